@@ -1,0 +1,130 @@
+import { fold, sentencesOf } from '../sentence/sentence.ts';
+import type { ArticleDocument, Block, Inline } from './block.ts';
+import { blockText, inlineText } from './text.ts';
+
+/** What the cleaning changed, for the record of the step. */
+export interface HygieneNote {
+  block: string;
+  what: 'empty block' | 'title repeated' | 'heading level' | 'sentence repeated' | 'heading without text';
+}
+
+/**
+ * The rules every article keeps, whoever wrote it: the title is not repeated in the body, no block is empty, headings go
+ * down one level at a time, no heading stands over nothing, and no sentence is said twice.
+ */
+export function tidy(article: ArticleDocument): { article: ArticleDocument; notes: HygieneNote[] } {
+  const notes: HygieneNote[] = [];
+  const drop = (block: Block, what: HygieneNote['what']) => notes.push({ block: block.id, what });
+  let body = article.body.map((block) => trimBlock(block));
+  body = body.filter((block) => {
+    const repeats = block.type === 'heading' && article.title !== '' && sameWords(block.text, article.title);
+    if (repeats) drop(block, 'title repeated');
+    return !repeats;
+  });
+  body = withoutRepeats(body, article.language, (block) => drop(block, 'sentence repeated'));
+  body = body.filter((block) => {
+    if (!isEmpty(block)) return true;
+    drop(block, 'empty block');
+    return false;
+  });
+  body = body.filter((block, at) => {
+    const bare = block.type === 'heading' && standsOverNothing(body, at);
+    if (bare) drop(block, 'heading without text');
+    return !bare;
+  });
+  body = orderedHeadings(body, (block) => drop(block, 'heading level'));
+  return { article: { ...article, title: article.title.trim(), body }, notes };
+}
+
+function sameWords(a: string, b: string): boolean {
+  const bare = (text: string) => fold(text).replace(/[^\p{L}\p{N}]+/gu, ' ').trim();
+  return bare(a) === bare(b);
+}
+
+function standsOverNothing(body: readonly Block[], at: number): boolean {
+  const block = body[at];
+  const next = body[at + 1];
+  if (block?.type !== 'heading') return false;
+  return !next || (next.type === 'heading' && next.level <= block.level);
+}
+
+function trimInline(content: readonly Inline[]): Inline[] {
+  const parts = content.map((part) => ({ ...part, text: part.text.replace(/[\u0000-\u0008\u000b-\u001f\u007f]/g, '').replace(/[ \t\n]+/g, ' ') }));
+  const first = parts[0];
+  const last = parts[parts.length - 1];
+  if (first) first.text = first.text.trimStart();
+  if (last) last.text = last.text.trimEnd();
+  return parts.filter((part) => part.text !== '');
+}
+
+function trimBlock(block: Block): Block {
+  switch (block.type) {
+    case 'paragraph':
+    case 'standing text':
+      return { ...block, content: trimInline(block.content) };
+    case 'list':
+      return { ...block, items: block.items.map(trimInline).filter((item) => item.length > 0) };
+    case 'heading':
+      return { ...block, text: block.text.replace(/\s+/g, ' ').trim().replace(/[.:]$/, '') };
+    case 'quote':
+      return { ...block, text: block.text.trim() };
+    case 'key points':
+      return { ...block, items: block.items.map((item) => item.trim()).filter((item) => item !== '') };
+    default:
+      return block;
+  }
+}
+
+function isEmpty(block: Block): boolean {
+  switch (block.type) {
+    case 'figure':
+    case 'video':
+    case 'chart':
+    case 'contents':
+      return false;
+    case "owner's markup":
+      return block.markup.trim() === '';
+    case 'table':
+      return block.rows.length === 0;
+    default:
+      return blockText(block).trim() === '';
+  }
+}
+
+function withoutRepeats(body: readonly Block[], language: string, note: (block: Block) => void): Block[] {
+  const said = new Set<string>();
+  const fresh = (sentence: string): boolean => {
+    const key = fold(sentence).replace(/[^\p{L}\p{N}]+/gu, ' ').trim();
+    if (key.length < 12) return true;
+    if (said.has(key)) return false;
+    said.add(key);
+    return true;
+  };
+  return body.map((block) => {
+    if (block.type === 'paragraph') {
+      const sentences = sentencesOf(inlineText(block.content), language);
+      const kept = sentences.map(fresh);
+      if (!kept.includes(false)) return block;
+      note(block);
+      return { ...block, content: [{ text: sentences.filter((_, i) => kept[i]).join(' ') }] };
+    }
+    if (block.type === 'list') {
+      const items = block.items.filter((item) => fresh(inlineText(item)));
+      if (items.length === block.items.length) return block;
+      note(block);
+      return { ...block, items };
+    }
+    return block;
+  });
+}
+
+function orderedHeadings(body: readonly Block[], note: (block: Block) => void): Block[] {
+  let depth = 1;
+  return body.map((block) => {
+    if (block.type !== 'heading') return block;
+    const level = Math.min(block.level, depth + 1) as 2 | 3 | 4;
+    if (level !== block.level) note(block);
+    depth = level;
+    return level === block.level ? block : { ...block, level };
+  });
+}

@@ -1,0 +1,113 @@
+/**
+ * Everything that is expected to go wrong, as one union. `code` names what happened, the other fields say where and with
+ * which figures; the sentences stand in `words.ts`. What is not in this union is a defect.
+ */
+export type Failure =
+  // Passing: tried again by itself.
+  | { code: 'service-busy'; service: string; retryAfterMs: number | null }
+  | { code: 'service-unreachable'; service: string; detail: string }
+  | { code: 'service-broken'; service: string; status: number }
+  | { code: 'reply-unusable'; service: string; problem: string }
+  | { code: 'outcome-unknown'; service: string; action: string }
+  // Needs mending: stops until a person has changed something outside the brief.
+  | { code: 'key-refused'; service: string; status: number }
+  | { code: 'credit-used-up'; service: string }
+  | { code: 'service-down'; service: string; detail: string; tries: number }
+  | { code: 'replies-unusable'; service: string; problem: string; tries: number }
+  | { code: 'address-refused'; address: string; reason: string }
+  | { code: 'blog-refuses'; service: string; status: number; said: string }
+  | { code: 'outcome-unfindable'; service: string; action: string }
+  | { code: 'no-service'; role: 'writer' | 'illustrator' | 'look-up' }
+  | { code: 'limit-reached'; scope: string; capMicros: number; neededMicros: number }
+  | { code: 'no-slots'; blog: string }
+  // Refused on account of the content: as the procedure says.
+  | { code: 'nothing-found'; subject: string }
+  | { code: 'field-missing'; field: string }
+  | { code: 'too-little-material'; words: number; wanted: number }
+  // Ours.
+  | { code: 'defect'; message: string; stack: string };
+
+export type FailureCode = Failure['code'];
+
+/** What the engine does about a failure. */
+export type FailureClass = 'transient' | 'mend' | 'refused' | 'defect';
+
+const CLASS: Record<FailureCode, FailureClass> = {
+  'service-busy': 'transient',
+  'service-unreachable': 'transient',
+  'service-broken': 'transient',
+  'reply-unusable': 'transient',
+  'outcome-unknown': 'transient',
+  'key-refused': 'mend',
+  'credit-used-up': 'mend',
+  'service-down': 'mend',
+  'replies-unusable': 'mend',
+  'address-refused': 'mend',
+  'blog-refuses': 'mend',
+  'outcome-unfindable': 'mend',
+  'no-service': 'mend',
+  'limit-reached': 'mend',
+  'no-slots': 'mend',
+  'nothing-found': 'refused',
+  'field-missing': 'refused',
+  'too-little-material': 'refused',
+  defect: 'defect',
+};
+
+export function classOf(failure: Failure): FailureClass {
+  return CLASS[failure.code];
+}
+
+/** How often a passing failure is tried before it counts as lasting. */
+export const TRIES: { readonly [code in FailureCode]?: number } = {
+  'service-busy': 12,
+  'service-unreachable': 5,
+  'service-broken': 5,
+  'reply-unusable': 3,
+  'outcome-unknown': 8,
+};
+
+/**
+ * The lasting failure a passing one becomes after its last try, or null while it may be tried again.
+ * @param tries attempts made so far, this one included
+ */
+export function lasting(failure: Failure, tries: number): Failure | null {
+  const most = TRIES[failure.code];
+  if (most === undefined || tries < most) return null;
+  switch (failure.code) {
+    case 'service-busy':
+      return { code: 'service-down', service: failure.service, detail: 'it keeps asking to wait', tries };
+    case 'service-unreachable':
+      return { code: 'service-down', service: failure.service, detail: failure.detail, tries };
+    case 'service-broken':
+      return { code: 'service-down', service: failure.service, detail: `it answers ${failure.status}`, tries };
+    case 'reply-unusable':
+      return { code: 'replies-unusable', service: failure.service, problem: failure.problem, tries };
+    case 'outcome-unknown':
+      return { code: 'outcome-unfindable', service: failure.service, action: failure.action };
+    default:
+      return null;
+  }
+}
+
+/**
+ * Milliseconds to wait before the next try: doubling from a quarter of a second to five minutes, spread by half so that
+ * many that failed together do not come back together. A service that says how long to wait is obeyed.
+ */
+export function backoffMs(failure: Failure, tries: number, random: () => number): number {
+  if (failure.code === 'service-busy' && failure.retryAfterMs !== null) {
+    return failure.retryAfterMs + Math.floor(random() * 250);
+  }
+  const grown = Math.min(300_000, 250 * 2 ** (tries - 1));
+  return Math.floor(grown * (0.5 + random()));
+}
+
+/** The one cause an incident stands for, or null when the failure concerns a single brief only. */
+export function causeOf(failure: Failure): { service: string; cause: FailureCode } | null {
+  if (classOf(failure) !== 'mend') return null;
+  if (failure.code === 'no-service') return { service: failure.role, cause: failure.code };
+  if (failure.code === 'limit-reached') return { service: failure.scope, cause: failure.code };
+  if (failure.code === 'no-slots') return { service: failure.blog, cause: failure.code };
+  if (failure.code === 'outcome-unfindable') return null;
+  return 'service' in failure ? { service: failure.service, cause: failure.code } : null;
+}

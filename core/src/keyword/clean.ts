@@ -1,0 +1,106 @@
+import { contentStems, fold } from '../sentence/sentence.ts';
+
+/** A phrase that stays, with where it came from. */
+export interface CleanKeyword {
+  phrase: string;
+  /** Line of the paste, from 1. */
+  line: number;
+  /** Identity within a list: the folded phrase. */
+  identity: string;
+}
+
+export type DropReason = 'empty' | 'repeat' | 'near repeat' | 'too long' | 'no letters';
+
+export interface DroppedKeyword {
+  raw: string;
+  line: number;
+  reason: DropReason;
+  /** For repeats: the phrase that stays. */
+  of?: string;
+}
+
+export interface CleanedKeywords {
+  kept: CleanKeyword[];
+  dropped: DroppedKeyword[];
+  /** How many kept phrases had their spaces, case or stray characters evened. */
+  evened: number;
+}
+
+const MOST_CHARACTERS = 200;
+
+/**
+ * Reads a paste of phrases in any mixture of commas, semicolons, tabs and lines. Quotes around a phrase fall away,
+ * control and direction characters too, spaces are evened. Phrases that fold to the same (case, accents, spaces) are
+ * repeats; those with the same words in any order or number form are near repeats. Runs in time linear in the input.
+ * @param already phrases the list holds before
+ */
+export function cleanKeywords(paste: string, already: readonly string[] = []): CleanedKeywords {
+  const kept: CleanKeyword[] = [];
+  const dropped: DroppedKeyword[] = [];
+  const byIdentity = new Map<string, string>();
+  const byStems = new Map<string, string>();
+  const remember = (phrase: string) => {
+    byIdentity.set(identityOf(phrase), phrase);
+    byStems.set(stemsOf(phrase), phrase);
+  };
+  already.forEach(remember);
+  let evened = 0;
+  for (const { raw, line } of partsOf(paste)) {
+    const phrase = evenPhrase(raw);
+    const drop = (reason: DropReason, of?: string) => dropped.push({ raw: raw.slice(0, MOST_CHARACTERS), line, reason, ...(of === undefined ? {} : { of }) });
+    if (phrase === '') {
+      if (raw.trim() !== '') drop('empty');
+      continue;
+    }
+    if (!/[\p{L}\p{N}]/u.test(phrase)) {
+      drop('no letters');
+      continue;
+    }
+    if (phrase.length > MOST_CHARACTERS) {
+      drop('too long');
+      continue;
+    }
+    const same = byIdentity.get(identityOf(phrase));
+    if (same !== undefined) {
+      drop('repeat', same);
+      continue;
+    }
+    const near = byStems.get(stemsOf(phrase));
+    if (near !== undefined) {
+      drop('near repeat', near);
+      continue;
+    }
+    remember(phrase);
+    if (phrase !== raw) evened++;
+    kept.push({ phrase, line, identity: identityOf(phrase) });
+  }
+  return { kept, dropped, evened };
+}
+
+/** The identity of a phrase: what is equal after folding is the same subject. */
+export function identityOf(phrase: string): string {
+  return fold(phrase);
+}
+
+function partsOf(paste: string): { raw: string; line: number }[] {
+  return paste
+    .replace(/^\ufeff/, '')
+    .split(/\r\n|\r|\n|\u2028|\u2029/)
+    .flatMap((text, at) => text.split(/[,;\t]/).map((raw) => ({ raw, line: at + 1 })));
+}
+
+function evenPhrase(raw: string): string {
+  return raw
+    .normalize('NFC')
+    .replace(/[\u0000-\u001f\u007f-\u009f\u200b-\u200f\u202a-\u202e\u2060-\u2069\ufeff\ufffd]/g, ' ')
+    .replace(/\p{Cs}/gu, ' ')
+    .replace(/\s+/g, ' ')
+    .trim()
+    .replace(/^["'“”„‘’«»]+|["'“”„‘’«»]+$/g, '')
+    .trim();
+}
+
+function stemsOf(phrase: string): string {
+  const stems = contentStems(phrase);
+  return stems.length === 0 ? `=${identityOf(phrase)}` : [...new Set(stems)].sort().join(' ');
+}

@@ -1,0 +1,28 @@
+import { expect, test } from 'vitest';
+import { contentStems, countWords, fold, sentencesOf, stem, stemCover } from './sentence.ts';
+
+test('sentences are cut at their ends, not at abbreviations or decimals', () => {
+  expect(sentencesOf('Weigh it. Use 2.5 per cent, e.g. 25 g a kilo. Why? Because spoons lie!')).toEqual([
+    'Weigh it.',
+    'Use 2.5 per cent, e.g. 25 g a kilo.',
+    'Why?',
+    'Because spoons lie!',
+  ]);
+  expect(sentencesOf('')).toEqual([]);
+});
+
+test('words count as people count them', () => {
+  expect(countWords('A two-litre jar, 2.5 % salt.')).toBe(6);
+  expect(countWords('')).toBe(0);
+});
+
+test('stems join the forms of a word and leave short and figure words alone', () => {
+  expect(stem('crocks')).toBe(stem('crock'));
+  expect(stem('fermenting')).toBe(stem('ferment'));
+  expect(stem('batches')).toBe(stem('batch'));
+  expect(stem('berries')).toBe(stem('berry'));
+  expect(stem('Gläser'.toLowerCase(), 'de')).toBe('gläs');
+  expect(contentStems('How much salt for the sauerkraut?')).toEqual(['salt', 'sauerkraut']);
+  expect(fold('  Gär\u00adTöpfe  ')).toContain('topfe');
+  expect(stemCover(['salt', 'kraut'], new Set(['salt']))).toBe(0.5);
+});

@@ -1,0 +1,86 @@
+/** Cutting running text into sentences and words. Uses the Unicode rules of the platform (UAX 29), with mends for abbreviations. */
+
+const segmenters = new Map<string, Intl.Segmenter>();
+
+function segmenter(language: string, granularity: 'sentence' | 'word'): Intl.Segmenter {
+  const key = `${language}/${granularity}`;
+  let found = segmenters.get(key);
+  if (!found) {
+    found = new Intl.Segmenter(language, { granularity });
+    segmenters.set(key, found);
+  }
+  return found;
+}
+
+const ABBREVIATION = /(?:^|\s)(?:e\.g|i\.e|etc|approx|ca|bzw|usw|z\. ?B|d\. ?h|Dr|Mr|Mrs|St|No|Nr|vs)\.\s*$/;
+
+/** Sentences of a text, trimmed, in order. */
+export function sentencesOf(text: string, language = 'en'): string[] {
+  const out: string[] = [];
+  for (const { segment } of segmenter(language, 'sentence').segment(text.replace(/\s+/g, ' '))) {
+    const before = out[out.length - 1];
+    if (before !== undefined && ABBREVIATION.test(before)) out[out.length - 1] = before + segment;
+    else out.push(segment);
+  }
+  return out.map((s) => s.trim()).filter((s) => s !== '');
+}
+
+/** Words of a text as they stand, without punctuation. */
+export function wordsOfText(text: string, language = 'en'): string[] {
+  const out: string[] = [];
+  for (const part of segmenter(language, 'word').segment(text)) if (part.isWordLike) out.push(part.segment);
+  return out;
+}
+
+export function countWords(text: string, language = 'en'): number {
+  return wordsOfText(text, language).length;
+}
+
+const STOP: Record<string, ReadonlySet<string>> = {
+  en: new Set(
+    'a an and are as at be been but by can could did do does for from had has have how i if in into is it its just may me might more most much my no not of off on one or our out over own per should so some such than that the their them then there these they this those to too under up us use very was we were what when where which while who why will with would you your'.split(' '),
+  ),
+  de: new Set(
+    'aber als am an auch auf aus bei bin bis da das dass dem den der des die doch du durch ein eine einem einen einer es für hat ich im in ist ja kann man mit nach nicht noch nur ob oder sein sich sie sind so über um und uns vom von vor wann war was wenn wer wie wir wird wo zu zum zur'.split(' '),
+  ),
+};
+
+/** Words that carry the subject: folded, stop words out, and cut to a rough stem so that plurals meet. */
+export function contentStems(text: string, language = 'en'): string[] {
+  const stop = STOP[language] ?? STOP['en']!;
+  return wordsOfText(fold(text), language)
+    .filter((word) => !stop.has(word) && (word.length > 2 || /\d/.test(word)))
+    .map((word) => stem(word, language));
+}
+
+/** Case and accents folded, spaces evened. */
+export function fold(text: string): string {
+  return text.normalize('NFKD').replace(/\p{M}+/gu, '').toLowerCase().replace(/\s+/g, ' ').trim();
+}
+
+/** A light suffix stemmer: enough to join 'crocks' with 'crock' and 'fermenting' with 'ferment', no more. */
+export function stem(word: string, language = 'en'): string {
+  if (language === 'de') return word.replace(/(?:ern|en|er|es|em|e|n|s)$/u, (end) => (word.length - end.length >= 4 ? '' : end));
+  if (word.length <= 3) return word;
+  let s = word.replace(/(?:'s|’s)$/u, '');
+  if (s.endsWith('ies') && s.length > 4) s = `${s.slice(0, -3)}y`;
+  else if (/(?:sses|shes|ches|xes|oes)$/.test(s)) s = s.slice(0, -2);
+  else if (s.endsWith('s') && !s.endsWith('ss') && !s.endsWith('us')) s = s.slice(0, -1);
+  for (const end of ['ations', 'ation', 'ingly', 'edly', 'ing', 'ed', 'er', 'ly']) {
+    if (s.endsWith(end) && s.length - end.length >= 4) {
+      s = s.slice(0, -end.length);
+      if (/([bdgmnprt])\1$/.test(s)) s = s.slice(0, -1);
+      break;
+    }
+  }
+  return s.endsWith('e') && s.length > 4 ? s.slice(0, -1) : s;
+}
+
+/** Share of the first text's stems that the second holds, 0 to 1. */
+export function stemCover(of: readonly string[], by: ReadonlySet<string>): number {
+  if (of.length === 0) return 0;
+  const wanted = new Set(of);
+  let met = 0;
+  for (const s of wanted) if (by.has(s)) met++;
+  return met / wanted.size;
+}

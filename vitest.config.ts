@@ -1,0 +1,24 @@
+import { defineConfig } from 'vitest/config';
+
+export default defineConfig({
+  test: {
+    env: { TZ: 'UTC' },
+    projects: [
+      {
+        extends: true,
+        test: { name: 'unit', include: ['core/src/**/*.test.ts', 'contract/src/**/*.test.ts', 'server/src/**/*.test.ts', 'standins/src/**/*.test.ts', 'web/src/**/*.test.ts'] },
+      },
+      {
+        extends: true,
+        test: {
+          name: 'store',
+          include: ['server/test/**/*.test.ts'],
+          globalSetup: ['server/test/ground/database.ts'],
+          maxWorkers: 2,
+          testTimeout: 60_000,
+          hookTimeout: 60_000,
+        },
+      },
+    ],
+  },
+});
