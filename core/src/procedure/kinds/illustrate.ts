@@ -1,0 +1,31 @@
+import { z } from 'zod';
+import { instruction, stepBase } from '../fields.ts';
+import type { StepKind } from '../kind.ts';
+
+const schema = z.strictObject({
+  ...stepBase,
+  kind: z.literal('illustrate'),
+  lead: z.literal('drawn'),
+  /** How the picture should look, in words. */
+  manner: z.string().max(500),
+  instruction,
+});
+export type IllustrateStep = z.infer<typeof schema>;
+
+export const illustrate: StepKind<'illustrate', IllustrateStep> = {
+  kind: 'illustrate',
+  schema,
+  needs: ['article'],
+  gives: ['picture'],
+  calls: 'illustrator',
+  effect: false,
+  writes: false,
+  fresh: (id) => ({ id, kind: 'illustrate', off: false, lead: 'drawn', manner: 'flat shapes, calm colours', instruction: '' }),
+  sentence: (step) => [
+    { text: 'Illustrate with ' },
+    { word: 'a drawn picture', field: 'lead', editor: { type: 'choice', options: [{ value: 'drawn', says: 'a drawn picture', does: 'the illustrator draws it' }] } },
+    { text: ' as lead picture, ' },
+    { word: step.manner || 'in any manner', field: 'manner', editor: { type: 'text' } },
+  ],
+  check: () => [],
+};

@@ -1,0 +1,32 @@
+import { z } from 'zod';
+import { instruction, range, stepBase } from '../fields.ts';
+import type { StepKind } from '../kind.ts';
+
+const schema = z.strictObject({
+  ...stepBase,
+  kind: z.literal('outline'),
+  sections: range(1, 20),
+  instruction,
+});
+export type OutlineStep = z.infer<typeof schema>;
+
+export const outline: StepKind<'outline', OutlineStep> = {
+  kind: 'outline',
+  schema,
+  needs: ['subject', 'passages'],
+  gives: ['outline'],
+  calls: 'writer',
+  effect: false,
+  writes: false,
+  fresh: (id) => ({ id, kind: 'outline', off: false, sections: { from: 4, to: 6 }, instruction: '' }),
+  sentence: (step) => [
+    { text: 'Outline ' },
+    {
+      word: step.sections.from === step.sections.to ? String(step.sections.to) : `${step.sections.from} to ${step.sections.to}`,
+      field: 'sections',
+      editor: { type: 'range', least: 1, most: 20, unit: 'sections' },
+    },
+    { text: ' sections afresh' },
+  ],
+  check: () => [],
+};
