@@ -1,0 +1,1 @@
+export { ArticleDocumentSchema } from './article/document.ts';

@@ -1,0 +1,54 @@
+import type { Failure } from '@grivo/core';
+import type { CallOutcome, Reply } from '../network/network.ts';
+
+export type Result<T> = { ok: true; value: T } | { ok: false; failure: Failure };
+
+export const good = <T>(value: T): Result<T> => ({ ok: true, value });
+export const bad = (failure: Failure): Result<never> => ({ ok: false, failure });
+
+/** One thing a test of a connection tried: what came back, and what to change when it is not well. */
+export interface TestLine {
+  tried: string;
+  came: string;
+  well: boolean;
+  change: string | null;
+  ms: number;
+}
+
+/** What a call that reached no usable answer means, the same for every service. `charged` says whether it may have cost or done something. */
+export function failureOf(outcome: Exclude<CallOutcome, { kind: 'reply' }>, service: string, address: string, action: string): { failure: Failure; acted: 'no' | 'unknown' } {
+  switch (outcome.kind) {
+    case 'refused':
+      return { failure: { code: 'address-refused', address, reason: outcome.reason }, acted: 'no' };
+    case 'unsent':
+      return { failure: { code: 'service-unreachable', service, detail: outcome.detail }, acted: 'no' };
+    case 'unknown':
+      return { failure: { code: 'outcome-unknown', service, action }, acted: 'unknown' };
+  }
+}
+
+/** A refusal by status, or null for a success. 5xx may have acted; the others have not. */
+export function refusalOf(reply: Reply, service: string): { failure: Failure; acted: 'no' | 'unknown' } | null {
+  const { status } = reply;
+  if (status >= 200 && status < 300) return null;
+  if (status === 401 || status === 403) return { failure: { code: 'key-refused', service, status }, acted: 'no' };
+  if (status === 402) return { failure: { code: 'credit-used-up', service }, acted: 'no' };
+  if (status === 429 || status === 503) return { failure: { code: 'service-busy', service, retryAfterMs: retryAfter(reply.headers['retry-after']) }, acted: 'no' };
+  return { failure: { code: 'service-broken', service, status }, acted: status >= 500 ? 'unknown' : 'no' };
+}
+
+/** Retry-After in seconds (RFC 9110, section 10.2.3); dates are not used by the services called here. */
+function retryAfter(header: string | undefined): number | null {
+  const seconds = Number(header);
+  return header !== undefined && Number.isFinite(seconds) && seconds >= 0 ? Math.min(seconds, 3_600) * 1_000 : null;
+}
+
+/** JSON of a reply, or what is wrong with it. */
+export function jsonOf(body: Buffer): Result<unknown> | { ok: false; problem: string } {
+  try {
+    return good(JSON.parse(body.toString('utf8')) as unknown);
+  } catch (error) {
+    if (error instanceof SyntaxError) return { ok: false, problem: `no JSON: ${error.message}` };
+    throw error;
+  }
+}

@@ -1,0 +1,88 @@
+import type { ServiceDirectory } from '../services/directory.ts';
+import type { Database } from '../store/database.ts';
+
+const IDLE_MS = 400;
+
+interface Held {
+  /** Permit rows this process holds. */
+  rows: number;
+  /** Of those, in use by a step. */
+  used: number;
+  idleSince: number;
+}
+
+/**
+ * How many calls may run at once at a service is a number of rows in the database, so the limit holds over all
+ * processes. A process takes rows in bulk, lends them to its steps, and gives back what lies idle.
+ */
+export class Permits {
+  private readonly held = new Map<string, Held>();
+
+  constructor(
+    private readonly db: Database,
+    private readonly services: ServiceDirectory,
+    private readonly holder: () => string,
+    private readonly now: () => number,
+  ) {}
+
+  /** Lends one permit that lies idle here, without asking the database. */
+  tryUse(service: string): boolean {
+    const held = this.held.get(service);
+    if (!held || held.used >= held.rows) return false;
+    held.used++;
+    return true;
+  }
+
+  /** Lends up to `wanted` permits, taking rows from the database for those that are missing here. */
+  async use(service: string, wanted: number): Promise<number> {
+    const held = this.held.get(service) ?? { rows: 0, used: 0, idleSince: this.now() };
+    this.held.set(service, held);
+    const idle = held.rows - held.used;
+    if (idle < wanted) held.rows += await this.take(service, wanted - idle);
+    const lent = Math.min(wanted, held.rows - held.used);
+    held.used += lent;
+    return lent;
+  }
+
+  giveBack(service: string, n = 1): void {
+    const held = this.held.get(service);
+    if (!held) return;
+    held.used = Math.max(0, held.used - n);
+    held.idleSince = this.now();
+  }
+
+  /** Frees rows that lay idle for a while, so that other processes find them. */
+  async freeIdle(all = false): Promise<boolean> {
+    let freed = false;
+    for (const [service, held] of this.held) {
+      const idle = held.rows - held.used;
+      if (idle <= 0 || (!all && this.now() - held.idleSince < IDLE_MS)) continue;
+      held.rows -= idle;
+      freed = true;
+      await this.db.run('UPDATE permit SET holder = NULL WHERE service = ? AND holder = ? LIMIT ?', [service, this.holder(), idle]);
+    }
+    return freed;
+  }
+
+  forget(): void {
+    this.held.clear();
+  }
+
+  private async take(service: string, wanted: number): Promise<number> {
+    const claim = () => this.db.run('UPDATE permit SET holder = ? WHERE service = ? AND holder IS NULL ORDER BY n LIMIT ?', [this.holder(), service, wanted]);
+    const got = await claim();
+    if (got > 0) return got;
+    return (await this.provide(service)) ? claim() : 0;
+  }
+
+  /** Makes the rows a service should have; rows above a lowered limit go once they are free. */
+  private async provide(service: string): Promise<boolean> {
+    const most = this.services.get(service)?.permits ?? 0;
+    const [{ n } = { n: 0 }] = await this.db.rows<{ n: number }>('SELECT COUNT(*) AS n FROM permit WHERE service = ?', [service]);
+    if (n > most) await this.db.run('DELETE FROM permit WHERE service = ? AND n > ? AND holder IS NULL', [service, most]);
+    if (n >= most) return false;
+    const missing = Array.from({ length: most - n }, (_, i) => [service, n + i + 1]);
+    await this.db.run('INSERT IGNORE INTO permit (service, n) VALUES ?', [missing]);
+    return true;
+  }
+}

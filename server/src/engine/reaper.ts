@@ -1,0 +1,42 @@
+import { bookUnknown } from '../answers/booking.ts';
+import type { Ground } from './outside.ts';
+
+/** A step whose worker died this often stops: it may be what kills them. */
+const MOST_LOST = 15;
+
+/**
+ * Gives back what dead processes held: their steps become ready again (the lost attempt is recorded), their permits free,
+ * and what their open calls had reserved is booked as spent, since nobody can tell whether it was.
+ * @returns lanes that have new rows
+ */
+export async function reap(ground: Ground): Promise<Set<string>> {
+  const lanes = new Set<string>();
+  const dead = await ground.db.rows<{ id: string }>('SELECT id FROM worker WHERE lease_until < UTC_TIMESTAMP(3)');
+  for (const { id } of dead) for (const lane of await reapOne(ground, id)) lanes.add(lane);
+  return lanes;
+}
+
+async function reapOne(ground: Ground, worker: string): Promise<string[]> {
+  return ground.db.transaction(async (sql) => {
+    const [row] = await sql.rows('SELECT id FROM worker WHERE id = ? AND lease_until < UTC_TIMESTAMP(3) FOR UPDATE SKIP LOCKED', [worker]);
+    if (!row) return [];
+    const runs = await sql.rows<{ id: string; attempts: number; home_lane: string; started_at: Date | null }>('SELECT id, attempts, home_lane, started_at FROM step_run WHERE holder = ? FOR UPDATE', [worker]);
+    if (runs.length > 0) {
+      await sql.run('INSERT IGNORE INTO attempt (step_run, n, worker, started_at, result) VALUES ?', [runs.map((run) => [run.id, run.attempts, worker, run.started_at, 'lost'])]);
+      const again = runs.filter((run) => run.attempts < MOST_LOST).map((run) => run.id);
+      const over = runs.filter((run) => run.attempts >= MOST_LOST).map((run) => run.id);
+      if (again.length > 0) await sql.run("UPDATE step_run SET state = 'ready', lane = home_lane, holder = NULL WHERE id IN (?)", [again]);
+      if (over.length > 0) {
+        const failure = JSON.stringify({ code: 'defect', message: `its worker died ${MOST_LOST} times at this step`, stack: '' });
+        await sql.run("UPDATE step_run SET state = 'stopped', holder = NULL, failure = ? WHERE id IN (?)", [failure, over]);
+        await sql.run("UPDATE brief SET standing = 'stopped', rev = rev + 1 WHERE id IN (SELECT brief FROM step_run WHERE id IN (?))", [over]);
+      }
+    }
+    const pending = await sql.rows<{ digest: string; token: string }>("SELECT digest, token FROM answer WHERE state = 'pending' AND holder = ? FOR UPDATE", [worker]);
+    for (const answer of pending) await bookUnknown(sql, ground, answer.digest, answer.token);
+    await sql.run('UPDATE permit SET holder = NULL WHERE holder = ?', [worker]);
+    await sql.run('DELETE FROM worker WHERE id = ?', [worker]);
+    ground.log.info({ worker, steps: runs.length, calls: pending.length }, 'gave back what a dead worker held');
+    return runs.map((run) => run.home_lane);
+  });
+}

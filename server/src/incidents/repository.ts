@@ -1,0 +1,66 @@
+import { causeOf, type Failure } from '@grivo/core';
+import type { Ground } from '../engine/outside.ts';
+import type { Sql } from '../store/database.ts';
+
+/**
+ * Opens the incident a failure belongs to, or joins the one that is open: one cause at one service is one incident.
+ * @param run the step run that failed
+ * @returns `released` when the same cause was mended after the step began: it failed on what was before, and may simply
+ *   try again; null when the failure concerns a single brief
+ */
+export async function openIncident(ground: Ground, failure: Failure, run: string): Promise<string | 'released' | null> {
+  const cause = causeOf(failure);
+  if (!cause) return null;
+  const since = await ground.db.rows(
+    'SELECT 1 FROM incident i JOIN step_run r ON r.id = ? WHERE i.service = ? AND i.cause = ? AND i.open IS NULL AND i.closed_at >= COALESCE(r.started_at, r.made_at) LIMIT 1',
+    [run, cause.service, cause.cause],
+  );
+  if (since.length > 0) return 'released';
+  await ground.db.run('INSERT IGNORE INTO incident (id, service, cause, open, failure) VALUES (?, ?, ?, 1, ?)', [ground.ids(), cause.service, cause.cause, JSON.stringify(failure)]);
+  const [row] = await ground.db.rows<{ id: string }>('SELECT id FROM incident WHERE service = ? AND cause = ? AND open = 1', [cause.service, cause.cause]);
+  return row?.id ?? 'released';
+}
+
+/**
+ * Closes an incident and lets everything it stopped go on from the same step. A step that failed on what was mended and
+ * is only now being recorded finds the incident closed and tries again, so none is left behind.
+ */
+export async function releaseIncident(ground: Ground, id: string): Promise<number> {
+  return ground.db.transaction(async (sql) => {
+    const [incident] = await sql.rows('SELECT id FROM incident WHERE id = ? AND open = 1 FOR UPDATE', [id]);
+    if (!incident) return 0;
+    await sql.run('UPDATE incident SET open = NULL, closed_at = UTC_TIMESTAMP(3) WHERE id = ?', [id]);
+    return releaseRuns(sql, ground, 'incident = ?', [id]);
+  });
+}
+
+/** Lets one stopped brief go on from where it stopped. */
+export async function releaseBrief(ground: Ground, brief: string): Promise<number> {
+  return ground.db.transaction((sql) => releaseRuns(sql, ground, 'brief = ?', [brief]));
+}
+
+async function releaseRuns(sql: Sql, ground: Ground, where: string, parameters: unknown[]): Promise<number> {
+  const runs = await sql.rows<{ id: string; brief: string }>(`SELECT id, brief FROM step_run WHERE ${where} AND state = 'stopped' FOR UPDATE`, parameters);
+  if (runs.length === 0) return 0;
+  const briefs = [...new Set(runs.map((run) => run.brief))];
+  await sql.run("UPDATE step_run SET state = 'ready', lane = home_lane, incident = NULL, failure = NULL, tries = 0 WHERE id IN (?) AND state = 'stopped'", [runs.map((run) => run.id)]);
+  await sql.run("UPDATE brief SET standing = 'in work', rev = rev + 1 WHERE id IN (?)", [briefs]);
+  await sql.run('INSERT INTO event (id, noun, noun_id) VALUES ?', [briefs.map((brief) => [ground.ids(), 'brief', brief])]);
+  return runs.length;
+}
+
+export interface OpenIncident {
+  id: string;
+  service: string;
+  cause: string;
+  failure: Failure;
+  opened_at: Date;
+  briefs: number;
+}
+
+export async function openIncidents(sql: Sql): Promise<OpenIncident[]> {
+  return sql.rows<OpenIncident>(
+    `SELECT i.id, i.service, i.cause, i.failure, i.opened_at, (SELECT COUNT(DISTINCT r.brief) FROM step_run r WHERE r.incident = i.id AND r.state = 'stopped') AS briefs
+     FROM incident i WHERE i.open = 1 ORDER BY i.id`,
+  );
+}

@@ -1,0 +1,91 @@
+import type { Failure } from '@grivo/core';
+import type { Effect } from '../adapters/micropub.ts';
+import type { Result } from '../adapters/port.ts';
+import type { Ground } from '../engine/outside.ts';
+import type { StepContext } from '../engine/performer.ts';
+import type { Sql } from '../store/database.ts';
+
+/** Something to be done outside, once. */
+export interface Intended<T> {
+  /** What makes it this act and no other, for ever: never a step or a round. */
+  key: string;
+  kind: 'upload' | 'create' | 'turn live';
+  service: string;
+  /** How long the other side may take to act after a call; after an unknown outcome Grivo looks only when this has passed. */
+  timeLimitMs: number;
+  call: () => Promise<Effect<T>>;
+  /** Looks at the other side whether it was done; null when it was not. */
+  find: () => Promise<Result<T | null>>;
+}
+
+export type Done<T> = { kind: 'done'; value: T } | { kind: 'failed'; failure: Failure } | { kind: 'later'; inMs: number };
+
+interface IntentRow {
+  id: string;
+  state: 'open' | 'done';
+  token: string;
+  result: unknown;
+  wait_ms: number;
+}
+
+/**
+ * Does something outside at most once. The intent is committed before the call; the call is made only while the worker's
+ * lease outlasts it. When an earlier call's outcome is not known, Grivo waits until the other side can no longer act on
+ * it, looks there, and repeats only what it did not find.
+ */
+export async function effect<T>(ground: Ground, context: StepContext, intended: Intended<T>): Promise<Done<T>> {
+  const known = await intentOf(ground.db, intended.key);
+  if (known?.state === 'done') return { kind: 'done', value: known.result as T };
+  if (known) {
+    if (known.wait_ms > 0) return { kind: 'later', inMs: known.wait_ms };
+    const found = await intended.find();
+    if (!found.ok) return { kind: 'failed', failure: found.failure };
+    if (found.value !== null) return (await end(ground, intended.key, known.token, found.value)) ? { kind: 'done', value: found.value } : { kind: 'later', inMs: 0 };
+  }
+  if (!(await context.leaseOutlasts(intended.timeLimitMs))) return { kind: 'later', inMs: 1_000 };
+  const token = await open(ground, context.run.id, intended, known);
+  if (token === null) return { kind: 'later', inMs: intended.timeLimitMs };
+  const outcome = await intended.call();
+  switch (outcome.kind) {
+    case 'done':
+      return (await end(ground, intended.key, token, outcome.value)) ? { kind: 'done', value: outcome.value } : { kind: 'later', inMs: 0 };
+    case 'not done':
+      await ground.db.run("DELETE FROM intent WHERE key_ = ? AND token = ? AND state = 'open'", [intended.key, token]);
+      return { kind: 'failed', failure: outcome.failure };
+    case 'unknown':
+      // The step comes back, finds the intent open, and looks once the time limit has passed.
+      return { kind: 'failed', failure: outcome.failure };
+  }
+}
+
+async function intentOf(sql: Sql, key: string): Promise<IntentRow | null> {
+  const [row] = await sql.rows<IntentRow>('SELECT id, state, token, result, GREATEST(0, CEIL(TIMESTAMPDIFF(MICROSECOND, UTC_TIMESTAMP(3), due_at) / 1000)) AS wait_ms FROM intent WHERE key_ = ?', [key]);
+  return row ? { ...row, wait_ms: Number(row.wait_ms) } : null;
+}
+
+/** Records the intent, or takes over one whose call is known not to have been acted on. Null when another worker was faster. */
+async function open<T>(ground: Ground, stepRun: string, intended: Intended<T>, former: IntentRow | null): Promise<string | null> {
+  const token = ground.ids();
+  const micros = (intended.timeLimitMs + 500) * 1_000;
+  const counted = await ground.db.transaction<boolean>(
+    async (sql) => {
+      if (former) {
+        return (
+          (await sql.run("UPDATE intent SET token = ?, step_run = ?, due_at = DATE_ADD(UTC_TIMESTAMP(3), INTERVAL ? MICROSECOND) WHERE key_ = ? AND token = ? AND state = 'open'", [token, stepRun, micros, intended.key, former.token])) === 1
+        );
+      }
+      return (
+        (await sql.run("INSERT IGNORE INTO intent (id, key_, kind, step_run, state, token, due_at) VALUES (?, ?, ?, ?, 'open', ?, DATE_ADD(UTC_TIMESTAMP(3), INTERVAL ? MICROSECOND))", [ground.ids(), intended.key, intended.kind, stepRun, token, micros])) === 1
+      );
+    },
+    async (sql) => ((await sql.rows('SELECT 1 FROM intent WHERE key_ = ? AND token = ?', [intended.key, token])).length > 0 ? true : undefined),
+  );
+  return counted ? token : null;
+}
+
+async function end<T>(ground: Ground, key: string, token: string, value: T): Promise<boolean> {
+  return ground.db.transaction<boolean>(
+    async (sql) => (await sql.run("UPDATE intent SET state = 'done', result = ?, ended_at = UTC_TIMESTAMP(3) WHERE key_ = ? AND token = ?", [JSON.stringify(value), key, token])) === 1,
+    async (sql) => ((await sql.rows("SELECT 1 FROM intent WHERE key_ = ? AND token = ? AND state = 'done'", [key, token])).length > 0 ? true : undefined),
+  );
+}

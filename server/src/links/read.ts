@@ -1,0 +1,46 @@
+import { XMLParser } from 'fast-xml-parser';
+import { parseHTML } from 'linkedom';
+import { z } from 'zod';
+import type { Network } from '../network/network.ts';
+import type { Database } from '../store/database.ts';
+import { rememberPages, type SeenPage } from './repository.ts';
+
+const Sitemap = z.object({ urlset: z.object({ url: z.array(z.object({ loc: z.string() })) }) });
+
+const MOST_PAGES = 2_000;
+const AT_ONCE = 4;
+
+/**
+ * Reads a blog's pages into its link index: addresses from the sitemap (sitemaps.org protocol 0.9), titles from the pages
+ * that are not known yet.
+ * @returns how many pages the index has gained, or why it could not be read
+ */
+export async function readLinkIndex(db: Database, network: Network, blog: { id: string; address: string }, signal: AbortSignal): Promise<{ ok: true; pages: number; fresh: number } | { ok: false; reason: string }> {
+  const address = new URL('sitemap.xml', blog.address.endsWith('/') ? blog.address : `${blog.address}/`).href;
+  const outcome = await network.call({ method: 'GET', address, timeLimitMs: 15_000, signal });
+  if (outcome.kind !== 'reply') return { ok: false, reason: outcome.kind === 'refused' ? outcome.reason : outcome.detail };
+  if (outcome.reply.status !== 200) return { ok: false, reason: `its sitemap answers ${outcome.reply.status}` };
+  const parsed = new XMLParser({ processEntities: false, isArray: (name) => name === 'url' }).parse(outcome.reply.body.toString('utf8')) as unknown;
+  const sitemap = Sitemap.safeParse(parsed);
+  if (!sitemap.success) return { ok: false, reason: 'its sitemap cannot be read' };
+  const origin = new URL(blog.address).origin;
+  const addresses = sitemap.data.urlset.url
+    .map(({ loc }) => loc.trim().replace(/&amp;/g, '&'))
+    .filter((loc) => URL.canParse(loc) && new URL(loc).origin === origin)
+    .slice(0, MOST_PAGES);
+  const known = new Set((await db.rows<{ address: string }>('SELECT address FROM link_page WHERE blog = ?', [blog.id])).map((row) => row.address));
+  const fresh = addresses.filter((loc) => !known.has(loc));
+  for (let at = 0; at < fresh.length; at += AT_ONCE) {
+    const pages = await Promise.all(fresh.slice(at, at + AT_ONCE).map((loc) => titleOf(network, loc, signal)));
+    await rememberPages(db, blog.id, pages.filter((page) => page !== null));
+  }
+  return { ok: true, pages: addresses.length, fresh: fresh.length };
+}
+
+async function titleOf(network: Network, address: string, signal: AbortSignal): Promise<SeenPage | null> {
+  const outcome = await network.call({ method: 'GET', address, timeLimitMs: 10_000, maxBytes: 2_000_000, signal });
+  if (outcome.kind !== 'reply' || outcome.reply.status !== 200) return null;
+  const { document } = parseHTML(outcome.reply.body.toString('utf8'));
+  const title = document.querySelector('h1')?.textContent?.trim() || document.title?.trim();
+  return title ? { address, title, article: null } : null;
+}

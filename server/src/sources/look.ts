@@ -1,0 +1,89 @@
+import { createHash } from 'node:crypto';
+import type { Procedures } from '../engine/briefState.ts';
+import type { Ground } from '../engine/outside.ts';
+import type { Sql } from '../store/database.ts';
+
+interface PipelineRow {
+  id: string;
+  procedure_id: string;
+  version: number;
+  priority: number;
+}
+
+export interface ItemRow {
+  id: string;
+  source: string;
+  identity: string;
+  subject: string;
+  fields: Record<string, unknown>;
+}
+
+export interface Taken {
+  found: number;
+  briefs: string[];
+}
+
+/** One look at the sources of a pipeline: takes what is new, as many as its 'take' allows. */
+export async function lookAndTake(sql: Sql, ground: Ground, procedures: Procedures, pipelineId: string): Promise<Taken> {
+  const pipeline = await lockPipeline(sql, pipelineId);
+  if (!pipeline) return { found: 0, briefs: [] };
+  const { document } = await procedures.get(sql, pipeline.procedure_id, pipeline.version);
+  const take = document.steps.find((step) => step.kind === 'take');
+  if (!take || take.sources.length === 0) return { found: 0, briefs: [] };
+  const found: ItemRow[] = [];
+  for (const source of take.sources) {
+    const fresh = await newItems(sql, pipeline.id, source, (take.most ?? 1_000) - found.length);
+    await sql.run('INSERT INTO look (id, source, pipeline, at_desk, found, taken) VALUES (?, ?, ?, ?, ?, ?)', [ground.ids(), source, pipeline.id, ground.desk.now(), fresh.length, fresh.length]);
+    found.push(...fresh);
+  }
+  return { found: found.length, briefs: await takeItems(sql, ground, pipeline, found) };
+}
+
+/** Chosen items into a pipeline, whether or not it would have found them; those it took before are left out. */
+export async function takeChosen(sql: Sql, ground: Ground, pipelineId: string, items: readonly string[]): Promise<Taken> {
+  const pipeline = await lockPipeline(sql, pipelineId);
+  if (!pipeline || items.length === 0) return { found: 0, briefs: [] };
+  const rows = await sql.rows<ItemRow>('SELECT id, source, identity, subject, fields FROM item WHERE id IN (?) ORDER BY id', [items]);
+  return { found: rows.length, briefs: await takeItems(sql, ground, pipeline, rows) };
+}
+
+async function lockPipeline(sql: Sql, id: string): Promise<PipelineRow | null> {
+  const [row] = await sql.rows<PipelineRow>('SELECT id, procedure_id, version, priority FROM pipeline WHERE id = ? FOR UPDATE', [id]);
+  return row ?? null;
+}
+
+async function newItems(sql: Sql, pipeline: string, source: string, most: number): Promise<ItemRow[]> {
+  if (most <= 0) return [];
+  return sql.rows<ItemRow>(
+    `SELECT i.id, i.source, i.identity, i.subject, i.fields FROM item i
+     WHERE i.source = ? AND NOT EXISTS (SELECT 1 FROM taken t WHERE t.pipeline = ? AND t.fingerprint = SHA2(CONCAT(i.source, ':', i.identity), 256)) ORDER BY i.id LIMIT ?`,
+    [source, pipeline, most],
+  );
+}
+
+/** What makes an item the same item for a pipeline, for ever. */
+export function fingerprintOf(item: Pick<ItemRow, 'source' | 'identity'>): string {
+  return createHash('sha256').update(`${item.source}:${item.identity}`).digest('hex');
+}
+
+const BATCH = 500;
+
+async function takeItems(sql: Sql, ground: Ground, pipeline: PipelineRow, items: readonly ItemRow[]): Promise<string[]> {
+  const out: string[] = [];
+  for (let at = 0; at < items.length; at += BATCH) {
+    const prints = new Map(items.slice(at, at + BATCH).map((item) => [fingerprintOf(item), item]));
+    const had = await sql.rows<{ fingerprint: string }>('SELECT fingerprint FROM taken WHERE pipeline = ? AND fingerprint IN (?)', [pipeline.id, [...prints.keys()]]);
+    for (const { fingerprint } of had) prints.delete(fingerprint);
+    const rows = [...prints].map(([fingerprint, item]) => ({ fingerprint, item, brief: ground.ids() }));
+    if (rows.length === 0) continue;
+    const now = ground.desk.now();
+    await sql.run('INSERT INTO taken (pipeline, fingerprint, item, brief) VALUES ?', [rows.map((row) => [pipeline.id, row.fingerprint, row.item.id, row.brief])]);
+    await sql.run('INSERT INTO brief (id, pipeline, standing, seed, subject, fields, priority, made_desk) VALUES ?', [
+      rows.map(({ brief, item }) => [brief, pipeline.id, 'waiting', brief, item.subject, JSON.stringify(item.fields), pipeline.priority, now]),
+    ]);
+    await sql.run('INSERT INTO brief_item (brief, item) VALUES ?', [rows.map(({ brief, item }) => [brief, item.id])]);
+    await sql.run('INSERT INTO brief_pin (brief, procedure_id, version) VALUES ?', [rows.map(({ brief }) => [brief, pipeline.procedure_id, pipeline.version])]);
+    out.push(...rows.map((row) => row.brief));
+  }
+  return out;
+}

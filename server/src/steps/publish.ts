@@ -1,0 +1,157 @@
+import { articleHtml, type ArticleDocument, type Block, type StepOf } from '@grivo/core';
+import type { BlogTarget, Entry } from '../adapters/micropub.ts';
+import { good } from '../adapters/port.ts';
+import { addressesOf, readRevision } from '../articles/repository.ts';
+import { blogTarget } from '../blogs/repository.ts';
+import type { Performer, StepContext, StepResult, Write } from '../engine/performer.ts';
+import { fileAbout, fileBody } from '../files/repository.ts';
+import { type Done, effect } from '../intents/effect.ts';
+import { claimTurn, placeArticle } from '../publishing/placements.ts';
+import { ensurePublication, pinRevision, type PublicationRow, recordDraft } from '../publishing/publications.ts';
+import { createHash } from 'node:crypto';
+import { ArticleField, field, missing } from './fields.ts';
+import type { Tools } from './tools.ts';
+
+/**
+ * Publishes the article once, whatever fails and whenever: waits for its slot, sends its pictures, creates it as a draft
+ * whose address carries the publication's key, then turns the draft live.
+ */
+export function performPublish(tools: Tools): Performer<StepOf<'publish'>> {
+  const { ground } = tools;
+  return async (step, context) => {
+    const article = field(context.fields, 'article', ArticleField);
+    if (!article) return missing('article');
+    if (context.brief.trial) return { kind: 'done', fields: { publication: { would: step.as, blog: step.blog, when: step.when } } };
+    const blog = await blogTarget(ground.db, step.blog);
+    if (!blog) return missing('blog');
+    const publication = await ensurePublication(ground, article.id, blog.id, step.as);
+    if (publication.state === 'live' || (publication.state === 'draft' && step.as === 'draft')) return ended(tools, publication, publication.address!, step.as, article.id, null);
+    const due = await turn(tools, step, publication, context);
+    if (due.kind !== 'go') return due.result;
+    const revision = await pinRevision(ground.db, publication, article.revision);
+    const document = await readRevision(ground.db, revision);
+    const files = await sendPictures(tools, context, blog, document);
+    if (files.kind !== 'done') return files;
+    const draft = await createDraft(tools, context, blog, publication, document, files.value);
+    if (draft.kind !== 'done') return draft;
+    await recordDraft(ground.db, publication.id, draft.value);
+    if (step.as === 'live') {
+      const live = await turnLive(tools, context, blog, publication, draft.value, due.desk);
+      if (live.kind !== 'done') return live;
+      return ended(tools, publication, live.value, 'live', article.id, due.desk, document.title);
+    }
+    return ended(tools, publication, draft.value, 'draft', article.id, due.desk, document.title);
+  };
+}
+
+type Turn = { kind: 'go'; desk: number } | { kind: 'wait'; result: StepResult };
+
+/** Waits for the slot and for the gap to the last post; 'at once' waits for neither. */
+async function turn(tools: Tools, step: StepOf<'publish'>, publication: PublicationRow, context: StepContext): Promise<Turn> {
+  const { ground } = tools;
+  const now = ground.desk.now();
+  if (step.when === 'at once') return { kind: 'go', desk: now };
+  const due = await placeArticle(ground, publication.article, publication.blog);
+  if (due === null) return { kind: 'wait', result: { kind: 'failed', failure: { code: 'no-slots', blog: publication.blog } } };
+  if (due > now) {
+    await ground.db.run("UPDATE article SET standing = 'ready', blog = ?, rev = rev + 1 WHERE id = ? AND standing = 'in work'", [publication.blog, publication.article]);
+    return { kind: 'wait', result: { kind: 'at', desk: due, forSlot: true } };
+  }
+  if (publication.state === 'planned') {
+    const later = await claimTurn(ground, publication.id, publication.blog, due);
+    if (later !== null) return { kind: 'wait', result: { kind: 'at', desk: later, forSlot: true } };
+  }
+  return { kind: 'go', desk: context.run.forSlot ? Math.max(due, now) : now };
+}
+
+async function sendPictures(tools: Tools, context: StepContext, blog: BlogTarget, document: ArticleDocument): Promise<Done<Map<string, string>>> {
+  const { ground } = tools;
+  const sent = new Map<string, string>();
+  for (const block of document.body) {
+    if (block.type !== 'figure' || sent.has(block.file)) continue;
+    const about = await fileAbout(ground.db, block.file);
+    if (!about) throw new Error(`file ${block.file} is gone`);
+    const done = await effect<string>(ground, context, {
+      key: `upload/${blog.id}/${block.file}`,
+      kind: 'upload',
+      service: blog.id,
+      timeLimitMs: blog.timeLimitMs,
+      call: async () => tools.micropub.upload(blog, { bytes: await fileBody(ground.db, block.file), mime: about.mime, name: `${document.slug || 'picture'}.${about.mime.split('/')[1]}` }, context.signal),
+      // The standard has no way to ask for a file; sending it again leaves an unused copy at worst.
+      find: async () => good(null),
+    });
+    if (done.kind !== 'done') return done;
+    sent.set(block.file, done.value);
+  }
+  return { kind: 'done', value: sent };
+}
+
+async function createDraft(tools: Tools, context: StepContext, blog: BlogTarget, publication: PublicationRow, document: ArticleDocument, files: ReadonlyMap<string, string>): Promise<Done<string>> {
+  const entry = await entryOf(tools, publication, document, files);
+  return effect<string>(tools.ground, context, {
+    key: `create/${publication.key_}`,
+    kind: 'create',
+    service: blog.id,
+    timeLimitMs: blog.timeLimitMs,
+    call: () => tools.micropub.create(blog, entry, 'draft', context.signal),
+    find: async () => {
+      const posts = await tools.micropub.newest(blog, 100, context.signal);
+      if (!posts.ok) return posts;
+      return good(posts.value.find((post) => new URL(post.address).pathname.includes(publication.key_))?.address ?? null);
+    },
+  });
+}
+
+async function turnLive(tools: Tools, context: StepContext, blog: BlogTarget, publication: PublicationRow, address: string, desk: number): Promise<Done<string>> {
+  return effect<string>(tools.ground, context, {
+    key: `live/${publication.key_}`,
+    kind: 'turn live',
+    service: blog.id,
+    timeLimitMs: blog.timeLimitMs,
+    call: () => tools.micropub.turnLive(blog, address, new Date(desk).toISOString(), context.signal),
+    find: async () => {
+      const post = await tools.micropub.source(blog, address, context.signal);
+      return post.ok ? good(post.value?.status === 'published' ? post.value.address : null) : post;
+    },
+  });
+}
+
+async function entryOf(tools: Tools, publication: PublicationRow, document: ArticleDocument, files: ReadonlyMap<string, string>): Promise<Entry> {
+  const own = document.body.flatMap(linkedArticles);
+  const addresses = await addressesOf(tools.ground.db, own);
+  const lead = document.body.find((block) => block.type === 'figure' && block.lead);
+  const body = document.body.filter((block) => block !== lead);
+  const html = articleHtml({ body }, { file: (digest) => files.get(digest) ?? '', article: (id) => addresses.get(id) ?? null });
+  return {
+    name: document.title,
+    html,
+    summary: document.description,
+    slug: `${document.slug || 'article'}-${publication.key_}`,
+    categories: document.keywords,
+    photo: lead?.type === 'figure' ? { address: files.get(lead.file) ?? '', alternative: lead.alternative } : null,
+  };
+}
+
+function linkedArticles(block: Block): string[] {
+  if (block.type !== 'paragraph') return [];
+  return block.content.flatMap((part) => (part.link?.to === 'article' ? [part.link.article] : []));
+}
+
+/** The end of the step, with everything that must become true together. */
+function ended(tools: Tools, publication: PublicationRow, address: string, as: 'live' | 'draft', article: string, desk: number | null, title?: string): StepResult {
+  const { ground } = tools;
+  const out = desk ?? publication.out_desk ?? ground.desk.now();
+  const digest = createHash('sha256').update(address).digest('hex');
+  const writes: Write[] = [
+    { text: 'UPDATE publication SET state = ?, address = ?, out_desk = COALESCE(out_desk, ?), rev = rev + 1 WHERE id = ?', parameters: [as, address, out, publication.id] },
+    { text: "UPDATE article SET standing = 'out', blog = ?, rev = rev + 1 WHERE id = ?", parameters: [publication.blog, article] },
+    { text: "INSERT INTO event (id, noun, noun_id) VALUES (?, 'article', ?)", parameters: [ground.ids(), article] },
+  ];
+  if (as === 'live' && title) {
+    writes.push({
+      text: 'INSERT INTO link_page (blog, address_digest, address, title, article) VALUES (?, ?, ?, ?, ?) ON DUPLICATE KEY UPDATE title = VALUES(title), article = VALUES(article)',
+      parameters: [publication.blog, digest, address, title, article],
+    });
+  }
+  return { kind: 'done', fields: { publication: { blog: publication.blog, address, as, at: out } }, writes };
+}

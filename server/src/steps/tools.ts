@@ -1,0 +1,34 @@
+import type { ServiceRole } from '@grivo/core';
+import type { Illustrator } from '../adapters/illustrator.ts';
+import type { LookUp } from '../adapters/lookUp.ts';
+import type { Micropub } from '../adapters/micropub.ts';
+import type { Writer } from '../adapters/writer.ts';
+import type { Ground } from '../engine/outside.ts';
+import type { StepContext } from '../engine/performer.ts';
+import type { Network } from '../network/network.ts';
+import type { ServiceDirectory } from '../services/directory.ts';
+import type { ServiceRow } from '../services/entity.ts';
+
+/** What the kinds work with: the ports to outside services and the ground. */
+export interface Tools {
+  ground: Ground;
+  network: Network;
+  services: ServiceDirectory;
+  writer: Writer;
+  illustrator: Illustrator;
+  lookUp: LookUp;
+  micropub: Micropub;
+  /** The worker that performs, as holder of open questions. */
+  holder: () => string;
+}
+
+/** The service a role is filled by, or the failure that says there is none. */
+export function serviceFor(tools: Tools, role: ServiceRole): { ok: true; service: ServiceRow } | { ok: false; result: { kind: 'failed'; failure: { code: 'no-service'; role: ServiceRole } } } {
+  const service = tools.services.standard(role);
+  return service ? { ok: true, service } : { ok: false, result: { kind: 'failed', failure: { code: 'no-service', role } } };
+}
+
+/** Who asks, for the answers kept by content. */
+export function askerOf(tools: Tools, context: StepContext) {
+  return { holder: tools.holder(), stepRun: context.run.id, draw: context.draw, signal: context.signal };
+}

@@ -1,0 +1,48 @@
+import { articleText, carries, EMPTY_ARTICLE, figuresNotIn, fillTemplate, lineOf, type StepOf, tidy } from '@grivo/core';
+import { addRevision, ensureArticle } from '../articles/repository.ts';
+import type { Performer } from '../engine/performer.ts';
+import { passagesById } from '../materials/repository.ts';
+import { compose } from '../writing/compose.ts';
+import { field, missing, OutlineField, PassagesField } from './fields.ts';
+import { askerOf, serviceFor, type Tools } from './tools.ts';
+
+/** Writes the article section by section, tidies it, and keeps it as a new revision of the brief's article. */
+export function performWrite(tools: Tools): Performer<StepOf<'write'>> {
+  return async (step, context) => {
+    const found = serviceFor(tools, 'writer');
+    if (!found.ok) return found.result;
+    const ids = field(context.fields, 'passages', PassagesField);
+    const outline = field(context.fields, 'outline', OutlineField);
+    if (!ids) return missing('passages');
+    if (!outline) return missing('outline');
+    const instruction = fillTemplate(step.instruction, context.fields);
+    if (!instruction.ok) return missing(instruction.problem);
+    const passages = (await passagesById(tools.ground.db, ids)).map((passage, i) => ({ n: i + 1, passage }));
+    const material = carries(passages.map(({ passage }) => passage));
+    if (material < 80) return { kind: 'failed', failure: { code: 'too-little-material', words: material, wanted: step.words } };
+    const { language } = context.brief.document;
+    // Asking for more than the sources carry only brings padding, so the writer is asked for what they carry.
+    const words = Math.min(step.words, material);
+    const body = await compose({ subject: context.brief.subject, language, step: { ...step, words }, instruction: instruction.text, outline, passages }, async (request) => {
+      const reply = await tools.writer.write(found.service, request, askerOf(tools, context));
+      if (!reply.ok) return reply;
+      context.spent(reply.value.micros);
+      return { ok: true, value: reply.value.value };
+    });
+    if (!body.ok) return { kind: 'failed', failure: body.failure };
+    const { article: document, notes } = tidy({ ...EMPTY_ARTICLE, language, keyPhrase: context.brief.subject, body: body.value });
+    const article = await ensureArticle(tools.ground, context.brief, lineOf(context.brief.nodes, context.run.path), language);
+    const { revision, words: written, writes } = await addRevision(tools.ground, article, null, context.run.id, document);
+    const sources = passages.map(({ passage }) => passage.text);
+    return {
+      kind: 'done',
+      fields: {
+        article: { id: article, revision, words: written },
+        figuresNotFound: figuresNotIn(articleText(document), sources, language),
+        tidied: notes,
+        ...(words < step.words ? { askedWords: step.words, carriedWords: material } : {}),
+      },
+      writes,
+    };
+  };
+}

@@ -1,0 +1,157 @@
+import { DataSource, type QueryRunner } from 'typeorm';
+import { blogEntity } from '../blogs/entity.ts';
+import { personEntity } from '../people/entity.ts';
+import { pipelineEntity } from '../pipelines/entity.ts';
+import { serviceEntity } from '../services/entity.ts';
+import { sourceEntity } from '../sources/entity.ts';
+import { migrations } from './migrations/index.ts';
+
+export type Row = Record<string, unknown>;
+
+/** Runs statements: on the pool, or inside one transaction. Arrays fill `IN (?)`, arrays of arrays fill `VALUES ?`. */
+export interface Sql {
+  rows<T = Row>(text: string, parameters?: unknown[]): Promise<T[]>;
+  /** Rows matched by an UPDATE or DELETE, rows made by an INSERT. */
+  run(text: string, parameters?: unknown[]): Promise<number>;
+}
+
+/** Deadlock or lock wait: the transaction did nothing and can simply be repeated. */
+const REPEATABLE = new Set([1213, 1205]);
+
+export function errnoOf(error: unknown): number | null {
+  if (typeof error !== 'object' || error === null) return null;
+  const { errno, driverError } = error as { errno?: unknown; driverError?: { errno?: unknown } };
+  const value = errno ?? driverError?.errno;
+  return typeof value === 'number' ? value : null;
+}
+
+const MOST_TRIES = 8;
+const BACK_MS = 250;
+
+const LOST = new Set(['PROTOCOL_CONNECTION_LOST', 'ECONNRESET', 'EPIPE', 'ECONNREFUSED', 'ETIMEDOUT', 'ER_SERVER_SHUTDOWN', 'ER_CONNECTION_KILLED']);
+
+/** Whether the database could not be reached or went away: what the statement did is then unknown. */
+export function isLostConnection(error: unknown): boolean {
+  if (typeof error !== 'object' || error === null) return false;
+  const { code, driverError, message } = error as { code?: unknown; driverError?: { code?: unknown }; message?: unknown };
+  if (LOST.has(String(code ?? driverError?.code))) return true;
+  return typeof message === 'string' && /closed state|Pool is closed/.test(message);
+}
+
+/** The one way to the database. */
+export class Database implements Sql {
+  private constructor(readonly source: DataSource) {}
+
+  /**
+   * Connects and brings the schema up to this program.
+   * @param connections size of the pool
+   * @throws {NewerSchema} when the database was migrated by a newer program
+   */
+  static async open(url: string, connections = 12): Promise<Database> {
+    const source = new DataSource({
+      type: 'mariadb',
+      url,
+      timezone: 'Z',
+      charset: 'utf8mb4',
+      supportBigNumbers: true,
+      bigNumberStrings: false,
+      migrationsTransactionMode: 'each',
+      synchronize: false,
+      entities: [personEntity, serviceEntity, blogEntity, sourceEntity, pipelineEntity],
+      migrations,
+      poolSize: connections,
+      extra: { connectionLimit: connections, enableKeepAlive: true },
+    });
+    await source.initialize();
+    const pool = (source.driver as unknown as { pool: { on(event: 'connection', made: (c: { query(text: string): void }) => void): void } }).pool;
+    pool.on('connection', (connection) => connection.query("SET SESSION TRANSACTION ISOLATION LEVEL READ COMMITTED, SESSION time_zone='+00:00'"));
+    const database = new Database(source);
+    try {
+      await database.refuseNewer();
+    } catch (error) {
+      await source.destroy();
+      throw error;
+    }
+    return database;
+  }
+
+  async migrate(): Promise<number> {
+    return (await this.source.runMigrations()).length;
+  }
+
+  private async refuseNewer(): Promise<void> {
+    const [table] = await this.rows("SELECT 1 FROM information_schema.tables WHERE table_schema = DATABASE() AND table_name = 'migrations'");
+    if (!table) return;
+    const known = new Set(migrations.map((migration) => migration.name));
+    const done = await this.rows<{ name: string }>('SELECT name FROM migrations');
+    const unknown = done.filter(({ name }) => !known.has(name));
+    if (unknown.length > 0) throw new NewerSchema(unknown.map(({ name }) => name));
+  }
+
+  async rows<T = Row>(text: string, parameters?: unknown[]): Promise<T[]> {
+    return (await this.source.query(text, parameters)) as T[];
+  }
+
+  async run(text: string, parameters?: unknown[]): Promise<number> {
+    return affected(await this.source.query(text, parameters));
+  }
+
+  /**
+   * Work in one transaction. Deadlocks and lock waits are repeated with all of the work, so it must only touch the
+   * database. When the connection is lost the outcome is unknown: with `settled` the database is asked, once it answers
+   * again, whether the work was committed (a value) or not (undefined, then it is repeated); without it the error goes on.
+   */
+  async transaction<T>(work: (sql: Sql) => Promise<T>, settled?: (sql: Sql) => Promise<T | undefined>): Promise<T> {
+    for (let attempt = 1; ; attempt++) {
+      const runner = this.source.createQueryRunner();
+      try {
+        await runner.connect();
+        await runner.query('START TRANSACTION');
+        const value = await work(sqlOf(runner));
+        await runner.query('COMMIT');
+        return value;
+      } catch (error) {
+        await runner.query('ROLLBACK').catch(() => undefined);
+        if (attempt < MOST_TRIES && REPEATABLE.has(errnoOf(error) ?? 0)) continue;
+        if (!settled || !isLostConnection(error)) throw error;
+        const known = await this.whenBack(settled);
+        if (known !== undefined) return known;
+      } finally {
+        await runner.release().catch(() => undefined);
+      }
+    }
+  }
+
+  /** Asks again and again until the database answers, for two minutes at most. */
+  private async whenBack<T>(ask: (sql: Sql) => Promise<T>): Promise<T> {
+    for (let waited = 0; ; waited += BACK_MS) {
+      try {
+        return await ask(this);
+      } catch (error) {
+        if (!isLostConnection(error) || waited > 120_000) throw error;
+        await new Promise((resolve) => setTimeout(resolve, BACK_MS));
+      }
+    }
+  }
+
+  async close(): Promise<void> {
+    if (this.source.isInitialized) await this.source.destroy();
+  }
+}
+
+function sqlOf(runner: QueryRunner): Sql {
+  return {
+    rows: async <T>(text: string, parameters?: unknown[]) => (await runner.query(text, parameters)) as T[],
+    run: async (text, parameters) => affected(await runner.query(text, parameters)),
+  };
+}
+
+function affected(result: unknown): number {
+  return typeof result === 'object' && result !== null && 'affectedRows' in result ? Number(result.affectedRows) : 0;
+}
+
+export class NewerSchema extends Error {
+  constructor(readonly unknown: string[]) {
+    super(`This database was set up by a newer Grivo (it has ${unknown.join(', ')}). Start that version, or restore a backup made before it.`);
+  }
+}

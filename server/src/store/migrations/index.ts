@@ -1,0 +1,4 @@
+import { Ground1764000000000 } from './0001-ground.ts';
+
+/** Append-only: a migration that has left this repository is never changed. */
+export const migrations = [Ground1764000000000];

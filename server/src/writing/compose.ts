@@ -1,0 +1,106 @@
+import { articleText, type Block, type Passage, type StepOf, textDigest } from '@grivo/core';
+import type { Result } from '../adapters/port.ts';
+import { good } from '../adapters/port.ts';
+import type { OutlineField } from '../steps/fields.ts';
+import { houseRules, type NumberedPassage, pointsPrompt, sectionPrompt } from './prompts.ts';
+import { rankPassages } from './selection.ts';
+import { BlocksShape, PointsShape } from './shapes.ts';
+import type { z } from 'zod';
+
+/** Asks the writer once; given by the step, so that composing knows nothing of services or money. */
+export type AskWriter = <T>(request: { instructions: string; material: string; name: string; shape: z.ZodType<T>; maxTokensOut: number }) => Promise<Result<T>>;
+
+export interface Composition {
+  subject: string;
+  language: string;
+  step: Pick<StepOf<'write'>, 'words' | 'person' | 'tone' | 'parts'>;
+  instruction: string;
+  outline: OutlineField;
+  passages: readonly NumberedPassage[];
+}
+
+const MOST_PASSAGES_A_SECTION = 12;
+/** Share of the words that goes into the opening. */
+const OPENING = 0.1;
+
+/**
+ * Writes an article section by section. Each section is given its own passages and what was said before; each block keeps
+ * the passages it rests on as evidence.
+ */
+export async function compose(c: Composition, ask: AskWriter): Promise<Result<Block[]>> {
+  const instructions = houseRules(c.language);
+  const body: Block[] = [];
+  const headings = c.outline.map((section) => section.heading);
+  const opening = Math.max(40, Math.round(c.step.words * OPENING));
+  const each = Math.max(60, Math.round((c.step.words - opening) / Math.max(1, c.outline.length)));
+  const sections = [{ heading: null, says: 'Say what the reader will find and why it matters.', passages: [] as string[] }, ...c.outline];
+  for (const [at, section] of sections.entries()) {
+    const given = passagesFor(c, section);
+    if (given.length === 0) continue;
+    const reply = await ask({
+      instructions,
+      material: sectionPrompt({
+        subject: c.subject,
+        heading: section.heading,
+        says: section.says,
+        otherHeadings: headings.filter((heading) => heading !== section.heading),
+        words: section.heading === null ? opening : each,
+        person: c.step.person,
+        tone: c.step.tone,
+        lists: c.step.parts.includes('lists'),
+        instruction: c.instruction,
+        saidBefore: articleText({ body }),
+        passages: given,
+      }),
+      name: 'blocks',
+      shape: BlocksShape,
+      maxTokensOut: Math.max(600, each * 4),
+    });
+    if (!reply.ok) return reply;
+    if (section.heading !== null) body.push({ type: 'heading', id: `h${at}`, level: 2, text: section.heading });
+    body.push(...blocksOf(reply.value.blocks, at, c.passages, new Set(given.map(({ n }) => n))));
+  }
+  if (c.step.parts.includes('key points')) {
+    const points = await ask({ instructions, material: pointsPrompt({ subject: c.subject, text: articleText({ body }), points: 4, person: c.step.person }), name: 'points', shape: PointsShape, maxTokensOut: 500 });
+    if (!points.ok) return points;
+    body.splice(firstHeading(body), 0, { type: 'key points', id: 'k1', items: points.value.points.slice(0, 6) });
+  }
+  if (c.step.parts.includes('contents')) body.splice(firstHeading(body), 0, { type: 'contents', id: 'c1' });
+  return good(body);
+}
+
+function firstHeading(body: readonly Block[]): number {
+  const at = body.findIndex((block) => block.type === 'heading');
+  return at < 0 ? body.length : at;
+}
+
+/** A section's own passages first, then the best of the rest, in their order in the sources. */
+function passagesFor(c: Composition, section: { heading: string | null; says: string; passages: readonly string[] }): NumberedPassage[] {
+  const own = c.passages.filter(({ passage }) => section.passages.includes(passage.id));
+  const taken = new Set(c.outline.flatMap((other) => (other.heading === section.heading ? [] : other.passages)));
+  const rest = rankPassages(
+    c.passages.filter((p) => !own.includes(p) && (section.heading === null || !taken.has(p.passage.id))),
+    `${section.heading ?? ''} ${c.subject}`,
+    c.language,
+  )
+    .filter(({ score }) => score > 0)
+    .map(({ passage }) => passage);
+  return [...own, ...rest].slice(0, MOST_PASSAGES_A_SECTION).sort((a, b) => a.n - b.n);
+}
+
+function blocksOf(blocks: z.infer<typeof BlocksShape>['blocks'], section: number, passages: readonly NumberedPassage[], given: ReadonlySet<number>): Block[] {
+  const byNumber = new Map<number, Passage>(passages.map(({ n, passage }) => [n, passage]));
+  return blocks.flatMap((block, i): Block[] => {
+    const evidence = (text: string) =>
+      [...new Set(block.passages)].flatMap((n) => {
+        const passage = given.has(n) ? byNumber.get(n) : undefined;
+        return passage ? [{ passage: passage.id, digest: textDigest(text) }] : [];
+      });
+    const out: Block[] = [];
+    if (block.text.trim() !== '') out.push({ type: 'paragraph', id: `b${section}x${i}`, content: [{ text: block.text }], evidence: evidence(block.text) });
+    if (block.kind === 'list' && block.items.length > 0) {
+      out.push({ type: 'list', id: `l${section}x${i}`, ordered: false, items: block.items.map((text) => [{ text }]), evidence: evidence(block.items.join('\n')) });
+    }
+    return out;
+  });
+}

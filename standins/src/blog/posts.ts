@@ -1,0 +1,95 @@
+import type { Journal } from '../control/journal.ts';
+
+/** A post as the blog keeps it: what the standard has and nothing more. */
+export interface Post {
+  address: string;
+  slug: string;
+  name: string;
+  html: string;
+  summary: string;
+  categories: string[];
+  photo: { address: string; alternative: string } | null;
+  status: 'draft' | 'published';
+  published: string;
+  deleted: boolean;
+}
+
+export interface OlderPost {
+  slug: string;
+  title: string;
+  published: string;
+  paragraphs: string[];
+}
+
+export interface BlogSite {
+  slug: string;
+  name: string;
+  tagline: string;
+  language: 'en' | 'de';
+  token: string;
+  older: OlderPost[];
+}
+
+/** What the blog did, in order; its posts are what these acts add up to. */
+export type BlogAct =
+  | { act: 'create'; at: string; blog: string; post: Post }
+  | { act: 'update'; at: string; blog: string; address: string; change: Partial<Post> }
+  | { act: 'media'; at: string; blog: string; address: string; mime: string; body: string };
+
+export class Posts {
+  private readonly byBlog = new Map<string, Map<string, Post>>();
+
+  constructor(
+    private readonly journal: Journal<BlogAct>,
+    sites: readonly BlogSite[],
+    address: (blog: string, slug: string) => string,
+  ) {
+    for (const site of sites) {
+      const posts = new Map<string, Post>();
+      for (const { slug, title, published, paragraphs } of site.older) {
+        const html = paragraphs.map((paragraph) => `<p>${paragraph}</p>`).join('\n');
+        posts.set(slug, { address: address(site.slug, slug), slug, name: title, html, summary: paragraphs[0] ?? '', categories: [], photo: null, status: 'published', published, deleted: false });
+      }
+      this.byBlog.set(site.slug, posts);
+    }
+    for (const act of journal.entries) this.apply(act);
+  }
+
+  get acts(): readonly BlogAct[] {
+    return this.journal.entries;
+  }
+
+  do(act: BlogAct): void {
+    this.journal.add(act);
+    this.apply(act);
+  }
+
+  all(blog: string): Post[] {
+    return [...(this.byBlog.get(blog)?.values() ?? [])].filter((post) => !post.deleted).sort((a, b) => (a.published < b.published ? 1 : -1));
+  }
+
+  bySlug(blog: string, slug: string): Post | null {
+    const post = this.byBlog.get(blog)?.get(slug);
+    return post && !post.deleted ? post : null;
+  }
+
+  byAddress(blog: string, address: string): Post | null {
+    return this.all(blog).find((post) => post.address === address) ?? null;
+  }
+
+  freeSlug(blog: string, wanted: string): string {
+    const posts = this.byBlog.get(blog)!;
+    if (!posts.has(wanted)) return wanted;
+    for (let n = 2; ; n++) if (!posts.has(`${wanted}-${n}`)) return `${wanted}-${n}`;
+  }
+
+  private apply(act: BlogAct): void {
+    const posts = this.byBlog.get(act.blog);
+    if (!posts) return;
+    if (act.act === 'create') posts.set(act.post.slug, act.post);
+    if (act.act === 'update') {
+      const post = [...posts.values()].find((p) => p.address === act.address);
+      if (post) posts.set(post.slug, { ...post, ...act.change });
+    }
+  }
+}

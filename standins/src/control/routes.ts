@@ -1,0 +1,23 @@
+import { Router } from 'express';
+import type { Posts } from '../blog/posts.ts';
+import type { ModelCall } from '../model/service.ts';
+import type { Journal } from './journal.ts';
+import type { ServiceName, Trouble, Troubles } from './trouble.ts';
+
+/** Orders to misbehave, and what was received, for tests and demonstrations. */
+export function controlRoutes(troubles: Troubles, calls: Journal<ModelCall>, posts: Posts): Router {
+  const router = Router();
+  router.post('/control/trouble', (request, response) => {
+    troubles.order(request.body as { at: ServiceName; trouble: Trouble; times: number; path?: string });
+    response.status(204).end();
+  });
+  router.delete('/control/trouble', (_request, response) => {
+    troubles.clear();
+    response.status(204).end();
+  });
+  router.get('/control/received', (_request, response) => {
+    const micros = calls.entries.reduce((sum, call) => sum + call.micros, 0);
+    response.json({ calls: calls.entries, micros, acts: posts.acts.map((act) => (act.act === 'media' ? { ...act, body: undefined } : act)) });
+  });
+  return router;
+}

@@ -1,0 +1,108 @@
+import type { NextFunction, Request, Response } from 'express';
+
+/** Ways a service can misbehave. `cut after` and `hang after` have acted; the others have not. */
+export type Trouble =
+  | { how: 'delay'; ms: number }
+  | { how: 'busy'; retryAfterSeconds: number }
+  | { how: 'broken' }
+  | { how: 'hang' }
+  | { how: 'hang after' }
+  | { how: 'cut before' }
+  | { how: 'cut after' }
+  | { how: 'malformed' }
+  | { how: 'credit used up' }
+  | { how: 'key refused' }
+  | { how: 'page without text' };
+
+export type ServiceName = 'writer' | 'illustrator' | 'look-up' | 'blog' | 'web';
+
+interface Order {
+  at: ServiceName;
+  trouble: Trouble;
+  /** How many more calls it applies to. */
+  times: number;
+  /** Only calls whose path ends with this. */
+  path?: string;
+}
+
+/** Called around every call, by name: `writer.received`, `writer.acted`, `blog.received`, … Lets a harness act at named points. */
+export type Watch = (point: string, detail: { path: string }) => void | Promise<void>;
+
+/** What each service was ordered to do wrong, and how its handlers obey. */
+export class Troubles {
+  private orders: Order[] = [];
+  watch: Watch = () => undefined;
+
+  order(order: Order): void {
+    this.orders.push(order);
+  }
+
+  clear(): void {
+    this.orders = [];
+  }
+
+  private next(at: ServiceName, path: string): Trouble | null {
+    const order = this.orders.find((o) => o.at === at && o.times > 0 && (o.path === undefined || path.endsWith(o.path)));
+    if (!order) return null;
+    order.times--;
+    return order.trouble;
+  }
+
+  /**
+   * Wraps the handler of one kind of call. The handler acts and returns how to answer; the answer is held back, mangled or
+   * cut as ordered.
+   */
+  around(at: ServiceName, act: (request: Request) => Promise<Answer> | Answer) {
+    return (request: Request, response: Response, next: NextFunction): void => {
+      this.obey(at, request, response, act).catch(next);
+    };
+  }
+
+  private async obey(at: ServiceName, request: Request, response: Response, act: (request: Request) => Promise<Answer> | Answer): Promise<void> {
+    const trouble = this.next(at, request.path);
+    await this.watch(`${at}.received`, { path: request.path });
+    if (trouble?.how === 'delay') await new Promise((resolve) => setTimeout(resolve, trouble.ms));
+    if (trouble?.how === 'hang') return;
+    if (trouble?.how === 'cut before') return void request.socket.destroy();
+    const refusal = trouble ? refusalFor(trouble) : null;
+    if (refusal) return send(response, refusal);
+    const answer = await act(request);
+    await this.watch(`${at}.acted`, { path: request.path });
+    if (trouble?.how === 'hang after') return;
+    if (trouble?.how === 'cut after') return void request.socket.destroy();
+    if (trouble?.how === 'malformed') return send(response, { status: 200, body: '{"choices": [{"message": {"content": "Here is what you asked f' });
+    if (trouble?.how === 'page without text') return send(response, { status: 200, type: 'text/html', body: '<!doctype html><title>Nothing</title><nav>Menu</nav>' });
+    send(response, answer);
+  }
+}
+
+export interface Answer {
+  status: number;
+  headers?: Record<string, string>;
+  type?: string;
+  body: string | Buffer | object;
+}
+
+function refusalFor(trouble: Trouble): Answer | null {
+  switch (trouble.how) {
+    case 'busy':
+      return { status: 429, headers: { 'retry-after': String(trouble.retryAfterSeconds) }, body: { error: { message: 'too many requests' } } };
+    case 'broken':
+      return { status: 500, body: { error: { message: 'internal error' } } };
+    case 'credit used up':
+      return { status: 402, body: { error: { message: 'insufficient credit' } } };
+    case 'key refused':
+      return { status: 401, body: { error: { message: 'invalid key' } } };
+    default:
+      return null;
+  }
+}
+
+export function send(response: Response, answer: Answer): void {
+  if (response.destroyed) return;
+  response.status(answer.status);
+  for (const [name, value] of Object.entries(answer.headers ?? {})) response.setHeader(name, value);
+  if (answer.type) response.type(answer.type);
+  if (typeof answer.body === 'string' || Buffer.isBuffer(answer.body)) response.send(answer.body);
+  else response.json(answer.body);
+}

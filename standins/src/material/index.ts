@@ -1,0 +1,48 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import type { BlogSite } from '../blog/posts.ts';
+import type { WebPage } from '../web/pages.ts';
+
+/** The made-up world of the demonstration: pages to look up, blogs with older posts, and a list of keywords. */
+
+interface Sheet {
+  title: string;
+  about: string[];
+  paragraphs: string[];
+}
+
+/** Texts of the form: '# title', '@ what it is', then paragraphs parted by blank lines. */
+function sheets(text: string): Sheet[] {
+  return text
+    .split(/^# /m)
+    .filter((part) => part.trim() !== '')
+    .map((part) => {
+      const [head = '', ...paragraphs] = part.trim().split(/\n\s*\n/);
+      const [title = '', about = ''] = head.split('\n');
+      return { title: title.trim(), about: about.replace(/^@ /, '').trim().split(' '), paragraphs: paragraphs.map((p) => p.replace(/\s+/g, ' ').trim()) };
+    });
+}
+
+function read(name: string): string {
+  return readFileSync(join(import.meta.dirname, name), 'utf8');
+}
+
+export const PAGES: readonly WebPage[] = readdirSync(join(import.meta.dirname, 'pages'))
+  .sort()
+  .flatMap((file) => sheets(read(join('pages', file))))
+  .map(({ title, about: [site, slug, date, language], paragraphs }) => ({ site: site!, slug: slug!, title, date: date!, language: language === 'de' ? 'de' : 'en', countries: [], paragraphs }));
+
+const OLDER = sheets(read('older-posts.txt')).map(({ title, about: [blog, slug, date], paragraphs }) => ({ blog, slug: slug!, title, published: `${date}T09:00:00.000Z`, paragraphs }));
+
+const older = (blog: string) => OLDER.filter((post) => post.blog === blog).map(({ slug, title, published, paragraphs }) => ({ slug, title, published, paragraphs }));
+
+export const BLOGS: readonly BlogSite[] = [
+  { slug: 'journal', name: 'Crockhaven Journal', tagline: 'From the bench of a small shop for fermenting gear', language: 'en', token: 'journal-secret-4f2c', older: older('journal') },
+  { slug: 'kitchen', name: 'Kitchen Notes', tagline: 'What we cook with what we ferment', language: 'en', token: 'kitchen-secret-81aa', older: older('kitchen') },
+  { slug: 'gaertagebuch', name: 'Gärtagebuch', tagline: 'Was in unserem Keller gärt', language: 'de', token: 'gaertagebuch-secret-c093', older: older('gaertagebuch') },
+];
+
+export const KEYWORDS: readonly string[] = read('keywords.txt')
+  .split('\n')
+  .map((line) => line.trim())
+  .filter((line) => line !== '');

@@ -1,0 +1,58 @@
+import { outline, type OutlineManner } from './outline.ts';
+import { prose, type ProseManner } from './prose.ts';
+import type { ReadRequest } from './request.ts';
+import { description, hashtags, keywords, points, titles } from './short.ts';
+import { compressed } from './rewrite.ts';
+
+/** The part of JSON Schema that replies are described in. */
+export interface Schema {
+  type?: string;
+  description?: string;
+  properties?: Record<string, Schema>;
+  items?: Schema;
+  enum?: unknown[];
+  minItems?: number;
+}
+
+export interface Style {
+  outline: OutlineManner;
+  prose: ProseManner;
+  points: number;
+}
+
+/** A value of the shape asked for, made from the request's material alone: what goes where is read from names and descriptions. */
+export function fill(schema: Schema, request: ReadRequest, style: Style, name = ''): unknown {
+  if (schema.enum) return schema.enum[0];
+  switch (schema.type) {
+    case 'object':
+      return Object.fromEntries(Object.entries(schema.properties ?? {}).map(([key, part]) => [key, fill(part, request, style, key)]));
+    case 'array':
+      return list(schema, request, style, name);
+    case 'integer':
+    case 'number':
+      return request.passages.length;
+    case 'boolean':
+      return request.passages.length > 0;
+    default:
+      return text(schema, request, name);
+  }
+}
+
+function list(schema: Schema, request: ReadRequest, style: Style, name: string): unknown[] {
+  const parts = Object.keys(schema.items?.properties ?? {});
+  if (parts.includes('heading')) return outline(request, style.outline);
+  if (parts.includes('kind') && parts.includes('text')) return prose(request, style.prose);
+  const about = `${name} ${schema.description ?? ''}`.toLowerCase();
+  if (/title/.test(about)) return titles(request);
+  if (/hashtag/.test(about)) return hashtags(request);
+  if (/keyword|search for/.test(about)) return keywords(request);
+  return points(request, Number(/give (\d+)/.exec(request.task)?.[1] ?? style.points));
+}
+
+function text(schema: Schema, request: ReadRequest, name: string): string {
+  const about = `${name} ${schema.description ?? ''}`.toLowerCase();
+  const word = /Answer with the word: (\w+)/.exec(request.task)?.[1];
+  if (word) return word;
+  if (/description|search result/.test(about)) return description(request);
+  return request.passages[0] ? compressed(request.passages[0].sentences[0]?.text ?? '', 30) : 'There is no material on this.';
+}

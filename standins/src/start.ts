@@ -1,0 +1,78 @@
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import express from 'express';
+import { micropub } from './blog/micropub.ts';
+import { type BlogAct, type BlogSite, type Post, Posts } from './blog/posts.ts';
+import { publicSite } from './blog/site.ts';
+import { Journal } from './control/journal.ts';
+import { controlRoutes } from './control/routes.ts';
+import { type ServiceName, type Trouble, Troubles, type Watch } from './control/trouble.ts';
+import { MODEL_ONE, MODEL_TWO, type ModelCall, modelService } from './model/service.ts';
+import { smallWeb, type WebPage } from './web/pages.ts';
+
+export interface StandInOptions {
+  port?: number;
+  /** Where what was received is kept over a restart; in memory without. */
+  folder?: string | null;
+  pages: readonly WebPage[];
+  blogs: readonly BlogSite[];
+  keys?: { one: string; two: string };
+}
+
+export interface StandIns {
+  address: string;
+  /** Addresses by service, as a person would enter them. */
+  services: { writerOne: string; writerTwo: string; lookUp: string };
+  keys: { one: string; two: string };
+  blog(slug: string): { address: string; endpoint: string; token: string };
+  trouble(at: ServiceName, trouble: Trouble, times?: number, path?: string): void;
+  calm(): void;
+  watch(watch: Watch): void;
+  received(): { calls: readonly ModelCall[]; micros: number; acts: readonly BlogAct[]; posts(blog: string): Post[] };
+  close(): Promise<void>;
+}
+
+/** Starts every stand-in in one process on loopback. */
+export async function start(options: StandInOptions): Promise<StandIns> {
+  const folder = options.folder ?? null;
+  const keys = options.keys ?? { one: 'one-test-key', two: 'two-test-key' };
+  const troubles = new Troubles();
+  const calls = new Journal<ModelCall>(folder, 'model-calls');
+  const app = express();
+  const server = createServer(app);
+  await new Promise<void>((resolve, reject) => {
+    server.once('error', reject);
+    server.listen(options.port ?? 0, '127.0.0.1', resolve);
+  });
+  const address = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
+  const origin = () => address;
+  const posts = new Posts(new Journal<BlogAct>(folder, 'blog-acts'), options.blogs, (blog, slug) => `${address}/blogs/${blog}/${slug}`);
+  app.disable('x-powered-by');
+  app.use(express.json({ limit: '5mb' }));
+  app.use('/one', modelService('one', MODEL_ONE, keys.one, troubles, calls));
+  app.use('/two', modelService('two', MODEL_TWO, keys.two, troubles, calls));
+  app.use(smallWeb(options.pages, troubles));
+  app.use(micropub(options.blogs, posts, troubles, origin));
+  app.use(publicSite(options.blogs, posts, troubles, origin));
+  app.use(controlRoutes(troubles, calls, posts));
+  return {
+    address,
+    services: { writerOne: `${address}/one/v1`, writerTwo: `${address}/two/v1`, lookUp: `${address}/look-up` },
+    keys,
+    blog(slug) {
+      const site = options.blogs.find((blog) => blog.slug === slug);
+      if (!site) throw new Error(`there is no blog ${slug}`);
+      return { address: `${address}/blogs/${slug}`, endpoint: `${address}/blogs/${slug}/micropub`, token: site.token };
+    },
+    trouble: (at, trouble, times = 1, path) => troubles.order({ at, trouble, times, ...(path === undefined ? {} : { path }) }),
+    calm: () => troubles.clear(),
+    watch: (watch) => {
+      troubles.watch = watch;
+    },
+    received: () => ({ calls: calls.entries, micros: calls.entries.reduce((sum, call) => sum + call.micros, 0), acts: posts.acts, posts: (blog) => posts.all(blog) }),
+    async close() {
+      server.closeAllConnections();
+      await new Promise((resolve) => server.close(resolve));
+    },
+  };
+}

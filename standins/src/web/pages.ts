@@ -1,0 +1,83 @@
+import { Router } from 'express';
+import type { Troubles } from '../control/trouble.ts';
+import { stemsOf } from '../model/language.ts';
+
+/** A page of the small web. Paragraphs are parted by blank lines in the material. */
+export interface WebPage {
+  site: string;
+  slug: string;
+  title: string;
+  language: 'en' | 'de';
+  date: string;
+  countries: string[];
+  paragraphs: string[];
+}
+
+/** A small web of pages that can be read at `/pages/site/slug` and looked up by subject at `/look-up`. */
+export function smallWeb(pages: readonly WebPage[], troubles: Troubles): Router {
+  const router = Router();
+  const byPath = new Map(pages.map((page) => [`/pages/${page.site}/${page.slug}`, page]));
+  router.get(
+    '/pages/:site/:slug',
+    troubles.around('web', (request) => {
+      const page = byPath.get(request.path);
+      return page ? { status: 200, type: 'text/html', body: html(page, pages) } : { status: 404, type: 'text/html', body: '<!doctype html><title>Not found</title><p>There is no such page.' };
+    }),
+  );
+  const index = indexOf(pages);
+  router.get(
+    '/look-up',
+    troubles.around('look-up', (request) => {
+      const { q = '', n = '5', language, country, since } = request.query as Record<string, string>;
+      const found = index
+        .search(q)
+        .filter(({ page }) => (!language || page.language === language) && (!country || page.countries.length === 0 || page.countries.includes(country)) && (!since || page.date >= since))
+        .slice(0, Math.min(50, Number(n) || 5));
+      return { status: 200, body: { pages: found.map(({ page }) => ({ address: `/pages/${page.site}/${page.slug}`, title: page.title, date: page.date })) } };
+    }),
+  );
+  return router;
+}
+
+function escape(text: string): string {
+  return text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
+}
+
+function html(page: WebPage, pages: readonly WebPage[]): string {
+  const others = pages.filter((other) => other.site === page.site && other !== page).slice(0, 6);
+  return `<!doctype html><html lang="${page.language}"><head><meta charset="utf-8"><title>${escape(page.title)} · ${page.site}</title></head><body>
+<header><a href="/">${page.site}</a><nav><a href="#">Guides</a> <a href="#">About</a> <a href="#">Newsletter</a></nav></header>
+<main><article><h1>${escape(page.title)}</h1><time datetime="${page.date}">${page.date}</time>
+${page.paragraphs.map((paragraph) => `<p>${escape(paragraph)}</p>`).join('\n')}
+</article></main>
+<aside><h2>More</h2><ul>${others.map((other) => `<li><a href="${other.slug}">${escape(other.title)}</a></li>`).join('')}</ul></aside>
+<footer><p>All rights reserved. Sign up for our newsletter to hear from us once a month.</p></footer></body></html>`;
+}
+
+/** BM25 (Robertson and Zaragoza 2009) over titles and texts, the title counted three times. */
+function indexOf(pages: readonly WebPage[]) {
+  const documents = pages.map((page) => {
+    const stems = [...stemsOf(page.title), ...stemsOf(page.title), ...stemsOf(page.title), ...page.paragraphs.flatMap((p) => stemsOf(p))];
+    const counts = new Map<string, number>();
+    for (const s of stems) counts.set(s, (counts.get(s) ?? 0) + 1);
+    return { page, counts, length: stems.length };
+  });
+  const average = documents.reduce((sum, d) => sum + d.length, 0) / Math.max(1, documents.length);
+  return {
+    search(query: string): { page: WebPage; score: number }[] {
+      const stems = [...new Set(stemsOf(query))];
+      const weight = new Map(stems.map((s) => [s, Math.log(1 + (documents.length - documents.filter((d) => d.counts.has(s)).length + 0.5) / (documents.filter((d) => d.counts.has(s)).length + 0.5))]));
+      return documents
+        .map(({ page, counts, length }) => {
+          let score = 0;
+          for (const s of stems) {
+            const f = counts.get(s) ?? 0;
+            score += (weight.get(s)! * f * 2.2) / (f + 1.2 * (0.25 + (0.75 * length) / average));
+          }
+          return { page, score };
+        })
+        .filter(({ score }) => score > 0)
+        .sort((a, b) => b.score - a.score || (a.page.slug < b.page.slug ? -1 : 1));
+    },
+  };
+}
