@@ -6,7 +6,16 @@ export default defineConfig({
     projects: [
       {
         extends: true,
-        test: { name: 'unit', include: ['core/src/**/*.test.ts', 'contract/src/**/*.test.ts', 'server/src/**/*.test.ts', 'standins/src/**/*.test.ts', 'web/src/**/*.test.ts'] },
+        test: {
+          name: 'unit',
+          include: [
+            'core/src/**/*.test.ts',
+            'contract/src/**/*.test.ts',
+            'server/src/**/*.test.ts',
+            'standins/src/**/*.test.ts',
+            'web/src/**/*.test.ts',
+          ],
+        },
       },
       {
         extends: true,

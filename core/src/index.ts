@@ -8,10 +8,26 @@ export { nextFreeSlot, type Placement, placementFaults, reflow } from './cadence
 export { CadenceRule, cadenceSentence } from './cadence/rule.ts';
 export { type Moment, slotsBetween, slotsFrom } from './cadence/slots.ts';
 export { type Chance, chanceFrom, textDigest } from './chance/chance.ts';
-export { backoffMs, causeOf, classOf, type Failure, type FailureClass, type FailureCode, lasting, TRIES } from './failure/failure.ts';
+export {
+  backoffMs,
+  causeOf,
+  classOf,
+  type Failure,
+  type FailureClass,
+  type FailureCode,
+  lasting,
+  TRIES,
+} from './failure/failure.ts';
 export { type FailureWords, wordsOf } from './failure/words.ts';
 export { firstIdAt, type Ids, makeIds } from './ids/id.ts';
-export { type CleanedKeywords, type CleanKeyword, cleanKeywords, type DroppedKeyword, type DropReason, identityOf } from './keyword/clean.ts';
+export {
+  type CleanedKeywords,
+  type CleanKeyword,
+  cleanKeywords,
+  type DroppedKeyword,
+  type DropReason,
+  identityOf,
+} from './keyword/clean.ts';
 export { type LinkLimits, type PlacedLink, placeLinks } from './link/place.ts';
 export { type LinkPage, type RankedPage, rankPages } from './link/rank.ts';
 export { type Micros, type Price, type TextUsage, textCeiling, textCost, tokensCeiling } from './money/price.ts';
@@ -22,11 +38,27 @@ export { lineOf, locate, parsePath, stepIdOf } from './plan/path.ts';
 export { plan } from './plan/planner.ts';
 export { drawAt, lastRound, roundAt, supersedes } from './plan/rounds.ts';
 export { type VisibleRun, visibleRuns } from './plan/scope.ts';
-export { checkProcedure, planNodes, ProcedureDocument, sentenceOf } from './procedure/document.ts';
+export { checkProcedure, ProcedureDocument, planNodes, sentenceOf } from './procedure/document.ts';
 export type { CheckContext, FieldName, Problem, ServiceRole, StepKind } from './procedure/kind.ts';
-export { PARTS, PERSONS, type Part, type Person } from './procedure/kinds/write.ts';
+export { PARTS, type Part, PERSONS, type Person } from './procedure/kinds/write.ts';
 export { type Step, type StepKindName, type StepKinds, type StepOf, stepKinds } from './procedure/registry.ts';
-export { minutesWords, type Names, plural, type SentencePart, sentenceText, type WordEditor } from './procedure/sentence.ts';
+export {
+  minutesWords,
+  type Names,
+  plural,
+  type SentencePart,
+  sentenceText,
+  type WordEditor,
+} from './procedure/sentence.ts';
 export { contentStems, countWords, fold, sentencesOf, stem, stemCover, wordsOfText } from './sentence/sentence.ts';
-export { type BriefStanding, briefMay, COUNTS_AS_OPEN, type PublicationState, publicationMay, type StepState, standingOf, stepMay } from './standing/standing.ts';
+export {
+  type BriefStanding,
+  briefMay,
+  COUNTS_AS_OPEN,
+  type PublicationState,
+  publicationMay,
+  type StepState,
+  standingOf,
+  stepMay,
+} from './standing/standing.ts';
 export { type FilledTemplate, fillTemplate } from './template/template.ts';

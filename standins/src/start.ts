@@ -46,7 +46,11 @@ export async function start(options: StandInOptions): Promise<StandIns> {
   });
   const address = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
   const origin = () => address;
-  const posts = new Posts(new Journal<BlogAct>(folder, 'blog-acts'), options.blogs, (blog, slug) => `${address}/blogs/${blog}/${slug}`);
+  const posts = new Posts(
+    new Journal<BlogAct>(folder, 'blog-acts'),
+    options.blogs,
+    (blog, slug) => `${address}/blogs/${blog}/${slug}`,
+  );
   app.disable('x-powered-by');
   app.use(express.json({ limit: '5mb' }));
   app.use('/one', modelService('one', MODEL_ONE, keys.one, troubles, calls));
@@ -64,12 +68,18 @@ export async function start(options: StandInOptions): Promise<StandIns> {
       if (!site) throw new Error(`there is no blog ${slug}`);
       return { address: `${address}/blogs/${slug}`, endpoint: `${address}/blogs/${slug}/micropub`, token: site.token };
     },
-    trouble: (at, trouble, times = 1, path) => troubles.order({ at, trouble, times, ...(path === undefined ? {} : { path }) }),
+    trouble: (at, trouble, times = 1, path) =>
+      troubles.order({ at, trouble, times, ...(path === undefined ? {} : { path }) }),
     calm: () => troubles.clear(),
     watch: (watch) => {
       troubles.watch = watch;
     },
-    received: () => ({ calls: calls.entries, micros: calls.entries.reduce((sum, call) => sum + call.micros, 0), acts: posts.acts, posts: (blog) => posts.all(blog) }),
+    received: () => ({
+      calls: calls.entries,
+      micros: calls.entries.reduce((sum, call) => sum + call.micros, 0),
+      acts: posts.acts,
+      posts: (blog) => posts.all(blog),
+    }),
     async close() {
       server.closeAllConnections();
       await new Promise((resolve) => server.close(resolve));

@@ -7,7 +7,10 @@ import { articleFile, articleMarkdown } from './markdown.ts';
 import { slugOf } from './slug.ts';
 import { articleText, articleWords } from './text.ts';
 
-const resolve = { file: (digest: string) => `/f/${digest}`, article: (id: string) => (id === 'known' ? 'https://blog.example/known' : null) };
+const resolve = {
+  file: (digest: string) => `/f/${digest}`,
+  article: (id: string) => (id === 'known' ? 'https://blog.example/known' : null),
+};
 const p = (id: string, text: string): Block => ({ type: 'paragraph', id, content: [{ text }] });
 const h = (id: string, level: 2 | 3 | 4, text: string): Block => ({ type: 'heading', id, level, text });
 const article = (body: Block[], title = 'The title'): ArticleDocument => ({ ...EMPTY_ARTICLE, title, body });
@@ -17,7 +20,16 @@ describe('derived forms', () => {
     const html = articleHtml(
       article([
         p('a', '<script>alert(1)</script> & "quotes"'),
-        { type: 'paragraph', id: 'b', content: [{ text: 'one', link: { to: 'article', article: 'known' } }, { text: 'two', link: { to: 'article', article: 'gone' } }, { text: 'three', link: { to: 'address', address: 'javascript:alert(1)' } }, { text: 'four', link: { to: 'address', address: 'https://x.example/', sponsored: true } }] },
+        {
+          type: 'paragraph',
+          id: 'b',
+          content: [
+            { text: 'one', link: { to: 'article', article: 'known' } },
+            { text: 'two', link: { to: 'article', article: 'gone' } },
+            { text: 'three', link: { to: 'address', address: 'javascript:alert(1)' } },
+            { text: 'four', link: { to: 'address', address: 'https://x.example/', sponsored: true } },
+          ],
+        },
         { type: 'figure', id: 'c', file: 'abc', width: 8, height: 6, alternative: 'A "jar"', lead: true },
       ]),
       resolve,
@@ -30,7 +42,10 @@ describe('derived forms', () => {
   });
 
   test('the contents list leads to the headings it names, also when two are alike', () => {
-    const html = articleHtml(article([{ type: 'contents', id: 'c' }, h('1', 2, 'Salt'), p('2', 'x'), h('3', 2, 'Salt'), p('4', 'y')]), resolve);
+    const html = articleHtml(
+      article([{ type: 'contents', id: 'c' }, h('1', 2, 'Salt'), p('2', 'x'), h('3', 2, 'Salt'), p('4', 'y')]),
+      resolve,
+    );
     for (const id of ['salt', 'salt-2']) {
       expect(html).toContain(`href="#${id}"`);
       expect(html).toContain(`<h2 id="${id}">`);
@@ -38,7 +53,10 @@ describe('derived forms', () => {
   });
 
   test('Markdown escapes what would read as markup and keeps tables', () => {
-    const body: Block[] = [p('a', '# not a heading * or _this_'), { type: 'table', id: 't', head: ['a', 'b'], rows: [['1', 'x | y']] }];
+    const body: Block[] = [
+      p('a', '# not a heading * or _this_'),
+      { type: 'table', id: 't', head: ['a', 'b'], rows: [['1', 'x | y']] },
+    ];
     const text = articleMarkdown(article(body), resolve);
     expect(text).toMatch(/^\\# not a heading/);
     expect(text).toContain('x \\| y');
@@ -67,7 +85,14 @@ describe('hygiene', () => {
     expect(tidied.body.map((b) => b.id)).toEqual(['2', '3', '4']);
     expect(tidied.body[0]).toMatchObject({ level: 2 });
     expect(articleText({ body: tidied.body }).match(/Salt keeps the crunch/g)).toHaveLength(1);
-    expect(notes.map((n) => n.what).sort()).toEqual(['empty block', 'heading level', 'heading without text', 'heading without text', 'sentence repeated', 'title repeated']);
+    expect(notes.map((n) => n.what).sort()).toEqual([
+      'empty block',
+      'heading level',
+      'heading without text',
+      'heading without text',
+      'sentence repeated',
+      'title repeated',
+    ]);
   });
 
   test('control characters fall out of the text', () => {

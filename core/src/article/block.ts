@@ -3,9 +3,7 @@
 export type Mark = 'strong' | 'emphasis' | 'code';
 
 /** Where a link leads. Links to our own articles keep the target and get their address when the article is published. */
-export type LinkTarget =
-  | { to: 'address'; address: string; sponsored?: boolean }
-  | { to: 'article'; article: string };
+export type LinkTarget = { to: 'address'; address: string; sponsored?: boolean } | { to: 'article'; article: string };
 
 export interface Inline {
   text: string;

@@ -28,7 +28,8 @@ export function linkAddress(link: LinkTarget, resolve: Resolve): string | null {
 function inline(content: readonly Inline[], resolve: Resolve): ElementContent[] {
   return content.map((part) => {
     let node: ElementContent = text(part.text);
-    for (const mark of part.marks ?? []) node = el(mark === 'strong' ? 'strong' : mark === 'emphasis' ? 'em' : 'code', {}, node);
+    for (const mark of part.marks ?? [])
+      node = el(mark === 'strong' ? 'strong' : mark === 'emphasis' ? 'em' : 'code', {}, node);
     const href = part.link ? linkAddress(part.link, resolve) : null;
     if (part.link && href !== null) {
       const sponsored = part.link.to === 'address' && part.link.sponsored;
@@ -39,7 +40,8 @@ function inline(content: readonly Inline[], resolve: Resolve): ElementContent[] 
 }
 
 function tableOf(head: readonly string[], rows: readonly string[][], caption: string | undefined): Element {
-  const row = (tag: string, cells: readonly string[]) => el('tr', {}, ...cells.map((cell) => el(tag, tag === 'th' ? { scope: 'col' } : {}, text(cell))));
+  const row = (tag: string, cells: readonly string[]) =>
+    el('tr', {}, ...cells.map((cell) => el(tag, tag === 'th' ? { scope: 'col' } : {}, text(cell))));
   return el(
     'table',
     {},
@@ -53,10 +55,19 @@ function contentsOf(body: readonly Block[]): Element {
   const anchor = makeAnchors();
   const entries = body.filter((block) => block.type === 'heading').map((block) => ({ block, id: anchor(block.text) }));
   const top = entries.filter(({ block }) => block.level === 2);
-  return el('nav', { ariaLabel: 'Contents' }, el('ol', {}, ...top.map(({ block, id }) => el('li', {}, el('a', { href: `#${id}` }, text(block.text))))));
+  return el(
+    'nav',
+    { ariaLabel: 'Contents' },
+    el('ol', {}, ...top.map(({ block, id }) => el('li', {}, el('a', { href: `#${id}` }, text(block.text))))),
+  );
 }
 
-function blockNode(block: Block, body: readonly Block[], anchor: (heading: string) => string, resolve: Resolve): RootContent {
+function blockNode(
+  block: Block,
+  body: readonly Block[],
+  anchor: (heading: string) => string,
+  resolve: Resolve,
+): RootContent {
   switch (block.type) {
     case 'heading':
       return el(`h${block.level}`, { id: anchor(block.text) }, text(block.text));
@@ -70,7 +81,12 @@ function blockNode(block: Block, body: readonly Block[], anchor: (heading: strin
       return tableOf(block.head, block.rows, block.caption);
     case 'figure': {
       const note = [block.caption, block.credit].filter(Boolean).join(' · ');
-      const image = el('img', { src: resolve.file(block.file), alt: block.alternative, width: block.width, height: block.height });
+      const image = el('img', {
+        src: resolve.file(block.file),
+        alt: block.alternative,
+        width: block.width,
+        height: block.height,
+      });
       return el('figure', {}, image, ...(note ? [el('figcaption', {}, text(note))] : []));
     }
     case 'quote': {
@@ -83,15 +99,29 @@ function blockNode(block: Block, body: readonly Block[], anchor: (heading: strin
       return el(
         'figure',
         {},
-        tableOf(['', ...block.labels], block.series.map((s) => [s.name, ...s.values.map(String)]), undefined),
+        tableOf(
+          ['', ...block.labels],
+          block.series.map((s) => [s.name, ...s.values.map(String)]),
+          undefined,
+        ),
         el('figcaption', {}, text(block.alternative)),
       );
     case 'key points':
       return el('ul', { className: ['key-points'] }, ...block.items.map((item) => el('li', {}, text(item))));
     case 'question and answer':
-      return el('section', { className: ['question'] }, el('p', {}, el('strong', {}, text(block.question))), el('p', {}, ...inline(block.answer, resolve)));
+      return el(
+        'section',
+        { className: ['question'] },
+        el('p', {}, el('strong', {}, text(block.question))),
+        el('p', {}, ...inline(block.answer, resolve)),
+      );
     case 'call to action':
-      return el('p', { className: ['call'] }, text(`${block.text} `), el('a', { href: block.address }, text(block.button)));
+      return el(
+        'p',
+        { className: ['call'] },
+        text(`${block.text} `),
+        el('a', { href: block.address }, text(block.button)),
+      );
     case "owner's markup":
       return { type: 'raw', value: block.markup } as unknown as RootContent;
     case 'contents':

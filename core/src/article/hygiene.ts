@@ -37,7 +37,10 @@ export function tidy(article: ArticleDocument): { article: ArticleDocument; note
 }
 
 function sameWords(a: string, b: string): boolean {
-  const bare = (text: string) => fold(text).replace(/[^\p{L}\p{N}]+/gu, ' ').trim();
+  const bare = (text: string) =>
+    fold(text)
+      .replace(/[^\p{L}\p{N}]+/gu, ' ')
+      .trim();
   return bare(a) === bare(b);
 }
 
@@ -49,7 +52,10 @@ function standsOverNothing(body: readonly Block[], at: number): boolean {
 }
 
 function trimInline(content: readonly Inline[]): Inline[] {
-  const parts = content.map((part) => ({ ...part, text: part.text.replace(/[\u0000-\u0008\u000b-\u001f\u007f]/g, '').replace(/[ \t\n]+/g, ' ') }));
+  const parts = content.map((part) => ({
+    ...part,
+    text: part.text.replace(/[\u0000-\u0008\u000b-\u001f\u007f]/g, '').replace(/[ \t\n]+/g, ' '),
+  }));
   const first = parts[0];
   const last = parts[parts.length - 1];
   if (first) first.text = first.text.trimStart();
@@ -94,7 +100,9 @@ function isEmpty(block: Block): boolean {
 function withoutRepeats(body: readonly Block[], language: string, note: (block: Block) => void): Block[] {
   const said = new Set<string>();
   const fresh = (sentence: string): boolean => {
-    const key = fold(sentence).replace(/[^\p{L}\p{N}]+/gu, ' ').trim();
+    const key = fold(sentence)
+      .replace(/[^\p{L}\p{N}]+/gu, ' ')
+      .trim();
     if (key.length < 12) return true;
     if (said.has(key)) return false;
     said.add(key);

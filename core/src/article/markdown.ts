@@ -6,7 +6,9 @@ import { linkAddress, type Resolve } from './html.ts';
 
 function phrasing(content: readonly Inline[], resolve: Resolve): PhrasingContent[] {
   return content.map((part) => {
-    let node: PhrasingContent = part.marks?.includes('code') ? { type: 'inlineCode', value: part.text } : { type: 'text', value: part.text };
+    let node: PhrasingContent = part.marks?.includes('code')
+      ? { type: 'inlineCode', value: part.text }
+      : { type: 'text', value: part.text };
     if (part.marks?.includes('emphasis')) node = { type: 'emphasis', children: [node] };
     if (part.marks?.includes('strong')) node = { type: 'strong', children: [node] };
     const url = part.link ? linkAddress(part.link, resolve) : null;
@@ -45,24 +47,55 @@ function blockNodes(block: Block, resolve: Resolve): RootContent[] {
     case 'list':
       return [listOf(block.items, block.ordered, resolve)];
     case 'key points':
-      return [listOf(block.items.map((item) => [{ text: item }]), false, resolve)];
+      return [
+        listOf(
+          block.items.map((item) => [{ text: item }]),
+          false,
+          resolve,
+        ),
+      ];
     case 'table':
-      return [...(block.caption ? [paragraph([{ text: block.caption, marks: ['emphasis'] }], resolve)] : []), tableOf(block.head, block.rows)];
+      return [
+        ...(block.caption ? [paragraph([{ text: block.caption, marks: ['emphasis'] }], resolve)] : []),
+        tableOf(block.head, block.rows),
+      ];
     case 'chart':
-      return [tableOf(['', ...block.labels], block.series.map((s) => [s.name, ...s.values.map(String)])), paragraph([{ text: block.alternative }], resolve)];
+      return [
+        tableOf(
+          ['', ...block.labels],
+          block.series.map((s) => [s.name, ...s.values.map(String)]),
+        ),
+        paragraph([{ text: block.alternative }], resolve),
+      ];
     case 'figure': {
       const note = [block.caption, block.credit].filter(Boolean).join(' · ');
-      const image: RootContent = { type: 'paragraph', children: [{ type: 'image', url: resolve.file(block.file), alt: block.alternative }] };
+      const image: RootContent = {
+        type: 'paragraph',
+        children: [{ type: 'image', url: resolve.file(block.file), alt: block.alternative }],
+      };
       return note ? [image, paragraph([{ text: note, marks: ['emphasis'] }], resolve)] : [image];
     }
     case 'quote':
-      return [{ type: 'blockquote', children: [paragraph([{ text: block.text }], resolve), ...(block.attribution ? [paragraph([{ text: block.attribution, marks: ['emphasis'] }], resolve)] : [])] }];
+      return [
+        {
+          type: 'blockquote',
+          children: [
+            paragraph([{ text: block.text }], resolve),
+            ...(block.attribution ? [paragraph([{ text: block.attribution, marks: ['emphasis'] }], resolve)] : []),
+          ],
+        },
+      ];
     case 'video':
       return [paragraph([{ text: block.title, link: { to: 'address', address: block.address } }], resolve)];
     case 'question and answer':
       return [paragraph([{ text: block.question, marks: ['strong'] }], resolve), paragraph(block.answer, resolve)];
     case 'call to action':
-      return [paragraph([{ text: `${block.text} ` }, { text: block.button, link: { to: 'address', address: block.address } }], resolve)];
+      return [
+        paragraph(
+          [{ text: `${block.text} ` }, { text: block.button, link: { to: 'address', address: block.address } }],
+          resolve,
+        ),
+      ];
     case "owner's markup":
       return [{ type: 'html', value: block.markup }];
     case 'contents':

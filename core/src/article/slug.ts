@@ -1,4 +1,15 @@
-const LETTERS: Record<string, string> = { ä: 'ae', ö: 'oe', ü: 'ue', ß: 'ss', æ: 'ae', ø: 'o', å: 'a', ł: 'l', đ: 'd', þ: 'th' };
+const LETTERS: Record<string, string> = {
+  ä: 'ae',
+  ö: 'oe',
+  ü: 'ue',
+  ß: 'ss',
+  æ: 'ae',
+  ø: 'o',
+  å: 'a',
+  ł: 'l',
+  đ: 'd',
+  þ: 'th',
+};
 
 /**
  * The last part of an article's address: lower-case ASCII words joined by hyphens, cut at a word's end.

@@ -51,5 +51,11 @@ export function articleWords(article: Pick<ArticleDocument, 'body' | 'language'>
 
 /** Blocks whose words come from the writer and so need evidence. */
 export function isStatement(block: Block): boolean {
-  return block.type === 'paragraph' || block.type === 'list' || block.type === 'table' || block.type === 'quote' || block.type === 'key points';
+  return (
+    block.type === 'paragraph' ||
+    block.type === 'list' ||
+    block.type === 'table' ||
+    block.type === 'quote' ||
+    block.type === 'key points'
+  );
 }

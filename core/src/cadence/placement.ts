@@ -28,7 +28,11 @@ export function nextFreeSlot(rule: CadenceRule, taken: readonly Pick<Placement, 
  * Places articles anew after a rule changed: pinned ones and those already due stay, the others take the first free
  * slots in their former order. Articles for which no slot is left keep null.
  */
-export function reflow(rule: CadenceRule, placements: readonly Placement[], now: Moment): { article: string; at: Moment | null }[] {
+export function reflow(
+  rule: CadenceRule,
+  placements: readonly Placement[],
+  now: Moment,
+): { article: string; at: Moment | null }[] {
   const fixed = placements.filter((p) => p.pinned || p.at <= now);
   const loose = placements.filter((p) => !p.pinned && p.at > now).sort((a, b) => a.at - b.at);
   const taken: { at: Moment }[] = [...fixed];
@@ -40,11 +44,17 @@ export function reflow(rule: CadenceRule, placements: readonly Placement[], now:
 }
 
 /** What a placement at this moment would break, in words; empty when it keeps every rule. */
-export function placementFaults(rule: CadenceRule, others: readonly Pick<Placement, 'at'>[], at: Moment, slots: readonly Moment[]): string[] {
+export function placementFaults(
+  rule: CadenceRule,
+  others: readonly Pick<Placement, 'at'>[],
+  at: Moment,
+  slots: readonly Moment[],
+): string[] {
   const faults: string[] = [];
   const gap = rule.gapMinutes * 60_000;
   const nearest = others.map((other) => Math.abs(other.at - at)).sort((a, b) => a - b)[0];
-  if (nearest !== undefined && nearest < gap) faults.push(`${Math.round(nearest / 60_000)} min from the next post, ${rule.gapMinutes} min are asked`);
+  if (nearest !== undefined && nearest < gap)
+    faults.push(`${Math.round(nearest / 60_000)} min from the next post, ${rule.gapMinutes} min are asked`);
   if (!slots.includes(at)) faults.push('not one of the slots the cadence makes');
   return faults;
 }

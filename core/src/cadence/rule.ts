@@ -1,5 +1,5 @@
-import { z } from 'zod';
 import { Temporal } from 'temporal-polyfill';
+import { z } from 'zod';
 
 const Clock = z.string().regex(/^(?:[01]\d|2[0-3]):[0-5]\d$|^24:00$/, 'a time as 08:30');
 const Day = z.string().regex(/^\d{4}-\d\d-\d\d$/, 'a day as 2026-11-25');
@@ -26,11 +26,17 @@ export const CadenceRule = z.strictObject({
   /** Local times; publishing begins at `from` and ends before `to` (at `to`, when both are equal). */
   hours: z.strictObject({ from: Clock, to: Clock }),
   /** Real minutes between any two posts, also over a change of the clock. */
-  gapMinutes: z.int().min(0).max(60 * 24 * 31),
+  gapMinutes: z
+    .int()
+    .min(0)
+    .max(60 * 24 * 31),
   /** First day with slots. */
   start: Day,
   /** Days without slots, ends included. */
-  pauses: z.array(z.strictObject({ from: Day, to: Day })).max(50).default([]),
+  pauses: z
+    .array(z.strictObject({ from: Day, to: Day }))
+    .max(50)
+    .default([]),
   zone: z.string().refine(knownZone, 'a time zone as Europe/Dublin'),
 });
 export type CadenceRule = z.infer<typeof CadenceRule>;
@@ -40,8 +46,14 @@ const DAY_NAMES = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 /** The rule as the sentence people read and change. */
 export function cadenceSentence(rule: CadenceRule): string {
   const { rate } = rule;
-  const often = rate.kind === 'count' ? `${rate.n} a ${rate.per}` : `one every ${rate.n} ${rate.n === 1 ? rate.unit.slice(0, -1) : rate.unit}`;
-  const gap = rule.gapMinutes === 0 ? '' : `, at least ${rule.gapMinutes % 60 === 0 ? `${rule.gapMinutes / 60} h` : `${rule.gapMinutes} min`} apart`;
+  const often =
+    rate.kind === 'count'
+      ? `${rate.n} a ${rate.per}`
+      : `one every ${rate.n} ${rate.n === 1 ? rate.unit.slice(0, -1) : rate.unit}`;
+  const gap =
+    rule.gapMinutes === 0
+      ? ''
+      : `, at least ${rule.gapMinutes % 60 === 0 ? `${rule.gapMinutes / 60} h` : `${rule.gapMinutes} min`} apart`;
   return `${often}, ${daysWords(rule.days)} between ${rule.hours.from} and ${rule.hours.to} ${rule.zone}${gap}`;
 }
 

@@ -21,7 +21,10 @@ export function* slotsFrom(rule: CadenceRule, from: Moment): Generator<Moment> {
   const zoned = Temporal.Instant.fromEpochMilliseconds(from).toZonedDateTimeISO(rule.zone);
   const start = Temporal.PlainDate.from(rule.start);
   // Begin whole periods earlier, so that spreading and gaps come out the same from wherever one looks.
-  let day = laterOf(periodStart(rule, zoned.toPlainDate().subtract({ days: 1 + Math.ceil(rule.gapMinutes / 1_440) })), periodStart(rule, start));
+  let day = laterOf(
+    periodStart(rule, zoned.toPlainDate().subtract({ days: 1 + Math.ceil(rule.gapMinutes / 1_440) })),
+    periodStart(rule, start),
+  );
   const end = zoned.toPlainDate().add({ days: HORIZON_DAYS });
   let last = Number.NEGATIVE_INFINITY;
   while (Temporal.PlainDate.compare(day, end) < 0) {
@@ -92,7 +95,9 @@ function share(days: readonly Temporal.PlainDate[], n: number): { day: Temporal.
     const at = Math.floor((i * days.length) / n);
     counts.set(at, (counts.get(at) ?? 0) + 1);
   }
-  return [...counts].sort(([a], [b]) => a - b).flatMap(([at, count]) => (days[at] ? [{ day: days[at], n: count }] : []));
+  return [...counts]
+    .sort(([a], [b]) => a - b)
+    .flatMap(([at, count]) => (days[at] ? [{ day: days[at], n: count }] : []));
 }
 
 function windowOf(rule: CadenceRule, day: Temporal.PlainDate): { opens: Moment; closes: Moment } {

@@ -52,7 +52,10 @@ describe('failures', () => {
   });
 
   test('one cause at one service is one incident; content and unfindable outcomes concern one brief', () => {
-    expect(causeOf({ code: 'key-refused', service: 'w1', status: 401 })).toEqual({ service: 'w1', cause: 'key-refused' });
+    expect(causeOf({ code: 'key-refused', service: 'w1', status: 401 })).toEqual({
+      service: 'w1',
+      cause: 'key-refused',
+    });
     expect(causeOf({ code: 'nothing-found', subject: 'x' })).toBeNull();
     expect(causeOf({ code: 'outcome-unfindable', service: 'b', action: 'create' })).toBeNull();
   });

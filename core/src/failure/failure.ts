@@ -84,7 +84,12 @@ export function lasting(failure: Failure, tries: number): Failure | null {
     case 'reply-unusable':
       return { code: 'replies-unusable', service: failure.service, problem: failure.problem, tries };
     case 'outcome-unknown':
-      return { code: 'service-down', service: failure.service, detail: `it never says whether ‘${failure.action}’ was done`, tries };
+      return {
+        code: 'service-down',
+        service: failure.service,
+        detail: `it never says whether ‘${failure.action}’ was done`,
+        tries,
+      };
     default:
       return null;
   }

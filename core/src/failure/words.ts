@@ -15,43 +15,119 @@ export function wordsOf(failure: Failure, nameOf: (id: string) => string = (id) 
   const say = (problem: string, sentence: string, mend: string): FailureWords => ({ problem, sentence, mend });
   switch (failure.code) {
     case 'service-busy':
-      return say('Asked to wait', `${nameOf(failure.service)} asks to wait before the next call.`, 'Nothing to do; it is tried again by itself.');
+      return say(
+        'Asked to wait',
+        `${nameOf(failure.service)} asks to wait before the next call.`,
+        'Nothing to do; it is tried again by itself.',
+      );
     case 'service-unreachable':
-      return say('No answer', `${nameOf(failure.service)} did not answer: ${failure.detail}.`, 'Nothing to do; it is tried again by itself.');
+      return say(
+        'No answer',
+        `${nameOf(failure.service)} did not answer: ${failure.detail}.`,
+        'Nothing to do; it is tried again by itself.',
+      );
     case 'service-broken':
-      return say('Answered with a fault', `${nameOf(failure.service)} answered ${failure.status}.`, 'Nothing to do; it is tried again by itself.');
+      return say(
+        'Answered with a fault',
+        `${nameOf(failure.service)} answered ${failure.status}.`,
+        'Nothing to do; it is tried again by itself.',
+      );
     case 'reply-unusable':
-      return say('Reply could not be read', `The reply of ${nameOf(failure.service)} could not be used: ${failure.problem}.`, 'Nothing to do; it is asked again.');
+      return say(
+        'Reply could not be read',
+        `The reply of ${nameOf(failure.service)} could not be used: ${failure.problem}.`,
+        'Nothing to do; it is asked again.',
+      );
     case 'outcome-unknown':
-      return say('Outcome not known yet', `The connection to ${nameOf(failure.service)} ended before it said whether ‘${failure.action}’ was done.`, 'Nothing to do; Grivo looks there before it repeats anything.');
+      return say(
+        'Outcome not known yet',
+        `The connection to ${nameOf(failure.service)} ended before it said whether ‘${failure.action}’ was done.`,
+        'Nothing to do; Grivo looks there before it repeats anything.',
+      );
     case 'key-refused':
-      return say('Key refused', `${nameOf(failure.service)} refused the key (${failure.status}).`, 'Paste a valid key under Settings or Blogs, test it, then let the briefs go on.');
+      return say(
+        'Key refused',
+        `${nameOf(failure.service)} refused the key (${failure.status}).`,
+        'Paste a valid key under Settings or Blogs, test it, then let the briefs go on.',
+      );
     case 'credit-used-up':
-      return say('Credit used up', `The credit at ${nameOf(failure.service)} is used up.`, 'Top the account up there, then let the briefs go on.');
+      return say(
+        'Credit used up',
+        `The credit at ${nameOf(failure.service)} is used up.`,
+        'Top the account up there, then let the briefs go on.',
+      );
     case 'service-down':
-      return say('Service down', `${nameOf(failure.service)} failed ${failure.tries} times running: ${failure.detail}.`, 'Test the service; when it answers again, let the briefs go on.');
+      return say(
+        'Service down',
+        `${nameOf(failure.service)} failed ${failure.tries} times running: ${failure.detail}.`,
+        'Test the service; when it answers again, let the briefs go on.',
+      );
     case 'replies-unusable':
-      return say('Replies cannot be read', `${nameOf(failure.service)} answered ${failure.tries} times with something that cannot be used: ${failure.problem}.`, 'Test the service or choose another model, then let the briefs go on.');
+      return say(
+        'Replies cannot be read',
+        `${nameOf(failure.service)} answered ${failure.tries} times with something that cannot be used: ${failure.problem}.`,
+        'Test the service or choose another model, then let the briefs go on.',
+      );
     case 'address-refused':
-      return say('Address refused', `Grivo does not call ${failure.address}: ${failure.reason}.`, 'Correct the address, or have the owner allow this origin under Settings.');
+      return say(
+        'Address refused',
+        `Grivo does not call ${failure.address}: ${failure.reason}.`,
+        'Correct the address, or have the owner allow this origin under Settings.',
+      );
     case 'blog-refuses':
-      return say('Blog refuses', `${nameOf(failure.service)} answered ${failure.status}: ${failure.said}.`, 'Test the blog; it says what the secret may do and what to change.');
+      return say(
+        'Blog refuses',
+        `${nameOf(failure.service)} answered ${failure.status}: ${failure.said}.`,
+        'Test the blog; it says what the secret may do and what to change.',
+      );
     case 'outcome-unfindable':
-      return say('Cannot tell what happened', `Whether ‘${failure.action}’ reached ${nameOf(failure.service)} cannot be found out.`, 'Look there yourself, then say whether it is done or must be repeated.');
+      return say(
+        'Cannot tell what happened',
+        `Whether ‘${failure.action}’ reached ${nameOf(failure.service)} cannot be found out.`,
+        'Look there yourself, then say whether it is done or must be repeated.',
+      );
     case 'no-service':
-      return say(`No ${failure.role}`, `There is no ${failure.role} to call.`, `Connect a ${failure.role} under Settings, then let the briefs go on.`);
+      return say(
+        `No ${failure.role}`,
+        `There is no ${failure.role} to call.`,
+        `Connect a ${failure.role} under Settings, then let the briefs go on.`,
+      );
     case 'limit-reached':
-      return say('Limit reached', `The next call could cost ${money(failure.neededMicros)} and would pass the limit of ${money(failure.capMicros)}.`, 'Raise the limit, or wait for the next month.');
+      return say(
+        'Limit reached',
+        `The next call could cost ${money(failure.neededMicros)} and would pass the limit of ${money(failure.capMicros)}.`,
+        'Raise the limit, or wait for the next month.',
+      );
     case 'no-slots':
-      return say('No slots', `The cadence of ${nameOf(failure.blog)} makes no slots in the next two years.`, 'Change the cadence so that it has days and hours to publish in.');
+      return say(
+        'No slots',
+        `The cadence of ${nameOf(failure.blog)} makes no slots in the next two years.`,
+        'Change the cadence so that it has days and hours to publish in.',
+      );
     case 'nothing-found':
-      return say('Nothing found', `No usable page was found on ‘${failure.subject}’.`, 'Word the subject differently, or set the brief aside.');
+      return say(
+        'Nothing found',
+        `No usable page was found on ‘${failure.subject}’.`,
+        'Word the subject differently, or set the brief aside.',
+      );
     case 'field-missing':
-      return say('Field missing', `The step needs ‘${failure.field}’, and no step before it gave one.`, 'Add a step that gives it, or take the step out.');
+      return say(
+        'Field missing',
+        `The step needs ‘${failure.field}’, and no step before it gave one.`,
+        'Add a step that gives it, or take the step out.',
+      );
     case 'too-little-material':
-      return say('Too little material', `The sources carry about ${failure.words} words; ${failure.wanted} were asked for.`, 'Ask for fewer words, look up more pages, or set the brief aside.');
+      return say(
+        'Too little material',
+        `The sources carry about ${failure.words} words; ${failure.wanted} were asked for.`,
+        'Ask for fewer words, look up more pages, or set the brief aside.',
+      );
     case 'defect':
-      return say('Fault in Grivo', `Grivo failed at this step: ${failure.message}.`, 'Try it again; if it fails again, report it with the id of the step.');
+      return say(
+        'Fault in Grivo',
+        `Grivo failed at this step: ${failure.message}.`,
+        'Try it again; if it fails again, report it with the id of the step.',
+      );
   }
 }
 

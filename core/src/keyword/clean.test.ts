@@ -2,8 +2,14 @@ import { expect, test } from 'vitest';
 import { cleanKeywords } from './clean.ts';
 
 test('a mixed paste is parted, evened and freed of repeats, each with its reason and line', () => {
-  const { kept, dropped, evened } = cleanKeywords('  how much  salt for sauerkraut, "fermenting garlic in honey"\nHow much salt for Sauerkraut;kimchi crock\tkimchi crocks\n,;\n---');
-  expect(kept.map((k) => k.phrase)).toEqual(['how much salt for sauerkraut', 'fermenting garlic in honey', 'kimchi crock']);
+  const { kept, dropped, evened } = cleanKeywords(
+    '  how much  salt for sauerkraut, "fermenting garlic in honey"\nHow much salt for Sauerkraut;kimchi crock\tkimchi crocks\n,;\n---',
+  );
+  expect(kept.map((k) => k.phrase)).toEqual([
+    'how much salt for sauerkraut',
+    'fermenting garlic in honey',
+    'kimchi crock',
+  ]);
   expect(evened).toBe(2);
   expect(dropped).toEqual([
     { raw: 'How much salt for Sauerkraut', line: 2, reason: 'repeat', of: 'how much salt for sauerkraut' },
@@ -17,7 +23,9 @@ test('what the list holds already is a repeat', () => {
 });
 
 test('strange characters neither survive nor throw', () => {
-  const { kept, dropped } = cleanKeywords('salt\u0000 \u202eevil\n🥬🥒\nمخلل الملفوف\n\ud800broken\n' + 'x'.repeat(500));
+  const { kept, dropped } = cleanKeywords(
+    'salt\u0000 \u202eevil\n🥬🥒\nمخلل الملفوف\n\ud800broken\n' + 'x'.repeat(500),
+  );
   expect(kept.map((k) => k.phrase)).toEqual(['salt evil', 'مخلل الملفوف', 'broken']);
   expect(dropped.map((d) => d.reason)).toEqual(['no letters', 'too long']);
 });

@@ -47,7 +47,8 @@ export function cleanKeywords(paste: string, already: readonly string[] = []): C
   let evened = 0;
   for (const { raw, line } of partsOf(paste)) {
     const phrase = evenPhrase(raw);
-    const drop = (reason: DropReason, of?: string) => dropped.push({ raw: raw.slice(0, MOST_CHARACTERS), line, reason, ...(of === undefined ? {} : { of }) });
+    const drop = (reason: DropReason, of?: string) =>
+      dropped.push({ raw: raw.slice(0, MOST_CHARACTERS), line, reason, ...(of === undefined ? {} : { of }) });
     if (phrase === '') {
       if (raw.trim() !== '') drop('empty');
       continue;

@@ -11,10 +11,19 @@ const pages = [
   { address: 'https://b.example/airlock', title: 'How airlock lids work', article: 'a2' },
   { address: 'https://b.example/rust', title: 'Cleaning rust off a bicycle chain' },
 ];
-const article = { ...EMPTY_ARTICLE, body: [p('1', 'Keep everything under the brine with glass weights, always.'), p('2', 'An airlock lid lets gas out. Glass weights again.')] };
+const article = {
+  ...EMPTY_ARTICLE,
+  body: [
+    p('1', 'Keep everything under the brine with glass weights, always.'),
+    p('2', 'An airlock lid lets gas out. Glass weights again.'),
+  ],
+};
 
 test('pages are ranked by the rare words the article shares with their titles', () => {
-  expect(rankPages(articleText(article), pages).map((r) => r.page.address)).toEqual(['https://b.example/airlock', 'https://b.example/weights']);
+  expect(rankPages(articleText(article), pages).map((r) => r.page.address)).toEqual([
+    'https://b.example/airlock',
+    'https://b.example/weights',
+  ]);
 });
 
 test('links stand on words of the text, once a page, with our own kept by article', () => {
@@ -23,12 +32,20 @@ test('links stand on words of the text, once a page, with our own kept by articl
     ['https://b.example/airlock', '2', 'airlock lid'],
     ['https://b.example/weights', '1', 'glass weights'],
   ]);
-  expect(linked.body[1]).toMatchObject({ content: [{ text: 'An ' }, { text: 'airlock lid', link: { to: 'article', article: 'a2' } }, { text: ' lets gas out. Glass weights again.' }] });
+  expect(linked.body[1]).toMatchObject({
+    content: [
+      { text: 'An ' },
+      { text: 'airlock lid', link: { to: 'article', article: 'a2' } },
+      { text: ' lets gas out. Glass weights again.' },
+    ],
+  });
   expect(placeLinks(linked, pages, { own: 3, perParagraph: 5 }).placed).toEqual([]);
 });
 
 test('never to itself, never over the limits, never a changed word', () => {
-  expect(placeLinks(article, pages, { own: 3, perParagraph: 1 }, new Set(['a2'])).placed.map((l) => l.page.address)).toEqual(['https://b.example/weights']);
+  expect(
+    placeLinks(article, pages, { own: 3, perParagraph: 1 }, new Set(['a2'])).placed.map((l) => l.page.address),
+  ).toEqual(['https://b.example/weights']);
   const word = fc.constantFrom('glass', 'weights', 'airlock', 'lids', 'work', 'jar', 'the', 'and', 'salt', '.', ',');
   fc.assert(
     fc.property(fc.array(fc.array(word, { maxLength: 20 }), { maxLength: 5 }), fc.nat(3), (paragraphs, own) => {

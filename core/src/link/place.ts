@@ -21,8 +21,15 @@ export interface LinkLimits {
  * words of the page's title. Never to itself, never twice to one page, never inside a link, a heading or a list.
  * @param self addresses and ids that are this article
  */
-export function placeLinks(article: ArticleDocument, pages: readonly LinkPage[], limits: LinkLimits, self: ReadonlySet<string> = new Set()): { article: ArticleDocument; placed: PlacedLink[] } {
-  const open = pages.filter((page) => !self.has(page.address) && !(page.article !== undefined && self.has(page.article)));
+export function placeLinks(
+  article: ArticleDocument,
+  pages: readonly LinkPage[],
+  limits: LinkLimits,
+  self: ReadonlySet<string> = new Set(),
+): { article: ArticleDocument; placed: PlacedLink[] } {
+  const open = pages.filter(
+    (page) => !self.has(page.address) && !(page.article !== undefined && self.has(page.article)),
+  );
   const ranked = rankPages(articleText(article), open, article.language);
   const used = new Set(linkedAlready(article.body));
   const perBlock = new Map<string, number>();
@@ -32,18 +39,29 @@ export function placeLinks(article: ArticleDocument, pages: readonly LinkPage[],
     if (placed.length >= limits.own) break;
     const key = targetKey(candidate.page);
     if (used.has(key)) continue;
-    const spot = bestSpot(body, candidate, article.language, (block) => (perBlock.get(block) ?? 0) < limits.perParagraph);
+    const spot = bestSpot(
+      body,
+      candidate,
+      article.language,
+      (block) => (perBlock.get(block) ?? 0) < limits.perParagraph,
+    );
     if (!spot) continue;
     used.add(key);
     perBlock.set(spot.block.id, (perBlock.get(spot.block.id) ?? 0) + 1);
-    body = body.map((block) => (block.id === spot.block.id && block.type === 'paragraph' ? { ...block, content: withLink(block.content, spot.anchor, targetOf(candidate.page)) } : block));
+    body = body.map((block) =>
+      block.id === spot.block.id && block.type === 'paragraph'
+        ? { ...block, content: withLink(block.content, spot.anchor, targetOf(candidate.page)) }
+        : block,
+    );
     placed.push({ page: candidate.page, block: spot.block.id, anchor: spot.anchor });
   }
   return { article: { ...article, body }, placed };
 }
 
 function targetOf(page: LinkPage): LinkTarget {
-  return page.article === undefined ? { to: 'address', address: page.address } : { to: 'article', article: page.article };
+  return page.article === undefined
+    ? { to: 'address', address: page.address }
+    : { to: 'article', article: page.article };
 }
 
 function targetKey(page: LinkPage): string {
@@ -51,7 +69,9 @@ function targetKey(page: LinkPage): string {
 }
 
 function linkedAlready(body: readonly Block[]): string[] {
-  return body.flatMap((block) => (block.type === 'paragraph' ? block.content : [])).flatMap((part) => (part.link ? [part.link.to === 'article' ? part.link.article : part.link.address] : []));
+  return body
+    .flatMap((block) => (block.type === 'paragraph' ? block.content : []))
+    .flatMap((part) => (part.link ? [part.link.to === 'article' ? part.link.article : part.link.address] : []));
 }
 
 interface Spot {
@@ -62,7 +82,12 @@ interface Spot {
 
 const LONGEST_ANCHOR = 5;
 
-function bestSpot(body: readonly Block[], ranked: RankedPage, language: string, mayTake: (block: string) => boolean): Spot | null {
+function bestSpot(
+  body: readonly Block[],
+  ranked: RankedPage,
+  language: string,
+  mayTake: (block: string) => boolean,
+): Spot | null {
   let best: Spot | null = null;
   for (const block of body) {
     if (block.type !== 'paragraph' || !mayTake(block.id)) continue;
@@ -76,8 +101,16 @@ function bestSpot(body: readonly Block[], ranked: RankedPage, language: string, 
 }
 
 /** The run of up to five words that holds most of the title's words: at least two of them, or the only one it has. */
-function bestAnchor(text: string, stems: ReadonlySet<string>, language: string): { anchor: string; worth: number } | null {
-  const words = [...text.matchAll(/[\p{L}\p{N}][\p{L}\p{N}'’-]*/gu)].map((m) => ({ at: m.index, end: m.index + m[0].length, stem: contentStems(m[0], language)[0] }));
+function bestAnchor(
+  text: string,
+  stems: ReadonlySet<string>,
+  language: string,
+): { anchor: string; worth: number } | null {
+  const words = [...text.matchAll(/[\p{L}\p{N}][\p{L}\p{N}'’-]*/gu)].map((m) => ({
+    at: m.index,
+    end: m.index + m[0].length,
+    stem: contentStems(m[0], language)[0],
+  }));
   const least = Math.min(2, stems.size);
   let best: { anchor: string; worth: number } | null = null;
   for (let from = 0; from < words.length; from++) {
@@ -102,7 +135,11 @@ function withLink(content: readonly Inline[], anchor: string, link: LinkTarget):
     const at = placed || part.link ? -1 : part.text.indexOf(anchor);
     if (at < 0) return [part];
     placed = true;
-    const pieces: Inline[] = [{ ...part, text: part.text.slice(0, at) }, { ...part, text: anchor, link }, { ...part, text: part.text.slice(at + anchor.length) }];
+    const pieces: Inline[] = [
+      { ...part, text: part.text.slice(0, at) },
+      { ...part, text: anchor, link },
+      { ...part, text: part.text.slice(at + anchor.length) },
+    ];
     return pieces.filter((piece) => piece.text !== '');
   });
   if (inlineText(out) !== inlineText(content)) throw new Error('a link changed the words of its paragraph');

@@ -9,7 +9,12 @@ test('a page becomes one passage a paragraph, long ones parted at sentence ends,
   const passages = passagesOf(page(['Short one.', '', long]), 'd1');
   expect(passages[0]).toMatchObject({ id: 'd1:1', text: 'Short one.', locator: { paragraph: 1 } });
   expect(passages.length).toBeGreaterThan(2);
-  expect(passages.slice(1).map((p) => p.text).join(' ')).toBe(long);
+  expect(
+    passages
+      .slice(1)
+      .map((p) => p.text)
+      .join(' '),
+  ).toBe(long);
   expect(passages.every((p) => p.text.endsWith('.'))).toBe(true);
   expect(carries(passages)).toBeGreaterThan(150);
 });

@@ -5,10 +5,16 @@ import type { StepState } from '../standing/standing.ts';
  * its concern, only what comes after what.
  */
 export type PlanNode =
-  | { type: 'step'; id: string; off: boolean; /** A making step that 'write it again' goes back to. */ writes: boolean }
+  | { type: 'step'; id: string; off: boolean /** A making step that 'write it again' goes back to. */; writes: boolean }
   | { type: 'when'; id: string; off: boolean; then: PlanNode[]; otherwise: PlanNode[] }
   | { type: 'each'; id: string; off: boolean; body: PlanNode[] }
-  | { type: 'meanwhile'; id: string; off: boolean; body: PlanNode[]; /** The join does not wait for it while it is stopped. */ goOnWithout: boolean };
+  | {
+      type: 'meanwhile';
+      id: string;
+      off: boolean;
+      body: PlanNode[] /** The join does not wait for it while it is stopped. */;
+      goOnWithout: boolean;
+    };
 
 /** How a step run ended, as far as it decides what comes next. */
 export type Outcome =

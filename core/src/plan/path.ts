@@ -32,7 +32,10 @@ export function sequencesOf(node: PlanNode): PlanNode[][] {
 }
 
 /** The node a path names, with the sequence it stands in at every level; null when the document has no such path. */
-export function locate(nodes: readonly PlanNode[], path: string): { sequence: readonly PlanNode[]; at: number; node: PlanNode }[] | null {
+export function locate(
+  nodes: readonly PlanNode[],
+  path: string,
+): { sequence: readonly PlanNode[]; at: number; node: PlanNode }[] | null {
   const out: { sequence: readonly PlanNode[]; at: number; node: PlanNode }[] = [];
   let sequences: readonly (readonly PlanNode[])[] = [nodes];
   for (const { id } of parsePath(path)) {

@@ -8,11 +8,35 @@ import { drawAt, lastRound, roundAt, supersedes } from './rounds.ts';
 import { visibleRuns } from './scope.ts';
 
 const step = (id: string, writes = false): PlanNode => ({ type: 'step', id, off: false, writes });
-const when = (id: string, then: PlanNode[], otherwise: PlanNode[] = []): PlanNode => ({ type: 'when', id, off: false, then, otherwise });
+const when = (id: string, then: PlanNode[], otherwise: PlanNode[] = []): PlanNode => ({
+  type: 'when',
+  id,
+  off: false,
+  then,
+  otherwise,
+});
 const each = (id: string, body: PlanNode[]): PlanNode => ({ type: 'each', id, off: false, body });
-const meanwhile = (id: string, body: PlanNode[], goOnWithout = false): PlanNode => ({ type: 'meanwhile', id, off: false, body, goOnWithout });
-const done = (path: string, outcome: Outcome = { kind: 'done' }, round = 0, opens = false): PlanRun => ({ path, round, opens, state: 'done', outcome });
-const open = (path: string, state: PlanRun['state'] = 'running', round = 0): PlanRun => ({ path, round, opens: false, state, outcome: null });
+const meanwhile = (id: string, body: PlanNode[], goOnWithout = false): PlanNode => ({
+  type: 'meanwhile',
+  id,
+  off: false,
+  body,
+  goOnWithout,
+});
+const done = (path: string, outcome: Outcome = { kind: 'done' }, round = 0, opens = false): PlanRun => ({
+  path,
+  round,
+  opens,
+  state: 'done',
+  outcome,
+});
+const open = (path: string, state: PlanRun['state'] = 'running', round = 0): PlanRun => ({
+  path,
+  round,
+  opens: false,
+  state,
+  outcome: null,
+});
 const created = (p: Plan) => p.create.map((run) => `${run.path}@${run.round}`);
 
 describe('what comes next', () => {
@@ -27,13 +51,26 @@ describe('what comes next', () => {
   });
 
   test('set aside ends the innermost branch or turn, else the brief with all that is open', () => {
-    expect(plan(doc, [done('a'), done('m'), done('m/x', { kind: 'set aside' }), done('b'), done('c')]).ended).toBe('done');
+    expect(plan(doc, [done('a'), done('m'), done('m/x', { kind: 'set aside' }), done('b'), done('c')]).ended).toBe(
+      'done',
+    );
     const whole = plan(doc, [done('a'), done('m'), open('m/x'), done('b', { kind: 'set aside' })]);
     expect(whole).toMatchObject({ create: [], cancel: [{ path: 'm/x', round: 0 }], ended: 'set aside' });
-    const inWhen = plan([when('w', [step('x')]), step('z')], [done('w', { kind: 'branch', to: 'then' }), done('w/x', { kind: 'set aside' })]);
+    const inWhen = plan(
+      [when('w', [step('x')]), step('z')],
+      [done('w', { kind: 'branch', to: 'then' }), done('w/x', { kind: 'set aside' })],
+    );
     expect(inWhen.ended).toBe('set aside');
     const turns = [each('e', [step('t')]), step('z')];
-    expect(created(plan(turns, [done('e', { kind: 'turns', keys: ['de', 'fr'] }), done('e[de]/t', { kind: 'set aside' }), done('e[fr]/t')]))).toEqual(['z@0']);
+    expect(
+      created(
+        plan(turns, [
+          done('e', { kind: 'turns', keys: ['de', 'fr'] }),
+          done('e[de]/t', { kind: 'set aside' }),
+          done('e[fr]/t'),
+        ]),
+      ),
+    ).toEqual(['z@0']);
   });
 
   test('a join waits for a stopped branch unless it may go on without it', () => {
@@ -77,8 +114,24 @@ describe('what comes next', () => {
 });
 
 describe('what a step sees', () => {
-  const doc = [step('a'), meanwhile('m', [step('x'), step('y')]), step('b'), each('e', [step('t')]), when('w', [step('i')], [step('j')]), step('z')];
-  const runs = [done('a'), done('m'), done('m/x'), done('b'), done('e', { kind: 'turns', keys: ['k'] }), done('e[k]/t'), done('w', { kind: 'branch', to: 'then' }), done('w/i')];
+  const doc = [
+    step('a'),
+    meanwhile('m', [step('x'), step('y')]),
+    step('b'),
+    each('e', [step('t')]),
+    when('w', [step('i')], [step('j')]),
+    step('z'),
+  ];
+  const runs = [
+    done('a'),
+    done('m'),
+    done('m/x'),
+    done('b'),
+    done('e', { kind: 'turns', keys: ['k'] }),
+    done('e[k]/t'),
+    done('w', { kind: 'branch', to: 'then' }),
+    done('w/i'),
+  ];
   const seen = (path: string) => visibleRuns(doc, runs, path).map((v) => (v.under ? `${v.under}:${v.path}` : v.path));
 
   test('a branch sees the fields as they were when it opened; blocks give back under their name', () => {
@@ -154,7 +207,8 @@ function live(nodes: PlanNode[], seed: string, { planner, compare }: Trial): Ver
       if (run) run.state = 'cancelled';
     }
     for (const fresh of p.create) {
-      if (runs.some((run) => run.path === fresh.path && run.round === fresh.round)) verdict.doubled.push(`${fresh.path}@${fresh.round}`);
+      if (runs.some((run) => run.path === fresh.path && run.round === fresh.round))
+        verdict.doubled.push(`${fresh.path}@${fresh.round}`);
       if (waitsForOpen(nodes, runs, fresh.path)) verdict.early.push(fresh.path);
       runs.push({ path: fresh.path, round: fresh.round, opens: fresh.opens, state: 'running', outcome: null });
     }
@@ -201,10 +255,17 @@ function waitsForOpen(nodes: PlanNode[], runs: PlanRun[], path: string): boolean
   const places = locate(nodes, path)!;
   const parts = path.split('/');
   return places.some(({ sequence, at }, depth) => {
-    const prefix = parts.slice(0, depth).map((part) => `${part}/`).join('');
+    const prefix = parts
+      .slice(0, depth)
+      .map((part) => `${part}/`)
+      .join('');
     return sequence.slice(0, at).some((before) => {
       const head = prefix + before.id;
-      const inside = runs.filter((run) => run.path === head || (before.type !== 'meanwhile' && (run.path.startsWith(`${head}/`) || run.path.startsWith(`${head}[`))));
+      const inside = runs.filter(
+        (run) =>
+          run.path === head ||
+          (before.type !== 'meanwhile' && (run.path.startsWith(`${head}/`) || run.path.startsWith(`${head}[`))),
+      );
       return inside.some((run) => {
         if (run.state !== 'running' && run.state !== 'stopped') return false;
         if (run.round !== roundAt(nodes, runs, run.path)) return false;
@@ -237,7 +298,8 @@ describe('properties, for any document, order, failures, repeats and two planner
         const chance = chanceFrom(seed);
         const runs: PlanRun[] = [];
         for (let i = 0; i < 12; i++) {
-          for (const fresh of plan(nodes, runs).create) runs.push(done(fresh.path, outcomeFor(nodes, fresh.path, chance), fresh.round, fresh.opens));
+          for (const fresh of plan(nodes, runs).create)
+            runs.push(done(fresh.path, outcomeFor(nodes, fresh.path, chance), fresh.round, fresh.opens));
         }
         expect(plan(nodes, [...runs].reverse())).toEqual(plan(nodes, runs));
       }),
@@ -247,14 +309,25 @@ describe('properties, for any document, order, failures, repeats and two planner
 
   /** Whether the property above finds a fault in this trial within as many runs. */
   const caught = (trial: Trial, fault: (verdict: Verdict) => boolean): boolean =>
-    fc.check(fc.property(documents, seeds, (nodes, seed) => !fault(live(nodes, seed, trial))), { numRuns: 600, endOnFailure: true }).failed;
+    fc.check(
+      fc.property(documents, seeds, (nodes, seed) => !fault(live(nodes, seed, trial))),
+      { numRuns: 600, endOnFailure: true },
+    ).failed;
 
   test('the property notices: plans applied without comparing the rev create paths twice', () => {
     expect(caught({ planner: plan, compare: false }, (v) => v.doubled.length > 0)).toBe(true);
   });
 
   test('the property notices: a planner that does not wait for a join begins steps early', () => {
-    const hasty: PlanFunction = (nodes, runs) => plan(nodes, runs.map((run) => (run.path.includes('/') && run.state === 'running' ? { ...run, state: 'done' as const, outcome: { kind: 'done' as const } } : run)));
+    const hasty: PlanFunction = (nodes, runs) =>
+      plan(
+        nodes,
+        runs.map((run) =>
+          run.path.includes('/') && run.state === 'running'
+            ? { ...run, state: 'done' as const, outcome: { kind: 'done' as const } }
+            : run,
+        ),
+      );
     expect(caught({ planner: hasty, compare: true }, (v) => v.early.length > 0)).toBe(true);
   });
 

@@ -31,10 +31,12 @@ class Walk {
   plan(): Plan {
     const status = this.sequence(this.nodes, '');
     for (const run of this.runs) {
-      if (OPEN.has(run.state) && run.round !== this.roundAt(run.path)) this.cancel.set(keyOf(run), { path: run.path, round: run.round });
+      if (OPEN.has(run.state) && run.round !== this.roundAt(run.path))
+        this.cancel.set(keyOf(run), { path: run.path, round: run.round });
     }
     const create = status === 'set aside' ? [] : this.create;
-    const settled = create.length === 0 && this.runs.every((run) => !OPEN.has(run.state) || this.cancel.has(keyOf(run)));
+    const settled =
+      create.length === 0 && this.runs.every((run) => !OPEN.has(run.state) || this.cancel.has(keyOf(run)));
     const ended = settled && (status === 'done' || status === 'set aside') ? status : null;
     return { create, cancel: [...this.cancel.values()], ended };
   }
@@ -57,7 +59,13 @@ class Walk {
     return all.every((status) => status === 'stuck') ? 'stuck' : 'open';
   }
 
-  private node(node: PlanNode, prefix: string, sequence: readonly PlanNode[], at: number, branches: { status: Status; goOnWithout: boolean }[]): Status {
+  private node(
+    node: PlanNode,
+    prefix: string,
+    sequence: readonly PlanNode[],
+    at: number,
+    branches: { status: Status; goOnWithout: boolean }[],
+  ): Status {
     const path = prefix + node.id;
     const run = this.current(path);
     if (!run) {
@@ -74,7 +82,10 @@ class Walk {
       case 'step':
         return 'done';
       case 'when':
-        return this.sequence(outcome.kind === 'branch' && outcome.to === 'otherwise' ? node.otherwise : node.then, `${path}/`);
+        return this.sequence(
+          outcome.kind === 'branch' && outcome.to === 'otherwise' ? node.otherwise : node.then,
+          `${path}/`,
+        );
       case 'each':
         return this.turns(node.body, path, outcome.kind === 'turns' ? outcome.keys : []);
       case 'meanwhile':
@@ -85,7 +96,9 @@ class Walk {
 
   /** Turns run beside each other; one that is set aside ends alone. */
   private turns(body: readonly PlanNode[], path: string, keys: readonly string[]): Status {
-    const open = keys.map((key) => this.sequence(body, `${path}[${key}]/`)).filter((status) => status === 'open' || status === 'stuck');
+    const open = keys
+      .map((key) => this.sequence(body, `${path}[${key}]/`))
+      .filter((status) => status === 'open' || status === 'stuck');
     if (open.length === 0) return 'done';
     return open.every((status) => status === 'stuck') ? 'stuck' : 'open';
   }
@@ -102,9 +115,11 @@ class Walk {
 
   private cancelUnder(prefix: string): void {
     for (const run of this.runs) {
-      if (run.path.startsWith(prefix) && OPEN.has(run.state)) this.cancel.set(keyOf(run), { path: run.path, round: run.round });
+      if (run.path.startsWith(prefix) && OPEN.has(run.state))
+        this.cancel.set(keyOf(run), { path: run.path, round: run.round });
     }
-    for (let i = this.create.length - 1; i >= 0; i--) if (this.create[i]!.path.startsWith(prefix)) this.create.splice(i, 1);
+    for (let i = this.create.length - 1; i >= 0; i--)
+      if (this.create[i]!.path.startsWith(prefix)) this.create.splice(i, 1);
   }
 
   private current(path: string): PlanRun | undefined {

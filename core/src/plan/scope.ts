@@ -25,8 +25,16 @@ export function visibleRuns(nodes: readonly PlanNode[], runs: readonly PlanRun[]
       const run = at(p);
       if (!run) continue;
       if (node.type === 'step') out.push({ path: p, round: run.round, under });
-      if (node.type === 'when') through(run.outcome?.kind === 'branch' && run.outcome.to === 'otherwise' ? node.otherwise : node.then, `${p}/`, under, joined);
-      if (node.type === 'each') for (const key of run.outcome?.kind === 'turns' ? run.outcome.keys : []) through(node.body, `${p}[${key}]/`, under ?? node.id, true);
+      if (node.type === 'when')
+        through(
+          run.outcome?.kind === 'branch' && run.outcome.to === 'otherwise' ? node.otherwise : node.then,
+          `${p}/`,
+          under,
+          joined,
+        );
+      if (node.type === 'each')
+        for (const key of run.outcome?.kind === 'turns' ? run.outcome.keys : [])
+          through(node.body, `${p}[${key}]/`, under ?? node.id, true);
       if (node.type === 'meanwhile' && joined) through(node.body, `${p}/`, under ?? node.id, true);
     }
   };
@@ -41,14 +49,25 @@ export function visibleRuns(nodes: readonly PlanNode[], runs: readonly PlanRun[]
       const run = at(p);
       if (!run) continue;
       if (node.type === 'step') out.push({ path: p, round: run.round, under: null });
-      if (node.type === 'when') through(run.outcome?.kind === 'branch' && run.outcome.to === 'otherwise' ? node.otherwise : node.then, `${p}/`, null, true);
-      if (node.type === 'each') for (const key of run.outcome?.kind === 'turns' ? run.outcome.keys : []) through(node.body, `${p}[${key}]/`, node.id, true);
+      if (node.type === 'when')
+        through(
+          run.outcome?.kind === 'branch' && run.outcome.to === 'otherwise' ? node.otherwise : node.then,
+          `${p}/`,
+          null,
+          true,
+        );
+      if (node.type === 'each')
+        for (const key of run.outcome?.kind === 'turns' ? run.outcome.keys : [])
+          through(node.body, `${p}[${key}]/`, node.id, true);
     }
     const node = sequence[index];
     if (!node) break;
     prefix = `${prefix}${id}${turn === null ? '' : `[${turn}]`}/`;
     if (node.type === 'step') break;
-    if (node.type === 'when') sequence = node.then.some((n) => n.id === segments[prefix.split('/').length - 1]?.id) ? node.then : node.otherwise;
+    if (node.type === 'when')
+      sequence = node.then.some((n) => n.id === segments[prefix.split('/').length - 1]?.id)
+        ? node.then
+        : node.otherwise;
     else sequence = node.body;
   }
   return out;

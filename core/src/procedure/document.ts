@@ -22,9 +22,11 @@ export const ProcedureDocument = z
   .superRefine((document, context) => {
     const seen = new Set<string>();
     document.steps.forEach((step, at) => {
-      if (seen.has(step.id)) context.addIssue({ code: 'custom', path: ['steps', at, 'id'], message: `the id ${step.id} is used twice` });
+      if (seen.has(step.id))
+        context.addIssue({ code: 'custom', path: ['steps', at, 'id'], message: `the id ${step.id} is used twice` });
       seen.add(step.id);
-      if (step.kind === 'take' && at > 0) context.addIssue({ code: 'custom', path: ['steps', at, 'kind'], message: 'take must be the first step' });
+      if (step.kind === 'take' && at > 0)
+        context.addIssue({ code: 'custom', path: ['steps', at, 'kind'], message: 'take must be the first step' });
     });
   });
 export type ProcedureDocument = z.infer<typeof ProcedureDocument>;
@@ -51,14 +53,24 @@ export function checkProcedure(document: ProcedureDocument, context: CheckContex
   const out: Problem[] = [];
   const first = document.steps[0];
   if (first && first.kind !== 'take') {
-    out.push({ step: first.id, grade: 'error', sentence: 'Nothing feeds this procedure.', mend: 'Begin with a step that takes items.' });
+    out.push({
+      step: first.id,
+      grade: 'error',
+      sentence: 'Nothing feeds this procedure.',
+      mend: 'Begin with a step that takes items.',
+    });
   }
   for (const step of document.steps) {
     if (step.off) continue;
     const kind = kindOf(step);
     for (const field of kind.needs) {
       if (given.has(field)) continue;
-      out.push({ step: step.id, grade: 'error', sentence: `It needs the ${field}, and no step above gives one.`, mend: giver(field) });
+      out.push({
+        step: step.id,
+        grade: 'error',
+        sentence: `It needs the ${field}, and no step above gives one.`,
+        mend: giver(field),
+      });
     }
     out.push(...kind.check(step, context));
     for (const field of kind.gives) given.add(field);

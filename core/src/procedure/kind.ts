@@ -2,7 +2,16 @@ import type { z } from 'zod';
 import type { Names, SentencePart } from './sentence.ts';
 
 /** Fields a brief can carry. A step declares which of them it needs and gives. */
-export type FieldName = 'subject' | 'passages' | 'outline' | 'article' | 'title' | 'picture' | 'links' | 'check' | 'publication';
+export type FieldName =
+  | 'subject'
+  | 'passages'
+  | 'outline'
+  | 'article'
+  | 'title'
+  | 'picture'
+  | 'links'
+  | 'check'
+  | 'publication';
 
 /** Something about a step that will not work or will surprise, found without running it. */
 export interface Problem {

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { checkProcedure, planNodes, ProcedureDocument, sentenceOf } from './document.ts';
+import { checkProcedure, ProcedureDocument, planNodes, sentenceOf } from './document.ts';
 import { type Step, stepKinds } from './registry.ts';
 import { sentenceText } from './sentence.ts';
 
@@ -25,18 +25,22 @@ describe('every kind', () => {
       expect(kind.schema.parse(step), kind.kind).toEqual(step);
       const parts = sentenceOf(step, names);
       expect(sentenceText(parts).length, kind.kind).toBeGreaterThan(10);
-      for (const part of parts) if ('field' in part) expect(Object.keys(step), `${kind.kind}.${part.field}`).toContain(part.field);
+      for (const part of parts)
+        if ('field' in part) expect(Object.keys(step), `${kind.kind}.${part.field}`).toContain(part.field);
     }
   });
 
   test('refuses a field it does not know', () => {
-    for (const kind of Object.values(stepKinds)) expect(kind.schema.safeParse({ ...kind.fresh('s1'), extra: 1 }).success, kind.kind).toBe(false);
+    for (const kind of Object.values(stepKinds))
+      expect(kind.schema.safeParse({ ...kind.fresh('s1'), extra: 1 }).success, kind.kind).toBe(false);
   });
 });
 
 test('sentences read as plain text', () => {
   const text = whole().map((step) => sentenceText(sentenceOf(step, names)));
-  expect(text[0]).toBe('Take up to 3 new items from List k1, looking when asked; as many as may be open at a time, at once one after another');
+  expect(text[0]).toBe(
+    'Take up to 3 new items from List k1, looking when asked; as many as may be open at a time, at once one after another',
+  );
   expect(text[3]).toBe('Write about 900 words, second person, plain and friendly, with key points, lists');
   expect(text[7]).toBe('Check: 500 to 2,000 words; otherwise write it again, at most 1 time, then set it aside');
   expect(text[8]).toBe('Publish to Blog b1 in the next free slot as a live post');
@@ -44,21 +48,37 @@ test('sentences read as plain text', () => {
 
 test('a whole procedure has no problems; each missing step or reference is named at the line that needs it', () => {
   expect(checkProcedure(document(whole()), context)).toEqual([]);
-  const without = (id: string) => checkProcedure(document(whole().filter((step) => step.id !== id)), context).map((p) => `${p.step} ${p.sentence}`);
+  const without = (id: string) =>
+    checkProcedure(document(whole().filter((step) => step.id !== id)), context).map((p) => `${p.step} ${p.sentence}`);
   expect(without('s1')).toContain('s2 It needs the subject, and no step above gives one.');
   expect(without('s2')).toContain('s3 It needs the passages, and no step above gives one.');
   expect(without('s4')).toContain('s5 It needs the article, and no step above gives one.');
-  const off = checkProcedure(document(whole().map((step) => (step.id === 's3' ? { ...step, off: true } : step))), context);
+  const off = checkProcedure(
+    document(whole().map((step) => (step.id === 's3' ? { ...step, off: true } : step))),
+    context,
+  );
   expect(off.map((p) => p.step)).toEqual(['s4']);
-  const gone = checkProcedure(document(whole().map((step) => (step.kind === 'publish' ? { ...step, blog: 'b9' } : step))), context);
+  const gone = checkProcedure(
+    document(whole().map((step) => (step.kind === 'publish' ? { ...step, blog: 'b9' } : step))),
+    context,
+  );
   expect(gone).toMatchObject([{ step: 's9', field: 'blog', grade: 'error' }]);
 });
 
 test('documents with two alike ids, a late take or ranges upside down are refused with the place', () => {
-  const issues = (steps: unknown[]) => ProcedureDocument.safeParse({ grivo: 1, language: 'en', steps }).error?.issues.map((i) => `${i.path.join('.')}: ${i.message}`);
-  expect(issues([stepKinds.outline.fresh('s1'), stepKinds.title.fresh('s1')])).toEqual(['steps.1.id: the id s1 is used twice']);
-  expect(issues([stepKinds.outline.fresh('s1'), stepKinds.take.fresh('s2')])).toEqual(['steps.1.kind: take must be the first step']);
-  expect(issues([{ ...stepKinds.outline.fresh('s1'), sections: { from: 7, to: 5 } }])).toEqual(['steps.0.sections: the first figure must not be above the second']);
+  const issues = (steps: unknown[]) =>
+    ProcedureDocument.safeParse({ grivo: 1, language: 'en', steps }).error?.issues.map(
+      (i) => `${i.path.join('.')}: ${i.message}`,
+    );
+  expect(issues([stepKinds.outline.fresh('s1'), stepKinds.title.fresh('s1')])).toEqual([
+    'steps.1.id: the id s1 is used twice',
+  ]);
+  expect(issues([stepKinds.outline.fresh('s1'), stepKinds.take.fresh('s2')])).toEqual([
+    'steps.1.kind: take must be the first step',
+  ]);
+  expect(issues([{ ...stepKinds.outline.fresh('s1'), sections: { from: 7, to: 5 } }])).toEqual([
+    'steps.0.sections: the first figure must not be above the second',
+  ]);
   expect(issues([{ id: 's1', kind: 'dance' }])?.[0]).toMatch(/^steps\.0\.kind/);
 });
 

@@ -38,10 +38,14 @@ export function countWords(text: string, language = 'en'): number {
 
 const STOP: Record<string, ReadonlySet<string>> = {
   en: new Set(
-    'a an and are as at be been but by can could did do does for from had has have how i if in into is it its just may me might more most much my no not of off on one or our out over own per should so some such than that the their them then there these they this those to too under up us use very was we were what when where which while who why will with would you your'.split(' '),
+    'a an and are as at be been but by can could did do does for from had has have how i if in into is it its just may me might more most much my no not of off on one or our out over own per should so some such than that the their them then there these they this those to too under up us use very was we were what when where which while who why will with would you your'.split(
+      ' ',
+    ),
   ),
   de: new Set(
-    'aber als am an auch auf aus bei bin bis da das dass dem den der des die doch du durch ein eine einem einen einer es für hat ich im in ist ja kann man mit nach nicht noch nur ob oder sein sich sie sind so über um und uns vom von vor wann war was wenn wer wie wir wird wo zu zum zur'.split(' '),
+    'aber als am an auch auf aus bei bin bis da das dass dem den der des die doch du durch ein eine einem einen einer es für hat ich im in ist ja kann man mit nach nicht noch nur ob oder sein sich sie sind so über um und uns vom von vor wann war was wenn wer wie wir wird wo zu zum zur'.split(
+      ' ',
+    ),
   ),
 };
 
@@ -55,12 +59,18 @@ export function contentStems(text: string, language = 'en'): string[] {
 
 /** Case and accents folded, spaces evened. */
 export function fold(text: string): string {
-  return text.normalize('NFKD').replace(/\p{M}+/gu, '').toLowerCase().replace(/\s+/g, ' ').trim();
+  return text
+    .normalize('NFKD')
+    .replace(/\p{M}+/gu, '')
+    .toLowerCase()
+    .replace(/\s+/g, ' ')
+    .trim();
 }
 
 /** A light suffix stemmer: enough to join 'crocks' with 'crock' and 'fermenting' with 'ferment', no more. */
 export function stem(word: string, language = 'en'): string {
-  if (language === 'de') return word.replace(/(?:ern|en|er|es|em|e|n|s)$/u, (end) => (word.length - end.length >= 4 ? '' : end));
+  if (language === 'de')
+    return word.replace(/(?:ern|en|er|es|em|e|n|s)$/u, (end) => (word.length - end.length >= 4 ? '' : end));
   if (word.length <= 3) return word;
   let s = word.replace(/(?:'s|’s)$/u, '');
   if (s.endsWith('ies') && s.length > 4) s = `${s.slice(0, -3)}y`;

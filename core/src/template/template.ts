@@ -2,7 +2,15 @@ import { Liquid } from 'liquidjs';
 
 export type FilledTemplate = { ok: true; text: string } | { ok: false; place: string; problem: string };
 
-const engine = new Liquid({ strictVariables: true, strictFilters: true, cache: 500, ownPropertyOnly: true, parseLimit: 50_000, renderLimit: 500, memoryLimit: 5_000_000 });
+const engine = new Liquid({
+  strictVariables: true,
+  strictFilters: true,
+  cache: 500,
+  ownPropertyOnly: true,
+  parseLimit: 50_000,
+  renderLimit: 500,
+  memoryLimit: 5_000_000,
+});
 
 /**
  * Fills a Liquid text with the declared fields. Unknown fields, filters and broken tags are reported with their place,
@@ -14,6 +22,10 @@ export function fillTemplate(template: string, fields: Readonly<Record<string, u
   } catch (error) {
     if (!(error instanceof Error)) throw error;
     const [problem, place] = error.message.split(/, (?=line:)/);
-    return { ok: false, place: place ?? '', problem: `${problem}${/undefined variable/.test(error.message) ? `; there are: ${Object.keys(fields).sort().join(', ')}` : ''}` };
+    return {
+      ok: false,
+      place: place ?? '',
+      problem: `${problem}${/undefined variable/.test(error.message) ? `; there are: ${Object.keys(fields).sort().join(', ')}` : ''}`,
+    };
   }
 }

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { ask, type Called } from '../answers/ask.ts';
 import type { ServiceRow } from '../services/entity.ts';
-import { failureOf, good, jsonOf, refusalOf, type Result, type TestLine } from './port.ts';
+import { failureOf, good, jsonOf, type Result, refusalOf, type TestLine } from './port.ts';
 import type { WriterPorts } from './writer.ts';
 
 const Pictures = z.object({ data: z.array(z.object({ b64_json: z.string().min(100) })).min(1) });
@@ -14,8 +14,19 @@ export class Illustrator {
   constructor(private readonly ports: WriterPorts) {}
 
   /** @returns the picture's bytes, in whatever format the service draws */
-  async draw(service: ServiceRow, prompt: string, asker: { holder: string; stepRun: string; draw: number; signal: AbortSignal }): Promise<Result<{ bytes: Buffer; micros: number }>> {
-    const body = { model: service.model, prompt, n: 1, size: '1536x1024', response_format: 'b64_json', seed: asker.draw };
+  async draw(
+    service: ServiceRow,
+    prompt: string,
+    asker: { holder: string; stepRun: string; draw: number; signal: AbortSignal },
+  ): Promise<Result<{ bytes: Buffer; micros: number }>> {
+    const body = {
+      model: service.model,
+      prompt,
+      n: 1,
+      size: '1536x1024',
+      response_format: 'b64_json',
+      seed: asker.draw,
+    };
     const answered = await ask(this.ports.ground, asker.holder, {
       service,
       request: body,
@@ -35,7 +46,10 @@ export class Illustrator {
     const outcome = await this.ports.network.call({
       method: 'POST',
       address: `${service.address.replace(/\/$/, '')}/images/generations`,
-      headers: { 'content-type': 'application/json', ...(service.secret ? { authorization: `Bearer ${this.ports.secrets.open(service.secret)}` } : {}) },
+      headers: {
+        'content-type': 'application/json',
+        ...(service.secret ? { authorization: `Bearer ${this.ports.secrets.open(service.secret)}` } : {}),
+      },
       body: JSON.stringify(body),
       timeLimitMs: service.time_limit_ms,
       maxBytes: 30_000_000,
@@ -43,21 +57,55 @@ export class Illustrator {
     });
     if (outcome.kind !== 'reply') {
       const { failure, acted } = failureOf(outcome, service.id, service.address, 'draw');
-      return { kind: 'failed', failure: failure.code === 'outcome-unknown' ? { code: 'service-unreachable', service: service.id, detail: outcome.kind === 'unknown' ? outcome.detail : '' } : failure, charged: acted };
+      return {
+        kind: 'failed',
+        failure:
+          failure.code === 'outcome-unknown'
+            ? {
+                code: 'service-unreachable',
+                service: service.id,
+                detail: outcome.kind === 'unknown' ? outcome.detail : '',
+              }
+            : failure,
+        charged: acted,
+      };
     }
     const refusal = refusalOf(outcome.reply, service.id);
     if (refusal) return { kind: 'failed', failure: refusal.failure, charged: refusal.acted };
     const read = readPicture(outcome.reply.body);
-    return { kind: 'answered', body: outcome.reply.body, micros: service.price.microsPerPicture, tokensIn: 0, tokensOut: 0, unusable: read.ok ? null : read.problem };
+    return {
+      kind: 'answered',
+      body: outcome.reply.body,
+      micros: service.price.microsPerPicture,
+      tokensIn: 0,
+      tokensOut: 0,
+      unusable: read.ok ? null : read.problem,
+    };
   }
 
   async test(service: ServiceRow): Promise<TestLine[]> {
     const started = this.ports.ground.now();
-    const called = await this.call(service, { model: service.model, prompt: 'a plain circle', n: 1, size: '1536x1024', response_format: 'b64_json', seed: 0 }, AbortSignal.timeout(30_000));
+    const called = await this.call(
+      service,
+      { model: service.model, prompt: 'a plain circle', n: 1, size: '1536x1024', response_format: 'b64_json', seed: 0 },
+      AbortSignal.timeout(30_000),
+    );
     const ms = this.ports.ground.now() - started;
     const well = called.kind === 'answered' && called.unusable === null;
-    const came = well ? 'It draws' : called.kind === 'answered' ? `It answered, but ${called.unusable}` : called.failure.code.replace(/-/g, ' ');
-    return [{ tried: 'Asked for a plain circle', came, well, change: well ? null : 'Check the address, the key and the model', ms }];
+    const came = well
+      ? 'It draws'
+      : called.kind === 'answered'
+        ? `It answered, but ${called.unusable}`
+        : called.failure.code.replace(/-/g, ' ');
+    return [
+      {
+        tried: 'Asked for a plain circle',
+        came,
+        well,
+        change: well ? null : 'Check the address, the key and the model',
+        ms,
+      },
+    ];
   }
 }
 

@@ -1,8 +1,8 @@
+import type { Failure } from '@grivo/core';
 import { z } from 'zod';
 import type { Secrets } from '../config/secrets.ts';
 import type { Call, Network, Reply } from '../network/network.ts';
-import { bad, failureOf, good, jsonOf, refusalOf, type Result } from './port.ts';
-import type { Failure } from '@grivo/core';
+import { bad, failureOf, good, jsonOf, type Result, refusalOf } from './port.ts';
 
 /** A blog to post to, by the Micropub standard (W3C Recommendation, 23 May 2017) with its media endpoint. */
 export interface BlogTarget {
@@ -29,10 +29,17 @@ export interface RemotePost {
 }
 
 /** A call that changes something at the blog: done, certainly not done, or nobody knows. */
-export type Effect<T> = { kind: 'done'; value: T } | { kind: 'not done'; failure: Failure } | { kind: 'unknown'; failure: Failure };
+export type Effect<T> =
+  | { kind: 'done'; value: T }
+  | { kind: 'not done'; failure: Failure }
+  | { kind: 'unknown'; failure: Failure };
 
 const Config = z.object({ 'media-endpoint': z.string().optional() });
-const Properties = z.object({ url: z.array(z.string()).optional(), name: z.array(z.string()).optional(), 'post-status': z.array(z.string()).optional() });
+const Properties = z.object({
+  url: z.array(z.string()).optional(),
+  name: z.array(z.string()).optional(),
+  'post-status': z.array(z.string()).optional(),
+});
 const SourceList = z.object({ items: z.array(z.object({ properties: Properties })) });
 const SourceOne = z.object({ properties: Properties });
 const ErrorReply = z.object({ error: z.string().optional(), error_description: z.string().optional() });
@@ -47,16 +54,37 @@ export class Micropub {
   }
 
   /** Sends a file to the media endpoint (section 3.6). Sending one twice leaves a copy and harms nothing. */
-  async upload(blog: BlogTarget, file: { bytes: Buffer; mime: string; name: string }, signal: AbortSignal): Promise<Effect<string>> {
+  async upload(
+    blog: BlogTarget,
+    file: { bytes: Buffer; mime: string; name: string },
+    signal: AbortSignal,
+  ): Promise<Effect<string>> {
     const form = new FormData();
     form.set('file', new Blob([new Uint8Array(file.bytes)], { type: file.mime }), file.name);
     const response = new Response(form);
     const body = Buffer.from(await response.arrayBuffer());
-    return this.effect(blog, { method: 'POST', address: blog.mediaEndpoint ?? blog.endpoint, headers: { 'content-type': response.headers.get('content-type') ?? '' }, body, timeLimitMs: blog.timeLimitMs, signal }, 'upload', located);
+    return this.effect(
+      blog,
+      {
+        method: 'POST',
+        address: blog.mediaEndpoint ?? blog.endpoint,
+        headers: { 'content-type': response.headers.get('content-type') ?? '' },
+        body,
+        timeLimitMs: blog.timeLimitMs,
+        signal,
+      },
+      'upload',
+      located,
+    );
   }
 
   /** Creates a post (section 3.3). The slug is asked for; the address the blog chose comes back. */
-  async create(blog: BlogTarget, entry: Entry, status: 'draft' | 'published', signal: AbortSignal): Promise<Effect<string>> {
+  async create(
+    blog: BlogTarget,
+    entry: Entry,
+    status: 'draft' | 'published',
+    signal: AbortSignal,
+  ): Promise<Effect<string>> {
     const properties: Record<string, unknown[]> = {
       name: [entry.name],
       content: [{ html: entry.html }],
@@ -71,8 +99,17 @@ export class Micropub {
 
   /** Turns a draft live, with the moment readers see on it (section 3.4). Doing so twice changes nothing more. */
   async turnLive(blog: BlogTarget, address: string, published: string, signal: AbortSignal): Promise<Effect<string>> {
-    const update = { action: 'update', url: address, replace: { 'post-status': ['published'], published: [published] } };
-    return this.effect(blog, this.json(blog, update, signal), 'turn live', (reply) => reply.headers['location'] ?? address);
+    const update = {
+      action: 'update',
+      url: address,
+      replace: { 'post-status': ['published'], published: [published] },
+    };
+    return this.effect(
+      blog,
+      this.json(blog, update, signal),
+      'turn live',
+      (reply) => reply.headers['location'] ?? address,
+    );
   }
 
   async remove(blog: BlogTarget, address: string, signal: AbortSignal): Promise<Effect<string>> {
@@ -90,36 +127,77 @@ export class Micropub {
   /** The newest posts, drafts included (the list query registered as an extension to the standard). */
   async newest(blog: BlogTarget, limit: number, signal: AbortSignal): Promise<Result<RemotePost[]>> {
     const read = await this.query(blog, { q: 'source', limit: String(limit) }, SourceList, signal);
-    return read.ok ? good(read.value.items.flatMap(({ properties }) => (properties.url?.[0] ? [postOf(properties, properties.url[0])] : []))) : read;
+    return read.ok
+      ? good(
+          read.value.items.flatMap(({ properties }) =>
+            properties.url?.[0] ? [postOf(properties, properties.url[0])] : [],
+          ),
+        )
+      : read;
   }
 
   private json(blog: BlogTarget, body: object, signal: AbortSignal): Call {
-    return { method: 'POST', address: blog.endpoint, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body), timeLimitMs: blog.timeLimitMs, signal };
+    return {
+      method: 'POST',
+      address: blog.endpoint,
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(body),
+      timeLimitMs: blog.timeLimitMs,
+      signal,
+    };
   }
 
-  private async query<T>(blog: BlogTarget, query: Record<string, string>, shape: z.ZodType<T>, signal: AbortSignal): Promise<Result<T>> {
+  private async query<T>(
+    blog: BlogTarget,
+    query: Record<string, string>,
+    shape: z.ZodType<T>,
+    signal: AbortSignal,
+  ): Promise<Result<T>> {
     const address = new URL(blog.endpoint);
     for (const [name, value] of Object.entries(query)) address.searchParams.set(name, value);
-    const outcome = await this.ports.network.call({ method: 'GET', address: address.href, headers: { accept: 'application/json', ...this.authorization(blog) }, timeLimitMs: blog.timeLimitMs, signal });
-    if (outcome.kind === 'unknown') return bad({ code: 'service-unreachable', service: blog.id, detail: outcome.detail });
+    const outcome = await this.ports.network.call({
+      method: 'GET',
+      address: address.href,
+      headers: { accept: 'application/json', ...this.authorization(blog) },
+      timeLimitMs: blog.timeLimitMs,
+      signal,
+    });
+    if (outcome.kind === 'unknown')
+      return bad({ code: 'service-unreachable', service: blog.id, detail: outcome.detail });
     if (outcome.kind !== 'reply') return bad(failureOf(outcome, blog.id, blog.endpoint, 'look').failure);
     const refusal = this.refusal(outcome.reply, blog.id);
     if (refusal) return bad(refusal.failure);
     const parsed = jsonOf(outcome.reply.body);
     const fit = parsed.ok ? shape.safeParse(parsed.value) : null;
-    return fit?.success ? good(fit.data) : bad({ code: 'reply-unusable', service: blog.id, problem: 'it does not answer as the standard says' });
+    return fit?.success
+      ? good(fit.data)
+      : bad({ code: 'reply-unusable', service: blog.id, problem: 'it does not answer as the standard says' });
   }
 
-  private async effect<T>(blog: BlogTarget, call: Call, action: string, value: (reply: Reply) => T | null): Promise<Effect<T>> {
-    const outcome = await this.ports.network.call({ ...call, redirects: 0, headers: { accept: 'application/json', ...call.headers, ...this.authorization(blog) } });
+  private async effect<T>(
+    blog: BlogTarget,
+    call: Call,
+    action: string,
+    value: (reply: Reply) => T | null,
+  ): Promise<Effect<T>> {
+    const outcome = await this.ports.network.call({
+      ...call,
+      redirects: 0,
+      headers: { accept: 'application/json', ...call.headers, ...this.authorization(blog) },
+    });
     if (outcome.kind !== 'reply') {
       const { failure, acted } = failureOf(outcome, blog.id, call.address, action);
       return acted === 'unknown' ? { kind: 'unknown', failure } : { kind: 'not done', failure };
     }
     const refusal = this.refusal(outcome.reply, blog.id);
-    if (refusal) return refusal.acted === 'unknown' ? { kind: 'unknown', failure: { code: 'outcome-unknown', service: blog.id, action } } : { kind: 'not done', failure: refusal.failure };
+    if (refusal)
+      return refusal.acted === 'unknown'
+        ? { kind: 'unknown', failure: { code: 'outcome-unknown', service: blog.id, action } }
+        : { kind: 'not done', failure: refusal.failure };
     const made = value(outcome.reply);
-    return made === null ? { kind: 'unknown', failure: { code: 'outcome-unknown', service: blog.id, action } } : { kind: 'done', value: made };
+    return made === null
+      ? { kind: 'unknown', failure: { code: 'outcome-unknown', service: blog.id, action } }
+      : { kind: 'done', value: made };
   }
 
   private refusal(reply: Reply, blog: string) {
@@ -127,7 +205,15 @@ export class Micropub {
     if (refusal?.failure.code === 'service-broken' && reply.status < 500) {
       const parsed = jsonOf(reply.body);
       const said = parsed.ok ? ErrorReply.safeParse(parsed.value).data : undefined;
-      return { failure: { code: 'blog-refuses' as const, service: blog, status: reply.status, said: said?.error_description ?? said?.error ?? 'no reason given' }, acted: 'no' as const };
+      return {
+        failure: {
+          code: 'blog-refuses' as const,
+          service: blog,
+          status: reply.status,
+          said: said?.error_description ?? said?.error ?? 'no reason given',
+        },
+        acted: 'no' as const,
+      };
     }
     return refusal;
   }
@@ -143,5 +229,9 @@ function located(reply: Reply): string | null {
 }
 
 function postOf(properties: z.infer<typeof Properties>, address: string): RemotePost {
-  return { address: properties.url?.[0] ?? address, status: properties['post-status']?.[0] === 'draft' ? 'draft' : 'published', name: properties.name?.[0] ?? '' };
+  return {
+    address: properties.url?.[0] ?? address,
+    status: properties['post-status']?.[0] === 'draft' ? 'draft' : 'published',
+    name: properties.name?.[0] ?? '',
+  };
 }

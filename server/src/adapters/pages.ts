@@ -1,20 +1,36 @@
 import { createHash } from 'node:crypto';
-import { Readability } from '@mozilla/readability';
 import type { PageText } from '@grivo/core';
+import { Readability } from '@mozilla/readability';
 import { parseHTML } from 'linkedom';
 import type { Network } from '../network/network.ts';
 
 export type ReadPage = { ok: true; page: PageText; digest: string } | { ok: false; reason: string };
 
 /** Reads a page of the web as plain paragraphs, without what stands around them. */
-export async function readPage(network: Network, address: string, language: string, signal: AbortSignal): Promise<ReadPage> {
-  const outcome = await network.call({ method: 'GET', address, timeLimitMs: 15_000, maxBytes: 5_000_000, headers: { accept: 'text/html' }, signal });
-  if (outcome.kind !== 'reply') return { ok: false, reason: outcome.kind === 'refused' ? outcome.reason : outcome.detail };
+export async function readPage(
+  network: Network,
+  address: string,
+  language: string,
+  signal: AbortSignal,
+): Promise<ReadPage> {
+  const outcome = await network.call({
+    method: 'GET',
+    address,
+    timeLimitMs: 15_000,
+    maxBytes: 5_000_000,
+    headers: { accept: 'text/html' },
+    signal,
+  });
+  if (outcome.kind !== 'reply')
+    return { ok: false, reason: outcome.kind === 'refused' ? outcome.reason : outcome.detail };
   if (outcome.reply.status !== 200) return { ok: false, reason: `it answers ${outcome.reply.status}` };
-  if (!/html/i.test(outcome.reply.headers['content-type'] ?? 'text/html')) return { ok: false, reason: 'it is no HTML page' };
+  if (!/html/i.test(outcome.reply.headers['content-type'] ?? 'text/html'))
+    return { ok: false, reason: 'it is no HTML page' };
   const page = pageText(outcome.reply.body.toString('utf8'), outcome.reply.address, language);
   if (page.paragraphs.length === 0) return { ok: false, reason: 'there is no text on it' };
-  const digest = createHash('sha256').update(JSON.stringify([page.address, page.paragraphs])).digest('hex');
+  const digest = createHash('sha256')
+    .update(JSON.stringify([page.address, page.paragraphs]))
+    .digest('hex');
   return { ok: true, page, digest };
 }
 

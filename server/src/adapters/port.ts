@@ -16,7 +16,12 @@ export interface TestLine {
 }
 
 /** What a call that reached no usable answer means, the same for every service. `charged` says whether it may have cost or done something. */
-export function failureOf(outcome: Exclude<CallOutcome, { kind: 'reply' }>, service: string, address: string, action: string): { failure: Failure; acted: 'no' | 'unknown' } {
+export function failureOf(
+  outcome: Exclude<CallOutcome, { kind: 'reply' }>,
+  service: string,
+  address: string,
+  action: string,
+): { failure: Failure; acted: 'no' | 'unknown' } {
   switch (outcome.kind) {
     case 'refused':
       return { failure: { code: 'address-refused', address, reason: outcome.reason }, acted: 'no' };
@@ -33,7 +38,11 @@ export function refusalOf(reply: Reply, service: string): { failure: Failure; ac
   if (status >= 200 && status < 300) return null;
   if (status === 401 || status === 403) return { failure: { code: 'key-refused', service, status }, acted: 'no' };
   if (status === 402) return { failure: { code: 'credit-used-up', service }, acted: 'no' };
-  if (status === 429 || status === 503) return { failure: { code: 'service-busy', service, retryAfterMs: retryAfter(reply.headers['retry-after']) }, acted: 'no' };
+  if (status === 429 || status === 503)
+    return {
+      failure: { code: 'service-busy', service, retryAfterMs: retryAfter(reply.headers['retry-after']) },
+      acted: 'no',
+    };
   return { failure: { code: 'service-broken', service, status }, acted: status >= 500 ? 'unknown' : 'no' };
 }
 

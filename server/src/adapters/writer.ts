@@ -5,7 +5,7 @@ import type { Secrets } from '../config/secrets.ts';
 import type { Ground } from '../engine/outside.ts';
 import type { Network } from '../network/network.ts';
 import type { ServiceRow } from '../services/entity.ts';
-import { failureOf, good, jsonOf, refusalOf, type Result, type TestLine } from './port.ts';
+import { failureOf, good, jsonOf, type Result, refusalOf, type TestLine } from './port.ts';
 
 /** What the writer is asked: two texts, and the shape the reply must have. */
 export interface WritingRequest<T> {
@@ -18,7 +18,16 @@ export interface WritingRequest<T> {
 }
 
 const Completion = z.object({
-  choices: z.array(z.object({ message: z.object({ content: z.union([z.string(), z.array(z.object({ text: z.string().optional() }))]).nullable() }), finish_reason: z.string().nullish() })).min(1),
+  choices: z
+    .array(
+      z.object({
+        message: z.object({
+          content: z.union([z.string(), z.array(z.object({ text: z.string().optional() }))]).nullable(),
+        }),
+        finish_reason: z.string().nullish(),
+      }),
+    )
+    .min(1),
   usage: z.object({ prompt_tokens: z.number(), completion_tokens: z.number() }).optional(),
 });
 
@@ -39,7 +48,11 @@ export class Writer {
    * Asks for a reply of a given shape. A reply that does not fit is sent back once with what is wrong; a second one that
    * does not fit is a failure. Both are paid for; neither is kept.
    */
-  async write<T>(service: ServiceRow, request: WritingRequest<T>, asker: { holder: string; stepRun: string; draw: number; signal: AbortSignal }): Promise<Result<{ value: T; micros: number }>> {
+  async write<T>(
+    service: ServiceRow,
+    request: WritingRequest<T>,
+    asker: { holder: string; stepRun: string; draw: number; signal: AbortSignal },
+  ): Promise<Result<{ value: T; micros: number }>> {
     const messages = [
       { role: 'system', content: request.instructions },
       { role: 'user', content: request.material },
@@ -50,13 +63,21 @@ export class Writer {
     const repair = [
       ...messages,
       { role: 'assistant', content: contentOf(first.unusable)?.slice(0, 20_000) ?? '' },
-      { role: 'user', content: `That reply cannot be used: ${first.failure.problem}. Reply again with JSON of the shape asked for and nothing else.` },
+      {
+        role: 'user',
+        content: `That reply cannot be used: ${first.failure.problem}. Reply again with JSON of the shape asked for and nothing else.`,
+      },
     ];
     const second = await this.once(service, request, repair, asker);
     return second.ok ? good({ value: second.value, micros: second.micros }) : second;
   }
 
-  private async once<T>(service: ServiceRow, request: WritingRequest<T>, messages: { role: string; content: string }[], asker: { holder: string; stepRun: string; draw: number; signal: AbortSignal }) {
+  private async once<T>(
+    service: ServiceRow,
+    request: WritingRequest<T>,
+    messages: { role: string; content: string }[],
+    asker: { holder: string; stepRun: string; draw: number; signal: AbortSignal },
+  ) {
     const schema = z.toJSONSchema(request.shape, { target: 'draft-7' });
     const body = {
       model: service.model,
@@ -82,27 +103,55 @@ export class Writer {
     return { ok: true as const, value: read.value, micros: answered.micros };
   }
 
-  private async call<T>(service: ServiceRow, body: object, prompt: string, request: WritingRequest<T>, signal: AbortSignal): Promise<Called> {
+  private async call<T>(
+    service: ServiceRow,
+    body: object,
+    prompt: string,
+    request: WritingRequest<T>,
+    signal: AbortSignal,
+  ): Promise<Called> {
     const outcome = await this.ports.network.call({
       method: 'POST',
       address: `${service.address.replace(/\/$/, '')}/chat/completions`,
-      headers: { 'content-type': 'application/json', ...(service.secret ? { authorization: `Bearer ${this.ports.secrets.open(service.secret)}` } : {}) },
+      headers: {
+        'content-type': 'application/json',
+        ...(service.secret ? { authorization: `Bearer ${this.ports.secrets.open(service.secret)}` } : {}),
+      },
       body: JSON.stringify(body),
       timeLimitMs: service.time_limit_ms,
       signal,
     });
     if (outcome.kind !== 'reply') {
       const { failure, acted } = failureOf(outcome, service.id, service.address, 'write');
-      return { kind: 'failed', failure: failure.code === 'outcome-unknown' ? { code: 'service-unreachable', service: service.id, detail: outcome.kind === 'unknown' ? outcome.detail : '' } : failure, charged: acted };
+      return {
+        kind: 'failed',
+        failure:
+          failure.code === 'outcome-unknown'
+            ? {
+                code: 'service-unreachable',
+                service: service.id,
+                detail: outcome.kind === 'unknown' ? outcome.detail : '',
+              }
+            : failure,
+        charged: acted,
+      };
     }
     const refusal = refusalOf(outcome.reply, service.id);
     if (refusal) return { kind: 'failed', failure: refusal.failure, charged: refusal.acted };
     const parsed = jsonOf(outcome.reply.body);
     const usage = parsed.ok ? Completion.safeParse(parsed.value).data?.usage : undefined;
     const tokensIn = usage?.prompt_tokens ?? tokensCeiling(prompt);
-    const tokensOut = usage?.completion_tokens ?? Math.min(request.maxTokensOut, tokensCeiling(outcome.reply.body.toString('utf8')));
+    const tokensOut =
+      usage?.completion_tokens ?? Math.min(request.maxTokensOut, tokensCeiling(outcome.reply.body.toString('utf8')));
     const read = readReply(outcome.reply.body, request.shape);
-    return { kind: 'answered', body: outcome.reply.body, micros: textCost(service.price, { tokensIn, tokensOut }), tokensIn, tokensOut, unusable: read.ok ? null : read.problem };
+    return {
+      kind: 'answered',
+      body: outcome.reply.body,
+      micros: textCost(service.price, { tokensIn, tokensOut }),
+      tokensIn,
+      tokensOut,
+      unusable: read.ok ? null : read.problem,
+    };
   }
 
   /** Tries the writer with one short question, for a fraction of a cent. */
@@ -110,19 +159,49 @@ export class Writer {
     const shape = z.object({ answer: z.string() });
     const started = this.ports.ground.now();
     const schema = z.toJSONSchema(shape, { target: 'draft-7' });
-    const body = { model: service.model, max_tokens: 60, seed: 0, messages: [{ role: 'user', content: 'Answer with the word: ready' }], response_format: { type: 'json_schema', json_schema: { name: 'test', strict: true, schema } } };
-    const called = await this.call(service, body, 'test', { instructions: '', material: '', name: 'test', shape, maxTokensOut: 60 }, AbortSignal.timeout(20_000));
+    const body = {
+      model: service.model,
+      max_tokens: 60,
+      seed: 0,
+      messages: [{ role: 'user', content: 'Answer with the word: ready' }],
+      response_format: { type: 'json_schema', json_schema: { name: 'test', strict: true, schema } },
+    };
+    const called = await this.call(
+      service,
+      body,
+      'test',
+      { instructions: '', material: '', name: 'test', shape, maxTokensOut: 60 },
+      AbortSignal.timeout(20_000),
+    );
     const ms = this.ports.ground.now() - started;
     const tried = `Asked ${service.model || 'the service'} for one word`;
-    if (called.kind === 'answered' && called.unusable === null) return [{ tried, came: 'It answers in the shape asked for', well: true, change: null, ms }];
-    if (called.kind === 'answered') return [{ tried, came: `It answered, but ${called.unusable}`, well: false, change: 'Choose a model that can reply with JSON of a given schema', ms }];
+    if (called.kind === 'answered' && called.unusable === null)
+      return [{ tried, came: 'It answers in the shape asked for', well: true, change: null, ms }];
+    if (called.kind === 'answered')
+      return [
+        {
+          tried,
+          came: `It answered, but ${called.unusable}`,
+          well: false,
+          change: 'Choose a model that can reply with JSON of a given schema',
+          ms,
+        },
+      ];
     const change: Partial<Record<typeof called.failure.code, string>> = {
       'key-refused': 'Paste a valid key',
       'credit-used-up': 'Top up the account',
       'service-unreachable': 'Check the address; nothing answers there',
       'address-refused': 'Correct the address, or allow this origin',
     };
-    return [{ tried, came: called.failure.code.replace(/-/g, ' '), well: false, change: change[called.failure.code] ?? 'Try again in a while', ms }];
+    return [
+      {
+        tried,
+        came: called.failure.code.replace(/-/g, ' '),
+        well: false,
+        change: change[called.failure.code] ?? 'Try again in a while',
+        ms,
+      },
+    ];
   }
 }
 
@@ -136,7 +215,10 @@ function contentOf(body: Buffer): string | null {
 }
 
 /** The value in a reply. JSON may stand in a code fence or behind a polite sentence: both are common and harmless. */
-export function readReply<T>(body: Buffer, shape: z.ZodType<T>): { ok: true; value: T } | { ok: false; problem: string } {
+export function readReply<T>(
+  body: Buffer,
+  shape: z.ZodType<T>,
+): { ok: true; value: T } | { ok: false; problem: string } {
   const content = contentOf(body);
   if (content === null) return { ok: false, problem: 'the reply is no chat completion' };
   const fenced = /```(?:json)?\s*([\s\S]*?)```/.exec(content)?.[1] ?? content;

@@ -8,8 +8,19 @@ import { bookUnknown, type LedgerEntry, writeLedger } from './booking.ts';
 
 /** How a call to a paid service ended. */
 export type Called =
-  | { kind: 'answered'; body: Buffer; micros: Micros; tokensIn: number; tokensOut: number; /** Why the reply cannot be used; it is paid for but not kept. */ unusable: string | null }
-  | { kind: 'failed'; failure: Failure; /** Whether the service may have charged for it all the same. */ charged: 'no' | 'unknown' };
+  | {
+      kind: 'answered';
+      body: Buffer;
+      micros: Micros;
+      tokensIn: number;
+      tokensOut: number /** Why the reply cannot be used; it is paid for but not kept. */;
+      unusable: string | null;
+    }
+  | {
+      kind: 'failed';
+      failure: Failure /** Whether the service may have charged for it all the same. */;
+      charged: 'no' | 'unknown';
+    };
 
 export interface Question {
   service: ServiceRow;
@@ -42,45 +53,85 @@ export async function ask(ground: Ground, holder: string, question: Question): P
     if (known) return { ok: true, body: known, micros: 0 };
     const token = ground.ids();
     const opened = await openQuestion(ground, holder, question, digest, token);
-    if (opened.kind === 'over') return { ok: false, failure: { code: 'limit-reached', scope: 'month', capMicros: opened.capMicros, neededMicros: question.ceiling } };
+    if (opened.kind === 'over')
+      return {
+        ok: false,
+        failure: { code: 'limit-reached', scope: 'month', capMicros: opened.capMicros, neededMicros: question.ceiling },
+      };
     if (opened.kind === 'opened') return finish(ground, question, digest, token, opened.reservation);
-    if (ground.now() > waitUntil) return { ok: false, failure: { code: 'service-busy', service: question.service.id, retryAfterMs: null } };
+    if (ground.now() > waitUntil)
+      return { ok: false, failure: { code: 'service-busy', service: question.service.id, retryAfterMs: null } };
     await new Promise((resolve) => setTimeout(resolve, POLL_MS));
   }
 }
 
 export function digestOf({ service, request, draw }: Pick<Question, 'service' | 'request' | 'draw'>): string {
-  return createHash('sha256').update(JSON.stringify([service.id, service.model, request, draw])).digest('hex');
+  return createHash('sha256')
+    .update(JSON.stringify([service.id, service.model, request, draw]))
+    .digest('hex');
 }
 
 async function kept(sql: Sql, digest: string): Promise<Buffer | null> {
-  const [row] = await sql.rows<{ body: Buffer }>("SELECT body FROM answer WHERE digest = ? AND state = 'kept'", [digest]);
+  const [row] = await sql.rows<{ body: Buffer }>("SELECT body FROM answer WHERE digest = ? AND state = 'kept'", [
+    digest,
+  ]);
   return row?.body ?? null;
 }
 
-type Opened = { kind: 'opened'; reservation: Reservation | null } | { kind: 'taken' } | { kind: 'over'; capMicros: Micros };
+type Opened =
+  | { kind: 'opened'; reservation: Reservation | null }
+  | { kind: 'taken' }
+  | { kind: 'over'; capMicros: Micros };
 
-async function openQuestion(ground: Ground, holder: string, question: Question, digest: string, token: string): Promise<Opened> {
+async function openQuestion(
+  ground: Ground,
+  holder: string,
+  question: Question,
+  digest: string,
+  token: string,
+): Promise<Opened> {
   return ground.db.transaction<Opened>(
     async (sql) => {
       const own = [digest, question.service.id, 'pending', holder, token, question.stepRun];
-      if ((await sql.run('INSERT IGNORE INTO answer (digest, service, state, holder, token, step_run) VALUES (?)', [own])) === 0) return { kind: 'taken' };
+      if (
+        (await sql.run('INSERT IGNORE INTO answer (digest, service, state, holder, token, step_run) VALUES (?)', [
+          own,
+        ])) === 0
+      )
+        return { kind: 'taken' };
       const reserved = await reserve(sql, ground.desk.now(), question.ceiling);
       if (reserved !== null && 'capMicros' in reserved) {
         await sql.run('DELETE FROM answer WHERE digest = ? AND token = ?', [digest, token]);
         return { kind: 'over', capMicros: reserved.capMicros };
       }
-      if (reserved) await sql.run('UPDATE answer SET reserved = ?, scope = ?, start = ? WHERE digest = ?', [question.ceiling, reserved.scope, reserved.start, digest]);
+      if (reserved)
+        await sql.run('UPDATE answer SET reserved = ?, scope = ?, start = ? WHERE digest = ?', [
+          question.ceiling,
+          reserved.scope,
+          reserved.start,
+          digest,
+        ]);
       return { kind: 'opened', reservation: reserved };
     },
     async (sql) => {
-      const [row] = await sql.rows<{ scope: string | null; start: string | null }>('SELECT scope, start FROM answer WHERE digest = ? AND token = ?', [digest, token]);
-      return row ? { kind: 'opened', reservation: row.scope && row.start ? { scope: row.scope, start: row.start } : null } : undefined;
+      const [row] = await sql.rows<{ scope: string | null; start: string | null }>(
+        'SELECT scope, start FROM answer WHERE digest = ? AND token = ?',
+        [digest, token],
+      );
+      return row
+        ? { kind: 'opened', reservation: row.scope && row.start ? { scope: row.scope, start: row.start } : null }
+        : undefined;
     },
   );
 }
 
-async function finish(ground: Ground, question: Question, digest: string, token: string, reservation: Reservation | null): Promise<Answered> {
+async function finish(
+  ground: Ground,
+  question: Question,
+  digest: string,
+  token: string,
+  reservation: Reservation | null,
+): Promise<Answered> {
   const called = await question.call();
   if (called.kind === 'failed') {
     await ground.db.transaction<boolean>(
@@ -89,7 +140,10 @@ async function finish(ground: Ground, question: Question, digest: string, token:
           await bookUnknown(sql, ground, digest, token);
           return true;
         }
-        const gone = await sql.run("DELETE FROM answer WHERE digest = ? AND token = ? AND state = 'pending'", [digest, token]);
+        const gone = await sql.run("DELETE FROM answer WHERE digest = ? AND token = ? AND state = 'pending'", [
+          digest,
+          token,
+        ]);
         if (gone === 1) await settle(sql, reservation, question.ceiling, 0);
         return true;
       },
@@ -101,21 +155,39 @@ async function finish(ground: Ground, question: Question, digest: string, token:
     async (sql) => {
       const text =
         called.unusable === null
-          ? await sql.run("UPDATE answer SET state = 'kept', body = ?, micros = ? WHERE digest = ? AND token = ? AND state = 'pending'", [called.body, called.micros, digest, token])
+          ? await sql.run(
+              "UPDATE answer SET state = 'kept', body = ?, micros = ? WHERE digest = ? AND token = ? AND state = 'pending'",
+              [called.body, called.micros, digest, token],
+            )
           : await sql.run("DELETE FROM answer WHERE digest = ? AND token = ? AND state = 'pending'", [digest, token]);
       // Not ours any more: a reaper took this process for dead and has booked the call as spent.
       if (text === 0) return false;
       await settle(sql, reservation, question.ceiling, called.micros);
-      await writeLedger(sql, ground, { service: question.service.id, step_run: question.stepRun, what: question.what, micros: called.micros, tokensIn: called.tokensIn, tokensOut: called.tokensOut, known: true });
+      await writeLedger(sql, ground, {
+        service: question.service.id,
+        step_run: question.stepRun,
+        what: question.what,
+        micros: called.micros,
+        tokensIn: called.tokensIn,
+        tokensOut: called.tokensOut,
+        known: true,
+      });
       return true;
     },
     async (sql) => ((await isPending(sql, digest, token)) ? undefined : true),
   );
   const micros = recorded ? called.micros : 0;
   if (called.unusable === null) return { ok: true, body: called.body, micros };
-  return { ok: false, failure: { code: 'reply-unusable', service: question.service.id, problem: called.unusable }, unusable: called.body };
+  return {
+    ok: false,
+    failure: { code: 'reply-unusable', service: question.service.id, problem: called.unusable },
+    unusable: called.body,
+  };
 }
 
 async function isPending(sql: Sql, digest: string, token: string): Promise<boolean> {
-  return (await sql.rows("SELECT 1 FROM answer WHERE digest = ? AND token = ? AND state = 'pending'", [digest, token])).length > 0;
+  return (
+    (await sql.rows("SELECT 1 FROM answer WHERE digest = ? AND token = ? AND state = 'pending'", [digest, token]))
+      .length > 0
+  );
 }

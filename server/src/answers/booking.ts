@@ -14,11 +14,27 @@ interface PendingRow {
  * again. Does nothing when the call was settled in the meantime.
  */
 export async function bookUnknown(sql: Sql, ground: Ground, digest: string, token: string): Promise<void> {
-  const [row] = await sql.rows<PendingRow>("SELECT service, step_run, reserved, scope, start FROM answer WHERE digest = ? AND token = ? AND state = 'pending' FOR UPDATE", [digest, token]);
+  const [row] = await sql.rows<PendingRow>(
+    "SELECT service, step_run, reserved, scope, start FROM answer WHERE digest = ? AND token = ? AND state = 'pending' FOR UPDATE",
+    [digest, token],
+  );
   if (!row) return;
   await sql.run('DELETE FROM answer WHERE digest = ? AND token = ?', [digest, token]);
-  if (row.scope) await sql.run('UPDATE limit_window SET reserved = reserved - ?, spent = spent + ? WHERE scope = ? AND start = ?', [row.reserved, row.reserved, row.scope, row.start]);
-  await writeLedger(sql, ground, { ...row, what: 'unknown', micros: Number(row.reserved), tokensIn: 0, tokensOut: 0, known: false });
+  if (row.scope)
+    await sql.run('UPDATE limit_window SET reserved = reserved - ?, spent = spent + ? WHERE scope = ? AND start = ?', [
+      row.reserved,
+      row.reserved,
+      row.scope,
+      row.start,
+    ]);
+  await writeLedger(sql, ground, {
+    ...row,
+    what: 'unknown',
+    micros: Number(row.reserved),
+    tokensIn: 0,
+    tokensOut: 0,
+    known: false,
+  });
 }
 
 export interface LedgerEntry {
@@ -35,6 +51,16 @@ export async function writeLedger(sql: Sql, ground: Ground, entry: LedgerEntry):
   await sql.run(
     `INSERT INTO ledger (id, step_run, brief, pipeline, service, at_desk, what, micros, tokens_in, tokens_out, known)
      SELECT ?, r.id, b.id, b.pipeline, ?, ?, ?, ?, ?, ?, ? FROM step_run r JOIN brief b ON b.id = r.brief WHERE r.id = ?`,
-    [ground.ids(), entry.service, ground.desk.now(), entry.what, entry.micros, entry.tokensIn, entry.tokensOut, entry.known ? 1 : 0, entry.step_run],
+    [
+      ground.ids(),
+      entry.service,
+      ground.desk.now(),
+      entry.what,
+      entry.micros,
+      entry.tokensIn,
+      entry.tokensOut,
+      entry.known ? 1 : 0,
+      entry.step_run,
+    ],
   );
 }

@@ -1,5 +1,5 @@
-import { type ArticleDocument, articleWords } from '@grivo/core';
 import { ArticleDocumentSchema } from '@grivo/contract';
+import { type ArticleDocument, articleWords } from '@grivo/core';
 import type { Ground } from '../engine/outside.ts';
 import type { Write } from '../engine/performer.ts';
 import type { Sql } from '../store/database.ts';
@@ -21,10 +21,21 @@ export interface ArticleRow {
 }
 
 /** The article of a brief's line, made when there is none yet. */
-export async function ensureArticle(ground: Ground, brief: { id: string; trial: boolean }, line: string, language: string): Promise<string> {
+export async function ensureArticle(
+  ground: Ground,
+  brief: { id: string; trial: boolean },
+  line: string,
+  language: string,
+): Promise<string> {
   const id = ground.ids();
-  await ground.db.run("INSERT IGNORE INTO article (id, brief, line, family, language, trial, standing) VALUES (?, ?, ?, ?, ?, ?, 'in work')", [id, brief.id, line, brief.id, language, brief.trial ? 1 : 0]);
-  const [row] = await ground.db.rows<{ id: string }>('SELECT id FROM article WHERE brief = ? AND line = ?', [brief.id, line]);
+  await ground.db.run(
+    "INSERT IGNORE INTO article (id, brief, line, family, language, trial, standing) VALUES (?, ?, ?, ?, ?, ?, 'in work')",
+    [id, brief.id, line, brief.id, language, brief.trial ? 1 : 0],
+  );
+  const [row] = await ground.db.rows<{ id: string }>('SELECT id FROM article WHERE brief = ? AND line = ?', [
+    brief.id,
+    line,
+  ]);
   return row!.id;
 }
 
@@ -32,12 +43,24 @@ export async function ensureArticle(ground: Ground, brief: { id: string; trial: 
  * Adds a sealed revision made by a step. It is written before the step ends and counts only once the step's end points
  * the article at it, so one left behind by a crash is never seen.
  */
-export async function addRevision(ground: Ground, article: string, parent: string | null, stepRun: string, document: ArticleDocument): Promise<{ revision: string; words: number; writes: Write[] }> {
+export async function addRevision(
+  ground: Ground,
+  article: string,
+  parent: string | null,
+  stepRun: string,
+  document: ArticleDocument,
+): Promise<{ revision: string; words: number; writes: Write[] }> {
   const revision = ground.ids();
   const words = articleWords(document);
-  await ground.db.run('INSERT INTO article_revision (id, article, parent, by_step, document, words, sealed_at) VALUES (?, ?, ?, ?, ?, ?, UTC_TIMESTAMP(3))', [revision, article, parent, stepRun, JSON.stringify(document), words]);
+  await ground.db.run(
+    'INSERT INTO article_revision (id, article, parent, by_step, document, words, sealed_at) VALUES (?, ?, ?, ?, ?, ?, UTC_TIMESTAMP(3))',
+    [revision, article, parent, stepRun, JSON.stringify(document), words],
+  );
   const writes: Write[] = [
-    { text: 'UPDATE article SET current = ?, title = ?, words = ?, rev = rev + 1 WHERE id = ?', parameters: [revision, document.title.slice(0, 500), words, article] },
+    {
+      text: 'UPDATE article SET current = ?, title = ?, words = ?, rev = rev + 1 WHERE id = ?',
+      parameters: [revision, document.title.slice(0, 500), words, article],
+    },
     { text: "INSERT INTO event (id, noun, noun_id) VALUES (?, 'article', ?)", parameters: [ground.ids(), article] },
   ];
   return { revision, words, writes };
@@ -52,11 +75,17 @@ export async function readRevision(sql: Sql, revision: string): Promise<ArticleD
 /** Public addresses of our own articles that are out, for links to them. */
 export async function addressesOf(sql: Sql, articles: readonly string[]): Promise<Map<string, string>> {
   if (articles.length === 0) return new Map();
-  const rows = await sql.rows<{ article: string; address: string }>("SELECT article, address FROM publication WHERE article IN (?) AND state = 'live' AND address IS NOT NULL", [articles]);
+  const rows = await sql.rows<{ article: string; address: string }>(
+    "SELECT article, address FROM publication WHERE article IN (?) AND state = 'live' AND address IS NOT NULL",
+    [articles],
+  );
   return new Map(rows.map((row) => [row.article, row.address]));
 }
 
 export async function getArticle(sql: Sql, id: string): Promise<ArticleRow | null> {
-  const [row] = await sql.rows<ArticleRow>('SELECT id, brief, line, blog, family, language, trial, standing, current, title, words, rev, created_at FROM article WHERE id = ?', [id]);
+  const [row] = await sql.rows<ArticleRow>(
+    'SELECT id, brief, line, blog, family, language, trial, standing, current, title, words, rev, created_at FROM article WHERE id = ?',
+    [id],
+  );
   return row ?? null;
 }

@@ -11,8 +11,16 @@ export async function listBlogs(sql: Sql): Promise<BlogRow[]> {
   return sql.rows<BlogRow>('SELECT * FROM blog ORDER BY id');
 }
 
-export function targetOf(row: Pick<BlogRow, 'id' | 'endpoint' | 'media_endpoint' | 'secret' | 'time_limit_ms'>): BlogTarget {
-  return { id: row.id, endpoint: row.endpoint, mediaEndpoint: row.media_endpoint, secret: row.secret, timeLimitMs: row.time_limit_ms };
+export function targetOf(
+  row: Pick<BlogRow, 'id' | 'endpoint' | 'media_endpoint' | 'secret' | 'time_limit_ms'>,
+): BlogTarget {
+  return {
+    id: row.id,
+    endpoint: row.endpoint,
+    mediaEndpoint: row.media_endpoint,
+    secret: row.secret,
+    timeLimitMs: row.time_limit_ms,
+  };
 }
 
 /** A blog as something to post to. */

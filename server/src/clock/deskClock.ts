@@ -20,7 +20,8 @@ export class DeskClock {
 
   async refresh(): Promise<void> {
     const [row] = await this.sql.rows<ClockRow>('SELECT base_real, base_desk, speed FROM desk_clock WHERE id = 1');
-    if (row) this.row = { base_real: Number(row.base_real), base_desk: Number(row.base_desk), speed: Number(row.speed) };
+    if (row)
+      this.row = { base_real: Number(row.base_real), base_desk: Number(row.base_desk), speed: Number(row.speed) };
   }
 
   /** Desk time in milliseconds since 1970. */
@@ -35,6 +36,10 @@ export class DeskClock {
   /** Moves the desk clock to a moment and lets it run at a speed from there. 0 stops it. */
   async set(desk: number, speed: number): Promise<void> {
     this.row = { base_real: this.realNow(), base_desk: desk, speed };
-    await this.sql.run('UPDATE desk_clock SET base_real = ?, base_desk = ?, speed = ?, rev = rev + 1 WHERE id = 1', [this.row.base_real, desk, speed]);
+    await this.sql.run('UPDATE desk_clock SET base_real = ?, base_desk = ?, speed = ?, rev = rev + 1 WHERE id = 1', [
+      this.row.base_real,
+      desk,
+      speed,
+    ]);
   }
 }

@@ -23,17 +23,29 @@ export interface Admitted {
  * Lets waiting briefs of a pipeline into work, oldest first: no more at once than the pipeline and its 'take' allow, and
  * no closer than 'take' spaces them. The pipeline's row is locked, so the count holds with any number of processes.
  */
-export async function admit(ground: Ground, procedures: Procedures, pipeline: string, serviceFor: (kind: string) => string | null): Promise<Admitted> {
+export async function admit(
+  ground: Ground,
+  procedures: Procedures,
+  pipeline: string,
+  serviceFor: (kind: string) => string | null,
+): Promise<Admitted> {
   return ground.db.transaction(async (sql) => {
     const none: Admitted = { briefs: 0, lanes: new Set(), nextDesk: null };
-    const [row] = await sql.rows<PipelineRow>('SELECT open_limit, priority, admitted_desk, procedure_id, version FROM pipeline WHERE id = ? FOR UPDATE', [pipeline]);
+    const [row] = await sql.rows<PipelineRow>(
+      'SELECT open_limit, priority, admitted_desk, procedure_id, version FROM pipeline WHERE id = ? FOR UPDATE',
+      [pipeline],
+    );
     if (!row) return none;
     const { document } = await procedures.get(sql, row.procedure_id, row.version);
     const take = document.steps.find((step) => step.kind === 'take');
     const now = ground.desk.now();
-    const spaced = take && take.apartMinutes > 0 && row.admitted_desk !== null ? row.admitted_desk + take.apartMinutes * 60_000 : 0;
+    const spaced =
+      take && take.apartMinutes > 0 && row.admitted_desk !== null ? row.admitted_desk + take.apartMinutes * 60_000 : 0;
     if (spaced > now) return { ...none, nextDesk: spaced };
-    const [{ n } = { n: 0 }] = await sql.rows<{ n: number }>("SELECT COUNT(*) AS n FROM brief WHERE pipeline = ? AND trial = 0 AND standing = 'in work'", [pipeline]);
+    const [{ n } = { n: 0 }] = await sql.rows<{ n: number }>(
+      "SELECT COUNT(*) AS n FROM brief WHERE pipeline = ? AND trial = 0 AND standing = 'in work'",
+      [pipeline],
+    );
     const room = Math.min(row.open_limit, take?.atOnce ?? row.open_limit) - n;
     const most = take && take.apartMinutes > 0 ? Math.min(room, 1) : Math.min(room, 200);
     if (most <= 0) return none;
@@ -71,13 +83,16 @@ export async function begin(
   }
   const ids = briefs.map((brief) => brief.id);
   await sql.run("UPDATE brief SET standing = 'in work', rev = rev + 1 WHERE id IN (?)", [ids]);
-  if (rows.length > 0) await sql.run('INSERT INTO step_run (id, brief, path, round, kind, state, lane, home_lane) VALUES ?', [rows]);
+  if (rows.length > 0)
+    await sql.run('INSERT INTO step_run (id, brief, path, round, kind, state, lane, home_lane) VALUES ?', [rows]);
   await sql.run('INSERT INTO event (id, noun, noun_id) VALUES ?', [ids.map((id) => [ground.ids(), 'brief', id])]);
   return lanes;
 }
 
 /** Pipelines with briefs waiting to be let in. */
 export async function pipelinesWaiting(sql: Sql): Promise<string[]> {
-  const rows = await sql.rows<{ id: string }>("SELECT p.id FROM pipeline p WHERE EXISTS (SELECT 1 FROM brief b WHERE b.pipeline = p.id AND b.trial = 0 AND b.standing = 'waiting')");
+  const rows = await sql.rows<{ id: string }>(
+    "SELECT p.id FROM pipeline p WHERE EXISTS (SELECT 1 FROM brief b WHERE b.pipeline = p.id AND b.trial = 0 AND b.standing = 'waiting')",
+  );
   return rows.map((row) => row.id);
 }

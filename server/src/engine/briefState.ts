@@ -1,5 +1,13 @@
 import { createHash } from 'node:crypto';
-import { type PlanNode, type PlanRun, planNodes, ProcedureDocument, type Step, type StepState, visibleRuns } from '@grivo/core';
+import {
+  type PlanNode,
+  type PlanRun,
+  ProcedureDocument,
+  planNodes,
+  type Step,
+  type StepState,
+  visibleRuns,
+} from '@grivo/core';
 import type { Sql } from '../store/database.ts';
 import type { Fields } from './performer.ts';
 
@@ -46,10 +54,17 @@ export class Procedures {
     const key = `${procedure}/${version}`;
     const known = this.kept.get(key);
     if (known) return known;
-    const [row] = await sql.rows<{ document: unknown }>('SELECT document FROM procedure_version WHERE procedure_id = ? AND n = ?', [procedure, version]);
+    const [row] = await sql.rows<{ document: unknown }>(
+      'SELECT document FROM procedure_version WHERE procedure_id = ? AND n = ?',
+      [procedure, version],
+    );
     if (!row) throw new Error(`procedure ${procedure} has no version ${version}`);
     const document = ProcedureDocument.parse(row.document);
-    const pinned = { document, nodes: planNodes(document), steps: new Map(document.steps.map((step) => [step.id, step])) };
+    const pinned = {
+      document,
+      nodes: planNodes(document),
+      steps: new Map(document.steps.map((step) => [step.id, step])),
+    };
     if (this.kept.size > 500) this.kept.clear();
     this.kept.set(key, pinned);
     return pinned;
@@ -86,7 +101,11 @@ interface RunRow {
 }
 
 /** Reads briefs with their runs and outputs, three statements however many there are. */
-export async function loadBriefs(sql: Sql, procedures: Procedures, ids: readonly string[]): Promise<Map<string, BriefState>> {
+export async function loadBriefs(
+  sql: Sql,
+  procedures: Procedures,
+  ids: readonly string[],
+): Promise<Map<string, BriefState>> {
   const out = new Map<string, BriefState>();
   if (ids.length === 0) return out;
   const briefs = await sql.rows<BriefRow>(
@@ -104,11 +123,20 @@ export async function loadBriefs(sql: Sql, procedures: Procedures, ids: readonly
     [ids],
   );
   for (const row of runs) out.get(row.brief)?.runs.push(runOf(row));
-  const outputs = await sql.rows<{ step_run: string; brief: string; proposed: Fields; decided: Fields | null; input_digest: string | null }>(
+  const outputs = await sql.rows<{
+    step_run: string;
+    brief: string;
+    proposed: Fields;
+    decided: Fields | null;
+    input_digest: string | null;
+  }>(
     `SELECT o.step_run, r.brief, o.proposed, o.decided, o.input_digest FROM output o JOIN step_run r ON r.id = o.step_run WHERE r.brief IN (?)`,
     [ids],
   );
-  for (const row of outputs) out.get(row.brief)?.outputs.set(row.step_run, { fields: row.decided ?? row.proposed, inputDigest: row.input_digest });
+  for (const row of outputs)
+    out
+      .get(row.brief)
+      ?.outputs.set(row.step_run, { fields: row.decided ?? row.proposed, inputDigest: row.input_digest });
   return out;
 }
 
@@ -143,5 +171,7 @@ export function fieldsAt(brief: BriefState, path: string): Fields {
 
 /** Digest of everything a step's result may depend on; the same digest in a later round means the result still holds. */
 export function inputDigest(step: Step, fields: Fields, draw: number): string {
-  return createHash('sha256').update(JSON.stringify([step, fields, draw])).digest('hex');
+  return createHash('sha256')
+    .update(JSON.stringify([step, fields, draw]))
+    .digest('hex');
 }

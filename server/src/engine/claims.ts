@@ -7,10 +7,16 @@ import type { Held } from './flusher.ts';
  */
 export async function claim(db: Database, lane: string, above: string, most: number, holder: string): Promise<Held[]> {
   return db.transaction(async (sql) => {
-    const rows = await sql.rows<Held>('SELECT id AS run, brief FROM step_run WHERE lane = ? AND id > ? ORDER BY id LIMIT ? FOR UPDATE SKIP LOCKED', [lane, above, most]);
+    const rows = await sql.rows<Held>(
+      'SELECT id AS run, brief FROM step_run WHERE lane = ? AND id > ? ORDER BY id LIMIT ? FOR UPDATE SKIP LOCKED',
+      [lane, above, most],
+    );
     if (rows.length === 0) return rows;
     const ids = rows.map((row) => row.run);
-    await sql.run("UPDATE step_run SET state = 'running', lane = NULL, holder = ?, attempts = attempts + 1, started_at = UTC_TIMESTAMP(3) WHERE id IN (?)", [holder, ids]);
+    await sql.run(
+      "UPDATE step_run SET state = 'running', lane = NULL, holder = ?, attempts = attempts + 1, started_at = UTC_TIMESTAMP(3) WHERE id IN (?)",
+      [holder, ids],
+    );
     return rows;
   });
 }

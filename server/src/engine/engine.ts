@@ -92,10 +92,15 @@ export class Engine {
     for (const { abort } of this.inHand.values()) abort.abort();
     while (!this.flusher.idle && this.ground.now() < until + 2_000) await pause(10);
     await this.ground.db
-      .run("UPDATE step_run SET state = 'ready', lane = home_lane, holder = NULL WHERE holder = ? AND state = 'running'", [this.lease.id])
+      .run(
+        "UPDATE step_run SET state = 'ready', lane = home_lane, holder = NULL WHERE holder = ? AND state = 'running'",
+        [this.lease.id],
+      )
       .catch((error) => this.ground.log.warn({ err: error }, 'steps in hand not given back'));
     await this.permits.freeIdle(true).catch(() => undefined);
-    await this.ground.db.run('UPDATE permit SET holder = NULL WHERE holder = ?', [this.lease.id]).catch(() => undefined);
+    await this.ground.db
+      .run('UPDATE permit SET holder = NULL WHERE holder = ?', [this.lease.id])
+      .catch(() => undefined);
     await this.lease.giveBack().catch(() => undefined);
   }
 
@@ -107,7 +112,9 @@ export class Engine {
       if (busy || this.stopping) return;
       busy = true;
       work()
-        .catch((error) => this.ground.log[isLostConnection(error) ? 'warn' : 'error']({ err: error }, 'engine round failed'))
+        .catch((error) =>
+          this.ground.log[isLostConnection(error) ? 'warn' : 'error']({ err: error }, 'engine round failed'),
+        )
         .finally(() => {
           busy = false;
         });
@@ -150,7 +157,9 @@ export class Engine {
 
   private async tidy(): Promise<void> {
     if (await this.permits.freeIdle()) return;
-    if (this.briefs.size > this.capacity * 4) for (const id of this.briefs.keys()) if (![...this.inHand.values()].some((held) => held.brief === id)) this.briefs.delete(id);
+    if (this.briefs.size > this.capacity * 4)
+      for (const id of this.briefs.keys())
+        if (![...this.inHand.values()].some((held) => held.brief === id)) this.briefs.delete(id);
   }
 
   /** After a lost lease: everything in hand is given up and a new lease taken. */
@@ -277,7 +286,10 @@ export class Engine {
     this.perform(brief, run)
       .then((ending) => this.flusher.add(ending))
       .catch((error) => {
-        this.ground.log[isLostConnection(error) ? 'warn' : 'error']({ err: error, brief: brief.id, step: run.id }, 'step not ended');
+        this.ground.log[isLostConnection(error) ? 'warn' : 'error'](
+          { err: error, brief: brief.id, step: run.id },
+          'step not ended',
+        );
         this.giveBack(run.id);
       });
   }
@@ -308,7 +320,8 @@ export class Engine {
     });
     const kept = this.stillHolds(brief, run, digest);
     if (kept) return ending({ fields: kept.fields, outcome: kept.outcome });
-    const performer = step && step.kind !== 'take' ? (this.options.performers[step.kind] as unknown as Performer) : null;
+    const performer =
+      step && step.kind !== 'take' ? (this.options.performers[step.kind] as unknown as Performer) : null;
     if (!step || !performer) throw new Error(`no way to perform ${run.kind} at ${run.path}`);
     const abort = this.inHand.get(run.id)?.abort.signal ?? AbortSignal.abort();
     const result = await attempt(() =>
@@ -327,7 +340,11 @@ export class Engine {
     if (abort.aborted || this.lease.signal.aborted) throw new Error('given up');
     switch (result.kind) {
       case 'done':
-        return ending({ fields: result.fields, outcome: result.outcome ?? { kind: 'done' }, writes: result.writes ?? [] });
+        return ending({
+          fields: result.fields,
+          outcome: result.outcome ?? { kind: 'done' },
+          writes: result.writes ?? [],
+        });
       case 'at':
         return ending({ state: 'waiting', dueDesk: result.desk, forSlot: result.forSlot });
       case 'later':
@@ -338,12 +355,19 @@ export class Engine {
   }
 
   /** The result of an earlier round that still holds: same step, same input, and not opened anew itself. */
-  private stillHolds(brief: BriefState, run: RunState, digest: string | null): { fields: Ending['fields']; outcome: RunState['outcome'] } | null {
+  private stillHolds(
+    brief: BriefState,
+    run: RunState,
+    digest: string | null,
+  ): { fields: Ending['fields']; outcome: RunState['outcome'] } | null {
     if (run.round === 0 || run.opens || digest === null) return null;
-    const earlier = brief.runs.filter((r) => r.path === run.path && r.round < run.round && r.state === 'done').sort((a, b) => b.round - a.round);
+    const earlier = brief.runs
+      .filter((r) => r.path === run.path && r.round < run.round && r.state === 'done')
+      .sort((a, b) => b.round - a.round);
     for (const candidate of earlier) {
       const output = brief.outputs.get(candidate.id);
-      if (output && output.inputDigest === digest && candidate.outcome?.kind !== 'again') return { fields: output.fields, outcome: candidate.outcome };
+      if (output && output.inputDigest === digest && candidate.outcome?.kind !== 'again')
+        return { fields: output.fields, outcome: candidate.outcome };
     }
     return null;
   }
@@ -371,7 +395,10 @@ export class Engine {
   private giveBack(run: string): void {
     this.letGo(run);
     this.ground.db
-      .run("UPDATE step_run SET state = 'waiting', holder = NULL, due_at = DATE_ADD(UTC_TIMESTAMP(3), INTERVAL 1 SECOND) WHERE id = ? AND holder = ? AND state = 'running'", [run, this.lease.id])
+      .run(
+        "UPDATE step_run SET state = 'waiting', holder = NULL, due_at = DATE_ADD(UTC_TIMESTAMP(3), INTERVAL 1 SECOND) WHERE id = ? AND holder = ? AND state = 'running'",
+        [run, this.lease.id],
+      )
       .catch((error) => this.ground.log.warn({ err: error, step: run }, 'step not given back; its lease will end'));
   }
 

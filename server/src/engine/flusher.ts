@@ -1,4 +1,4 @@
-import { type BriefStanding, type Failure, plan, type PlanRun, standingOf, type StepState } from '@grivo/core';
+import { type BriefStanding, type Failure, type PlanRun, plan, type StepState, standingOf } from '@grivo/core';
 import { isLostConnection, type Sql } from '../store/database.ts';
 import type { BriefState, RunState } from './briefState.ts';
 import { laneOf, roleCalled } from './lane.ts';
@@ -131,10 +131,10 @@ export class Flusher {
   }
 
   private async stillOurs(endings: readonly Ending[]): Promise<Ending[]> {
-    const rows = await this.ports.ground.db.rows<{ id: string }>("SELECT id FROM step_run WHERE id IN (?) AND holder = ? AND state = 'running'", [
-      endings.map((ending) => ending.run.id),
-      this.ports.holder(),
-    ]);
+    const rows = await this.ports.ground.db.rows<{ id: string }>(
+      "SELECT id FROM step_run WHERE id IN (?) AND holder = ? AND state = 'running'",
+      [endings.map((ending) => ending.run.id), this.ports.holder()],
+    );
     const ids = new Set(rows.map((row) => row.id));
     return endings.filter((ending) => ids.has(ending.run.id));
   }
@@ -153,10 +153,14 @@ export class Flusher {
       if (counted) this.publish(changes);
       return 'committed';
     } catch (error) {
-      for (const change of changes) for (const fresh of change.fresh) if (fresh.handed) this.ports.onTakenBack(fresh.service);
+      for (const change of changes)
+        for (const fresh of change.fresh) if (fresh.handed) this.ports.onTakenBack(fresh.service);
       if (error instanceof Mismatch) return 'mismatch';
       if (isLostConnection(error)) return 'mismatch';
-      ground.log.error({ err: error, briefs: changes.map((change) => change.brief.id) }, 'batch refused by the database');
+      ground.log.error(
+        { err: error, briefs: changes.map((change) => change.brief.id) },
+        'batch refused by the database',
+      );
       if (changes.length === 1) throw error;
       return 'mismatch';
     }
@@ -166,7 +170,9 @@ export class Flusher {
     const ends = new Map(endings.map((ending) => [ending.run.id, ending]));
     const runs = brief.runs.map((run): RunState => {
       const ending = ends.get(run.id);
-      return ending ? { ...run, state: ending.state, outcome: ending.outcome, tries: ending.tries, forSlot: ending.forSlot } : run;
+      return ending
+        ? { ...run, state: ending.state, outcome: ending.outcome, tries: ending.tries, forSlot: ending.forSlot }
+        : run;
     });
     const next = plan(brief.nodes, runs);
     const cancelKeys = new Set(next.cancel.map((key) => `${key.path} ${key.round}`));
@@ -196,7 +202,8 @@ export class Flusher {
     const ended = next.ended === 'done' ? 'out' : next.ended;
     const standing = standingOf(open, ended);
     const outputs = new Map(brief.outputs);
-    for (const ending of endings) if (ending.fields) outputs.set(ending.run.id, { fields: ending.fields, inputDigest: ending.inputDigest });
+    for (const ending of endings)
+      if (ending.fields) outputs.set(ending.run.id, { fields: ending.fields, inputDigest: ending.inputDigest });
     const after: BriefState = { ...brief, rev: brief.rev + 1, standing, runs: allRuns, outputs };
     return { brief, endings, after, fresh, cancelled, standing };
   }
@@ -206,7 +213,8 @@ export class Flusher {
     const pipelines = new Set<string>();
     for (const change of changes) {
       for (const fresh of change.fresh) if (!fresh.handed) lanes.add(fresh.lane);
-      for (const ending of change.endings) if (ending.state === 'ready') lanes.add(laneOf(this.ports.serviceFor(ending.run.kind), change.brief.priority));
+      for (const ending of change.endings)
+        if (ending.state === 'ready') lanes.add(laneOf(this.ports.serviceFor(ending.run.kind), change.brief.priority));
       if (change.standing !== 'in work') pipelines.add(change.brief.pipeline);
       for (const ending of change.endings) ending.settled(true);
       const handed = change.fresh.filter((fresh) => fresh.handed).map((fresh) => fresh.run);
@@ -240,16 +248,39 @@ async function write(sql: Sql, changes: readonly BriefChange[], holder: string, 
   const cancelled = changes.flatMap((change) => change.cancelled.map((run) => run.id));
   if (cancelled.length > 0) {
     must(
-      await sql.run("UPDATE step_run SET state = 'cancelled', lane = NULL, due_at = NULL, due_desk = NULL, holder = NULL, ended_at = UTC_TIMESTAMP(3) WHERE id IN (?) AND state NOT IN ('done', 'cancelled')", [cancelled]),
+      await sql.run(
+        "UPDATE step_run SET state = 'cancelled', lane = NULL, due_at = NULL, due_desk = NULL, holder = NULL, ended_at = UTC_TIMESTAMP(3) WHERE id IN (?) AND state NOT IN ('done', 'cancelled')",
+        [cancelled],
+      ),
       cancelled.length,
     );
   }
   const fresh = changes.flatMap((change) =>
-    change.fresh.map(({ run, handed, lane }) => [run.id, change.brief.id, run.path, run.round, run.opens ? 1 : 0, run.kind, run.state, handed ? null : lane, lane, handed ? holder : null, run.attempts]),
+    change.fresh.map(({ run, handed, lane }) => [
+      run.id,
+      change.brief.id,
+      run.path,
+      run.round,
+      run.opens ? 1 : 0,
+      run.kind,
+      run.state,
+      handed ? null : lane,
+      lane,
+      handed ? holder : null,
+      run.attempts,
+    ]),
   );
-  if (fresh.length > 0) await sql.run('INSERT INTO step_run (id, brief, path, round, opens, kind, state, lane, home_lane, holder, attempts) VALUES ?', [fresh]);
-  for (const change of changes) for (const ending of change.endings) for (const { text, parameters } of ending.writes) await sql.run(text, parameters);
-  await sql.run('INSERT INTO event (id, noun, noun_id, rev) VALUES ?', [changes.map((change) => [ground.ids(), 'brief', change.brief.id, change.after.rev])]);
+  if (fresh.length > 0)
+    await sql.run(
+      'INSERT INTO step_run (id, brief, path, round, opens, kind, state, lane, home_lane, holder, attempts) VALUES ?',
+      [fresh],
+    );
+  for (const change of changes)
+    for (const ending of change.endings)
+      for (const { text, parameters } of ending.writes) await sql.run(text, parameters);
+  await sql.run('INSERT INTO event (id, noun, noun_id, rev) VALUES ?', [
+    changes.map((change) => [ground.ids(), 'brief', change.brief.id, change.after.rev]),
+  ]);
 }
 
 /** The brief's rev guards the plan: what it was made from must still be so. */
@@ -259,12 +290,15 @@ async function writeRevs(sql: Sql, changes: readonly BriefChange[], deskNow: num
   for (const [standing, group] of byStanding) {
     const ended = standing === 'out' || standing === 'set aside';
     must(
-      await sql.run('UPDATE brief SET rev = rev + 1, standing = ?, ended_desk = ? WHERE id IN (?) AND (id, rev) IN (?)', [
-        standing,
-        ended ? deskNow : null,
-        group.map((change) => change.brief.id),
-        group.map((change) => [change.brief.id, change.brief.rev]),
-      ]),
+      await sql.run(
+        'UPDATE brief SET rev = rev + 1, standing = ?, ended_desk = ? WHERE id IN (?) AND (id, rev) IN (?)',
+        [
+          standing,
+          ended ? deskNow : null,
+          group.map((change) => change.brief.id),
+          group.map((change) => [change.brief.id, change.brief.rev]),
+        ],
+      ),
       group.length,
     );
   }
@@ -272,20 +306,23 @@ async function writeRevs(sql: Sql, changes: readonly BriefChange[], deskNow: num
 
 async function writeEnds(sql: Sql, changes: readonly BriefChange[], holder: string): Promise<void> {
   const endings = changes.flatMap((change) => change.endings);
-  const plain = endings.filter((ending) => ending.state === 'done' && (ending.outcome === null || ending.outcome.kind === 'done'));
+  const plain = endings.filter(
+    (ending) => ending.state === 'done' && (ending.outcome === null || ending.outcome.kind === 'done'),
+  );
   if (plain.length > 0) {
     must(
-      await sql.run("UPDATE step_run SET state = 'done', holder = NULL, failure = NULL, incident = NULL, tries = 0, ended_at = UTC_TIMESTAMP(3) WHERE id IN (?) AND holder = ? AND state = 'running'", [
-        plain.map((ending) => ending.run.id),
-        holder,
-      ]),
+      await sql.run(
+        "UPDATE step_run SET state = 'done', holder = NULL, failure = NULL, incident = NULL, tries = 0, ended_at = UTC_TIMESTAMP(3) WHERE id IN (?) AND holder = ? AND state = 'running'",
+        [plain.map((ending) => ending.run.id), holder],
+      ),
       plain.length,
     );
   }
   for (const ending of endings) {
     if (plain.includes(ending)) continue;
     // Released between the failure and this commit: nothing would ever let this run go on, so it goes on now.
-    if (ending.incident && !(await isOpen(sql, ending.incident))) Object.assign(ending, { state: 'waiting', incident: null, dueInMs: 0 });
+    if (ending.incident && !(await isOpen(sql, ending.incident)))
+      Object.assign(ending, { state: 'waiting', incident: null, dueInMs: 0 });
     must(
       await sql.run(
         `UPDATE step_run SET state = ?, holder = NULL, outcome = ?, failure = ?, incident = ?, tries = ?, for_slot = ?, due_desk = ?,
@@ -310,8 +347,14 @@ async function writeEnds(sql: Sql, changes: readonly BriefChange[], holder: stri
       1,
     );
   }
-  const outputs = endings.filter((ending) => ending.fields !== null).map((ending) => [ending.run.id, ending.inputDigest, JSON.stringify(ending.fields)]);
-  if (outputs.length > 0) await sql.run('INSERT INTO output (step_run, input_digest, proposed) VALUES ? ON DUPLICATE KEY UPDATE proposed = VALUES(proposed), input_digest = VALUES(input_digest)', [outputs]);
+  const outputs = endings
+    .filter((ending) => ending.fields !== null)
+    .map((ending) => [ending.run.id, ending.inputDigest, JSON.stringify(ending.fields)]);
+  if (outputs.length > 0)
+    await sql.run(
+      'INSERT INTO output (step_run, input_digest, proposed) VALUES ? ON DUPLICATE KEY UPDATE proposed = VALUES(proposed), input_digest = VALUES(input_digest)',
+      [outputs],
+    );
 }
 
 async function isOpen(sql: Sql, incident: string): Promise<boolean> {
@@ -320,14 +363,25 @@ async function isOpen(sql: Sql, incident: string): Promise<boolean> {
 
 async function writeAttempts(sql: Sql, changes: readonly BriefChange[], holder: string): Promise<void> {
   const rows = changes.flatMap((change) =>
-    change.endings.map((ending) => [ending.run.id, ending.run.attempts, holder, ending.run.startedAt, ending.state, ending.failure ? JSON.stringify(ending.failure) : null, ending.micros]),
+    change.endings.map((ending) => [
+      ending.run.id,
+      ending.run.attempts,
+      holder,
+      ending.run.startedAt,
+      ending.state,
+      ending.failure ? JSON.stringify(ending.failure) : null,
+      ending.micros,
+    ]),
   );
   await sql.run('INSERT INTO attempt (step_run, n, worker, started_at, result, failure, micros) VALUES ?', [rows]);
 }
 
 async function wasCommitted(sql: Sql, changes: readonly BriefChange[], holder: string): Promise<boolean> {
   const last = changes[changes.length - 1]!.endings[0]!;
-  const rows = await sql.rows('SELECT 1 FROM attempt WHERE step_run = ? AND n = ? AND worker = ?', [last.run.id, last.run.attempts, holder]);
+  const rows = await sql.rows('SELECT 1 FROM attempt WHERE step_run = ? AND n = ? AND worker = ?', [
+    last.run.id,
+    last.run.attempts,
+    holder,
+  ]);
   return rows.length > 0;
 }
-

@@ -29,7 +29,10 @@ export class Lease {
 
   async take(): Promise<void> {
     const before = this.ground.now();
-    await this.ground.db.run('INSERT INTO worker (id, role, address, lease_until) VALUES (?, ?, ?, DATE_ADD(UTC_TIMESTAMP(3), INTERVAL ? SECOND))', [this.id, this.role, this.address, this.leaseSeconds]);
+    await this.ground.db.run(
+      'INSERT INTO worker (id, role, address, lease_until) VALUES (?, ?, ?, DATE_ADD(UTC_TIMESTAMP(3), INTERVAL ? SECOND))',
+      [this.id, this.role, this.address, this.leaseSeconds],
+    );
     this.until = before + this.leaseSeconds * 1_000;
     this.schedule();
   }
@@ -51,21 +54,27 @@ export class Lease {
   }
 
   private schedule(): void {
-    this.timer = setTimeout(() => {
-      this.renew()
-        .catch((error) => this.ground.log.warn({ err: error, worker: this.id }, 'lease not renewed'))
-        .finally(() => {
-          if (this.ground.now() > this.until) this.lost.abort();
-          if (this.timer && !this.lost.signal.aborted) this.schedule();
-        });
-    }, (this.leaseSeconds * 1_000) / 4);
+    this.timer = setTimeout(
+      () => {
+        this.renew()
+          .catch((error) => this.ground.log.warn({ err: error, worker: this.id }, 'lease not renewed'))
+          .finally(() => {
+            if (this.ground.now() > this.until) this.lost.abort();
+            if (this.timer && !this.lost.signal.aborted) this.schedule();
+          });
+      },
+      (this.leaseSeconds * 1_000) / 4,
+    );
     this.timer.unref();
   }
 
   private async renew(): Promise<void> {
     const before = this.ground.now();
     const seconds = Math.ceil(Math.max(this.leaseSeconds, (this.wanted - before) / 1_000));
-    const renewed = await this.ground.db.run('UPDATE worker SET lease_until = DATE_ADD(UTC_TIMESTAMP(3), INTERVAL ? SECOND) WHERE id = ? AND lease_until > UTC_TIMESTAMP(3)', [seconds, this.id]);
+    const renewed = await this.ground.db.run(
+      'UPDATE worker SET lease_until = DATE_ADD(UTC_TIMESTAMP(3), INTERVAL ? SECOND) WHERE id = ? AND lease_until > UTC_TIMESTAMP(3)',
+      [seconds, this.id],
+    );
     if (renewed === 0) {
       this.lost.abort();
       return;

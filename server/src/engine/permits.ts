@@ -59,7 +59,11 @@ export class Permits {
       if (idle <= 0 || (!all && this.now() - held.idleSince < IDLE_MS)) continue;
       held.rows -= idle;
       freed = true;
-      await this.db.run('UPDATE permit SET holder = NULL WHERE service = ? AND holder = ? LIMIT ?', [service, this.holder(), idle]);
+      await this.db.run('UPDATE permit SET holder = NULL WHERE service = ? AND holder = ? LIMIT ?', [
+        service,
+        this.holder(),
+        idle,
+      ]);
     }
     return freed;
   }
@@ -69,7 +73,12 @@ export class Permits {
   }
 
   private async take(service: string, wanted: number): Promise<number> {
-    const claim = () => this.db.run('UPDATE permit SET holder = ? WHERE service = ? AND holder IS NULL ORDER BY n LIMIT ?', [this.holder(), service, wanted]);
+    const claim = () =>
+      this.db.run('UPDATE permit SET holder = ? WHERE service = ? AND holder IS NULL ORDER BY n LIMIT ?', [
+        this.holder(),
+        service,
+        wanted,
+      ]);
     const got = await claim();
     if (got > 0) return got;
     return (await this.provide(service)) ? claim() : 0;
@@ -78,8 +87,11 @@ export class Permits {
   /** Makes the rows a service should have; rows above a lowered limit go once they are free. */
   private async provide(service: string): Promise<boolean> {
     const most = this.services.get(service)?.permits ?? 0;
-    const [{ n } = { n: 0 }] = await this.db.rows<{ n: number }>('SELECT COUNT(*) AS n FROM permit WHERE service = ?', [service]);
-    if (n > most) await this.db.run('DELETE FROM permit WHERE service = ? AND n > ? AND holder IS NULL', [service, most]);
+    const [{ n } = { n: 0 }] = await this.db.rows<{ n: number }>('SELECT COUNT(*) AS n FROM permit WHERE service = ?', [
+      service,
+    ]);
+    if (n > most)
+      await this.db.run('DELETE FROM permit WHERE service = ? AND n > ? AND holder IS NULL', [service, most]);
     if (n >= most) return false;
     const missing = Array.from({ length: most - n }, (_, i) => [service, n + i + 1]);
     await this.db.run('INSERT IGNORE INTO permit (service, n) VALUES ?', [missing]);

@@ -18,21 +18,43 @@ export async function reap(ground: Ground): Promise<Set<string>> {
 
 async function reapOne(ground: Ground, worker: string): Promise<string[]> {
   return ground.db.transaction(async (sql) => {
-    const [row] = await sql.rows('SELECT id FROM worker WHERE id = ? AND lease_until < UTC_TIMESTAMP(3) FOR UPDATE SKIP LOCKED', [worker]);
+    const [row] = await sql.rows(
+      'SELECT id FROM worker WHERE id = ? AND lease_until < UTC_TIMESTAMP(3) FOR UPDATE SKIP LOCKED',
+      [worker],
+    );
     if (!row) return [];
-    const runs = await sql.rows<{ id: string; attempts: number; home_lane: string; started_at: Date | null }>('SELECT id, attempts, home_lane, started_at FROM step_run WHERE holder = ? FOR UPDATE', [worker]);
+    const runs = await sql.rows<{ id: string; attempts: number; home_lane: string; started_at: Date | null }>(
+      'SELECT id, attempts, home_lane, started_at FROM step_run WHERE holder = ? FOR UPDATE',
+      [worker],
+    );
     if (runs.length > 0) {
-      await sql.run('INSERT IGNORE INTO attempt (step_run, n, worker, started_at, result) VALUES ?', [runs.map((run) => [run.id, run.attempts, worker, run.started_at, 'lost'])]);
+      await sql.run('INSERT IGNORE INTO attempt (step_run, n, worker, started_at, result) VALUES ?', [
+        runs.map((run) => [run.id, run.attempts, worker, run.started_at, 'lost']),
+      ]);
       const again = runs.filter((run) => run.attempts < MOST_LOST).map((run) => run.id);
       const over = runs.filter((run) => run.attempts >= MOST_LOST).map((run) => run.id);
-      if (again.length > 0) await sql.run("UPDATE step_run SET state = 'ready', lane = home_lane, holder = NULL WHERE id IN (?)", [again]);
+      if (again.length > 0)
+        await sql.run("UPDATE step_run SET state = 'ready', lane = home_lane, holder = NULL WHERE id IN (?)", [again]);
       if (over.length > 0) {
-        const failure = JSON.stringify({ code: 'defect', message: `its worker died ${MOST_LOST} times at this step`, stack: '' });
-        await sql.run("UPDATE step_run SET state = 'stopped', holder = NULL, failure = ? WHERE id IN (?)", [failure, over]);
-        await sql.run("UPDATE brief SET standing = 'stopped', rev = rev + 1 WHERE id IN (SELECT brief FROM step_run WHERE id IN (?))", [over]);
+        const failure = JSON.stringify({
+          code: 'defect',
+          message: `its worker died ${MOST_LOST} times at this step`,
+          stack: '',
+        });
+        await sql.run("UPDATE step_run SET state = 'stopped', holder = NULL, failure = ? WHERE id IN (?)", [
+          failure,
+          over,
+        ]);
+        await sql.run(
+          "UPDATE brief SET standing = 'stopped', rev = rev + 1 WHERE id IN (SELECT brief FROM step_run WHERE id IN (?))",
+          [over],
+        );
       }
     }
-    const pending = await sql.rows<{ digest: string; token: string }>("SELECT digest, token FROM answer WHERE state = 'pending' AND holder = ? FOR UPDATE", [worker]);
+    const pending = await sql.rows<{ digest: string; token: string }>(
+      "SELECT digest, token FROM answer WHERE state = 'pending' AND holder = ? FOR UPDATE",
+      [worker],
+    );
     for (const answer of pending) await bookUnknown(sql, ground, answer.digest, answer.token);
     await sql.run('UPDATE permit SET holder = NULL WHERE holder = ?', [worker]);
     await sql.run('DELETE FROM worker WHERE id = ?', [worker]);

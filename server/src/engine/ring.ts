@@ -76,8 +76,13 @@ export class Bell {
 
   private async others(): Promise<string[]> {
     if (Date.now() - this.peers.at > PEERS_MS) {
-      const rows = await this.sql.rows<{ address: string }>('SELECT address FROM worker WHERE lease_until > UTC_TIMESTAMP(3)');
-      this.peers = { at: Date.now(), addresses: rows.map((row) => row.address).filter((address) => address !== this.address) };
+      const rows = await this.sql.rows<{ address: string }>(
+        'SELECT address FROM worker WHERE lease_until > UTC_TIMESTAMP(3)',
+      );
+      this.peers = {
+        at: Date.now(),
+        addresses: rows.map((row) => row.address).filter((address) => address !== this.address),
+      };
     }
     return this.peers.addresses;
   }

@@ -16,8 +16,16 @@ export async function openIncident(ground: Ground, failure: Failure, run: string
     [run, cause.service, cause.cause],
   );
   if (since.length > 0) return 'released';
-  await ground.db.run('INSERT IGNORE INTO incident (id, service, cause, open, failure) VALUES (?, ?, ?, 1, ?)', [ground.ids(), cause.service, cause.cause, JSON.stringify(failure)]);
-  const [row] = await ground.db.rows<{ id: string }>('SELECT id FROM incident WHERE service = ? AND cause = ? AND open = 1', [cause.service, cause.cause]);
+  await ground.db.run('INSERT IGNORE INTO incident (id, service, cause, open, failure) VALUES (?, ?, ?, 1, ?)', [
+    ground.ids(),
+    cause.service,
+    cause.cause,
+    JSON.stringify(failure),
+  ]);
+  const [row] = await ground.db.rows<{ id: string }>(
+    'SELECT id FROM incident WHERE service = ? AND cause = ? AND open = 1',
+    [cause.service, cause.cause],
+  );
   return row?.id ?? 'released';
 }
 
@@ -40,12 +48,20 @@ export async function releaseBrief(ground: Ground, brief: string): Promise<numbe
 }
 
 async function releaseRuns(sql: Sql, ground: Ground, where: string, parameters: unknown[]): Promise<number> {
-  const runs = await sql.rows<{ id: string; brief: string }>(`SELECT id, brief FROM step_run WHERE ${where} AND state = 'stopped' FOR UPDATE`, parameters);
+  const runs = await sql.rows<{ id: string; brief: string }>(
+    `SELECT id, brief FROM step_run WHERE ${where} AND state = 'stopped' FOR UPDATE`,
+    parameters,
+  );
   if (runs.length === 0) return 0;
   const briefs = [...new Set(runs.map((run) => run.brief))];
-  await sql.run("UPDATE step_run SET state = 'ready', lane = home_lane, incident = NULL, failure = NULL, tries = 0 WHERE id IN (?) AND state = 'stopped'", [runs.map((run) => run.id)]);
+  await sql.run(
+    "UPDATE step_run SET state = 'ready', lane = home_lane, incident = NULL, failure = NULL, tries = 0 WHERE id IN (?) AND state = 'stopped'",
+    [runs.map((run) => run.id)],
+  );
   await sql.run("UPDATE brief SET standing = 'in work', rev = rev + 1 WHERE id IN (?)", [briefs]);
-  await sql.run('INSERT INTO event (id, noun, noun_id) VALUES ?', [briefs.map((brief) => [ground.ids(), 'brief', brief])]);
+  await sql.run('INSERT INTO event (id, noun, noun_id) VALUES ?', [
+    briefs.map((brief) => [ground.ids(), 'brief', brief]),
+  ]);
   return runs.length;
 }
 

@@ -18,7 +18,10 @@ export interface Intended<T> {
   find: () => Promise<Result<T | null>>;
 }
 
-export type Done<T> = { kind: 'done'; value: T } | { kind: 'failed'; failure: Failure } | { kind: 'later'; inMs: number };
+export type Done<T> =
+  | { kind: 'done'; value: T }
+  | { kind: 'failed'; failure: Failure }
+  | { kind: 'later'; inMs: number };
 
 interface IntentRow {
   id: string;
@@ -40,7 +43,10 @@ export async function effect<T>(ground: Ground, context: StepContext, intended: 
     if (known.wait_ms > 0) return { kind: 'later', inMs: known.wait_ms };
     const found = await intended.find();
     if (!found.ok) return { kind: 'failed', failure: found.failure };
-    if (found.value !== null) return (await end(ground, intended.key, known.token, found.value)) ? { kind: 'done', value: found.value } : { kind: 'later', inMs: 0 };
+    if (found.value !== null)
+      return (await end(ground, intended.key, known.token, found.value))
+        ? { kind: 'done', value: found.value }
+        : { kind: 'later', inMs: 0 };
   }
   if (!(await context.leaseOutlasts(intended.timeLimitMs))) return { kind: 'later', inMs: 1_000 };
   const token = await open(ground, context.run.id, intended, known);
@@ -48,7 +54,9 @@ export async function effect<T>(ground: Ground, context: StepContext, intended: 
   const outcome = await intended.call();
   switch (outcome.kind) {
     case 'done':
-      return (await end(ground, intended.key, token, outcome.value)) ? { kind: 'done', value: outcome.value } : { kind: 'later', inMs: 0 };
+      return (await end(ground, intended.key, token, outcome.value))
+        ? { kind: 'done', value: outcome.value }
+        : { kind: 'later', inMs: 0 };
     case 'not done':
       await ground.db.run("DELETE FROM intent WHERE key_ = ? AND token = ? AND state = 'open'", [intended.key, token]);
       return { kind: 'failed', failure: outcome.failure };
@@ -59,33 +67,57 @@ export async function effect<T>(ground: Ground, context: StepContext, intended: 
 }
 
 async function intentOf(sql: Sql, key: string): Promise<IntentRow | null> {
-  const [row] = await sql.rows<IntentRow>('SELECT id, state, token, result, GREATEST(0, CEIL(TIMESTAMPDIFF(MICROSECOND, UTC_TIMESTAMP(3), due_at) / 1000)) AS wait_ms FROM intent WHERE key_ = ?', [key]);
+  const [row] = await sql.rows<IntentRow>(
+    'SELECT id, state, token, result, GREATEST(0, CEIL(TIMESTAMPDIFF(MICROSECOND, UTC_TIMESTAMP(3), due_at) / 1000)) AS wait_ms FROM intent WHERE key_ = ?',
+    [key],
+  );
   return row ? { ...row, wait_ms: Number(row.wait_ms) } : null;
 }
 
 /** Records the intent, or takes over one whose call is known not to have been acted on. Null when another worker was faster. */
-async function open<T>(ground: Ground, stepRun: string, intended: Intended<T>, former: IntentRow | null): Promise<string | null> {
+async function open<T>(
+  ground: Ground,
+  stepRun: string,
+  intended: Intended<T>,
+  former: IntentRow | null,
+): Promise<string | null> {
   const token = ground.ids();
   const micros = (intended.timeLimitMs + 500) * 1_000;
   const counted = await ground.db.transaction<boolean>(
     async (sql) => {
       if (former) {
         return (
-          (await sql.run("UPDATE intent SET token = ?, step_run = ?, due_at = DATE_ADD(UTC_TIMESTAMP(3), INTERVAL ? MICROSECOND) WHERE key_ = ? AND token = ? AND state = 'open'", [token, stepRun, micros, intended.key, former.token])) === 1
+          (await sql.run(
+            "UPDATE intent SET token = ?, step_run = ?, due_at = DATE_ADD(UTC_TIMESTAMP(3), INTERVAL ? MICROSECOND) WHERE key_ = ? AND token = ? AND state = 'open'",
+            [token, stepRun, micros, intended.key, former.token],
+          )) === 1
         );
       }
       return (
-        (await sql.run("INSERT IGNORE INTO intent (id, key_, kind, step_run, state, token, due_at) VALUES (?, ?, ?, ?, 'open', ?, DATE_ADD(UTC_TIMESTAMP(3), INTERVAL ? MICROSECOND))", [ground.ids(), intended.key, intended.kind, stepRun, token, micros])) === 1
+        (await sql.run(
+          "INSERT IGNORE INTO intent (id, key_, kind, step_run, state, token, due_at) VALUES (?, ?, ?, ?, 'open', ?, DATE_ADD(UTC_TIMESTAMP(3), INTERVAL ? MICROSECOND))",
+          [ground.ids(), intended.key, intended.kind, stepRun, token, micros],
+        )) === 1
       );
     },
-    async (sql) => ((await sql.rows('SELECT 1 FROM intent WHERE key_ = ? AND token = ?', [intended.key, token])).length > 0 ? true : undefined),
+    async (sql) =>
+      (await sql.rows('SELECT 1 FROM intent WHERE key_ = ? AND token = ?', [intended.key, token])).length > 0
+        ? true
+        : undefined,
   );
   return counted ? token : null;
 }
 
 async function end<T>(ground: Ground, key: string, token: string, value: T): Promise<boolean> {
   return ground.db.transaction<boolean>(
-    async (sql) => (await sql.run("UPDATE intent SET state = 'done', result = ?, ended_at = UTC_TIMESTAMP(3) WHERE key_ = ? AND token = ?", [JSON.stringify(value), key, token])) === 1,
-    async (sql) => ((await sql.rows("SELECT 1 FROM intent WHERE key_ = ? AND token = ? AND state = 'done'", [key, token])).length > 0 ? true : undefined),
+    async (sql) =>
+      (await sql.run(
+        "UPDATE intent SET state = 'done', result = ?, ended_at = UTC_TIMESTAMP(3) WHERE key_ = ? AND token = ?",
+        [JSON.stringify(value), key, token],
+      )) === 1,
+    async (sql) =>
+      (await sql.rows("SELECT 1 FROM intent WHERE key_ = ? AND token = ? AND state = 'done'", [key, token])).length > 0
+        ? true
+        : undefined,
   );
 }

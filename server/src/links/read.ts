@@ -15,12 +15,20 @@ const AT_ONCE = 4;
  * that are not known yet.
  * @returns how many pages the index has gained, or why it could not be read
  */
-export async function readLinkIndex(db: Database, network: Network, blog: { id: string; address: string }, signal: AbortSignal): Promise<{ ok: true; pages: number; fresh: number } | { ok: false; reason: string }> {
+export async function readLinkIndex(
+  db: Database,
+  network: Network,
+  blog: { id: string; address: string },
+  signal: AbortSignal,
+): Promise<{ ok: true; pages: number; fresh: number } | { ok: false; reason: string }> {
   const address = new URL('sitemap.xml', blog.address.endsWith('/') ? blog.address : `${blog.address}/`).href;
   const outcome = await network.call({ method: 'GET', address, timeLimitMs: 15_000, signal });
-  if (outcome.kind !== 'reply') return { ok: false, reason: outcome.kind === 'refused' ? outcome.reason : outcome.detail };
+  if (outcome.kind !== 'reply')
+    return { ok: false, reason: outcome.kind === 'refused' ? outcome.reason : outcome.detail };
   if (outcome.reply.status !== 200) return { ok: false, reason: `its sitemap answers ${outcome.reply.status}` };
-  const parsed = new XMLParser({ processEntities: false, isArray: (name) => name === 'url' }).parse(outcome.reply.body.toString('utf8')) as unknown;
+  const parsed = new XMLParser({ processEntities: false, isArray: (name) => name === 'url' }).parse(
+    outcome.reply.body.toString('utf8'),
+  ) as unknown;
   const sitemap = Sitemap.safeParse(parsed);
   if (!sitemap.success) return { ok: false, reason: 'its sitemap cannot be read' };
   const origin = new URL(blog.address).origin;
@@ -28,11 +36,19 @@ export async function readLinkIndex(db: Database, network: Network, blog: { id: 
     .map(({ loc }) => loc.trim().replace(/&amp;/g, '&'))
     .filter((loc) => URL.canParse(loc) && new URL(loc).origin === origin)
     .slice(0, MOST_PAGES);
-  const known = new Set((await db.rows<{ address: string }>('SELECT address FROM link_page WHERE blog = ?', [blog.id])).map((row) => row.address));
+  const known = new Set(
+    (await db.rows<{ address: string }>('SELECT address FROM link_page WHERE blog = ?', [blog.id])).map(
+      (row) => row.address,
+    ),
+  );
   const fresh = addresses.filter((loc) => !known.has(loc));
   for (let at = 0; at < fresh.length; at += AT_ONCE) {
     const pages = await Promise.all(fresh.slice(at, at + AT_ONCE).map((loc) => titleOf(network, loc, signal)));
-    await rememberPages(db, blog.id, pages.filter((page) => page !== null));
+    await rememberPages(
+      db,
+      blog.id,
+      pages.filter((page) => page !== null),
+    );
   }
   return { ok: true, pages: addresses.length, fresh: fresh.length };
 }

@@ -6,11 +6,23 @@ export async function storePage(db: Database, page: PageText, digest: string): P
   const passages = passagesOf(page, digest);
   await db.transaction(
     async (sql) => {
-      if ((await sql.run('INSERT IGNORE INTO material (digest, address, title, language) VALUES (?, ?, ?, ?)', [digest, page.address, page.title, page.language])) === 0) return true;
-      if (passages.length > 0) await sql.run('INSERT INTO passage (material, n, locator, text) VALUES ?', [passages.map((passage, i) => [digest, i + 1, JSON.stringify(passage.locator), passage.text])]);
+      if (
+        (await sql.run('INSERT IGNORE INTO material (digest, address, title, language) VALUES (?, ?, ?, ?)', [
+          digest,
+          page.address,
+          page.title,
+          page.language,
+        ])) === 0
+      )
+        return true;
+      if (passages.length > 0)
+        await sql.run('INSERT INTO passage (material, n, locator, text) VALUES ?', [
+          passages.map((passage, i) => [digest, i + 1, JSON.stringify(passage.locator), passage.text]),
+        ]);
       return true;
     },
-    async (sql) => ((await sql.rows('SELECT 1 FROM material WHERE digest = ?', [digest])).length > 0 ? true : undefined),
+    async (sql) =>
+      (await sql.rows('SELECT 1 FROM material WHERE digest = ?', [digest])).length > 0 ? true : undefined,
   );
   return passages;
 }
@@ -27,7 +39,10 @@ interface PassageRow {
 export async function passagesById(db: Database, ids: readonly string[]): Promise<Passage[]> {
   if (ids.length === 0) return [];
   const materials = [...new Set(ids.map((id) => id.split(':')[0]!))];
-  const rows = await db.rows<PassageRow>('SELECT p.material, p.n, p.locator, p.text, m.language FROM passage p JOIN material m ON m.digest = p.material WHERE p.material IN (?)', [materials]);
+  const rows = await db.rows<PassageRow>(
+    'SELECT p.material, p.n, p.locator, p.text, m.language FROM passage p JOIN material m ON m.digest = p.material WHERE p.material IN (?)',
+    [materials],
+  );
   const byId = new Map(rows.map((row) => [`${row.material}:${row.n}`, row]));
   return ids.flatMap((id) => {
     const row = byId.get(id);

@@ -27,9 +27,21 @@ export interface Reply {
  * What became of a call. `refused`: never sent, Grivo does not call this. `unsent`: nothing reached the other side.
  * `unknown`: it may have been acted on.
  */
-export type CallOutcome = { kind: 'reply'; reply: Reply } | { kind: 'refused'; reason: string } | { kind: 'unsent'; detail: string } | { kind: 'unknown'; detail: string };
+export type CallOutcome =
+  | { kind: 'reply'; reply: Reply }
+  | { kind: 'refused'; reason: string }
+  | { kind: 'unsent'; detail: string }
+  | { kind: 'unknown'; detail: string };
 
-const NOT_SENT = new Set(['ECONNREFUSED', 'ENOTFOUND', 'EAI_AGAIN', 'EHOSTUNREACH', 'ENETUNREACH', 'UND_ERR_CONNECT_TIMEOUT', 'ERR_REFUSED_ADDRESS']);
+const NOT_SENT = new Set([
+  'ECONNREFUSED',
+  'ENOTFOUND',
+  'EAI_AGAIN',
+  'EHOSTUNREACH',
+  'ENETUNREACH',
+  'UND_ERR_CONNECT_TIMEOUT',
+  'ERR_REFUSED_ADDRESS',
+]);
 
 class RefusedAddress extends Error {
   readonly code = 'ERR_REFUSED_ADDRESS';
@@ -84,10 +96,12 @@ export class Network {
   private async once(call: Call): Promise<CallOutcome> {
     if (!URL.canParse(call.address)) return { kind: 'refused', reason: 'it is no web address' };
     const url = new URL(call.address);
-    if (url.protocol !== 'http:' && url.protocol !== 'https:') return { kind: 'refused', reason: 'only http and https are called' };
+    if (url.protocol !== 'http:' && url.protocol !== 'https:')
+      return { kind: 'refused', reason: 'only http and https are called' };
     const allowed = this.isAllowed(url.origin);
     const host = url.hostname.replace(/^\[|\]$/g, '');
-    if (!allowed && isIP(host) && !isPublic(host)) return { kind: 'refused', reason: `${host} is on a private network` };
+    if (!allowed && isIP(host) && !isPublic(host))
+      return { kind: 'refused', reason: `${host} is on a private network` };
     const limit = AbortSignal.timeout(call.timeLimitMs);
     const signal = call.signal ? AbortSignal.any([call.signal, limit]) : limit;
     try {
@@ -100,9 +114,15 @@ export class Network {
         headersTimeout: call.timeLimitMs,
         bodyTimeout: call.timeLimitMs,
       });
-      const headers = Object.fromEntries(Object.entries(answer.headers).map(([name, value]) => [name, Array.isArray(value) ? value.join(', ') : String(value ?? '')]));
+      const headers = Object.fromEntries(
+        Object.entries(answer.headers).map(([name, value]) => [
+          name,
+          Array.isArray(value) ? value.join(', ') : String(value ?? ''),
+        ]),
+      );
       const body = await readUpTo(answer.body, call.maxBytes ?? 8_000_000);
-      if (body === null) return { kind: 'refused', reason: `its answer is longer than ${call.maxBytes ?? 8_000_000} bytes` };
+      if (body === null)
+        return { kind: 'refused', reason: `its answer is longer than ${call.maxBytes ?? 8_000_000} bytes` };
       return { kind: 'reply', reply: { status: answer.statusCode, headers, body, address: call.address } };
     } catch (error) {
       return outcomeOf(error, limit);
@@ -131,6 +151,14 @@ function outcomeOf(error: unknown, limit: AbortSignal): CallOutcome {
   if (error instanceof RefusedAddress) return { kind: 'refused', reason: error.message };
   if (limit.aborted) return { kind: 'unknown', detail: 'it did not answer in time' };
   const known = String(code ?? causeCode ?? '');
-  if (NOT_SENT.has(known)) return { kind: 'unsent', detail: known === 'ECONNREFUSED' ? 'nothing listens there' : known === 'ENOTFOUND' ? 'there is no such host' : known };
-  return { kind: 'unknown', detail: error.name === 'AbortError' ? 'the call was given up' : `the connection was cut (${known || error.name})` };
+  if (NOT_SENT.has(known))
+    return {
+      kind: 'unsent',
+      detail:
+        known === 'ECONNREFUSED' ? 'nothing listens there' : known === 'ENOTFOUND' ? 'there is no such host' : known,
+    };
+  return {
+    kind: 'unknown',
+    detail: error.name === 'AbortError' ? 'the call was given up' : `the connection was cut (${known || error.name})`,
+  };
 }

@@ -24,19 +24,36 @@ export function publicationKey(article: string, blog: string): string {
 }
 
 /** The one publication of an article on a blog. */
-export async function ensurePublication(ground: Ground, article: string, blog: string, as: 'live' | 'draft'): Promise<PublicationRow> {
-  await ground.db.run("INSERT IGNORE INTO publication (id, article, blog, key_, state, as_) VALUES (?, ?, ?, ?, 'planned', ?)", [ground.ids(), article, blog, publicationKey(article, blog), as]);
-  const [row] = await ground.db.rows<PublicationRow>('SELECT id, article, blog, key_, state, as_, address, revision, out_desk FROM publication WHERE article = ? AND blog = ?', [article, blog]);
+export async function ensurePublication(
+  ground: Ground,
+  article: string,
+  blog: string,
+  as: 'live' | 'draft',
+): Promise<PublicationRow> {
+  await ground.db.run(
+    "INSERT IGNORE INTO publication (id, article, blog, key_, state, as_) VALUES (?, ?, ?, ?, 'planned', ?)",
+    [ground.ids(), article, blog, publicationKey(article, blog), as],
+  );
+  const [row] = await ground.db.rows<PublicationRow>(
+    'SELECT id, article, blog, key_, state, as_, address, revision, out_desk FROM publication WHERE article = ? AND blog = ?',
+    [article, blog],
+  );
   return row!;
 }
 
 /** Pins the revision that goes out; what is written afterwards is not published by this. */
 export async function pinRevision(sql: Sql, publication: PublicationRow, revision: string): Promise<string> {
-  await sql.run("UPDATE publication SET revision = ?, state = 'creating', rev = rev + 1 WHERE id = ? AND revision IS NULL AND state IN ('planned', 'creating')", [revision, publication.id]);
+  await sql.run(
+    "UPDATE publication SET revision = ?, state = 'creating', rev = rev + 1 WHERE id = ? AND revision IS NULL AND state IN ('planned', 'creating')",
+    [revision, publication.id],
+  );
   const [row] = await sql.rows<{ revision: string }>('SELECT revision FROM publication WHERE id = ?', [publication.id]);
   return row!.revision;
 }
 
 export async function recordDraft(sql: Sql, id: string, address: string): Promise<void> {
-  await sql.run("UPDATE publication SET state = 'draft', address = ?, rev = rev + 1 WHERE id = ? AND state = 'creating'", [address, id]);
+  await sql.run(
+    "UPDATE publication SET state = 'draft', address = ?, rev = rev + 1 WHERE id = ? AND state = 'creating'",
+    [address, id],
+  );
 }

@@ -24,7 +24,12 @@ export interface Taken {
 }
 
 /** One look at the sources of a pipeline: takes what is new, as many as its 'take' allows. */
-export async function lookAndTake(sql: Sql, ground: Ground, procedures: Procedures, pipelineId: string): Promise<Taken> {
+export async function lookAndTake(
+  sql: Sql,
+  ground: Ground,
+  procedures: Procedures,
+  pipelineId: string,
+): Promise<Taken> {
   const pipeline = await lockPipeline(sql, pipelineId);
   if (!pipeline) return { found: 0, briefs: [] };
   const { document } = await procedures.get(sql, pipeline.procedure_id, pipeline.version);
@@ -33,22 +38,40 @@ export async function lookAndTake(sql: Sql, ground: Ground, procedures: Procedur
   const found: ItemRow[] = [];
   for (const source of take.sources) {
     const fresh = await newItems(sql, pipeline.id, source, (take.most ?? 1_000) - found.length);
-    await sql.run('INSERT INTO look (id, source, pipeline, at_desk, found, taken) VALUES (?, ?, ?, ?, ?, ?)', [ground.ids(), source, pipeline.id, ground.desk.now(), fresh.length, fresh.length]);
+    await sql.run('INSERT INTO look (id, source, pipeline, at_desk, found, taken) VALUES (?, ?, ?, ?, ?, ?)', [
+      ground.ids(),
+      source,
+      pipeline.id,
+      ground.desk.now(),
+      fresh.length,
+      fresh.length,
+    ]);
     found.push(...fresh);
   }
   return { found: found.length, briefs: await takeItems(sql, ground, pipeline, found) };
 }
 
 /** Chosen items into a pipeline, whether or not it would have found them; those it took before are left out. */
-export async function takeChosen(sql: Sql, ground: Ground, pipelineId: string, items: readonly string[]): Promise<Taken> {
+export async function takeChosen(
+  sql: Sql,
+  ground: Ground,
+  pipelineId: string,
+  items: readonly string[],
+): Promise<Taken> {
   const pipeline = await lockPipeline(sql, pipelineId);
   if (!pipeline || items.length === 0) return { found: 0, briefs: [] };
-  const rows = await sql.rows<ItemRow>('SELECT id, source, identity, subject, fields FROM item WHERE id IN (?) ORDER BY id', [items]);
+  const rows = await sql.rows<ItemRow>(
+    'SELECT id, source, identity, subject, fields FROM item WHERE id IN (?) ORDER BY id',
+    [items],
+  );
   return { found: rows.length, briefs: await takeItems(sql, ground, pipeline, rows) };
 }
 
 async function lockPipeline(sql: Sql, id: string): Promise<PipelineRow | null> {
-  const [row] = await sql.rows<PipelineRow>('SELECT id, procedure_id, version, priority FROM pipeline WHERE id = ? FOR UPDATE', [id]);
+  const [row] = await sql.rows<PipelineRow>(
+    'SELECT id, procedure_id, version, priority FROM pipeline WHERE id = ? FOR UPDATE',
+    [id],
+  );
   return row ?? null;
 }
 
@@ -56,7 +79,7 @@ async function newItems(sql: Sql, pipeline: string, source: string, most: number
   if (most <= 0) return [];
   return sql.rows<ItemRow>(
     `SELECT i.id, i.source, i.identity, i.subject, i.fields FROM item i
-     WHERE i.source = ? AND NOT EXISTS (SELECT 1 FROM taken t WHERE t.pipeline = ? AND t.fingerprint = SHA2(CONCAT(i.source, ':', i.identity), 256)) ORDER BY i.id LIMIT ?`,
+     WHERE i.source = ? AND NOT EXISTS (SELECT 1 FROM taken t WHERE t.pipeline = ? AND t.fingerprint = CONVERT(SHA2(CONCAT(i.source, ':', i.identity), 256) USING ascii) COLLATE ascii_bin) ORDER BY i.id LIMIT ?`,
     [source, pipeline, most],
   );
 }
@@ -68,21 +91,42 @@ export function fingerprintOf(item: Pick<ItemRow, 'source' | 'identity'>): strin
 
 const BATCH = 500;
 
-async function takeItems(sql: Sql, ground: Ground, pipeline: PipelineRow, items: readonly ItemRow[]): Promise<string[]> {
+async function takeItems(
+  sql: Sql,
+  ground: Ground,
+  pipeline: PipelineRow,
+  items: readonly ItemRow[],
+): Promise<string[]> {
   const out: string[] = [];
   for (let at = 0; at < items.length; at += BATCH) {
     const prints = new Map(items.slice(at, at + BATCH).map((item) => [fingerprintOf(item), item]));
-    const had = await sql.rows<{ fingerprint: string }>('SELECT fingerprint FROM taken WHERE pipeline = ? AND fingerprint IN (?)', [pipeline.id, [...prints.keys()]]);
+    const had = await sql.rows<{ fingerprint: string }>(
+      'SELECT fingerprint FROM taken WHERE pipeline = ? AND fingerprint IN (?)',
+      [pipeline.id, [...prints.keys()]],
+    );
     for (const { fingerprint } of had) prints.delete(fingerprint);
     const rows = [...prints].map(([fingerprint, item]) => ({ fingerprint, item, brief: ground.ids() }));
     if (rows.length === 0) continue;
     const now = ground.desk.now();
-    await sql.run('INSERT INTO taken (pipeline, fingerprint, item, brief) VALUES ?', [rows.map((row) => [pipeline.id, row.fingerprint, row.item.id, row.brief])]);
+    await sql.run('INSERT INTO taken (pipeline, fingerprint, item, brief) VALUES ?', [
+      rows.map((row) => [pipeline.id, row.fingerprint, row.item.id, row.brief]),
+    ]);
     await sql.run('INSERT INTO brief (id, pipeline, standing, seed, subject, fields, priority, made_desk) VALUES ?', [
-      rows.map(({ brief, item }) => [brief, pipeline.id, 'waiting', brief, item.subject, JSON.stringify(item.fields), pipeline.priority, now]),
+      rows.map(({ brief, item }) => [
+        brief,
+        pipeline.id,
+        'waiting',
+        brief,
+        item.subject,
+        JSON.stringify(item.fields),
+        pipeline.priority,
+        now,
+      ]),
     ]);
     await sql.run('INSERT INTO brief_item (brief, item) VALUES ?', [rows.map(({ brief, item }) => [brief, item.id])]);
-    await sql.run('INSERT INTO brief_pin (brief, procedure_id, version) VALUES ?', [rows.map(({ brief }) => [brief, pipeline.procedure_id, pipeline.version])]);
+    await sql.run('INSERT INTO brief_pin (brief, procedure_id, version) VALUES ?', [
+      rows.map(({ brief }) => [brief, pipeline.procedure_id, pipeline.version]),
+    ]);
     out.push(...rows.map((row) => row.brief));
   }
   return out;

@@ -13,7 +13,10 @@ export function performCheck(tools: Tools): Performer<StepOf<'check'>> {
     const fits = words >= step.words.from && words <= step.words.to;
     const check = { words, from: step.words.from, to: step.words.to, fits };
     if (fits) return { kind: 'done', fields: { check } };
-    const standing = { text: "UPDATE article SET standing = 'set aside', rev = rev + 1 WHERE id = ?", parameters: [article.id] };
+    const standing = {
+      text: "UPDATE article SET standing = 'set aside', rev = rev + 1 WHERE id = ?",
+      parameters: [article.id],
+    };
     const write = context.brief.document.steps.filter((other) => other.kind === 'write').at(-1);
     const times = context.brief.runs.filter((run) => run.opens && run.path === write?.id).length;
     if (step.again > times) return { kind: 'done', fields: { check }, outcome: { kind: 'again', most: step.again } };

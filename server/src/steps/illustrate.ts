@@ -24,13 +24,26 @@ export function performIllustrate(tools: Tools): Performer<StepOf<'illustrate'>>
     const instruction = fillTemplate(step.instruction, context.fields);
     if (!instruction.ok) return missing(instruction.problem);
     const document = await readRevision(tools.ground.db, article.revision);
-    const prompt = picturePrompt({ title: document.title, subject: context.brief.subject, manner: step.manner, instruction: instruction.text });
+    const prompt = picturePrompt({
+      title: document.title,
+      subject: context.brief.subject,
+      manner: step.manner,
+      instruction: instruction.text,
+    });
     const drawn = await tools.illustrator.draw(found.service, prompt, askerOf(tools, context));
     if (!drawn.ok) return { kind: 'failed', failure: drawn.failure };
     context.spent(drawn.value.micros);
     const picture = await forTheWeb(drawn.value.bytes);
-    if (!picture) return { kind: 'failed', failure: { code: 'reply-unusable', service: found.service.id, problem: 'it is no picture that can be read' } };
-    const file = await storeFile(tools.ground.db, picture.body, { mime: 'image/webp', width: picture.width, height: picture.height });
+    if (!picture)
+      return {
+        kind: 'failed',
+        failure: { code: 'reply-unusable', service: found.service.id, problem: 'it is no picture that can be read' },
+      };
+    const file = await storeFile(tools.ground.db, picture.body, {
+      mime: 'image/webp',
+      width: picture.width,
+      height: picture.height,
+    });
     const lead: Block = {
       type: 'figure',
       id: 'lead',
@@ -41,18 +54,35 @@ export function performIllustrate(tools: Tools): Performer<StepOf<'illustrate'>>
       lead: true,
     };
     const body = [lead, ...document.body.filter((block) => !(block.type === 'figure' && block.lead))];
-    const { revision, words, writes } = await addRevision(tools.ground, article.id, article.revision, context.run.id, { ...document, body });
-    return { kind: 'done', fields: { article: { id: article.id, revision, words }, picture: { file, width: picture.width, height: picture.height } }, writes };
+    const { revision, words, writes } = await addRevision(tools.ground, article.id, article.revision, context.run.id, {
+      ...document,
+      body,
+    });
+    return {
+      kind: 'done',
+      fields: {
+        article: { id: article.id, revision, words },
+        picture: { file, width: picture.width, height: picture.height },
+      },
+      writes,
+    };
   };
 }
 
 /** At most 1,600 pixels wide, as WebP; null when the bytes are no picture. */
 async function forTheWeb(bytes: Buffer): Promise<{ body: Buffer; width: number; height: number } | null> {
   try {
-    const { data, info } = await sharp(bytes, { limitInputPixels: 60_000_000 }).resize({ width: WIDEST, withoutEnlargement: true }).webp({ quality: 80, effort: 2 }).toBuffer({ resolveWithObject: true });
+    const { data, info } = await sharp(bytes, { limitInputPixels: 60_000_000 })
+      .resize({ width: WIDEST, withoutEnlargement: true })
+      .webp({ quality: 80, effort: 2 })
+      .toBuffer({ resolveWithObject: true });
     return { body: data, width: info.width, height: info.height };
   } catch (error) {
-    if (error instanceof Error && /unsupported image|Input buffer|corrupt|exceeds pixel limit|VipsJpeg|pngload|webpload/i.test(error.message)) return null;
+    if (
+      error instanceof Error &&
+      /unsupported image|Input buffer|corrupt|exceeds pixel limit|VipsJpeg|pngload|webpload/i.test(error.message)
+    )
+      return null;
     throw error;
   }
 }

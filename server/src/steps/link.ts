@@ -14,8 +14,26 @@ export function performLink(tools: Tools): Performer<StepOf<'link'>> {
     if (!article) return missing('article');
     const document = await readRevision(tools.ground.db, article.revision);
     const pages = await linkPages(tools.ground.db, step.blog);
-    const { article: linked, placed } = placeLinks(document, pages, { own: step.own, perParagraph: A_PARAGRAPH }, new Set([article.id]));
-    const { revision, words, writes } = await addRevision(tools.ground, article.id, article.revision, context.run.id, linked);
-    return { kind: 'done', fields: { article: { id: article.id, revision, words }, links: placed.map(({ page, anchor, block }) => ({ address: page.address, title: page.title, anchor, block })) }, writes };
+    const { article: linked, placed } = placeLinks(
+      document,
+      pages,
+      { own: step.own, perParagraph: A_PARAGRAPH },
+      new Set([article.id]),
+    );
+    const { revision, words, writes } = await addRevision(
+      tools.ground,
+      article.id,
+      article.revision,
+      context.run.id,
+      linked,
+    );
+    return {
+      kind: 'done',
+      fields: {
+        article: { id: article.id, revision, words },
+        links: placed.map(({ page, anchor, block }) => ({ address: page.address, title: page.title, anchor, block })),
+      },
+      writes,
+    };
   };
 }

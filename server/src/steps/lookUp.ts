@@ -13,9 +13,18 @@ export function performLookUp(tools: Tools): Performer<StepOf<'look up'>> {
     const subject = fillTemplate(step.subject, context.fields);
     if (!subject.ok) return { kind: 'failed', failure: { code: 'field-missing', field: subject.problem } };
     const language = context.brief.document.language;
-    const pages = await tools.lookUp.find(found.service, { subject: subject.text, pages: step.pages, language, country: step.country, since: step.since }, context.signal);
+    const pages = await tools.lookUp.find(
+      found.service,
+      { subject: subject.text, pages: step.pages, language, country: step.country, since: step.since },
+      context.signal,
+    );
     if (!pages.ok) return { kind: 'failed', failure: pages.failure };
-    const read = await Promise.all(pages.value.map(async ({ address }) => ({ address, read: await readPage(tools.network, address, language, context.signal) })));
+    const read = await Promise.all(
+      pages.value.map(async ({ address }) => ({
+        address,
+        read: await readPage(tools.network, address, language, context.signal),
+      })),
+    );
     const passages = [];
     const unread: { address: string; reason: string }[] = [];
     for (const { address, read: page } of read) {
@@ -28,7 +37,11 @@ export function performLookUp(tools: Tools): Performer<StepOf<'look up'>> {
       kind: 'done',
       fields: {
         passages: fitting.map((passage) => passage.id),
-        pages: [...new Map(fitting.map(({ locator }) => [locator.address, { address: locator.address, title: locator.title }])).values()],
+        pages: [
+          ...new Map(
+            fitting.map(({ locator }) => [locator.address, { address: locator.address, title: locator.title }]),
+          ).values(),
+        ],
         unread,
         carriesWords: carries(fitting),
       },

@@ -31,7 +31,13 @@ export function performOutline(tools: Tools): Performer<StepOf<'outline'>> {
       found.service,
       {
         instructions: houseRules(language),
-        material: outlinePrompt({ subject: context.brief.subject, sections: step.sections, words: write?.words ?? 1_000, instruction: instruction.text, passages: shown }),
+        material: outlinePrompt({
+          subject: context.brief.subject,
+          sections: step.sections,
+          words: write?.words ?? 1_000,
+          instruction: instruction.text,
+          passages: shown,
+        }),
         name: 'outline',
         shape: OutlineShape,
         maxTokensOut: 1_500,
@@ -44,7 +50,11 @@ export function performOutline(tools: Tools): Performer<StepOf<'outline'>> {
     return {
       kind: 'done',
       fields: {
-        outline: sections.map(({ heading, says, passages }) => ({ heading, says, passages: passages.flatMap((n) => numbered[n - 1]?.passage.id ?? []) })),
+        outline: sections.map(({ heading, says, passages }) => ({
+          heading,
+          says,
+          passages: passages.flatMap((n) => numbered[n - 1]?.passage.id ?? []),
+        })),
       },
     };
   };

@@ -1,4 +1,5 @@
-import { articleHtml, type ArticleDocument, type Block, type StepOf } from '@grivo/core';
+import { createHash } from 'node:crypto';
+import { type ArticleDocument, articleHtml, type Block, type StepOf } from '@grivo/core';
 import type { BlogTarget, Entry } from '../adapters/micropub.ts';
 import { good } from '../adapters/port.ts';
 import { addressesOf, readRevision } from '../articles/repository.ts';
@@ -7,8 +8,7 @@ import type { Performer, StepContext, StepResult, Write } from '../engine/perfor
 import { fileAbout, fileBody } from '../files/repository.ts';
 import { type Done, effect } from '../intents/effect.ts';
 import { claimTurn, placeArticle } from '../publishing/placements.ts';
-import { ensurePublication, pinRevision, type PublicationRow, recordDraft } from '../publishing/publications.ts';
-import { createHash } from 'node:crypto';
+import { ensurePublication, type PublicationRow, pinRevision, recordDraft } from '../publishing/publications.ts';
 import { ArticleField, field, missing } from './fields.ts';
 import type { Tools } from './tools.ts';
 
@@ -21,11 +21,13 @@ export function performPublish(tools: Tools): Performer<StepOf<'publish'>> {
   return async (step, context) => {
     const article = field(context.fields, 'article', ArticleField);
     if (!article) return missing('article');
-    if (context.brief.trial) return { kind: 'done', fields: { publication: { would: step.as, blog: step.blog, when: step.when } } };
+    if (context.brief.trial)
+      return { kind: 'done', fields: { publication: { would: step.as, blog: step.blog, when: step.when } } };
     const blog = await blogTarget(ground.db, step.blog);
     if (!blog) return missing('blog');
     const publication = await ensurePublication(ground, article.id, blog.id, step.as);
-    if (publication.state === 'live' || (publication.state === 'draft' && step.as === 'draft')) return ended(tools, publication, publication.address!, step.as, article.id, null);
+    if (publication.state === 'live' || (publication.state === 'draft' && step.as === 'draft'))
+      return ended(tools, publication, publication.address!, step.as, article.id, null);
     const due = await turn(tools, step, publication, context);
     if (due.kind !== 'go') return due.result;
     const revision = await pinRevision(ground.db, publication, article.revision);
@@ -47,14 +49,23 @@ export function performPublish(tools: Tools): Performer<StepOf<'publish'>> {
 type Turn = { kind: 'go'; desk: number } | { kind: 'wait'; result: StepResult };
 
 /** Waits for the slot and for the gap to the last post; 'at once' waits for neither. */
-async function turn(tools: Tools, step: StepOf<'publish'>, publication: PublicationRow, context: StepContext): Promise<Turn> {
+async function turn(
+  tools: Tools,
+  step: StepOf<'publish'>,
+  publication: PublicationRow,
+  context: StepContext,
+): Promise<Turn> {
   const { ground } = tools;
   const now = ground.desk.now();
   if (step.when === 'at once') return { kind: 'go', desk: now };
   const due = await placeArticle(ground, publication.article, publication.blog);
-  if (due === null) return { kind: 'wait', result: { kind: 'failed', failure: { code: 'no-slots', blog: publication.blog } } };
+  if (due === null)
+    return { kind: 'wait', result: { kind: 'failed', failure: { code: 'no-slots', blog: publication.blog } } };
   if (due > now) {
-    await ground.db.run("UPDATE article SET standing = 'ready', blog = ?, rev = rev + 1 WHERE id = ? AND standing = 'in work'", [publication.blog, publication.article]);
+    await ground.db.run(
+      "UPDATE article SET standing = 'ready', blog = ?, rev = rev + 1 WHERE id = ? AND standing = 'in work'",
+      [publication.blog, publication.article],
+    );
     return { kind: 'wait', result: { kind: 'at', desk: due, forSlot: true } };
   }
   if (publication.state === 'planned') {
@@ -64,7 +75,12 @@ async function turn(tools: Tools, step: StepOf<'publish'>, publication: Publicat
   return { kind: 'go', desk: context.run.forSlot ? Math.max(due, now) : now };
 }
 
-async function sendPictures(tools: Tools, context: StepContext, blog: BlogTarget, document: ArticleDocument): Promise<Done<Map<string, string>>> {
+async function sendPictures(
+  tools: Tools,
+  context: StepContext,
+  blog: BlogTarget,
+  document: ArticleDocument,
+): Promise<Done<Map<string, string>>> {
   const { ground } = tools;
   const sent = new Map<string, string>();
   for (const block of document.body) {
@@ -76,7 +92,16 @@ async function sendPictures(tools: Tools, context: StepContext, blog: BlogTarget
       kind: 'upload',
       service: blog.id,
       timeLimitMs: blog.timeLimitMs,
-      call: async () => tools.micropub.upload(blog, { bytes: await fileBody(ground.db, block.file), mime: about.mime, name: `${document.slug || 'picture'}.${about.mime.split('/')[1]}` }, context.signal),
+      call: async () =>
+        tools.micropub.upload(
+          blog,
+          {
+            bytes: await fileBody(ground.db, block.file),
+            mime: about.mime,
+            name: `${document.slug || 'picture'}.${about.mime.split('/')[1]}`,
+          },
+          context.signal,
+        ),
       // The standard has no way to ask for a file; sending it again leaves an unused copy at worst.
       find: async () => good(null),
     });
@@ -86,7 +111,14 @@ async function sendPictures(tools: Tools, context: StepContext, blog: BlogTarget
   return { kind: 'done', value: sent };
 }
 
-async function createDraft(tools: Tools, context: StepContext, blog: BlogTarget, publication: PublicationRow, document: ArticleDocument, files: ReadonlyMap<string, string>): Promise<Done<string>> {
+async function createDraft(
+  tools: Tools,
+  context: StepContext,
+  blog: BlogTarget,
+  publication: PublicationRow,
+  document: ArticleDocument,
+  files: ReadonlyMap<string, string>,
+): Promise<Done<string>> {
   const entry = await entryOf(tools, publication, document, files);
   return effect<string>(tools.ground, context, {
     key: `create/${publication.key_}`,
@@ -97,12 +129,21 @@ async function createDraft(tools: Tools, context: StepContext, blog: BlogTarget,
     find: async () => {
       const posts = await tools.micropub.newest(blog, 100, context.signal);
       if (!posts.ok) return posts;
-      return good(posts.value.find((post) => new URL(post.address).pathname.includes(publication.key_))?.address ?? null);
+      return good(
+        posts.value.find((post) => new URL(post.address).pathname.includes(publication.key_))?.address ?? null,
+      );
     },
   });
 }
 
-async function turnLive(tools: Tools, context: StepContext, blog: BlogTarget, publication: PublicationRow, address: string, desk: number): Promise<Done<string>> {
+async function turnLive(
+  tools: Tools,
+  context: StepContext,
+  blog: BlogTarget,
+  publication: PublicationRow,
+  address: string,
+  desk: number,
+): Promise<Done<string>> {
   return effect<string>(tools.ground, context, {
     key: `live/${publication.key_}`,
     kind: 'turn live',
@@ -116,12 +157,20 @@ async function turnLive(tools: Tools, context: StepContext, blog: BlogTarget, pu
   });
 }
 
-async function entryOf(tools: Tools, publication: PublicationRow, document: ArticleDocument, files: ReadonlyMap<string, string>): Promise<Entry> {
+async function entryOf(
+  tools: Tools,
+  publication: PublicationRow,
+  document: ArticleDocument,
+  files: ReadonlyMap<string, string>,
+): Promise<Entry> {
   const own = document.body.flatMap(linkedArticles);
   const addresses = await addressesOf(tools.ground.db, own);
   const lead = document.body.find((block) => block.type === 'figure' && block.lead);
   const body = document.body.filter((block) => block !== lead);
-  const html = articleHtml({ body }, { file: (digest) => files.get(digest) ?? '', article: (id) => addresses.get(id) ?? null });
+  const html = articleHtml(
+    { body },
+    { file: (digest) => files.get(digest) ?? '', article: (id) => addresses.get(id) ?? null },
+  );
   return {
     name: document.title,
     html,
@@ -138,13 +187,27 @@ function linkedArticles(block: Block): string[] {
 }
 
 /** The end of the step, with everything that must become true together. */
-function ended(tools: Tools, publication: PublicationRow, address: string, as: 'live' | 'draft', article: string, desk: number | null, title?: string): StepResult {
+function ended(
+  tools: Tools,
+  publication: PublicationRow,
+  address: string,
+  as: 'live' | 'draft',
+  article: string,
+  desk: number | null,
+  title?: string,
+): StepResult {
   const { ground } = tools;
   const out = desk ?? publication.out_desk ?? ground.desk.now();
   const digest = createHash('sha256').update(address).digest('hex');
   const writes: Write[] = [
-    { text: 'UPDATE publication SET state = ?, address = ?, out_desk = COALESCE(out_desk, ?), rev = rev + 1 WHERE id = ?', parameters: [as, address, out, publication.id] },
-    { text: "UPDATE article SET standing = 'out', blog = ?, rev = rev + 1 WHERE id = ?", parameters: [publication.blog, article] },
+    {
+      text: 'UPDATE publication SET state = ?, address = ?, out_desk = COALESCE(out_desk, ?), rev = rev + 1 WHERE id = ?',
+      parameters: [as, address, out, publication.id],
+    },
+    {
+      text: "UPDATE article SET standing = 'out', blog = ?, rev = rev + 1 WHERE id = ?",
+      parameters: [publication.blog, article],
+    },
     { text: "INSERT INTO event (id, noun, noun_id) VALUES (?, 'article', ?)", parameters: [ground.ids(), article] },
   ];
   if (as === 'live' && title) {

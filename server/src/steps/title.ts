@@ -1,4 +1,4 @@
-import { articleText, fillTemplate, slugOf, type StepOf, tidy } from '@grivo/core';
+import { articleText, fillTemplate, type StepOf, slugOf, tidy } from '@grivo/core';
 import { addRevision, readRevision } from '../articles/repository.ts';
 import type { Performer } from '../engine/performer.ts';
 import { houseRules, titlePrompt } from '../writing/prompts.ts';
@@ -20,7 +20,13 @@ export function performTitle(tools: Tools): Performer<StepOf<'title'>> {
       found.service,
       {
         instructions: houseRules(document.language),
-        material: titlePrompt({ subject: context.brief.subject, most: step.most, choices: step.choices, instruction: instruction.text, text: articleText(document) }),
+        material: titlePrompt({
+          subject: context.brief.subject,
+          most: step.most,
+          choices: step.choices,
+          instruction: instruction.text,
+          text: articleText(document),
+        }),
         name: 'titles',
         shape: TitlesShape,
         maxTokensOut: 600,
@@ -30,7 +36,9 @@ export function performTitle(tools: Tools): Performer<StepOf<'title'>> {
     if (!reply.ok) return { kind: 'failed', failure: reply.failure };
     context.spent(reply.value.micros);
     const { titles, description, keywords, hashtags } = reply.value.value;
-    const choices = [...new Set(titles.map((title) => cut(title.replace(/\s+/g, ' ').trim().replace(/[.]$/, ''), step.most)))].slice(0, step.choices);
+    const choices = [
+      ...new Set(titles.map((title) => cut(title.replace(/\s+/g, ' ').trim().replace(/[.]$/, ''), step.most))),
+    ].slice(0, step.choices);
     const title = choices[0] ?? cut(context.brief.subject, step.most);
     const { article: titled } = tidy({
       ...document,
@@ -41,8 +49,18 @@ export function performTitle(tools: Tools): Performer<StepOf<'title'>> {
       keywords: unique(keywords).slice(0, 8),
       hashtags: unique(hashtags.map((tag) => tag.replace(/^#+|\s+/g, ''))).slice(0, 5),
     });
-    const { revision, words, writes } = await addRevision(tools.ground, article.id, article.revision, context.run.id, titled);
-    return { kind: 'done', fields: { article: { id: article.id, revision, words }, title, titleChoices: choices }, writes };
+    const { revision, words, writes } = await addRevision(
+      tools.ground,
+      article.id,
+      article.revision,
+      context.run.id,
+      titled,
+    );
+    return {
+      kind: 'done',
+      fields: { article: { id: article.id, revision, words }, title, titleChoices: choices },
+      writes,
+    };
   };
 }
 

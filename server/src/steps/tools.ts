@@ -23,9 +23,16 @@ export interface Tools {
 }
 
 /** The service a role is filled by, or the failure that says there is none. */
-export function serviceFor(tools: Tools, role: ServiceRole): { ok: true; service: ServiceRow } | { ok: false; result: { kind: 'failed'; failure: { code: 'no-service'; role: ServiceRole } } } {
+export function serviceFor(
+  tools: Tools,
+  role: ServiceRole,
+):
+  | { ok: true; service: ServiceRow }
+  | { ok: false; result: { kind: 'failed'; failure: { code: 'no-service'; role: ServiceRole } } } {
   const service = tools.services.standard(role);
-  return service ? { ok: true, service } : { ok: false, result: { kind: 'failed', failure: { code: 'no-service', role } } };
+  return service
+    ? { ok: true, service }
+    : { ok: false, result: { kind: 'failed', failure: { code: 'no-service', role } } };
 }
 
 /** Who asks, for the answers kept by content. */

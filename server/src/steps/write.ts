@@ -1,4 +1,13 @@
-import { articleText, carries, EMPTY_ARTICLE, figuresNotIn, fillTemplate, lineOf, type StepOf, tidy } from '@grivo/core';
+import {
+  articleText,
+  carries,
+  EMPTY_ARTICLE,
+  figuresNotIn,
+  fillTemplate,
+  lineOf,
+  type StepOf,
+  tidy,
+} from '@grivo/core';
 import { addRevision, ensureArticle } from '../articles/repository.ts';
 import type { Performer } from '../engine/performer.ts';
 import { passagesById } from '../materials/repository.ts';
@@ -19,20 +28,45 @@ export function performWrite(tools: Tools): Performer<StepOf<'write'>> {
     if (!instruction.ok) return missing(instruction.problem);
     const passages = (await passagesById(tools.ground.db, ids)).map((passage, i) => ({ n: i + 1, passage }));
     const material = carries(passages.map(({ passage }) => passage));
-    if (material < 80) return { kind: 'failed', failure: { code: 'too-little-material', words: material, wanted: step.words } };
+    if (material < 80)
+      return { kind: 'failed', failure: { code: 'too-little-material', words: material, wanted: step.words } };
     const { language } = context.brief.document;
     // Asking for more than the sources carry only brings padding, so the writer is asked for what they carry.
     const words = Math.min(step.words, material);
-    const body = await compose({ subject: context.brief.subject, language, step: { ...step, words }, instruction: instruction.text, outline, passages }, async (request) => {
-      const reply = await tools.writer.write(found.service, request, askerOf(tools, context));
-      if (!reply.ok) return reply;
-      context.spent(reply.value.micros);
-      return { ok: true, value: reply.value.value };
-    });
+    const body = await compose(
+      {
+        subject: context.brief.subject,
+        language,
+        step: { ...step, words },
+        instruction: instruction.text,
+        outline,
+        passages,
+      },
+      async (request) => {
+        const reply = await tools.writer.write(found.service, request, askerOf(tools, context));
+        if (!reply.ok) return reply;
+        context.spent(reply.value.micros);
+        return { ok: true, value: reply.value.value };
+      },
+    );
     if (!body.ok) return { kind: 'failed', failure: body.failure };
-    const { article: document, notes } = tidy({ ...EMPTY_ARTICLE, language, keyPhrase: context.brief.subject, body: body.value });
-    const article = await ensureArticle(tools.ground, context.brief, lineOf(context.brief.nodes, context.run.path), language);
-    const { revision, words: written, writes } = await addRevision(tools.ground, article, null, context.run.id, document);
+    const { article: document, notes } = tidy({
+      ...EMPTY_ARTICLE,
+      language,
+      keyPhrase: context.brief.subject,
+      body: body.value,
+    });
+    const article = await ensureArticle(
+      tools.ground,
+      context.brief,
+      lineOf(context.brief.nodes, context.run.path),
+      language,
+    );
+    const {
+      revision,
+      words: written,
+      writes,
+    } = await addRevision(tools.ground, article, null, context.run.id, document);
     const sources = passages.map(({ passage }) => passage.text);
     return {
       kind: 'done',

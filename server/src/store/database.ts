@@ -28,12 +28,24 @@ export function errnoOf(error: unknown): number | null {
 const MOST_TRIES = 8;
 const BACK_MS = 250;
 
-const LOST = new Set(['PROTOCOL_CONNECTION_LOST', 'ECONNRESET', 'EPIPE', 'ECONNREFUSED', 'ETIMEDOUT', 'ER_SERVER_SHUTDOWN', 'ER_CONNECTION_KILLED']);
+const LOST = new Set([
+  'PROTOCOL_CONNECTION_LOST',
+  'ECONNRESET',
+  'EPIPE',
+  'ECONNREFUSED',
+  'ETIMEDOUT',
+  'ER_SERVER_SHUTDOWN',
+  'ER_CONNECTION_KILLED',
+]);
 
 /** Whether the database could not be reached or went away: what the statement did is then unknown. */
 export function isLostConnection(error: unknown): boolean {
   if (typeof error !== 'object' || error === null) return false;
-  const { code, driverError, message } = error as { code?: unknown; driverError?: { code?: unknown }; message?: unknown };
+  const { code, driverError, message } = error as {
+    code?: unknown;
+    driverError?: { code?: unknown };
+    message?: unknown;
+  };
   if (LOST.has(String(code ?? driverError?.code))) return true;
   return typeof message === 'string' && /closed state|Pool is closed/.test(message);
 }
@@ -63,8 +75,14 @@ export class Database implements Sql {
       extra: { connectionLimit: connections, enableKeepAlive: true },
     });
     await source.initialize();
-    const pool = (source.driver as unknown as { pool: { on(event: 'connection', made: (c: { query(text: string): void }) => void): void } }).pool;
-    pool.on('connection', (connection) => connection.query("SET SESSION TRANSACTION ISOLATION LEVEL READ COMMITTED, SESSION time_zone='+00:00'"));
+    const pool = (
+      source.driver as unknown as {
+        pool: { on(event: 'connection', made: (c: { query(text: string): void }) => void): void };
+      }
+    ).pool;
+    pool.on('connection', (connection) =>
+      connection.query("SET tx_isolation = 'READ-COMMITTED', time_zone = '+00:00'"),
+    );
     const database = new Database(source);
     try {
       await database.refuseNewer();
@@ -80,7 +98,9 @@ export class Database implements Sql {
   }
 
   private async refuseNewer(): Promise<void> {
-    const [table] = await this.rows("SELECT 1 FROM information_schema.tables WHERE table_schema = DATABASE() AND table_name = 'migrations'");
+    const [table] = await this.rows(
+      "SELECT 1 FROM information_schema.tables WHERE table_schema = DATABASE() AND table_name = 'migrations'",
+    );
     if (!table) return;
     const known = new Set(migrations.map((migration) => migration.name));
     const done = await this.rows<{ name: string }>('SELECT name FROM migrations');
@@ -152,6 +172,8 @@ function affected(result: unknown): number {
 
 export class NewerSchema extends Error {
   constructor(readonly unknown: string[]) {
-    super(`This database was set up by a newer Grivo (it has ${unknown.join(', ')}). Start that version, or restore a backup made before it.`);
+    super(
+      `This database was set up by a newer Grivo (it has ${unknown.join(', ')}). Start that version, or restore a backup made before it.`,
+    );
   }
 }

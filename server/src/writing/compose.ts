@@ -1,14 +1,20 @@
 import { articleText, type Block, type Passage, type StepOf, textDigest } from '@grivo/core';
+import type { z } from 'zod';
 import type { Result } from '../adapters/port.ts';
 import { good } from '../adapters/port.ts';
 import type { OutlineField } from '../steps/fields.ts';
 import { houseRules, type NumberedPassage, pointsPrompt, sectionPrompt } from './prompts.ts';
 import { rankPassages } from './selection.ts';
 import { BlocksShape, PointsShape } from './shapes.ts';
-import type { z } from 'zod';
 
 /** Asks the writer once; given by the step, so that composing knows nothing of services or money. */
-export type AskWriter = <T>(request: { instructions: string; material: string; name: string; shape: z.ZodType<T>; maxTokensOut: number }) => Promise<Result<T>>;
+export type AskWriter = <T>(request: {
+  instructions: string;
+  material: string;
+  name: string;
+  shape: z.ZodType<T>;
+  maxTokensOut: number;
+}) => Promise<Result<T>>;
 
 export interface Composition {
   subject: string;
@@ -33,7 +39,10 @@ export async function compose(c: Composition, ask: AskWriter): Promise<Result<Bl
   const headings = c.outline.map((section) => section.heading);
   const opening = Math.max(40, Math.round(c.step.words * OPENING));
   const each = Math.max(60, Math.round((c.step.words - opening) / Math.max(1, c.outline.length)));
-  const sections = [{ heading: null, says: 'Say what the reader will find and why it matters.', passages: [] as string[] }, ...c.outline];
+  const sections = [
+    { heading: null, says: 'Say what the reader will find and why it matters.', passages: [] as string[] },
+    ...c.outline,
+  ];
   for (const [at, section] of sections.entries()) {
     const given = passagesFor(c, section);
     if (given.length === 0) continue;
@@ -61,7 +70,13 @@ export async function compose(c: Composition, ask: AskWriter): Promise<Result<Bl
     body.push(...blocksOf(reply.value.blocks, at, c.passages, new Set(given.map(({ n }) => n))));
   }
   if (c.step.parts.includes('key points')) {
-    const points = await ask({ instructions, material: pointsPrompt({ subject: c.subject, text: articleText({ body }), points: 4, person: c.step.person }), name: 'points', shape: PointsShape, maxTokensOut: 500 });
+    const points = await ask({
+      instructions,
+      material: pointsPrompt({ subject: c.subject, text: articleText({ body }), points: 4, person: c.step.person }),
+      name: 'points',
+      shape: PointsShape,
+      maxTokensOut: 500,
+    });
     if (!points.ok) return points;
     body.splice(firstHeading(body), 0, { type: 'key points', id: 'k1', items: points.value.points.slice(0, 6) });
   }
@@ -75,7 +90,10 @@ function firstHeading(body: readonly Block[]): number {
 }
 
 /** A section's own passages first, then the best of the rest, in their order in the sources. */
-function passagesFor(c: Composition, section: { heading: string | null; says: string; passages: readonly string[] }): NumberedPassage[] {
+function passagesFor(
+  c: Composition,
+  section: { heading: string | null; says: string; passages: readonly string[] },
+): NumberedPassage[] {
   const own = c.passages.filter(({ passage }) => section.passages.includes(passage.id));
   const taken = new Set(c.outline.flatMap((other) => (other.heading === section.heading ? [] : other.passages)));
   const rest = rankPassages(
@@ -88,7 +106,12 @@ function passagesFor(c: Composition, section: { heading: string | null; says: st
   return [...own, ...rest].slice(0, MOST_PASSAGES_A_SECTION).sort((a, b) => a.n - b.n);
 }
 
-function blocksOf(blocks: z.infer<typeof BlocksShape>['blocks'], section: number, passages: readonly NumberedPassage[], given: ReadonlySet<number>): Block[] {
+function blocksOf(
+  blocks: z.infer<typeof BlocksShape>['blocks'],
+  section: number,
+  passages: readonly NumberedPassage[],
+  given: ReadonlySet<number>,
+): Block[] {
   const byNumber = new Map<number, Passage>(passages.map(({ n, passage }) => [n, passage]));
   return blocks.flatMap((block, i): Block[] => {
     const evidence = (text: string) =>
@@ -97,9 +120,21 @@ function blocksOf(blocks: z.infer<typeof BlocksShape>['blocks'], section: number
         return passage ? [{ passage: passage.id, digest: textDigest(text) }] : [];
       });
     const out: Block[] = [];
-    if (block.text.trim() !== '') out.push({ type: 'paragraph', id: `b${section}x${i}`, content: [{ text: block.text }], evidence: evidence(block.text) });
+    if (block.text.trim() !== '')
+      out.push({
+        type: 'paragraph',
+        id: `b${section}x${i}`,
+        content: [{ text: block.text }],
+        evidence: evidence(block.text),
+      });
     if (block.kind === 'list' && block.items.length > 0) {
-      out.push({ type: 'list', id: `l${section}x${i}`, ordered: false, items: block.items.map((text) => [{ text }]), evidence: evidence(block.items.join('\n')) });
+      out.push({
+        type: 'list',
+        id: `l${section}x${i}`,
+        ordered: false,
+        items: block.items.map((text) => [{ text }]),
+        evidence: evidence(block.items.join('\n')),
+      });
     }
     return out;
   });

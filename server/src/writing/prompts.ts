@@ -7,7 +7,14 @@ export interface NumberedPassage {
   passage: Passage;
 }
 
-const LANGUAGES: Record<string, string> = { en: 'English', de: 'German', fr: 'French', es: 'Spanish', it: 'Italian', nl: 'Dutch' };
+const LANGUAGES: Record<string, string> = {
+  en: 'English',
+  de: 'German',
+  fr: 'French',
+  es: 'Spanish',
+  it: 'Italian',
+  nl: 'Dutch',
+};
 
 function languageName(code: string): string {
   return LANGUAGES[code] ?? code;
@@ -32,7 +39,12 @@ export function fencedPassages(passages: readonly NumberedPassage[]): string {
     .update(passages.map(({ passage }) => passage.text).join('\n'))
     .digest('hex')
     .slice(0, 8);
-  return passages.map(({ n, passage }) => `<<<passage ${n} ${mark}>>>\n(from: ${passage.locator.title})\n${passage.text}\n<<<end ${n} ${mark}>>>`).join('\n\n');
+  return passages
+    .map(
+      ({ n, passage }) =>
+        `<<<passage ${n} ${mark}>>>\n(from: ${passage.locator.title})\n${passage.text}\n<<<end ${n} ${mark}>>>`,
+    )
+    .join('\n\n');
 }
 
 function own(instruction: string): string {
@@ -70,7 +82,8 @@ export interface SectionPrompt {
 }
 
 export function sectionPrompt(p: SectionPrompt): string {
-  const part = p.heading === null ? 'the opening of the article, before its first heading' : `the section headed "${p.heading}"`;
+  const part =
+    p.heading === null ? 'the opening of the article, before its first heading' : `the section headed "${p.heading}"`;
   return `Subject of the article: ${p.subject}
 Task: write ${part}, about ${p.words} words. ${p.says}
 Other sections, which say their own: ${p.otherHeadings.join('; ') || 'none'}

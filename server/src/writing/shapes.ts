@@ -5,7 +5,13 @@ const passages = z.array(z.int()).describe('numbers of the passages this rests o
 
 export const OutlineShape = z.object({
   sections: z
-    .array(z.object({ heading: z.string().min(1).describe('heading of the section, at most eight words'), says: z.string().describe('one sentence on what the section must say'), passages }))
+    .array(
+      z.object({
+        heading: z.string().min(1).describe('heading of the section, at most eight words'),
+        says: z.string().describe('one sentence on what the section must say'),
+        passages,
+      }),
+    )
     .min(1),
 });
 
@@ -22,7 +28,9 @@ export const BlocksShape = z.object({
     .min(1),
 });
 
-export const PointsShape = z.object({ points: z.array(z.string().min(1)).min(1).describe('key points, one short sentence each') });
+export const PointsShape = z.object({
+  points: z.array(z.string().min(1)).min(1).describe('key points, one short sentence each'),
+});
 
 export const TitlesShape = z.object({
   titles: z.array(z.string().min(1)).min(1).describe('titles to choose from'),

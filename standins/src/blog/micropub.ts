@@ -1,6 +1,6 @@
+import { createHash } from 'node:crypto';
 import busboy from 'busboy';
 import { type Request, Router } from 'express';
-import { createHash } from 'node:crypto';
 import type { Answer, Troubles } from '../control/trouble.ts';
 import type { BlogSite, Post, Posts } from './posts.ts';
 
@@ -17,30 +17,59 @@ export function micropub(sites: readonly BlogSite[], posts: Posts, troubles: Tro
     troubles.around('blog', (request) => {
       const site = siteOf(request);
       if (!site) return { status: 404, body: { error: 'not_found' } };
-      if (request.header('authorization') !== `Bearer ${site.token}`) return { status: 401, body: { error: 'unauthorized', error_description: 'the access token is not valid' } };
+      if (request.header('authorization') !== `Bearer ${site.token}`)
+        return { status: 401, body: { error: 'unauthorized', error_description: 'the access token is not valid' } };
       return act(request, site);
     });
-  router.get('/blogs/:blog/micropub', guarded((request, site) => query(request, site, posts, origin())));
-  router.post('/blogs/:blog/micropub', guarded((request, site) => post(request.body as Record<string, unknown>, site, posts, origin())));
-  router.post('/blogs/:blog/media', guarded((request, site) => media(request, site, posts, origin())));
+  router.get(
+    '/blogs/:blog/micropub',
+    guarded((request, site) => query(request, site, posts, origin())),
+  );
+  router.post(
+    '/blogs/:blog/micropub',
+    guarded((request, site) => post(request.body as Record<string, unknown>, site, posts, origin())),
+  );
+  router.post(
+    '/blogs/:blog/media',
+    guarded((request, site) => media(request, site, posts, origin())),
+  );
   return router;
 }
 
 function query(request: Request, site: BlogSite, posts: Posts, origin: string): Answer {
   const { q, url, limit } = request.query as Record<string, string>;
-  if (q === 'config') return { status: 200, body: { 'media-endpoint': `${origin}/blogs/${site.slug}/media`, 'syndicate-to': [] } };
+  if (q === 'config')
+    return { status: 200, body: { 'media-endpoint': `${origin}/blogs/${site.slug}/media`, 'syndicate-to': [] } };
   if (q === 'source' && url) {
     const found = posts.byAddress(site.slug, url);
-    return found ? { status: 200, body: entryOf(found) } : { status: 400, body: { error: 'invalid_request', error_description: 'there is no post at that url' } };
+    return found
+      ? { status: 200, body: entryOf(found) }
+      : { status: 400, body: { error: 'invalid_request', error_description: 'there is no post at that url' } };
   }
-  if (q === 'source') return { status: 200, body: { items: posts.all(site.slug).slice(0, Math.min(100, Number(limit) || 20)).map(entryOf) } };
+  if (q === 'source')
+    return {
+      status: 200,
+      body: {
+        items: posts
+          .all(site.slug)
+          .slice(0, Math.min(100, Number(limit) || 20))
+          .map(entryOf),
+      },
+    };
   return { status: 400, body: { error: 'invalid_request', error_description: 'unknown query' } };
 }
 
 function entryOf(post: Post): object {
   return {
     type: ['h-entry'],
-    properties: { url: [post.address], name: [post.name], content: [{ html: post.html }], category: post.categories, 'post-status': [post.status], published: [post.published] },
+    properties: {
+      url: [post.address],
+      name: [post.name],
+      content: [{ html: post.html }],
+      category: post.categories,
+      'post-status': [post.status],
+      published: [post.published],
+    },
   };
 }
 
@@ -53,7 +82,8 @@ function post(body: Record<string, unknown>, site: BlogSite, posts: Posts, origi
     return { status: 204, body: '' };
   }
   const properties = body['properties'] as Values | undefined;
-  if (!Array.isArray(body['type']) || !properties) return { status: 400, body: { error: 'invalid_request', error_description: 'an entry needs type and properties' } };
+  if (!Array.isArray(body['type']) || !properties)
+    return { status: 400, body: { error: 'invalid_request', error_description: 'an entry needs type and properties' } };
   const name = first(properties, 'name');
   if (!name) return { status: 400, body: { error: 'invalid_request', error_description: 'a post needs a name here' } };
   const slug = posts.freeSlug(site.slug, slugify(first(properties, 'mp-slug') ?? name));
@@ -63,10 +93,20 @@ function post(body: Record<string, unknown>, site: BlogSite, posts: Posts, origi
     address: `${origin}/blogs/${site.slug}/${slug}`,
     slug,
     name,
-    html: typeof content === 'object' && content !== null ? String((content as { html?: unknown }).html ?? '') : String(content ?? ''),
+    html:
+      typeof content === 'object' && content !== null
+        ? String((content as { html?: unknown }).html ?? '')
+        : String(content ?? ''),
     summary: first(properties, 'summary') ?? '',
     categories: (properties['category'] ?? []).map(String),
-    photo: photo ? (typeof photo === 'string' ? { address: photo, alternative: '' } : { address: String((photo as { value: unknown }).value), alternative: String((photo as { alt?: unknown }).alt ?? '') }) : null,
+    photo: photo
+      ? typeof photo === 'string'
+        ? { address: photo, alternative: '' }
+        : {
+            address: String((photo as { value: unknown }).value),
+            alternative: String((photo as { alt?: unknown }).alt ?? ''),
+          }
+      : null,
     status: first(properties, 'post-status') === 'draft' ? 'draft' : 'published',
     published: first(properties, 'published') ?? new Date().toISOString(),
     deleted: false,
@@ -77,7 +117,8 @@ function post(body: Record<string, unknown>, site: BlogSite, posts: Posts, origi
 
 function update(body: Record<string, unknown>, site: BlogSite, posts: Posts): Answer {
   const address = String(body['url']);
-  if (!posts.byAddress(site.slug, address)) return { status: 400, body: { error: 'invalid_request', error_description: 'there is no post at that url' } };
+  if (!posts.byAddress(site.slug, address))
+    return { status: 400, body: { error: 'invalid_request', error_description: 'there is no post at that url' } };
   const replace = (body['replace'] ?? {}) as Values;
   const change: Partial<Post> = {};
   const status = first(replace, 'post-status');
@@ -101,10 +142,18 @@ function media(request: Request, site: BlogSite, posts: Posts, origin: string): 
     });
     form.on('close', () => {
       const body = Buffer.concat(parts);
-      if (body.length === 0) return resolve({ status: 400, body: { error: 'invalid_request', error_description: 'no file came' } });
+      if (body.length === 0)
+        return resolve({ status: 400, body: { error: 'invalid_request', error_description: 'no file came' } });
       const name = `${createHash('sha256').update(body).digest('hex').slice(0, 16)}.${mime.split('/')[1] ?? 'bin'}`;
       const address = `${origin}/blogs/${site.slug}/media/${name}`;
-      posts.do({ act: 'media', at: new Date().toISOString(), blog: site.slug, address, mime, body: body.toString('base64') });
+      posts.do({
+        act: 'media',
+        at: new Date().toISOString(),
+        blog: site.slug,
+        address,
+        mime,
+        body: body.toString('base64'),
+      });
       resolve({ status: 201, headers: { location: address }, body: '' });
     });
     form.on('error', reject);
@@ -118,5 +167,11 @@ function first(properties: Values, name: string): string | null {
 }
 
 function slugify(text: string): string {
-  return text.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '').slice(0, 100) || 'post';
+  return (
+    text
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, '-')
+      .replace(/^-+|-+$/g, '')
+      .slice(0, 100) || 'post'
+  );
 }

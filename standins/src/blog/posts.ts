@@ -48,7 +48,18 @@ export class Posts {
       const posts = new Map<string, Post>();
       for (const { slug, title, published, paragraphs } of site.older) {
         const html = paragraphs.map((paragraph) => `<p>${paragraph}</p>`).join('\n');
-        posts.set(slug, { address: address(site.slug, slug), slug, name: title, html, summary: paragraphs[0] ?? '', categories: [], photo: null, status: 'published', published, deleted: false });
+        posts.set(slug, {
+          address: address(site.slug, slug),
+          slug,
+          name: title,
+          html,
+          summary: paragraphs[0] ?? '',
+          categories: [],
+          photo: null,
+          status: 'published',
+          published,
+          deleted: false,
+        });
       }
       this.byBlog.set(site.slug, posts);
     }
@@ -65,7 +76,9 @@ export class Posts {
   }
 
   all(blog: string): Post[] {
-    return [...(this.byBlog.get(blog)?.values() ?? [])].filter((post) => !post.deleted).sort((a, b) => (a.published < b.published ? 1 : -1));
+    return [...(this.byBlog.get(blog)?.values() ?? [])]
+      .filter((post) => !post.deleted)
+      .sort((a, b) => (a.published < b.published ? 1 : -1));
   }
 
   bySlug(blog: string, slug: string): Post | null {

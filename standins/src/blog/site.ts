@@ -12,10 +12,30 @@ export function publicSite(sites: readonly BlogSite[], posts: Posts, troubles: T
     });
   const live = (site: BlogSite) => posts.all(site.slug).filter((post) => post.status === 'published');
   const home = (site: BlogSite) => `${origin()}/blogs/${site.slug}/`;
-  router.get('/blogs/:blog', page((_request, site) => htmlAnswer(frame(site, site.name, frontPage(site, live(site))))));
-  router.get('/blogs/:blog/sitemap.xml', page((_request, site) => ({ status: 200, type: 'application/xml', body: sitemap([home(site), ...live(site).map((post) => post.address)]) })));
-  router.get('/blogs/:blog/feed.atom', page((_request, site) => ({ status: 200, type: 'application/atom+xml', body: atom(site, home(site), live(site).slice(0, 20)) })));
-  router.get('/blogs/:blog/media/:name', page((request, site) => picture(`${origin()}/blogs/${site.slug}/media/${request.params['name']}`, posts)));
+  router.get(
+    '/blogs/:blog',
+    page((_request, site) => htmlAnswer(frame(site, site.name, frontPage(site, live(site))))),
+  );
+  router.get(
+    '/blogs/:blog/sitemap.xml',
+    page((_request, site) => ({
+      status: 200,
+      type: 'application/xml',
+      body: sitemap([home(site), ...live(site).map((post) => post.address)]),
+    })),
+  );
+  router.get(
+    '/blogs/:blog/feed.atom',
+    page((_request, site) => ({
+      status: 200,
+      type: 'application/atom+xml',
+      body: atom(site, home(site), live(site).slice(0, 20)),
+    })),
+  );
+  router.get(
+    '/blogs/:blog/media/:name',
+    page((request, site) => picture(`${origin()}/blogs/${site.slug}/media/${request.params['name']}`, posts)),
+  );
   router.get(
     '/blogs/:blog/:slug',
     page((request, site) => {
@@ -30,11 +50,16 @@ export function publicSite(sites: readonly BlogSite[], posts: Posts, troubles: T
 
 function picture(address: string, posts: Posts): Answer {
   const found = posts.acts.find((act) => act.act === 'media' && act.address === address);
-  return found?.act === 'media' ? { status: 200, type: found.mime, body: Buffer.from(found.body, 'base64') } : missing();
+  return found?.act === 'media'
+    ? { status: 200, type: found.mime, body: Buffer.from(found.body, 'base64') }
+    : missing();
 }
 
 function missing(): Answer {
-  return htmlAnswer('<!doctype html><html lang="en"><head><meta charset="utf-8"><title>Not found</title></head><body><h1>Not found</h1></body></html>', 404);
+  return htmlAnswer(
+    '<!doctype html><html lang="en"><head><meta charset="utf-8"><title>Not found</title></head><body><h1>Not found</h1></body></html>',
+    404,
+  );
 }
 
 function htmlAnswer(body: string, status = 200): Answer {
@@ -57,16 +82,26 @@ h1{font-size:2rem;line-height:1.2}h2{margin-top:2.2rem;font-size:1.35rem}img{max
 .key-points{background:#f6efe2;padding:1rem 1rem 1rem 2.2rem}nav ol{color:#8a7f70}footer.site{border-top:1px solid #e5dccd;margin-top:3rem;color:#8a7f70;font-size:.85rem}li.post{margin:.7rem 0}ul.posts{list-style:none;padding:0}`;
 
 function day(site: BlogSite, iso: string): string {
-  return new Date(iso).toLocaleDateString(site.language === 'de' ? 'de-DE' : 'en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' });
+  return new Date(iso).toLocaleDateString(site.language === 'de' ? 'de-DE' : 'en-GB', {
+    day: 'numeric',
+    month: 'long',
+    year: 'numeric',
+    timeZone: 'UTC',
+  });
 }
 
 function frontPage(site: BlogSite, posts: readonly Post[]): string {
-  const rows = posts.map((post) => `<li class="post"><a href="${post.address}">${escape(post.name)}</a> <time datetime="${post.published}">${day(site, post.published)}</time></li>`);
+  const rows = posts.map(
+    (post) =>
+      `<li class="post"><a href="${post.address}">${escape(post.name)}</a> <time datetime="${post.published}">${day(site, post.published)}</time></li>`,
+  );
   return `<h1>${escape(site.name)}</h1><ul class="posts">${rows.join('')}</ul>`;
 }
 
 function article(site: BlogSite, post: Post): string {
-  const lead = post.photo ? `<figure class="lead"><img src="${escape(post.photo.address)}" alt="${escape(post.photo.alternative)}"></figure>` : '';
+  const lead = post.photo
+    ? `<figure class="lead"><img src="${escape(post.photo.address)}" alt="${escape(post.photo.alternative)}"></figure>`
+    : '';
   return `<article class="h-entry"><h1 class="p-name">${escape(post.name)}</h1><time class="dt-published" datetime="${post.published}">${day(site, post.published)}</time>${lead}<div class="e-content">${post.html}</div></article>`;
 }
 
@@ -76,7 +111,8 @@ function sitemap(addresses: readonly string[]): string {
 
 function atom(site: BlogSite, home: string, posts: readonly Post[]): string {
   const entries = posts.map(
-    (post) => `<entry><title>${escape(post.name)}</title><id>${post.address}</id><link href="${post.address}"/><updated>${post.published}</updated><summary>${escape(post.summary)}</summary><content type="html">${escape(post.html)}</content></entry>`,
+    (post) =>
+      `<entry><title>${escape(post.name)}</title><id>${post.address}</id><link href="${post.address}"/><updated>${post.published}</updated><summary>${escape(post.summary)}</summary><content type="html">${escape(post.html)}</content></entry>`,
   );
   return `<?xml version="1.0" encoding="UTF-8"?>\n<feed xmlns="http://www.w3.org/2005/Atom"><title>${escape(site.name)}</title><id>${home}</id><link href="${home}"/><updated>${posts[0]?.published ?? '2024-01-01T00:00:00Z'}</updated>${entries.join('')}</feed>`;
 }

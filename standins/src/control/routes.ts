@@ -17,7 +17,11 @@ export function controlRoutes(troubles: Troubles, calls: Journal<ModelCall>, pos
   });
   router.get('/control/received', (_request, response) => {
     const micros = calls.entries.reduce((sum, call) => sum + call.micros, 0);
-    response.json({ calls: calls.entries, micros, acts: posts.acts.map((act) => (act.act === 'media' ? { ...act, body: undefined } : act)) });
+    response.json({
+      calls: calls.entries,
+      micros,
+      acts: posts.acts.map((act) => (act.act === 'media' ? { ...act, body: undefined } : act)),
+    });
   });
   return router;
 }

@@ -42,7 +42,9 @@ export class Troubles {
   }
 
   private next(at: ServiceName, path: string): Trouble | null {
-    const order = this.orders.find((o) => o.at === at && o.times > 0 && (o.path === undefined || path.endsWith(o.path)));
+    const order = this.orders.find(
+      (o) => o.at === at && o.times > 0 && (o.path === undefined || path.endsWith(o.path)),
+    );
     if (!order) return null;
     order.times--;
     return order.trouble;
@@ -58,7 +60,12 @@ export class Troubles {
     };
   }
 
-  private async obey(at: ServiceName, request: Request, response: Response, act: (request: Request) => Promise<Answer> | Answer): Promise<void> {
+  private async obey(
+    at: ServiceName,
+    request: Request,
+    response: Response,
+    act: (request: Request) => Promise<Answer> | Answer,
+  ): Promise<void> {
     const trouble = this.next(at, request.path);
     await this.watch(`${at}.received`, { path: request.path });
     if (trouble?.how === 'delay') await new Promise((resolve) => setTimeout(resolve, trouble.ms));
@@ -70,8 +77,14 @@ export class Troubles {
     await this.watch(`${at}.acted`, { path: request.path });
     if (trouble?.how === 'hang after') return;
     if (trouble?.how === 'cut after') return void request.socket.destroy();
-    if (trouble?.how === 'malformed') return send(response, { status: 200, body: '{"choices": [{"message": {"content": "Here is what you asked f' });
-    if (trouble?.how === 'page without text') return send(response, { status: 200, type: 'text/html', body: '<!doctype html><title>Nothing</title><nav>Menu</nav>' });
+    if (trouble?.how === 'malformed')
+      return send(response, { status: 200, body: '{"choices": [{"message": {"content": "Here is what you asked f' });
+    if (trouble?.how === 'page without text')
+      return send(response, {
+        status: 200,
+        type: 'text/html',
+        body: '<!doctype html><title>Nothing</title><nav>Menu</nav>',
+      });
     send(response, answer);
   }
 }
@@ -86,7 +99,11 @@ export interface Answer {
 function refusalFor(trouble: Trouble): Answer | null {
   switch (trouble.how) {
     case 'busy':
-      return { status: 429, headers: { 'retry-after': String(trouble.retryAfterSeconds) }, body: { error: { message: 'too many requests' } } };
+      return {
+        status: 429,
+        headers: { 'retry-after': String(trouble.retryAfterSeconds) },
+        body: { error: { message: 'too many requests' } },
+      };
     case 'broken':
       return { status: 500, body: { error: { message: 'internal error' } } };
     case 'credit used up':

@@ -19,7 +19,11 @@ function sheets(text: string): Sheet[] {
     .map((part) => {
       const [head = '', ...paragraphs] = part.trim().split(/\n\s*\n/);
       const [title = '', about = ''] = head.split('\n');
-      return { title: title.trim(), about: about.replace(/^@ /, '').trim().split(' '), paragraphs: paragraphs.map((p) => p.replace(/\s+/g, ' ').trim()) };
+      return {
+        title: title.trim(),
+        about: about.replace(/^@ /, '').trim().split(' '),
+        paragraphs: paragraphs.map((p) => p.replace(/\s+/g, ' ').trim()),
+      };
     });
 }
 
@@ -30,16 +34,57 @@ function read(name: string): string {
 export const PAGES: readonly WebPage[] = readdirSync(join(import.meta.dirname, 'pages'))
   .sort()
   .flatMap((file) => sheets(read(join('pages', file))))
-  .map(({ title, about: [site, slug, date, language], paragraphs }) => ({ site: site!, slug: slug!, title, date: date!, language: language === 'de' ? 'de' : 'en', countries: [], paragraphs }));
+  .map(({ title, about: [site, slug, date, language], paragraphs }) => ({
+    site: site!,
+    slug: slug!,
+    title,
+    date: date!,
+    language: language === 'de' ? 'de' : 'en',
+    countries: [],
+    paragraphs,
+  }));
 
-const OLDER = sheets(read('older-posts.txt')).map(({ title, about: [blog, slug, date], paragraphs }) => ({ blog, slug: slug!, title, published: `${date}T09:00:00.000Z`, paragraphs }));
+const OLDER = sheets(read('older-posts.txt')).map(({ title, about: [blog, slug, date], paragraphs }) => ({
+  blog,
+  slug: slug!,
+  title,
+  published: `${date}T09:00:00.000Z`,
+  paragraphs,
+}));
 
-const older = (blog: string) => OLDER.filter((post) => post.blog === blog).map(({ slug, title, published, paragraphs }) => ({ slug, title, published, paragraphs }));
+const older = (blog: string) =>
+  OLDER.filter((post) => post.blog === blog).map(({ slug, title, published, paragraphs }) => ({
+    slug,
+    title,
+    published,
+    paragraphs,
+  }));
 
 export const BLOGS: readonly BlogSite[] = [
-  { slug: 'journal', name: 'Crockhaven Journal', tagline: 'From the bench of a small shop for fermenting gear', language: 'en', token: 'journal-secret-4f2c', older: older('journal') },
-  { slug: 'kitchen', name: 'Kitchen Notes', tagline: 'What we cook with what we ferment', language: 'en', token: 'kitchen-secret-81aa', older: older('kitchen') },
-  { slug: 'gaertagebuch', name: 'Gärtagebuch', tagline: 'Was in unserem Keller gärt', language: 'de', token: 'gaertagebuch-secret-c093', older: older('gaertagebuch') },
+  {
+    slug: 'journal',
+    name: 'Crockhaven Journal',
+    tagline: 'From the bench of a small shop for fermenting gear',
+    language: 'en',
+    token: 'journal-secret-4f2c',
+    older: older('journal'),
+  },
+  {
+    slug: 'kitchen',
+    name: 'Kitchen Notes',
+    tagline: 'What we cook with what we ferment',
+    language: 'en',
+    token: 'kitchen-secret-81aa',
+    older: older('kitchen'),
+  },
+  {
+    slug: 'gaertagebuch',
+    name: 'Gärtagebuch',
+    tagline: 'Was in unserem Keller gärt',
+    language: 'de',
+    token: 'gaertagebuch-secret-c093',
+    older: older('gaertagebuch'),
+  },
 ];
 
 export const KEYWORDS: readonly string[] = read('keywords.txt')

@@ -1,8 +1,8 @@
-import { outline, type OutlineManner } from './outline.ts';
-import { prose, type ProseManner } from './prose.ts';
+import { type OutlineManner, outline } from './outline.ts';
+import { type ProseManner, prose } from './prose.ts';
 import type { ReadRequest } from './request.ts';
-import { description, hashtags, keywords, points, titles } from './short.ts';
 import { compressed } from './rewrite.ts';
+import { description, hashtags, keywords, points, titles } from './short.ts';
 
 /** The part of JSON Schema that replies are described in. */
 export interface Schema {
@@ -25,7 +25,9 @@ export function fill(schema: Schema, request: ReadRequest, style: Style, name = 
   if (schema.enum) return schema.enum[0];
   switch (schema.type) {
     case 'object':
-      return Object.fromEntries(Object.entries(schema.properties ?? {}).map(([key, part]) => [key, fill(part, request, style, key)]));
+      return Object.fromEntries(
+        Object.entries(schema.properties ?? {}).map(([key, part]) => [key, fill(part, request, style, key)]),
+      );
     case 'array':
       return list(schema, request, style, name);
     case 'integer':
@@ -54,5 +56,7 @@ function text(schema: Schema, request: ReadRequest, name: string): string {
   const word = /Answer with the word: (\w+)/.exec(request.task)?.[1];
   if (word) return word;
   if (/description|search result/.test(about)) return description(request);
-  return request.passages[0] ? compressed(request.passages[0].sentences[0]?.text ?? '', 30) : 'There is no material on this.';
+  return request.passages[0]
+    ? compressed(request.passages[0].sentences[0]?.text ?? '', 30)
+    : 'There is no material on this.';
 }

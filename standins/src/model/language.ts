@@ -7,7 +7,8 @@ export function sentencesOf(text: string, language: string): string[] {
   const out: string[] = [];
   for (const { segment } of segmenters[language].segment(text.replace(/\s+/g, ' '))) {
     const last = out[out.length - 1];
-    if (last !== undefined && /\b(?:e\.g|i\.e|etc|ca|z\. ?B|d\. ?h|bzw|Dr|St)\.\s*$/.test(last)) out[out.length - 1] = last + segment;
+    if (last !== undefined && /\b(?:e\.g|i\.e|etc|ca|z\. ?B|d\. ?h|bzw|Dr|St)\.\s*$/.test(last))
+      out[out.length - 1] = last + segment;
     else out.push(segment);
   }
   return out.map((s) => s.trim()).filter((s) => s !== '');
@@ -20,12 +21,22 @@ const STOP = new Set(
 );
 
 export function stemsOf(text: string): string[] {
-  return (text.toLowerCase().normalize('NFKD').replace(/\p{M}+/gu, '').match(/[\p{L}\p{N}]+/gu) ?? []).filter((word) => !STOP.has(word) && word.length > 1).map(stem);
+  return (
+    text
+      .toLowerCase()
+      .normalize('NFKD')
+      .replace(/\p{M}+/gu, '')
+      .match(/[\p{L}\p{N}]+/gu) ?? []
+  )
+    .filter((word) => !STOP.has(word) && word.length > 1)
+    .map(stem);
 }
 
 function stem(word: string): string {
   if (word.length <= 4) return word.replace(/s$/, '');
-  return word.replace(/(?:ies)$/, 'y').replace(/(?:ing|ings|ed|es|s|en|er|e|n|ly)$/, (end) => (word.length - end.length >= 3 ? '' : end));
+  return word
+    .replace(/(?:ies)$/, 'y')
+    .replace(/(?:ing|ings|ed|es|s|en|er|e|n|ly)$/, (end) => (word.length - end.length >= 3 ? '' : end));
 }
 
 export function countWords(text: string): number {

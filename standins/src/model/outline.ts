@@ -1,5 +1,5 @@
 import { choicesFrom, overlap, stemsOf } from './language.ts';
-import { type FencedPassage, rarity, type ReadRequest, relevance, type Sentence } from './request.ts';
+import { type FencedPassage, type ReadRequest, rarity, relevance, type Sentence } from './request.ts';
 import { compressed } from './rewrite.ts';
 
 export interface OutlinedSection {
@@ -23,24 +23,40 @@ export function outline(request: ReadRequest, manner: OutlineManner): OutlinedSe
   const subject = new Set(stemsOf(request.subject));
   const scored = request.passages
     .filter((passage) => passage.sentences.length > 0)
-    .map((passage) => ({ passage, score: relevance(passage.stems, subject, weight) + relevance(new Set(stemsOf(passage.from)), subject, weight) * 0.6 }))
+    .map((passage) => ({
+      passage,
+      score:
+        relevance(passage.stems, subject, weight) + relevance(new Set(stemsOf(passage.from)), subject, weight) * 0.6,
+    }))
     .sort((a, b) => b.score - a.score || a.passage.n - b.passage.n);
-  const useful = scored.filter(({ score }, i) => i < from || score > (scored[0]?.score ?? 0) * 0.12).map(({ passage }) => passage);
-  const wanted = Math.max(1, Math.min(manner.towards === 'many' ? to : Math.max(from, to - 1), Math.floor(useful.length / 2) || 1));
+  const useful = scored
+    .filter(({ score }, i) => i < from || score > (scored[0]?.score ?? 0) * 0.12)
+    .map(({ passage }) => passage);
+  const wanted = Math.max(
+    1,
+    Math.min(manner.towards === 'many' ? to : Math.max(from, to - 1), Math.floor(useful.length / 2) || 1),
+  );
   const seeds = spread(useful, Math.max(Math.min(from, useful.length), wanted));
   const groups = new Map(seeds.map((seed) => [seed.n, [seed]]));
   const most = Math.max(2, Math.ceil(useful.length / seeds.length));
   for (const passage of useful) {
     if (seeds.includes(passage)) continue;
-    const nearest = [...seeds].sort((a, b) => near(passage, b) - near(passage, a)).find((seed) => groups.get(seed.n)!.length < most);
+    const nearest = [...seeds]
+      .sort((a, b) => near(passage, b) - near(passage, a))
+      .find((seed) => groups.get(seed.n)!.length < most);
     if (nearest) groups.get(nearest.n)!.push(passage);
   }
   const used = new Set<string>();
   const chance = choicesFrom(request.seed);
   return seeds.map((seed) => {
     const group = groups.get(seed.n)!;
-    const heading = manner.headings === 'statements' ? statement(group, subject, used) : thing(group, request.passages, used, chance);
-    return { heading, says: group[0]!.sentences[0]!.text, passages: group.map((passage) => passage.n).sort((a, b) => a - b) };
+    const heading =
+      manner.headings === 'statements' ? statement(group, subject, used) : thing(group, request.passages, used, chance);
+    return {
+      heading,
+      says: group[0]!.sentences[0]!.text,
+      passages: group.map((passage) => passage.n).sort((a, b) => a - b),
+    };
   });
 }
 
@@ -54,7 +70,8 @@ function spread(passages: readonly FencedPassage[], wanted: number): FencedPassa
   for (const limit of [0.3, 0.42, 0.55, 1.1]) {
     for (const passage of passages) {
       if (chosen.length >= wanted) return chosen;
-      if (!chosen.includes(passage) && chosen.every((other) => overlap(other.stems, passage.stems) < limit)) chosen.push(passage);
+      if (!chosen.includes(passage) && chosen.every((other) => overlap(other.stems, passage.stems) < limit))
+        chosen.push(passage);
     }
   }
   return chosen;
@@ -66,27 +83,42 @@ function candidates(group: readonly FencedPassage[]): Sentence[] {
 
 function statement(group: readonly FencedPassage[], subject: ReadonlySet<string>, used: Set<string>): string {
   const ranked = candidates(group)
-    .map((sentence, i) => ({ text: compressed(sentence.text, 8), at: i, hits: [...sentence.stems].filter((s) => subject.has(s)).length }))
+    .map((sentence, i) => ({
+      text: compressed(sentence.text, 8),
+      at: i,
+      hits: [...sentence.stems].filter((s) => subject.has(s)).length,
+    }))
     .filter(({ text }) => text.split(' ').length >= 2 && text.split(' ').length <= 8 && !/[“”"]/.test(text))
     .sort((a, b) => a.at - b.at - (b.hits - a.hits) * 0.4);
-  const found = ranked.find(({ text }) => !used.has(text.toLowerCase()))?.text ?? compressed(group[0]!.sentences[0]!.text, 8);
+  const found =
+    ranked.find(({ text }) => !used.has(text.toLowerCase()))?.text ?? compressed(group[0]!.sentences[0]!.text, 8);
   used.add(found.toLowerCase());
   return found;
 }
 
 /** The pair of words the group repeats and the other passages do not. */
-function thing(group: readonly FencedPassage[], all: readonly FencedPassage[], used: Set<string>, chance: (options: number) => number): string {
+function thing(
+  group: readonly FencedPassage[],
+  all: readonly FencedPassage[],
+  used: Set<string>,
+  chance: (options: number) => number,
+): string {
   const counts = new Map<string, number>();
   for (const passage of group) {
     const words = passage.text.match(/[\p{L}’'-]+/gu) ?? [];
     for (let i = 0; i + 1 < words.length; i++) {
       const pair = words.slice(i, i + 2);
-      if (pair.every((word) => stemsOf(word).length === 1 && word.length > 3)) counts.set(pair.join(' ').toLowerCase(), (counts.get(pair.join(' ').toLowerCase()) ?? 0) + 1);
+      if (pair.every((word) => stemsOf(word).length === 1 && word.length > 3))
+        counts.set(pair.join(' ').toLowerCase(), (counts.get(pair.join(' ').toLowerCase()) ?? 0) + 1);
     }
   }
   const elsewhere = all.filter((passage) => !group.includes(passage)).map((passage) => passage.text.toLowerCase());
-  const ranked = [...counts].map(([pair, n]) => ({ pair, worth: n / (1 + elsewhere.filter((text) => text.includes(pair)).length) })).sort((a, b) => b.worth - a.worth || (a.pair < b.pair ? -1 : 1));
-  const open = ranked.filter(({ pair }) => ![...used].some((other) => pair.split(' ').some((word) => other.includes(word)))).slice(0, 2);
+  const ranked = [...counts]
+    .map(([pair, n]) => ({ pair, worth: n / (1 + elsewhere.filter((text) => text.includes(pair)).length) }))
+    .sort((a, b) => b.worth - a.worth || (a.pair < b.pair ? -1 : 1));
+  const open = ranked
+    .filter(({ pair }) => ![...used].some((other) => pair.split(' ').some((word) => other.includes(word))))
+    .slice(0, 2);
   const found = open[chance(open.length || 1)]?.pair ?? compressed(group[0]!.sentences[0]!.text, 6).toLowerCase();
   used.add(found);
   return found.charAt(0).toUpperCase() + found.slice(1);

@@ -1,5 +1,15 @@
 import { choicesFrom, countWords, overlap, stemsOf } from './language.ts';
-import { type FencedPassage, lengthOf, Memory, personAsked, rarity, type ReadRequest, relevance, type Sentence, wordsAsked } from './request.ts';
+import {
+  type FencedPassage,
+  lengthOf,
+  Memory,
+  personAsked,
+  type ReadRequest,
+  rarity,
+  relevance,
+  type Sentence,
+  wordsAsked,
+} from './request.ts';
 import { joined, type Manner, rewrite } from './rewrite.ts';
 
 export interface WrittenBlock {
@@ -24,23 +34,56 @@ export interface ProseManner extends Omit<Manner, 'person' | 'language' | 'contr
 export function prose(request: ReadRequest, style: ProseManner): WrittenBlock[] {
   const asked = wordsAsked(request.task, 150);
   const heading = /the section headed "([^"]+)"/.exec(request.task)?.[1] ?? null;
-  const target = new Set(stemsOf(`${heading ?? ''} ${request.subject} ${heading === null ? '' : (/words\. (.*)/.exec(request.task)?.[1] ?? '')}`));
+  const target = new Set(
+    stemsOf(
+      `${heading ?? ''} ${request.subject} ${heading === null ? '' : (/words\. (.*)/.exec(request.task)?.[1] ?? '')}`,
+    ),
+  );
   const weight = rarity(request.passages);
   const memory = new Memory(request.said, request.language);
   const chance = choicesFrom(`${request.seed}${heading}`);
-  const manner: Manner = { ...style, person: personAsked(request.task), language: request.language, contracts: /friendly|warm|chatty|casual/.test(request.task) };
-  const ranked = request.passages.map((passage) => ({ passage, score: relevance(passage.stems, target, weight) })).sort((a, b) => b.score - a.score || a.passage.n - b.passage.n);
-  const chosen = heading === null ? opening(ranked.map((r) => r.passage), memory, asked) : body(ranked, heading, memory, asked);
+  const manner: Manner = {
+    ...style,
+    person: personAsked(request.task),
+    language: request.language,
+    contracts: /friendly|warm|chatty|casual/.test(request.task),
+  };
+  const ranked = request.passages
+    .map((passage) => ({ passage, score: relevance(passage.stems, target, weight) }))
+    .sort((a, b) => b.score - a.score || a.passage.n - b.passage.n);
+  const chosen =
+    heading === null
+      ? opening(
+          ranked.map((r) => r.passage),
+          memory,
+          asked,
+        )
+      : body(ranked, heading, memory, asked);
   const blocks: WrittenBlock[] = [];
   for (const run of chosen) blocks.push(...written(run, style, manner, chance, request.task));
-  return blocks.length > 0 ? merged(blocks, style.paragraph) : [{ kind: 'paragraph', text: request.language === 'de' ? 'Dazu sagen die Quellen nichts weiter.' : 'The sources say no more about this.', items: [], passages: [] }];
+  return blocks.length > 0
+    ? merged(blocks, style.paragraph)
+    : [
+        {
+          kind: 'paragraph',
+          text:
+            request.language === 'de' ? 'Dazu sagen die Quellen nichts weiter.' : 'The sources say no more about this.',
+          items: [],
+          passages: [],
+        },
+      ];
 }
 
 /** Runs of sentences that stand next to each other, so that none leans on one left out. */
 function fresh(passage: FencedPassage, memory: Memory, heading: ReadonlySet<string> | null): Sentence[] {
   const out: Sentence[] = [];
   for (const sentence of passage.sentences) {
-    const known = memory.knows(sentence) || (heading !== null && sentence.stems.size > 0 && overlap(heading, sentence.stems) > 0.99 && sentence.stems.size <= heading.size + 2);
+    const known =
+      memory.knows(sentence) ||
+      (heading !== null &&
+        sentence.stems.size > 0 &&
+        overlap(heading, sentence.stems) > 0.99 &&
+        sentence.stems.size <= heading.size + 2);
     const before = out[out.length - 1];
     const hangs = sentence.leans && !(before && before.at === sentence.at - 1);
     if (!known && !hangs) out.push(sentence);
@@ -48,7 +91,12 @@ function fresh(passage: FencedPassage, memory: Memory, heading: ReadonlySet<stri
   return out;
 }
 
-function body(ranked: readonly { passage: FencedPassage; score: number }[], heading: string, memory: Memory, asked: number): Sentence[][] {
+function body(
+  ranked: readonly { passage: FencedPassage; score: number }[],
+  heading: string,
+  memory: Memory,
+  asked: number,
+): Sentence[][] {
   const headingStems = new Set(stemsOf(heading));
   const out: Sentence[][] = [];
   let words = 0;
@@ -80,19 +128,31 @@ function opening(ranked: readonly FencedPassage[], memory: Memory, asked: number
   return out;
 }
 
-function written(run: readonly Sentence[], style: ProseManner, manner: Manner, chance: (options: number) => number, task: string): WrittenBlock[] {
+function written(
+  run: readonly Sentence[],
+  style: ProseManner,
+  manner: Manner,
+  chance: (options: number) => number,
+  task: string,
+): WrittenBlock[] {
   const blocks: WrittenBlock[] = [];
   const mayList = style.lists && /a list may stand/.test(task);
   let open: string[] = [];
   const close = () => {
-    if (open.length > 0) blocks.push({ kind: 'paragraph', text: open.join(' '), items: [], passages: [run[0]!.passage] });
+    if (open.length > 0)
+      blocks.push({ kind: 'paragraph', text: open.join(' '), items: [], passages: [run[0]!.passage] });
     open = [];
   };
   for (const sentence of run) {
     const listed = mayList ? enumeration(sentence.text) : null;
     if (listed && listed.items.length >= 3 && !blocks.some((block) => block.kind === 'list')) {
       close();
-      blocks.push({ kind: 'list', text: rewrite(listed.lead, manner, chance), items: listed.items, passages: [sentence.passage] });
+      blocks.push({
+        kind: 'list',
+        text: rewrite(listed.lead, manner, chance),
+        items: listed.items,
+        passages: [sentence.passage],
+      });
       continue;
     }
     const text = rewrite(sentence.text, manner, chance);
@@ -109,7 +169,10 @@ function written(run: readonly Sentence[], style: ProseManner, manner: Manner, c
 function enumeration(sentence: string): { lead: string; items: string[] } | null {
   const match = /^([^:]{8,90}): ([^:]+)\.$/.exec(sentence);
   if (!match) return null;
-  const items = match[2]!.split(/(?:;|,) (?:and |or |und |oder )?| (?:and|und) /).map((item) => item.trim()).filter((item) => item !== '');
+  const items = match[2]!
+    .split(/(?:;|,) (?:and |or |und |oder )?| (?:and|und) /)
+    .map((item) => item.trim())
+    .filter((item) => item !== '');
   if (items.some((item) => countWords(item) > 14 || countWords(item) < 1)) return null;
   return { lead: `${match[1]}:`, items: items.map((item) => item.charAt(0).toUpperCase() + item.slice(1)) };
 }
@@ -119,9 +182,22 @@ function merged(blocks: readonly WrittenBlock[], most: number): WrittenBlock[] {
   const out: WrittenBlock[] = [];
   for (const block of blocks) {
     const last = out[out.length - 1];
-    const short = last && last.kind === 'paragraph' && block.kind === 'paragraph' && countWords(last.text) + countWords(block.text) <= most;
-    if (short && (countWords(last.text) < 35 || countWords(block.text) < 30 || overlap(new Set(stemsOf(last.text)), new Set(stemsOf(block.text))) > 0.25)) {
-      out[out.length - 1] = { ...last, text: `${last.text} ${block.text}`, passages: [...new Set([...last.passages, ...block.passages])] };
+    const short =
+      last &&
+      last.kind === 'paragraph' &&
+      block.kind === 'paragraph' &&
+      countWords(last.text) + countWords(block.text) <= most;
+    if (
+      short &&
+      (countWords(last.text) < 35 ||
+        countWords(block.text) < 30 ||
+        overlap(new Set(stemsOf(last.text)), new Set(stemsOf(block.text))) > 0.25)
+    ) {
+      out[out.length - 1] = {
+        ...last,
+        text: `${last.text} ${block.text}`,
+        passages: [...new Set([...last.passages, ...block.passages])],
+      };
     } else out.push(block);
   }
   return out;

@@ -30,15 +30,19 @@ export interface ReadRequest {
 }
 
 const FENCE = /<<<passage (\d+) ?(\w*)>>>\n(?:\(from: (.*)\)\n)?([\s\S]*?)\n<<<end \1 ?\2>>>/g;
-const LEANS = /^(?:It|This|These|They|That|Those|He|She|Then|So|But|And|Instead|Otherwise|Both|Either|Neither|Its|Their|Such|Here|There,|Es|Das|Dies|Diese|Dann|Sie|Er|Dabei|Dadurch|Dort)\b/;
+const LEANS =
+  /^(?:It|This|These|They|That|Those|He|She|Then|So|But|And|Instead|Otherwise|Both|Either|Neither|Its|Their|Such|Here|There,|Es|Das|Dies|Diese|Dann|Sie|Er|Dabei|Dadurch|Dort)\b/;
 
 export function readRequest(messages: readonly { role: string; content: string }[], seed: string): ReadRequest {
   const whole = messages.map((message) => message.content).join('\n\n');
   const said = /<<<said>>>\n([\s\S]*?)\n<<<end said>>>/.exec(whole)?.[1] ?? '';
   const task = whole.replace(FENCE, '').replace(/<<<said>>>[\s\S]*?<<<end said>>>/, '');
   const language = /\bin German\b/.test(task) ? 'de' : 'en';
-  const passages = [...whole.matchAll(FENCE)].map((match) => passageOf(Number(match[1]), match[3] ?? '', match[4] ?? '', language));
-  const subject = /(?:Subject[^:\n]*|on the subject): *([^\n]+)/.exec(task)?.[1]?.trim() ?? task.trim().split('\n').pop() ?? '';
+  const passages = [...whole.matchAll(FENCE)].map((match) =>
+    passageOf(Number(match[1]), match[3] ?? '', match[4] ?? '', language),
+  );
+  const subject =
+    /(?:Subject[^:\n]*|on the subject): *([^\n]+)/.exec(task)?.[1]?.trim() ?? task.trim().split('\n').pop() ?? '';
   return { task, subject, language, passages, said: said === '(nothing yet)' ? '' : said, seed };
 }
 
@@ -46,7 +50,13 @@ function passageOf(n: number, from: string, text: string, language: string): Fen
   const sentences = text
     .split(/\n+/)
     .flatMap((line) => sentencesOf(line, language))
-    .map((sentence, at) => ({ text: sentence, passage: n, at, stems: new Set(stemsOf(sentence)), leans: LEANS.test(sentence) }));
+    .map((sentence, at) => ({
+      text: sentence,
+      passage: n,
+      at,
+      stems: new Set(stemsOf(sentence)),
+      leans: LEANS.test(sentence),
+    }));
   return { n, from, text, sentences, stems: new Set(stemsOf(text)) };
 }
 
@@ -83,7 +93,9 @@ export class Memory {
 
   knows(sentence: Sentence): boolean {
     if (sentence.stems.size === 0) return true;
-    return this.heard.some((stems) => Math.abs(stems.size - sentence.stems.size) < 12 && overlap(stems, sentence.stems) > 0.62);
+    return this.heard.some(
+      (stems) => Math.abs(stems.size - sentence.stems.size) < 12 && overlap(stems, sentence.stems) > 0.62,
+    );
   }
 
   add(sentence: Pick<Sentence, 'stems'>): void {

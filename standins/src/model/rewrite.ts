@@ -90,7 +90,8 @@ const PERSONS: Record<string, readonly (readonly [RegExp, string])[]> = {
   ],
 };
 
-const TURNABLE = /^(If|When|Because|Once|As long as|After|Before|While|Unless|Although|Where|Until) ([^,;:]{6,80}), ([^;:]{12,160})([.!])$/;
+const TURNABLE =
+  /^(If|When|Because|Once|As long as|After|Before|While|Unless|Although|Where|Until) ([^,;:]{6,80}), ([^;:]{12,160})([.!])$/;
 
 /** A sentence as this manner would put it. `chance` gives a number below what it is asked. */
 export function rewrite(sentence: string, manner: Manner, chance: (options: number) => number): string {
@@ -114,7 +115,31 @@ function turned(sentence: string): string {
   return `${second!.charAt(0).toUpperCase()}${second!.slice(1)} ${link!.toLowerCase()} ${first}${end}`;
 }
 
-const MAY_FALL = new Set(['The', 'A', 'An', 'It', 'This', 'They', 'These', 'There', 'In', 'On', 'At', 'For', 'With', 'You', 'We', 'Most', 'Some', 'Many', 'Each', 'Every', 'No', 'Too', 'Both']);
+const MAY_FALL = new Set([
+  'The',
+  'A',
+  'An',
+  'It',
+  'This',
+  'They',
+  'These',
+  'There',
+  'In',
+  'On',
+  'At',
+  'For',
+  'With',
+  'You',
+  'We',
+  'Most',
+  'Some',
+  'Many',
+  'Each',
+  'Every',
+  'No',
+  'Too',
+  'Both',
+]);
 
 /** Two short neighbours as one sentence, where that reads well. */
 export function joined(a: string, b: string, chance: (options: number) => number): string | null {
@@ -126,16 +151,34 @@ export function joined(a: string, b: string, chance: (options: number) => number
 
 /** The core of a sentence: its main clause, at most so many words, without the full stop. */
 export function compressed(sentence: string, most: number): string {
-  let out = sentence.replace(/\([^)]*\)/g, '').trim().replace(/[.!?]+$/, '');
-  const clause = /^(?:If|When|Because|Once|After|Before|While|Unless|Although|Until|As|Wenn|Weil|Nach|Vor|Sobald) [^,]{3,80}, (.+)$/.exec(out);
+  let out = sentence
+    .replace(/\([^)]*\)/g, '')
+    .trim()
+    .replace(/[.!?]+$/, '');
+  const clause =
+    /^(?:If|When|Because|Once|After|Before|While|Unless|Although|Until|As|Wenn|Weil|Nach|Vor|Sobald) [^,]{3,80}, (.+)$/.exec(
+      out,
+    );
   if (clause) out = clause[1]!;
-  for (const cut of [/[;:–—] .*$/, /, (?:which|because|since|so|and|but|where|who|denn|und|aber|weil|was|die|der|das) .*$/, / (?:because|since|so that|weil|damit) .*$/, /, .*$/]) {
+  for (const cut of [
+    /[;:–—] .*$/,
+    /, (?:which|because|since|so|and|but|where|who|denn|und|aber|weil|was|die|der|das) .*$/,
+    / (?:because|since|so that|weil|damit) .*$/,
+    /, .*$/,
+  ]) {
     if (words(out) <= most) break;
     const shorter = out.replace(cut, '');
     if (words(shorter) >= 3) out = shorter;
   }
   const parts = out.split(' ');
-  if (parts.length > most) out = parts.slice(0, most).join(' ').replace(/ (?:a|an|the|of|to|in|on|at|and|or|with|for|by|from|is|are|that|than|as|der|die|das|und|mit|von|zu|im|in)$/i, '');
+  if (parts.length > most)
+    out = parts
+      .slice(0, most)
+      .join(' ')
+      .replace(
+        / (?:a|an|the|of|to|in|on|at|and|or|with|for|by|from|is|are|that|than|as|der|die|das|und|mit|von|zu|im|in)$/i,
+        '',
+      );
   return out.charAt(0).toUpperCase() + out.slice(1);
 }
 

@@ -38,7 +38,10 @@ export const MODEL_TWO: ModelManner = {
     points: 5,
   },
   price: { in: 900, out: 2_700, picture: 25_000 },
-  wrap: (json) => [{ type: 'text', text: 'Here it is, as you asked:\n\n' }, { type: 'text', text: `\`\`\`json\n${json}\n\`\`\`` }],
+  wrap: (json) => [
+    { type: 'text', text: 'Here it is, as you asked:\n\n' },
+    { type: 'text', text: `\`\`\`json\n${json}\n\`\`\`` },
+  ],
   reportsUsage: false,
   palette: 3,
 };
@@ -61,12 +64,31 @@ interface ChatBody {
 }
 
 /** Text and pictures by the widely used JSON, at `/v1/chat/completions` and `/v1/images/generations`. */
-export function modelService(name: string, manner: ModelManner, key: string, troubles: Troubles, received: Journal<ModelCall>): Router {
+export function modelService(
+  name: string,
+  manner: ModelManner,
+  key: string,
+  troubles: Troubles,
+  received: Journal<ModelCall>,
+): Router {
   const router = Router();
   const refused = (request: Request): Answer | null =>
-    request.header('authorization') === `Bearer ${key}` ? null : { status: 401, body: { error: { message: 'invalid key' } } };
-  router.post('/v1/chat/completions', troubles.around('writer', (request) => refused(request) ?? chat(name, manner, request.body as ChatBody, received)));
-  router.post('/v1/images/generations', troubles.around('illustrator', async (request) => refused(request) ?? picture(name, manner, request.body as { prompt?: string; seed?: number; size?: string }, received)));
+    request.header('authorization') === `Bearer ${key}`
+      ? null
+      : { status: 401, body: { error: { message: 'invalid key' } } };
+  router.post(
+    '/v1/chat/completions',
+    troubles.around('writer', (request) => refused(request) ?? chat(name, manner, request.body as ChatBody, received)),
+  );
+  router.post(
+    '/v1/images/generations',
+    troubles.around(
+      'illustrator',
+      async (request) =>
+        refused(request) ??
+        picture(name, manner, request.body as { prompt?: string; seed?: number; size?: string }, received),
+    ),
+  );
   return router;
 }
 
@@ -75,7 +97,10 @@ function chat(name: string, manner: ModelManner, body: ChatBody, received: Journ
   if (messages.length === 0) return { status: 400, body: { error: { message: 'messages is empty' } } };
   const prompt = messages.map((message) => message.content).join('\n');
   const request = readRequest(messages, `${name}${prompt}${body.seed ?? 0}`);
-  const schema = body.response_format?.json_schema?.schema ?? { type: 'object', properties: { answer: { type: 'string' } } };
+  const schema = body.response_format?.json_schema?.schema ?? {
+    type: 'object',
+    properties: { answer: { type: 'string' } },
+  };
   let json = JSON.stringify(fill(schema, request, manner.style));
   const tokensIn = Math.ceil(prompt.length / 4);
   let tokensOut = Math.ceil(json.length / 4);
@@ -85,21 +110,54 @@ function chat(name: string, manner: ModelManner, body: ChatBody, received: Journ
     json = json.slice(0, most * 4);
     tokensOut = most;
   }
-  received.add({ at: new Date().toISOString(), service: name, what: 'text', tokensIn, tokensOut, micros: Math.ceil((tokensIn * manner.price.in + tokensOut * manner.price.out) / 1_000) });
+  received.add({
+    at: new Date().toISOString(),
+    service: name,
+    what: 'text',
+    tokensIn,
+    tokensOut,
+    micros: Math.ceil((tokensIn * manner.price.in + tokensOut * manner.price.out) / 1_000),
+  });
   return {
     status: 200,
     body: {
       object: 'chat.completion',
       model: body.model ?? name,
-      choices: [{ index: 0, message: { role: 'assistant', content: manner.wrap(json) }, finish_reason: whole ? 'stop' : 'length' }],
-      ...(manner.reportsUsage ? { usage: { prompt_tokens: tokensIn, completion_tokens: tokensOut, total_tokens: tokensIn + tokensOut } } : {}),
+      choices: [
+        {
+          index: 0,
+          message: { role: 'assistant', content: manner.wrap(json) },
+          finish_reason: whole ? 'stop' : 'length',
+        },
+      ],
+      ...(manner.reportsUsage
+        ? { usage: { prompt_tokens: tokensIn, completion_tokens: tokensOut, total_tokens: tokensIn + tokensOut } }
+        : {}),
     },
   };
 }
 
-async function picture(name: string, manner: ModelManner, body: { prompt?: string; seed?: number; size?: string }, received: Journal<ModelCall>): Promise<Answer> {
+async function picture(
+  name: string,
+  manner: ModelManner,
+  body: { prompt?: string; seed?: number; size?: string },
+  received: Journal<ModelCall>,
+): Promise<Answer> {
   const [width, height] = (body.size ?? '1024x1024').split('x').map(Number);
-  const png = await draw(body.prompt ?? '', `${name}${body.seed ?? 0}`, width ?? 1_024, height ?? 1_024, manner.palette);
-  received.add({ at: new Date().toISOString(), service: name, what: 'picture', tokensIn: 0, tokensOut: 0, micros: manner.price.picture });
+  const png = await draw(
+    body.prompt ?? '',
+    `${name}${body.seed ?? 0}`,
+    width ?? 1_024,
+    height ?? 1_024,
+    manner.palette,
+  );
+  received.add({
+    at: new Date().toISOString(),
+    service: name,
+    what: 'picture',
+    tokensIn: 0,
+    tokensOut: 0,
+    micros: manner.price.picture,
+  });
   return { status: 200, body: { created: 0, data: [{ b64_json: png.toString('base64') }] } };
 }

@@ -1,5 +1,5 @@
 import { choicesFrom, countWords, overlap, stemsOf } from './language.ts';
-import { personAsked, rarity, type ReadRequest, relevance, type Sentence } from './request.ts';
+import { personAsked, type ReadRequest, rarity, relevance, type Sentence } from './request.ts';
 import { compressed, rewrite } from './rewrite.ts';
 
 /** Short pieces: points, titles, descriptions, keywords, all from the sentences of the material. */
@@ -7,12 +7,22 @@ import { compressed, rewrite } from './rewrite.ts';
 export function points(request: ReadRequest, most: number): string[] {
   const weight = rarity(request.passages);
   const subject = new Set(stemsOf(request.subject));
-  const manner = { person: personAsked(request.task), language: request.language, wording: [], turns: 0, contracts: false };
+  const manner = {
+    person: personAsked(request.task),
+    language: request.language,
+    wording: [],
+    turns: 0,
+    contracts: false,
+  };
   const chance = choicesFrom(request.seed);
   const ranked = request.passages
     .flatMap((passage) => passage.sentences)
     .filter((sentence) => !sentence.leans && countWords(sentence.text) > 9)
-    .map((sentence) => ({ sentence, short: compressed(sentence.text, 14), score: relevance(sentence.stems, subject, weight) + (/\d/.test(sentence.text) ? 0.5 : 0) }))
+    .map((sentence) => ({
+      sentence,
+      short: compressed(sentence.text, 14),
+      score: relevance(sentence.stems, subject, weight) + (/\d/.test(sentence.text) ? 0.5 : 0),
+    }))
     .filter(({ short, sentence }) => countWords(short) >= 4 && countWords(short) < countWords(sentence.text))
     .sort((a, b) => b.score - a.score || a.sentence.at - b.sentence.at);
   const out: { text: string; sentence: Sentence }[] = [];
@@ -33,14 +43,18 @@ export function titles(request: ReadRequest): string[] {
   const statements = request.passages
     .flatMap((passage) => passage.sentences)
     .filter((sentence) => !sentence.leans)
-    .map((sentence) => ({ text: compressed(sentence.text, 8), hits: [...sentence.stems].filter((s) => subject.has(s)).length }))
+    .map((sentence) => ({
+      text: compressed(sentence.text, 8),
+      hits: [...sentence.stems].filter((s) => subject.has(s)).length,
+    }))
     .filter(({ text, hits }) => hits > 0 && text.length <= most && countWords(text) >= 3 && !/[?“”"]/.test(text))
     .sort((a, b) => b.hits - a.hits || a.text.length - b.text.length)
     .map(({ text }) => text);
   const chance = choicesFrom(`${request.seed}titles`);
   const forms: string[] = [];
   const add = (text: string | undefined) => {
-    if (text && text.length <= most && !forms.some((other) => other.toLowerCase() === text.toLowerCase())) forms.push(text);
+    if (text && text.length <= most && !forms.some((other) => other.toLowerCase() === text.toLowerCase()))
+      forms.push(text);
   };
   const second = statements[1 + chance(3)];
   add(plain);
@@ -68,10 +82,19 @@ export function keywords(request: ReadRequest, most = 6): string[] {
     const words = passage.text.toLowerCase().match(/[\p{L}-]+/gu) ?? [];
     for (let i = 0; i + 1 < words.length; i++) {
       const pair = `${words[i]} ${words[i + 1]}`;
-      if (stemsOf(words[i]!).length && stemsOf(words[i + 1]!).length && words[i]!.length > 3 && words[i + 1]!.length > 3) counts.set(pair, (counts.get(pair) ?? 0) + 1);
+      if (
+        stemsOf(words[i]!).length &&
+        stemsOf(words[i + 1]!).length &&
+        words[i]!.length > 3 &&
+        words[i + 1]!.length > 3
+      )
+        counts.set(pair, (counts.get(pair) ?? 0) + 1);
     }
   }
-  const pairs = [...counts].filter(([, n]) => n > 1).sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1)).map(([pair]) => pair);
+  const pairs = [...counts]
+    .filter(([, n]) => n > 1)
+    .sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1))
+    .map(([pair]) => pair);
   return [request.subject.toLowerCase(), ...pairs.slice(0, most - 2), ...frequent(request).slice(0, 2)].slice(0, most);
 }
 

@@ -24,20 +24,28 @@ const leaf: Shape = ([, ink, body]) =>
   `<path d="M0 0 C-110 -50 -96 -170 0 -240 C96 -170 110 -50 0 0z" fill="${body}" stroke="${ink}" stroke-width="5"/><path d="M0 -8 V-226 M0 -70 L-50 -108 M0 -70 L50 -108 M0 -130 L-42 -166 M0 -130 L42 -166" stroke="${ink}" stroke-width="4" fill="none"/>`;
 const heap: Shape = ([, ink, , fill]) =>
   `<path d="M-110 0 Q-60 -20 -38 -76 Q0 -140 38 -76 Q60 -20 110 0z" fill="#fff" stroke="${ink}" stroke-width="5"/><g fill="${fill}"><circle cx="-20" cy="-40" r="5"/><circle cx="18" cy="-62" r="5"/><circle cx="34" cy="-24" r="5"/><circle cx="-48" cy="-16" r="5"/></g>`;
-const drop: Shape = ([, ink, body]) => `<path d="M0 -240 C70 -150 96 -96 96 -70 A96 76 0 0 1 -96 -70 C-96 -96 -70 -150 0 -240z" fill="${body}" stroke="${ink}" stroke-width="5"/><path d="M-48 -70 a48 40 0 0 0 40 44" fill="none" stroke="#fff" stroke-width="8" stroke-linecap="round"/>`;
+const drop: Shape = ([, ink, body]) =>
+  `<path d="M0 -240 C70 -150 96 -96 96 -70 A96 76 0 0 1 -96 -70 C-96 -96 -70 -150 0 -240z" fill="${body}" stroke="${ink}" stroke-width="5"/><path d="M-48 -70 a48 40 0 0 0 40 44" fill="none" stroke="#fff" stroke-width="8" stroke-linecap="round"/>`;
 const glass: Shape = ([, ink, body, fill]) =>
   `<path d="M-58 0 h116 l22 -220 h-160z" fill="${body}" fill-opacity=".35" stroke="${ink}" stroke-width="5"/><path d="M-56 -6 h112 l14 -134 h-140z" fill="${fill}"/><g fill="#fff" fill-opacity=".8"><circle cx="-18" cy="-40" r="7"/><circle cx="22" cy="-70" r="6"/><circle cx="-4" cy="-104" r="8"/></g>`;
 const thermometer: Shape = ([, ink, , , red]) =>
   `<rect x="-24" y="-250" width="48" height="200" rx="24" fill="#fff" stroke="${ink}" stroke-width="5"/><circle cy="-40" r="40" fill="${red}" stroke="${ink}" stroke-width="5"/><rect x="-9" y="-180" width="18" height="140" fill="${red}"/><path d="M34 -220 h26 M34 -180 h18 M34 -140 h26 M34 -100 h18" stroke="${ink}" stroke-width="5"/>`;
-const clock: Shape = ([, ink, body]) => `<circle cy="-120" r="112" fill="#fff" stroke="${ink}" stroke-width="7"/><circle cy="-120" r="92" fill="${body}" fill-opacity=".35"/><path d="M0 -120 V-190 M0 -120 L48 -92" stroke="${ink}" stroke-width="9" stroke-linecap="round"/>`;
+const clock: Shape = ([, ink, body]) =>
+  `<circle cy="-120" r="112" fill="#fff" stroke="${ink}" stroke-width="7"/><circle cy="-120" r="92" fill="${body}" fill-opacity=".35"/><path d="M0 -120 V-190 M0 -120 L48 -92" stroke="${ink}" stroke-width="9" stroke-linecap="round"/>`;
 const root: Shape = ([, ink, body, , red]) =>
   `<path d="M0 0 C-30 -30 -92 -70 -84 -120 C-76 -166 76 -166 84 -120 C92 -70 30 -30 0 0z" fill="${red}" stroke="${ink}" stroke-width="5"/><path d="M-8 -150 C-40 -200 -70 -220 -60 -250 C-30 -240 -8 -200 0 -156 C10 -206 40 -240 70 -246 C66 -216 30 -186 8 -150z" fill="${body}" stroke="${ink}" stroke-width="5"/>`;
-const book: Shape = ([, ink, body, fill]) => `<path d="M-110 0 q55 -26 110 0 q55 -26 110 0 v-170 q-55 -26 -110 0 q-55 -26 -110 0z" fill="#fff" stroke="${ink}" stroke-width="5"/><path d="M0 0 v-170" stroke="${ink}" stroke-width="5"/><path d="M-90 -140 h66 M-90 -110 h66 M-90 -80 h48" stroke="${body}" stroke-width="7"/><path d="M24 -140 h66 M24 -110 h50" stroke="${fill}" stroke-width="7"/>`;
-const wheel: Shape = ([, ink, body]) => `<circle cy="-120" r="110" fill="none" stroke="${ink}" stroke-width="14"/><circle cy="-120" r="22" fill="${body}" stroke="${ink}" stroke-width="5"/><path d="M0 -230 V-10 M-110 -120 H110 M-78 -198 L78 -42 M78 -198 L-78 -42" stroke="${ink}" stroke-width="5"/>`;
-const barrel: Shape = ([, ink, body]) => `<path d="M-76 0 h152 q22 -120 0 -236 h-152 q-22 116 0 236z" fill="${body}" stroke="${ink}" stroke-width="5"/><path d="M-86 -60 h172 M-90 -120 h180 M-86 -180 h172" stroke="${ink}" stroke-width="9"/>`;
-const cloud: Shape = ([, ink, body]) => `<path d="M-90 -60 a52 52 0 0 1 24 -100 a70 70 0 0 1 128 -10 a56 56 0 0 1 24 110z" fill="${body}" stroke="${ink}" stroke-width="5"/><path d="M-60 -36 l-14 36 M-6 -36 l-14 36 M48 -36 l-14 36" stroke="${ink}" stroke-width="7" stroke-linecap="round"/>`;
-const scissors: Shape = ([, ink, body]) => `<path d="M-70 -250 L40 -70 M70 -250 L-40 -70" stroke="${ink}" stroke-width="12" stroke-linecap="round"/><circle cx="-52" cy="-42" r="36" fill="none" stroke="${body}" stroke-width="14"/><circle cx="52" cy="-42" r="36" fill="none" stroke="${body}" stroke-width="14"/>`;
-const scale: Shape = ([, ink, body, fill]) => `<rect x="-100" y="-64" width="200" height="64" rx="12" fill="${ink}"/><rect x="-40" y="-46" width="80" height="28" rx="4" fill="${fill}"/><rect x="-12" y="-96" width="24" height="34" fill="${ink}"/><path d="M-110 -98 h220 l-16 -22 h-188z" fill="${body}" stroke="${ink}" stroke-width="5"/>`;
+const book: Shape = ([, ink, body, fill]) =>
+  `<path d="M-110 0 q55 -26 110 0 q55 -26 110 0 v-170 q-55 -26 -110 0 q-55 -26 -110 0z" fill="#fff" stroke="${ink}" stroke-width="5"/><path d="M0 0 v-170" stroke="${ink}" stroke-width="5"/><path d="M-90 -140 h66 M-90 -110 h66 M-90 -80 h48" stroke="${body}" stroke-width="7"/><path d="M24 -140 h66 M24 -110 h50" stroke="${fill}" stroke-width="7"/>`;
+const wheel: Shape = ([, ink, body]) =>
+  `<circle cy="-120" r="110" fill="none" stroke="${ink}" stroke-width="14"/><circle cy="-120" r="22" fill="${body}" stroke="${ink}" stroke-width="5"/><path d="M0 -230 V-10 M-110 -120 H110 M-78 -198 L78 -42 M78 -198 L-78 -42" stroke="${ink}" stroke-width="5"/>`;
+const barrel: Shape = ([, ink, body]) =>
+  `<path d="M-76 0 h152 q22 -120 0 -236 h-152 q-22 116 0 236z" fill="${body}" stroke="${ink}" stroke-width="5"/><path d="M-86 -60 h172 M-90 -120 h180 M-86 -180 h172" stroke="${ink}" stroke-width="9"/>`;
+const cloud: Shape = ([, ink, body]) =>
+  `<path d="M-90 -60 a52 52 0 0 1 24 -100 a70 70 0 0 1 128 -10 a56 56 0 0 1 24 110z" fill="${body}" stroke="${ink}" stroke-width="5"/><path d="M-60 -36 l-14 36 M-6 -36 l-14 36 M48 -36 l-14 36" stroke="${ink}" stroke-width="7" stroke-linecap="round"/>`;
+const scissors: Shape = ([, ink, body]) =>
+  `<path d="M-70 -250 L40 -70 M70 -250 L-40 -70" stroke="${ink}" stroke-width="12" stroke-linecap="round"/><circle cx="-52" cy="-42" r="36" fill="none" stroke="${body}" stroke-width="14"/><circle cx="52" cy="-42" r="36" fill="none" stroke="${body}" stroke-width="14"/>`;
+const scale: Shape = ([, ink, body, fill]) =>
+  `<rect x="-100" y="-64" width="200" height="64" rx="12" fill="${ink}"/><rect x="-40" y="-46" width="80" height="28" rx="4" fill="${fill}"/><rect x="-12" y="-96" width="24" height="34" fill="${ink}"/><path d="M-110 -98 h220 l-16 -22 h-188z" fill="${body}" stroke="${ink}" stroke-width="5"/>`;
 
 const STOCK: readonly { words: string; shape: Shape }[] = [
   { words: 'jar lid seal airlock bottle preserve pickle', shape: jar },
@@ -62,17 +70,45 @@ const STOCK: readonly { words: string; shape: Shape }[] = [
  * @param seed the same seed and prompt give the same picture
  * @returns PNG
  */
-export async function draw(prompt: string, seed: string, width: number, height: number, palette: number): Promise<Buffer> {
+export async function draw(
+  prompt: string,
+  seed: string,
+  width: number,
+  height: number,
+  palette: number,
+): Promise<Buffer> {
   const chance = choicesFrom(prompt + seed);
   const stems = new Set(stemsOf(prompt));
-  const ranked = STOCK.map((entry, i) => ({ shape: entry.shape, hits: stemsOf(entry.words).filter((s) => stems.has(s)).length, i })).sort((a, b) => b.hits - a.hits || a.i - b.i);
+  const ranked = STOCK.map((entry, i) => ({
+    shape: entry.shape,
+    hits: stemsOf(entry.words).filter((s) => stems.has(s)).length,
+    i,
+  })).sort((a, b) => b.hits - a.hits || a.i - b.i);
   const fitting = ranked.filter(({ hits }) => hits > 0).slice(0, 3);
   const chosen = fitting.length > 0 ? fitting : [ranked[chance(ranked.length)]!];
   const colours = PALETTES[(palette + chance(PALETTES.length)) % PALETTES.length]!;
-  return sharp(Buffer.from(svg(chosen.map(({ shape }) => shape), colours, width, height, chance))).png({ compressionLevel: 6 }).toBuffer();
+  return sharp(
+    Buffer.from(
+      svg(
+        chosen.map(({ shape }) => shape),
+        colours,
+        width,
+        height,
+        chance,
+      ),
+    ),
+  )
+    .png({ compressionLevel: 6 })
+    .toBuffer();
 }
 
-function svg(shapes: readonly Shape[], colours: Palette, width: number, height: number, chance: (options: number) => number): string {
+function svg(
+  shapes: readonly Shape[],
+  colours: Palette,
+  width: number,
+  height: number,
+  chance: (options: number) => number,
+): string {
   const floor = height * 0.8;
   const unit = height / 420;
   const many = shapes.length === 1 ? [shapes[0]!, shapes[0]!, shapes[0]!] : shapes;

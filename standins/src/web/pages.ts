@@ -21,7 +21,9 @@ export function smallWeb(pages: readonly WebPage[], troubles: Troubles): Router 
     '/pages/:site/:slug',
     troubles.around('web', (request) => {
       const page = byPath.get(request.path);
-      return page ? { status: 200, type: 'text/html', body: html(page, pages) } : { status: 404, type: 'text/html', body: '<!doctype html><title>Not found</title><p>There is no such page.' };
+      return page
+        ? { status: 200, type: 'text/html', body: html(page, pages) }
+        : { status: 404, type: 'text/html', body: '<!doctype html><title>Not found</title><p>There is no such page.' };
     }),
   );
   const index = indexOf(pages);
@@ -31,9 +33,23 @@ export function smallWeb(pages: readonly WebPage[], troubles: Troubles): Router 
       const { q = '', n = '5', language, country, since } = request.query as Record<string, string>;
       const found = index
         .search(q)
-        .filter(({ page }) => (!language || page.language === language) && (!country || page.countries.length === 0 || page.countries.includes(country)) && (!since || page.date >= since))
+        .filter(
+          ({ page }) =>
+            (!language || page.language === language) &&
+            (!country || page.countries.length === 0 || page.countries.includes(country)) &&
+            (!since || page.date >= since),
+        )
         .slice(0, Math.min(50, Number(n) || 5));
-      return { status: 200, body: { pages: found.map(({ page }) => ({ address: `/pages/${page.site}/${page.slug}`, title: page.title, date: page.date })) } };
+      return {
+        status: 200,
+        body: {
+          pages: found.map(({ page }) => ({
+            address: `/pages/${page.site}/${page.slug}`,
+            title: page.title,
+            date: page.date,
+          })),
+        },
+      };
     }),
   );
   return router;
@@ -57,7 +73,12 @@ ${page.paragraphs.map((paragraph) => `<p>${escape(paragraph)}</p>`).join('\n')}
 /** BM25 (Robertson and Zaragoza 2009) over titles and texts, the title counted three times. */
 function indexOf(pages: readonly WebPage[]) {
   const documents = pages.map((page) => {
-    const stems = [...stemsOf(page.title), ...stemsOf(page.title), ...stemsOf(page.title), ...page.paragraphs.flatMap((p) => stemsOf(p))];
+    const stems = [
+      ...stemsOf(page.title),
+      ...stemsOf(page.title),
+      ...stemsOf(page.title),
+      ...page.paragraphs.flatMap((p) => stemsOf(p)),
+    ];
     const counts = new Map<string, number>();
     for (const s of stems) counts.set(s, (counts.get(s) ?? 0) + 1);
     return { page, counts, length: stems.length };
@@ -66,7 +87,16 @@ function indexOf(pages: readonly WebPage[]) {
   return {
     search(query: string): { page: WebPage; score: number }[] {
       const stems = [...new Set(stemsOf(query))];
-      const weight = new Map(stems.map((s) => [s, Math.log(1 + (documents.length - documents.filter((d) => d.counts.has(s)).length + 0.5) / (documents.filter((d) => d.counts.has(s)).length + 0.5))]));
+      const weight = new Map(
+        stems.map((s) => [
+          s,
+          Math.log(
+            1 +
+              (documents.length - documents.filter((d) => d.counts.has(s)).length + 0.5) /
+                (documents.filter((d) => d.counts.has(s)).length + 0.5),
+          ),
+        ]),
+      );
       return documents
         .map(({ page, counts, length }) => {
           let score = 0;

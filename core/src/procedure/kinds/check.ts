@@ -23,9 +23,18 @@ export const check: StepKind<'check', CheckStep> = {
   fresh: (id) => ({ id, kind: 'check', off: false, words: { from: 500, to: 2_000 }, again: 1 }),
   sentence: (step) => [
     { text: 'Check: ' },
-    { word: `${step.words.from.toLocaleString('en-GB')} to ${step.words.to.toLocaleString('en-GB')}`, field: 'words', editor: { type: 'range', least: 0, most: 20_000, unit: 'words' } },
+    {
+      word: `${step.words.from.toLocaleString('en-GB')} to ${step.words.to.toLocaleString('en-GB')}`,
+      field: 'words',
+      editor: { type: 'range', least: 0, most: 20_000, unit: 'words' },
+    },
     { text: ' words; otherwise ' },
-    { word: step.again === 0 ? 'set it aside' : `write it again, at most ${plural(step.again, 'time')}, then set it aside`, field: 'again', editor: { type: 'number', least: 0, most: 5 } },
+    {
+      word:
+        step.again === 0 ? 'set it aside' : `write it again, at most ${plural(step.again, 'time')}, then set it aside`,
+      field: 'again',
+      editor: { type: 'number', least: 0, most: 5 },
+    },
   ],
   check: () => [],
 };

@@ -20,10 +20,24 @@ export const illustrate: StepKind<'illustrate', IllustrateStep> = {
   calls: 'illustrator',
   effect: false,
   writes: false,
-  fresh: (id) => ({ id, kind: 'illustrate', off: false, lead: 'drawn', manner: 'flat shapes, calm colours', instruction: '' }),
+  fresh: (id) => ({
+    id,
+    kind: 'illustrate',
+    off: false,
+    lead: 'drawn',
+    manner: 'flat shapes, calm colours',
+    instruction: '',
+  }),
   sentence: (step) => [
     { text: 'Illustrate with ' },
-    { word: 'a drawn picture', field: 'lead', editor: { type: 'choice', options: [{ value: 'drawn', says: 'a drawn picture', does: 'the illustrator draws it' }] } },
+    {
+      word: 'a drawn picture',
+      field: 'lead',
+      editor: {
+        type: 'choice',
+        options: [{ value: 'drawn', says: 'a drawn picture', does: 'the illustrator draws it' }],
+      },
+    },
     { text: ' as lead picture, ' },
     { word: step.manner || 'in any manner', field: 'manner', editor: { type: 'text' } },
   ],

@@ -24,10 +24,22 @@ export const link: StepKind<'link', LinkStep> = {
     { text: 'Link to ' },
     { word: String(step.own), field: 'own', editor: { type: 'number', least: 0, most: 30 } },
     { text: ' of the pages of ' },
-    { word: step.blog === '' ? 'no blog yet' : names.blog(step.blog), field: 'blog', editor: { type: 'reference', to: 'blog' } },
+    {
+      word: step.blog === '' ? 'no blog yet' : names.blog(step.blog),
+      field: 'blog',
+      editor: { type: 'reference', to: 'blog' },
+    },
   ],
   check: (step, context) =>
     context.hasBlog(step.blog)
       ? []
-      : [{ step: step.id, field: 'blog', grade: 'error', sentence: 'It links to no blog.', mend: 'Choose the blog whose pages it links to.' }],
+      : [
+          {
+            step: step.id,
+            field: 'blog',
+            grade: 'error',
+            sentence: 'It links to no blog.',
+            mend: 'Choose the blog whose pages it links to.',
+          },
+        ],
 };

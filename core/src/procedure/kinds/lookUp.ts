@@ -10,7 +10,10 @@ const schema = z.strictObject({
   /** What is looked up: a Liquid text. */
   subject: instruction.default('{{ subject }}'),
   /** Two-letter country of the readers, or null for any. */
-  country: z.string().regex(/^[A-Z]{2}$/, 'a country as IE').nullable(),
+  country: z
+    .string()
+    .regex(/^[A-Z]{2}$/, 'a country as IE')
+    .nullable(),
   /** Leave out pages older than this day. */
   since: z.iso.date().nullable(),
 });
@@ -29,7 +32,11 @@ export const lookUp: StepKind<'look up', LookUpStep> = {
     { text: 'Look up ' },
     { word: plural(step.pages, 'page'), field: 'pages', editor: { type: 'number', least: 1, most: 20 } },
     { text: ' on ' },
-    { word: step.subject === '{{ subject }}' ? 'the subject' : step.subject, field: 'subject', editor: { type: 'text' } },
+    {
+      word: step.subject === '{{ subject }}' ? 'the subject' : step.subject,
+      field: 'subject',
+      editor: { type: 'text' },
+    },
     { text: ', for readers in ' },
     { word: step.country ?? 'any country', field: 'country', editor: { type: 'text' } },
     { text: ', since ' },

@@ -22,7 +22,10 @@ export const outline: StepKind<'outline', OutlineStep> = {
   sentence: (step) => [
     { text: 'Outline ' },
     {
-      word: step.sections.from === step.sections.to ? String(step.sections.to) : `${step.sections.from} to ${step.sections.to}`,
+      word:
+        step.sections.from === step.sections.to
+          ? String(step.sections.to)
+          : `${step.sections.from} to ${step.sections.to}`,
       field: 'sections',
       editor: { type: 'range', least: 1, most: 20, unit: 'sections' },
     },

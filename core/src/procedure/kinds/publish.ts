@@ -22,7 +22,11 @@ export const publish: StepKind<'publish', PublishStep> = {
   fresh: (id) => ({ id, kind: 'publish', off: false, blog: '', when: 'next free slot', as: 'live' }),
   sentence: (step, names) => [
     { text: 'Publish to ' },
-    { word: step.blog === '' ? 'no blog yet' : names.blog(step.blog), field: 'blog', editor: { type: 'reference', to: 'blog' } },
+    {
+      word: step.blog === '' ? 'no blog yet' : names.blog(step.blog),
+      field: 'blog',
+      editor: { type: 'reference', to: 'blog' },
+    },
     { text: ' ' },
     {
       word: step.when === 'at once' ? 'at once' : 'in the next free slot',
@@ -30,7 +34,11 @@ export const publish: StepKind<'publish', PublishStep> = {
       editor: {
         type: 'choice',
         options: [
-          { value: 'next free slot', says: 'in the next free slot', does: 'waits for the first slot of the cadence that no article holds' },
+          {
+            value: 'next free slot',
+            says: 'in the next free slot',
+            does: 'waits for the first slot of the cadence that no article holds',
+          },
           { value: 'at once', says: 'at once', does: 'goes out as soon as the article is finished' },
         ],
       },
@@ -51,5 +59,13 @@ export const publish: StepKind<'publish', PublishStep> = {
   check: (step, context) =>
     context.hasBlog(step.blog)
       ? []
-      : [{ step: step.id, field: 'blog', grade: 'error', sentence: 'It publishes to no blog.', mend: 'Choose a blog.' }],
+      : [
+          {
+            step: step.id,
+            field: 'blog',
+            grade: 'error',
+            sentence: 'It publishes to no blog.',
+            mend: 'Choose a blog.',
+          },
+        ],
 };

@@ -25,23 +25,66 @@ export const take: StepKind<'take', TakeStep> = {
   calls: null,
   effect: false,
   writes: false,
-  fresh: (id) => ({ id, kind: 'take', off: false, sources: [], most: 3, everyMinutes: null, atOnce: null, apartMinutes: 0 }),
+  fresh: (id) => ({
+    id,
+    kind: 'take',
+    off: false,
+    sources: [],
+    most: 3,
+    everyMinutes: null,
+    atOnce: null,
+    apartMinutes: 0,
+  }),
   sentence: (step, names) => [
     { text: 'Take ' },
-    { word: step.most === null ? 'every new item' : `up to ${plural(step.most, 'new item')}`, field: 'most', editor: { type: 'number', least: 1, most: 1_000 } },
+    {
+      word: step.most === null ? 'every new item' : `up to ${plural(step.most, 'new item')}`,
+      field: 'most',
+      editor: { type: 'number', least: 1, most: 1_000 },
+    },
     { text: ' from ' },
-    { word: step.sources.map(names.source).join(', ') || 'no source yet', field: 'sources', editor: { type: 'list', of: 'source' } },
+    {
+      word: step.sources.map(names.source).join(', ') || 'no source yet',
+      field: 'sources',
+      editor: { type: 'list', of: 'source' },
+    },
     { text: ', looking ' },
-    { word: step.everyMinutes === null ? 'when asked' : `every ${minutesWords(step.everyMinutes)}`, field: 'everyMinutes', editor: { type: 'minutes', least: 1, most: 43_200, none: 'when asked' } },
+    {
+      word: step.everyMinutes === null ? 'when asked' : `every ${minutesWords(step.everyMinutes)}`,
+      field: 'everyMinutes',
+      editor: { type: 'minutes', least: 1, most: 43_200, none: 'when asked' },
+    },
     { text: '; ' },
-    { word: step.atOnce === null ? 'as many as may be open' : step.atOnce === 1 ? 'one' : String(step.atOnce), field: 'atOnce', editor: { type: 'number', least: 1, most: 100 } },
+    {
+      word: step.atOnce === null ? 'as many as may be open' : step.atOnce === 1 ? 'one' : String(step.atOnce),
+      field: 'atOnce',
+      editor: { type: 'number', least: 1, most: 100 },
+    },
     { text: ' at a time, ' },
-    { word: step.apartMinutes === 0 ? 'at once one after another' : `${minutesWords(step.apartMinutes)} apart`, field: 'apartMinutes', editor: { type: 'minutes', least: 0, most: 10_080, none: 'at once one after another' } },
+    {
+      word: step.apartMinutes === 0 ? 'at once one after another' : `${minutesWords(step.apartMinutes)} apart`,
+      field: 'apartMinutes',
+      editor: { type: 'minutes', least: 0, most: 10_080, none: 'at once one after another' },
+    },
   ],
   check: (step, context) =>
     step.sources.length === 0
-      ? [{ step: step.id, field: 'sources', grade: 'error', sentence: 'It takes from no source.', mend: 'Choose a source.' }]
+      ? [
+          {
+            step: step.id,
+            field: 'sources',
+            grade: 'error',
+            sentence: 'It takes from no source.',
+            mend: 'Choose a source.',
+          },
+        ]
       : step.sources
           .filter((id) => !context.hasSource(id))
-          .map((id) => ({ step: step.id, field: 'sources', grade: 'error' as const, sentence: `The source ‘${id}’ is gone.`, mend: 'Choose another source.' })),
+          .map((id) => ({
+            step: step.id,
+            field: 'sources',
+            grade: 'error' as const,
+            sentence: `The source ‘${id}’ is gone.`,
+            mend: 'Choose another source.',
+          })),
 };

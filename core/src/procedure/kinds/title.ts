@@ -23,7 +23,11 @@ export const title: StepKind<'title', TitleStep> = {
   fresh: (id) => ({ id, kind: 'title', off: false, most: 60, choices: 3, instruction: '' }),
   sentence: (step) => [
     { text: 'Title it in ' },
-    { word: `at most ${step.most}`, field: 'most', editor: { type: 'number', least: 20, most: 200, unit: 'characters' } },
+    {
+      word: `at most ${step.most}`,
+      field: 'most',
+      editor: { type: 'number', least: 20, most: 200, unit: 'characters' },
+    },
     { text: ' characters, ' },
     { word: String(step.choices), field: 'choices', editor: { type: 'number', least: 1, most: 10 } },
     { text: ' to choose from' },

@@ -34,12 +34,29 @@ export const write: StepKind<'write', WriteStep> = {
   calls: 'writer',
   effect: false,
   writes: true,
-  fresh: (id) => ({ id, kind: 'write', off: false, words: 900, person: 'second person', tone: 'plain and friendly', parts: ['key points', 'lists'], instruction: '' }),
+  fresh: (id) => ({
+    id,
+    kind: 'write',
+    off: false,
+    words: 900,
+    person: 'second person',
+    tone: 'plain and friendly',
+    parts: ['key points', 'lists'],
+    instruction: '',
+  }),
   sentence: (step) => [
     { text: 'Write about ' },
-    { word: step.words.toLocaleString('en-GB'), field: 'words', editor: { type: 'number', least: 100, most: 10_000, unit: 'words' } },
+    {
+      word: step.words.toLocaleString('en-GB'),
+      field: 'words',
+      editor: { type: 'number', least: 100, most: 10_000, unit: 'words' },
+    },
     { text: ' words, ' },
-    { word: step.person, field: 'person', editor: { type: 'choice', options: PERSONS.map((value) => ({ value, says: value, does: DOES[value] })) } },
+    {
+      word: step.person,
+      field: 'person',
+      editor: { type: 'choice', options: PERSONS.map((value) => ({ value, says: value, does: DOES[value] })) },
+    },
     { text: ', ' },
     { word: step.tone || 'in any tone', field: 'tone', editor: { type: 'text' } },
     { text: ', with ' },
@@ -47,6 +64,14 @@ export const write: StepKind<'write', WriteStep> = {
   ],
   check: (step) =>
     step.words > 4_000
-      ? [{ step: step.id, field: 'words', grade: 'warning', sentence: 'Few subjects carry this many words without repetition.', mend: 'Look up more pages or ask for fewer words.' }]
+      ? [
+          {
+            step: step.id,
+            field: 'words',
+            grade: 'warning',
+            sentence: 'Few subjects carry this many words without repetition.',
+            mend: 'Look up more pages or ask for fewer words.',
+          },
+        ]
       : [],
 };

@@ -1,0 +1,88 @@
+import { makeIds } from '@grivo/core';
+import { type Logger, pino } from 'pino';
+import { Illustrator } from './adapters/illustrator.ts';
+import { LookUp } from './adapters/lookUp.ts';
+import { Micropub } from './adapters/micropub.ts';
+import { Writer } from './adapters/writer.ts';
+import { DeskClock } from './clock/deskClock.ts';
+import { Secrets } from './config/secrets.ts';
+import { Engine, type EngineOptions } from './engine/engine.ts';
+import type { ProcessRole } from './engine/lease.ts';
+import type { Ground } from './engine/outside.ts';
+import { Bell } from './engine/ring.ts';
+import { Network } from './network/network.ts';
+import { ServiceDirectory } from './services/directory.ts';
+import { performers } from './steps/registry.ts';
+import type { Tools } from './steps/tools.ts';
+import { Database } from './store/database.ts';
+
+export interface ProductOptions {
+  databaseUrl: string;
+  /** 32 bytes that seal secrets. */
+  secretKey: Buffer;
+  /** Origins on private networks the owner allowed. */
+  allowedOrigins?: readonly string[];
+  log?: Logger;
+  now?: () => number;
+  random?: () => number;
+  connections?: number;
+}
+
+/** The parts of the product put together for one process. */
+export interface Product {
+  ground: Ground;
+  tools: Tools;
+  bell: Bell;
+  secrets: Secrets;
+  allowed: Set<string>;
+  /** Starts working on steps in this process. */
+  work(role: ProcessRole, options?: Partial<EngineOptions>): Promise<Engine>;
+  close(): Promise<void>;
+}
+
+export async function assemble(options: ProductOptions): Promise<Product> {
+  const now = options.now ?? Date.now;
+  const random = options.random ?? Math.random;
+  const log = options.log ?? pino({ level: 'warn' });
+  const db = await Database.open(options.databaseUrl, options.connections);
+  await db.migrate();
+  const desk = new DeskClock(db, now);
+  await desk.refresh();
+  const ground: Ground = { now, random, ids: makeIds(now, random), log, db, desk };
+  const allowed = new Set(options.allowedOrigins ?? []);
+  const network = new Network((origin) => allowed.has(origin));
+  const secrets = new Secrets(options.secretKey);
+  const services = new ServiceDirectory(db);
+  await services.refresh();
+  const bell = await Bell.open(db, log);
+  const ports = { ground, network, secrets };
+  let engine: Engine | null = null;
+  const tools: Tools = {
+    ground,
+    network,
+    services,
+    writer: new Writer(ports),
+    illustrator: new Illustrator(ports),
+    lookUp: new LookUp(ports),
+    micropub: new Micropub(ports),
+    holder: () => engine?.worker ?? '-',
+  };
+  return {
+    ground,
+    tools,
+    bell,
+    secrets,
+    allowed,
+    async work(role, more) {
+      engine = new Engine(ground, bell, services, { role, performers: performers(tools), ...more });
+      await engine.start();
+      return engine;
+    },
+    async close() {
+      await engine?.stop();
+      bell.close();
+      await network.close();
+      await db.close();
+    },
+  };
+}
