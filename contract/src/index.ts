@@ -1,1 +1,3 @@
+export * from './api/requests.ts';
 export { ArticleDocumentSchema } from './article/document.ts';
+export { Problem } from './problem/problem.ts';

@@ -207,7 +207,7 @@ describe('both changes of the clock', () => {
       const from = Temporal.PlainDate.from(day).toZonedDateTime({ timeZone: zone }).epochMilliseconds;
       const slots = slotsBetween(rule, from, from + 20 * HOUR);
       expect(slots).toHaveLength(40);
-      slots.forEach((slot, i) => expect(slot).toBe(from + i * 30 * MINUTE));
+      expect(slots).toEqual(slots.map((_, i) => from + i * 30 * MINUTE));
     }
   });
 
@@ -222,7 +222,7 @@ describe('both changes of the clock', () => {
     for (const day of [spring, autumn]) {
       const from = Temporal.PlainDate.from(day).toZonedDateTime({ timeZone: zone }).epochMilliseconds;
       const slots = slotsBetween(rule, from - DAY, from + 2 * DAY);
-      slots.slice(1).forEach((slot, i) => expect(slot - slots[i]!).toBeGreaterThanOrEqual(170 * MINUTE));
+      expect(slots.slice(1).filter((slot, i) => slot - slots[i]! < 170 * MINUTE)).toEqual([]);
     }
   });
 });

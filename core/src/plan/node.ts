@@ -6,7 +6,7 @@ import type { StepState } from '../standing/standing.ts';
  */
 export type PlanNode =
   | { type: 'step'; id: string; off: boolean /** A making step that 'write it again' goes back to. */; writes: boolean }
-  | { type: 'when'; id: string; off: boolean; then: PlanNode[]; otherwise: PlanNode[] }
+  | { type: 'when'; id: string; off: boolean; holds: PlanNode[]; otherwise: PlanNode[] }
   | { type: 'each'; id: string; off: boolean; body: PlanNode[] }
   | {
       type: 'meanwhile';

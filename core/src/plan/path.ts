@@ -24,7 +24,7 @@ export function sequencesOf(node: PlanNode): PlanNode[][] {
     case 'step':
       return [];
     case 'when':
-      return [node.then, node.otherwise];
+      return [node.holds, node.otherwise];
     case 'each':
     case 'meanwhile':
       return [node.body];

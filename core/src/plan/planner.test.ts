@@ -8,11 +8,11 @@ import { drawAt, lastRound, roundAt, supersedes } from './rounds.ts';
 import { visibleRuns } from './scope.ts';
 
 const step = (id: string, writes = false): PlanNode => ({ type: 'step', id, off: false, writes });
-const when = (id: string, then: PlanNode[], otherwise: PlanNode[] = []): PlanNode => ({
+const when = (id: string, holds: PlanNode[], otherwise: PlanNode[] = []): PlanNode => ({
   type: 'when',
   id,
   off: false,
-  then,
+  holds,
   otherwise,
 });
 const each = (id: string, body: PlanNode[]): PlanNode => ({ type: 'each', id, off: false, body });
@@ -171,7 +171,7 @@ const documents: fc.Arbitrary<PlanNode[]> = fc
 function named(nodes: PlanNode[]): PlanNode[] {
   return nodes.map((node): PlanNode => {
     const id = `s${++counter}`;
-    if (node.type === 'when') return { ...node, id, then: named(node.then), otherwise: named(node.otherwise) };
+    if (node.type === 'when') return { ...node, id, holds: named(node.holds), otherwise: named(node.otherwise) };
     if (node.type === 'each' || node.type === 'meanwhile') return { ...node, id, body: named(node.body) };
     return { ...node, id };
   });

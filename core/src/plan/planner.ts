@@ -83,7 +83,7 @@ class Walk {
         return 'done';
       case 'when':
         return this.sequence(
-          outcome.kind === 'branch' && outcome.to === 'otherwise' ? node.otherwise : node.then,
+          outcome.kind === 'branch' && outcome.to === 'otherwise' ? node.otherwise : node.holds,
           `${path}/`,
         );
       case 'each':

@@ -27,7 +27,7 @@ export function visibleRuns(nodes: readonly PlanNode[], runs: readonly PlanRun[]
       if (node.type === 'step') out.push({ path: p, round: run.round, under });
       if (node.type === 'when')
         through(
-          run.outcome?.kind === 'branch' && run.outcome.to === 'otherwise' ? node.otherwise : node.then,
+          run.outcome?.kind === 'branch' && run.outcome.to === 'otherwise' ? node.otherwise : node.holds,
           `${p}/`,
           under,
           joined,
@@ -51,7 +51,7 @@ export function visibleRuns(nodes: readonly PlanNode[], runs: readonly PlanRun[]
       if (node.type === 'step') out.push({ path: p, round: run.round, under: null });
       if (node.type === 'when')
         through(
-          run.outcome?.kind === 'branch' && run.outcome.to === 'otherwise' ? node.otherwise : node.then,
+          run.outcome?.kind === 'branch' && run.outcome.to === 'otherwise' ? node.otherwise : node.holds,
           `${p}/`,
           null,
           true,
@@ -65,8 +65,8 @@ export function visibleRuns(nodes: readonly PlanNode[], runs: readonly PlanRun[]
     prefix = `${prefix}${id}${turn === null ? '' : `[${turn}]`}/`;
     if (node.type === 'step') break;
     if (node.type === 'when')
-      sequence = node.then.some((n) => n.id === segments[prefix.split('/').length - 1]?.id)
-        ? node.then
+      sequence = node.holds.some((n) => n.id === segments[prefix.split('/').length - 1]?.id)
+        ? node.holds
         : node.otherwise;
     else sequence = node.body;
   }

@@ -66,14 +66,14 @@ function htmlAnswer(body: string, status = 200): Answer {
   return { status, type: 'text/html', body };
 }
 
-function escape(text: string): string {
+function escaped(text: string): string {
   return text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
 }
 
 function frame(site: BlogSite, title: string, body: string): string {
-  return `<!doctype html><html lang="${site.language}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><title>${escape(title)}</title>
+  return `<!doctype html><html lang="${site.language}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><title>${escaped(title)}</title>
 <link rel="alternate" type="application/atom+xml" href="/blogs/${site.slug}/feed.atom"><link rel="micropub" href="/blogs/${site.slug}/micropub"><style>${STYLE}</style></head>
-<body><header class="site"><a href="/blogs/${site.slug}">${escape(site.name)}</a><span>${escape(site.tagline)}</span></header><main>${body}</main><footer class="site">${escape(site.name)}</footer></body></html>`;
+<body><header class="site"><a href="/blogs/${site.slug}">${escaped(site.name)}</a><span>${escaped(site.tagline)}</span></header><main>${body}</main><footer class="site">${escaped(site.name)}</footer></body></html>`;
 }
 
 const STYLE = `body{font:18px/1.65 Georgia,'DejaVu Serif',serif;color:#2b2622;background:#fffdf9;margin:0}header.site,footer.site,main{max-width:44rem;margin:0 auto;padding:1.2rem}
@@ -93,26 +93,26 @@ function day(site: BlogSite, iso: string): string {
 function frontPage(site: BlogSite, posts: readonly Post[]): string {
   const rows = posts.map(
     (post) =>
-      `<li class="post"><a href="${post.address}">${escape(post.name)}</a> <time datetime="${post.published}">${day(site, post.published)}</time></li>`,
+      `<li class="post"><a href="${post.address}">${escaped(post.name)}</a> <time datetime="${post.published}">${day(site, post.published)}</time></li>`,
   );
-  return `<h1>${escape(site.name)}</h1><ul class="posts">${rows.join('')}</ul>`;
+  return `<h1>${escaped(site.name)}</h1><ul class="posts">${rows.join('')}</ul>`;
 }
 
 function article(site: BlogSite, post: Post): string {
   const lead = post.photo
-    ? `<figure class="lead"><img src="${escape(post.photo.address)}" alt="${escape(post.photo.alternative)}"></figure>`
+    ? `<figure class="lead"><img src="${escaped(post.photo.address)}" alt="${escaped(post.photo.alternative)}"></figure>`
     : '';
-  return `<article class="h-entry"><h1 class="p-name">${escape(post.name)}</h1><time class="dt-published" datetime="${post.published}">${day(site, post.published)}</time>${lead}<div class="e-content">${post.html}</div></article>`;
+  return `<article class="h-entry"><h1 class="p-name">${escaped(post.name)}</h1><time class="dt-published" datetime="${post.published}">${day(site, post.published)}</time>${lead}<div class="e-content">${post.html}</div></article>`;
 }
 
 function sitemap(addresses: readonly string[]): string {
-  return `<?xml version="1.0" encoding="UTF-8"?>\n<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">${addresses.map((address) => `<url><loc>${escape(address)}</loc></url>`).join('')}</urlset>`;
+  return `<?xml version="1.0" encoding="UTF-8"?>\n<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">${addresses.map((address) => `<url><loc>${escaped(address)}</loc></url>`).join('')}</urlset>`;
 }
 
 function atom(site: BlogSite, home: string, posts: readonly Post[]): string {
   const entries = posts.map(
     (post) =>
-      `<entry><title>${escape(post.name)}</title><id>${post.address}</id><link href="${post.address}"/><updated>${post.published}</updated><summary>${escape(post.summary)}</summary><content type="html">${escape(post.html)}</content></entry>`,
+      `<entry><title>${escaped(post.name)}</title><id>${post.address}</id><link href="${post.address}"/><updated>${post.published}</updated><summary>${escaped(post.summary)}</summary><content type="html">${escaped(post.html)}</content></entry>`,
   );
-  return `<?xml version="1.0" encoding="UTF-8"?>\n<feed xmlns="http://www.w3.org/2005/Atom"><title>${escape(site.name)}</title><id>${home}</id><link href="${home}"/><updated>${posts[0]?.published ?? '2024-01-01T00:00:00Z'}</updated>${entries.join('')}</feed>`;
+  return `<?xml version="1.0" encoding="UTF-8"?>\n<feed xmlns="http://www.w3.org/2005/Atom"><title>${escaped(site.name)}</title><id>${home}</id><link href="${home}"/><updated>${posts[0]?.published ?? '2024-01-01T00:00:00Z'}</updated>${entries.join('')}</feed>`;
 }

@@ -55,18 +55,18 @@ export function smallWeb(pages: readonly WebPage[], troubles: Troubles): Router 
   return router;
 }
 
-function escape(text: string): string {
+function escaped(text: string): string {
   return text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
 }
 
 function html(page: WebPage, pages: readonly WebPage[]): string {
   const others = pages.filter((other) => other.site === page.site && other !== page).slice(0, 6);
-  return `<!doctype html><html lang="${page.language}"><head><meta charset="utf-8"><title>${escape(page.title)} · ${page.site}</title></head><body>
+  return `<!doctype html><html lang="${page.language}"><head><meta charset="utf-8"><title>${escaped(page.title)} · ${page.site}</title></head><body>
 <header><a href="/">${page.site}</a><nav><a href="#">Guides</a> <a href="#">About</a> <a href="#">Newsletter</a></nav></header>
-<main><article><h1>${escape(page.title)}</h1><time datetime="${page.date}">${page.date}</time>
-${page.paragraphs.map((paragraph) => `<p>${escape(paragraph)}</p>`).join('\n')}
+<main><article><h1>${escaped(page.title)}</h1><time datetime="${page.date}">${page.date}</time>
+${page.paragraphs.map((paragraph) => `<p>${escaped(paragraph)}</p>`).join('\n')}
 </article></main>
-<aside><h2>More</h2><ul>${others.map((other) => `<li><a href="${other.slug}">${escape(other.title)}</a></li>`).join('')}</ul></aside>
+<aside><h2>More</h2><ul>${others.map((other) => `<li><a href="${other.slug}">${escaped(other.title)}</a></li>`).join('')}</ul></aside>
 <footer><p>All rights reserved. Sign up for our newsletter to hear from us once a month.</p></footer></body></html>`;
 }
 

@@ -1,0 +1,50 @@
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { pino } from 'pino';
+import { app } from './api/app.ts';
+import { readConfig } from './config/config.ts';
+import { addPerson } from './people/sessions.ts';
+import { assemble } from './product.ts';
+
+const read = readConfig(process.env);
+if (!read.ok) {
+  console.error(`Grivo cannot start:\n  ${read.wrong.join('\n  ')}`);
+  process.exit(2);
+}
+const { config } = read;
+const log = pino({ level: config.GRIVO_LOG, redact: ['req.headers', '*.secret', '*.password'] });
+const product = await assemble({
+  databaseUrl: config.GRIVO_DATABASE_URL,
+  secretKey: Buffer.from(config.GRIVO_SECRET_KEY, 'hex'),
+  allowedOrigins: config.GRIVO_ALLOWED_ORIGINS.split(',').filter((origin) => origin !== ''),
+  log,
+});
+
+const { GRIVO_OWNER_EMAIL: email, GRIVO_OWNER_PASSWORD: password } = config;
+if (email && password && (await product.ground.db.rows('SELECT 1 FROM person LIMIT 1')).length === 0) {
+  await addPerson(product.ground, { email, name: email.split('@')[0] ?? 'Owner', role: 'owner', password });
+}
+if (config.GRIVO_ROLE !== 'api') await product.work(config.GRIVO_ROLE, { leaseSeconds: config.GRIVO_LEASE_SECONDS });
+
+const server = config.GRIVO_ROLE === 'worker' ? null : createServer(app(product));
+server?.listen(config.GRIVO_PORT, config.GRIVO_HOST, () => {
+  const { port } = server.address() as AddressInfo;
+  console.log(`Grivo listens on http://${config.GRIVO_HOST}:${port}`);
+});
+
+let stopping = false;
+function stop(): void {
+  if (stopping) return;
+  stopping = true;
+  server?.close();
+  server?.closeAllConnections();
+  product
+    .close()
+    .then(() => process.exit(0))
+    .catch((error) => {
+      log.error({ err: error }, 'not stopped cleanly');
+      process.exit(1);
+    });
+}
+process.on('SIGINT', stop);
+process.on('SIGTERM', stop);
