@@ -17,7 +17,11 @@ export const NewService = z.strictObject({
   address,
   model: z.string().max(120).default(''),
   secret: z.string().max(1_000).nullable().default(null),
-  price: z.strictObject({ microsPerThousandIn: z.int().min(0), microsPerThousandOut: z.int().min(0), microsPerPicture: z.int().min(0) }),
+  price: z.strictObject({
+    microsPerThousandIn: z.int().min(0),
+    microsPerThousandOut: z.int().min(0),
+    microsPerPicture: z.int().min(0),
+  }),
   permits: z.int().min(1).max(100).default(4),
   timeLimitMs: z.int().min(1_000).max(600_000).default(60_000),
 });
@@ -33,11 +37,18 @@ export const NewBlog = z.strictObject({
   cadence: CadenceRule,
 });
 
-export const NewPipeline = z.strictObject({ name: z.string().trim().min(1).max(120), document: ProcedureDocument, openLimit: z.int().min(1).max(1_000).default(10) });
+export const NewPipeline = z.strictObject({
+  name: z.string().trim().min(1).max(120),
+  document: ProcedureDocument,
+  openLimit: z.int().min(1).max(1_000).default(10),
+});
 
 export const TakeItems = z.strictObject({ items: z.array(z.string().length(20)).min(1).max(1_000).optional() });
 
 export const SpendingLimit = z.strictObject({ capMicros: z.int().min(0).nullable() });
 
 /** The desk clock put to a moment (null: the real one) and let run at a speed; 0 stops it. */
-export const DeskClockSetting = z.strictObject({ at: z.iso.datetime().nullable(), speed: z.number().min(0).max(100_000) });
+export const DeskClockSetting = z.strictObject({
+  at: z.iso.datetime().nullable(),
+  speed: z.number().min(0).max(100_000),
+});

@@ -24,8 +24,20 @@ export function signedIn(ground: Ground, least: Role): RequestHandler {
     const token = tokenOf(request);
     (token ? personOf(ground, token) : Promise.resolve(null))
       .then((person) => {
-        if (!person) throw problem(401, 'Not signed in', 'You are not signed in, or were away for too long.', 'Sign in again; nothing you had saved is lost.');
-        if (RANK[person.role] < RANK[least]) throw problem(403, 'Not allowed', `This needs the role ‘${least}’.`, 'Ask an owner to do it or to give you the role.');
+        if (!person)
+          throw problem(
+            401,
+            'Not signed in',
+            'You are not signed in, or were away for too long.',
+            'Sign in again; nothing you had saved is lost.',
+          );
+        if (RANK[person.role] < RANK[least])
+          throw problem(
+            403,
+            'Not allowed',
+            `This needs the role ‘${least}’.`,
+            'Ask an owner to do it or to give you the role.',
+          );
         response.locals['person'] = person;
         next();
       })
@@ -38,7 +50,9 @@ export function ownOriginOnly(request: Request, _response: Response, next: NextF
   const { origin, host } = request.headers;
   const changes = request.method !== 'GET' && request.method !== 'HEAD';
   if (changes && origin !== undefined && (!URL.canParse(origin) || new URL(origin).host !== host)) {
-    return next(problem(403, 'Wrong origin', 'The request comes from another site.', 'Use Grivo from its own address.'));
+    return next(
+      problem(403, 'Wrong origin', 'The request comes from another site.', 'Use Grivo from its own address.'),
+    );
   }
   next();
 }

@@ -1,7 +1,7 @@
+import { SignIn } from '@grivo/contract';
 import express, { type Express } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
-import { SignIn } from '@grivo/contract';
 import { signIn, signOut } from '../people/sessions.ts';
 import type { Product } from '../product.ts';
 import { COOKIE, ownOriginOnly, personFrom, signedIn, tokenOf } from './access.ts';
@@ -19,7 +19,20 @@ export function app(product: Product): Express {
   server.disable('x-powered-by');
   server.use(
     helmet({
-      contentSecurityPolicy: { directives: { defaultSrc: ["'none'"], scriptSrc: ["'self'"], styleSrc: ["'self'"], imgSrc: ["'self'"], connectSrc: ["'self'"], fontSrc: ["'self'"], formAction: ["'self'"], frameAncestors: ["'none'"], baseUri: ["'none'"], upgradeInsecureRequests: null } },
+      contentSecurityPolicy: {
+        directives: {
+          defaultSrc: ["'none'"],
+          scriptSrc: ["'self'"],
+          styleSrc: ["'self'"],
+          imgSrc: ["'self'"],
+          connectSrc: ["'self'"],
+          fontSrc: ["'self'"],
+          formAction: ["'self'"],
+          frameAncestors: ["'none'"],
+          baseUri: ["'none'"],
+          upgradeInsecureRequests: null,
+        },
+      },
       strictTransportSecurity: false,
     }),
   );
@@ -31,11 +44,26 @@ export function app(product: Product): Express {
       .then(() => response.json({ well: true, deskNow: new Date(ground.desk.now()).toISOString() }))
       .catch(next);
   });
-  const tries = rateLimit({ windowMs: 60_000, limit: 20, standardHeaders: true, legacyHeaders: false, handler: (_q, _r, next) => next(problem(429, 'Too many tries', 'There were more than 20 tries in a minute.', 'Wait a minute, then try again.')) });
+  const tries = rateLimit({
+    windowMs: 60_000,
+    limit: 20,
+    standardHeaders: true,
+    legacyHeaders: false,
+    handler: (_q, _r, next) =>
+      next(
+        problem(429, 'Too many tries', 'There were more than 20 tries in a minute.', 'Wait a minute, then try again.'),
+      ),
+  });
   server.post('/api/session', tries, async (request, response) => {
     const { email, password } = bodyOf(request, SignIn);
     const token = await signIn(ground, email, password);
-    if (token === null) throw problem(401, 'Not signed in', 'The address or the password is wrong.', 'Check both; an owner can set a new password.');
+    if (token === null)
+      throw problem(
+        401,
+        'Not signed in',
+        'The address or the password is wrong.',
+        'Check both; an owner can set a new password.',
+      );
     response.cookie(COOKIE, token, { httpOnly: true, sameSite: 'strict', path: '/', maxAge: 14 * 86_400_000 });
     response.status(204).end();
   });
@@ -44,8 +72,19 @@ export function app(product: Product): Express {
     if (token) await signOut(ground, token);
     response.clearCookie(COOKIE).status(204).end();
   });
-  server.get('/api/session', signedIn(ground, 'proofreader'), (_request, response) => void response.json(personFrom(response)));
-  server.use('/api', signedIn(ground, 'proofreader'), briefRoutes(product), articleRoutes(product), intakeRoutes(product), settingsRoutes(product));
+  server.get(
+    '/api/session',
+    signedIn(ground, 'proofreader'),
+    (_request, response) => void response.json(personFrom(response)),
+  );
+  server.use(
+    '/api',
+    signedIn(ground, 'proofreader'),
+    briefRoutes(product),
+    articleRoutes(product),
+    intakeRoutes(product),
+    settingsRoutes(product),
+  );
   server.use('/api', (_request, _response, next) => next(notFound('address')));
   server.use(pageRoutes(product));
   server.use(answerProblems(ground.log));

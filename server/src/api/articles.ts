@@ -25,11 +25,21 @@ export function articleRoutes({ ground }: Product): Router {
     const article = await getArticle(db, request.params.id);
     if (!article?.current) throw notFound('article');
     const document = await readRevision(db, article.current);
-    const links = document.body.flatMap((block) => (block.type === 'paragraph' ? block.content.flatMap((part) => (part.link?.to === 'article' ? [part.link.article] : [])) : []));
+    const links = document.body.flatMap((block) =>
+      block.type === 'paragraph'
+        ? block.content.flatMap((part) => (part.link?.to === 'article' ? [part.link.article] : []))
+        : [],
+    );
     const addresses = await addressesOf(db, links);
-    const resolve = { file: (digest: string) => `/api/files/${digest}`, article: (id: string) => addresses.get(id) ?? null };
-    if (request.query['as'] === 'markdown') return void response.type('text/markdown').send(articleFile(document, resolve));
-    const passages = await passagesById(db, [...new Set(document.body.flatMap((block) => block.evidence?.map((e) => e.passage) ?? []))]);
+    const resolve = {
+      file: (digest: string) => `/api/files/${digest}`,
+      article: (id: string) => addresses.get(id) ?? null,
+    };
+    if (request.query['as'] === 'markdown')
+      return void response.type('text/markdown').send(articleFile(document, resolve));
+    const passages = await passagesById(db, [
+      ...new Set(document.body.flatMap((block) => block.evidence?.map((e) => e.passage) ?? [])),
+    ]);
     response.json({ ...article, document, html: articleHtml(document, resolve), passages });
   });
   router.get('/files/:digest', async (request, response) => {

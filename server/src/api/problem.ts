@@ -1,7 +1,7 @@
 import type { Problem } from '@grivo/contract';
 import type { NextFunction, Request, Response } from 'express';
 import type { Logger } from 'pino';
-import { z } from 'zod';
+import type { z } from 'zod';
 
 /** Thrown by a handler to answer with a problem. */
 export class ProblemError extends Error {
@@ -10,18 +10,33 @@ export class ProblemError extends Error {
   }
 }
 
-export function problem(status: number, title: string, detail: string, mend: string, places?: Problem['places']): ProblemError {
+export function problem(
+  status: number,
+  title: string,
+  detail: string,
+  mend: string,
+  places?: Problem['places'],
+): ProblemError {
   return new ProblemError({ type: 'about:blank', status, title, detail, mend, ...(places ? { places } : {}) });
 }
 
-export const notFound = (what: string) => problem(404, 'Not found', `There is no such ${what}.`, 'Go back to the list; it may have been removed.');
+export const notFound = (what: string) =>
+  problem(404, 'Not found', `There is no such ${what}.`, 'Go back to the list; it may have been removed.');
 
 /** A request's body by its schema, or a problem that names every place that does not fit. */
 export function bodyOf<T>(request: Request, shape: z.ZodType<T>): T {
   const fit = shape.safeParse(request.body ?? {});
   if (fit.success) return fit.data;
-  const places = fit.error.issues.slice(0, 20).map((issue) => ({ place: issue.path.join('.') || 'body', problem: issue.message }));
-  throw problem(422, 'Does not fit', `${places[0]!.place}: ${places[0]!.problem}`, 'Correct the places named and send it again.', places);
+  const places = fit.error.issues
+    .slice(0, 20)
+    .map((issue) => ({ place: issue.path.join('.') || 'body', problem: issue.message }));
+  throw problem(
+    422,
+    'Does not fit',
+    `${places[0]!.place}: ${places[0]!.problem}`,
+    'Correct the places named and send it again.',
+    places,
+  );
 }
 
 /** Errors of the body parser carry their own status; everything else unknown is a fault of ours and is only logged. */
@@ -35,9 +50,25 @@ export function answerProblems(log: Logger) {
 
 function problemOf(error: unknown): Problem {
   if (error instanceof ProblemError) return error.problem;
-  const { type, status } = (typeof error === 'object' && error !== null ? error : {}) as { type?: unknown; status?: unknown };
-  if (type === 'entity.too.large') return problem(413, 'Too long', 'The request is longer than 2 MB.', 'Send it in parts.').problem;
-  if (type === 'entity.parse.failed') return problem(400, 'Not JSON', 'The body of the request is no JSON.', 'Send JSON, with the content type application/json.').problem;
-  if (typeof status === 'number' && status >= 400 && status < 500) return problem(status, 'Bad request', 'The request cannot be read.', 'Correct it and send it again.').problem;
-  return problem(500, 'Fault in Grivo', 'The request failed by a fault of ours. Nothing was changed.', 'Try again; if it fails again, look into the log.').problem;
+  const { type, status } = (typeof error === 'object' && error !== null ? error : {}) as {
+    type?: unknown;
+    status?: unknown;
+  };
+  if (type === 'entity.too.large')
+    return problem(413, 'Too long', 'The request is longer than 2 MB.', 'Send it in parts.').problem;
+  if (type === 'entity.parse.failed')
+    return problem(
+      400,
+      'Not JSON',
+      'The body of the request is no JSON.',
+      'Send JSON, with the content type application/json.',
+    ).problem;
+  if (typeof status === 'number' && status >= 400 && status < 500)
+    return problem(status, 'Bad request', 'The request cannot be read.', 'Correct it and send it again.').problem;
+  return problem(
+    500,
+    'Fault in Grivo',
+    'The request failed by a fault of ours. Nothing was changed.',
+    'Try again; if it fails again, look into the log.',
+  ).problem;
 }

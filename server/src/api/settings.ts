@@ -13,7 +13,11 @@ export function settingsRoutes(product: Product): Router {
   const { ground, bell, secrets, tools } = product;
   const owner = signedIn(ground, 'owner');
   router.get('/services', async (_request, response) => {
-    response.json({ services: await ground.db.rows('SELECT id, role, name, address, model, price, permits, secret IS NOT NULL AS hasSecret FROM service ORDER BY id') });
+    response.json({
+      services: await ground.db.rows(
+        'SELECT id, role, name, address, model, price, permits, secret IS NOT NULL AS hasSecret FROM service ORDER BY id',
+      ),
+    });
   });
   router.post('/services', owner, async (request, response) => {
     const id = await createService(ground, secrets, bodyOf(request, NewService));
@@ -22,7 +26,8 @@ export function settingsRoutes(product: Product): Router {
     response.status(201).json({ id });
   });
   router.put('/services/:id/secret', owner, async (request, response) => {
-    if ((await ground.db.rows('SELECT 1 FROM service WHERE id = ?', [request.params['id']])).length === 0) throw notFound('service');
+    if ((await ground.db.rows('SELECT 1 FROM service WHERE id = ?', [request.params['id']])).length === 0)
+      throw notFound('service');
     await changeSecret(ground, secrets, String(request.params['id']), bodyOf(request, NewSecret).secret);
     await tools.services.refresh();
     bell.ring({ kind: 'settings' });

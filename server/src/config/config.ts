@@ -20,8 +20,15 @@ export const Config = z.object({
 export type Config = z.infer<typeof Config>;
 
 /** The settings, or one line for each that is wrong. */
-export function readConfig(environment: Record<string, string | undefined>): { ok: true; config: Config } | { ok: false; wrong: string[] } {
+export function readConfig(
+  environment: Record<string, string | undefined>,
+): { ok: true; config: Config } | { ok: false; wrong: string[] } {
   const read = Config.safeParse(environment);
   if (read.success) return { ok: true, config: read.data };
-  return { ok: false, wrong: read.error.issues.map((issue) => `${issue.path.join('.')}: ${issue.code === 'invalid_type' ? 'is missing' : issue.message}`) };
+  return {
+    ok: false,
+    wrong: read.error.issues.map(
+      (issue) => `${issue.path.join('.')}: ${issue.code === 'invalid_type' ? 'is missing' : issue.message}`,
+    ),
+  };
 }

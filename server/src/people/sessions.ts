@@ -6,10 +6,15 @@ import type { PersonRow, Role } from './entity.ts';
 const SESSION_DAYS = 14;
 
 /** Adds a person. The address is held in lower case, so that signing in does not depend on it. */
-export async function addPerson(ground: Ground, person: { email: string; name: string; role: Role; password: string }): Promise<string> {
+export async function addPerson(
+  ground: Ground,
+  person: { email: string; name: string; role: Role; password: string },
+): Promise<string> {
   const id = ground.ids();
   const email = person.email.trim().toLowerCase();
-  await ground.db.run('INSERT INTO person (id, email, name, role, password_hash) VALUES (?)', [[id, email, person.name, person.role, await hash(person.password)]]);
+  await ground.db.run('INSERT INTO person (id, email, name, role, password_hash) VALUES (?)', [
+    [id, email, person.name, person.role, await hash(person.password)],
+  ]);
   return id;
 }
 
@@ -18,11 +23,16 @@ const NOBODY = hash(randomBytes(16).toString('hex'));
 
 /** @returns the token for the cookie, or null when address or password is wrong */
 export async function signIn(ground: Ground, email: string, password: string): Promise<string | null> {
-  const [person] = await ground.db.rows<PersonRow>('SELECT * FROM person WHERE email = ?', [email.trim().toLowerCase()]);
+  const [person] = await ground.db.rows<PersonRow>('SELECT * FROM person WHERE email = ?', [
+    email.trim().toLowerCase(),
+  ]);
   const well = await verify(person?.password_hash ?? (await NOBODY), password);
   if (!person || !well) return null;
   const token = randomBytes(32).toString('base64url');
-  await ground.db.run('INSERT INTO session (token, person, expires_at) VALUES (?, ?, DATE_ADD(UTC_TIMESTAMP(3), INTERVAL ? DAY))', [digestOf(token), person.id, SESSION_DAYS]);
+  await ground.db.run(
+    'INSERT INTO session (token, person, expires_at) VALUES (?, ?, DATE_ADD(UTC_TIMESTAMP(3), INTERVAL ? DAY))',
+    [digestOf(token), person.id, SESSION_DAYS],
+  );
   return token;
 }
 

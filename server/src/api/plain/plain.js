@@ -26,11 +26,26 @@ function row(title, note, standing, address) {
 const empty = (text) => row(text, '', 'empty');
 
 async function show() {
-  const [{ briefs }, { articles }, { incidents }] = await Promise.all([call('/briefs'), call('/articles'), call('/incidents')]);
-  at('briefs').replaceChildren(...(briefs.length ? briefs.map((b) => row(b.subject, b.standing, b.standing)) : [empty('No briefs yet. Switch a pipeline on, or take items into it.')]));
+  const [{ briefs }, { articles }, { incidents }] = await Promise.all([
+    call('/briefs'),
+    call('/articles'),
+    call('/incidents'),
+  ]);
+  at('briefs').replaceChildren(
+    ...(briefs.length
+      ? briefs.map((b) => row(b.subject, b.standing, b.standing))
+      : [empty('No briefs yet. Switch a pipeline on, or take items into it.')]),
+  );
   at('articles').replaceChildren(
     ...(articles.length
-      ? articles.map((a) => row(a.title || 'No title yet', `${a.words} words, ${a.standing}${a.outDesk ? ` ${new Date(a.outDesk).toLocaleDateString()}` : ''}`, a.standing, a.address))
+      ? articles.map((a) =>
+          row(
+            a.title || 'No title yet',
+            `${a.words} words, ${a.standing}${a.outDesk ? ` ${new Date(a.outDesk).toLocaleDateString()}` : ''}`,
+            a.standing,
+            a.address,
+          ),
+        )
       : [empty('No articles yet.')]),
   );
   at('incidents').textContent = incidents.map((i) => `${i.sentence} ${i.mend}`).join(' ');
@@ -54,11 +69,17 @@ at('enter').addEventListener('submit', async (event) => {
   event.preventDefault();
   const form = new FormData(event.target);
   try {
-    await call('/session', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(Object.fromEntries(form)) });
+    await call('/session', {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(Object.fromEntries(form)),
+    });
     at('trouble').textContent = '';
     await begin();
   } catch (error) {
-    at('trouble').textContent = error.problem ? `${error.problem.detail} ${error.problem.mend}` : 'Grivo does not answer.';
+    at('trouble').textContent = error.problem
+      ? `${error.problem.detail} ${error.problem.mend}`
+      : 'Grivo does not answer.';
   }
 });
 at('leave').addEventListener('click', () => call('/session', { method: 'DELETE' }).then(() => location.reload()));
