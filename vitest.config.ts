@@ -24,6 +24,7 @@ export default defineConfig({
           include: ['server/test/**/*.test.ts'],
           globalSetup: ['server/test/ground/database.ts'],
           maxWorkers: 2,
+          sequence: { groupOrder: 1 },
           testTimeout: 60_000,
           hookTimeout: 60_000,
         },

@@ -69,7 +69,11 @@ try {
   const call = await client(all.address, all.owner);
   for (const { id } of (await call('GET', '/briefs')).briefs) {
     const brief = await call('GET', `/briefs/${id}`);
-    console.error(brief.subject, brief.standing, brief.runs.map((run) => [run.kind, run.state, run.failure?.sentence]));
+    console.error(
+      brief.subject,
+      brief.standing,
+      brief.runs.map((run) => [run.kind, run.state, run.failure?.sentence]),
+    );
   }
   throw error;
 } finally {

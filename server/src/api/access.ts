@@ -50,9 +50,8 @@ export function ownOriginOnly(request: Request, _response: Response, next: NextF
   const { origin, host } = request.headers;
   const changes = request.method !== 'GET' && request.method !== 'HEAD';
   if (changes && origin !== undefined && (!URL.canParse(origin) || new URL(origin).host !== host)) {
-    return next(
-      problem(403, 'Wrong origin', 'The request comes from another site.', 'Use Grivo from its own address.'),
-    );
+    next(problem(403, 'Wrong origin', 'The request comes from another site.', 'Use Grivo from its own address.'));
+    return;
   }
   next();
 }

@@ -68,12 +68,10 @@ export function intakeRoutes({ ground, bell }: Product): Router {
         errors[0]!.mend,
         errors.map((e) => ({ place: e.step, problem: `${e.sentence} ${e.mend}` })),
       );
-    response
-      .status(201)
-      .json({
-        id: await createPipeline(ground, { name, document, openLimit, person: personFrom(response).id }),
-        problems,
-      });
+    response.status(201).json({
+      id: await createPipeline(ground, { name, document, openLimit, person: personFrom(response).id }),
+      problems,
+    });
   });
   router.post('/pipelines/:id/take', editor, async (request, response) => {
     const pipeline = String(request.params['id']);
