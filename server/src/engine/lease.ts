@@ -42,7 +42,8 @@ export class Lease {
     if (this.lost.signal.aborted) return false;
     const needed = this.ground.now() + ms + 1_000;
     if (this.until > needed) return true;
-    this.wanted = Math.max(this.wanted, needed);
+    // A whole lease more than asked for, so that steps asking one after the other renew once.
+    this.wanted = Math.max(this.wanted, needed + this.leaseSeconds * 1_000);
     await this.renew();
     return this.until > needed && !this.lost.signal.aborted;
   }
