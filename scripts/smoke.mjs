@@ -12,10 +12,13 @@ if (!process.execArgv.includes('tsx')) {
   });
   process.exit(status ?? 1);
 }
-const { client, connect, guide, startAll, until } = await import('./running.mjs');
+const { client, until } = await import('./client.mjs');
+const { connect, guide } = await import('./crockhaven.mjs');
+const { startAll } = await import('./processes.mjs');
 
 const model = process.argv.includes('--model=two') ? 'two' : 'one';
-const keywords = process.argv.includes('--subject=rain')
+const rain = process.argv.includes('--subject=rain');
+const keywords = rain
   ? ['how to keep mosquitoes out of a rain barrel', 'rain barrel in winter', 'how much rain a roof gives']
   : ['how much salt for sauerkraut', 'fermenting garlic in honey', 'kahm yeast or mould'];
 const folder = mkdtempSync(join(tmpdir(), 'grivo-smoke-'));
@@ -24,7 +27,7 @@ let well = false;
 const all = await startAll(folder, {});
 try {
   const call = await client(all.address, all.owner);
-  const [blog] = await connect(call, all.standIns, { model });
+  const [blog] = await connect(call, all.standIns, { model, blogs: [rain ? 'barrels' : 'journal'] });
   const { id: source } = await call('POST', '/sources', { name: 'Smoke' });
   await call('POST', `/sources/${source}/keywords`, { paste: keywords.join('\n') });
   const { id: pipeline } = await call('POST', '/pipelines', {

@@ -18,13 +18,23 @@ const product = await assemble({
   secretKey: Buffer.from(config.GRIVO_SECRET_KEY, 'hex'),
   allowedOrigins: config.GRIVO_ALLOWED_ORIGINS.split(',').filter((origin) => origin !== ''),
   log,
+  migrates: config.GRIVO_ROLE !== 'worker',
 });
 
 const { GRIVO_OWNER_EMAIL: email, GRIVO_OWNER_PASSWORD: password } = config;
-if (email && password && (await product.ground.db.rows('SELECT 1 FROM person LIMIT 1')).length === 0) {
+if (
+  config.GRIVO_ROLE !== 'worker' &&
+  email &&
+  password &&
+  (await product.ground.db.rows('SELECT 1 FROM person LIMIT 1')).length === 0
+) {
   await addPerson(product.ground, { email, name: email.split('@')[0] ?? 'Owner', role: 'owner', password });
 }
-if (config.GRIVO_ROLE !== 'api') await product.work(config.GRIVO_ROLE, { leaseSeconds: config.GRIVO_LEASE_SECONDS });
+if (config.GRIVO_ROLE === 'api') await product.hear();
+else {
+  const engine = await product.work(config.GRIVO_ROLE, { leaseSeconds: config.GRIVO_LEASE_SECONDS });
+  console.log(`Grivo works as ${engine.worker}`);
+}
 
 const server = config.GRIVO_ROLE === 'worker' ? null : createServer(app(product));
 server?.listen(config.GRIVO_PORT, config.GRIVO_HOST, () => {

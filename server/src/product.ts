@@ -7,7 +7,7 @@ import { Writer } from './adapters/writer.ts';
 import { DeskClock } from './clock/deskClock.ts';
 import { Secrets } from './config/secrets.ts';
 import { Engine, type EngineOptions } from './engine/engine.ts';
-import type { ProcessRole } from './engine/lease.ts';
+import { Lease, type ProcessRole } from './engine/lease.ts';
 import type { Ground } from './engine/outside.ts';
 import { Bell } from './engine/ring.ts';
 import { Network } from './network/network.ts';
@@ -26,6 +26,8 @@ export interface ProductOptions {
   now?: () => number;
   random?: () => number;
   connections?: number;
+  /** Whether this process brings the schema up; workers wait for the API to do it. */
+  migrates?: boolean;
 }
 
 /** The parts of the product put together for one process. */
@@ -37,6 +39,8 @@ export interface Product {
   allowed: Set<string>;
   /** Starts working on steps in this process. */
   work(role: ProcessRole, options?: Partial<EngineOptions>): Promise<Engine>;
+  /** Registers this process so that the others ring it, without working on steps. */
+  hear(): Promise<void>;
   close(): Promise<void>;
 }
 
@@ -45,7 +49,8 @@ export async function assemble(options: ProductOptions): Promise<Product> {
   const random = options.random ?? Math.random;
   const log = options.log ?? pino({ level: 'warn' });
   const db = await Database.open(options.databaseUrl, options.connections);
-  await db.migrate();
+  if (options.migrates ?? true) await db.migrate();
+  else await db.migrated();
   const desk = new DeskClock(db, now);
   await desk.refresh();
   const ground: Ground = { now, random, ids: makeIds(now, random), log, db, desk };
@@ -57,6 +62,8 @@ export async function assemble(options: ProductOptions): Promise<Product> {
   const bell = await Bell.open(db, log);
   const ports = { ground, network, secrets };
   let engine: Engine | null = null;
+  let ear: Lease | null = null;
+  let closed = false;
   const tools: Tools = {
     ground,
     network,
@@ -66,6 +73,14 @@ export async function assemble(options: ProductOptions): Promise<Product> {
     lookUp: new LookUp(ports),
     micropub: new Micropub(ports),
     holder: () => engine?.worker ?? '-',
+  };
+  /** A lease lost while the database was away is taken anew as soon as it answers. */
+  const hear = async (): Promise<void> => {
+    const lease = new Lease(ground, 'api', bell.address);
+    await lease.take();
+    ear = lease;
+    const again = () => closed || hear().catch(() => setTimeout(again, 1_000).unref());
+    lease.signal.addEventListener('abort', again);
   };
   return {
     ground,
@@ -78,8 +93,11 @@ export async function assemble(options: ProductOptions): Promise<Product> {
       await engine.start();
       return engine;
     },
+    hear,
     async close() {
+      closed = true;
       await engine?.stop();
+      await ear?.giveBack().catch(() => undefined);
       bell.close();
       await network.close();
       await db.close();

@@ -11,6 +11,7 @@ import { intakeRoutes } from './intake.ts';
 import { pageRoutes } from './page.ts';
 import { answerProblems, bodyOf, notFound, problem } from './problem.ts';
 import { settingsRoutes } from './settings.ts';
+import { systemRoutes } from './system.ts';
 
 /** The API and the plain page, as an Express application. */
 export function app(product: Product): Express {
@@ -84,6 +85,7 @@ export function app(product: Product): Express {
     articleRoutes(product),
     intakeRoutes(product),
     settingsRoutes(product),
+    systemRoutes(product),
   );
   server.use('/api', (_request, _response, next) => next(notFound('address')));
   server.use(pageRoutes(product));

@@ -97,6 +97,17 @@ export class Database implements Sql {
     return (await this.source.runMigrations()).length;
   }
 
+  /** Waits until another process has brought the schema up to this program. */
+  async migrated(ms = 60_000): Promise<void> {
+    for (let waited = 0; await this.source.showMigrations(); waited += 100) {
+      if (waited >= ms)
+        throw new Error(
+          'The database is not set up. Start the API first: it brings the schema up; workers wait for it.',
+        );
+      await new Promise((resolve) => setTimeout(resolve, 100));
+    }
+  }
+
   private async refuseNewer(): Promise<void> {
     const [table] = await this.rows(
       "SELECT 1 FROM information_schema.tables WHERE table_schema = DATABASE() AND table_name = 'migrations'",

@@ -11,10 +11,11 @@ export class Journal<Entry> {
     if (!this.path) return;
     mkdirSync(folder!, { recursive: true });
     if (!existsSync(this.path)) return;
-    for (const line of readFileSync(this.path, 'utf8').split('\n')) {
-      // The last line may have been cut by a crash.
-      if (line.endsWith('}')) this.entries.push(JSON.parse(line) as Entry);
-    }
+    const text = readFileSync(this.path, 'utf8');
+    // A crash may have cut the last line: it is left out, and what comes next begins on a line of its own.
+    if (text !== '' && !text.endsWith('\n')) appendFileSync(this.path, '\n');
+    for (const line of text.split('\n').slice(0, -1))
+      if (line.startsWith('{') && line.endsWith('}')) this.entries.push(JSON.parse(line) as Entry);
   }
 
   add(entry: Entry): void {

@@ -85,9 +85,25 @@ export const BLOGS: readonly BlogSite[] = [
     token: 'gaertagebuch-secret-c093',
     older: older('gaertagebuch'),
   },
+  {
+    slug: 'barrels',
+    name: 'Barrel Notes',
+    tagline: 'Rain, kept for the garden',
+    language: 'en',
+    token: 'barrels-secret-77d0',
+    older: older('barrels'),
+  },
 ];
 
-export const KEYWORDS: readonly string[] = read('keywords.txt')
-  .split('\n')
-  .map((line) => line.trim())
-  .filter((line) => line !== '');
+const lines = (name: string): readonly string[] =>
+  read(name)
+    .split('\n')
+    .map((line) => line.trim())
+    .filter((line) => line !== '');
+
+/** Phrases by list: the large one, recipes, and German ones. */
+export const KEYWORDS = {
+  guides: lines('keywords.txt'),
+  recipes: lines('keywords-kitchen.txt'),
+  german: lines('keywords-german.txt'),
+} as const;

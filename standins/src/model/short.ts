@@ -40,14 +40,15 @@ export function titles(request: ReadRequest): string[] {
   const wanted = Number(/give (\d+) titles/.exec(request.task)?.[1] ?? 3);
   const subject = new Set(stemsOf(request.subject));
   const plain = sentenceCase(request.subject);
+  // Whole sentences only: a statement cut to length is no title.
   const statements = request.passages
     .flatMap((passage) => passage.sentences)
     .filter((sentence) => !sentence.leans)
     .map((sentence) => ({
-      text: compressed(sentence.text, 8),
+      text: sentence.text.replace(/[.!]$/, ''),
       hits: [...sentence.stems].filter((s) => subject.has(s)).length,
     }))
-    .filter(({ text, hits }) => hits > 0 && text.length <= most && countWords(text) >= 3 && !/[?“”"]/.test(text))
+    .filter(({ text, hits }) => hits > 0 && text.length <= most && countWords(text) >= 3 && !/[?“”";:]/.test(text))
     .sort((a, b) => b.hits - a.hits || a.text.length - b.text.length)
     .map(({ text }) => text);
   const chance = choicesFrom(`${request.seed}titles`);
@@ -56,13 +57,12 @@ export function titles(request: ReadRequest): string[] {
     if (text && text.length <= most && !forms.some((other) => other.toLowerCase() === text.toLowerCase()))
       forms.push(text);
   };
-  const second = statements[1 + chance(3)];
-  add(plain);
-  add(statements[0]);
-  if (second) add(`${plain}: ${second.charAt(0).toLowerCase()}${second.slice(1)}`);
-  for (const statement of statements.slice(2)) add(statement);
-  const start = chance(Math.min(3, forms.length));
-  return [...forms.slice(start), ...forms.slice(0, start)].slice(0, wanted);
+  const room = statements.find((text) => text.length + plain.length + 2 <= most);
+  const long = [room ? `${plain}: ${room.charAt(0).toLowerCase()}${room.slice(1)}` : undefined, plain];
+  const start = chance(long.length);
+  for (const text of [...long.slice(start), ...long.slice(0, start)]) add(text);
+  for (const statement of statements) add(statement);
+  return forms.slice(0, wanted);
 }
 
 export function description(request: ReadRequest, most = 155): string {

@@ -1,0 +1,157 @@
+// The demonstration: a small shop for fermenting gear, its blogs, its keywords and its pipelines. Everything is asked of
+// the API, as a person would; nothing is written into the database.
+import { BLOGS, KEYWORDS } from '@grivo/standins';
+import { quiet, until } from './client.mjs';
+
+const DAY = 86_400_000;
+
+/** Connects the stand-ins through the API, as a person would. */
+export async function connect(call, standIns, { model = 'one', blogs = ['journal'] } = {}) {
+  const price =
+    model === 'one'
+      ? { microsPerThousandIn: 400, microsPerThousandOut: 1_600, microsPerPicture: 40_000 }
+      : { microsPerThousandIn: 900, microsPerThousandOut: 2_700, microsPerPicture: 25_000 };
+  const service = { address: `${standIns}/${model}/v1`, model: 'stand-in', secret: `${model}-test-key`, price };
+  await call('POST', '/services', { role: 'writer', name: 'Stand-in writer', ...service });
+  await call('POST', '/services', { role: 'illustrator', name: 'Stand-in illustrator', ...service });
+  await call('POST', '/services', { role: 'look-up', name: 'Small web', address: `${standIns}/look-up`, price });
+  const ids = [];
+  for (const slug of blogs) {
+    const site = BLOGS.find((blog) => blog.slug === slug);
+    const { id } = await call('POST', '/blogs', {
+      name: site.name,
+      address: `${standIns}/blogs/${slug}`,
+      endpoint: `${standIns}/blogs/${slug}/micropub`,
+      secret: site.token,
+      language: site.language,
+      cadence: CADENCES[slug] ?? CADENCES.journal,
+    });
+    ids.push(id);
+  }
+  return ids;
+}
+
+const CADENCES = {
+  journal: {
+    rate: { kind: 'count', n: 5, per: 'week' },
+    days: [1, 2, 3, 4, 5],
+    hours: { from: '08:00', to: '10:00' },
+    gapMinutes: 240,
+    start: '2024-01-01',
+    zone: 'Europe/Dublin',
+  },
+  kitchen: {
+    rate: { kind: 'count', n: 3, per: 'week' },
+    days: [2, 4, 6],
+    hours: { from: '16:00', to: '18:30' },
+    gapMinutes: 600,
+    start: '2024-01-01',
+    zone: 'Europe/Dublin',
+  },
+  gaertagebuch: {
+    rate: { kind: 'count', n: 1, per: 'week' },
+    days: [3],
+    hours: { from: '06:30', to: '08:00' },
+    gapMinutes: 1_440,
+    start: '2024-01-01',
+    zone: 'Europe/Berlin',
+  },
+};
+
+/** From a keyword to a published guide. */
+export function guide(source, blog, when, change = {}) {
+  const {
+    language = 'en',
+    most = null,
+    everyMinutes = null,
+    words = 900,
+    person = 'second person',
+    parts,
+    least = 300,
+  } = change;
+  return {
+    grivo: 1,
+    language,
+    steps: [
+      { id: 's1', kind: 'take', sources: [source], most, everyMinutes, atOnce: null, apartMinutes: 0 },
+      { id: 's2', kind: 'look up', pages: 6, country: null, since: null },
+      { id: 's3', kind: 'outline', sections: { from: 4, to: 6 } },
+      {
+        id: 's4',
+        kind: 'write',
+        words,
+        person,
+        tone: 'plain and friendly',
+        parts: parts ?? ['contents', 'key points', 'lists'],
+      },
+      { id: 's5', kind: 'title', most: 60, choices: 3 },
+      { id: 's6', kind: 'illustrate', lead: 'drawn', manner: 'flat shapes, calm colours' },
+      { id: 's7', kind: 'link', own: 3, blog },
+      { id: 's8', kind: 'check', words: { from: least, to: 2_000 }, again: 1 },
+      { id: 's9', kind: 'publish', blog, when, as: 'live' },
+    ],
+  };
+}
+
+async function keywordList(call, name, phrases) {
+  const { id } = await call('POST', '/sources', { name });
+  await call('POST', `/sources/${id}/keywords`, { paste: phrases.join('\n') });
+  return id;
+}
+
+/** Blogs, lists and pipelines, all off. */
+export async function setUp(call, standIns) {
+  const [journal, kitchen, diary] = await connect(call, standIns, { blogs: ['journal', 'kitchen', 'gaertagebuch'] });
+  const guides = await keywordList(call, 'Crockhaven keywords', KEYWORDS.guides);
+  const recipes = await keywordList(call, 'Recipe ideas', KEYWORDS.recipes);
+  const german = await keywordList(call, 'Stichwörter', KEYWORDS.german);
+  const weekly = { everyMinutes: 7 * 1_440 };
+  const pipelines = [];
+  for (const [name, document] of [
+    ['Guides for the Journal', guide(guides, journal, 'next free slot', { most: 6, ...weekly })],
+    [
+      'Recipes for Kitchen Notes',
+      guide(recipes, kitchen, 'next free slot', {
+        most: 3,
+        ...weekly,
+        words: 700,
+        person: 'first person plural',
+        parts: ['key points', 'lists'],
+      }),
+    ],
+    [
+      'Gärtagebuch',
+      guide(german, diary, 'next free slot', { language: 'de', most: 1, ...weekly, words: 180, least: 100 }),
+    ],
+  ])
+    pipelines.push((await call('POST', '/pipelines', { name, document })).id);
+  return pipelines;
+}
+
+/**
+ * Weeks of history: the desk clock is put back, the pipelines are switched on, and the clock is moved from one due moment
+ * to the next, Grivo doing at each what it would have done.
+ * @param {(line: string) => void} tell
+ */
+export async function live(call, pipelines, weeks, now, tell) {
+  const from = now - weeks * 7 * DAY;
+  const put = (ms, speed = 0) => call('PUT', '/desk-clock', { at: new Date(ms).toISOString(), speed });
+  await put(from);
+  for (const id of pipelines) await call('POST', `/pipelines/${id}/on`);
+  let at = from;
+  let told = -1;
+  for (;;) {
+    const due = await quiet(call);
+    if (due === null || due > now) break;
+    // Never back: what is due already is being begun.
+    at = Math.max(at + 1, due + 1);
+    await put(at);
+    const day = Math.floor((at - from) / DAY);
+    if (day !== told) {
+      told = day;
+      tell(`  ${new Date(at).toISOString().slice(0, 10)}, day ${day + 1} of ${weeks * 7}`);
+    }
+  }
+  await call('PUT', '/desk-clock', { at: null, speed: 1 });
+  await until(async () => (await call('GET', '/system')).work.running === 0, 60_000, 'the end of the last steps');
+}
