@@ -6,15 +6,31 @@ import { quiet, until } from './client.mjs';
 const DAY = 86_400_000;
 
 /** Connects the stand-ins through the API, as a person would. */
-export async function connect(call, standIns, { model = 'one', blogs = ['journal'] } = {}) {
+export async function connect(
+  call,
+  standIns,
+  { model = 'one', blogs = ['journal'], timeLimits = { service: 60_000, blog: 15_000 } } = {},
+) {
   const price =
     model === 'one'
       ? { microsPerThousandIn: 400, microsPerThousandOut: 1_600, microsPerPicture: 40_000 }
       : { microsPerThousandIn: 900, microsPerThousandOut: 2_700, microsPerPicture: 25_000 };
-  const service = { address: `${standIns}/${model}/v1`, model: 'stand-in', secret: `${model}-test-key`, price };
+  const service = {
+    address: `${standIns}/${model}/v1`,
+    model: 'stand-in',
+    secret: `${model}-test-key`,
+    price,
+    timeLimitMs: timeLimits.service,
+  };
   await call('POST', '/services', { role: 'writer', name: 'Stand-in writer', ...service });
   await call('POST', '/services', { role: 'illustrator', name: 'Stand-in illustrator', ...service });
-  await call('POST', '/services', { role: 'look-up', name: 'Small web', address: `${standIns}/look-up`, price });
+  await call('POST', '/services', {
+    role: 'look-up',
+    name: 'Small web',
+    address: `${standIns}/look-up`,
+    price,
+    timeLimitMs: timeLimits.service,
+  });
   const ids = [];
   for (const slug of blogs) {
     const site = BLOGS.find((blog) => blog.slug === slug);
@@ -25,6 +41,7 @@ export async function connect(call, standIns, { model = 'one', blogs = ['journal
       secret: site.token,
       language: site.language,
       cadence: CADENCES[slug] ?? CADENCES.journal,
+      timeLimitMs: timeLimits.blog,
     });
     ids.push(id);
   }

@@ -76,6 +76,11 @@ export async function startAll(folder, options = {}) {
   const parts = new Map();
   let stopping = false;
   let env = {};
+  /** A harness may put a way of its own between a part and the database. */
+  const envOf = (name) => ({
+    ...env,
+    GRIVO_DATABASE_URL: options.databaseUrl?.(name, all.mariadb.url) ?? all.mariadb.url,
+  });
   const known = () =>
     writeFileSync(
       join(folder, 'running.json'),
@@ -88,7 +93,7 @@ export async function startAll(folder, options = {}) {
 
   const begin = {
     database: async () => {
-      const mariadb = await startMariadb(folder, { durable, port: all.mariadb?.port });
+      const mariadb = await startMariadb(folder, { durable, port: all.mariadb?.port ?? options.databasePort });
       all.mariadb = mariadb;
       return { pid: mariadb.pid, child: mariadb.child, stop: () => mariadb.stop() };
     },
@@ -112,7 +117,7 @@ export async function startAll(folder, options = {}) {
         folder,
         'api',
         ['server/src/main.ts'],
-        { ...env, GRIVO_ROLE: 'api', GRIVO_PORT: String(all.address ? new URL(all.address).port : port) },
+        { ...envOf('api'), GRIVO_ROLE: 'api', GRIVO_PORT: String(all.address ? new URL(all.address).port : port) },
         /listens on/,
       );
       all.address = line.trim().split(' ').pop();
@@ -120,7 +125,13 @@ export async function startAll(folder, options = {}) {
     },
   };
   const worker = (name) => async () => {
-    const { child } = await program(folder, name, ['server/src/main.ts'], { ...env, GRIVO_ROLE: 'worker' }, /works as/);
+    const { child } = await program(
+      folder,
+      name,
+      ['server/src/main.ts'],
+      { ...envOf(name), GRIVO_ROLE: 'worker' },
+      /works as/,
+    );
     return { pid: child.pid, child, stop: () => endOf(child) };
   };
 
@@ -139,7 +150,8 @@ export async function startAll(folder, options = {}) {
 
   const all = {
     address: null,
-    standIns: null,
+    /** Where the stand-ins are; given when a harness runs them itself. */
+    standIns: options.standIns ?? null,
     owner: OWNER,
     mariadb: null,
     /** Kills a part as a power cut would; it is started again. */
@@ -152,9 +164,8 @@ export async function startAll(folder, options = {}) {
     },
   };
   try {
-    await Promise.all([start('database'), start('stand-ins')]);
+    await Promise.all([start('database'), options.standIns ? null : start('stand-ins')]);
     env = {
-      GRIVO_DATABASE_URL: options.databaseUrl?.(all.mariadb) ?? all.mariadb.url,
       GRIVO_SECRET_KEY: readFileSync(keyFile, 'utf8'),
       GRIVO_ALLOWED_ORIGINS: all.standIns,
       GRIVO_LOG: log,

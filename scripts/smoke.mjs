@@ -51,12 +51,13 @@ try {
     );
     const image = /<figure class="lead"><img src="([^"]+)"/.exec(page)?.[1];
     const drawn = image ? await fetch(image) : null;
-    if (
-      page.includes(title.replace(/&/g, '&amp;')) &&
-      drawn?.headers.get('content-type') === 'image/webp' &&
-      links.length > 0
-    )
-      verified++;
+    const lacks = [
+      page.includes(title.replace(/&/g, '&amp;')) ? null : 'the title',
+      drawn?.headers.get('content-type') === 'image/webp' ? null : 'the lead picture',
+      links.length > 0 ? null : 'links',
+    ].filter(Boolean);
+    if (lacks.length === 0) verified++;
+    else console.error(`${address} lacks ${lacks.join(' and ')}`);
   }
   well = articles.length === 3 && published.length === 3 && verified === 3;
   console.log(

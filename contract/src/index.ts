@@ -1,3 +1,11 @@
-export * from './api/requests.ts';
 export { ArticleDocumentSchema } from './article/document.ts';
+export * from './articles/article.ts';
+export * from './blogs/blog.ts';
+export * from './briefs/brief.ts';
+export * from './desk/desk.ts';
+export * from './id.ts';
+export * from './pipelines/pipeline.ts';
 export { Problem } from './problem/problem.ts';
+export * from './services/service.ts';
+export * from './session/session.ts';
+export * from './sources/source.ts';

@@ -4,6 +4,7 @@ export { type HygieneNote, tidy } from './article/hygiene.ts';
 export { articleFile, articleMarkdown } from './article/markdown.ts';
 export { makeAnchors, slugOf } from './article/slug.ts';
 export { articleText, articleWords, blockText, inlineText, isStatement } from './article/text.ts';
+export { dryFrom, type ForecastSlot, forecast } from './cadence/forecast.ts';
 export { nextFreeSlot, type Placement, placementFaults, reflow } from './cadence/placement.ts';
 export { CadenceRule, cadenceSentence } from './cadence/rule.ts';
 export { type Moment, slotsBetween, slotsFrom } from './cadence/slots.ts';

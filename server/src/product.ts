@@ -6,7 +6,9 @@ import { Micropub } from './adapters/micropub.ts';
 import { Writer } from './adapters/writer.ts';
 import { DeskClock } from './clock/deskClock.ts';
 import { Secrets } from './config/secrets.ts';
+import { fullLanes } from './engine/claims.ts';
 import { Engine, type EngineOptions } from './engine/engine.ts';
+import { roleCalled } from './engine/lane.ts';
 import { Lease, type ProcessRole } from './engine/lease.ts';
 import type { Ground } from './engine/outside.ts';
 import { Bell } from './engine/ring.ts';
@@ -41,6 +43,12 @@ export interface Product {
   work(role: ProcessRole, options?: Partial<EngineOptions>): Promise<Engine>;
   /** Registers this process so that the others ring it, without working on steps. */
   hear(): Promise<void>;
+  /** The service a kind of step would call now, if it calls any. */
+  serviceFor: (kind: string) => string | null;
+  /** Tells every process that steps of any lane may be ready again, and that settings changed. */
+  ringAll(): Promise<void>;
+  /** Something to be ended with the product. */
+  onClose(end: () => void): void;
   close(): Promise<void>;
 }
 
@@ -64,6 +72,7 @@ export async function assemble(options: ProductOptions): Promise<Product> {
   let engine: Engine | null = null;
   let ear: Lease | null = null;
   let closed = false;
+  const ends: (() => void)[] = [];
   const tools: Tools = {
     ground,
     network,
@@ -79,7 +88,9 @@ export async function assemble(options: ProductOptions): Promise<Product> {
     const lease = new Lease(ground, 'api', bell.address);
     await lease.take();
     ear = lease;
-    const again = () => closed || hear().catch(() => setTimeout(again, 1_000).unref());
+    const again = (): void => {
+      if (!closed) hear().catch(() => setTimeout(again, 1_000).unref());
+    };
     lease.signal.addEventListener('abort', again);
   };
   return {
@@ -94,8 +105,19 @@ export async function assemble(options: ProductOptions): Promise<Product> {
       return engine;
     },
     hear,
+    serviceFor: (kind) => {
+      const called = roleCalled(kind);
+      return called ? (services.standard(called)?.id ?? null) : null;
+    },
+    async ringAll() {
+      bell.ring({ kind: 'settings' });
+      for (const lane of await fullLanes(db)) bell.ring({ kind: 'lane', lane });
+      bell.ring({ kind: 'event' });
+    },
+    onClose: (end) => void ends.push(end),
     async close() {
       closed = true;
+      for (const end of ends) end();
       await engine?.stop();
       await ear?.giveBack().catch(() => undefined);
       bell.close();

@@ -28,7 +28,13 @@ export interface StandIns {
   trouble(at: ServiceName, trouble: Trouble, times?: number, path?: string): void;
   calm(): void;
   watch(watch: Watch): void;
-  received(): { calls: readonly ModelCall[]; micros: number; acts: readonly BlogAct[]; posts(blog: string): Post[] };
+  received(): {
+    calls: readonly ModelCall[];
+    micros: number;
+    acts: readonly BlogAct[];
+    posts(blog: string): Post[];
+    troubles: number;
+  };
   close(): Promise<void>;
 }
 
@@ -79,6 +85,7 @@ export async function start(options: StandInOptions): Promise<StandIns> {
       micros: calls.entries.reduce((sum, call) => sum + call.micros, 0),
       acts: posts.acts,
       posts: (blog) => posts.all(blog),
+      troubles: troubles.met,
     }),
     async close() {
       server.closeAllConnections();

@@ -8,6 +8,8 @@ export const Problem = z.object({
   detail: z.string(),
   mend: z.string(),
   /** For bodies that do not fit: each place, and what was allowed there. */
+  /** After a change by somebody else: what stands now. */
+  current: z.unknown().optional(),
   places: z.array(z.object({ place: z.string(), problem: z.string() })).optional(),
 });
 export type Problem = z.infer<typeof Problem>;

@@ -1,19 +1,52 @@
-import { SignIn } from '@grivo/contract';
-import express, { type Express } from 'express';
+import { Person, Problem, SignIn } from '@grivo/contract';
+import express, { type Express, Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
+import { EventFeed } from '../events/feed.ts';
 import { signIn, signOut } from '../people/sessions.ts';
 import type { Product } from '../product.ts';
-import { COOKIE, ownOriginOnly, personFrom, signedIn, tokenOf } from './access.ts';
+import { COOKIE, ownOriginOnly, tokenOf } from './access.ts';
 import { articleRoutes } from './articles.ts';
+import { blogRoutes } from './blogs.ts';
 import { briefRoutes } from './briefs.ts';
-import { intakeRoutes } from './intake.ts';
+import { deskRoutes, VERSION } from './desk.ts';
+import { eventRoutes } from './events.ts';
 import { pageRoutes } from './page.ts';
+import { pipelineRoutes } from './pipelines.ts';
 import { answerProblems, bodyOf, notFound, problem } from './problem.ts';
-import { settingsRoutes } from './settings.ts';
-import { systemRoutes } from './system.ts';
+import { mount, openApi, type Route, route, schemaOf } from './route.ts';
+import { serviceRoutes } from './services.ts';
+import { sourceRoutes } from './sources.ts';
 
-/** The API and the plain page, as an Express application. */
+/** Everything the API does for people who are signed in. */
+export function allRoutes(product: Product): Route[] {
+  return [
+    route({
+      method: 'get',
+      path: '/session',
+      says: 'Who is signed in',
+      role: 'proofreader',
+      answer: Person,
+      handle: async ({ person }) => person,
+    }),
+    ...deskRoutes(product),
+    ...pipelineRoutes(product),
+    ...briefRoutes(product),
+    ...sourceRoutes(product),
+    ...articleRoutes(product),
+    ...blogRoutes(product),
+    ...serviceRoutes(product),
+  ];
+}
+
+/** The description of the API, the schema of problems included. */
+export function description(routes: readonly Route[]): Record<string, unknown> {
+  const said = openApi(routes, VERSION);
+  (said['components'] as { schemas: Record<string, unknown> }).schemas['Problem'] = schemaOf(Problem, 'output');
+  return said;
+}
+
+/** The API and the screens, as an Express application. */
 export function app(product: Product): Express {
   const { ground } = product;
   const server = express();
@@ -24,10 +57,12 @@ export function app(product: Product): Express {
         directives: {
           defaultSrc: ["'none'"],
           scriptSrc: ["'self'"],
-          styleSrc: ["'self'"],
-          imgSrc: ["'self'"],
+          // Floating parts are placed by style attributes.
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          imgSrc: ["'self'", 'data:'],
           connectSrc: ["'self'"],
           fontSrc: ["'self'"],
+          workerSrc: ["'self'"],
           formAction: ["'self'"],
           frameAncestors: ["'none'"],
           baseUri: ["'none'"],
@@ -45,6 +80,25 @@ export function app(product: Product): Express {
       .then(() => response.json({ well: true, deskNow: new Date(ground.desk.now()).toISOString() }))
       .catch(next);
   });
+  server.use('/api', sessionRoutes(product));
+  const routes = allRoutes(product);
+  const router = Router();
+  const described = description(routes);
+  router.get('/openapi.json', (_request, response) => void response.json(described));
+  const feed = new EventFeed(ground, product.bell);
+  product.onClose(() => feed.close());
+  eventRoutes(router, product, feed);
+  mount(router, routes, product);
+  server.use('/api', router);
+  server.use('/api', (_request, _response, next) => next(notFound('address')));
+  server.use(pageRoutes());
+  server.use(answerProblems(ground.log));
+  return server;
+}
+
+/** Signing in and out. */
+function sessionRoutes({ ground }: Product): Router {
+  const router = Router();
   const tries = rateLimit({
     windowMs: 60_000,
     limit: 20,
@@ -55,7 +109,7 @@ export function app(product: Product): Express {
         problem(429, 'Too many tries', 'There were more than 20 tries in a minute.', 'Wait a minute, then try again.'),
       ),
   });
-  server.post('/api/session', tries, async (request, response) => {
+  router.post('/session', tries, async (request, response) => {
     const { email, password } = bodyOf(request, SignIn);
     const token = await signIn(ground, email, password);
     if (token === null)
@@ -68,27 +122,10 @@ export function app(product: Product): Express {
     response.cookie(COOKIE, token, { httpOnly: true, sameSite: 'strict', path: '/', maxAge: 14 * 86_400_000 });
     response.status(204).end();
   });
-  server.delete('/api/session', async (request, response) => {
+  router.delete('/session', async (request, response) => {
     const token = tokenOf(request);
     if (token) await signOut(ground, token);
     response.clearCookie(COOKIE).status(204).end();
   });
-  server.get(
-    '/api/session',
-    signedIn(ground, 'proofreader'),
-    (_request, response) => void response.json(personFrom(response)),
-  );
-  server.use(
-    '/api',
-    signedIn(ground, 'proofreader'),
-    briefRoutes(product),
-    articleRoutes(product),
-    intakeRoutes(product),
-    settingsRoutes(product),
-    systemRoutes(product),
-  );
-  server.use('/api', (_request, _response, next) => next(notFound('address')));
-  server.use(pageRoutes(product));
-  server.use(answerProblems(ground.log));
-  return server;
+  return router;
 }

@@ -1,53 +1,131 @@
-import { articleFile, articleHtml } from '@grivo/core';
-import { Router } from 'express';
+import { type Article, ArticleAs, Articles, ArticlesQuery, ArticleWhole } from '@grivo/contract';
+import { type ArticleDocument, articleFile, articleHtml } from '@grivo/core';
+import { z } from 'zod';
+import { measuresOf } from '../articles/measures.ts';
 import { addressesOf, getArticle, readRevision } from '../articles/repository.ts';
 import { fileAbout, fileChunks } from '../files/repository.ts';
 import { passagesById } from '../materials/repository.ts';
 import type { Product } from '../product.ts';
 import { notFound } from './problem.ts';
+import { type Route, route } from './route.ts';
 
-const PAGE = 50;
+const LIST = `SELECT a.id, a.brief, COALESCE(a.blog, l.blog) AS blog, a.title, a.words, a.standing, a.language, p.address, p.out_desk AS outDesk, l.due_desk AS dueDesk,
+  COALESCE((SELECT SUM(g.micros) FROM ledger g WHERE g.brief = a.brief), 0) AS micros
+  FROM article a LEFT JOIN publication p ON p.article = a.id LEFT JOIN placement l ON l.article = a.id`;
+
+const numbered = (row: Article): Article => ({ ...row, micros: Number(row.micros) });
 
 /** Articles as lists, pages, Markdown, and their pictures. */
-export function articleRoutes({ ground }: Product): Router {
-  const router = Router();
+export function articleRoutes({ ground }: Product): Route[] {
   const { db } = ground;
-  router.get('/articles', async (request, response) => {
-    const before = typeof request.query['before'] === 'string' ? request.query['before'] : 'z';
-    const articles = await db.rows(
-      `SELECT a.id, a.brief, a.blog, a.title, a.words, a.standing, a.language, p.address, p.out_desk AS outDesk, l.due_desk AS dueDesk
-       FROM article a LEFT JOIN publication p ON p.article = a.id LEFT JOIN placement l ON l.article = a.id WHERE a.trial = 0 AND a.id < ? ORDER BY a.id DESC LIMIT ?`,
-      [before, PAGE],
-    );
-    response.json({ articles });
-  });
-  router.get('/articles/:id', async (request, response) => {
-    const article = await getArticle(db, request.params.id);
-    if (!article?.current) throw notFound('article');
-    const document = await readRevision(db, article.current);
+  const resolverOf = async (document: ArticleDocument) => {
     const links = document.body.flatMap((block) =>
       block.type === 'paragraph'
         ? block.content.flatMap((part) => (part.link?.to === 'article' ? [part.link.article] : []))
         : [],
     );
     const addresses = await addressesOf(db, links);
-    const resolve = {
-      file: (digest: string) => `/api/files/${digest}`,
-      article: (id: string) => addresses.get(id) ?? null,
-    };
-    if (request.query['as'] === 'markdown')
-      return void response.type('text/markdown').send(articleFile(document, resolve));
-    const passages = await passagesById(db, [
-      ...new Set(document.body.flatMap((block) => block.evidence?.map((e) => e.passage) ?? [])),
-    ]);
-    response.json({ ...article, document, html: articleHtml(document, resolve), passages });
-  });
-  router.get('/files/:digest', async (request, response) => {
-    const about = await fileAbout(db, request.params.digest);
-    if (!about) throw notFound('file');
-    response.type(about.mime).setHeader('cache-control', 'private, max-age=31536000, immutable');
-    for await (const chunk of fileChunks(db, about.digest)) response.write(chunk);
-    response.end();
-  });
-  return router;
+    return { file: (digest: string) => `/api/files/${digest}`, article: (id: string) => addresses.get(id) ?? null };
+  };
+  const must = async (id: string) => {
+    const article = await getArticle(db, id);
+    if (!article?.current) throw notFound('article');
+    return { article, document: await readRevision(db, article.current) };
+  };
+  return [
+    route({
+      method: 'get',
+      path: '/articles',
+      says: 'Articles, newest first',
+      role: 'proofreader',
+      query: ArticlesQuery,
+      answer: Articles,
+      handle: async ({ query: { before, limit, standing, blog, q } }) => {
+        const where = ['a.trial = 0', 'a.id < ?'];
+        const values: unknown[] = [before ?? 'z'];
+        if (standing) where.push('a.standing = ?') && values.push(standing);
+        if (blog) where.push('a.blog = ?') && values.push(blog);
+        if (q) where.push('a.title LIKE ?') && values.push(`%${q.replace(/[\\%_]/g, '\\$&')}%`);
+        const rows = await db.rows<Article>(`${LIST} WHERE ${where.join(' AND ')} ORDER BY a.id DESC LIMIT ?`, [
+          ...values,
+          limit,
+        ]);
+        return { articles: rows.map(numbered) };
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/articles/{id}',
+      says: 'An article with its page, its evidence and its measures',
+      role: 'proofreader',
+      answer: ArticleWhole,
+      handle: async ({ params }) => {
+        const { article, document } = await must(params['id']!);
+        const [row] = await db.rows<Article>(`${LIST} WHERE a.id = ?`, [article.id]);
+        const passages = await passagesById(db, [
+          ...new Set(document.body.flatMap((block) => block.evidence?.map((e) => e.passage) ?? [])),
+        ]);
+        const all = await allPassages(article.brief);
+        return {
+          ...numbered(row!),
+          rev: article.rev,
+          document,
+          html: articleHtml(document, await resolverOf(document)),
+          passages: passages.map(({ id, text, locator }) => ({
+            id,
+            text,
+            title: locator.title,
+            address: locator.address,
+          })),
+          ...measuresOf(document, all.length > 0 ? all : passages.map((passage) => passage.text)),
+        };
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/articles/{id}/text',
+      says: 'An article as Markdown with front matter, or as HTML',
+      role: 'proofreader',
+      query: ArticleAs,
+      mime: 'text/plain',
+      handle: async ({ params, query, response }) => {
+        const { document } = await must(params['id']!);
+        const resolve = await resolverOf(document);
+        response
+          .type(query.as === 'markdown' ? 'text/markdown' : 'text/plain')
+          .send(query.as === 'markdown' ? articleFile(document, resolve) : articleHtml(document, resolve));
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/files/{digest}',
+      says: 'A picture or other file by the SHA-256 of its content',
+      role: 'proofreader',
+      mime: 'application/octet-stream',
+      handle: async ({ params, response }) => {
+        const about = z
+          .string()
+          .regex(/^[0-9a-f]{64}$/)
+          .safeParse(params['digest']).success
+          ? await fileAbout(db, params['digest']!)
+          : null;
+        if (!about) throw notFound('file');
+        response.type(about.mime).setHeader('cache-control', 'private, max-age=31536000, immutable');
+        for await (const chunk of fileChunks(db, about.digest)) response.write(chunk);
+        response.end();
+      },
+    }),
+  ];
+
+  /** Every passage the brief was given, for finding figures that stand in none. */
+  async function allPassages(brief: string): Promise<string[]> {
+    const rows = await db.rows<{ gave: { passages?: unknown } }>(
+      "SELECT COALESCE(o.decided, o.proposed) AS gave FROM output o JOIN step_run r ON r.id = o.step_run WHERE r.brief = ? AND r.state = 'done'",
+      [brief],
+    );
+    const ids = rows.flatMap(({ gave }) =>
+      Array.isArray(gave.passages) ? gave.passages.filter((id): id is string => typeof id === 'string') : [],
+    );
+    return (await passagesById(db, [...new Set(ids)])).map((passage) => passage.text);
+  }
 }

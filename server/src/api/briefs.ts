@@ -1,81 +1,168 @@
+import {
+  Again,
+  type BriefStanding,
+  Briefs,
+  BriefsQuery,
+  BriefWhole,
+  Incidents,
+  Released,
+  type StepRun,
+} from '@grivo/contract';
 import { type Failure, wordsOf } from '@grivo/core';
-import { Router } from 'express';
-import { openIncidents, releaseBrief, releaseIncident } from '../incidents/repository.ts';
+import { goOn, setAside } from '../briefs/rounds.ts';
+import { Procedures } from '../engine/briefState.ts';
+import { releaseBrief, releaseIncident } from '../incidents/repository.ts';
+import { incidentsInWords, namer } from '../incidents/words.ts';
 import type { Product } from '../product.ts';
-import type { Sql } from '../store/database.ts';
-import { signedIn } from './access.ts';
-import { notFound } from './problem.ts';
+import { notFound, problem } from './problem.ts';
+import { type Route, route } from './route.ts';
 
-const PAGE = 50;
+const LIST = 'SELECT id, pipeline, standing, subject, made_desk AS madeDesk, ended_desk AS endedDesk, rev FROM brief';
 
-/** Names of services and blogs, for sentences. */
-async function namer(sql: Sql): Promise<(id: string) => string> {
-  const rows = await sql.rows<{ id: string; name: string }>(
-    'SELECT id, name FROM service UNION ALL SELECT id, name FROM blog',
-  );
-  const names = new Map(rows.map((row) => [row.id, row.name]));
-  return (id) => names.get(id) ?? id;
+interface BriefRow {
+  id: string;
+  pipeline: string;
+  standing: BriefStanding;
+  subject: string;
+  madeDesk: number;
+  endedDesk: number | null;
+  rev: number;
 }
 
 /** Briefs with their steps, what stopped them, and letting them go on. */
-export function briefRoutes({ ground, bell }: Product): Router {
-  const router = Router();
+export function briefRoutes(product: Product): Route[] {
+  const { ground, bell } = product;
   const { db } = ground;
-  router.get('/briefs', async (request, response) => {
-    const before = typeof request.query['before'] === 'string' ? request.query['before'] : 'z';
-    const briefs = await db.rows(
-      'SELECT id, pipeline, standing, subject, made_desk AS madeDesk, ended_desk AS endedDesk, rev FROM brief WHERE trial = 0 AND id < ? ORDER BY id DESC LIMIT ?',
-      [before, PAGE],
+  const procedures = new Procedures();
+  const must = async (id: string): Promise<BriefRow & { trial: number; fields: Record<string, unknown> }> => {
+    const [brief] = await db.rows<BriefRow & { trial: number; fields: Record<string, unknown> }>(
+      `${LIST.replace(' FROM', ', trial, fields FROM')} WHERE id = ?`,
+      [id],
     );
-    response.json({ briefs });
-  });
-  router.get('/briefs/:id', async (request, response) => {
-    const [brief] = await db.rows('SELECT id, pipeline, standing, subject, fields, rev FROM brief WHERE id = ?', [
-      request.params.id,
-    ]);
     if (!brief) throw notFound('brief');
-    const nameOf = await namer(db);
-    const runs = await db.rows<{ failure: Failure | null }>(
-      'SELECT r.id, r.path, r.round, r.kind, r.state, r.attempts, r.failure, r.due_desk AS dueDesk, r.started_at AS startedAt, r.ended_at AS endedAt, COALESCE(o.decided, o.proposed) AS gave FROM step_run r LEFT JOIN output o ON o.step_run = r.id WHERE r.brief = ? ORDER BY r.id',
-      [request.params.id],
-    );
-    const [cost] = await db.rows<{ micros: number | null }>(
-      'SELECT SUM(micros) AS micros FROM ledger WHERE brief = ?',
-      [request.params.id],
-    );
-    response.json({
-      ...brief,
-      micros: Number(cost?.micros ?? 0),
-      runs: runs.map((run) => ({ ...run, failure: run.failure && wordsOf(run.failure, nameOf) })),
-    });
-  });
-  router.post('/briefs/:id/release', signedIn(ground, 'editor'), async (request, response) => {
-    const released = await releaseBrief(ground, String(request.params['id']));
-    bell.ring({ kind: 'settings' });
-    for (const lane of await lanesNow(db)) bell.ring({ kind: 'lane', lane });
-    response.json({ released });
-  });
-  router.get('/incidents', async (_request, response) => {
-    const nameOf = await namer(db);
-    response.json({
-      incidents: (await openIncidents(db)).map(({ failure, ...incident }) => ({
-        ...incident,
-        name: nameOf(incident.service),
-        ...wordsOf(failure, nameOf),
-      })),
-    });
-  });
-  router.post('/incidents/:id/release', signedIn(ground, 'editor'), async (request, response) => {
-    const released = await releaseIncident(ground, String(request.params['id']));
-    bell.ring({ kind: 'settings' });
-    for (const lane of await lanesNow(db)) bell.ring({ kind: 'lane', lane });
-    response.json({ released });
-  });
-  return router;
-}
-
-async function lanesNow(sql: Sql): Promise<string[]> {
-  return (await sql.rows<{ lane: string }>('SELECT DISTINCT lane FROM step_run WHERE lane IS NOT NULL')).map(
-    (row) => row.lane,
-  );
+    return brief;
+  };
+  return [
+    route({
+      method: 'get',
+      path: '/briefs',
+      says: 'Briefs, newest first',
+      role: 'proofreader',
+      query: BriefsQuery,
+      answer: Briefs,
+      handle: async ({ query: { before, limit, pipeline, standing } }) => ({
+        briefs: await db.rows<BriefRow>(
+          `${LIST} WHERE trial = 0 AND id < ?${pipeline ? ' AND pipeline = ?' : ''}${standing ? ' AND standing = ?' : ''} ORDER BY id DESC LIMIT ?`,
+          [before ?? 'z', ...(pipeline ? [pipeline] : []), ...(standing ? [standing] : []), limit],
+        ),
+      }),
+    }),
+    route({
+      method: 'get',
+      path: '/briefs/{id}',
+      says: 'A brief with every step run, what it gave, what it cost, and why it stopped',
+      role: 'proofreader',
+      answer: BriefWhole,
+      handle: async ({ params }) => {
+        const { trial, ...brief } = await must(params['id']!);
+        const [nameOf, runs, [pin], articles] = await Promise.all([
+          namer(db),
+          db.rows<Omit<StepRun, 'failure'> & { failure: Failure | null }>(
+            `SELECT r.id, r.path, r.round, r.kind, r.state, r.attempts, r.failure, r.incident, r.due_desk AS dueDesk, r.started_at AS startedAt, r.ended_at AS endedAt,
+               COALESCE(o.decided, o.proposed) AS gave, COALESCE((SELECT SUM(l.micros) FROM ledger l WHERE l.step_run = r.id), 0) AS micros
+             FROM step_run r LEFT JOIN output o ON o.step_run = r.id WHERE r.brief = ? ORDER BY r.id`,
+            [brief.id],
+          ),
+          db.rows<{ version: number }>('SELECT version FROM brief_pin WHERE brief = ?', [brief.id]),
+          db.rows<{ id: string; title: string; standing: string }>(
+            'SELECT id, title, standing FROM article WHERE brief = ? ORDER BY id',
+            [brief.id],
+          ),
+        ]);
+        return {
+          ...brief,
+          trial: trial === 1,
+          version: pin?.version ?? 0,
+          micros: runs.reduce((sum, run) => sum + Number(run.micros), 0),
+          runs: runs.map((run) => ({
+            ...run,
+            micros: Number(run.micros),
+            failure: run.failure && wordsOf(run.failure, nameOf),
+          })),
+          articles,
+        };
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/briefs/{id}/release',
+      says: 'Lets a stopped brief go on from the step it stopped at',
+      role: 'editor',
+      answer: Released,
+      handle: async ({ params }) => {
+        await must(params['id']!);
+        const released = await releaseBrief(ground, params['id']!);
+        await product.ringAll();
+        return { released };
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/briefs/{id}/set-aside',
+      says: 'Ends a brief on purpose; what is published stays',
+      role: 'editor',
+      handle: async ({ params }) => {
+        await must(params['id']!);
+        if (!(await setAside(ground, params['id']!)))
+          throw problem(409, 'Has ended', 'This brief has ended already.', 'Look at it again.');
+        bell.ring({ kind: 'admit' });
+        bell.ring({ kind: 'event' });
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/briefs/{id}/again',
+      says: 'Runs a brief again from a step; what comes after is made anew',
+      role: 'editor',
+      body: Again,
+      handle: async ({ params, body }) => {
+        const { standing, runs } = await must(params['id']!).then(async (brief) => ({
+          ...brief,
+          runs: await db.rows<{ path: string }>('SELECT path FROM step_run WHERE brief = ? AND path = ?', [
+            brief.id,
+            body.step,
+          ]),
+        }));
+        if (standing === 'out')
+          throw problem(409, 'Is out', 'What is published is not made again.', 'Take the subject once more instead.');
+        if (runs.length === 0)
+          throw problem(422, 'Not run yet', `The step ‘${body.step}’ has not been run.`, 'Choose a step that has.');
+        const lanes = await db.transaction((sql) =>
+          goOn(sql, ground, procedures, params['id']!, product.serviceFor, body.step),
+        );
+        for (const lane of lanes) bell.ring({ kind: 'lane', lane });
+        bell.ring({ kind: 'event' });
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/incidents',
+      says: 'Open incidents: one for each cause, however many briefs it stopped',
+      role: 'proofreader',
+      answer: Incidents,
+      handle: async () => ({ incidents: await incidentsInWords(db) }),
+    }),
+    route({
+      method: 'post',
+      path: '/incidents/{id}/release',
+      says: 'Closes an incident and lets everything it stopped go on',
+      role: 'editor',
+      answer: Released,
+      handle: async ({ params }) => {
+        const released = await releaseIncident(ground, params['id']!);
+        await product.ringAll();
+        return { released };
+      },
+    }),
+  ];
 }

@@ -25,11 +25,16 @@ export const notFound = (what: string) =>
 
 /** A request's body by its schema, or a problem that names every place that does not fit. */
 export function bodyOf<T>(request: Request, shape: z.ZodType<T>): T {
-  const fit = shape.safeParse(request.body ?? {});
+  return fitting(request.body ?? {}, shape, 'body');
+}
+
+/** A value by its schema, or a problem that names every place that does not fit. */
+export function fitting<T>(value: unknown, shape: z.ZodType<T>, whole: string): T {
+  const fit = shape.safeParse(value);
   if (fit.success) return fit.data;
   const places = fit.error.issues
     .slice(0, 20)
-    .map((issue) => ({ place: issue.path.join('.') || 'body', problem: issue.message }));
+    .map((issue) => ({ place: issue.path.join('.') || whole, problem: issue.message }));
   throw problem(
     422,
     'Does not fit',

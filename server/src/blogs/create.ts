@@ -9,7 +9,7 @@ export interface NewBlog {
   secret: string;
   language: string;
   cadence: CadenceRule;
-  timeLimitMs?: number;
+  timeLimitMs: number;
 }
 
 /** Connects a blog: asks where it takes pictures, and reads its pages for links. Neither need succeed for it to be kept. */
@@ -19,7 +19,7 @@ export async function createBlog(
 ): Promise<string> {
   const id = ground.ids();
   const secret = secrets.seal(blog.secret.trim());
-  const timeLimitMs = blog.timeLimitMs ?? 15_000;
+  const { timeLimitMs } = blog;
   const config = await tools.micropub.config(
     { id, endpoint: blog.endpoint, mediaEndpoint: null, secret, timeLimitMs },
     AbortSignal.timeout(timeLimitMs),

@@ -17,7 +17,12 @@ export interface Admitted {
   lanes: Set<string>;
   /** Desk moment from which the next may be let in, when only the spacing holds it back. */
   nextDesk: number | null;
+  /** Whether there was room for more than one transaction lets in. */
+  more: boolean;
 }
+
+/** Briefs let in by one transaction. */
+const MOST_AT_ONCE = 200;
 
 /**
  * Lets waiting briefs of a pipeline into work, oldest first: no more at once than the pipeline and its 'take' allow, and
@@ -30,7 +35,7 @@ export async function admit(
   serviceFor: (kind: string) => string | null,
 ): Promise<Admitted> {
   return ground.db.transaction(async (sql) => {
-    const none: Admitted = { briefs: 0, lanes: new Set(), nextDesk: null };
+    const none: Admitted = { briefs: 0, lanes: new Set(), nextDesk: null, more: false };
     const [row] = await sql.rows<PipelineRow>(
       'SELECT open_limit, priority, admitted_desk, procedure_id, version FROM pipeline WHERE id = ? FOR UPDATE',
       [pipeline],
@@ -47,7 +52,7 @@ export async function admit(
       [pipeline],
     );
     const room = Math.min(row.open_limit, take?.atOnce ?? row.open_limit) - n;
-    const most = take && take.apartMinutes > 0 ? Math.min(room, 1) : Math.min(room, 200);
+    const most = take && take.apartMinutes > 0 ? Math.min(room, 1) : Math.min(room, MOST_AT_ONCE);
     if (most <= 0) return none;
     const briefs = await sql.rows<{ id: string; procedure_id: string; version: number }>(
       "SELECT b.id, p.procedure_id, p.version FROM brief b JOIN brief_pin p ON p.brief = b.id WHERE b.pipeline = ? AND b.trial = 0 AND b.standing = 'waiting' ORDER BY b.priority, b.id LIMIT ?",
@@ -57,7 +62,7 @@ export async function admit(
     const lanes = await begin(sql, ground, procedures, briefs, row.priority, serviceFor);
     await sql.run('UPDATE pipeline SET admitted_desk = ? WHERE id = ?', [now, pipeline]);
     const nextDesk = take && take.apartMinutes > 0 ? now + take.apartMinutes * 60_000 : null;
-    return { briefs: briefs.length, lanes, nextDesk };
+    return { briefs: briefs.length, lanes, nextDesk, more: briefs.length === MOST_AT_ONCE && room > MOST_AT_ONCE };
   });
 }
 

@@ -190,7 +190,10 @@ export class Engine {
     try {
       for (const pipeline of this.dirty) {
         this.dirty.delete(pipeline);
-        const { lanes, briefs } = await admit(this.ground, this.procedures, pipeline, (kind) => this.serviceFor(kind));
+        const { lanes, briefs, more } = await admit(this.ground, this.procedures, pipeline, (kind) =>
+          this.serviceFor(kind),
+        );
+        if (more) this.dirty.add(pipeline);
         for (const lane of lanes) this.bell.ring({ kind: 'lane', lane });
         if (briefs > 0) this.bell.ring({ kind: 'event' });
       }

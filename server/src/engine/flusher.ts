@@ -52,6 +52,8 @@ export interface FlusherPorts {
 const MOST_IN_BATCH = 200;
 /** A batch waits this long for company; 2 ms cost no latency anyone sees and doubled the batch at 200 steps a batch. */
 const GATHER_MS = 1;
+/** Batches committed at the same time: while the database works on one, the next is made up. */
+const MOST_FLUSHES = 2;
 
 /** One brief's part of a batch: what is written, and what the brief looks like afterwards. */
 interface BriefChange {
@@ -85,7 +87,7 @@ export class Flusher {
   }
 
   private flushSoon(ms: number): void {
-    if (this.flushing > 0 || (this.timer && ms > 0)) return;
+    if (this.flushing >= MOST_FLUSHES || (this.timer && ms > 0)) return;
     if (this.timer) clearTimeout(this.timer);
     this.timer = setTimeout(() => {
       this.timer = null;
@@ -94,7 +96,7 @@ export class Flusher {
   }
 
   private async flush(): Promise<void> {
-    if (this.flushing > 0) return;
+    if (this.flushing >= MOST_FLUSHES) return;
     this.flushing++;
     try {
       while (this.waiting.length > 0) {

@@ -1,6 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { hash, verify } from '@node-rs/argon2';
 import type { Ground } from '../engine/outside.ts';
+import type { Sql } from '../store/database.ts';
 import type { PersonRow, Role } from './entity.ts';
 
 const SESSION_DAYS = 14;
@@ -58,4 +59,8 @@ export async function signOut(ground: Ground, token: string): Promise<void> {
 /** Only the digest is stored: who reads the database cannot sign in with it. */
 function digestOf(token: string): string {
   return createHash('sha256').update(token).digest('hex');
+}
+
+export async function listPeople(sql: Sql): Promise<Pick<PersonRow, 'id' | 'email' | 'name' | 'role'>[]> {
+  return sql.rows('SELECT id, email, name, role FROM person ORDER BY name, id');
 }

@@ -42,3 +42,29 @@ export async function changeSecret(ground: Ground, secrets: Secrets, service: st
     service,
   ]);
 }
+
+export interface ServiceChange {
+  name?: string | undefined;
+  model?: string | undefined;
+  price?: Price | undefined;
+  permits?: number | undefined;
+  timeLimitMs?: number | undefined;
+}
+
+/** Changes a service as it was read at `rev`; false when somebody else changed it meanwhile. */
+export async function changeService(ground: Ground, id: string, rev: number, change: ServiceChange): Promise<boolean> {
+  return (
+    (await ground.db.run(
+      'UPDATE service SET name = COALESCE(?, name), model = COALESCE(?, model), price = COALESCE(?, price), permits = COALESCE(?, permits), time_limit_ms = COALESCE(?, time_limit_ms), rev = rev + 1 WHERE id = ? AND rev = ?',
+      [
+        change.name ?? null,
+        change.model ?? null,
+        change.price ? JSON.stringify(change.price) : null,
+        change.permits ?? null,
+        change.timeLimitMs ?? null,
+        id,
+        rev,
+      ],
+    )) === 1
+  );
+}

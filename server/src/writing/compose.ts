@@ -66,8 +66,11 @@ export async function compose(c: Composition, ask: AskWriter): Promise<Result<Bl
       maxTokensOut: Math.max(600, each * 4),
     });
     if (!reply.ok) return reply;
+    const blocks = blocksOf(reply.value.blocks, at, c.passages, new Set(given.map(({ n }) => n)));
+    // A section that rests on nothing says nothing: it is left out, heading and all.
+    if (!blocks.some((block) => block.evidence && block.evidence.length > 0)) continue;
     if (section.heading !== null) body.push({ type: 'heading', id: `h${at}`, level: 2, text: section.heading });
-    body.push(...blocksOf(reply.value.blocks, at, c.passages, new Set(given.map(({ n }) => n))));
+    body.push(...blocks);
   }
   if (c.step.parts.includes('key points')) {
     const points = await ask({

@@ -32,6 +32,8 @@ export type Watch = (point: string, detail: { path: string }) => void | Promise<
 export class Troubles {
   private orders: Order[] = [];
   watch: Watch = () => undefined;
+  /** How many calls met trouble. */
+  met = 0;
 
   order(order: Order): void {
     this.orders.push(order);
@@ -47,6 +49,7 @@ export class Troubles {
     );
     if (!order) return null;
     order.times--;
+    this.met++;
     return order.trouble;
   }
 

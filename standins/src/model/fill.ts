@@ -1,7 +1,6 @@
 import { type OutlineManner, outline } from './outline.ts';
 import { type ProseManner, prose } from './prose.ts';
 import type { ReadRequest } from './request.ts';
-import { compressed } from './rewrite.ts';
 import { description, hashtags, keywords, points, titles } from './short.ts';
 
 /** The part of JSON Schema that replies are described in. */
@@ -57,6 +56,6 @@ function text(schema: Schema, request: ReadRequest, name: string): string {
   if (word) return word;
   if (/description|search result/.test(about)) return description(request);
   return request.passages[0]
-    ? compressed(request.passages[0].sentences[0]?.text ?? '', 30)
+    ? (request.passages[0].sentences[0]?.text ?? request.subject)
     : 'There is no material on this.';
 }

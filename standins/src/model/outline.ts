@@ -30,7 +30,7 @@ export function outline(request: ReadRequest, manner: OutlineManner): OutlinedSe
     }))
     .sort((a, b) => b.score - a.score || a.passage.n - b.passage.n);
   const useful = scored
-    .filter(({ score }, i) => i < from || score > (scored[0]?.score ?? 0) * 0.12)
+    .filter(({ score }, i) => i < from || score > (scored[0]?.score ?? 0) * 0.22)
     .map(({ passage }) => passage);
   const wanted = Math.max(
     1,
@@ -51,7 +51,9 @@ export function outline(request: ReadRequest, manner: OutlineManner): OutlinedSe
   return seeds.map((seed) => {
     const group = groups.get(seed.n)!;
     const heading =
-      manner.headings === 'statements' ? statement(group, subject, used) : thing(group, request.passages, used, chance);
+      (manner.headings === 'statements' ? statement(group, subject, used) : null) ??
+      thing(group, request.passages, used, chance) ??
+      request.subject.charAt(0).toUpperCase() + request.subject.slice(1);
     return {
       heading,
       says: group[0]!.sentences[0]!.text,
@@ -81,18 +83,19 @@ function candidates(group: readonly FencedPassage[]): Sentence[] {
   return group.flatMap((passage) => passage.sentences.filter((sentence, i) => i < 3 && !sentence.leans));
 }
 
-function statement(group: readonly FencedPassage[], subject: ReadonlySet<string>, used: Set<string>): string {
+function statement(group: readonly FencedPassage[], subject: ReadonlySet<string>, used: Set<string>): string | null {
   const ranked = candidates(group)
     .map((sentence, i) => ({
-      text: compressed(sentence.text, 8),
+      // A sentence that leads a list would stand twice.
+      text: sentence.text.includes(':') ? null : compressed(sentence.text, 9),
       at: i,
       hits: [...sentence.stems].filter((s) => subject.has(s)).length,
     }))
-    .filter(({ text }) => text.split(' ').length >= 2 && text.split(' ').length <= 8 && !/[“”"]/.test(text))
+    .filter((candidate): candidate is { text: string; at: number; hits: number } => candidate.text !== null)
+    .filter(({ text }) => text.split(' ').length >= 2 && !/[“”"]/.test(text))
     .sort((a, b) => a.at - b.at - (b.hits - a.hits) * 0.4);
-  const found =
-    ranked.find(({ text }) => !used.has(text.toLowerCase()))?.text ?? compressed(group[0]!.sentences[0]!.text, 8);
-  used.add(found.toLowerCase());
+  const found = ranked.find(({ text }) => !used.has(text.toLowerCase()))?.text ?? null;
+  if (found !== null) used.add(found.toLowerCase());
   return found;
 }
 
@@ -102,7 +105,7 @@ function thing(
   all: readonly FencedPassage[],
   used: Set<string>,
   chance: (options: number) => number,
-): string {
+): string | null {
   const counts = new Map<string, number>();
   for (const passage of group) {
     const words = passage.text.match(/[\p{L}’'-]+/gu) ?? [];
@@ -119,7 +122,8 @@ function thing(
   const open = ranked
     .filter(({ pair }) => ![...used].some((other) => pair.split(' ').some((word) => other.includes(word))))
     .slice(0, 2);
-  const found = open[chance(open.length || 1)]?.pair ?? compressed(group[0]!.sentences[0]!.text, 6).toLowerCase();
+  const found = open[chance(open.length || 1)]?.pair;
+  if (found === undefined) return null;
   used.add(found);
   return found.charAt(0).toUpperCase() + found.slice(1);
 }

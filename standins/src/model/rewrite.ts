@@ -58,7 +58,7 @@ const CONTRACTIONS: readonly (readonly [RegExp, string])[] = [
   [/\bis not\b/g, "isn't"],
   [/\bare not\b/g, "aren't"],
   [/\bcannot\b/g, "can't"],
-  [/\bit is\b/g, "it's"],
+  [/(^|[,;] |\b(?:and|but|that|when|if|because|since|once) )it is\b/g, "$1it's"],
 ];
 
 const PERSONS: Record<string, readonly (readonly [RegExp, string])[]> = {
@@ -149,37 +149,31 @@ export function joined(a: string, b: string, chance: (options: number) => number
   return `${a.slice(0, -1)}${chance(2) === 0 ? ';' : ', and'} ${b.charAt(0).toLowerCase()}${b.slice(1)}`;
 }
 
-/** The core of a sentence: its main clause, at most so many words, without the full stop. */
-export function compressed(sentence: string, most: number): string {
+/** Clauses that give reasons or asides: without them the rest is still true. Conditions are never cut away. */
+const ASIDES = [
+  /[;–—] .*$/,
+  /, (?:which|because|since|so|and|but|where|who|denn|und|aber|weil|was|die|der|das) .*$/,
+  / (?:because|since|so that|weil|damit|while|während) .*$/,
+  /, (?!if|when|unless|once|as long|until|wenn|falls|sobald|solange|bis)[^,]*$/,
+];
+
+/**
+ * A sentence's main clause without the full stop, if asides can be left out until it has at most so many words; null when
+ * it would have to be cut in the middle of what it says.
+ */
+export function compressed(sentence: string, most: number): string | null {
   let out = sentence
     .replace(/\([^)]*\)/g, '')
     .trim()
     .replace(/[.!?]+$/, '');
-  const clause =
-    /^(?:If|When|Because|Once|After|Before|While|Unless|Although|Until|As|Wenn|Weil|Nach|Vor|Sobald) [^,]{3,80}, (.+)$/.exec(
-      out,
-    );
+  const clause = /^(?:Because|After|Before|While|Although|As|Weil|Nach|Vor) [^,]{3,80}, (.+)$/.exec(out);
   if (clause) out = clause[1]!;
-  for (const cut of [
-    /[;:–—] .*$/,
-    /, (?:which|because|since|so|and|but|where|who|denn|und|aber|weil|was|die|der|das) .*$/,
-    / (?:because|since|so that|weil|damit) .*$/,
-    /, .*$/,
-  ]) {
+  for (const aside of ASIDES) {
     if (words(out) <= most) break;
-    const shorter = out.replace(cut, '');
+    const shorter = out.replace(aside, '');
     if (words(shorter) >= 3) out = shorter;
   }
-  const parts = out.split(' ');
-  if (parts.length > most)
-    out = parts
-      .slice(0, most)
-      .join(' ')
-      .replace(
-        / (?:a|an|the|of|to|in|on|at|and|or|with|for|by|from|is|are|that|than|as|der|die|das|und|mit|von|zu|im|in)$/i,
-        '',
-      );
-  return out.charAt(0).toUpperCase() + out.slice(1);
+  return words(out) <= most ? out.charAt(0).toUpperCase() + out.slice(1) : null;
 }
 
 function words(text: string): number {

@@ -20,7 +20,7 @@ export function points(request: ReadRequest, most: number): string[] {
     .filter((sentence) => !sentence.leans && countWords(sentence.text) > 9)
     .map((sentence) => ({
       sentence,
-      short: compressed(sentence.text, 14),
+      short: compressed(sentence.text, 14) ?? '',
       score: relevance(sentence.stems, subject, weight) + (/\d/.test(sentence.text) ? 0.5 : 0),
     }))
     .filter(({ short, sentence }) => countWords(short) >= 4 && countWords(short) < countWords(sentence.text))
@@ -70,9 +70,9 @@ export function description(request: ReadRequest, most = 155): string {
   const weight = rarity(request.passages);
   const best = request.passages
     .flatMap((passage) => passage.sentences)
-    .filter((sentence) => !sentence.leans && sentence.text.length <= most && countWords(sentence.text) >= 8)
+    .filter((sentence) => !sentence.leans && sentence.text.length <= most && countWords(sentence.text) >= 6)
     .sort((a, b) => relevance(b.stems, subject, weight) - relevance(a.stems, subject, weight))[0];
-  return best?.text ?? compressed(request.passages[0]?.sentences[0]?.text ?? request.subject, 22);
+  return best?.text ?? request.subject;
 }
 
 /** The subject, and pairs of words the material repeats. */

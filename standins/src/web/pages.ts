@@ -70,6 +70,9 @@ ${page.paragraphs.map((paragraph) => `<p>${escaped(paragraph)}</p>`).join('\n')}
 <footer><p>All rights reserved. Sign up for our newsletter to hear from us once a month.</p></footer></body></html>`;
 }
 
+/** A page with less than this share of the best page's score speaks of something else. */
+const LEAST_SHARE = 0.3;
+
 /** BM25 (Robertson and Zaragoza 2009) over titles and texts, the title counted three times. */
 function indexOf(pages: readonly WebPage[]) {
   const documents = pages.map((page) => {
@@ -107,7 +110,8 @@ function indexOf(pages: readonly WebPage[]) {
           return { page, score };
         })
         .filter(({ score }) => score > 0)
-        .sort((a, b) => b.score - a.score || (a.page.slug < b.page.slug ? -1 : 1));
+        .sort((a, b) => b.score - a.score || (a.page.slug < b.page.slug ? -1 : 1))
+        .filter(({ score }, _i, all) => score >= all[0]!.score * LEAST_SHARE);
     },
   };
 }

@@ -1,0 +1,54 @@
+import { z } from 'zod';
+import { ArticleDocumentSchema } from '../article/document.ts';
+import { Before, Desk, Id, Micros } from '../id.ts';
+
+export const ArticleStanding = z.enum(['in work', 'ready', 'out', 'set aside']);
+export const ArticlesQuery = Before.extend({
+  standing: ArticleStanding.optional(),
+  blog: Id.optional(),
+  q: z.string().max(200).optional(),
+});
+
+export const Article = z.object({
+  id: Id,
+  brief: Id,
+  blog: Id.nullable(),
+  title: z.string(),
+  words: z.int(),
+  standing: ArticleStanding,
+  language: z.string(),
+  address: z.string().nullable(),
+  outDesk: Desk.nullable(),
+  dueDesk: Desk.nullable(),
+  micros: Micros,
+});
+export type Article = z.infer<typeof Article>;
+export const Articles = z.object({ articles: z.array(Article) });
+
+/** A passage an article rests on, with the page it is from. */
+export const Evidence = z.object({ id: z.string(), text: z.string(), title: z.string(), address: z.string() });
+export type Evidence = z.infer<typeof Evidence>;
+
+/** One figure about an article with the range it should lie in, either end open. */
+export const Measure = z.object({
+  name: z.string(),
+  value: z.number(),
+  least: z.number().nullable(),
+  most: z.number().nullable(),
+  unit: z.string(),
+  says: z.string(),
+});
+export type Measure = z.infer<typeof Measure>;
+
+export const ArticleWhole = Article.extend({
+  document: ArticleDocumentSchema,
+  html: z.string(),
+  passages: z.array(Evidence),
+  measures: z.array(Measure),
+  /** Figures no passage holds, as they stand in the text. */
+  figuresNotFound: z.array(z.string()),
+  rev: z.int(),
+});
+export type ArticleWhole = z.infer<typeof ArticleWhole>;
+
+export const ArticleAs = z.object({ as: z.enum(['markdown', 'html']) });

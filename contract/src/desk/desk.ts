@@ -1,0 +1,86 @@
+import { z } from 'zod';
+import { Incident } from '../briefs/brief.ts';
+import { Desk, Id, Micros } from '../id.ts';
+import { Role } from '../session/session.ts';
+
+/** What wants a person: one entry for each cause, however many briefs it stopped. */
+export const Need = z.discriminatedUnion('kind', [
+  Incident.extend({ kind: z.literal('incident') }),
+  z.object({
+    kind: z.literal('brief'),
+    id: Id,
+    subject: z.string(),
+    pipeline: Id,
+    pipelineName: z.string(),
+    step: z.string(),
+    problem: z.string(),
+    sentence: z.string(),
+    mend: z.string(),
+  }),
+  z.object({ kind: z.literal('limit'), capMicros: Micros, spentMicros: Micros }),
+]);
+export type Need = z.infer<typeof Need>;
+
+export const WentOut = z.object({
+  article: Id,
+  title: z.string(),
+  blog: Id,
+  blogName: z.string(),
+  at: Desk,
+  words: z.int(),
+  micros: Micros,
+  address: z.string(),
+});
+export const Today = z.object({
+  now: Desk,
+  since: Desk,
+  needs: z.array(Need),
+  wentOut: z.array(WentOut),
+  /** Every article of the last four weeks with what it cost, for the ruler. */
+  costs: z.array(z.object({ article: Id, title: z.string(), at: Desk, micros: Micros })),
+  begun: z.object({
+    blogs: z.int(),
+    writers: z.int(),
+    illustrators: z.int(),
+    sources: z.int(),
+    pipelines: z.int(),
+    out: z.int(),
+  }),
+  role: Role,
+});
+export type Today = z.infer<typeof Today>;
+
+export const SpendingLimit = z.strictObject({ capMicros: Micros.nullable() });
+export const LimitStanding = z.object({
+  capMicros: Micros.nullable(),
+  spentMicros: Micros,
+  reservedMicros: Micros,
+  month: z.string(),
+});
+
+/** The desk clock put to a moment (null: the real one) and let run at a speed; 0 stops it. */
+export const DeskClockSetting = z.strictObject({
+  at: z.iso.datetime('a moment as 2026-11-25T08:00:00Z').nullable(),
+  speed: z.number().min(0).max(100_000),
+});
+export const DeskNow = z.object({ now: z.string(), speed: z.number() });
+
+export const SystemState = z.object({
+  version: z.string(),
+  desk: z.object({ now: Desk, speed: z.number() }),
+  workers: z.array(z.object({ id: Id, role: z.string(), startedAt: z.union([z.string(), z.date()]) })),
+  work: z.object({
+    ready: z.int(),
+    running: z.int(),
+    retrying: z.int(),
+    stopped: z.int(),
+    waitingBriefs: z.int(),
+    nextDueDesk: Desk.nullable(),
+  }),
+});
+
+export type SystemState = z.infer<typeof SystemState>;
+
+/** A hint that something changed; `all` says that some may have been missed and everything is to be read again. */
+export const ChangeEvent = z.object({ id: z.string(), noun: z.string(), nounId: z.string(), rev: z.int() });
+export type ChangeEvent = z.infer<typeof ChangeEvent>;

@@ -1,0 +1,28 @@
+// Measures; prints a table and, as the last line, one JSON object. npm run bench [engine] [path]
+import { spawnSync } from 'node:child_process';
+import { installMissing } from './install.mjs';
+
+installMissing();
+if (!process.execArgv.includes('tsx')) {
+  const { status } = spawnSync(process.execPath, ['--import', 'tsx', import.meta.filename, ...process.argv.slice(2)], {
+    stdio: 'inherit',
+    env: { ...process.env, TZ: 'UTC' },
+  });
+  process.exit(status ?? 1);
+}
+const all = { engine: (await import('./bench/engine.mjs')).engine, path: (await import('./bench/path.mjs')).path };
+const names = process.argv.slice(2);
+for (const name of names)
+  if (!(name in all)) {
+    console.error(`There is no measurement ‘${name}’; there are ${Object.keys(all).join(' and ')}.`);
+    process.exit(2);
+  }
+const figures = {};
+for (const name of names.length > 0 ? names : Object.keys(all)) Object.assign(figures, await all[name](console.log));
+for (const [key, value] of Object.entries(figures)) console.log(`${key.padEnd(32)} ${value.toFixed(2)}`);
+console.log(
+  JSON.stringify(
+    Object.fromEntries(Object.entries(figures).map(([key, value]) => [key, Math.round(value * 100) / 100])),
+  ),
+);
+process.exit(0);

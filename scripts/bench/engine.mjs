@@ -1,0 +1,149 @@
+// How many durable steps a second the engine does, against single-row commits of the same MariaDB in the same round.
+import { spawn } from 'node:child_process';
+import { join } from 'node:path';
+import { stepKinds } from '@grivo/core';
+import { Procedures } from '../../server/src/engine/briefState.ts';
+import { createPipeline } from '../../server/src/pipelines/repository.ts';
+import { addKeywords } from '../../server/src/sources/keywords.ts';
+import { lookAndTake } from '../../server/src/sources/look.ts';
+import { createSource } from '../../server/src/sources/repository.ts';
+import { ROOT } from '../install.mjs';
+import { ground, median, pause, phrases } from './ground.mjs';
+
+const STEPS = 6;
+const BRIEFS = 4_000;
+const ROUNDS = 5;
+
+/** Committed single-row updates a second from one connection. */
+async function singleCommits(product) {
+  const { db } = product.ground;
+  await db.run("INSERT INTO setting (name, value) VALUES ('bench', '0')");
+  const runner = db.source.createQueryRunner();
+  await runner.connect();
+  const from = performance.now();
+  let n = 0;
+  for (; performance.now() - from < 1_500; n++)
+    await runner.query("UPDATE setting SET value = ? WHERE name = 'bench'", [String(n)]);
+  const perSecond = n / ((performance.now() - from) / 1_000);
+  await runner.release();
+  return perSecond;
+}
+
+async function pipelineOf(product, phrases, openLimit) {
+  const { ground } = product;
+  const source = await createSource(ground, 'keywords', 'Bench');
+  await addKeywords(ground, source, phrases.join('\n'));
+  const steps = [{ ...stepKinds.take.fresh('s0'), sources: [source], most: null }];
+  for (let i = 1; i <= STEPS; i++) steps.push(stepKinds.check.fresh(`s${i}`));
+  return createPipeline(ground, {
+    name: 'Bench',
+    document: { grivo: 1, language: 'en', steps },
+    person: null,
+    openLimit,
+  });
+}
+
+/** Everything the pipeline's list holds, a thousand items a look. */
+async function take(product, pipeline) {
+  const briefs = [];
+  for (;;) {
+    const taken = await product.ground.db.transaction((sql) =>
+      lookAndTake(sql, product.ground, new Procedures(), pipeline),
+    );
+    if (taken.briefs.length === 0) return briefs;
+    briefs.push(...taken.briefs);
+  }
+}
+
+async function withWorkers(url, many, work) {
+  const children = [];
+  try {
+    for (let i = 0; i < many; i++) {
+      const child = spawn(process.execPath, ['--import', 'tsx', join(import.meta.dirname, 'idleWorker.mjs'), url], {
+        cwd: ROOT,
+        stdio: ['ignore', 'pipe', 'inherit'],
+        env: { ...process.env, TZ: 'UTC' },
+      });
+      children.push(child);
+      await new Promise((resolve, reject) => {
+        child.stdout.once('data', resolve);
+        child.once('exit', () => reject(new Error('a worker ended at once')));
+      });
+    }
+    return await work();
+  } finally {
+    for (const child of children) {
+      const ended = new Promise((resolve) => child.once('exit', resolve));
+      child.kill('SIGTERM');
+      await ended;
+    }
+  }
+}
+
+async function stepsPerSecond(product, url, workers) {
+  const pipeline = await pipelineOf(product, phrases(BRIEFS), 1_000);
+  return withWorkers(url, workers, async () => {
+    const briefs = await take(product, pipeline);
+    product.bell.ring({ kind: 'admit' });
+    const { db } = product.ground;
+    for (;;) {
+      await pause(100);
+      const [{ n }] = await db.rows("SELECT COUNT(*) AS n FROM brief WHERE standing NOT IN ('waiting', 'in work')");
+      if (Number(n) === briefs.length) break;
+    }
+    const [{ ms }] = await db.rows(
+      'SELECT TIMESTAMPDIFF(MICROSECOND, MIN(made_at), MAX(ended_at)) / 1000 AS ms FROM step_run',
+    );
+    return (briefs.length * STEPS) / (Number(ms) / 1_000);
+  });
+}
+
+/** Milliseconds from a step being ready to a worker having begun it, one brief at a time in an idle installation. */
+async function readyToStarted(product, url) {
+  return withWorkers(url, 1, async () => {
+    const times = [];
+    for (let i = 0; i < 15; i++) {
+      const pipeline = await pipelineOf(product, [`single subject ${i}`], 10);
+      const briefs = await take(product, pipeline);
+      product.bell.ring({ kind: 'admit' });
+      await pause(400);
+      const [{ ms }] = await product.ground.db.rows(
+        'SELECT TIMESTAMPDIFF(MICROSECOND, made_at, started_at) / 1000 AS ms FROM step_run WHERE brief = ? ORDER BY id LIMIT 1',
+        [briefs[0]],
+      );
+      times.push(Number(ms));
+    }
+    return median(times);
+  });
+}
+
+export async function engine(tell) {
+  const bench = await ground();
+  try {
+    const rounds = [];
+    for (let i = 0; i < ROUNDS; i++) {
+      const round = {};
+      for (const workers of i % 2 === 0 ? [1, 2] : [2, 1]) {
+        const { product, url } = await bench.product();
+        const commits = await singleCommits(product);
+        const steps = await stepsPerSecond(product, url, workers);
+        round[`w${workers}`] = steps / commits;
+        tell(
+          `round ${i + 1}, ${workers} worker${workers > 1 ? 's' : ''}: ${Math.round(steps)} steps/s, ${Math.round(commits)} commits/s, ${(steps / commits).toFixed(2)} steps a commit`,
+        );
+        await product.close();
+      }
+      rounds.push(round);
+    }
+    const { product, url } = await bench.product();
+    const ready = await readyToStarted(product, url);
+    await product.close();
+    return {
+      'engine.stepsVsCommits.w1': median(rounds.map((round) => round.w1)),
+      'engine.stepsVsCommits.w2': median(rounds.map((round) => round.w2)),
+      'engine.readyToStartedMs': ready,
+    };
+  } finally {
+    await bench.end();
+  }
+}

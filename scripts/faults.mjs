@@ -1,0 +1,231 @@
+// Breaks things while briefs are made, then counts on the receiving side what was lost or doubled. Last line: JSON.
+//   npm run faults -- [--faults 80] [--briefs 36] [--seconds 600] [--seed N]
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { parseArgs } from 'node:util';
+import { installMissing } from './install.mjs';
+
+installMissing();
+if (!process.execArgv.includes('tsx')) {
+  const { status } = spawnSync(process.execPath, ['--import', 'tsx', import.meta.filename, ...process.argv.slice(2)], {
+    stdio: 'inherit',
+  });
+  process.exit(status ?? 1);
+}
+const { BLOGS, KEYWORDS, PAGES, start } = await import('@grivo/standins');
+const { client, until } = await import('./client.mjs');
+const { connect, guide } = await import('./crockhaven.mjs');
+const { count, everyRow } = await import('./faults/count.mjs');
+const { order, seeded } = await import('./faults/kinds.mjs');
+const { databaseProxy } = await import('./faults/proxy.mjs');
+const { startAll } = await import('./processes.mjs');
+
+const { values } = parseArgs({
+  options: {
+    faults: { type: 'string', default: '80' },
+    briefs: { type: 'string', default: '36' },
+    seconds: { type: 'string', default: '600' },
+    seed: { type: 'string', default: String(Date.now() % 1_000_000) },
+    keep: { type: 'boolean', default: false },
+  },
+});
+const wanted = {
+  faults: Number(values.faults),
+  briefs: Number(values.briefs),
+  seconds: Number(values.seconds),
+  seed: Number(values.seed),
+};
+console.log(`seed ${wanted.seed}`);
+
+const folder = mkdtempSync(join(tmpdir(), 'grivo-faults-'));
+const random = seeded(wanted.seed);
+const begun = Date.now();
+const late = () => Date.now() - begun > wanted.seconds * 1_000;
+const standIns = await start({ pages: PAGES, blogs: BLOGS });
+/** The fault that waits for its point; striking clears it. */
+let armed = null;
+let kills = 0;
+/** Faults that really happened: kills and cuts, and calls that met trouble. */
+const struck = () => kills + standIns.received().troubles;
+let overLimit = 0;
+/** The most the services may have asked for, as far as Grivo was told. */
+let cap = Number.POSITIVE_INFINITY;
+
+/** Proxies by the process they serve; the database keeps its port over a restart, so they do too. */
+const proxies = new Map();
+const WORKERS = ['worker-1', 'worker-2'];
+/** The ports of the proxies must be known before the database's is: each looks its target up when a client comes. */
+const all = await startBroken();
+
+async function startBroken() {
+  const { freePort } = await import('./mariadb.mjs');
+  const port = await freePort();
+  for (const name of WORKERS)
+    proxies.set(
+      name,
+      await databaseProxy(port, (text) =>
+        strikeAt(text.startsWith('COMMIT') ? 'database.COMMIT' : 'database.intent', name),
+      ),
+    );
+  return startAll(folder, {
+    databasePort: port,
+    standIns: standIns.address,
+    workers: 2,
+    leaseSeconds: 3,
+    log: 'info',
+    databaseUrl: (name, url) => {
+      if (!proxies.has(name)) return url;
+      const through = new URL(url);
+      through.port = String(proxies.get(name).port);
+      return through.href;
+    },
+  });
+}
+
+/** Called at every named point; strikes when the armed fault waits for it. */
+function strikeAt(point, by) {
+  if (!armed || armed.point !== point) return null;
+  const fault = armed;
+  armed = null;
+  kills++;
+  if (fault.cut) return fault.cut;
+  try {
+    all.kill(fault.kill === 'worker' ? (by ?? WORKERS[Math.floor(random() * WORKERS.length)]) : fault.kill);
+  } catch {
+    // It is being started again just now: this one did not happen.
+    kills--;
+  }
+  return null;
+}
+
+// Every call takes a while, so that there is always something to break.
+standIns.watch(async (point) => {
+  if (point.endsWith('.received')) await pause(120);
+  if (point.endsWith('.acted')) overLimit = Math.max(overLimit, standIns.received().micros - cap);
+  strikeAt(point, null);
+});
+
+/** Asks until the API answers: it is killed too. */
+async function patient(method, path, body) {
+  for (let tries = 0; ; tries++) {
+    try {
+      return await call(method, path, body);
+    } catch (error) {
+      if (tries > 200) throw error;
+      if (/answered 4(0[04]|22)/.test(error.message)) throw error;
+      await pause(100);
+      if (/answered 401/.test(error.message)) call = await client(all.address, all.owner).catch(() => call);
+    }
+  }
+}
+
+function pause(ms) {
+  return new Promise((resolve) => setTimeout(resolve, ms));
+}
+
+/** Lets everything that stopped go on, as a person would after mending. */
+async function mend() {
+  for (const { id } of (await patient('GET', '/incidents')).incidents)
+    await patient('POST', `/incidents/${id}/release`, {});
+  for (const { id, standing } of await everyRow(patient, '/briefs', 'briefs'))
+    if (standing === 'stopped') await patient('POST', `/briefs/${id}/release`, {});
+  if (cap !== Number.POSITIVE_INFINITY && (await patient('GET', '/limit')).spentMicros > cap * 0.6) await raise();
+}
+
+/** The limit is raised by a little whenever work has come near it, so that it is met again and again. */
+async function raise() {
+  cap = (cap === Number.POSITIVE_INFINITY ? 0 : cap) + 300_000;
+  await patient('PUT', '/limit', { capMicros: cap });
+}
+
+let call = await client(all.address, all.owner);
+let failed = null;
+try {
+  const [blog] = await connect(call, standIns.address, { timeLimits: { service: 1_500, blog: 1_200 } });
+  const { id: source } = await call('POST', '/sources', { name: 'Faults' });
+  const document = guide(source, blog, 'at once', { words: 400, least: 50 });
+  const { id: pipeline } = await call('POST', '/pipelines', { name: 'Faults', document, openLimit: 6 });
+  await raise();
+  const phrases = [...KEYWORDS.guides];
+  /** A few phrases more into the list and into work. */
+  const more = async () => {
+    await patient('POST', `/sources/${source}/keywords`, { paste: phrases.splice(0, 6).join('\n') });
+    await patient('POST', `/pipelines/${pipeline}/take`, {});
+  };
+  const faults = order(random);
+  let open = [];
+  let many = 0;
+  while ((struck() < wanted.faults || many < wanted.briefs) && !late()) {
+    if (open.length < 5 && phrases.length > 0) await more();
+    const fault = faults.next().value;
+    const before = struck();
+    if (fault.trouble) standIns.trouble(fault.at, fault.trouble, 1, fault.path);
+    else armed = fault;
+    for (let waited = 0; struck() === before && waited < 2_000; waited += 50) await pause(50);
+    armed = null;
+    standIns.calm();
+    if (struck() > before) console.log(`${String(struck()).padStart(3)}  ${fault.name}`);
+    await pause(100 + Math.floor(random() * 400));
+    await mend();
+    const briefs = await everyRow(patient, '/briefs', 'briefs');
+    many = briefs.length;
+    open = briefs.filter((brief) => !['out', 'set aside'].includes(brief.standing));
+  }
+  armed = null;
+  standIns.calm();
+  await until(
+    async () => {
+      await mend();
+      return (await everyRow(patient, '/briefs', 'briefs')).every((brief) =>
+        ['out', 'set aside'].includes(brief.standing),
+      );
+    },
+    90_000,
+    'the end of all briefs',
+  ).catch((error) => console.error(error.message));
+  const received = standIns.received();
+  const made = new Set(received.acts.filter((act) => act.act === 'create').map((act) => act.post.address));
+  const briefs = await everyRow(patient, '/briefs', 'briefs');
+  const { wrong, ...found } = count(
+    { posts: received.posts('journal').filter((post) => made.has(post.address)), micros: received.micros },
+    {
+      briefs,
+      articles: await everyRow(patient, '/articles', 'articles'),
+      spentMicros: (await patient('GET', '/limit')).spentMicros,
+    },
+  );
+  for (const line of wrong) console.error(line);
+  if (wrong.length > 0)
+    for (const brief of briefs.filter((b) => !['out', 'set aside'].includes(b.standing)))
+      console.error(
+        JSON.stringify(
+          (await patient('GET', `/briefs/${brief.id}`)).runs
+            .filter((run) => run.state !== 'done')
+            .map(({ gave: _, ...run }) => run),
+        ),
+      );
+  const { publications, lost, doubled, untrue } = found;
+  failed = lost + doubled + untrue + Math.max(0, overLimit) > 0;
+  if (failed)
+    for (const name of WORKERS) console.error(readFileSync(join(folder, `${name}.log`), 'utf8').slice(-3_000));
+  console.log(
+    JSON.stringify({
+      faults: struck(),
+      briefs: briefs.length,
+      publications,
+      lost,
+      doubled,
+      overLimit: Math.max(0, overLimit),
+      untrue,
+      seconds: Math.round((Date.now() - begun) / 1_000),
+    }),
+  );
+} finally {
+  await all.stop();
+  for (const proxy of proxies.values()) proxy.close();
+  await standIns.close();
+  if (!values.keep) rmSync(folder, { recursive: true, force: true });
+}
+process.exit(failed === false ? 0 : 1);

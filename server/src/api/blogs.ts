@@ -1,0 +1,188 @@
+import {
+  type Blog,
+  BlogChange,
+  Blogs,
+  FindEndpoint,
+  FoundEndpoint,
+  Made,
+  MoveArticle,
+  NewBlog,
+  NewSecret,
+  Slots,
+  SlotsQuery,
+  TestLog,
+} from '@grivo/contract';
+import { CadenceRule, cadenceSentence } from '@grivo/core';
+import { changeBlog, changeBlogSecret } from '../blogs/change.ts';
+import { findEndpoint, testBlog } from '../blogs/connect.ts';
+import { createBlog } from '../blogs/create.ts';
+import { getBlog, listBlogs, targetOf } from '../blogs/repository.ts';
+import { Procedures } from '../engine/briefState.ts';
+import type { Product } from '../product.ts';
+import { moveArticle, slotsOfBlogs } from '../publishing/slots.ts';
+import { notFound, problem } from './problem.ts';
+import { type Route, route } from './route.ts';
+import { changedMeanwhile, revFrom } from './tags.ts';
+
+const DAY = 86_400_000;
+
+/** Blogs, their slots, and moving articles among them. */
+export function blogRoutes(product: Product): Route[] {
+  const { ground, bell, secrets } = product;
+  const { db, desk } = ground;
+  const procedures = new Procedures();
+  const all = async (): Promise<Blog[]> => {
+    const [rows, counts] = await Promise.all([
+      listBlogs(db),
+      db.rows<{ id: string; pages: number; out: number }>(
+        "SELECT b.id, (SELECT COUNT(*) FROM link_page p WHERE p.blog = b.id) AS pages, (SELECT COUNT(*) FROM publication p WHERE p.blog = b.id AND p.state = 'live') AS `out` FROM blog b",
+      ),
+    ]);
+    return rows.map((row) => {
+      const cadence = CadenceRule.parse(row.cadence);
+      const count = counts.find(({ id }) => id === row.id);
+      return {
+        id: row.id,
+        name: row.name,
+        address: row.address,
+        endpoint: row.endpoint,
+        mediaEndpoint: row.media_endpoint,
+        language: row.language,
+        cadence,
+        cadenceSentence: cadenceSentence(cadence),
+        timeLimitMs: row.time_limit_ms,
+        pages: Number(count?.pages ?? 0),
+        out: Number(count?.out ?? 0),
+        rev: row.rev,
+      };
+    });
+  };
+  const must = async (id: string) => {
+    const row = await getBlog(db, id);
+    if (!row) throw notFound('blog');
+    return row;
+  };
+  return [
+    route({
+      method: 'get',
+      path: '/blogs',
+      says: 'All blogs',
+      role: 'proofreader',
+      answer: Blogs,
+      handle: async () => ({ blogs: await all() }),
+    }),
+    route({
+      method: 'post',
+      path: '/blogs/find',
+      says: 'Looks at an address for where the blog takes posts',
+      role: 'owner',
+      body: FindEndpoint,
+      answer: FoundEndpoint,
+      handle: async ({ body }) => {
+        const found = await findEndpoint(product, body.address);
+        if ('failed' in found)
+          throw problem(
+            422,
+            'No blog there',
+            `Nothing readable at ${body.address}: ${found.failed}.`,
+            'Open the address in a browser; mind the folder after the name.',
+          );
+        return found;
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/blogs',
+      says: 'Connects a blog',
+      role: 'owner',
+      body: NewBlog,
+      answer: Made,
+      status: 201,
+      handle: async ({ body }) => {
+        const id = await createBlog(product, body);
+        bell.ring({ kind: 'event' });
+        return { id };
+      },
+    }),
+    route({
+      method: 'put',
+      path: '/blogs/{id}',
+      says: 'Changes a blog; a changed cadence places again what no person has placed',
+      role: 'owner',
+      body: BlogChange,
+      answer: Blogs,
+      handle: async ({ params, body, request }) => {
+        const { id } = await must(params['id']!);
+        if (!(await changeBlog(ground, id, revFrom(request), body)))
+          throw changedMeanwhile(
+            'blog',
+            (await all()).find((blog) => blog.id === id),
+          );
+        bell.ring({ kind: 'event' });
+        return { blogs: await all() };
+      },
+    }),
+    route({
+      method: 'put',
+      path: '/blogs/{id}/secret',
+      says: 'Gives a blog a new secret',
+      role: 'owner',
+      body: NewSecret,
+      handle: async ({ params, body }) => {
+        await changeBlogSecret(ground, secrets, (await must(params['id']!)).id, body.secret);
+        bell.ring({ kind: 'settings' });
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/blogs/{id}/test',
+      says: 'Tests a blog with a harmless draft and says what was tried',
+      role: 'owner',
+      answer: TestLog,
+      handle: async ({ params }) => {
+        const row = await must(params['id']!);
+        return { lines: await testBlog(product, targetOf(row), row.name) };
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/slots',
+      says: 'The slots of every blog: what went out, what is placed, what is foreseen, what is empty',
+      role: 'proofreader',
+      query: SlotsQuery,
+      answer: Slots,
+      handle: async ({ query: { from: asked, days } }) => {
+        const now = desk.now();
+        const from = asked ?? now;
+        const to = from + days * DAY;
+        return { now, speed: desk.speed, from, to, blogs: await slotsOfBlogs(ground, procedures, { from, to }) };
+      },
+    }),
+    route({
+      method: 'put',
+      path: '/articles/{id}/slot',
+      says: 'Puts an article at another moment; what breaks a rule is said and not done unless forced',
+      role: 'editor',
+      body: MoveArticle,
+      handle: async ({ params, body }) => {
+        const moved = await moveArticle(ground, params['id']!, body);
+        if (moved.kind === 'gone')
+          throw problem(
+            409,
+            'Cannot be moved',
+            'It has no slot on this blog, or it is going out already.',
+            'Look at the slots again.',
+          );
+        if (moved.kind === 'faults')
+          throw problem(
+            422,
+            'Breaks a rule',
+            `${moved.faults.join('; ')}.`,
+            'Choose another slot, or move it all the same.',
+            moved.faults.map((fault) => ({ place: 'at', problem: fault })),
+          );
+        bell.ring({ kind: 'event' });
+      },
+    }),
+  ];
+}

@@ -1,0 +1,67 @@
+import { DeskClockSetting, DeskNow, LimitStanding, SpendingLimit, SystemState, Today } from '@grivo/contract';
+import { todayNow } from '../desk/today.ts';
+import { workNow } from '../desk/work.ts';
+import { limitStanding, setLimit } from '../money/limits.ts';
+import type { Product } from '../product.ts';
+import { type Route, route } from './route.ts';
+
+/** The version of the program, as its description and system page say it. */
+export const VERSION = '0.1.0';
+
+/** The desk: today, the clock, the limit, and what runs now. */
+export function deskRoutes({ ground, bell }: Product): Route[] {
+  const { desk } = ground;
+  return [
+    route({
+      method: 'get',
+      path: '/today',
+      says: 'What went out, what wants a person, what articles cost',
+      role: 'proofreader',
+      answer: Today,
+      handle: async ({ person }) => ({ ...(await todayNow(ground)), role: person.role }),
+    }),
+    route({
+      method: 'get',
+      path: '/limit',
+      says: 'The spending limit of the month and what is used of it',
+      role: 'proofreader',
+      answer: LimitStanding,
+      handle: async () => limitStanding(ground),
+    }),
+    route({
+      method: 'put',
+      path: '/limit',
+      says: 'Sets or, with null, lifts the spending limit of the month',
+      role: 'owner',
+      body: SpendingLimit,
+      answer: LimitStanding,
+      handle: async ({ body }) => {
+        await setLimit(ground, body.capMicros);
+        bell.ring({ kind: 'event' });
+        return limitStanding(ground);
+      },
+    }),
+    route({
+      method: 'put',
+      path: '/desk-clock',
+      says: 'Puts the desk clock to a moment, or back to the real one, and sets its speed',
+      role: 'owner',
+      body: DeskClockSetting,
+      answer: DeskNow,
+      handle: async ({ body: { at, speed } }) => {
+        await desk.set(at === null ? ground.now() : Date.parse(at), speed);
+        bell.ring({ kind: 'settings' });
+        bell.ring({ kind: 'event' });
+        return { now: new Date(desk.now()).toISOString(), speed };
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/system',
+      says: 'What runs now: the clocks, the processes and the work at hand',
+      role: 'proofreader',
+      answer: SystemState,
+      handle: async () => ({ version: VERSION, ...(await workNow(ground)) }),
+    }),
+  ];
+}

@@ -1,0 +1,233 @@
+import {
+  Made,
+  MadePipeline,
+  MoreTrial,
+  NewPipeline,
+  NewTrial,
+  PipelineChange,
+  Pipelines,
+  PipelineWhole,
+  TakeItems,
+  Taken,
+  Versions,
+} from '@grivo/contract';
+import { checkProcedure, type Problem, ProcedureDocument, sentenceOf, sentenceText } from '@grivo/core';
+import { listBlogs } from '../blogs/repository.ts';
+import { Procedures } from '../engine/briefState.ts';
+import { pipelinesNow } from '../pipelines/overview.ts';
+import { changePipeline, createPipeline, switchPipeline, versionsOf } from '../pipelines/repository.ts';
+import { goOnWithTrial, startTrial } from '../pipelines/trial.ts';
+import type { Product } from '../product.ts';
+import { lookAndTake, takeChosen } from '../sources/look.ts';
+import { listSources } from '../sources/repository.ts';
+import { notFound, problem } from './problem.ts';
+import { type Route, route } from './route.ts';
+import { changedMeanwhile, revFrom, tag } from './tags.ts';
+
+/** Pipelines: their procedures and versions, taking items, and trials. */
+export function pipelineRoutes(product: Product): Route[] {
+  const { ground, bell } = product;
+  const { db } = ground;
+  const procedures = new Procedures();
+  const must = async (id: string) => {
+    if ((await db.rows('SELECT 1 FROM pipeline WHERE id = ?', [id])).length === 0) throw notFound('pipeline');
+    return id;
+  };
+  const context = async () => {
+    const [blogs, sources] = await Promise.all([listBlogs(db), listSources(db)]);
+    const find = (rows: readonly { id: string; name: string }[]) => (id: string) =>
+      rows.find((row) => row.id === id)?.name ?? id;
+    return {
+      names: { blog: find(blogs), source: find(sources) },
+      hasBlog: (id: string) => blogs.some((blog) => blog.id === id),
+      hasSource: (id: string) => sources.some((source) => source.id === id),
+    };
+  };
+  /** What the checks find; errors are refused when the pipeline is to run by itself. */
+  const checked = async (document: ProcedureDocument): Promise<Problem[]> => checkProcedure(document, await context());
+  const whole = async (id: string) => {
+    const { names, ...has } = await context();
+    const [pipeline] = await pipelinesNow(ground, names, id);
+    if (!pipeline) throw notFound('pipeline');
+    return { ...pipeline, problems: checkProcedure(pipeline.document, { names, ...has }) };
+  };
+  const ringLanes = (lanes: Iterable<string>) => {
+    for (const lane of lanes) bell.ring({ kind: 'lane', lane });
+    bell.ring({ kind: 'event' });
+  };
+  const willNotRun = (problems: readonly Problem[]) => {
+    const errors = problems.filter((found) => found.grade === 'error');
+    return errors.length === 0
+      ? null
+      : problem(
+          422,
+          'Will not run',
+          errors[0]!.sentence,
+          errors[0]!.mend,
+          errors.map((e) => ({ place: e.step, problem: `${e.sentence} ${e.mend}` })),
+        );
+  };
+  return [
+    route({
+      method: 'get',
+      path: '/pipelines',
+      says: 'All pipelines, with how their briefs stand',
+      role: 'proofreader',
+      answer: Pipelines,
+      handle: async () => ({
+        pipelines: (await pipelinesNow(ground, (await context()).names)).map(
+          ({ document: _, ...pipeline }) => pipeline,
+        ),
+      }),
+    }),
+    route({
+      method: 'post',
+      path: '/pipelines',
+      says: 'Makes a pipeline, off at first',
+      role: 'editor',
+      body: NewPipeline,
+      answer: MadePipeline,
+      status: 201,
+      handle: async ({ body, person }) => {
+        const problems = await checked(body.document);
+        const id = await createPipeline(ground, { ...body, person: person.id });
+        bell.ring({ kind: 'event' });
+        return { id, problems };
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/pipelines/{id}',
+      says: 'A pipeline with its procedure and what the checks find',
+      role: 'proofreader',
+      answer: PipelineWhole,
+      handle: async ({ params, response }) => {
+        const pipeline = await whole(params['id']!);
+        tag(response, pipeline.rev);
+        return pipeline;
+      },
+    }),
+    route({
+      method: 'put',
+      path: '/pipelines/{id}',
+      says: 'Changes name, procedure or open limit; a changed procedure is a new version',
+      role: 'editor',
+      body: PipelineChange,
+      answer: PipelineWhole,
+      handle: async ({ params, body, person, request, response }) => {
+        const id = await must(params['id']!);
+        if ((await changePipeline(ground, id, revFrom(request), body, person.id)) === null)
+          throw changedMeanwhile('pipeline', await whole(id));
+        bell.ring({ kind: 'event' });
+        bell.ring({ kind: 'admit' });
+        const pipeline = await whole(id);
+        tag(response, pipeline.rev);
+        return pipeline;
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/pipelines/{id}/versions',
+      says: 'The versions of a procedure, newest first, as sentences',
+      role: 'proofreader',
+      answer: Versions,
+      handle: async ({ params }) => {
+        const { names } = await context();
+        return {
+          versions: (await versionsOf(db, await must(params['id']!))).map(({ document, ...version }) => ({
+            ...version,
+            sentences: ProcedureDocument.parse(document).steps.map((step) => sentenceText(sentenceOf(step, names))),
+          })),
+        };
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/pipelines/{id}/take',
+      says: 'Takes items now: the ones named, or what is new',
+      role: 'editor',
+      body: TakeItems,
+      answer: Taken,
+      status: 202,
+      handle: async ({ params, body: { items } }) => {
+        const { id, problems } = await whole(params['id']!);
+        const refusal = willNotRun(problems);
+        if (refusal) throw refusal;
+        const taken = await db.transaction((sql) =>
+          items ? takeChosen(sql, ground, id, items) : lookAndTake(sql, ground, procedures, id),
+        );
+        bell.ring({ kind: 'admit' });
+        bell.ring({ kind: 'event' });
+        return taken;
+      },
+    }),
+    ...(['on', 'off'] as const).map((word) =>
+      route({
+        method: 'post',
+        path: `/pipelines/{id}/${word}`,
+        says: word === 'on' ? 'Switches a pipeline on: it looks by itself' : 'Switches a pipeline off',
+        role: 'editor',
+        handle: async ({ params }) => {
+          const { id, problems } = await whole(params['id']!);
+          const refusal = word === 'on' ? willNotRun(problems) : null;
+          if (refusal) throw refusal;
+          await switchPipeline(ground, id, word === 'on');
+          bell.ring({ kind: 'event' });
+        },
+      }),
+    ),
+    route({
+      method: 'post',
+      path: '/pipelines/{id}/trials',
+      says: 'Begins a trial: it publishes nothing',
+      role: 'editor',
+      body: NewTrial,
+      answer: Made,
+      status: 201,
+      handle: async ({ params, body }) => {
+        const pipeline = await must(params['id']!);
+        const [item] = body.item
+          ? await db.rows<{ subject: string; fields: Record<string, unknown> }>(
+              'SELECT subject, fields FROM item WHERE id = ?',
+              [body.item],
+            )
+          : [];
+        if (body.item && !item) throw notFound('item');
+        const { brief, lanes } = await startTrial(
+          ground,
+          procedures,
+          {
+            pipeline,
+            document: body.document,
+            subject: item?.subject ?? body.subject!,
+            fields: item?.fields ?? {},
+            item: body.item ?? null,
+            until: body.until ?? null,
+          },
+          product.serviceFor,
+        );
+        ringLanes(lanes);
+        return { id: brief };
+      },
+    }),
+    route({
+      method: 'put',
+      path: '/trials/{id}',
+      says: 'Goes on with a trial by a changed procedure; what stands above the change is kept',
+      role: 'editor',
+      body: MoreTrial,
+      handle: async ({ params, body }) => {
+        const lanes = await goOnWithTrial(
+          ground,
+          procedures,
+          params['id']!,
+          body.document,
+          { until: body.until ?? null, from: body.from ?? null },
+          product.serviceFor,
+        );
+        if (!lanes) throw notFound('trial');
+        ringLanes(lanes);
+      },
+    }),
+  ];
+}

@@ -1,0 +1,131 @@
+import {
+  Made,
+  NewPerson,
+  NewSecret,
+  NewService,
+  People,
+  type Service,
+  ServiceChange,
+  Services,
+  TestLog,
+} from '@grivo/contract';
+import { addPerson, listPeople } from '../people/sessions.ts';
+import type { Product } from '../product.ts';
+import { changeSecret, changeService, createService } from '../services/repository.ts';
+import { errnoOf } from '../store/database.ts';
+import { notFound, problem } from './problem.ts';
+import { type Route, route } from './route.ts';
+import { changedMeanwhile, revFrom } from './tags.ts';
+
+/** Services and people: for the owner. Secrets go in and never come out. */
+export function serviceRoutes(product: Product): Route[] {
+  const { ground, bell, secrets, tools } = product;
+  const { db } = ground;
+  const all = async (): Promise<Service[]> =>
+    (
+      await db.rows<Service>(
+        'SELECT id, role, name, address, model, price, permits, secret IS NOT NULL AS hasSecret, rev FROM service ORDER BY id',
+      )
+    ).map((row) => ({ ...row, hasSecret: Boolean(row.hasSecret) }));
+  const must = async (id: string) => {
+    if ((await db.rows('SELECT 1 FROM service WHERE id = ?', [id])).length === 0) throw notFound('service');
+    return id;
+  };
+  const changed = async () => {
+    await tools.services.refresh();
+    bell.ring({ kind: 'settings' });
+    bell.ring({ kind: 'event' });
+  };
+  return [
+    route({
+      method: 'get',
+      path: '/services',
+      says: 'Writers, illustrators and look-ups, with their prices',
+      role: 'proofreader',
+      answer: Services,
+      handle: async () => ({ services: await all() }),
+    }),
+    route({
+      method: 'post',
+      path: '/services',
+      says: 'Connects a service',
+      role: 'owner',
+      body: NewService,
+      answer: Made,
+      status: 201,
+      handle: async ({ body }) => {
+        const id = await createService(ground, secrets, body);
+        await changed();
+        return { id };
+      },
+    }),
+    route({
+      method: 'put',
+      path: '/services/{id}',
+      says: 'Changes name, model, price, permits or time limit of a service',
+      role: 'owner',
+      body: ServiceChange,
+      answer: Services,
+      handle: async ({ params, body, request }) => {
+        const id = await must(params['id']!);
+        if (!(await changeService(ground, id, revFrom(request), body)))
+          throw changedMeanwhile(
+            'service',
+            (await all()).find((service) => service.id === id),
+          );
+        await changed();
+        return { services: await all() };
+      },
+    }),
+    route({
+      method: 'put',
+      path: '/services/{id}/secret',
+      says: 'Gives a service a new key',
+      role: 'owner',
+      body: NewSecret,
+      handle: async ({ params, body }) => {
+        await changeSecret(ground, secrets, await must(params['id']!), body.secret);
+        await changed();
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/services/{id}/test',
+      says: 'Tests a service and says what was tried',
+      role: 'owner',
+      answer: TestLog,
+      handle: async ({ params }) => {
+        await tools.services.refresh();
+        const service = tools.services.get(await must(params['id']!));
+        if (!service) throw notFound('service');
+        const port = { writer: tools.writer, illustrator: tools.illustrator, 'look-up': tools.lookUp }[service.role];
+        return { lines: await port.test(service) };
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/people',
+      says: 'Who works here',
+      role: 'owner',
+      answer: People,
+      handle: async () => ({ people: await listPeople(db) }),
+    }),
+    route({
+      method: 'post',
+      path: '/people',
+      says: 'Adds a person',
+      role: 'owner',
+      body: NewPerson,
+      answer: Made,
+      status: 201,
+      handle: async ({ body }) => {
+        try {
+          return { id: await addPerson(ground, body) };
+        } catch (error) {
+          if (errnoOf(error) !== 1062) throw error;
+          throw problem(409, 'There already', `${body.email} is among the people already.`, 'Use another address.');
+        }
+      },
+    }),
+  ];
+}

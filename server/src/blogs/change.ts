@@ -1,0 +1,57 @@
+import { CadenceRule, reflow } from '@grivo/core';
+import type { Secrets } from '../config/secrets.ts';
+import type { Ground } from '../engine/outside.ts';
+
+export interface BlogChange {
+  name?: string | undefined;
+  language?: string | undefined;
+  timeLimitMs?: number | undefined;
+  cadence?: CadenceRule | undefined;
+}
+
+/**
+ * Changes a blog as it was read at `rev`. A new cadence places again everything that is not pinned and not yet going out.
+ * @returns false when somebody else changed it meanwhile
+ */
+export async function changeBlog(ground: Ground, id: string, rev: number, change: BlogChange): Promise<boolean> {
+  return ground.db.transaction(async (sql) => {
+    const [row] = await sql.rows<{ rev: number }>('SELECT rev FROM blog WHERE id = ? FOR UPDATE', [id]);
+    if (row?.rev !== rev) return false;
+    await sql.run(
+      'UPDATE blog SET name = COALESCE(?, name), language = COALESCE(?, language), time_limit_ms = COALESCE(?, time_limit_ms), cadence = COALESCE(?, cadence), cadence_rev = cadence_rev + 1, rev = rev + 1 WHERE id = ?',
+      [
+        change.name ?? null,
+        change.language ?? null,
+        change.timeLimitMs ?? null,
+        change.cadence ? JSON.stringify(change.cadence) : null,
+        id,
+      ],
+    );
+    if (change.cadence) {
+      const placed = await sql.rows<{ article: string; at: number; pinned: number; state: string | null }>(
+        'SELECT l.article, l.due_desk AS at, l.pinned, p.state FROM placement l LEFT JOIN publication p ON p.article = l.article AND p.blog = l.blog WHERE l.blog = ? FOR UPDATE',
+        [id],
+      );
+      const open = placed.map((row) => ({
+        article: row.article,
+        at: Number(row.at),
+        pinned: row.pinned === 1 || (row.state !== null && row.state !== 'planned'),
+      }));
+      for (const { article, at } of reflow(CadenceRule.parse(change.cadence), open, ground.desk.now())) {
+        // Without a slot in two years it keeps the moment it had.
+        if (at === null) continue;
+        await sql.run('UPDATE placement SET due_desk = ? WHERE article = ? AND blog = ?', [at, article, id]);
+        await sql.run(
+          "UPDATE step_run r JOIN article a ON a.brief = r.brief SET r.due_desk = ? WHERE a.id = ? AND r.state = 'waiting' AND r.for_slot = 1",
+          [at, article],
+        );
+      }
+    }
+    await sql.run("INSERT INTO event (id, noun, noun_id) VALUES (?, 'blog', ?)", [ground.ids(), id]);
+    return true;
+  });
+}
+
+export async function changeBlogSecret(ground: Ground, secrets: Secrets, id: string, secret: string): Promise<void> {
+  await ground.db.run('UPDATE blog SET secret = ?, rev = rev + 1 WHERE id = ?', [secrets.seal(secret.trim()), id]);
+}

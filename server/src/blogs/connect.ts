@@ -1,0 +1,121 @@
+import type { TestLine } from '@grivo/contract';
+import { type Failure, wordsOf } from '@grivo/core';
+import { parseHTML } from 'linkedom';
+import type { BlogTarget } from '../adapters/micropub.ts';
+import type { Product } from '../product.ts';
+
+type Tools = Pick<Product, 'ground' | 'tools'>;
+
+export interface FoundBlog {
+  address: string;
+  name: string | null;
+  endpoint: string | null;
+  language: string | null;
+}
+
+/** Looks at a blog's address for where it takes posts (Micropub, section 5.3: a Link header or a link element). */
+export async function findEndpoint({ tools }: Tools, address: string): Promise<FoundBlog | { failed: string }> {
+  const outcome = await tools.network.call({
+    method: 'GET',
+    address,
+    headers: { accept: 'text/html' },
+    timeLimitMs: 15_000,
+    signal: AbortSignal.timeout(20_000),
+  });
+  if (outcome.kind !== 'reply') return { failed: outcome.kind === 'refused' ? outcome.reason : outcome.detail };
+  if (outcome.reply.status >= 400) return { failed: `it answers ${outcome.reply.status}` };
+  const { document } = parseHTML(outcome.reply.body.toString('utf8'));
+  const header = /<([^>]+)>;\s*rel="?micropub"?/.exec(outcome.reply.headers['link'] ?? '')?.[1];
+  const link = header ?? document.querySelector('link[rel~="micropub"], a[rel~="micropub"]')?.getAttribute('href');
+  return {
+    address: outcome.reply.address,
+    name: document.title?.trim() || null,
+    endpoint: link ? new URL(link, outcome.reply.address).href : null,
+    language: /^[a-z]{2}/i.exec(document.documentElement?.getAttribute('lang') ?? '')?.[0]?.toLowerCase() ?? null,
+  };
+}
+
+/**
+ * Tests a blog with a harmless draft: asks what it can do, creates a draft, reads it back, takes it away. Each line says
+ * what was tried, what came back, and what to change.
+ */
+export async function testBlog({ ground, tools }: Tools, blog: BlogTarget, name: string): Promise<TestLine[]> {
+  const lines: TestLine[] = [];
+  const signal = AbortSignal.timeout(blog.timeLimitMs * 4);
+  const line = (tried: string, from: number, came: string, change: string | null = null) =>
+    lines.push({ tried, came, well: change === null, change, ms: ground.now() - from });
+  const failed = (tried: string, from: number, failure: Failure) => {
+    const { sentence } = wordsOf(failure, () => name);
+    line(tried, from, sentence, changeFor(failure));
+    return lines;
+  };
+  let from = ground.now();
+  const config = await tools.micropub.config(blog, signal);
+  const asked = 'Asked what it can do';
+  if (!config.ok) return failed(asked, from, config.failure);
+  line(
+    asked,
+    from,
+    config.value.mediaEndpoint
+      ? 'It takes posts, and pictures at an address of their own'
+      : 'It takes posts; it names no address for pictures',
+  );
+  from = ground.now();
+  const draft = await tools.micropub.create(
+    blog,
+    {
+      name: 'A test by Grivo',
+      html: '<p>This draft shows that the connection works. It is taken away at once.</p>',
+      summary: '',
+      slug: `grivo-test-${ground.ids().slice(-6)}`,
+      categories: [],
+      photo: null,
+    },
+    'draft',
+    signal,
+  );
+  if (draft.kind !== 'done') return failed('Sent a draft', from, draft.failure);
+  line('Sent a draft', from, `It is at ${draft.value}`);
+  from = ground.now();
+  const read = await tools.micropub.source(blog, draft.value, signal);
+  if (!read.ok) failed('Read the draft back', from, read.failure);
+  else if (read.value?.status === 'published')
+    line(
+      'Read the draft back',
+      from,
+      'It came out live instead of as a draft',
+      'Allow drafts in the blog’s settings for this key.',
+    );
+  else
+    line(
+      'Read the draft back',
+      from,
+      read.value ? 'It is there, as a draft' : 'It is not found by its address',
+      read.value ? null : 'The blog must answer source queries; ask its maker.',
+    );
+  from = ground.now();
+  const gone = await tools.micropub.remove(blog, draft.value, signal);
+  if (gone.kind !== 'done') return failed('Took the draft away', from, gone.failure);
+  line('Took the draft away', from, 'It is gone');
+  return lines;
+}
+
+function changeFor(failure: Failure): string {
+  switch (failure.code) {
+    case 'key-refused':
+      return 'Paste the secret again, whole and without spaces; make a new one at the blog if it was revoked.';
+    case 'service-unreachable':
+    case 'address-refused':
+      return 'Check the address, also the folder after the name; open it in a browser.';
+    case 'reply-unusable':
+      return 'The address answers, but not as the standard says: look for the endpoint on the blog’s front page.';
+    case 'service-busy':
+      return 'Wait a minute, then test again.';
+    case 'blog-refuses':
+      return failure.status === 404
+        ? 'Check the folder in the address of the endpoint.'
+        : 'Give the key the right to create and delete posts.';
+    default:
+      return wordsOf(failure).mend;
+  }
+}

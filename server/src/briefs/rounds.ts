@@ -1,0 +1,108 @@
+import { lastRound, plan } from '@grivo/core';
+import { type BriefState, loadBriefs, type Procedures } from '../engine/briefState.ts';
+import { laneOf, roleCalled } from '../engine/lane.ts';
+import type { Ground } from '../engine/outside.ts';
+import type { Sql } from '../store/database.ts';
+
+const OPEN = new Set(['ready', 'running', 'waiting', 'held', 'stopped']);
+
+/**
+ * Lets a brief go on by the document it is pinned to now: open runs that no longer fit are given up, and what comes next
+ * is made ready. With `from`, everything from that step on is made anew in a new round; what has the same input as before
+ * is taken over without being paid again.
+ * @returns lanes with new work
+ */
+export async function goOn(
+  sql: Sql,
+  ground: Ground,
+  procedures: Procedures,
+  brief: string,
+  serviceFor: (kind: string) => string | null,
+  from: string | null,
+): Promise<Set<string>> {
+  await sql.rows('SELECT id FROM brief WHERE id = ? FOR UPDATE', [brief]);
+  const state = (await loadBriefs(sql, procedures, [brief])).get(brief);
+  if (!state) return new Set();
+  const runs = state.runs.filter((run) => run.state !== 'cancelled');
+  const opened = from !== null && runs.some((run) => run.path === from);
+  const fresh = opened ? [{ path: from, round: lastRound(state.runs) + 1, opens: true }] : [];
+  const seen = [...runs, ...fresh.map((run) => ({ ...run, state: 'ready' as const, outcome: null }))];
+  const next = plan(state.nodes, seen);
+  await cancel(
+    sql,
+    next.cancel.flatMap((key) => idsAt(state, key)),
+  );
+  await forget(sql, orphans(state));
+  const lanes = new Set<string>();
+  const rows = [
+    ...fresh.map((run) => ({ ...run, node: state.steps.get(run.path) })),
+    ...next.create.map(({ node, ...run }) => ({ ...run, node: state.steps.get(node.id) })),
+  ].map(({ path, round, opens, node }) => {
+    const kind = node?.kind ?? 'check';
+    const lane = laneOf(roleCalled(kind) ? serviceFor(kind) : null, state.priority);
+    lanes.add(lane);
+    return [ground.ids(), brief, path, round, opens ? 1 : 0, kind, 'ready', lane, lane];
+  });
+  if (rows.length > 0)
+    await sql.run('INSERT INTO step_run (id, brief, path, round, opens, kind, state, lane, home_lane) VALUES ?', [
+      rows,
+    ]);
+  const stillOpen = rows.length > 0 || runs.some((run) => OPEN.has(run.state) && !orphans(state).includes(run.id));
+  await sql.run('UPDATE brief SET standing = ?, ended_desk = ?, rev = rev + 1 WHERE id = ?', [
+    stillOpen ? 'in work' : 'out',
+    stillOpen ? null : ground.desk.now(),
+    brief,
+  ]);
+  await sql.run("INSERT INTO event (id, noun, noun_id) VALUES (?, 'brief', ?)", [ground.ids(), brief]);
+  return lanes;
+}
+
+/** Runs that never ended of steps the document no longer has: when the step comes back, it begins afresh. */
+function orphans(state: BriefState): string[] {
+  return state.runs
+    .filter((run) => OPEN.has(run.state) && !state.steps.has(run.path.split('/').pop()!.replace(/\[.*$/, '')))
+    .map((run) => run.id);
+}
+
+function idsAt(state: BriefState, key: { path: string; round: number }): string[] {
+  return state.runs.filter((run) => run.path === key.path && run.round === key.round).map((run) => run.id);
+}
+
+async function forget(sql: Sql, ids: readonly string[]): Promise<void> {
+  if (ids.length === 0) return;
+  await sql.run('DELETE FROM attempt WHERE step_run IN (?)', [ids]);
+  await sql.run('DELETE FROM step_run WHERE id IN (?)', [ids]);
+}
+
+async function cancel(sql: Sql, ids: readonly string[]): Promise<void> {
+  if (ids.length === 0) return;
+  await sql.run(
+    "UPDATE step_run SET state = 'cancelled', lane = NULL, due_at = NULL, due_desk = NULL, holder = NULL, ended_at = UTC_TIMESTAMP(3) WHERE id IN (?) AND state NOT IN ('done', 'cancelled')",
+    [ids],
+  );
+}
+
+/** Ends a brief on purpose: whatever is open of it is given up, and its article with it. */
+export async function setAside(ground: Ground, brief: string): Promise<boolean> {
+  return ground.db.transaction(async (sql) => {
+    const ended = await sql.run(
+      "UPDATE brief SET standing = 'set aside', ended_desk = ?, rev = rev + 1 WHERE id = ? AND standing IN ('waiting', 'in work', 'held', 'stopped', 'ready')",
+      [ground.desk.now(), brief],
+    );
+    if (ended === 0) return false;
+    await sql.run(
+      "UPDATE step_run SET state = 'cancelled', lane = NULL, due_at = NULL, due_desk = NULL, holder = NULL, incident = NULL, ended_at = UTC_TIMESTAMP(3) WHERE brief = ? AND state NOT IN ('done', 'cancelled')",
+      [brief],
+    );
+    await sql.run(
+      "DELETE l FROM placement l JOIN article a ON a.id = l.article WHERE a.brief = ? AND a.standing IN ('in work', 'ready')",
+      [brief],
+    );
+    await sql.run(
+      "UPDATE article SET standing = 'set aside', rev = rev + 1 WHERE brief = ? AND standing IN ('in work', 'ready')",
+      [brief],
+    );
+    await sql.run("INSERT INTO event (id, noun, noun_id) VALUES (?, 'brief', ?)", [ground.ids(), brief]);
+    return true;
+  });
+}

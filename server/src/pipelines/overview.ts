@@ -1,0 +1,69 @@
+import type { BriefStanding, Pipeline } from '@grivo/contract';
+import type { Names } from '@grivo/core';
+import { ProcedureDocument, sentenceOf, sentenceText } from '@grivo/core';
+import type { Ground } from '../engine/outside.ts';
+import { monthOf } from '../money/limits.ts';
+
+interface Row {
+  id: string;
+  name: string;
+  isOn: number;
+  version: number;
+  openLimit: number;
+  rev: number;
+  document: unknown;
+  nextLook: number | null;
+}
+
+const NONE: Pipeline['counts'] = { waiting: 0, 'in work': 0, held: 0, stopped: 0, ready: 0, out: 0, 'set aside': 0 };
+
+/** Pipelines with how their briefs stand, when they look next, and what they brought this month. */
+export async function pipelinesNow(
+  ground: Ground,
+  names: Names,
+  only?: string,
+): Promise<(Pipeline & { document: ProcedureDocument })[]> {
+  const { db, desk } = ground;
+  const month = Date.parse(`${monthOf(desk.now())}-01T00:00:00Z`);
+  const [rows, counts, lasts, months] = await Promise.all([
+    db.rows<Row>(
+      `SELECT p.id, p.name, p.is_on AS isOn, p.version, p.open_limit AS openLimit, p.rev, v.document, s.due_desk AS nextLook
+       FROM pipeline p JOIN procedure_version v ON v.procedure_id = p.procedure_id AND v.n = p.version LEFT JOIN schedule s ON s.kind = 'look' AND s.ref = p.id
+       WHERE ${only ? 'p.id = ?' : '1 = 1'} ORDER BY p.id`,
+      only ? [only] : [],
+    ),
+    db.rows<{ pipeline: string; standing: BriefStanding; n: number }>(
+      'SELECT pipeline, standing, COUNT(*) AS n FROM brief WHERE trial = 0 GROUP BY pipeline, standing',
+    ),
+    db.rows<{ pipeline: string; title: string; at: number }>(
+      `SELECT b.pipeline, a.title, p.out_desk AS at FROM publication p JOIN article a ON a.id = p.article JOIN brief b ON b.id = a.brief
+       WHERE (b.pipeline, p.out_desk) IN (SELECT b2.pipeline, MAX(p2.out_desk) FROM publication p2 JOIN article a2 ON a2.id = p2.article JOIN brief b2 ON b2.id = a2.brief WHERE p2.state = 'live' GROUP BY b2.pipeline)`,
+    ),
+    db.rows<{ pipeline: string; n: number; micros: number }>(
+      `SELECT b.pipeline, COUNT(*) AS n, SUM((SELECT COALESCE(SUM(g.micros), 0) FROM ledger g WHERE g.brief = b.id)) AS micros
+       FROM publication p JOIN article a ON a.id = p.article JOIN brief b ON b.id = a.brief WHERE p.state = 'live' AND p.out_desk >= ? GROUP BY b.pipeline`,
+      [month],
+    ),
+  ]);
+  return rows.map(({ document: stored, isOn, nextLook, ...row }) => {
+    const document = ProcedureDocument.parse(stored);
+    const last = lasts.find(({ pipeline }) => pipeline === row.id);
+    const mean = months.find(({ pipeline }) => pipeline === row.id);
+    return {
+      ...row,
+      isOn: isOn === 1,
+      nextLook: nextLook === null ? null : Number(nextLook),
+      counts: {
+        ...NONE,
+        ...Object.fromEntries(
+          counts.filter(({ pipeline }) => pipeline === row.id).map(({ standing, n }) => [standing, Number(n)]),
+        ),
+      },
+      lastOut: last ? { title: last.title, at: Number(last.at) } : null,
+      outThisMonth: Number(mean?.n ?? 0),
+      microsEach: mean && Number(mean.n) > 0 ? Math.round(Number(mean.micros) / Number(mean.n)) : null,
+      sentences: document.steps.map((step) => sentenceText(sentenceOf(step, names))),
+      document,
+    };
+  });
+}

@@ -1,0 +1,95 @@
+import { createHash } from 'node:crypto';
+import type { ProcedureDocument, Step } from '@grivo/core';
+import { goOn } from '../briefs/rounds.ts';
+import type { Procedures } from '../engine/briefState.ts';
+import type { Ground } from '../engine/outside.ts';
+import type { Sql } from '../store/database.ts';
+
+export interface TrialRequest {
+  pipeline: string;
+  document: ProcedureDocument;
+  subject: string;
+  fields: Record<string, unknown>;
+  item: string | null;
+  /** Last step to run; null runs to the end. */
+  until: string | null;
+}
+
+type ServiceFor = (kind: string) => string | null;
+
+/**
+ * Begins a trial: the same engine on a brief marked as one, pinned to a draft of the procedure that nobody needs to have
+ * saved. It publishes nothing, and lists, slots and likeness leave it out.
+ */
+export async function startTrial(
+  ground: Ground,
+  procedures: Procedures,
+  trial: TrialRequest,
+  serviceFor: ServiceFor,
+): Promise<{ brief: string; lanes: Set<string> }> {
+  const brief = ground.ids();
+  const draft = ground.ids();
+  const lanes = await ground.db.transaction(async (sql) => {
+    await addDraft(sql, draft, 1, upTo(trial.document, trial.until));
+    await sql.run(
+      "INSERT INTO brief (id, pipeline, trial, standing, seed, subject, fields, priority, made_desk) VALUES (?, ?, 1, 'in work', ?, ?, ?, 0, ?)",
+      [brief, trial.pipeline, brief, trial.subject, JSON.stringify(trial.fields), ground.desk.now()],
+    );
+    if (trial.item) await sql.run('INSERT INTO brief_item (brief, item) VALUES (?, ?)', [brief, trial.item]);
+    await sql.run('INSERT INTO brief_pin (brief, procedure_id, version) VALUES (?, ?, 1)', [brief, draft]);
+    return goOn(sql, ground, procedures, brief, serviceFor, null);
+  });
+  return { brief, lanes };
+}
+
+/**
+ * Goes on with a trial by a changed draft. From the first step that reads differently on, everything is made anew; what
+ * stands above is kept as it is.
+ * @returns null when there is no such trial
+ */
+export async function goOnWithTrial(
+  ground: Ground,
+  procedures: Procedures,
+  brief: string,
+  document: ProcedureDocument,
+  { until, from }: { until: string | null; from: string | null },
+  serviceFor: ServiceFor,
+): Promise<Set<string> | null> {
+  return ground.db.transaction(async (sql) => {
+    const [row] = await sql.rows<{ procedure_id: string; version: number }>(
+      'SELECT p.procedure_id, p.version FROM brief b JOIN brief_pin p ON p.brief = b.id WHERE b.id = ? AND b.trial = 1 FOR UPDATE',
+      [brief],
+    );
+    if (!row) return null;
+    const former = await procedures.get(sql, row.procedure_id, row.version);
+    const shown = upTo(document, until);
+    await addDraft(sql, row.procedure_id, row.version + 1, shown);
+    await sql.run('UPDATE brief_pin SET version = ? WHERE brief = ?', [row.version + 1, brief]);
+    const again = from ?? firstChange(former.document.steps, shown.steps);
+    return goOn(sql, ground, procedures, brief, serviceFor, again);
+  });
+}
+
+/** The id of the first step, besides 'take', that is there in both and reads differently. */
+export function firstChange(before: readonly Step[], after: readonly Step[]): string | null {
+  const known = new Map(before.map((step) => [step.id, JSON.stringify(step)]));
+  for (const step of after) {
+    if (step.kind === 'take') continue;
+    const was = known.get(step.id);
+    if (was !== undefined && was !== JSON.stringify(step)) return step.id;
+  }
+  return null;
+}
+
+/** The document as far as a step. */
+export function upTo(document: ProcedureDocument, until: string | null): ProcedureDocument {
+  const at = until === null ? -1 : document.steps.findIndex((step) => step.id === until);
+  return at < 0 ? document : { ...document, steps: document.steps.slice(0, at + 1) };
+}
+
+async function addDraft(sql: Sql, id: string, n: number, document: ProcedureDocument): Promise<void> {
+  const text = JSON.stringify(document);
+  await sql.run('INSERT INTO procedure_version (procedure_id, n, document, digest) VALUES (?)', [
+    [id, n, text, createHash('sha256').update(text).digest('hex')],
+  ]);
+}
