@@ -50,6 +50,8 @@ export interface ModelCall {
   at: string;
   service: string;
   what: 'text' | 'picture';
+  /** The name of the shape asked for; empty for pictures. */
+  name: string;
   tokensIn: number;
   tokensOut: number;
   micros: number;
@@ -60,7 +62,7 @@ interface ChatBody {
   seed?: number;
   max_tokens?: number;
   messages?: { role: string; content: string }[];
-  response_format?: { json_schema?: { schema?: Schema } };
+  response_format?: { json_schema?: { name?: string; schema?: Schema } };
 }
 
 /** Text and pictures by the widely used JSON, at `/v1/chat/completions` and `/v1/images/generations`. */
@@ -114,6 +116,7 @@ function chat(name: string, manner: ModelManner, body: ChatBody, received: Journ
     at: new Date().toISOString(),
     service: name,
     what: 'text',
+    name: body.response_format?.json_schema?.name ?? '',
     tokensIn,
     tokensOut,
     micros: Math.ceil((tokensIn * manner.price.in + tokensOut * manner.price.out) / 1_000),
@@ -155,6 +158,7 @@ async function picture(
     at: new Date().toISOString(),
     service: name,
     what: 'picture',
+    name: '',
     tokensIn: 0,
     tokensOut: 0,
     micros: manner.price.picture,

@@ -1,0 +1,118 @@
+import type { Trouble } from '@grivo/standins';
+import { afterEach, beforeEach, expect, test } from 'vitest';
+import { changeBlogSecret } from '../src/blogs/change.ts';
+import { openIncidents, releaseBrief, releaseIncident } from '../src/incidents/repository.ts';
+import { incidentsInWords } from '../src/incidents/words.ts';
+import { setLimit } from '../src/money/limits.ts';
+import { type World, world } from './ground/world.ts';
+
+let w: World;
+beforeEach(async () => {
+  w = await world();
+  await w.product.work('both');
+});
+afterEach(() => w.close());
+
+/** What the model services asked for, by their own count. */
+const asked = () => w.standIns.received().micros;
+const SUBJECT = ['how much salt for sauerkraut'];
+
+async function wordsOfIncident() {
+  const [incident] = await incidentsInWords(w.product.ground.db);
+  return incident!;
+}
+
+async function mendAndEnd(briefs: string[]): Promise<void> {
+  const [incident] = await openIncidents(w.product.ground.db);
+  w.standIns.calm();
+  expect(await releaseIncident(w.product.ground, incident!.id)).toBeGreaterThan(0);
+  await w.product.ringAll();
+  await w.settled(briefs, ['out']);
+}
+
+test('a writer that is down stops the brief after its tries, says so, and goes on when it is back', async () => {
+  w.standIns.trouble('writer', { how: 'broken' }, 50);
+  const briefs = await w.take(await w.pipeline(SUBJECT));
+  await w.settled(briefs, ['stopped'], 60_000);
+  const incident = await wordsOfIncident();
+  expect(incident).toMatchObject({ name: 'The writer', problem: 'Service down' });
+  expect(incident.sentence).toMatch(/^The writer failed \d times running/);
+  expect(incident.mend).toContain('Test the service');
+  const before = await steps(briefs[0]!);
+  await mendAndEnd(briefs);
+  // What was done before it stopped was not done again.
+  for (const done of before) expect(await steps(briefs[0]!)).toContainEqual(done);
+}, 90_000);
+
+test('replies that cannot be read stop the brief; going on does not pay again for what was answered', async () => {
+  const briefs = await w.take(await w.pipeline(SUBJECT));
+  // The outline is answered; everything after it comes back cut in the middle.
+  await expect
+    .poll(async () => (await steps(briefs[0]!)).join(), { timeout: 10_000, interval: 5 })
+    .toContain('outline');
+  w.standIns.trouble('writer', { how: 'malformed' }, 60);
+  await w.settled(briefs, ['stopped'], 60_000);
+  const incident = await wordsOfIncident();
+  expect(incident).toMatchObject({ name: 'The writer', problem: 'Replies cannot be read' });
+  expect(incident.mend).not.toBe('');
+  const outlines = () => w.standIns.received().calls.filter((call) => call.name === 'outline').length;
+  const paid = outlines();
+  expect(paid).toBe(1);
+  await mendAndEnd(briefs);
+  expect(outlines()).toBe(paid);
+}, 90_000);
+
+test('a blog that refuses the token stops at publishing; a new secret lets it out, and nothing is paid twice', async () => {
+  w.standIns.trouble('blog', { how: 'key refused' }, 20);
+  const briefs = await w.take(await w.pipeline(SUBJECT));
+  await w.settled(briefs, ['stopped']);
+  const incident = await wordsOfIncident();
+  expect(incident).toMatchObject({ name: 'Crockhaven Journal', problem: 'Key refused' });
+  const paid = asked();
+  expect(paid).toBeGreaterThan(0);
+  await changeBlogSecret(w.product.ground, w.product.secrets, w.blog, w.standIns.blog('journal').token);
+  await mendAndEnd(briefs);
+  expect(asked()).toBe(paid);
+  expect(w.standIns.received().acts.filter((act) => act.act === 'create')).toHaveLength(1);
+});
+
+test.each<[string, Trouble]>([
+  ['asks to wait', { how: 'busy', retryAfterSeconds: 1 }],
+  ['hangs', { how: 'hang' }],
+  ['cuts the line before it answers', { how: 'cut before' }],
+])('a writer that %s now and then stops nothing', async (_name, trouble) => {
+  w.standIns.trouble('writer', trouble, 2);
+  const briefs = await w.take(await w.pipeline(SUBJECT));
+  await w.settled(briefs, ['out']);
+  expect(await openIncidents(w.product.ground.db)).toEqual([]);
+});
+
+test('the limit of the month stops the work before it is passed, and raising it lets it go on', async () => {
+  await setLimit(w.product.ground, 4_000);
+  const briefs = await w.take(await w.pipeline(SUBJECT));
+  await w.settled(briefs, ['stopped']);
+  expect(asked()).toBeLessThanOrEqual(4_000);
+  const incident = await wordsOfIncident();
+  expect(incident.problem).toMatch(/limit/i);
+  await setLimit(w.product.ground, null);
+  await mendAndEnd(briefs);
+});
+
+test('letting a single brief go on leaves the others as they are', async () => {
+  w.standIns.trouble('illustrator', { how: 'credit used up' }, 20);
+  const briefs = await w.take(await w.pipeline([...SUBJECT, 'crisp fermented cucumbers']));
+  await w.settled(briefs, ['stopped']);
+  w.standIns.calm();
+  await releaseBrief(w.product.ground, briefs[0]!);
+  await w.product.ringAll();
+  await w.settled([briefs[0]!], ['out']);
+  await w.settled([briefs[1]!], ['stopped']);
+});
+
+async function steps(brief: string): Promise<string[]> {
+  const rows = await w.product.ground.db.rows<{ id: string; kind: string; at: Date }>(
+    "SELECT id, kind, ended_at AS at FROM step_run WHERE brief = ? AND state = 'done' ORDER BY id",
+    [brief],
+  );
+  return rows.map((row) => `${row.id} ${row.kind} ${row.at.toISOString()}`);
+}
