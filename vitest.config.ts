@@ -13,7 +13,7 @@ export default defineConfig({
             'contract/src/**/*.test.ts',
             'server/src/**/*.test.ts',
             'standins/src/**/*.test.ts',
-            'web/src/**/*.test.ts',
+            'web/src/**/*.test.{ts,tsx}',
           ],
         },
       },

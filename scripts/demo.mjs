@@ -3,6 +3,7 @@ import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
+import { buildScreens } from './build.mjs';
 import { installMissing, ROOT } from './install.mjs';
 
 const HELP = `npm run demo -- [options]
@@ -48,6 +49,7 @@ if (wanted.help) {
 }
 try {
   installMissing();
+  if (!process.execArgv.includes('tsx')) buildScreens();
 } catch (error) {
   console.error(error.message);
   process.exit(1);

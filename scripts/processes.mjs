@@ -168,6 +168,7 @@ export async function startAll(folder, options = {}) {
     env = {
       GRIVO_SECRET_KEY: readFileSync(keyFile, 'utf8'),
       GRIVO_ALLOWED_ORIGINS: all.standIns,
+      GRIVO_STAND_INS: all.standIns,
       GRIVO_LOG: log,
       GRIVO_LEASE_SECONDS: String(leaseSeconds),
       GRIVO_OWNER_EMAIL: OWNER.email,

@@ -42,6 +42,15 @@ try {
 } catch {
   failed++;
 }
+// Faults break a whole installation for a minute, from a seed, and count on the receiving side.
+if (
+  part('faults', process.execPath, [
+    join(ROOT, 'scripts', 'faults.mjs'),
+    ...['--faults', '40', '--briefs', '20', '--seconds', '60', '--seed', '20261'],
+  ])
+)
+  passed++;
+else failed++;
 rmSync(folder, { recursive: true, force: true });
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exitCode = failed === 0 ? 0 : 1;

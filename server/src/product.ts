@@ -28,6 +28,8 @@ export interface ProductOptions {
   now?: () => number;
   random?: () => number;
   connections?: number;
+  /** Where the stand-ins of a demonstration are. */
+  standIns?: string | null;
   /** Whether this process brings the schema up; workers wait for the API to do it. */
   migrates?: boolean;
 }
@@ -39,6 +41,7 @@ export interface Product {
   bell: Bell;
   secrets: Secrets;
   allowed: Set<string>;
+  standIns: string | null;
   /** Starts working on steps in this process. */
   work(role: ProcessRole, options?: Partial<EngineOptions>): Promise<Engine>;
   /** Registers this process so that the others ring it, without working on steps. */
@@ -104,6 +107,7 @@ export async function assemble(options: ProductOptions): Promise<Product> {
       await engine.start();
       return engine;
     },
+    standIns: options.standIns ?? null,
     hear,
     serviceFor: (kind) => {
       const called = roleCalled(kind);

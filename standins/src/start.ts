@@ -5,7 +5,7 @@ import { micropub } from './blog/micropub.ts';
 import { type BlogAct, type BlogSite, type Post, Posts } from './blog/posts.ts';
 import { publicSite } from './blog/site.ts';
 import { Journal } from './control/journal.ts';
-import { controlRoutes } from './control/routes.ts';
+import { controlRoutes, type Introduction } from './control/routes.ts';
 import { type ServiceName, type Trouble, Troubles, type Watch } from './control/trouble.ts';
 import { MODEL_ONE, MODEL_TWO, type ModelCall, modelService } from './model/service.ts';
 import { smallWeb, type WebPage } from './web/pages.ts';
@@ -38,6 +38,30 @@ export interface StandIns {
   close(): Promise<void>;
 }
 
+/** What a person would be told to connect the stand-ins: addresses, keys, prices. */
+function introduction(address: string, key: string, blogs: readonly BlogSite[]): Introduction {
+  const price = {
+    microsPerThousandIn: MODEL_ONE.price.in,
+    microsPerThousandOut: MODEL_ONE.price.out,
+    microsPerPicture: MODEL_ONE.price.picture,
+  };
+  const free = { microsPerThousandIn: 0, microsPerThousandOut: 0, microsPerPicture: 0 };
+  const model = `${address}/one/v1`;
+  return {
+    services: [
+      { role: 'writer', name: 'Stand-in writer', address: model, secret: key, price },
+      { role: 'illustrator', name: 'Stand-in illustrator', address: model, secret: key, price },
+      { role: 'look-up', name: 'Small web', address: `${address}/look-up`, secret: null, price: free },
+    ],
+    blogs: blogs.map(({ slug, name, token, language }) => ({
+      name,
+      address: `${address}/blogs/${slug}`,
+      secret: token,
+      language,
+    })),
+  };
+}
+
 /** Starts every stand-in in one process on loopback. */
 export async function start(options: StandInOptions): Promise<StandIns> {
   const folder = options.folder ?? null;
@@ -64,7 +88,7 @@ export async function start(options: StandInOptions): Promise<StandIns> {
   app.use(smallWeb(options.pages, troubles));
   app.use(micropub(options.blogs, posts, troubles, origin));
   app.use(publicSite(options.blogs, posts, troubles, origin));
-  app.use(controlRoutes(troubles, calls, posts));
+  app.use(controlRoutes(troubles, calls, posts, () => introduction(address, keys.one, options.blogs)));
   return {
     address,
     services: { writerOne: `${address}/one/v1`, writerTwo: `${address}/two/v1`, lookUp: `${address}/look-up` },

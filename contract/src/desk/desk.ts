@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { Incident } from '../briefs/brief.ts';
 import { Desk, Id, Micros } from '../id.ts';
+import { Price, ServiceRole } from '../services/service.ts';
 import { Role } from '../session/session.ts';
 
 /** What wants a person: one entry for each cause, however many briefs it stopped. */
@@ -84,3 +85,12 @@ export type SystemState = z.infer<typeof SystemState>;
 /** A hint that something changed; `all` says that some may have been missed and everything is to be read again. */
 export const ChangeEvent = z.object({ id: z.string(), noun: z.string(), nounId: z.string(), rev: z.int() });
 export type ChangeEvent = z.infer<typeof ChangeEvent>;
+
+/** The stand-ins of a demonstration, as a person would connect them; empty lists where there are none. */
+export const StandIns = z.object({
+  services: z.array(
+    z.object({ role: ServiceRole, name: z.string(), address: z.string(), secret: z.string().nullable(), price: Price }),
+  ),
+  blogs: z.array(z.object({ name: z.string(), address: z.string(), secret: z.string(), language: z.string() })),
+});
+export type StandIns = z.infer<typeof StandIns>;

@@ -1,4 +1,5 @@
-import { DeskClockSetting, DeskNow, LimitStanding, SpendingLimit, SystemState, Today } from '@grivo/contract';
+import { DeskClockSetting, DeskNow, LimitStanding, SpendingLimit, StandIns, SystemState, Today } from '@grivo/contract';
+import { jsonOf } from '../adapters/port.ts';
 import { todayNow } from '../desk/today.ts';
 import { workNow } from '../desk/work.ts';
 import { limitStanding, setLimit } from '../money/limits.ts';
@@ -9,7 +10,8 @@ import { type Route, route } from './route.ts';
 export const VERSION = '0.1.0';
 
 /** The desk: today, the clock, the limit, and what runs now. */
-export function deskRoutes({ ground, bell }: Product): Route[] {
+export function deskRoutes(product: Product): Route[] {
+  const { ground, bell } = product;
   const { desk } = ground;
   return [
     route({
@@ -57,6 +59,14 @@ export function deskRoutes({ ground, bell }: Product): Route[] {
     }),
     route({
       method: 'get',
+      path: '/stand-ins',
+      says: 'The stand-ins of a demonstration, as a person would connect them',
+      role: 'owner',
+      answer: StandIns,
+      handle: async () => introduced(product),
+    }),
+    route({
+      method: 'get',
       path: '/system',
       says: 'What runs now: the clocks, the processes and the work at hand',
       role: 'proofreader',
@@ -64,4 +74,18 @@ export function deskRoutes({ ground, bell }: Product): Route[] {
       handle: async () => ({ version: VERSION, ...(await workNow(ground)) }),
     }),
   ];
+}
+
+async function introduced({ standIns, tools }: Product): Promise<StandIns> {
+  const none: StandIns = { services: [], blogs: [] };
+  if (!standIns) return none;
+  const outcome = await tools.network.call({
+    method: 'GET',
+    address: `${standIns}/control/introduction`,
+    timeLimitMs: 3_000,
+    signal: AbortSignal.timeout(4_000),
+  });
+  if (outcome.kind !== 'reply') return none;
+  const parsed = jsonOf(outcome.reply.body);
+  return (parsed.ok ? StandIns.safeParse(parsed.value).data : undefined) ?? none;
 }

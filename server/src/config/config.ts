@@ -11,6 +11,8 @@ export const Config = z.object({
   GRIVO_ROLE: z.enum(['api', 'worker', 'both']).default('both'),
   /** Origins on private networks that may be called, parted by commas. */
   GRIVO_ALLOWED_ORIGINS: z.string().default(''),
+  /** Where the stand-ins of a demonstration are; screens then offer to connect them. */
+  GRIVO_STAND_INS: z.url().optional(),
   GRIVO_LOG: z.enum(['debug', 'info', 'warn', 'error', 'silent']).default('info'),
   GRIVO_LEASE_SECONDS: z.coerce.number().int().min(2).max(600).default(15),
   /** The first owner, made when there is nobody yet. */

@@ -5,8 +5,25 @@ import type { Journal } from './journal.ts';
 import type { ServiceName, Trouble, Troubles } from './trouble.ts';
 
 /** Orders to misbehave, and what was received, for tests and demonstrations. */
-export function controlRoutes(troubles: Troubles, calls: Journal<ModelCall>, posts: Posts): Router {
+export interface Introduction {
+  services: {
+    role: 'writer' | 'illustrator' | 'look-up';
+    name: string;
+    address: string;
+    secret: string | null;
+    price: { microsPerThousandIn: number; microsPerThousandOut: number; microsPerPicture: number };
+  }[];
+  blogs: { name: string; address: string; secret: string; language: string }[];
+}
+
+export function controlRoutes(
+  troubles: Troubles,
+  calls: Journal<ModelCall>,
+  posts: Posts,
+  introduce: () => Introduction,
+): Router {
   const router = Router();
+  router.get('/control/introduction', (_request, response) => void response.json(introduce()));
   router.post('/control/trouble', (request, response) => {
     troubles.order(request.body as { at: ServiceName; trouble: Trouble; times: number; path?: string });
     response.status(204).end();

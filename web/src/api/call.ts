@@ -1,0 +1,69 @@
+import { Problem } from '@grivo/contract';
+import type { z } from 'zod';
+
+/** What the API answered instead of doing what was asked: what is wrong, and what mends it. */
+export class Refused extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail);
+  }
+}
+
+/** The server was not reached: nothing is known of what it did. */
+export class Unreached extends Error {}
+
+export interface CallOptions<T> {
+  answer?: z.ZodType<T>;
+  body?: unknown;
+  /** The rev a change is made from. */
+  rev?: number;
+  /** Makes a repeated post harmless. */
+  key?: string;
+  signal?: AbortSignal;
+}
+
+/** Asks the API. Answers are checked by the schema of the contract. */
+export async function call<T = undefined>(
+  method: 'GET' | 'POST' | 'PUT' | 'DELETE',
+  path: string,
+  { answer, body, rev, key, signal }: CallOptions<T> = {},
+): Promise<T> {
+  let response: Response;
+  try {
+    response = await fetch(`/api${path}`, {
+      method,
+      headers: {
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...(rev === undefined ? {} : { 'if-match': `"${rev}"` }),
+        ...(key === undefined ? {} : { 'idempotency-key': key }),
+      },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      ...(signal ? { signal } : {}),
+    });
+  } catch (error) {
+    if (error instanceof DOMException && error.name === 'AbortError') throw error;
+    throw new Unreached('Grivo does not answer.');
+  }
+  if (!response.ok) throw new Refused(await problemOf(response));
+  if (response.status === 204 || !answer) return undefined as T;
+  return answer.parse(await response.json());
+}
+
+async function problemOf(response: Response): Promise<Problem> {
+  const read = Problem.safeParse(await response.json().catch(() => null));
+  return (
+    read.data ?? {
+      type: 'about:blank',
+      title: 'Fault',
+      status: response.status,
+      detail: `Grivo answered ${response.status}.`,
+      mend: 'Try again in a moment.',
+    }
+  );
+}
+
+/** What to say of an error, in a sentence with its mend. */
+export function inWords(error: unknown): string {
+  if (error instanceof Refused) return `${error.problem.detail} ${error.problem.mend}`;
+  if (error instanceof Unreached) return 'Grivo does not answer. What you typed stays; try again in a moment.';
+  return 'Something went wrong here. Load the page again.';
+}

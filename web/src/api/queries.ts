@@ -1,0 +1,112 @@
+import {
+  Articles,
+  ArticleWhole,
+  Blogs,
+  Briefs,
+  BriefWhole,
+  Items,
+  LimitStanding,
+  People,
+  Person,
+  Pipelines,
+  PipelineWhole,
+  Services,
+  Slots,
+  Sources,
+  SystemState,
+  Today,
+  Versions,
+} from '@grivo/contract';
+import { QueryClient, queryOptions } from '@tanstack/react-query';
+import { call, Refused } from './call.ts';
+
+export const queryClient = new QueryClient({
+  defaultOptions: {
+    queries: {
+      staleTime: 30_000,
+      refetchOnWindowFocus: true,
+      retry: (times, error) => !(error instanceof Refused) && times < 5,
+      retryDelay: (times) => Math.min(8_000, 500 * 2 ** times),
+    },
+  },
+});
+
+/** What is read from the API, each with the key under which changes are told. */
+export const read = {
+  session: () =>
+    queryOptions({ queryKey: ['session'], queryFn: () => call('GET', '/session', { answer: Person }), retry: false }),
+  today: () => queryOptions({ queryKey: ['today'], queryFn: () => call('GET', '/today', { answer: Today }) }),
+  slots: (from: number | null, days: number) =>
+    queryOptions({
+      queryKey: ['slots', from, days],
+      queryFn: () => call('GET', `/slots?days=${days}${from === null ? '' : `&from=${from}`}`, { answer: Slots }),
+    }),
+  pipelines: () =>
+    queryOptions({ queryKey: ['pipelines'], queryFn: () => call('GET', '/pipelines', { answer: Pipelines }) }),
+  pipeline: (id: string) =>
+    queryOptions({
+      queryKey: ['pipeline', id],
+      queryFn: () => call('GET', `/pipelines/${id}`, { answer: PipelineWhole }),
+    }),
+  versions: (id: string) =>
+    queryOptions({
+      queryKey: ['versions', id],
+      queryFn: () => call('GET', `/pipelines/${id}/versions`, { answer: Versions }),
+    }),
+  briefs: (pipeline: string) =>
+    queryOptions({
+      queryKey: ['briefs', pipeline],
+      queryFn: () => call('GET', `/briefs?pipeline=${pipeline}&limit=200`, { answer: Briefs }),
+    }),
+  brief: (id: string) =>
+    queryOptions({ queryKey: ['brief', id], queryFn: () => call('GET', `/briefs/${id}`, { answer: BriefWhole }) }),
+  sources: () => queryOptions({ queryKey: ['sources'], queryFn: () => call('GET', '/sources', { answer: Sources }) }),
+  items: (source: string) =>
+    queryOptions({
+      queryKey: ['items', source],
+      queryFn: () => call('GET', `/sources/${source}/items`, { answer: Items }),
+    }),
+  articles: () =>
+    queryOptions({
+      queryKey: ['articles'],
+      // All of them, page by page: the list is virtual, and finding in it must find everything.
+      queryFn: async ({ signal }) => {
+        const all = [];
+        for (let before = ''; ; ) {
+          const { articles } = await call('GET', `/articles?limit=500${before && `&before=${before}`}`, {
+            answer: Articles,
+            signal,
+          });
+          all.push(...articles);
+          if (articles.length < 500) return all;
+          before = articles.at(-1)!.id;
+        }
+      },
+    }),
+  article: (id: string) =>
+    queryOptions({
+      queryKey: ['article', id],
+      queryFn: () => call('GET', `/articles/${id}`, { answer: ArticleWhole }),
+    }),
+  blogs: () => queryOptions({ queryKey: ['blogs'], queryFn: () => call('GET', '/blogs', { answer: Blogs }) }),
+  services: () =>
+    queryOptions({ queryKey: ['services'], queryFn: () => call('GET', '/services', { answer: Services }) }),
+  people: () => queryOptions({ queryKey: ['people'], queryFn: () => call('GET', '/people', { answer: People }) }),
+  limit: () => queryOptions({ queryKey: ['limit'], queryFn: () => call('GET', '/limit', { answer: LimitStanding }) }),
+  system: () => queryOptions({ queryKey: ['system'], queryFn: () => call('GET', '/system', { answer: SystemState }) }),
+};
+
+/** What is to be read again when a thing of this kind changed. */
+const TOUCHES: Record<string, string[]> = {
+  brief: ['today', 'slots', 'pipelines', 'pipeline', 'briefs', 'items', 'articles', 'sources', 'limit'],
+  article: ['today', 'slots', 'articles'],
+  blog: ['slots', 'blogs', 'today'],
+  pipeline: ['pipelines', 'pipeline', 'versions', 'slots'],
+  source: ['sources', 'items'],
+};
+
+/** Reads again what a change touches; the thing itself always. */
+export function touched(noun: string, id: string): void {
+  void queryClient.invalidateQueries({ queryKey: [noun, id] });
+  for (const key of TOUCHES[noun] ?? []) void queryClient.invalidateQueries({ queryKey: [key] });
+}

@@ -1,0 +1,59 @@
+import { useQuery } from '@tanstack/react-query';
+import { lazy, Suspense } from 'react';
+import { Navigate, Route, Routes } from 'react-router';
+import { Refused } from './api/call.ts';
+import { read } from './api/queries.ts';
+import { Loading } from './design/index.ts';
+import { Shell } from './shell/Shell.tsx';
+import { SignIn } from './shell/SignIn.tsx';
+import { TodayPage } from './today/TodayPage.tsx';
+
+const Pipelines = lazy(() => import('./pipelines/Pipelines.tsx'));
+const PipelinePage = lazy(() => import('./pipelines/PipelinePage.tsx'));
+const Intake = lazy(() => import('./intake/Intake.tsx'));
+const KeywordList = lazy(() => import('./intake/KeywordList.tsx'));
+const Articles = lazy(() => import('./articles/Articles.tsx'));
+const ArticlePage = lazy(() => import('./articles/ArticlePage.tsx'));
+const Cadence = lazy(() => import('./cadence/Cadence.tsx'));
+const Blogs = lazy(() => import('./blogs/Blogs.tsx'));
+const BlogPage = lazy(() => import('./blogs/BlogPage.tsx'));
+const Settings = lazy(() => import('./settings/Settings.tsx'));
+const Parts = lazy(() => import('./parts/Parts.tsx'));
+
+/** Every view under the shell; without a session there is only signing in. */
+export function App() {
+  const session = useQuery(read.session());
+  if (session.isPending)
+    return <div className="p-8">{session.failureCount > 0 ? 'Grivo does not answer yet.' : null}</div>;
+  if (session.isError) {
+    const out = session.error instanceof Refused && session.error.problem.status === 401;
+    return <SignIn unreached={!out} />;
+  }
+  return (
+    <Shell person={session.data}>
+      <Suspense
+        fallback={
+          <div className="pt-6">
+            <Loading />
+          </div>
+        }
+      >
+        <Routes>
+          <Route path="/" element={<TodayPage />} />
+          <Route path="/pipelines" element={<Pipelines />} />
+          <Route path="/pipelines/:id" element={<PipelinePage />} />
+          <Route path="/intake" element={<Intake />} />
+          <Route path="/intake/:id" element={<KeywordList />} />
+          <Route path="/articles" element={<Articles />} />
+          <Route path="/articles/:id" element={<ArticlePage />} />
+          <Route path="/cadence" element={<Cadence />} />
+          <Route path="/blogs" element={<Blogs />} />
+          <Route path="/blogs/:id" element={<BlogPage />} />
+          <Route path="/settings" element={<Settings />} />
+          <Route path="/design" element={<Parts />} />
+          <Route path="*" element={<Navigate to="/" replace />} />
+        </Routes>
+      </Suspense>
+    </Shell>
+  );
+}

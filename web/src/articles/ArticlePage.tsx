@@ -1,0 +1,403 @@
+import type { ArticleWhole, Evidence } from '@grivo/contract';
+import { type Block, inlineText } from '@grivo/core';
+import { useQuery } from '@tanstack/react-query';
+import { type ReactNode, useMemo, useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { call, inWords } from '../api/call.ts';
+import { read } from '../api/queries.ts';
+import { Button, Head, Key, Loading, Mark, Ruler, saysOf, stateOf, Trouble } from '../design/index.ts';
+import { useViewKeys } from '../shell/keys.ts';
+import { useNow } from '../shell/useNow.ts';
+import { count, money, plural } from '../words/figures.ts';
+import { moment } from '../words/time.ts';
+
+const SHOWS = ['page', 'Markdown', 'HTML'] as const;
+
+/** An article as the page it will be; beside every paragraph what it rests on, and its measures. */
+export default function ArticlePage() {
+  const { id = '' } = useParams();
+  const article = useQuery(read.article(id));
+  const all = useQuery(read.articles()).data;
+  const slots = useQuery(read.slots(null, 7));
+  const now = useNow(slots.data?.now, slots.data?.speed) ?? Date.now();
+  const [show, setShow] = useState<(typeof SHOWS)[number]>('page');
+  const [at, setAt] = useState<string | null>(null);
+  const go = useNavigate();
+  const blocks = article.data?.document.body ?? [];
+  const resting = blocks.filter((block) => block.type === 'paragraph' || block.type === 'list');
+  const step = (by: number) => {
+    const i = resting.findIndex((block) => block.id === at);
+    const next = resting[Math.max(0, Math.min(resting.length - 1, i + by))];
+    setAt(next?.id ?? null);
+    document.getElementById(`block-${next?.id}`)?.scrollIntoView({ block: 'center' });
+  };
+  const neighbour = (by: number) => {
+    const i = all?.findIndex((one) => one.id === id) ?? -1;
+    const next = i < 0 ? undefined : all?.[i + by];
+    if (next) void go(`/articles/${next.id}`);
+  };
+  useViewKeys({ j: () => step(1), k: () => step(-1), n: () => neighbour(1), p: () => neighbour(-1) });
+  if (article.isPending)
+    return (
+      <div className="pt-8">
+        <Loading rows={12} />
+      </div>
+    );
+  if (!article.data) return <Trouble>{inWords(article.error)}</Trouble>;
+  const { title, standing, outDesk, dueDesk, address, micros, measures, figuresNotFound } = article.data;
+  const rested = resting.filter((block) => (block.evidence?.length ?? 0) > 0).length;
+  return (
+    <div className="-mx-8 grid flex-1 grid-cols-[minmax(0,972fr)_308px]">
+      <div className="min-w-0">
+        <div className="flex h-[33px] items-center gap-3 pr-6 pl-8 text-small text-ink-3">
+          <span className="flex items-center gap-2 text-base text-ink">
+            <Mark state={stateOf(standing)} /> {saysOf(standing)}
+          </span>
+          <span>
+            {outDesk !== null
+              ? `since ${moment(outDesk, now)}`
+              : dueDesk !== null
+                ? `goes out ${moment(dueDesk, now)}`
+                : 'no slot'}
+            , {money(micros)}
+          </span>
+          {address ? (
+            <a href={address} target="_blank" rel="noreferrer" className="act quiet brackets">
+              Open it on the blog
+            </a>
+          ) : null}
+          <span className="ml-auto flex gap-4">
+            {SHOWS.map((one) => (
+              <button
+                key={one}
+                type="button"
+                aria-pressed={show === one}
+                className={`brackets ${show === one ? 'hl hl-full font-semibold text-ink' : ''}`}
+                onClick={() => setShow(one)}
+              >
+                {one === 'page' ? 'Page' : one}
+              </button>
+            ))}
+          </span>
+        </div>
+        {show === 'page' ? (
+          <Page article={article.data} at={at} onAt={setAt} />
+        ) : (
+          <Source id={id} as={show === 'Markdown' ? 'markdown' : 'html'} title={title} />
+        )}
+      </div>
+      <aside className="border-l border-rule px-6" aria-label="Measures">
+        <div className="sticky top-[100px]">
+          <Head title="Measures" right={`${rested} of ${resting.length} on evidence`} />
+          {measures.map((measure) => (
+            <MeasureLine key={measure.name} {...measure} />
+          ))}
+          {figuresNotFound.length > 0 ? (
+            <p className="pt-2 text-small text-red">
+              In no passage:{' '}
+              {figuresNotFound.map((figure) => (
+                <s key={figure} className="fig mr-2 border-b-2 border-red no-underline">
+                  {figure}
+                </s>
+              ))}
+            </p>
+          ) : null}
+          <p className="flex flex-wrap gap-x-4 gap-y-1 pt-4 text-small text-ink-3">
+            <span>
+              <Key>J</Key> <Key>K</Key> paragraph
+            </span>
+            <span>
+              <Key>N</Key> <Key>P</Key> article
+            </span>
+          </p>
+          <p className="pt-3 text-small text-ink-3">
+            <Link to="/articles" className="act quiet brackets">
+              All articles
+            </Link>
+          </p>
+        </div>
+      </aside>
+    </div>
+  );
+}
+
+function MeasureLine({ name, value, least, most, unit, says }: ArticleWhole['measures'][number]) {
+  const wrong = (least !== null && value < least) || (most !== null && value > most);
+  const top = Math.max(value, most ?? 0, least ?? 0, 1) * 1.25;
+  return (
+    <div className="pt-3">
+      <p className={`flex items-baseline justify-between ${wrong ? 'text-red' : ''}`}>
+        {name}
+        <span className="fig">
+          {value.toLocaleString('en-GB')} {unit}
+        </span>
+      </p>
+      {least !== null || most !== null ? (
+        <Ruler
+          label={`${name}: ${value} ${unit}`}
+          value={value}
+          from={0}
+          to={unit === '%' ? 100 : top}
+          least={least}
+          most={most}
+        />
+      ) : null}
+      <p className="text-small text-ink-3">{says}</p>
+    </div>
+  );
+}
+
+/** The page, each block with its evidence on its own row. */
+function Page({ article, at, onAt }: { article: ArticleWhole; at: string | null; onAt: (id: string | null) => void }) {
+  const passages = useMemo(() => new Map(article.passages.map((passage) => [passage.id, passage])), [article.passages]);
+  const { document: doc } = article;
+  const lead = doc.body.find((block) => block.type === 'figure' && block.lead);
+  const headings = doc.body.filter((block) => block.type === 'heading' && block.level === 2);
+  return (
+    <div className="page pb-12">
+      <Row
+        margin={
+          lead ? (
+            <Note title="Title and lead picture">
+              {lead.type === 'figure' ? `its alternative text has ${lead.alternative.length} characters` : ''}
+            </Note>
+          ) : null
+        }
+      >
+        <div className="flex gap-8 pt-5">
+          <div className="flex-1">
+            <h1>{doc.title || <span className="text-ink-3">No title yet</span>}</h1>
+            <p className="!text-[13px] text-ink-2 italic">{doc.description}</p>
+          </div>
+          {lead?.type === 'figure' ? (
+            <img src={`/api/files/${lead.file}`} alt={lead.alternative} className="h-[120px] w-[250px] object-cover" />
+          ) : null}
+        </div>
+        {headings.length > 1 ? (
+          <ol className="mt-3 flex flex-wrap gap-x-5 border-y border-rule py-1.5">
+            {headings.map((heading, i) => (
+              <li key={heading.id} className="!text-[13px] !leading-5">
+                <span className="fig pr-1.5 text-ink-3">{i + 1}</span>
+                {heading.type === 'heading' ? heading.text : ''}
+              </li>
+            ))}
+          </ol>
+        ) : null}
+      </Row>
+      {doc.body.map((block) =>
+        block === lead || block.type === 'contents' ? null : (
+          <Row
+            key={block.id}
+            id={block.id}
+            picked={at === block.id}
+            onPick={
+              block.evidence && block.evidence.length > 0 ? () => onAt(at === block.id ? null : block.id) : undefined
+            }
+            margin={
+              <EvidenceNotes
+                block={block}
+                passages={passages}
+                open={at === block.id}
+                notFound={article.figuresNotFound}
+              />
+            }
+          >
+            <BlockBody block={block} marked={article.figuresNotFound} />
+          </Row>
+        ),
+      )}
+    </div>
+  );
+}
+
+function Row({
+  id,
+  picked = false,
+  onPick,
+  margin,
+  children,
+}: {
+  id?: string;
+  picked?: boolean;
+  onPick?: (() => void) | undefined;
+  margin: ReactNode;
+  children: ReactNode;
+}) {
+  return (
+    <div id={id ? `block-${id}` : undefined} className="grid grid-cols-[252px_32px_minmax(0,1fr)_24px]">
+      <div className="pt-3 pl-8 text-right">{margin}</div>
+      <div />
+      {/* biome-ignore lint/a11y/useKeyWithClickEvents: J and K walk over the same paragraphs */}
+      {/* biome-ignore lint/a11y/noStaticElementInteractions: the page is text; picking a paragraph only shows more of its evidence */}
+      <div
+        className={`relative border-x border-rule bg-sheet px-8 pb-1 ${onPick ? 'cursor-pointer' : ''}`}
+        onClick={onPick}
+      >
+        {picked ? <span aria-hidden className="absolute top-2 bottom-1 left-3 w-1 bg-marker" /> : null}
+        {children}
+      </div>
+    </div>
+  );
+}
+
+function Note({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <div className="border-r border-rule-strong pr-3">
+      <p className="!mt-0 !font-ui !text-[12px] !leading-4 font-medium">{title}</p>
+      <p className="!mt-0 !text-[12px] !leading-4 text-ink-2 italic">{children}</p>
+    </div>
+  );
+}
+
+/** Which passages a block rests on; open, with their words. */
+function EvidenceNotes({
+  block,
+  passages,
+  open,
+  notFound,
+}: {
+  block: Block;
+  passages: ReadonlyMap<string, Evidence>;
+  open: boolean;
+  notFound: readonly string[];
+}) {
+  const own = (block.evidence ?? []).flatMap(({ passage }) => passages.get(passage) ?? []);
+  const text = block.type === 'paragraph' ? inlineText(block.content) : '';
+  const missing = notFound.filter((figure) => text.includes(figure));
+  if (own.length === 0 && missing.length === 0) return null;
+  const shown = open ? own : own.slice(0, 1);
+  return (
+    <div
+      className={`border-r pr-3 ${missing.length > 0 ? 'border-r-2 border-red' : open ? 'border-ink' : 'border-rule-strong'}`}
+    >
+      {missing.length > 0 ? (
+        <p className="!mt-0 !font-ui !text-[12px] !leading-4 text-red">
+          {missing.join(', ')}: in no passage read for this article
+        </p>
+      ) : null}
+      {shown.map((passage) => (
+        <p key={passage.id} className="!mt-0 pb-1 !text-[12px] !leading-4">
+          <a
+            href={passage.address}
+            target="_blank"
+            rel="noreferrer"
+            className="brackets block truncate font-ui font-medium hover:underline"
+          >
+            {passage.title}
+          </a>
+          <span className="text-ink-2 italic">“{open ? passage.text : shorten(passage.text)}”</span>
+        </p>
+      ))}
+      {!open && own.length > 1 ? (
+        <p className="!mt-0 !font-ui !text-[12px] !leading-4 text-ink-3">
+          and {plural(own.length - 1, 'passage')} more
+        </p>
+      ) : null}
+    </div>
+  );
+}
+
+function shorten(text: string): string {
+  if (text.length <= 90) return text;
+  return `${text.slice(0, text.lastIndexOf(' ', 86))} …`;
+}
+
+function BlockBody({ block, marked }: { block: Block; marked: readonly string[] }) {
+  switch (block.type) {
+    case 'heading':
+      return <h2>{block.text}</h2>;
+    case 'paragraph':
+      return (
+        <p>
+          {block.content.map((part, i) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: the parts of a paragraph keep their places
+            <Inline key={i} linked={part.link !== undefined} marks={part.marks ?? []}>
+              {circled(part.text, marked)}
+            </Inline>
+          ))}
+        </p>
+      );
+    case 'list':
+      return (
+        <ul>
+          {block.items.map((item, i) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: items keep their places
+            <li key={i}>{inlineText(item)}</li>
+          ))}
+        </ul>
+      );
+    case 'key points':
+      return (
+        <div className="mt-3 border-y border-rule py-2">
+          <p className="!mt-0 !font-ui !text-[12px] !leading-4 font-semibold">Key points</p>
+          <ul>
+            {block.items.map((item) => (
+              <li key={item}>{item}</li>
+            ))}
+          </ul>
+        </div>
+      );
+    case 'figure':
+      return (
+        <figure className="mt-3">
+          <img src={`/api/files/${block.file}`} alt={block.alternative} className="max-h-64" />
+        </figure>
+      );
+    default:
+      return null;
+  }
+}
+
+function Inline({ linked, marks, children }: { linked: boolean; marks: readonly string[]; children: ReactNode }) {
+  const weight = marks.includes('strong') ? 'font-semibold' : '';
+  const slant = marks.includes('emphasis') ? 'italic' : '';
+  if (linked) return <span className={`border-b border-ink ${weight} ${slant}`}>{children}</span>;
+  return weight || slant ? <span className={`${weight} ${slant}`}>{children}</span> : children;
+}
+
+/** Figures no passage holds, ringed in red where they stand. */
+function circled(text: string, marked: readonly string[]): ReactNode {
+  const hit = marked.find((figure) => text.includes(figure));
+  if (!hit) return text;
+  const from = text.indexOf(hit);
+  return (
+    <>
+      {text.slice(0, from)}
+      <span className="rounded-full border border-red px-0.5 text-red">{hit}</span>
+      {circled(text.slice(from + hit.length), marked)}
+    </>
+  );
+}
+
+function Source({ id, as, title }: { id: string; as: 'markdown' | 'html'; title: string }) {
+  const text = useQuery({
+    queryKey: ['article', id, as],
+    queryFn: async () => {
+      const response = await fetch(`/api/articles/${id}/text?as=${as}`);
+      if (!response.ok) await call('GET', `/articles/${id}/text?as=${as}`);
+      return response.text();
+    },
+  });
+  if (text.isPending) return <Loading />;
+  if (text.isError) return <Trouble>{inWords(text.error)}</Trouble>;
+  return (
+    <div className="px-8 pb-8">
+      <div className="flex items-baseline gap-4 border-t border-ink py-2 text-small">
+        <span className="text-ink-3">{count(text.data.length)} characters</span>
+        <Button look="word" onClick={() => void navigator.clipboard.writeText(text.data)}>
+          Copy it all
+        </Button>
+        <a
+          className="act brackets"
+          download={`${title.toLowerCase().replace(/[^a-z0-9]+/g, '-') || 'article'}.${as === 'html' ? 'html' : 'md'}`}
+          href={URL.createObjectURL(new Blob([text.data], { type: as === 'html' ? 'text/html' : 'text/markdown' }))}
+        >
+          Save as a file
+        </a>
+      </div>
+      <pre className="overflow-auto border border-rule bg-sheet p-4 font-mono text-[12px] leading-[18px] whitespace-pre-wrap">
+        {text.data}
+      </pre>
+    </div>
+  );
+}

@@ -1,0 +1,328 @@
+import type { Article } from '@grivo/contract';
+import { useQuery } from '@tanstack/react-query';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useEffect, useMemo, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { inWords } from '../api/call.ts';
+import { read } from '../api/queries.ts';
+import { ActionBar, ChoiceEditor, Empty, Key, Loading, Mark, saysOf, stateOf, Trouble, Word } from '../design/index.ts';
+import { useViewKeys } from '../shell/keys.ts';
+import { useNow } from '../shell/useNow.ts';
+import { amount, atColon, count, plural } from '../words/figures.ts';
+import { clock, dayLong } from '../words/time.ts';
+
+const ROW = 20;
+const STANDINGS = [
+  { value: '', says: 'any standing', does: 'everything but what is set aside' },
+  { value: 'ready', says: 'ready', does: 'finished, waits for its slot' },
+  { value: 'out', says: 'out', does: 'on the blog' },
+  { value: 'in work', says: 'in work', does: 'being made' },
+  { value: 'set aside', says: 'set aside', does: 'ended on purpose' },
+];
+
+type Line = { kind: 'head'; says: string; n: number } | { kind: 'article'; article: Article };
+
+/** Every article, what comes first and then week by week; two columns like a newspaper, one when narrow. */
+export default function Articles() {
+  const articles = useQuery(read.articles());
+  const blogs = useQuery(read.blogs()).data?.blogs ?? [];
+  const slots = useQuery(read.slots(null, 7));
+  const now = useNow(slots.data?.now, slots.data?.speed) ?? Date.now();
+  const [blog, setBlog] = useState('');
+  const [standing, setStanding] = useState('');
+  const [q, setQ] = useState('');
+  const [at, setAt] = useState(0);
+  const go = useNavigate();
+  const shown = useMemo(() => {
+    const words = q.trim().toLowerCase();
+    return (articles.data ?? []).filter(
+      (article) =>
+        (standing === '' ? article.standing !== 'set aside' : article.standing === standing) &&
+        (blog === '' || article.blog === blog) &&
+        article.title.toLowerCase().includes(words),
+    );
+  }, [articles.data, blog, standing, q]);
+  const lines = useMemo(() => grouped(shown), [shown]);
+  const rows = lines.filter((line) => line.kind === 'article');
+  const put = (n: number) => setAt(Math.max(0, Math.min(rows.length - 1, n)));
+  useViewKeys({
+    j: () => put(at + 1),
+    k: () => put(at - 1),
+    Enter: rows[at] ? () => void go(`/articles/${rows[at]!.article.id}`) : null,
+  });
+  const short = (id: string | null) => {
+    const name = blogs.find((one) => one.id === id)?.name ?? '';
+    return name.length <= 10 ? name : `${name.split(' ').find((word) => word.length <= 9) ?? name.slice(0, 8)}`;
+  };
+  if (articles.isPending)
+    return (
+      <div className="pt-8">
+        <Loading rows={14} />
+      </div>
+    );
+  if (!articles.data) return <Trouble>{inWords(articles.error)}</Trouble>;
+  const one = blogs.find(({ id }) => id === blog);
+  return (
+    <>
+      <div className="flex h-[52px] items-center gap-4 pt-2">
+        <h1 className="text-title font-semibold tracking-[-0.018em]">Articles</h1>
+        <span className="text-ink-3">
+          {count(shown.length)} shown of {count(articles.data.length)}
+        </span>
+        <input
+          className="field ml-auto !w-56"
+          placeholder="Titles with…"
+          aria-label="Titles with"
+          value={q}
+          onChange={(event) => setQ(event.target.value)}
+        />
+      </div>
+      <p className="flex h-10 items-center text-proc">
+        Show
+        <Word
+          label="Blogs"
+          editor={(close) => (
+            <ChoiceEditor
+              value={blog}
+              options={[
+                { value: '', says: 'all blogs', does: plural(blogs.length, 'blog') },
+                ...blogs.map(({ id, name, out }) => ({ value: id, says: name, does: `${count(out)} out` })),
+              ]}
+              onChoose={(value) => {
+                setBlog(value);
+                close();
+              }}
+            />
+          )}
+        >
+          {one?.name ?? 'all blogs'}
+        </Word>
+        ,
+        <Word
+          label="Standing"
+          editor={(close) => (
+            <ChoiceEditor
+              value={standing}
+              options={STANDINGS}
+              onChoose={(value) => {
+                setStanding(value);
+                close();
+              }}
+            />
+          )}
+        >
+          {STANDINGS.find(({ value }) => value === standing)!.says}
+        </Word>
+        .
+      </p>
+      <div className="-mx-8 flex-1 border-t border-ink">
+        {articles.data.length === 0 ? (
+          <div className="px-8">
+            <Empty
+              next={
+                <Link to="/pipelines" className="act quiet">
+                  See the pipelines
+                </Link>
+              }
+            >
+              No article yet.
+            </Empty>
+          </div>
+        ) : shown.length === 0 ? (
+          <div className="px-8">
+            <Empty>No article fits this.</Empty>
+          </div>
+        ) : (
+          <Columns lines={lines} at={rows[at]?.article.id ?? null} short={short} now={now} />
+        )}
+      </div>
+      <ActionBar
+        keys={
+          <>
+            <span>
+              <Key>J</Key> <Key>K</Key> row
+            </span>
+            <span>
+              <Key>Enter</Key> open
+            </span>
+          </>
+        }
+      >
+        <span className="flex gap-5 text-small text-ink-2">
+          {(['ready', 'in work', 'held', 'stopped', 'set aside'] as const).map((name) => (
+            <span key={name} className="flex items-center gap-2">
+              <Mark state={stateOf(name)} /> {name === 'ready' ? 'ready or out' : saysOf(name)}
+            </span>
+          ))}
+        </span>
+      </ActionBar>
+    </>
+  );
+}
+
+/** What comes first, by its slot; then what went out, week by week. */
+function grouped(articles: readonly Article[]): Line[] {
+  const out = articles.filter((article) => article.outDesk !== null).sort((a, b) => b.outDesk! - a.outDesk!);
+  const coming = articles
+    .filter((article) => article.outDesk === null)
+    .sort((a, b) => (a.dueDesk ?? Number.MAX_SAFE_INTEGER) - (b.dueDesk ?? Number.MAX_SAFE_INTEGER));
+  const lines: Line[] = [];
+  const section = (says: string, own: readonly Article[]) => {
+    if (own.length === 0) return;
+    lines.push({ kind: 'head', says, n: own.length });
+    for (const article of own) lines.push({ kind: 'article', article });
+  };
+  section('Coming', coming);
+  const weeks = new Map<number, Article[]>();
+  for (const article of out) {
+    const monday = weekOf(article.outDesk!);
+    weeks.set(monday, [...(weeks.get(monday) ?? []), article]);
+  }
+  for (const [monday, own] of weeks) section(`Out, week of ${dayLong(monday).split(' ').slice(1).join(' ')}`, own);
+  return lines;
+}
+
+function weekOf(ms: number): number {
+  const date = new Date(ms);
+  date.setHours(0, 0, 0, 0);
+  date.setDate(date.getDate() - ((date.getDay() + 6) % 7));
+  return date.getTime();
+}
+
+/** The lines poured into columns page by page, only those in view drawn. */
+function Columns({
+  lines,
+  at,
+  short,
+  now,
+}: {
+  lines: readonly Line[];
+  at: string | null;
+  short: (blog: string | null) => string;
+  now: number;
+}) {
+  const [frame, setFrame] = useState<HTMLDivElement | null>(null);
+  const [size, setSize] = useState({ width: 1_280, height: 500 });
+  useEffect(() => {
+    if (!frame) return;
+    const watch = new ResizeObserver(() => setSize({ width: frame.clientWidth, height: frame.clientHeight }));
+    watch.observe(frame);
+    return () => watch.disconnect();
+  }, [frame]);
+  const columns = size.width >= 1_100 ? 2 : 1;
+  const perColumn = columns === 1 ? 50 : Math.max(8, Math.floor((size.height - 28) / ROW));
+  const sheets = useMemo(() => {
+    const out: Line[][][] = [];
+    for (let i = 0; i < lines.length; i += perColumn * columns) {
+      const sheet: Line[][] = [];
+      for (let c = 0; c < columns; c++) sheet.push(lines.slice(i + c * perColumn, i + (c + 1) * perColumn));
+      out.push(sheet);
+    }
+    return out;
+  }, [lines, perColumn, columns]);
+  const heights = (i: number) => Math.max(...sheets[i]!.map((column) => column.length)) * ROW + 28;
+  const rows = useVirtualizer({
+    count: sheets.length,
+    getScrollElement: () => frame,
+    estimateSize: heights,
+    overscan: 1,
+  });
+  // biome-ignore lint/correctness/useExhaustiveDependencies: measured anew when the columns change
+  useEffect(() => rows.measure(), [perColumn, columns, lines]);
+  useEffect(() => {
+    if (at === null) return;
+    const sheet = sheets.findIndex((columns) =>
+      columns.some((column) => column.some((line) => line.kind === 'article' && line.article.id === at)),
+    );
+    if (sheet > 0) rows.scrollToIndex(sheet);
+  }, [at, sheets, rows]);
+  return (
+    // biome-ignore lint/a11y/noNoninteractiveTabindex: a frame that scrolls must be reachable by keyboard
+    <div
+      ref={setFrame}
+      className="overflow-auto"
+      style={{ height: 'calc(100vh - 100px - 92px - 53px)' }}
+      tabIndex={0}
+      role="group"
+      aria-label="Articles"
+    >
+      <div className="relative" style={{ height: rows.getTotalSize() }}>
+        {rows.getVirtualItems().map(({ index, start }) => (
+          <div
+            key={index}
+            className="absolute inset-x-0 grid"
+            style={{ transform: `translateY(${start}px)`, gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))` }}
+          >
+            {sheets[index]!.map((column, c) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: columns keep their places
+              <div key={c} className={c === 0 ? 'pr-4 pl-8' : 'border-l border-rule pr-8 pl-4'}>
+                <div className="grid h-7 grid-cols-[16px_minmax(0,1fr)_72px_112px_52px_44px] items-center border-b border-ink text-small text-ink-3">
+                  <span />
+                  <span>Title</span>
+                  <span>Blog</span>
+                  <span>Slot or out</span>
+                  <span className="text-right">Words</span>
+                  <span className="text-right">€</span>
+                </div>
+                {column.map((line) =>
+                  line.kind === 'head' ? (
+                    <div
+                      key={line.says}
+                      className="flex h-5 items-center justify-between border-b border-rule-soft text-small font-semibold text-ink-2"
+                    >
+                      {line.says}
+                      <span className="fig font-normal text-ink-3">{count(line.n)}</span>
+                    </div>
+                  ) : (
+                    <ArticleRow
+                      key={line.article.id}
+                      article={line.article}
+                      at={at === line.article.id}
+                      short={short}
+                      now={now}
+                    />
+                  ),
+                )}
+              </div>
+            ))}
+          </div>
+        ))}
+      </div>
+    </div>
+  );
+}
+
+function ArticleRow({
+  article,
+  at,
+  short,
+  now,
+}: {
+  article: Article;
+  at: boolean;
+  short: (blog: string | null) => string;
+  now: number;
+}) {
+  const when = article.outDesk ?? article.dueDesk;
+  const late = article.outDesk === null && when !== null && when < now - 600_000;
+  return (
+    <div
+      className={`row grid h-5 grid-cols-[16px_minmax(0,1fr)_72px_112px_52px_44px] items-center ${at ? 'brackets bracketed' : ''}`}
+    >
+      <Mark state={stateOf(article.standing)} label={saysOf(article.standing)} />
+      <Link to={`/articles/${article.id}`} className="work brackets truncate" title={article.title}>
+        {article.title === '' ? <span className="text-ink-3">no title yet</span> : atColonIfLong(article.title)}
+      </Link>
+      <span className="truncate text-small text-ink-2">{short(article.blog)}</span>
+      <span className={`fig ${when === null ? 'text-ink-3' : late ? 'text-red' : 'text-ink-2'}`}>
+        {when === null ? 'no slot' : `${dayLong(when).replace(',', '')} ${clock(when)}`}
+      </span>
+      <span className="fig text-right">{count(article.words)}</span>
+      <span className="fig text-right">{amount(article.micros)}</span>
+    </div>
+  );
+}
+
+function atColonIfLong(title: string): string {
+  return title.length > 44 ? atColon(title) : title;
+}

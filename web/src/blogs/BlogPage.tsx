@@ -1,0 +1,194 @@
+import { TestLog } from '@grivo/contract';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { type FormEvent, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { call, inWords } from '../api/call.ts';
+import { queryClient, read } from '../api/queries.ts';
+import { CadenceSentence } from '../cadence/CadenceSentence.tsx';
+import { Button, DoneHere, Empty, Field, Head, Loading, Mark, saysOf, stateOf, Trouble } from '../design/index.ts';
+import { useNow } from '../shell/useNow.ts';
+import { count } from '../words/figures.ts';
+import { moment } from '../words/time.ts';
+import { TestLines } from './TestLines.tsx';
+
+/** One blog: where it is, its test in words, how articles arrive, its cadence and what comes. */
+export default function BlogPage() {
+  const { id = '' } = useParams();
+  const blogs = useQuery(read.blogs());
+  const slots = useQuery(read.slots(null, 14));
+  const pipelines = useQuery(read.pipelines()).data?.pipelines ?? [];
+  const now = useNow(slots.data?.now, slots.data?.speed) ?? Date.now();
+  const test = useMutation({ mutationFn: () => call('POST', `/blogs/${id}/test`, { answer: TestLog }) });
+  const blog = blogs.data?.blogs.find((one) => one.id === id);
+  if (blogs.isPending) return <Loading />;
+  if (!blog) return <Trouble>{blogs.isError ? inWords(blogs.error) : 'There is no such blog.'}</Trouble>;
+  const lane = slots.data?.blogs.find((one) => one.blog === id);
+  const coming = lane?.slots.filter((slot) => slot.at >= now) ?? [];
+  const feeding = pipelines.filter((one) =>
+    one.sentences.some((sentence) => sentence.startsWith(`Publish to ${blog.name} `)),
+  );
+  const well = test.data?.lines.filter((line) => line.well).length ?? 0;
+  return (
+    <>
+      <div className="pt-2 pb-2">
+        <div className="flex items-center">
+          <h1 className="truncate text-title font-semibold tracking-[-0.018em]">{blog.name}</h1>
+          <span className="ml-auto">
+            <Button look="line" busy={test.isPending ? 'Testing with a draft' : null} onClick={() => test.mutate()}>
+              {test.data ? 'Test it again' : 'Test it'}
+            </Button>
+          </span>
+        </div>
+        <div className="flex gap-5 text-small leading-5 text-ink-2">
+          <span>
+            <Mark state="done" /> {count(blog.out)} of ours live
+          </span>
+          <span>
+            <Mark state="plan" /> {count(coming.filter((slot) => slot.standing === 'planned').length)} slots empty in
+            two weeks
+          </span>
+          <span className="ml-auto text-ink-3">
+            {feeding.length === 0
+              ? 'No pipeline publishes here.'
+              : `Fed by ${feeding.map(({ name }) => name).join(' and ')}`}
+          </span>
+        </div>
+      </div>
+      <div className="-mx-8 grid flex-1 grid-cols-[456fr_424fr_400fr] border-t border-ink max-[1100px]:grid-cols-1">
+        <section className="px-8">
+          <Head title="Where it is" />
+          <p className="pt-2 text-proc">
+            Posts go to <span className="break-all text-ink-2">{blog.endpoint}</span>
+            {blog.mediaEndpoint ? (
+              <>
+                , pictures to <span className="break-all text-ink-2">{blog.mediaEndpoint}</span>
+              </>
+            ) : null}
+            , by Micropub, in {blog.language === 'de' ? 'German' : blog.language === 'en' ? 'English' : blog.language}.{' '}
+            <a href={blog.address} target="_blank" rel="noreferrer" className="act brackets">
+              Open it
+            </a>
+          </p>
+          <Secret id={id} />
+          <Head
+            title="Last test"
+            right={test.data ? `${well} of ${test.data.lines.length} well` : 'not in this sitting'}
+          />
+          {test.isError ? <Trouble>{inWords(test.error)}</Trouble> : null}
+          {test.data ? (
+            <TestLines lines={test.data.lines} />
+          ) : (
+            <Empty>A test asks what the blog can do, puts a draft up, reads it back and takes it away.</Empty>
+          )}
+        </section>
+        <section className="border-l border-rule px-6">
+          <Head title="Cadence" right={lane?.dryFrom ? `covered until ${moment(lane.dryFrom, now, lane.zone)}` : ''} />
+          <p className="pt-2 leading-7">
+            <CadenceSentence blog={blog} />
+          </p>
+          <div className="pt-4">
+            <Head title="How articles arrive" />
+            <ul>
+              {feeding.map((one) => (
+                <li key={one.id} className="border-b border-rule-soft py-1.5 text-proc">
+                  {one.sentences.at(-1)}.{' '}
+                  <Link to={`/pipelines/${one.id}`} className="act quiet brackets text-small">
+                    {one.name}
+                  </Link>
+                </li>
+              ))}
+              {feeding.length === 0 ? (
+                <Empty
+                  next={
+                    <Link to="/pipelines?new" className="act quiet">
+                      Make a pipeline
+                    </Link>
+                  }
+                >
+                  None come by themselves.
+                </Empty>
+              ) : null}
+            </ul>
+          </div>
+          <div className="pt-4">
+            <Head title="Link index" right={`${count(blog.pages)} pages`} />
+            <p className="pt-2 text-small text-ink-3">
+              Read from its sitemap, and every article that goes out is added. Articles link to these pages.
+            </p>
+          </div>
+        </section>
+        <section className="border-l border-rule px-6 pr-8">
+          <Head title="Next slots" right="two weeks" />
+          <ul>
+            {coming.slice(0, 14).map((slot) => (
+              <li key={slot.at} className="grid h-6 grid-cols-[120px_20px_1fr] items-center border-b border-rule-soft">
+                <span className="fig text-ink-2">{moment(slot.at, now, lane?.zone)}</span>
+                <Mark state={stateOf(slot.standing)} label={saysOf(slot.standing)} />
+                {slot.article ? (
+                  <Link to={`/articles/${slot.article}`} className="work brackets truncate">
+                    {slot.title}
+                  </Link>
+                ) : (
+                  <span className="truncate text-ink-3">{slot.title ?? 'empty'}</span>
+                )}
+              </li>
+            ))}
+            {coming.length === 0 ? <Empty>The cadence makes no slot in two weeks.</Empty> : null}
+          </ul>
+          <p className="pt-3 text-small">
+            <Link to="/cadence" className="act quiet brackets">
+              See it on Cadence
+            </Link>
+          </p>
+        </section>
+      </div>
+    </>
+  );
+}
+
+function Secret({ id }: { id: string }) {
+  const [open, setOpen] = useState(false);
+  const [secret, setSecret] = useState('');
+  const put = useMutation({
+    mutationFn: () => call('PUT', `/blogs/${id}/secret`, { body: { secret } }),
+    onSuccess: () => {
+      setSecret('');
+      setOpen(false);
+      void queryClient.invalidateQueries({ queryKey: ['blogs'] });
+    },
+  });
+  if (!open)
+    return (
+      <div className="flex gap-4 py-3">
+        <Button look="word" onClick={() => setOpen(true)}>
+          Give it a new secret
+        </Button>
+        {put.isSuccess ? <DoneHere>Kept. Test it.</DoneHere> : null}
+      </div>
+    );
+  return (
+    <form
+      className="flex items-end gap-3 py-3"
+      onSubmit={(event: FormEvent) => {
+        event.preventDefault();
+        put.mutate();
+      }}
+    >
+      <div className="flex-1">
+        <Field
+          label="New secret"
+          type="password"
+          autoComplete="off"
+          required
+          autoFocus
+          value={secret}
+          onChange={(event) => setSecret(event.target.value)}
+          wrong={put.isError ? inWords(put.error) : null}
+        />
+      </div>
+      <Button look="line" type="submit" busy={put.isPending ? 'Keeping' : null}>
+        Keep it
+      </Button>
+    </form>
+  );
+}

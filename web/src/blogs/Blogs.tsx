@@ -1,0 +1,74 @@
+import { useQuery } from '@tanstack/react-query';
+import { Link, useNavigate, useSearchParams } from 'react-router';
+import { inWords } from '../api/call.ts';
+import { read } from '../api/queries.ts';
+import { Button, Empty, Loading, Trouble } from '../design/index.ts';
+import { count, plural } from '../words/figures.ts';
+import { dayLong } from '../words/time.ts';
+import { ConnectBlog } from './ConnectBlog.tsx';
+
+/** All blogs: where they are, their rule, how far they are covered. */
+export default function Blogs() {
+  const blogs = useQuery(read.blogs());
+  const slots = useQuery(read.slots(null, 7)).data;
+  const [search, setSearch] = useSearchParams();
+  const go = useNavigate();
+  const making = search.has('new');
+  const rows = blogs.data?.blogs;
+  return (
+    <>
+      <div className="flex h-[68px] items-center gap-4">
+        <h1 className="text-title font-semibold tracking-[-0.018em]">Blogs</h1>
+        <span className="text-ink-3">{rows ? plural(rows.length, 'blog') : ''}</span>
+        <Button className="ml-auto" onClick={() => setSearch(making ? {} : { new: '' })}>
+          {making ? 'Not now' : 'Connect a blog'}
+        </Button>
+      </div>
+      {making ? (
+        <div className="pb-5">
+          <ConnectBlog autoFocus onDone={(id) => void go(`/blogs/${id}`)} />
+        </div>
+      ) : null}
+      <div className="-mx-8 border-t border-ink px-8">
+        {blogs.isPending ? <Loading /> : null}
+        {blogs.isError ? <Trouble>{inWords(blogs.error)}</Trouble> : null}
+        {rows?.length === 0 && !making ? (
+          <Empty
+            next={
+              <Button look="word" onClick={() => setSearch({ new: '' })}>
+                Connect the first
+              </Button>
+            }
+          >
+            No blog yet.
+          </Empty>
+        ) : null}
+        <ul>
+          {rows?.map((row) => {
+            const lane = slots?.blogs.find(({ blog }) => blog === row.id);
+            const soon = lane && lane.dryFrom !== null && lane.dryFrom - (slots?.now ?? 0) < 4 * 86_400_000;
+            return (
+              <li key={row.id} className="row grid h-14 grid-cols-[300px_1fr_160px_200px] items-center">
+                <span className="min-w-0">
+                  <Link to={`/blogs/${row.id}`} className="brackets block w-fit text-proc font-medium">
+                    {row.name}
+                  </Link>
+                  <span className="block truncate text-small text-ink-3">{row.address}</span>
+                </span>
+                <span className="truncate text-ink-2">{row.cadenceSentence}</span>
+                <span className="text-small">{count(row.out)} of ours live</span>
+                <span className={`text-right ${soon ? 'font-bold' : 'text-ink-2'}`}>
+                  {!lane
+                    ? ''
+                    : lane.dryFrom === null
+                      ? 'covered for eight weeks'
+                      : `${soon ? 'dry from' : 'covered until'} ${dayLong(lane.dryFrom).replace(',', '')}`}
+                </span>
+              </li>
+            );
+          })}
+        </ul>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,114 @@
+import { FoundEndpoint, Made, StandIns, TestLog } from '@grivo/contract';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { type FormEvent, useState } from 'react';
+import { call, inWords } from '../api/call.ts';
+import { queryClient } from '../api/queries.ts';
+import { Button, Field, Trouble } from '../design/index.ts';
+import { TestLines } from './TestLines.tsx';
+
+/** What the stand-ins of a demonstration offer to connect. */
+export function useStandIns() {
+  return useQuery({
+    queryKey: ['stand-ins'],
+    queryFn: () => call('GET', '/stand-ins', { answer: StandIns }),
+    staleTime: Number.POSITIVE_INFINITY,
+    retry: false,
+  });
+}
+
+/** Five a week in the morning: a cadence to begin with, changed in a sentence later. */
+function firstCadence() {
+  return {
+    rate: { kind: 'count', n: 5, per: 'week' },
+    days: [1, 2, 3, 4, 5],
+    hours: { from: '08:00', to: '10:00' },
+    gapMinutes: 240,
+    start: '2024-01-01',
+    pauses: [],
+    zone: Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC',
+  };
+}
+
+/** Connects a blog from its address and its secret, and tests it with a harmless draft. */
+export function ConnectBlog({ onDone, autoFocus = false }: { onDone?: (id: string) => void; autoFocus?: boolean }) {
+  const [address, setAddress] = useState('');
+  const [secret, setSecret] = useState('');
+  const standIns = useStandIns();
+  const connect = useMutation({
+    mutationFn: async () => {
+      const found = await call('POST', '/blogs/find', { body: { address: address.trim() }, answer: FoundEndpoint });
+      const { id } = await call('POST', '/blogs', {
+        body: {
+          name: found.name?.slice(0, 120) || new URL(found.address).hostname,
+          address: found.address.replace(/\/$/, ''),
+          endpoint: found.endpoint ?? address.trim(),
+          secret,
+          language: found.language ?? 'en',
+          cadence: firstCadence(),
+        },
+        answer: Made,
+      });
+      const { lines } = await call('POST', `/blogs/${id}/test`, { answer: TestLog });
+      return { id, lines };
+    },
+    onSuccess: ({ id }) => {
+      for (const key of ['blogs', 'slots', 'today']) void queryClient.invalidateQueries({ queryKey: [key] });
+      onDone?.(id);
+    },
+  });
+  const offered = standIns.data?.blogs ?? [];
+  return (
+    <form
+      className="max-w-[560px]"
+      onSubmit={(event: FormEvent) => {
+        event.preventDefault();
+        connect.mutate();
+      }}
+    >
+      <div className="grid grid-cols-2 gap-4">
+        <Field
+          label="Address of the blog"
+          placeholder="https://your-shop.example/blog"
+          required
+          autoFocus={autoFocus}
+          value={address}
+          onChange={(event) => setAddress(event.target.value)}
+        />
+        <Field
+          label="Its secret"
+          type="password"
+          autoComplete="off"
+          required
+          value={secret}
+          onChange={(event) => setSecret(event.target.value)}
+          hint="An access token that may create, update and delete posts."
+        />
+      </div>
+      <div className="flex flex-wrap items-baseline gap-4 pt-3">
+        <Button look="solid" type="submit" hint="Enter" busy={connect.isPending ? 'Testing with a draft' : null}>
+          Connect and test
+        </Button>
+        {offered.length > 0 ? (
+          <span className="text-small text-ink-3">
+            Stand-ins:{' '}
+            {offered.slice(0, 3).map((blog) => (
+              <Button
+                key={blog.address}
+                look="quiet"
+                className="mr-3"
+                onClick={() => {
+                  setAddress(blog.address);
+                  setSecret(blog.secret);
+                }}
+              >
+                {blog.name}
+              </Button>
+            ))}
+          </span>
+        ) : null}
+      </div>
+      {connect.isError ? <Trouble>{inWords(connect.error)}</Trouble> : null}
+      {connect.data ? <TestLines lines={connect.data.lines} /> : null}
+    </form>
+  );
+}

@@ -1,0 +1,29 @@
+import type { TestLine } from '@grivo/contract';
+import { Mark } from '../design/index.ts';
+import { took } from '../words/time.ts';
+
+/** What a test tried, what came back, and what to change, at the line it concerns. */
+export function TestLines({ lines }: { lines: readonly TestLine[] }) {
+  return (
+    <ol className="pt-2">
+      {lines.map((line) => (
+        <li
+          key={line.tried}
+          className={`grid grid-cols-[64px_16px_1fr] border-b border-rule-soft py-2 ${line.well ? '' : '-ml-3 border-l-2 border-l-red pl-2.5'}`}
+        >
+          <span className="fig leading-5 text-ink-3">{took(line.ms)}</span>
+          <span className="pt-0.5">
+            <Mark state={line.well ? 'done' : 'stop'} label={line.well ? 'well' : 'failed'} />
+          </span>
+          <span>
+            {line.tried}
+            <span className={`block text-small break-words ${line.well ? 'text-ink-3' : 'text-red'}`}>
+              {line.came}
+              {line.change ? ` ${line.change}` : ''}
+            </span>
+          </span>
+        </li>
+      ))}
+    </ol>
+  );
+}

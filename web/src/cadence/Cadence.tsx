@@ -1,0 +1,418 @@
+import type { Blog, BlogSlots, Slot } from '@grivo/contract';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useRef, useState } from 'react';
+import { Link } from 'react-router';
+import { call, inWords, Refused } from '../api/call.ts';
+import { queryClient, read } from '../api/queries.ts';
+import { Button, Empty, Key, Loading, Mark, saysOf, stateOf, Trouble } from '../design/index.ts';
+import { useViewKeys } from '../shell/keys.ts';
+import { useNow } from '../shell/useNow.ts';
+import { atColon, count } from '../words/figures.ts';
+import { clock, dayLong, dayShort, dayStart } from '../words/time.ts';
+import { CadenceSentence } from './CadenceSentence.tsx';
+
+const DAY = 86_400_000;
+const DAYS = 28;
+
+/** Every blog's slots over four weeks, from the rule itself; articles move to other slots by pointer or by keys. */
+export default function Cadence() {
+  const [weeks, setWeeks] = useState(0);
+  const band = useQuery(read.slots(null, 7));
+  const now = useNow(band.data?.now, band.data?.speed) ?? Date.now();
+  const monday = weekStart(band.data?.now ?? Date.now()) + weeks * 7 * DAY;
+  const slots = useQuery({
+    ...read.slots(monday, DAYS),
+    enabled: band.data !== undefined,
+    placeholderData: (before) => before,
+  });
+  const blogs = useQuery(read.blogs()).data?.blogs ?? [];
+  const mover = useMover();
+  if (!slots.data)
+    return (
+      <div className="pt-8">{slots.isError ? <Trouble>{inWords(slots.error)}</Trouble> : <Loading rows={10} />}</div>
+    );
+  const { from, to } = slots.data;
+  const all = slots.data.blogs.flatMap((blog) => blog.slots);
+  const of = (standing: string) =>
+    all.filter((slot) => slot.standing === standing && (standing === 'out' || slot.at >= now)).length;
+  const days = Array.from({ length: DAYS }, (_, i) => from + i * DAY);
+  return (
+    <>
+      <div className="flex h-[56px] items-center gap-4">
+        <h1 className="text-title font-semibold tracking-[-0.018em]">Cadence</h1>
+        <span className="text-ink-3">
+          {dayLong(from).replace(',', '')} to {dayLong(to - DAY).replace(',', '')}
+        </span>
+        <span className="flex gap-5 pl-4 text-small text-ink-2">
+          {(['ready', 'held', 'in work', 'stopped', 'planned'] as const).map((name) =>
+            of(name) === 0 ? null : (
+              <span key={name} className="flex items-center gap-2">
+                <Mark state={stateOf(name)} /> {count(of(name))} {name === 'in work' ? 'being written' : saysOf(name)}
+              </span>
+            ),
+          )}
+        </span>
+        <span className="ml-auto flex gap-5">
+          <Button look="quiet" onClick={() => setWeeks(weeks - 1)}>
+            Earlier
+          </Button>
+          {weeks === 0 ? null : (
+            <Button look="quiet" onClick={() => setWeeks(0)}>
+              This week
+            </Button>
+          )}
+          <Button look="quiet" onClick={() => setWeeks(weeks + 1)}>
+            Later
+          </Button>
+        </span>
+      </div>
+      {slots.data.blogs.length === 0 ? (
+        <div className="border-t border-ink">
+          <Empty
+            next={
+              <Link to="/blogs?new" className="act quiet">
+                Connect a blog
+              </Link>
+            }
+          >
+            No blog yet, so there are no slots.
+          </Empty>
+        </div>
+      ) : (
+        <>
+          <div
+            className="sticky top-[100px] z-10 grid border-b border-ink bg-paper pl-10"
+            style={{ gridTemplateColumns: `repeat(${DAYS}, minmax(0, 1fr))` }}
+          >
+            {days.map((day) => (
+              <span
+                key={day}
+                className={`fig pb-1 text-center whitespace-nowrap ${new Date(day).getDay() === 1 ? 'font-semibold' : 'text-ink-3'}`}
+              >
+                {dayShort(day).slice(0, 2)} {dayShort(day).split(' ')[1]}
+              </span>
+            ))}
+          </div>
+          {slots.data.blogs.map((lane) => (
+            <Lane
+              key={lane.blog}
+              lane={lane}
+              blog={blogs.find((one) => one.id === lane.blog)}
+              from={from}
+              now={now}
+              mover={mover}
+            />
+          ))}
+          <p className="py-3 text-small text-ink-3">
+            Drag an article to another slot, or focus it and press <Key>←</Key> <Key>→</Key>. <Key>Z</Key> takes it
+            back.
+          </p>
+        </>
+      )}
+    </>
+  );
+}
+
+interface Move {
+  article: string;
+  blog: string;
+  at: number;
+  from: number;
+  force?: boolean;
+}
+
+type Mover = ReturnType<typeof useMover>;
+
+/** Moving articles, with the way back and what breaks a rule said at the article. */
+function useMover() {
+  const last = useRef<Move | null>(null);
+  const [refused, setRefused] = useState<{ move: Move; says: string; rule: boolean } | null>(null);
+  const move = useMutation({
+    mutationFn: ({ article, blog, at, force = false }: Move) =>
+      call('PUT', `/articles/${article}/slot`, { body: { blog, at, force } }),
+    onSuccess: (_done, made) => {
+      last.current = made;
+      setRefused(null);
+      for (const key of ['slots', 'articles', 'today']) void queryClient.invalidateQueries({ queryKey: [key] });
+    },
+    onError: (error, made) =>
+      setRefused({ move: made, says: inWords(error), rule: error instanceof Refused && error.problem.status === 422 }),
+  });
+  const back = () => {
+    const made = last.current;
+    if (made) move.mutate({ ...made, at: made.from, from: made.at, force: true });
+  };
+  useViewKeys({ z: last.current ? back : null });
+  return { move: (made: Move) => move.mutate(made), refused, dismiss: () => setRefused(null), moving: move.isPending };
+}
+
+const HOUR = 42;
+
+function Lane({
+  lane,
+  blog,
+  from,
+  now,
+  mover,
+}: {
+  lane: BlogSlots;
+  blog: Blog | undefined;
+  from: number;
+  now: number;
+  mover: Mover;
+}) {
+  const chart = useRef<HTMLDivElement>(null);
+  const [dragged, setDragged] = useState<{ slot: Slot; over: Slot | null } | null>(null);
+  const hours = blog ? [minutesOf(blog.cadence.hours.from), minutesOf(blog.cadence.hours.to)] : [480, 600];
+  const [opens, closes] = hours as [number, number];
+  const span = Math.max(60, closes - opens);
+  const x = (at: number) => ((at - from) / (DAYS * DAY)) * 100;
+  const column = (at: number) => Math.floor((dayStart(at) - from + DAY / 2) / DAY);
+  const y = (at: number) => {
+    const minutes = minutesIn(at, lane.zone);
+    return 20 + Math.max(-14, Math.min(HOUR + 12, ((minutes - opens) / span) * HOUR - 8));
+  };
+  const left = (at: number) => `${((column(at) + 0.5) / DAYS) * 100}%`;
+  const free = lane.slots.filter((slot) => slot.standing === 'planned' && slot.at > now);
+  const nearest = (clientX: number) => {
+    const box = chart.current?.getBoundingClientRect();
+    if (!box) return null;
+    const at = from + ((clientX - box.left) / box.width) * DAYS * DAY;
+    return free.reduce<Slot | null>(
+      (best, slot) =>
+        best === null || Math.abs(slot.at + DAY / 2 - at) < Math.abs(best.at + DAY / 2 - at) ? slot : best,
+      null,
+    );
+  };
+  const put = (slot: Slot, at: number) => mover.move({ article: slot.article!, blog: lane.blog, at, from: slot.at });
+  const stepTo = (slot: Slot, by: number) => {
+    const later = free.filter((one) => (by > 0 ? one.at > slot.at : one.at < slot.at));
+    const next = by > 0 ? later[0] : later.at(-1);
+    if (next) put(slot, next.at);
+  };
+  const named = lane.slots.filter((slot) => slot.title !== null);
+  const rowsUsed: number[] = [];
+  const labelled = named.map((slot) => {
+    const start = x(slot.at);
+    const width = Math.min(26, atColon(slot.title!).length * 0.62 + 1);
+    let row = rowsUsed.findIndex((end) => end <= start);
+    if (row < 0) row = rowsUsed.length;
+    if (row > 4) row = 4;
+    rowsUsed[row] = start + width;
+    return { slot, row };
+  });
+  const labelRows = Math.max(1, ...labelled.map(({ row }) => row + 1));
+  return (
+    <section aria-label={lane.name} className="border-b border-rule pb-2">
+      <div className="flex items-baseline gap-4 pt-2">
+        <h2 className="w-[150px] shrink-0 truncate text-head font-semibold">
+          <Link to={`/blogs/${lane.blog}`} className="brackets">
+            {lane.name}
+          </Link>
+        </h2>
+        {blog ? <CadenceSentence blog={blog} /> : null}
+        <span
+          className={`ml-auto whitespace-nowrap ${lane.dryFrom !== null && lane.dryFrom - now < 4 * DAY ? 'font-bold' : 'text-ink-2'}`}
+        >
+          {lane.dryFrom === null
+            ? 'covered for eight weeks'
+            : lane.dryFrom - now < 4 * DAY
+              ? `dry from ${dayLong(lane.dryFrom).replace(',', '')}`
+              : `covered until ${dayLong(lane.dryFrom).replace(',', '')}`}
+        </span>
+      </div>
+      <div className="relative ml-10" ref={chart} style={{ height: 84 + labelRows * 16 }}>
+        <div className="absolute inset-x-0 top-1 h-[76px] bg-well" />
+        {Array.from({ length: DAYS }, (_, i) => (
+          <span
+            // biome-ignore lint/suspicious/noArrayIndexKey: days keep their places
+            key={i}
+            className={`absolute top-[20px] h-[44px] ${isPublishing(blog, from + i * DAY) ? 'bg-sheet' : ''}`}
+            style={{ left: `${(i / DAYS) * 100}%`, width: `${100 / DAYS}%` }}
+          />
+        ))}
+        {Array.from({ length: DAYS + 1 }, (_, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: days keep their places
+          <span
+            key={i}
+            className={`absolute top-1 w-px ${i % 7 === 0 ? 'bottom-0 bg-rule-strong' : 'h-[76px] bg-rule-soft'}`}
+            style={{ left: `${(i / DAYS) * 100}%` }}
+          />
+        ))}
+        <span className="absolute inset-x-0 top-[20px] h-px bg-rule-strong" />
+        <span className="absolute inset-x-0 top-[64px] h-px bg-rule-strong" />
+        <span className="fig absolute top-[13px] right-full pr-1 text-[11px] text-ink-3">
+          {blog?.cadence.hours.from}
+        </span>
+        <span className="fig absolute top-[57px] right-full pr-1 text-[11px] text-ink-3">{blog?.cadence.hours.to}</span>
+        {now >= from && now < from + DAYS * DAY ? (
+          <span
+            className="absolute top-0 h-[84px] w-0.5 bg-ink"
+            style={{ left: `${x(now)}%` }}
+            title={`now ${clock(now)}`}
+          />
+        ) : null}
+        {dragged?.over ? (
+          <span
+            className="absolute top-[18px] z-10 h-12 border border-marker-edge bg-marker-wash"
+            style={{ left: `${(column(dragged.over.at) / DAYS) * 100}%`, width: `${100 / DAYS}%` }}
+          />
+        ) : null}
+        {lane.slots.map((slot) => {
+          const movable = slot.standing === 'ready' && slot.article !== null && slot.at > now;
+          const says = `${slot.title ?? 'empty'}, ${dayLong(slot.at).replace(',', '')} ${clock(slot.at, lane.zone)}, ${saysOf(slot.standing)}${slot.pinned ? ', put there by hand' : ''}`;
+          const mark = <Mark state={stateOf(slot.standing)} size="slot" />;
+          const style = { left: `calc(${left(slot.at)} - 4px)`, top: y(slot.at) };
+          return movable ? (
+            <button
+              key={slot.at}
+              type="button"
+              aria-label={`${says}. Arrow keys move it.`}
+              title={says}
+              className={`brackets absolute z-20 block cursor-grab touch-none border-0 bg-transparent p-0 leading-none ${dragged?.slot === slot ? 'outline outline-4 outline-marker' : ''}`}
+              style={style}
+              onKeyDown={(event) => {
+                if (event.key === 'ArrowRight' || event.key === 'ArrowLeft') {
+                  event.preventDefault();
+                  stepTo(slot, event.key === 'ArrowRight' ? 1 : -1);
+                }
+              }}
+              onPointerDown={(event) => {
+                event.currentTarget.setPointerCapture(event.pointerId);
+                setDragged({ slot, over: null });
+              }}
+              onPointerMove={(event) => {
+                if (dragged) setDragged({ slot, over: nearest(event.clientX) });
+              }}
+              onPointerUp={() => {
+                if (dragged?.over) put(slot, dragged.over.at);
+                setDragged(null);
+              }}
+              onPointerCancel={() => setDragged(null)}
+            >
+              {mark}
+            </button>
+          ) : (
+            <span
+              key={slot.at}
+              className="absolute leading-none"
+              style={style}
+              title={says}
+              role="img"
+              aria-label={says}
+            >
+              {mark}
+            </span>
+          );
+        })}
+        {labelled.map(({ slot, row }) => {
+          const right = x(slot.at) > 78;
+          return (
+            <span
+              key={slot.at}
+              className="absolute flex items-end whitespace-nowrap"
+              style={
+                right
+                  ? { right: `calc(100% - ${left(slot.at)})`, top: 78 + row * 16 }
+                  : { left: left(slot.at), top: 78 + row * 16 }
+              }
+            >
+              {right ? null : (
+                <span
+                  aria-hidden
+                  className="mr-1 w-1.5 border-b border-l border-rule-strong"
+                  style={{ height: 12 + row * 16 }}
+                />
+              )}
+              <Label slot={slot} />
+              {right ? (
+                <span
+                  aria-hidden
+                  className="ml-1 w-1.5 border-r border-b border-rule-strong"
+                  style={{ height: 12 + row * 16 }}
+                />
+              ) : null}
+            </span>
+          );
+        })}
+      </div>
+      {dragged?.over ? (
+        <p className="ml-10 text-small">
+          <span className="hl hl-full font-semibold">{dragged.slot.title}</span> lands{' '}
+          {dayLong(dragged.over.at).replace(',', '')} {clock(dragged.over.at, lane.zone)}
+        </p>
+      ) : null}
+      {lane.slots
+        .filter((slot) => slot.faults.length > 0)
+        .map((slot) => (
+          <p key={slot.at} className="ml-10 text-small text-red">
+            {slot.title}: {slot.faults.join('; ')}.
+          </p>
+        ))}
+      {mover.refused?.move.blog === lane.blog ? (
+        <div className="ml-10">
+          <Trouble
+            actions={
+              <>
+                {mover.refused.rule ? (
+                  <>
+                    <Button
+                      look="word"
+                      onClick={() => mover.refused && mover.move({ ...mover.refused.move, force: true })}
+                    >
+                      Allow it once
+                    </Button>{' '}
+                    or{' '}
+                  </>
+                ) : null}
+                <Button look="word" onClick={mover.dismiss}>
+                  leave it
+                </Button>
+                .
+              </>
+            }
+          >
+            {mover.refused.says}
+          </Trouble>
+        </div>
+      ) : null}
+    </section>
+  );
+}
+
+function Label({ slot }: { slot: Slot }) {
+  const title = atColon(slot.title!);
+  const look = `font-read text-[13px] leading-4 ${slot.standing === 'out' ? 'text-ink-3' : ''}`;
+  return slot.article ? (
+    <Link to={`/articles/${slot.article}`} className={`brackets max-w-[220px] truncate bg-paper ${look}`}>
+      {title}
+    </Link>
+  ) : (
+    <span
+      className={`max-w-[220px] truncate bg-paper font-ui text-[13px] leading-4 ${slot.standing === 'stopped' ? 'text-red' : 'text-ink-2'}`}
+    >
+      {title}
+    </span>
+  );
+}
+
+function isPublishing(blog: Blog | undefined, day: number): boolean {
+  if (!blog) return false;
+  const weekday = ((new Date(day + DAY / 2).getDay() + 6) % 7) + 1;
+  return blog.cadence.days.includes(weekday);
+}
+
+function minutesOf(text: string): number {
+  const [h = 0, m = 0] = text.split(':').map(Number);
+  return h * 60 + m;
+}
+
+function minutesIn(at: number, zone: string): number {
+  return minutesOf(clock(at, zone));
+}
+
+function weekStart(ms: number): number {
+  const date = new Date(dayStart(ms));
+  date.setDate(date.getDate() - ((date.getDay() + 6) % 7));
+  return date.getTime();
+}

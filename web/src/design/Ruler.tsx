@@ -1,0 +1,124 @@
+import { useRef } from 'react';
+
+/** A baseline with ticks; the grey bar is the range, the ink stroke the value, broken and red when out of it. */
+export function Ruler({
+  value,
+  from,
+  to,
+  least = null,
+  most = null,
+  label,
+}: {
+  value: number;
+  from: number;
+  to: number;
+  least?: number | null;
+  most?: number | null;
+  label: string;
+}) {
+  const at = (n: number) => `${Math.max(0, Math.min(1, (n - from) / (to - from || 1))) * 100}%`;
+  const out = (least !== null && value < least) || (most !== null && value > most);
+  return (
+    <div role="img" aria-label={label} className="relative h-4 w-full">
+      {least !== null || most !== null ? (
+        <span
+          className="absolute top-1 h-1.5 bg-rule"
+          style={{ left: at(least ?? from), right: `calc(100% - ${at(most ?? to)})` }}
+        />
+      ) : null}
+      <span className="absolute inset-x-0 top-3 h-px bg-rule-strong" />
+      {[0, 0.25, 0.5, 0.75, 1].map((t) => (
+        <span
+          key={t}
+          className="absolute top-2.5 h-1 w-px bg-rule-strong"
+          style={{ left: `calc(${t * 100}% - 0.5px)` }}
+        />
+      ))}
+      {out ? (
+        <span
+          className="absolute top-0 h-4 w-[2.5px]"
+          style={{
+            left: `calc(${at(value)} - 1px)`,
+            background: 'linear-gradient(var(--color-red) 0 6px, transparent 6px 9px, var(--color-red) 9px)',
+          }}
+        />
+      ) : (
+        <span className="absolute top-0 h-4 w-[2.5px] bg-ink" style={{ left: `calc(${at(value)} - 1px)` }} />
+      )}
+    </div>
+  );
+}
+
+/** A handle on a scale: dragged, moved by keys, or the figure typed beside it. */
+export function Handle({
+  value,
+  from,
+  to,
+  step,
+  label,
+  onChange,
+}: {
+  value: number;
+  from: number;
+  to: number;
+  step: number;
+  label: string;
+  onChange: (value: number) => void;
+}) {
+  const scale = useRef<HTMLDivElement>(null);
+  const put = (n: number) => onChange(Math.max(from, Math.min(to, Math.round(n / step) * step)));
+  const byPointer = (clientX: number) => {
+    const box = scale.current?.getBoundingClientRect();
+    if (box) put(from + ((clientX - box.left) / box.width) * (to - from));
+  };
+  return (
+    <div
+      ref={scale}
+      className="relative h-10 cursor-ew-resize touch-none"
+      onPointerDown={(event) => {
+        event.currentTarget.setPointerCapture(event.pointerId);
+        byPointer(event.clientX);
+      }}
+      onPointerMove={(event) => {
+        if (event.buttons === 1) byPointer(event.clientX);
+      }}
+    >
+      <span className="absolute inset-x-0 top-6 h-px bg-rule-strong" />
+      {Array.from({ length: 7 }, (_, i) => i / 6).map((t) => (
+        <span
+          key={t}
+          className="absolute top-5 h-1.5 w-px bg-rule-strong"
+          style={{ left: `calc(${t * 100}% - 0.5px)` }}
+        />
+      ))}
+      <span className="fig absolute left-0 top-7 text-ink-3">{from.toLocaleString('en-GB')}</span>
+      <span className="fig absolute right-0 top-7 text-ink-3">{to.toLocaleString('en-GB')}</span>
+      <span
+        role="slider"
+        tabIndex={0}
+        aria-label={label}
+        aria-valuemin={from}
+        aria-valuemax={to}
+        aria-valuenow={value}
+        className="brackets absolute top-0 block h-6 w-[9px]"
+        style={{ left: `calc(${Math.max(0, Math.min(1, (value - from) / (to - from || 1))) * 100}% - 4.5px)` }}
+        onKeyDown={(event) => {
+          const by = {
+            ArrowRight: step,
+            ArrowUp: step,
+            ArrowLeft: -step,
+            ArrowDown: -step,
+            PageUp: step * 10,
+            PageDown: -step * 10,
+          }[event.key];
+          if (by === undefined && event.key !== 'Home' && event.key !== 'End') return;
+          event.preventDefault();
+          put(event.key === 'Home' ? from : event.key === 'End' ? to : value + by!);
+        }}
+      >
+        <span className="absolute top-0 block h-[9px] w-[9px] border border-ink bg-marker" />
+        <span className="absolute left-1 top-2 block h-4 w-px bg-ink" />
+      </span>
+    </div>
+  );
+}

@@ -1,0 +1,42 @@
+import { Popover } from 'radix-ui';
+import { type ReactNode, useState } from 'react';
+
+/** A word that can be changed: it opens its small editor, which hangs from it. */
+export function Word({
+  children,
+  label,
+  wrong,
+  disabled,
+  editor,
+}: {
+  children: ReactNode;
+  /** What the word is, for those who do not see the sentence around it. */
+  label: string;
+  wrong?: string | null;
+  disabled?: boolean;
+  editor: (close: () => void) => ReactNode;
+}) {
+  const [open, setOpen] = useState(false);
+  return (
+    <>
+      <Popover.Root open={open} onOpenChange={setOpen}>
+        <Popover.Trigger asChild>
+          <button
+            type="button"
+            className={`word hl brackets ${wrong ? 'hl-wrong' : 'hl-rest'}`}
+            aria-label={`${label}: ${typeof children === 'string' ? children : ''}`}
+            disabled={disabled}
+          >
+            <span>{children}</span>
+          </button>
+        </Popover.Trigger>
+        <Popover.Portal>
+          <Popover.Content className="pop" sideOffset={8} align="start" alignOffset={-16} collisionPadding={12}>
+            {open ? editor(() => setOpen(false)) : null}
+          </Popover.Content>
+        </Popover.Portal>
+      </Popover.Root>
+      {wrong ? <span className="text-small text-red">{wrong}</span> : null}
+    </>
+  );
+}

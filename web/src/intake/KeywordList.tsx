@@ -1,0 +1,272 @@
+import { type Item, Taken } from '@grivo/contract';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { call, inWords } from '../api/call.ts';
+import { queryClient, read } from '../api/queries.ts';
+import {
+  ActionBar,
+  Button,
+  ChoiceEditor,
+  DoneHere,
+  Empty,
+  Head,
+  Key,
+  Loading,
+  Mark,
+  saysOf,
+  stateOf,
+  Tick,
+  Trouble,
+  Word,
+} from '../design/index.ts';
+import { useViewKeys } from '../shell/keys.ts';
+import { count, money, plural } from '../words/figures.ts';
+import { Paste } from './Paste.tsx';
+
+const ROW = 24;
+
+/** One keyword list: its phrases, what was made of them, and taking the ticked ones into a pipeline. */
+export default function KeywordList() {
+  const { id = '' } = useParams();
+  const source = useQuery(read.sources()).data?.sources.find((one) => one.id === id);
+  const items = useQuery(read.items(id));
+  const pipelines = useQuery(read.pipelines()).data?.pipelines ?? [];
+  const [filter, setFilter] = useState('');
+  const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
+  const [at, setAt] = useState(0);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const pipeline = pipelines.find((one) => one.id === chosen) ?? pipelines[0];
+  const shown = useMemo(() => {
+    const words = filter.trim().toLowerCase();
+    return (items.data?.items ?? []).filter((item) => item.subject.toLowerCase().includes(words));
+  }, [items.data, filter]);
+  const takeable = (item: Item) => !pipeline || !item.taken.some((one) => one.pipeline === pipeline.id);
+  const toggle = (item: Item) => {
+    if (!takeable(item)) return;
+    const next = new Set(ticked);
+    if (!next.delete(item.id)) next.add(item.id);
+    setTicked(next);
+  };
+  const picked = [...ticked];
+  const take = useMutation({
+    mutationFn: () =>
+      call('POST', `/pipelines/${pipeline!.id}/take`, {
+        body: { items: picked },
+        answer: Taken,
+        key: crypto.randomUUID(),
+      }),
+    onSuccess: () => {
+      setTicked(new Set());
+      for (const key of ['items', 'sources', 'pipelines']) void queryClient.invalidateQueries({ queryKey: [key] });
+    },
+  });
+  const canTake = picked.length > 0 && pipeline !== undefined && !take.isPending;
+  useViewKeys({
+    j: () => setAt((n) => Math.min(shown.length - 1, n + 1)),
+    k: () => setAt((n) => Math.max(0, n - 1)),
+    ' ': shown[at] ? () => toggle(shown[at]!) : null,
+    t: canTake ? () => take.mutate() : null,
+  });
+  if (items.isPending)
+    return (
+      <div className="pt-8">
+        <Loading rows={10} />
+      </div>
+    );
+  if (!items.data) return <Trouble>{inWords(items.error)}</Trouble>;
+  const open = shown.filter(takeable);
+  const all = open.length > 0 && open.every((item) => ticked.has(item.id));
+  return (
+    <>
+      <div className="flex h-[56px] items-center gap-4">
+        <h1 className="text-title font-semibold tracking-[-0.018em]">{source?.name ?? 'Keyword list'}</h1>
+        <span className="text-ink-3">
+          keyword list, {plural(items.data.items.length, 'phrase')}
+          {source ? `, ${count(source.taken)} taken` : ''}
+        </span>
+      </div>
+      <div className="-mx-8 grid flex-1 grid-cols-[808fr_472fr] border-t border-ink">
+        <div className="flex min-w-0 flex-col px-8">
+          <div className="grid h-9 grid-cols-[28px_1fr_260px] items-center border-b border-ink text-small text-ink-3">
+            <Tick
+              label="All that are shown"
+              state={all ? true : picked.length > 0 ? 'some' : false}
+              onChange={(on) => setTicked(on ? new Set(open.map((item) => item.id)) : new Set())}
+            />
+            <input
+              className="field !h-7 !w-72 !border-0"
+              placeholder="Phrases with…"
+              aria-label="Show phrases with"
+              value={filter}
+              onChange={(event) => {
+                setFilter(event.target.value);
+                setAt(0);
+              }}
+            />
+            <span>what was made of it</span>
+          </div>
+          {items.data.items.length === 0 ? <Empty>No phrase yet. Paste or type some on the right.</Empty> : null}
+          {items.data.items.length > 0 && shown.length === 0 ? <Empty>No phrase holds “{filter}”.</Empty> : null}
+          <PhraseRows items={shown} ticked={ticked} at={at} takeable={takeable} onToggle={toggle} onAt={setAt} />
+        </div>
+        <div className="border-l border-rule-strong bg-sheet px-6">
+          <Head title="Paste more" right="any mixture of commas, tabs and lines" />
+          <div className="pt-3">
+            <Paste into={() => Promise.resolve(id)} autoFocus={items.data.items.length === 0} />
+          </div>
+        </div>
+      </div>
+      <ActionBar
+        keys={
+          <>
+            <span>
+              <Key>J</Key> <Key>K</Key> phrase
+            </span>
+            <span>
+              <Key>Space</Key> tick
+            </span>
+          </>
+        }
+      >
+        <Button
+          look="solid"
+          hint="T"
+          disabled={!canTake}
+          busy={take.isPending ? 'Taking' : null}
+          onClick={() => take.mutate()}
+        >
+          {picked.length === 0 ? 'Take the ticked' : `Take ${picked.length} as brief${picked.length === 1 ? '' : 's'}`}
+        </Button>
+        <span className="text-small">
+          {pipeline ? (
+            <>
+              {picked.length > 0 && pipeline.microsEach !== null
+                ? `about ${money(pipeline.microsEach * picked.length)}, `
+                : ''}
+              into
+              <Word
+                label="Into the pipeline"
+                editor={(close) => (
+                  <ChoiceEditor
+                    value={pipeline.id}
+                    options={pipelines.map((one) => ({
+                      value: one.id,
+                      says: one.name,
+                      does: one.microsEach === null ? 'no article yet' : `${money(one.microsEach)} each`,
+                    }))}
+                    onChoose={(next) => {
+                      setChosen(next);
+                      close();
+                    }}
+                  />
+                )}
+              >
+                {pipeline.name}
+              </Word>
+            </>
+          ) : (
+            <>
+              There is no pipeline to take them.{' '}
+              <Link to="/pipelines?new" className="act">
+                Make one
+              </Link>
+            </>
+          )}
+        </span>
+        {take.data ? (
+          <DoneHere>
+            {plural(take.data.briefs.length, 'brief')} taken.{' '}
+            {pipeline ? (
+              <Link to={`/pipelines/${pipeline.id}?show=briefs`} className="act brackets">
+                Watch them
+              </Link>
+            ) : null}
+          </DoneHere>
+        ) : null}
+        {take.isError ? <Trouble>{inWords(take.error)}</Trouble> : null}
+      </ActionBar>
+    </>
+  );
+}
+
+/** Thousands of phrases as a virtual list: only what is in view is drawn. */
+function PhraseRows({
+  items,
+  ticked,
+  at,
+  takeable,
+  onToggle,
+  onAt,
+}: {
+  items: readonly Item[];
+  ticked: ReadonlySet<string>;
+  at: number;
+  takeable: (item: Item) => boolean;
+  onToggle: (item: Item) => void;
+  onAt: (at: number) => void;
+}) {
+  const frame = useRef<HTMLDivElement>(null);
+  const rows = useVirtualizer({
+    count: items.length,
+    getScrollElement: () => frame.current,
+    estimateSize: () => ROW,
+    overscan: 12,
+  });
+  useEffect(() => {
+    if (items.length > 0) rows.scrollToIndex(Math.min(at, items.length - 1));
+  }, [at, items.length, rows]);
+  return (
+    // biome-ignore lint/a11y/noNoninteractiveTabindex: a frame that scrolls must be reachable by keyboard
+    <div
+      ref={frame}
+      className="min-h-[320px] flex-1 overflow-auto"
+      style={{ height: 'calc(100vh - 256px)' }}
+      tabIndex={0}
+      role="group"
+      aria-label="Phrases"
+    >
+      <ul className="relative" style={{ height: rows.getTotalSize() }}>
+        {rows.getVirtualItems().map(({ index, start }) => {
+          const item = items[index]!;
+          const open = takeable(item);
+          const last = item.taken.at(-1);
+          return (
+            // biome-ignore lint/a11y/useKeyWithClickEvents: J, K and Space do the same
+            <li
+              key={item.id}
+              className={`row absolute inset-x-0 grid h-6 grid-cols-[28px_1fr_260px] items-center ${ticked.has(item.id) ? 'picked' : ''} ${index === at ? 'brackets bracketed' : ''}`}
+              style={{ transform: `translateY(${start}px)` }}
+              onClick={() => {
+                onAt(index);
+                onToggle(item);
+              }}
+            >
+              {open ? (
+                <span onClick={(event) => event.stopPropagation()} onKeyDown={() => undefined}>
+                  <Tick label={item.subject} state={ticked.has(item.id)} onChange={() => onToggle(item)} />
+                </span>
+              ) : (
+                <span />
+              )}
+              <span className={`truncate ${open ? '' : 'text-ink-3'}`}>{item.subject}</span>
+              {last ? (
+                <Link
+                  to={`/pipelines/${last.pipeline}?show=briefs&brief=${last.brief}`}
+                  className="brackets flex items-center gap-2 text-small text-ink-3 hover:text-ink"
+                  onClick={(event) => event.stopPropagation()}
+                >
+                  <Mark state={stateOf(last.standing)} /> {saysOf(last.standing)}
+                  {item.taken.length > 1 ? `, and ${item.taken.length - 1} more` : ''}
+                </Link>
+              ) : (
+                <span />
+              )}
+            </li>
+          );
+        })}
+      </ul>
+    </div>
+  );
+}

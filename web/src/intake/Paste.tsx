@@ -1,0 +1,151 @@
+import { CleanedPaste } from '@grivo/contract';
+import { useMutation } from '@tanstack/react-query';
+import { useRef, useState } from 'react';
+import type { z } from 'zod';
+import { call, inWords } from '../api/call.ts';
+import { queryClient } from '../api/queries.ts';
+import { Button, DoneHere, Trouble } from '../design/index.ts';
+import { count, plural } from '../words/figures.ts';
+import { readKeywordFile } from './readFile.ts';
+
+/** Paste or type phrases in any mixture of commas, semicolons, tabs and lines, or read a file; they come out clean. */
+export function Paste({
+  into,
+  autoFocus = false,
+  onAdded,
+}: {
+  /** The list they go into, made when it is needed first. */
+  into: () => Promise<string>;
+  autoFocus?: boolean;
+  onAdded?: (source: string) => void;
+}) {
+  const [text, setText] = useState('');
+  const [file, setFile] = useState<{ name: string; phrases: number; from: string } | null>(null);
+  const picker = useRef<HTMLInputElement>(null);
+  const add = useMutation({
+    mutationFn: async () => {
+      const source = await into();
+      const cleaned = await call('POST', `/sources/${source}/keywords`, {
+        body: { paste: text },
+        answer: CleanedPaste,
+      });
+      return { source, ...cleaned };
+    },
+    onSuccess: ({ source }) => {
+      setText('');
+      setFile(null);
+      for (const key of ['sources', 'items', 'today']) void queryClient.invalidateQueries({ queryKey: [key] });
+      onAdded?.(source);
+    },
+  });
+  const readFile = useMutation({
+    mutationFn: async (chosen: File) => ({ name: chosen.name, ...(await readKeywordFile(chosen)) }),
+    onSuccess: ({ name, phrases, column }) => {
+      setText(phrases.join('\n'));
+      setFile({ name, phrases: phrases.length, from: column });
+    },
+  });
+  const lines = text.trim() === '' ? 0 : text.split(/[\n,;\t]+/).filter((part) => part.trim() !== '').length;
+  return (
+    <div>
+      <textarea
+        className="field !border border-rule-strong !bg-sheet"
+        rows={6}
+        aria-label="Phrases"
+        placeholder={
+          'how much salt for sauerkraut, fermenting garlic in honey\none phrase a line, or parted by commas, semicolons or tabs'
+        }
+        // biome-ignore lint/a11y/noAutofocus: the paste is what the page was opened for
+        autoFocus={autoFocus}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) add.mutate();
+        }}
+        onDrop={(event) => {
+          const dropped = event.dataTransfer.files[0];
+          if (!dropped) return;
+          event.preventDefault();
+          readFile.mutate(dropped);
+        }}
+      />
+      <div className="flex items-baseline gap-4 pt-2">
+        <Button
+          look="line"
+          disabled={lines === 0}
+          busy={add.isPending ? 'Cleaning' : null}
+          onClick={() => add.mutate()}
+          hint="Ctrl Enter"
+        >
+          {lines === 0 ? 'Clean and add' : `Clean and add ${count(lines)}`}
+        </Button>
+        <Button look="quiet" busy={readFile.isPending ? 'Reading' : null} onClick={() => picker.current?.click()}>
+          Read a file
+        </Button>
+        <input
+          ref={picker}
+          type="file"
+          accept=".csv,.tsv,.txt,text/csv,text/plain"
+          className="hidden"
+          aria-label="A file of keywords"
+          onChange={(event) => {
+            const chosen = event.target.files?.[0];
+            if (chosen) readFile.mutate(chosen);
+            event.target.value = '';
+          }}
+        />
+        {file ? (
+          <span className="text-small text-ink-3">
+            {plural(file.phrases, 'phrase')} from {file.name}, {file.from}
+          </span>
+        ) : null}
+      </div>
+      {add.isError || readFile.isError ? (
+        <Trouble>
+          {readFile.isError && readFile.error instanceof Error ? readFile.error.message : inWords(add.error)}
+        </Trouble>
+      ) : null}
+      {add.data ? <Became {...add.data} /> : null}
+    </div>
+  );
+}
+
+/** What became of a paste, with the reason for everything that was left out. */
+function Became({ added, evened, dropped }: z.infer<typeof CleanedPaste>) {
+  const reasons = [...new Set(dropped.map(({ reason }) => reason))].map((reason) => ({
+    reason,
+    n: dropped.filter((one) => one.reason === reason).length,
+  }));
+  return (
+    <div className="pt-3">
+      <DoneHere>
+        {plural(added, 'phrase')} added
+        {evened > 0 ? `, ${count(evened)} of them evened` : ''}
+        {reasons.map(
+          ({ reason, n }) =>
+            `, ${count(n)} ${reason === 'repeat' || reason === 'near repeat' ? `${reason}${n === 1 ? '' : 's'}` : `left out: ${reason}`}`,
+        )}
+        .
+      </DoneHere>
+      {dropped.length > 0 ? (
+        <details className="pt-1">
+          <summary className="brackets w-fit cursor-pointer text-small text-ink-2">
+            Left out: {count(dropped.length)}
+          </summary>
+          <ul className="max-h-48 overflow-auto">
+            {dropped.slice(0, 300).map((one, i) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: the same phrase may be left out several times
+              <li key={i} className="grid grid-cols-2 border-b border-rule-soft py-0.5 text-small">
+                <s className="truncate text-ink-3">{one.phrase}</s>
+                <span className="text-ink-2">
+                  {one.reason}
+                  {one.of ? ` of “${one.of}”` : ''}
+                </span>
+              </li>
+            ))}
+          </ul>
+        </details>
+      ) : null}
+    </div>
+  );
+}

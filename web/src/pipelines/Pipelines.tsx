@@ -1,0 +1,164 @@
+import { MadePipeline } from '@grivo/contract';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { type FormEvent, useState } from 'react';
+import { Link, useNavigate, useSearchParams } from 'react-router';
+import { call, inWords } from '../api/call.ts';
+import { queryClient, read } from '../api/queries.ts';
+import { Button, Empty, Field, Loading, Mark, Trouble } from '../design/index.ts';
+import { useNow } from '../shell/useNow.ts';
+import { amount, count } from '../words/figures.ts';
+import { moment } from '../words/time.ts';
+import { keywordsToGuides } from './shipped.ts';
+
+/** Every pipeline: on or off, next look, last article, how its briefs stand, what it brought this month. */
+export default function Pipelines() {
+  const pipelines = useQuery(read.pipelines());
+  const slots = useQuery(read.slots(null, 7));
+  const now = useNow(slots.data?.now, slots.data?.speed) ?? Date.now();
+  const [search, setSearch] = useSearchParams();
+  const making = search.has('new');
+  const rows = pipelines.data?.pipelines;
+  return (
+    <>
+      <div className="flex h-[68px] items-center gap-4">
+        <h1 className="text-title font-semibold tracking-[-0.018em]">Pipelines</h1>
+        <span className="text-ink-3">
+          {rows ? `${count(rows.length)} in all, ${rows.filter((row) => row.isOn).length} on` : ''}
+        </span>
+        <Button className="ml-auto" onClick={() => setSearch(making ? {} : { new: '' })}>
+          {making ? 'Not now' : 'Make a pipeline'}
+        </Button>
+      </div>
+      {making ? <NewPipeline /> : null}
+      <div className="-mx-8 border-t border-ink px-8">
+        {pipelines.isPending ? <Loading /> : null}
+        {pipelines.isError ? <Trouble>{inWords(pipelines.error)}</Trouble> : null}
+        {rows?.length === 0 && !making ? (
+          <Empty
+            next={
+              <Button look="word" onClick={() => setSearch({ new: '' })}>
+                Make the first
+              </Button>
+            }
+          >
+            There is no pipeline yet.
+          </Empty>
+        ) : null}
+        {rows && rows.length > 0 ? (
+          <table className="w-full table-fixed">
+            <thead>
+              <tr className="h-8 border-b border-rule text-left text-small text-ink-3">
+                <th className="w-[30%] font-normal">Pipeline</th>
+                <th className="w-[60px] font-normal">It is</th>
+                <th className="font-normal">Looks next</th>
+                <th className="w-[22%] font-normal">Last out</th>
+                <th className="w-[60px] text-right font-normal">waiting</th>
+                <th className="w-[60px] text-right font-normal">in work</th>
+                <th className="w-[60px] text-right font-normal">ready</th>
+                <th className="w-[64px] text-right font-normal">stopped</th>
+                <th className="w-[84px] text-right font-normal">this month</th>
+                <th className="w-[64px] text-right font-normal">€ each</th>
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map((row) => (
+                <tr key={row.id} className="row h-12 align-middle">
+                  <td className="pr-4">
+                    <Link to={`/pipelines/${row.id}`} className="brackets block truncate text-proc font-medium">
+                      {row.name}
+                    </Link>
+                    <span className="block truncate text-small text-ink-3">
+                      {row.sentences
+                        .slice(1)
+                        .map((s) => s.split(' ')[0])
+                        .join(', ')
+                        .toLowerCase()}
+                    </span>
+                  </td>
+                  <td>{row.isOn ? 'on' : <span className="text-ink-3">off</span>}</td>
+                  <td className="fig">
+                    {row.nextLook === null ? <span className="text-ink-3">when asked</span> : moment(row.nextLook, now)}
+                  </td>
+                  <td className="pr-4">
+                    {row.lastOut ? (
+                      <>
+                        <span className="work block truncate">{row.lastOut.title}</span>
+                        <span className="fig block text-ink-3">{moment(row.lastOut.at, now)}</span>
+                      </>
+                    ) : (
+                      <span className="text-ink-3">nothing yet</span>
+                    )}
+                  </td>
+                  <Count n={row.counts.waiting} />
+                  <Count n={row.counts['in work']} />
+                  <Count n={row.counts.ready} />
+                  <td className="fig text-right">
+                    {row.counts.stopped > 0 ? (
+                      <span className="text-red">
+                        <Mark state="stop" /> {count(row.counts.stopped)}
+                      </span>
+                    ) : (
+                      <span className="text-ink-3">0</span>
+                    )}
+                  </td>
+                  <Count n={row.outThisMonth} />
+                  <td className="fig text-right">{row.microsEach === null ? '' : amount(row.microsEach)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        ) : null}
+      </div>
+    </>
+  );
+}
+
+function Count({ n }: { n: number }) {
+  return <td className={`fig text-right ${n === 0 ? 'text-ink-3' : ''}`}>{count(n)}</td>;
+}
+
+function NewPipeline() {
+  const [name, setName] = useState('');
+  const blogs = useQuery(read.blogs());
+  const sources = useQuery(read.sources());
+  const go = useNavigate();
+  const make = useMutation({
+    mutationFn: () => {
+      const blog = blogs.data?.blogs[0];
+      return call('POST', '/pipelines', {
+        body: {
+          name,
+          document: keywordsToGuides(sources.data?.sources[0]?.id ?? '', blog?.id ?? '', blog?.language ?? 'en'),
+        },
+        answer: MadePipeline,
+      });
+    },
+    onSuccess: ({ id }) => {
+      void queryClient.invalidateQueries({ queryKey: ['pipelines'] });
+      void go(`/pipelines/${id}`);
+    },
+  });
+  return (
+    <form
+      className="flex items-end gap-4 pb-4"
+      onSubmit={(event: FormEvent) => {
+        event.preventDefault();
+        make.mutate();
+      }}
+    >
+      <div className="w-80">
+        <Field
+          label="Its name"
+          required
+          autoFocus
+          value={name}
+          onChange={(event) => setName(event.target.value)}
+          wrong={make.isError ? inWords(make.error) : null}
+        />
+      </div>
+      <Button look="solid" type="submit" busy={make.isPending ? 'Making' : null}>
+        Start from ‘Keywords to guides’
+      </Button>
+    </form>
+  );
+}

@@ -1,0 +1,164 @@
+import type { StepRun } from '@grivo/contract';
+import { Link } from 'react-router';
+import { z } from 'zod';
+import { Mark, stateOf } from '../design/index.ts';
+import { amount, count, plural } from '../words/figures.ts';
+import { took } from '../words/time.ts';
+
+const Gave = z
+  .object({
+    pages: z.array(z.object({ title: z.string(), address: z.string() })),
+    carriesWords: z.number(),
+    outline: z.array(z.object({ heading: z.string() })),
+    article: z.object({ id: z.string(), words: z.number() }),
+    figuresNotFound: z.array(z.string()),
+    askedWords: z.number(),
+    titleChoices: z.array(z.string()),
+    picture: z.object({ file: z.string() }),
+    links: z.array(z.object({ title: z.string(), anchor: z.string() })),
+    check: z.record(z.string(), z.unknown()),
+    publication: z.object({ would: z.string(), when: z.string() }),
+  })
+  .partial();
+
+/** What one step of a trial gave, beside its sentence: state, time, cost, the real thing. */
+export function TrialResult({ run, until }: { run: StepRun | null; until: string }) {
+  if (!run)
+    return (
+      <Line state="plan" time="" cost="">
+        <span className="text-ink-3">{until}</span>
+      </Line>
+    );
+  const ms = run.startedAt && run.endedAt ? Date.parse(String(run.endedAt)) - Date.parse(String(run.startedAt)) : null;
+  return (
+    <Line
+      state={stateOf(run.state)}
+      time={run.state === 'running' ? 'now' : ms === null ? '' : took(ms)}
+      cost={run.state === 'done' ? amount(run.micros) : ''}
+    >
+      {run.failure ? (
+        <span className="text-red">
+          {run.failure.sentence} {run.failure.mend}
+        </span>
+      ) : run.state === 'done' ? (
+        <Given run={run} />
+      ) : (
+        <span className="text-ink-3">{run.state === 'waiting' ? 'tried again in a moment' : 'being done'}</span>
+      )}
+    </Line>
+  );
+}
+
+function Line({
+  state,
+  time,
+  cost,
+  children,
+}: {
+  state: Parameters<typeof Mark>[0]['state'];
+  time: string;
+  cost: string;
+  children: React.ReactNode;
+}) {
+  return (
+    <div className="grid grid-cols-[18px_54px_44px_minmax(0,1fr)] py-2 text-small">
+      <span className="-mt-px">
+        <Mark state={state} />
+      </span>
+      <span className="fig text-ink-3">{time}</span>
+      <span className="fig text-ink-3">{cost}</span>
+      <div className="min-w-0 pl-1">{children}</div>
+    </div>
+  );
+}
+
+function Given({ run }: { run: StepRun }) {
+  const read = Gave.safeParse(run.gave ?? {});
+  const gave = read.success ? read.data : {};
+  if (gave.pages)
+    return (
+      <span title={gave.pages.map((page) => page.title).join('\n')}>
+        {plural(gave.pages.length, 'page')}, they carry about {count(gave.carriesWords ?? 0)} words:{' '}
+        <span className="text-ink-2">{gave.pages.map((page) => page.title).join(' · ')}</span>
+      </span>
+    );
+  if (gave.outline)
+    return (
+      <span className="block columns-2 gap-3 font-read text-[12.5px] leading-4">
+        {gave.outline.map(({ heading }) => (
+          <span key={heading} className="block truncate" title={heading}>
+            {heading}
+          </span>
+        ))}
+      </span>
+    );
+  if (gave.titleChoices && gave.titleChoices.length > 0)
+    return (
+      <ul>
+        {gave.titleChoices.map((title, i) => (
+          <li key={title} className="flex justify-between gap-2">
+            <span
+              className={`truncate font-read text-[13px] leading-4 font-medium ${i === 0 ? 'hl hl-full' : 'text-ink-2'}`}
+            >
+              {title}
+            </span>
+            <span className="fig text-ink-3">{title.length}</span>
+          </li>
+        ))}
+      </ul>
+    );
+  if (gave.picture)
+    return (
+      <img
+        src={`/api/files/${gave.picture.file}`}
+        alt="The lead picture"
+        className="h-14 border border-rule"
+        loading="lazy"
+      />
+    );
+  if (gave.links)
+    return (
+      <span>
+        {gave.links.length === 0 ? 'none of our pages fits' : `${plural(gave.links.length, 'link')} placed: `}
+        <span className="text-ink-2">{gave.links.map((link) => link.anchor).join(', ')}</span>
+      </span>
+    );
+  if (gave.check) return <Check check={gave.check} />;
+  if (gave.publication)
+    return (
+      <span className="text-ink-3">
+        not in a trial; it would go out {gave.publication.when === 'at once' ? 'at once' : 'in the next free slot'}
+      </span>
+    );
+  if (gave.article)
+    return (
+      <span>
+        <Link to={`/articles/${gave.article.id}`} className="act brackets">
+          {count(gave.article.words)} words
+        </Link>
+        {gave.askedWords === undefined ? '' : `; the sources carry no more than ${count(gave.askedWords)}`}
+        {gave.figuresNotFound && gave.figuresNotFound.length > 0 ? (
+          <span className="block text-red">
+            not found in the sources:{' '}
+            {gave.figuresNotFound.map((figure) => (
+              <s key={figure} className="fig mr-1.5 border-b-2 border-red no-underline">
+                {figure}
+              </s>
+            ))}
+          </span>
+        ) : (
+          <span className="block text-ink-3">every figure stands in a source</span>
+        )}
+      </span>
+    );
+  return <span className="text-ink-3">done</span>;
+}
+
+function Check({ check }: { check: Record<string, unknown> }) {
+  const { words, fits } = check as { words?: number; fits?: boolean };
+  return (
+    <span className={fits === false ? 'text-red' : ''}>
+      {words === undefined ? 'looked at' : `${count(words)} words`} {fits === false ? 'do not fit' : 'fit'}
+    </span>
+  );
+}

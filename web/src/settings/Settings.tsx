@@ -1,0 +1,312 @@
+import { LimitStanding, Made, type Service, TestLog } from '@grivo/contract';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { type FormEvent, useState } from 'react';
+import { call, inWords } from '../api/call.ts';
+import { queryClient, read } from '../api/queries.ts';
+import { TestLines } from '../blogs/TestLines.tsx';
+import { Button, DoneHere, Empty, Field, Head, Loading, NumberEditor, Trouble, Word } from '../design/index.ts';
+import { amount, count, money } from '../words/figures.ts';
+import { clock } from '../words/time.ts';
+import { ConnectService } from './ConnectService.tsx';
+
+/** Services with test and price, the month's limit, people, and what runs now. */
+export default function Settings() {
+  const services = useQuery(read.services());
+  const session = useQuery(read.session()).data;
+  const [connecting, setConnecting] = useState(false);
+  const owner = session?.role === 'owner';
+  return (
+    <>
+      <div className="flex h-[68px] items-center gap-4">
+        <h1 className="text-title font-semibold tracking-[-0.018em]">Settings</h1>
+        <span className="text-ink-3">{owner ? 'services, people, system' : 'an owner can change what is here'}</span>
+      </div>
+      <div className="-mx-8 grid flex-1 grid-cols-[728fr_552fr] border-t border-ink max-[1100px]:grid-cols-1">
+        <section className="px-8">
+          <Head
+            title="Services"
+            right={
+              owner ? (
+                <Button look="quiet" onClick={() => setConnecting(!connecting)}>
+                  {connecting ? 'Not now' : 'Connect one'}
+                </Button>
+              ) : (
+                ''
+              )
+            }
+          />
+          {services.isPending ? <Loading rows={3} /> : null}
+          {services.isError ? <Trouble>{inWords(services.error)}</Trouble> : null}
+          {services.data?.services.length === 0 && !connecting ? (
+            <Empty
+              next={
+                <Button look="word" onClick={() => setConnecting(true)}>
+                  Connect a writer
+                </Button>
+              }
+            >
+              No service yet: nothing can be written.
+            </Empty>
+          ) : null}
+          <ul>
+            {services.data?.services.map((service) => (
+              <ServiceLine key={service.id} service={service} owner={owner} />
+            ))}
+          </ul>
+          {connecting ? (
+            <div className="pt-4">
+              <ConnectService onDone={() => undefined} />
+            </div>
+          ) : null}
+          <div className="pt-6">
+            <Limit owner={owner} />
+          </div>
+        </section>
+        <section className="border-l border-rule px-6 pr-8">
+          {owner ? <People /> : null}
+          <div className="pt-6">
+            <System />
+          </div>
+        </section>
+      </div>
+    </>
+  );
+}
+
+function priceWords({ role, price }: Service): string {
+  if (role === 'illustrator') return `${amount(price.microsPerPicture)} € a picture`;
+  if (role === 'look-up') return price.microsPerThousandIn + price.microsPerThousandOut === 0 ? 'no price' : '';
+  // A thousand words are about 1,350 tokens of English prose.
+  return `${amount(price.microsPerThousandIn)} € in, ${amount(price.microsPerThousandOut)} € out per 1,000 tokens; about ${amount(Math.round(price.microsPerThousandOut * 1.35))} € for 1,000 words`;
+}
+
+function ServiceLine({ service, owner }: { service: Service; owner: boolean }) {
+  const [secret, setSecret] = useState<string | null>(null);
+  const test = useMutation({ mutationFn: () => call('POST', `/services/${service.id}/test`, { answer: TestLog }) });
+  const put = useMutation({
+    mutationFn: () => call('PUT', `/services/${service.id}/secret`, { body: { secret } }),
+    onSuccess: () => {
+      setSecret(null);
+      test.mutate();
+      void queryClient.invalidateQueries({ queryKey: ['services'] });
+    },
+  });
+  return (
+    <li className="border-b border-rule-soft py-2">
+      <div className="grid grid-cols-[90px_1fr_auto] items-baseline">
+        <span className="text-ink-3">{service.role}</span>
+        <span className="min-w-0">
+          <span className="text-proc font-medium">{service.name}</span>{' '}
+          <span className="text-small break-all text-ink-3">{service.address}</span>
+          <span className="block text-small text-ink-2">
+            {priceWords(service)}
+            {priceWords(service) ? '; ' : ''}
+            {count(service.permits)} calls at once; {service.hasSecret ? 'has a key' : 'no key'}
+          </span>
+        </span>
+        {owner ? (
+          <span className="flex gap-4">
+            <Button look="word" busy={test.isPending ? 'Testing' : null} onClick={() => test.mutate()}>
+              Test
+            </Button>
+            <Button look="quiet" onClick={() => setSecret(secret === null ? '' : null)}>
+              New key
+            </Button>
+          </span>
+        ) : null}
+      </div>
+      {secret === null ? null : (
+        <form
+          className="flex items-end gap-3 py-2 pl-[90px]"
+          onSubmit={(event: FormEvent) => {
+            event.preventDefault();
+            put.mutate();
+          }}
+        >
+          <div className="w-72">
+            <Field
+              label="New key"
+              type="password"
+              autoComplete="off"
+              autoFocus
+              required
+              value={secret}
+              onChange={(event) => setSecret(event.target.value)}
+              wrong={put.isError ? inWords(put.error) : null}
+            />
+          </div>
+          <Button type="submit">Keep and test</Button>
+        </form>
+      )}
+      {test.isError ? <Trouble>{inWords(test.error)}</Trouble> : null}
+      {test.data ? <TestLines lines={test.data.lines} /> : null}
+    </li>
+  );
+}
+
+function Limit({ owner }: { owner: boolean }) {
+  const limit = useQuery(read.limit());
+  const put = useMutation({
+    mutationFn: (capMicros: number | null) => call('PUT', '/limit', { body: { capMicros }, answer: LimitStanding }),
+    onSuccess: (standing) => queryClient.setQueryData(['limit'], standing),
+  });
+  if (!limit.data) return null;
+  const { capMicros, spentMicros, reservedMicros, month } = limit.data;
+  return (
+    <>
+      <Head title="Limit of the month" right={month} />
+      <p className="pt-2 text-proc">
+        Stop before
+        <Word
+          label="Limit of the month"
+          disabled={!owner}
+          editor={(close) => <LimitEditor value={capMicros} onPut={(cap) => put.mutate(cap)} close={close} />}
+        >
+          {capMicros === null ? 'no limit' : money(capMicros)}
+        </Word>
+        is spent. So far {money(spentMicros)}
+        {reservedMicros > 0 ? `, ${money(reservedMicros)} set aside for calls under way` : ''}.
+      </p>
+      {put.isError ? <Trouble>{inWords(put.error)}</Trouble> : null}
+    </>
+  );
+}
+
+function LimitEditor({
+  value,
+  onPut,
+  close,
+}: {
+  value: number | null;
+  onPut: (cap: number | null) => void;
+  close: () => void;
+}) {
+  const [euros, setEuros] = useState<number | null>(value === null ? null : Math.round(value / 1e6));
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        onPut(euros === null ? null : euros * 1_000_000);
+        close();
+      }}
+    >
+      <NumberEditor
+        label="Limit in euros"
+        value={euros}
+        least={0}
+        most={100_000}
+        unit="€ a month"
+        none="no limit"
+        onChange={setEuros}
+      />
+      <button type="submit" className="btn line brackets mt-2">
+        Set it
+      </button>
+    </form>
+  );
+}
+
+function People() {
+  const people = useQuery(read.people());
+  const [adding, setAdding] = useState(false);
+  const [draft, setDraft] = useState({ name: '', email: '', role: 'editor', password: '' });
+  const add = useMutation({
+    mutationFn: () => call('POST', '/people', { body: draft, answer: Made }),
+    onSuccess: () => {
+      setAdding(false);
+      setDraft({ name: '', email: '', role: 'editor', password: '' });
+      void queryClient.invalidateQueries({ queryKey: ['people'] });
+    },
+  });
+  const set = (name: keyof typeof draft) => (event: { target: { value: string } }) =>
+    setDraft({ ...draft, [name]: event.target.value });
+  return (
+    <>
+      <Head
+        title="People"
+        right={
+          <Button look="quiet" onClick={() => setAdding(!adding)}>
+            {adding ? 'Not now' : 'Add one'}
+          </Button>
+        }
+      />
+      <ul>
+        {people.data?.people.map((person) => (
+          <li key={person.id} className="grid h-7 grid-cols-[1fr_1fr_100px] items-center border-b border-rule-soft">
+            <span className="truncate">{person.name}</span>
+            <span className="truncate text-small text-ink-3">{person.email}</span>
+            <span className="text-right text-small">{person.role}</span>
+          </li>
+        ))}
+      </ul>
+      {add.isSuccess && !adding ? <DoneHere>Added.</DoneHere> : null}
+      {adding ? (
+        <form
+          className="grid grid-cols-2 gap-x-4 gap-y-3 pt-3"
+          onSubmit={(event: FormEvent) => {
+            event.preventDefault();
+            add.mutate();
+          }}
+        >
+          <Field label="Name" required autoFocus value={draft.name} onChange={set('name')} />
+          <Field label="Mail address" type="email" required value={draft.email} onChange={set('email')} />
+          <Field
+            label="First password"
+            type="password"
+            autoComplete="new-password"
+            required
+            minLength={10}
+            value={draft.password}
+            onChange={set('password')}
+            hint="At least 10 characters."
+          />
+          <label className="flex flex-col text-small text-ink-3">
+            Role
+            <select className="field" value={draft.role} onChange={set('role')}>
+              <option value="proofreader">proofreader: reads everything</option>
+              <option value="editor">editor: makes and runs pipelines</option>
+              <option value="owner">owner: also services and money</option>
+            </select>
+          </label>
+          <div className="col-span-2">
+            <Button look="line" type="submit" busy={add.isPending ? 'Adding' : null}>
+              Add
+            </Button>
+            {add.isError ? <Trouble>{inWords(add.error)}</Trouble> : null}
+          </div>
+        </form>
+      ) : null}
+    </>
+  );
+}
+
+function System() {
+  const system = useQuery({ ...read.system(), refetchInterval: 5_000 });
+  if (!system.data) return null;
+  const { version, desk, workers, work } = system.data;
+  return (
+    <>
+      <Head title="What runs now" right={`Grivo ${version}`} />
+      <ul className="text-small">
+        <SystemLine
+          says="Desk clock"
+          value={`${clock(desk.now)}${desk.speed === 1 ? '' : `, ${desk.speed} times as fast`}`}
+        />
+        <SystemLine says="Processes" value={workers.map(({ role }) => role).join(', ') || 'none'} />
+        <SystemLine says="Steps in work" value={`${count(work.running)}, ${count(work.ready)} ready to begin`} />
+        <SystemLine says="Tried again soon" value={count(work.retrying)} />
+        <SystemLine says="Stopped" value={count(work.stopped)} />
+        <SystemLine says="Briefs waiting" value={count(work.waitingBriefs)} />
+      </ul>
+    </>
+  );
+}
+
+function SystemLine({ says, value }: { says: string; value: string }) {
+  return (
+    <li className="flex h-6 items-center justify-between border-b border-rule-soft">
+      <span className="text-ink-3">{says}</span>
+      <span className="fig">{value}</span>
+    </li>
+  );
+}

@@ -1,0 +1,157 @@
+import type { BlogSlots, Slot, Slots } from '@grivo/contract';
+import { useQuery } from '@tanstack/react-query';
+import { useMemo } from 'react';
+import { Link } from 'react-router';
+import { read } from '../api/queries.ts';
+import { Flag, Mark, saysOf, stateOf } from '../design/index.ts';
+import { clock, dayLong, dayShort, dayStart, moment } from '../words/time.ts';
+import { useNow } from './useNow.ts';
+
+const DAYS = 7;
+const DAY = 86_400_000;
+const LINE = 12;
+const SHOWN = 3;
+
+/** The strip under the masthead: every blog's slots of the next seven days. */
+export function Band() {
+  const slots = useQuery({ ...read.slots(null, DAYS), refetchInterval: 60_000 });
+  const data = slots.data;
+  const now = useNow(data?.now, data?.speed);
+  const blogs = useMemo(() => lanesOf(data), [data]);
+  const from = now ?? Date.now();
+  const to = from + DAYS * DAY;
+  const left = (at: number) => `${((at - from) / (to - from)) * 100}%`;
+  const days = Array.from({ length: DAYS + 1 }, (_, i) => nextDay(from, i)).filter((day) => day < to);
+  return (
+    <section
+      aria-label="The next seven days"
+      className="grid border-b border-rule-strong bg-sheet px-8 text-micro"
+      style={{ gridTemplateColumns: '84px minmax(0, 876fr) minmax(180px, 256fr)', minHeight: 52 }}
+    >
+      <div className="overflow-hidden pt-px whitespace-nowrap">
+        <span className="block font-mono text-[10.5px] leading-[13px] font-medium tracking-tight">
+          {now === undefined ? '' : `now ${clock(now)}`}
+        </span>
+        {blogs.map(({ blog, name, also }) => (
+          <Link key={blog} to={`/blogs/${blog}`} className="brackets block truncate leading-3" title={also ?? name}>
+            {also ? also : shortName(name)}
+          </Link>
+        ))}
+      </div>
+      <div className="relative overflow-hidden border-l-2 border-ink">
+        {Array.from({ length: 3 }, (_, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: the lines stay where they are
+          <span key={i} className="absolute inset-x-0 h-px bg-rule-soft" style={{ top: 13 + LINE * (i + 1) }} />
+        ))}
+        {days.map((day, i) => (
+          <span key={day}>
+            <span className="absolute inset-y-0 w-px bg-rule-strong" style={{ left: left(day) }} />
+            <span className="absolute top-4 bottom-0 w-px bg-rule-soft" style={{ left: left(day + DAY / 2) }} />
+            <span
+              className="absolute top-px bg-sheet pr-1 pl-1.5 leading-3 whitespace-nowrap text-ink-2"
+              style={{ left: left(day) }}
+            >
+              {i === 0 || new Date(day).getDate() === 1 ? dayLong(day).replace(',', '') : dayShort(day)}
+            </span>
+          </span>
+        ))}
+        {days[0] !== undefined && days[0] - from > DAY * 0.35 ? (
+          <span className="absolute top-px left-2 leading-3 whitespace-nowrap text-ink-2">
+            {dayLong(from).replace(',', '')}
+          </span>
+        ) : null}
+        {blogs.map((lane, i) =>
+          lane.slots.map((slot) => (
+            <BandSlot
+              key={`${lane.blog}${slot.at}`}
+              lane={lane}
+              slot={slot}
+              now={from}
+              left={left(slot.at)}
+              top={14 + LINE * i}
+            />
+          )),
+        )}
+        {data && data.blogs.length === 0 ? (
+          <p className="absolute top-6 left-36 bg-sheet px-1 text-base text-ink-3">
+            Your blogs and their slots for the next seven days stand here.
+          </p>
+        ) : null}
+        {slots.isError && !data ? (
+          <p className="absolute top-6 left-36 bg-sheet px-1 text-base text-red">The slots cannot be read just now.</p>
+        ) : null}
+      </div>
+      <div className="overflow-hidden border-l border-rule-strong pt-px pl-4 whitespace-nowrap">
+        <span className="block leading-[13px] text-ink-3">cover</span>
+        {blogs.map((lane) => (
+          <Cover key={lane.blog} lane={lane} now={from} />
+        ))}
+        {data && data.blogs.length === 0 ? (
+          <span className="block leading-3">No blog yet, so nothing is planned.</span>
+        ) : null}
+      </div>
+    </section>
+  );
+}
+
+interface Lane extends BlogSlots {
+  /** Set on the lane that stands for several blogs. */
+  also: string | null;
+}
+
+/** Three lanes fit; with more blogs the third stands for all that are left. */
+function lanesOf(data: Slots | undefined): Lane[] {
+  const blogs = (data?.blogs ?? []).map((blog) => ({ ...blog, also: null }));
+  if (blogs.length <= SHOWN) return blogs;
+  const rest = blogs.slice(SHOWN - 1);
+  const dry = rest.map((blog) => blog.dryFrom).filter((at) => at !== null);
+  return [
+    ...blogs.slice(0, SHOWN - 1),
+    {
+      ...rest[0]!,
+      slots: rest.flatMap((blog) => blog.slots),
+      dryFrom: dry.length > 0 ? Math.min(...dry) : null,
+      also: `${rest.length} more`,
+    },
+  ];
+}
+
+function BandSlot({ lane, slot, now, left, top }: { lane: Lane; slot: Slot; now: number; left: string; top: number }) {
+  const says = `${slot.title ?? 'Empty slot'}, ${lane.name}, ${moment(slot.at, now, lane.zone)}, ${saysOf(slot.standing)}${slot.foreseen ? ', foreseen' : ''}`;
+  const to = slot.article ? `/articles/${slot.article}` : slot.brief ? '/pipelines' : '/cadence';
+  return (
+    <Flag says={says}>
+      <Link to={to} aria-label={says} className="brackets absolute h-[10px] w-[6px] leading-none" style={{ left, top }}>
+        <Mark state={stateOf(slot.standing)} size="tiny" />
+      </Link>
+    </Flag>
+  );
+}
+
+function Cover({ lane, now }: { lane: Lane; now: number }) {
+  const name = lane.also ?? shortName(lane.name);
+  const first = lane.slots.find((slot) => slot.at >= now);
+  if (lane.dryFrom === null)
+    return (
+      <span className="block leading-3">
+        {name}: {first || lane.ahead > 0 ? 'covered for eight weeks' : 'no slots'}
+      </span>
+    );
+  const soon = lane.dryFrom - now < 4 * DAY;
+  return (
+    <span className={`block leading-3 ${soon ? 'font-bold' : ''}`}>
+      {name}: {soon ? 'dry from' : 'covered until'} {dayLong(lane.dryFrom).replace(',', '')}
+    </span>
+  );
+}
+
+/** The last word of a long name that still tells which blog it is. */
+function shortName(name: string): string {
+  return name.length <= 14 ? name : (name.split(' ').at(-1) ?? name);
+}
+
+function nextDay(from: number, i: number): number {
+  const day = new Date(dayStart(from));
+  day.setDate(day.getDate() + i + 1);
+  return day.getTime();
+}

@@ -1,0 +1,141 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { read } from '../api/queries.ts';
+import { Key } from '../design/index.ts';
+import { useShell } from './keys.ts';
+import { VIEWS } from './views.ts';
+
+interface Found {
+  id: string;
+  group: 'Go to' | 'Do';
+  says: string;
+  right: string;
+  made: boolean;
+  does: () => void;
+}
+
+const MOST = 9;
+
+/** Finds views and things by their names, and does commands; opened by '/'. */
+export function CommandField() {
+  const { finding, find, showKeys } = useShell();
+  const [text, setText] = useState('');
+  const [at, setAt] = useState(0);
+  const field = useRef<HTMLInputElement>(null);
+  const client = useQueryClient();
+  const go = useNavigate();
+  const pipelines = useQuery({ ...read.pipelines(), enabled: finding });
+  const sources = useQuery({ ...read.sources(), enabled: finding });
+  const blogs = useQuery({ ...read.blogs(), enabled: finding });
+  const articles = useQuery({ ...read.articles(), enabled: finding });
+  useEffect(() => {
+    if (finding) field.current?.focus();
+  }, [finding]);
+  const close = () => {
+    find(false);
+    setText('');
+    setAt(0);
+    field.current?.blur();
+  };
+  const all = useMemo((): Found[] => {
+    const to = (path: string) => () => void go(path);
+    const item = (id: string, says: string, right: string, path: string, made = false): Found => ({
+      id,
+      group: 'Go to',
+      says,
+      right,
+      made,
+      does: to(path),
+    });
+    const does = (id: string, says: string, right: string, act: () => void): Found => ({
+      id,
+      group: 'Do',
+      says,
+      right,
+      made: false,
+      does: act,
+    });
+    return [
+      ...VIEWS.map(({ path, name }) => item(path, name, 'view', path)),
+      item('/settings', 'Settings', 'view', '/settings'),
+      ...(pipelines.data?.pipelines ?? []).map(({ id, name }) => item(id, name, 'pipeline', `/pipelines/${id}`)),
+      ...(sources.data?.sources ?? []).map(({ id, name }) => item(id, name, 'keyword list', `/intake/${id}`)),
+      ...(blogs.data?.blogs ?? []).map(({ id, name }) => item(id, name, 'blog', `/blogs/${id}`)),
+      ...(articles.data ?? []).map(({ id, title, standing }) => item(id, title, standing, `/articles/${id}`, true)),
+      does('new-pipeline', 'Make a pipeline', 'in Pipelines', to('/pipelines?new')),
+      does('new-list', 'Make a keyword list', 'in Intake', to('/intake?new')),
+      does('new-blog', 'Connect a blog', 'in Blogs', to('/blogs?new')),
+      does('new-service', 'Connect a writer or illustrator', 'in Settings', to('/settings')),
+      does('keys', 'Show the keys', '?', () => showKeys(true)),
+      does('read-again', 'Read everything again', '', () => void client.invalidateQueries()),
+    ];
+  }, [pipelines.data, sources.data, blogs.data, articles.data, go, showKeys, client]);
+  const words = text.trim().toLowerCase();
+  const hits = useMemo(
+    () =>
+      all.filter(({ says }) => words.split(/\s+/).every((word) => says.toLowerCase().includes(word))).slice(0, MOST),
+    [all, words],
+  );
+  const press = (event: KeyboardEvent) => {
+    if (event.key === 'Escape') close();
+    else if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
+      event.preventDefault();
+      setAt((n) => (n + (event.key === 'ArrowDown' ? 1 : -1) + hits.length) % Math.max(1, hits.length));
+    } else if (event.key === 'Enter' && hits[at]) {
+      hits[at].does();
+      close();
+    }
+  };
+  return (
+    <div className="relative w-[216px]">
+      <div className="flex h-7 items-center border-b border-rule-strong">
+        <input
+          ref={field}
+          role="combobox"
+          aria-label="Find or do"
+          aria-expanded={finding}
+          aria-controls="found"
+          aria-activedescendant={finding && hits[at] ? `found-${hits[at].id}` : undefined}
+          placeholder="Find or do…"
+          className="w-full bg-transparent outline-none placeholder:text-ink-3 focus:bg-marker-wash"
+          value={text}
+          onFocus={() => find(true)}
+          onBlur={() => setTimeout(() => find(false), 150)}
+          onChange={(event) => {
+            setText(event.target.value);
+            setAt(0);
+          }}
+          onKeyDown={press}
+        />
+        <Key>{finding ? 'Esc' : '/'}</Key>
+      </div>
+      {finding ? (
+        <div id="found" role="listbox" aria-label="Found" className="pop absolute right-0 top-9 !w-[340px] !p-1">
+          {hits.map((hit, i) => (
+            <div key={hit.id}>
+              {hits[i - 1]?.group === hit.group ? null : <p className="px-2 pt-1 text-small text-ink-3">{hit.group}</p>}
+              {/* biome-ignore lint/a11y/useKeyWithClickEvents: keys are the field's */}
+              <div
+                id={`found-${hit.id}`}
+                role="option"
+                tabIndex={-1}
+                aria-selected={i === at}
+                className={`flex cursor-pointer items-baseline justify-between gap-3 px-2 py-0.5 ${i === at ? 'bg-marker' : 'hover:bg-marker-wash'}`}
+                onMouseDown={(event) => event.preventDefault()}
+                onClick={() => {
+                  hit.does();
+                  close();
+                }}
+              >
+                <span className={`truncate ${hit.made ? 'work' : ''}`}>{hit.says}</span>
+                <span className={`shrink-0 text-small ${i === at ? 'text-ink' : 'text-ink-3'}`}>{hit.right}</span>
+              </div>
+            </div>
+          ))}
+          {hits.length === 0 ? <p className="px-2 py-1 text-ink-3">Nothing here is called that.</p> : null}
+        </div>
+      ) : null}
+    </div>
+  );
+}

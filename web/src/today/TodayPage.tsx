@@ -1,0 +1,290 @@
+import type { Need, Slots, Today } from '@grivo/contract';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import { call, inWords } from '../api/call.ts';
+import { queryClient, read } from '../api/queries.ts';
+import { Button, Empty, Head, Loading, Mark, saysOf, stateOf, Trouble } from '../design/index.ts';
+import { useNow } from '../shell/useNow.ts';
+import { amount, count, money, plural } from '../words/figures.ts';
+import { clock, dayLong, sameDay, span } from '../words/time.ts';
+import { CostRuler, CoverChart } from './Charts.tsx';
+import { FirstRun } from './FirstRun.tsx';
+
+const DAY = 86_400_000;
+
+/** What went out, what comes, what needs you. Before anything was set up: the first steps. */
+export function TodayPage() {
+  const today = useQuery(read.today());
+  const slots = useQuery(read.slots(null, 14));
+  const now = useNow(slots.data?.now, slots.data?.speed) ?? today.data?.now ?? Date.now();
+  if (today.isPending)
+    return (
+      <div className="pt-8">
+        <Loading rows={8} />
+      </div>
+    );
+  if (!today.data) return <Trouble>{inWords(today.error)}</Trouble>;
+  const { begun } = today.data;
+  if (begun.out === 0) return <FirstRun begun={begun} />;
+  return (
+    <>
+      <Lead today={today.data} slots={slots.data} now={now} />
+      <div className="grid gap-y-6 max-[1100px]:grid-cols-1 min-[1101px]:grid-cols-[464fr_384fr_368fr]">
+        <section className="min-[1101px]:pr-6">
+          <Head title="Needs you" right={plural(today.data.needs.length, 'thing')} />
+          <Needs needs={today.data.needs} />
+        </section>
+        <section className="border-rule min-[1101px]:border-l min-[1101px]:px-6">
+          <Head title="Going out" right={`to ${dayLong(now + 3 * DAY)}`} />
+          <GoingOut slots={slots.data} now={now} />
+        </section>
+        <section className="border-rule min-[1101px]:border-l min-[1101px]:pl-6">
+          <WentOut today={today.data} now={now} />
+        </section>
+      </div>
+      <div className="mt-3 grid gap-x-12 border-t border-rule pt-3 pb-6 max-[1100px]:grid-cols-1 min-[1101px]:grid-cols-[540fr_628fr]">
+        {slots.data ? <CoverChart slots={slots.data} now={now} /> : null}
+        <CostRuler costs={today.data.costs} now={now} />
+      </div>
+    </>
+  );
+}
+
+function Lead({ today, slots, now }: { today: Today; slots: Slots | undefined; now: number }) {
+  const stopped = today.needs.filter((need) => need.kind !== 'limit').length;
+  const held = (slots?.blogs ?? []).flatMap((blog) => blog.slots).filter((slot) => slot.standing === 'held').length;
+  const dry = (slots?.blogs ?? [])
+    .filter((blog) => blog.dryFrom !== null && blog.dryFrom - now < 4 * DAY)
+    .sort((a, b) => a.dryFrom! - b.dryFrom!)[0];
+  return (
+    <div className="pt-5 pb-3">
+      <h1 className="text-lead font-medium tracking-[-0.018em]">
+        <Mark state="done" size="big" /> {plural(today.wentOut.length, 'article')} went out since yesterday
+        {held > 0 ? (
+          <>
+            , <Mark state="wait" size="big" /> {held} wait for you
+          </>
+        ) : null}
+        {stopped > 0 ? (
+          <>
+            , <Mark state="stop" size="big" /> {plural(stopped, 'thing')} {stopped === 1 ? 'has' : 'have'} stopped
+          </>
+        ) : (
+          ', nothing has stopped'
+        )}
+        .
+      </h1>
+      <p className="pt-1 text-ink-2">
+        {dry ? (
+          <>
+            {dry.name} is dry from {dayLong(dry.dryFrom!, dry.zone)} {clock(dry.dryFrom!, dry.zone)}.{' '}
+            <Link className="act brackets" to="/intake">
+              Find something to write about
+            </Link>
+          </>
+        ) : (
+          'Every blog is covered for the days ahead.'
+        )}
+      </p>
+    </div>
+  );
+}
+
+function Needs({ needs }: { needs: Need[] }) {
+  if (needs.length === 0) return <Empty>Nothing needs you.</Empty>;
+  return (
+    <ul>
+      {needs.map((need) => (
+        <li
+          key={need.kind === 'limit' ? 'limit' : need.id}
+          className="grid grid-cols-[16px_1fr] border-b border-rule-soft pt-2.5 pb-2"
+        >
+          <span className="pt-0.5">
+            <Mark state="stop" label="stopped" />
+          </span>
+          <NeedWords need={need} />
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function NeedWords({ need }: { need: Need }) {
+  const act = useMutation({
+    mutationFn: (path: string) => call('POST', path, { body: {} }),
+    onSettled: () => void queryClient.invalidateQueries({ queryKey: ['today'] }),
+  });
+  const said = act.isError ? <Trouble>{inWords(act.error)}</Trouble> : null;
+  if (need.kind === 'limit')
+    return (
+      <div>
+        <p className="text-proc font-semibold">The month’s limit is nearly used</p>
+        <p className="text-small text-red">
+          {money(need.spentMicros)} of {money(need.capMicros)} are spent.{' '}
+          <Link to="/settings" className="act brackets">
+            Raise it
+          </Link>{' '}
+          or let the month pass.
+        </p>
+      </div>
+    );
+  if (need.kind === 'incident')
+    return (
+      <div>
+        <p className="text-proc font-semibold">
+          {need.name}: {need.problem.toLowerCase()}
+        </p>
+        <p className="text-small text-ink-3">
+          {plural(need.briefs, 'brief')} wait{need.briefs === 1 ? 's' : ''} behind it, since{' '}
+          {clock(Date.parse(String(need.openedAt)))}
+        </p>
+        <p className="wrong text-small">
+          {need.sentence} {need.mend}{' '}
+          <Button
+            look="word"
+            busy={act.isPending ? 'Going on' : null}
+            onClick={() => act.mutate(`/incidents/${need.id}/release`)}
+          >
+            Let them go on
+          </Button>
+        </p>
+        {said}
+      </div>
+    );
+  return (
+    <div>
+      <p className="text-proc font-medium">{need.subject}</p>
+      <p className="text-small text-ink-3">
+        <Link to={`/pipelines/${need.pipeline}?brief=${need.id}`} className="brackets hover:underline">
+          {need.pipelineName}
+        </Link>
+        , at ‘{need.step}’
+      </p>
+      <p className="wrong text-small">
+        {need.sentence} {need.mend}{' '}
+        <Button
+          look="word"
+          busy={act.isPending ? 'Trying' : null}
+          onClick={() => act.mutate(`/briefs/${need.id}/release`)}
+        >
+          Try again
+        </Button>{' '}
+        or{' '}
+        <Button look="word" onClick={() => act.mutate(`/briefs/${need.id}/set-aside`)}>
+          set it aside
+        </Button>
+        .
+      </p>
+      {said}
+    </div>
+  );
+}
+
+function GoingOut({ slots, now }: { slots: Slots | undefined; now: number }) {
+  if (!slots) return <Loading />;
+  const coming = slots.blogs
+    .flatMap((blog) => blog.slots.map((slot) => ({ ...slot, blog: blog.name, zone: blog.zone })))
+    .filter((slot) => slot.at >= now && slot.at < now + 3 * DAY && slot.title !== null)
+    .sort((a, b) => a.at - b.at);
+  if (coming.length === 0)
+    return (
+      <Empty
+        next={
+          <Link className="act quiet" to="/cadence">
+            See the weeks ahead
+          </Link>
+        }
+      >
+        Nothing goes out in the next three days.
+      </Empty>
+    );
+  return (
+    <ul>
+      {coming.map((slot, i) => {
+        const fresh = i === 0 || !sameDay(coming[i - 1]!.at, slot.at);
+        return (
+          <li key={`${slot.blog}${slot.at}`}>
+            {fresh ? (
+              <p className="border-b border-rule-soft pt-3 pb-0.5 text-small font-semibold text-ink-2">
+                {sameDay(slot.at, now) ? `Today, ${dayLong(slot.at)}` : dayLong(slot.at)}
+              </p>
+            ) : null}
+            <div className="grid grid-cols-[48px_16px_minmax(0,1fr)] pt-1 pb-1.5">
+              <time className="fig leading-5">{clock(slot.at)}</time>
+              <span className="pt-0.5">
+                <Mark state={stateOf(slot.standing)} />
+              </span>
+              <span className="min-w-0">
+                {slot.article ? (
+                  <Link to={`/articles/${slot.article}`} className="work brackets block truncate">
+                    {slot.title}
+                  </Link>
+                ) : (
+                  <span className="block truncate">{slot.title}</span>
+                )}
+                <span className="block text-small text-ink-3">
+                  {slot.blog}, {slot.foreseen ? `${saysOf(slot.standing)}, foreseen` : saysOf(slot.standing)}
+                </span>
+              </span>
+            </div>
+          </li>
+        );
+      })}
+    </ul>
+  );
+}
+
+function WentOut({ today, now }: { today: Today; now: number }) {
+  const { wentOut } = today;
+  const words = wentOut.reduce((sum, row) => sum + row.words, 0);
+  const micros = wentOut.reduce((sum, row) => sum + row.micros, 0);
+  return (
+    <>
+      <div className="colhead">
+        <h2>Went out</h2>
+        <span className="r flex">
+          <span className="w-12 text-right">words</span>
+          <span className="w-12 text-right">€</span>
+        </span>
+      </div>
+      {wentOut.length === 0 ? <Empty>Nothing went out since yesterday.</Empty> : null}
+      <ul>
+        {wentOut.slice(0, 8).map((row) => (
+          <li
+            key={`${row.article}${row.blog}`}
+            className="grid grid-cols-[56px_minmax(0,1fr)_48px_48px] border-b border-rule-soft pt-2.5 pb-2"
+          >
+            <time className="fig leading-[18px] text-ink-2">
+              {sameDay(row.at, now) ? 'Today' : dayLong(row.at).split(' ').slice(0, 2).join(' ')}
+              <br />
+              {clock(row.at)}
+            </time>
+            <span className="min-w-0">
+              <Link to={`/articles/${row.article}`} className="work brackets block truncate">
+                {row.title}
+              </Link>
+              <a
+                href={row.address}
+                target="_blank"
+                rel="noreferrer"
+                className="brackets block w-fit max-w-full truncate border-b border-rule-strong text-small text-ink-3"
+              >
+                {row.blogName}
+              </a>
+            </span>
+            <span className="fig text-right leading-5">{count(row.words)}</span>
+            <span className="fig text-right leading-5">{amount(row.micros)}</span>
+          </li>
+        ))}
+      </ul>
+      {wentOut.length > 0 ? (
+        <div className="grid grid-cols-[1fr_60px_48px] pt-2 text-small text-ink-3">
+          {plural(wentOut.length, 'article')} since yesterday
+          <span className="fig text-right text-ink">{count(words)}</span>
+          <span className="fig text-right text-ink">{amount(micros)}</span>
+        </div>
+      ) : null}
+      <p className="pt-2 text-small text-ink-3">{wentOut[0] ? `The last one ${span(now - wentOut[0].at)} ago.` : ''}</p>
+    </>
+  );
+}

@@ -1,0 +1,24 @@
+/** Money of the ledger as people read it: '0.61 €'. Below a cent three places are shown, so that cheap is not free. */
+export function money(micros: number): string {
+  return `${amount(micros)} €`;
+}
+
+/** The same without the sign, for columns that say it in their head. */
+export function amount(micros: number): string {
+  const value = micros / 1_000_000;
+  return value !== 0 && Math.abs(value) < 0.01 ? value.toFixed(3) : value.toFixed(2);
+}
+
+export function count(n: number): string {
+  return n.toLocaleString('en-GB');
+}
+
+export function plural(n: number, one: string, many = `${one}s`): string {
+  return `${count(n)} ${n === 1 ? one : many}`;
+}
+
+/** A title up to its colon where space is short and it has one. */
+export function atColon(title: string): string {
+  const at = title.indexOf(':');
+  return at > 8 ? title.slice(0, at) : title;
+}
