@@ -13,7 +13,8 @@ function digestOfSources() {
     for (const name of readdirSync(join(ROOT, folder), { recursive: true, encoding: 'utf8' }).sort())
       if (/\.(tsx?|css|svg)$/.test(name) && !/\.test\.tsx?$/.test(name))
         sum.update(name).update(readFileSync(join(ROOT, folder, name)));
-  for (const name of ['web/index.html', 'web/vite.config.ts', 'package-lock.json']) sum.update(readFileSync(join(ROOT, name)));
+  for (const name of ['web/index.html', 'web/vite.config.ts', 'package-lock.json'])
+    sum.update(readFileSync(join(ROOT, name)));
   return sum.digest('hex');
 }
 
@@ -22,10 +23,14 @@ export function buildScreens() {
   const digest = digestOfSources();
   if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === digest) return false;
   console.log('Building the screens …');
-  const { status } = spawnSync(process.execPath, [join(ROOT, 'node_modules', 'vite', 'bin', 'vite.js'), 'build', 'web', '--logLevel', 'error'], {
-    cwd: ROOT,
-    stdio: ['ignore', 'inherit', 'inherit'],
-  });
+  const { status } = spawnSync(
+    process.execPath,
+    [join(ROOT, 'node_modules', 'vite', 'bin', 'vite.js'), 'build', 'web', '--logLevel', 'error'],
+    {
+      cwd: ROOT,
+      stdio: ['ignore', 'inherit', 'inherit'],
+    },
+  );
   if (status !== 0) throw new Error('The screens could not be built.');
   writeFileSync(STAMP, digest);
   return true;

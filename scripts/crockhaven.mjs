@@ -84,7 +84,7 @@ export function guide(source, blog, when, change = {}) {
     words = 900,
     person = 'second person',
     parts,
-    least = 300,
+    least = 200,
   } = change;
   return {
     grivo: 1,
@@ -138,7 +138,7 @@ export async function setUp(call, standIns) {
     ],
     [
       'Gärtagebuch',
-      guide(german, diary, 'next free slot', { language: 'de', most: 1, ...weekly, words: 180, least: 100 }),
+      guide(german, diary, 'next free slot', { language: 'de', most: 1, ...weekly, words: 240, least: 90 }),
     ],
   ])
     pipelines.push((await call('POST', '/pipelines', { name, document })).id);

@@ -8,7 +8,7 @@ import { join } from 'node:path';
 import { ROOT } from './install.mjs';
 import { startMariadb } from './mariadb.mjs';
 
-export const OWNER = { email: 'ines@crockhaven.example', password: 'salt-and-patience' };
+export const OWNER = { name: 'Ines Halloran', email: 'ines@crockhaven.example', password: 'salt-and-patience' };
 
 /** Starts a program of ours with its words in a log file, and waits for the line that says it is ready. */
 async function program(folder, name, args, env, ready) {
@@ -172,6 +172,7 @@ export async function startAll(folder, options = {}) {
       GRIVO_LOG: log,
       GRIVO_LEASE_SECONDS: String(leaseSeconds),
       GRIVO_OWNER_EMAIL: OWNER.email,
+      GRIVO_OWNER_NAME: OWNER.name,
       GRIVO_OWNER_PASSWORD: OWNER.password,
     };
     await Promise.all([

@@ -22,14 +22,14 @@ const product = await assemble({
   migrates: config.GRIVO_ROLE !== 'worker',
 });
 
-const { GRIVO_OWNER_EMAIL: email, GRIVO_OWNER_PASSWORD: password } = config;
+const { GRIVO_OWNER_EMAIL: email, GRIVO_OWNER_NAME: name, GRIVO_OWNER_PASSWORD: password } = config;
 if (
   config.GRIVO_ROLE !== 'worker' &&
   email &&
   password &&
   (await product.ground.db.rows('SELECT 1 FROM person LIMIT 1')).length === 0
 ) {
-  await addPerson(product.ground, { email, name: email.split('@')[0] ?? 'Owner', role: 'owner', password });
+  await addPerson(product.ground, { email, name: name ?? email.split('@')[0] ?? 'Owner', role: 'owner', password });
 }
 if (config.GRIVO_ROLE === 'api') await product.hear();
 else {

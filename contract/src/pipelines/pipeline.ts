@@ -44,6 +44,8 @@ export const Pipeline = z.object({
   /** Mean cost of what went out this month. */
   microsEach: Micros.nullable(),
   sentences: z.array(z.string()),
+  /** The kinds of its steps, in order. */
+  kinds: z.array(z.string()),
 });
 export type Pipeline = z.infer<typeof Pipeline>;
 export const Pipelines = z.object({ pipelines: z.array(Pipeline) });

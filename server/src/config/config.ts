@@ -17,6 +17,7 @@ export const Config = z.object({
   GRIVO_LEASE_SECONDS: z.coerce.number().int().min(2).max(600).default(15),
   /** The first owner, made when there is nobody yet. */
   GRIVO_OWNER_EMAIL: z.email().optional(),
+  GRIVO_OWNER_NAME: z.string().min(1).max(120).optional(),
   GRIVO_OWNER_PASSWORD: z.string().min(10, 'at least 10 characters').optional(),
 });
 export type Config = z.infer<typeof Config>;

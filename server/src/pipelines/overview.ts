@@ -62,6 +62,7 @@ export async function pipelinesNow(
       lastOut: last ? { title: last.title, at: Number(last.at) } : null,
       outThisMonth: Number(mean?.n ?? 0),
       microsEach: mean && Number(mean.n) > 0 ? Math.round(Number(mean.micros) / Number(mean.n)) : null,
+      kinds: document.steps.filter((step) => !step.off).map((step) => step.kind),
       sentences: document.steps.map((step) => sentenceText(sentenceOf(step, names))),
       document,
     };

@@ -76,14 +76,21 @@ export async function slotsOfBlogs(
           faults: [],
         };
       });
-    const coming = whole.filter(({ at }) => at >= now);
+    // What has stopped covers nothing until it goes on.
+    const counted = whole
+      .filter(({ at }) => at >= now)
+      .map((slot) => ({
+        ...slot,
+        firm: slot.firm && standingOf(slot.firm) === 'stopped' ? null : slot.firm,
+        foreseen: slot.foreseen?.standing === 'stopped' ? null : slot.foreseen,
+      }));
     return {
       blog: blog.id,
       name: blog.name,
       zone: rule.zone,
       slots,
-      dryFrom: dryFrom(coming),
-      ahead: coming.filter((slot) => slot.firm || slot.foreseen).length,
+      dryFrom: dryFrom(counted),
+      ahead: counted.filter((slot) => slot.firm || slot.foreseen).length,
       cadenceSentence: cadenceSentence(rule),
       cadenceRev: blog.cadence_rev,
     };

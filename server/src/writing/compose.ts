@@ -81,7 +81,9 @@ export async function compose(c: Composition, ask: AskWriter): Promise<Result<Bl
       maxTokensOut: 500,
     });
     if (!points.ok) return points;
-    body.splice(firstHeading(body), 0, { type: 'key points', id: 'k1', items: points.value.points.slice(0, 6) });
+    const items = points.value.points.filter((point) => point.trim() !== '').slice(0, 6);
+    // A writer that finds no point to pick out gives none; an empty box would say nothing.
+    if (items.length > 0) body.splice(firstHeading(body), 0, { type: 'key points', id: 'k1', items });
   }
   if (c.step.parts.includes('contents')) body.splice(firstHeading(body), 0, { type: 'contents', id: 'c1' });
   return good(body);

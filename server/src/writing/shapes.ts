@@ -29,7 +29,7 @@ export const BlocksShape = z.object({
 });
 
 export const PointsShape = z.object({
-  points: z.array(z.string().min(1)).min(1).describe('key points, one short sentence each'),
+  points: z.array(z.string()).describe('key points, one short sentence each'),
 });
 
 export const TitlesShape = z.object({

@@ -20,7 +20,7 @@ export function points(request: ReadRequest, most: number): string[] {
     .filter((sentence) => !sentence.leans && countWords(sentence.text) > 9)
     .map((sentence) => ({
       sentence,
-      short: compressed(sentence.text, 14) ?? '',
+      short: compressed(sentence.text, 16) ?? '',
       score: relevance(sentence.stems, subject, weight) + (/\d/.test(sentence.text) ? 0.5 : 0),
     }))
     .filter(({ short, sentence }) => countWords(short) >= 4 && countWords(short) < countWords(sentence.text))

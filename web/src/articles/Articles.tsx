@@ -78,7 +78,7 @@ export default function Articles() {
         />
       </div>
       <p className="flex h-10 items-center text-proc">
-        Show
+        Show{' '}
         <Word
           label="Blogs"
           editor={(close) => (
@@ -97,7 +97,7 @@ export default function Articles() {
         >
           {one?.name ?? 'all blogs'}
         </Word>
-        ,
+        ,{' '}
         <Word
           label="Standing"
           editor={(close) => (
@@ -256,7 +256,7 @@ function Columns({
             {sheets[index]!.map((column, c) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: columns keep their places
               <div key={c} className={c === 0 ? 'pr-4 pl-8' : 'border-l border-rule pr-8 pl-4'}>
-                <div className="grid h-7 grid-cols-[16px_minmax(0,1fr)_72px_112px_52px_44px] items-center border-b border-ink text-small text-ink-3">
+                <div className="grid h-7 grid-cols-[16px_minmax(0,1fr)_66px_124px_48px_40px] items-center border-b border-ink text-small text-ink-3">
                   <span />
                   <span>Title</span>
                   <span>Blog</span>
@@ -307,14 +307,14 @@ function ArticleRow({
   const late = article.outDesk === null && when !== null && when < now - 600_000;
   return (
     <div
-      className={`row grid h-5 grid-cols-[16px_minmax(0,1fr)_72px_112px_52px_44px] items-center ${at ? 'brackets bracketed' : ''}`}
+      className={`row grid h-5 grid-cols-[16px_minmax(0,1fr)_66px_124px_48px_40px] items-center ${at ? 'brackets bracketed' : ''}`}
     >
       <Mark state={stateOf(article.standing)} label={saysOf(article.standing)} />
       <Link to={`/articles/${article.id}`} className="work brackets truncate" title={article.title}>
         {article.title === '' ? <span className="text-ink-3">no title yet</span> : atColonIfLong(article.title)}
       </Link>
       <span className="truncate text-small text-ink-2">{short(article.blog)}</span>
-      <span className={`fig ${when === null ? 'text-ink-3' : late ? 'text-red' : 'text-ink-2'}`}>
+      <span className={`fig whitespace-nowrap ${when === null ? 'text-ink-3' : late ? 'text-red' : 'text-ink-2'}`}>
         {when === null ? 'no slot' : `${dayLong(when).replace(',', '')} ${clock(when)}`}
       </span>
       <span className="fig text-right">{count(article.words)}</span>

@@ -7,7 +7,7 @@ import { queryClient, read } from '../api/queries.ts';
 import { CadenceSentence } from '../cadence/CadenceSentence.tsx';
 import { Button, DoneHere, Empty, Field, Head, Loading, Mark, saysOf, stateOf, Trouble } from '../design/index.ts';
 import { useNow } from '../shell/useNow.ts';
-import { count } from '../words/figures.ts';
+import { count, plural } from '../words/figures.ts';
 import { moment } from '../words/time.ts';
 import { TestLines } from './TestLines.tsx';
 
@@ -40,10 +40,10 @@ export default function BlogPage() {
           </span>
         </div>
         <div className="flex gap-5 text-small leading-5 text-ink-2">
-          <span>
+          <span className="flex items-center gap-2">
             <Mark state="done" /> {count(blog.out)} of ours live
           </span>
-          <span>
+          <span className="flex items-center gap-2">
             <Mark state="plan" /> {count(coming.filter((slot) => slot.standing === 'planned').length)} slots empty in
             two weeks
           </span>
@@ -82,7 +82,7 @@ export default function BlogPage() {
           )}
         </section>
         <section className="border-l border-rule px-6">
-          <Head title="Cadence" right={lane?.dryFrom ? `covered until ${moment(lane.dryFrom, now, lane.zone)}` : ''} />
+          <Head title="Cadence" right={lane?.dryFrom ? `dry from ${moment(lane.dryFrom, now, lane.zone)}` : ''} />
           <p className="pt-2 leading-7">
             <CadenceSentence blog={blog} />
           </p>
@@ -121,7 +121,7 @@ export default function BlogPage() {
           <Head title="Next slots" right="two weeks" />
           <ul>
             {coming.slice(0, 14).map((slot) => (
-              <li key={slot.at} className="grid h-6 grid-cols-[120px_20px_1fr] items-center border-b border-rule-soft">
+              <li key={slot.at} className="grid h-6 grid-cols-[136px_20px_1fr] items-center border-b border-rule-soft">
                 <span className="fig text-ink-2">{moment(slot.at, now, lane?.zone)}</span>
                 <Mark state={stateOf(slot.standing)} label={saysOf(slot.standing)} />
                 {slot.article ? (

@@ -147,6 +147,8 @@ function useMover() {
 }
 
 const HOUR = 42;
+/** Titles hang below a blog's chart in so many rows at most, from 0. */
+const MOST_LABEL_ROWS = 7;
 
 function Lane({
   lane,
@@ -191,16 +193,7 @@ function Lane({
     if (next) put(slot, next.at);
   };
   const named = lane.slots.filter((slot) => slot.title !== null);
-  const rowsUsed: number[] = [];
-  const labelled = named.map((slot) => {
-    const start = x(slot.at);
-    const width = Math.min(26, atColon(slot.title!).length * 0.62 + 1);
-    let row = rowsUsed.findIndex((end) => end <= start);
-    if (row < 0) row = rowsUsed.length;
-    if (row > 4) row = 4;
-    rowsUsed[row] = start + width;
-    return { slot, row };
-  });
+  const labelled = hung(named.map((slot) => ({ slot, x: x(slot.at) })));
   const labelRows = Math.max(1, ...labelled.map(({ row }) => row + 1));
   return (
     <section aria-label={lane.name} className="border-b border-rule pb-2">
@@ -221,7 +214,7 @@ function Lane({
               : `covered until ${dayLong(lane.dryFrom).replace(',', '')}`}
         </span>
       </div>
-      <div className="relative ml-10" ref={chart} style={{ height: 84 + labelRows * 16 }}>
+      <div className="relative ml-10" ref={chart} style={{ height: 92 + labelRows * 16 }}>
         <div className="absolute inset-x-0 top-1 h-[76px] bg-well" />
         {Array.from({ length: DAYS }, (_, i) => (
           <span
@@ -306,22 +299,18 @@ function Lane({
           );
         })}
         {labelled.map(({ slot, row }) => {
-          const right = x(slot.at) > 78;
+          const right = x(slot.at) > RIGHT_FROM;
           return (
             <span
               key={slot.at}
               className="absolute flex items-end whitespace-nowrap"
-              style={
-                right
-                  ? { right: `calc(100% - ${left(slot.at)})`, top: 78 + row * 16 }
-                  : { left: left(slot.at), top: 78 + row * 16 }
-              }
+              style={right ? { right: `calc(100% - ${left(slot.at)})`, top: 74 } : { left: left(slot.at), top: 74 }}
             >
               {right ? null : (
                 <span
                   aria-hidden
                   className="mr-1 w-1.5 border-b border-l border-rule-strong"
-                  style={{ height: 12 + row * 16 }}
+                  style={{ height: 20 + row * 16 }}
                 />
               )}
               <Label slot={slot} />
@@ -329,7 +318,7 @@ function Lane({
                 <span
                   aria-hidden
                   className="ml-1 w-1.5 border-r border-b border-rule-strong"
-                  style={{ height: 12 + row * 16 }}
+                  style={{ height: 20 + row * 16 }}
                 />
               ) : null}
             </span>
@@ -380,16 +369,32 @@ function Lane({
   );
 }
 
+/** From here on titles hang to the left of their slots. */
+const RIGHT_FROM = 80;
+
+/** Rows for the titles, from the right: a title further left hangs deeper, so that no stem crosses another's words. */
+function hung(slots: readonly { slot: Slot; x: number }[]): { slot: Slot; row: number }[] {
+  const rows: { from: number; to: number }[][] = [];
+  return [...slots].reverse().map(({ slot, x }) => {
+    const width = Math.min(34, atColon(slot.title!).length) * 0.58 + 1.4;
+    const span = x > RIGHT_FROM ? { from: x - width, to: x } : { from: x, to: x + width };
+    let row = rows.findIndex((taken) => taken.every((other) => other.to <= span.from || other.from >= span.to));
+    if (row < 0) row = Math.min(rows.length, MOST_LABEL_ROWS);
+    rows[row] = [...(rows[row] ?? []), span];
+    return { slot, row };
+  });
+}
+
 function Label({ slot }: { slot: Slot }) {
   const title = atColon(slot.title!);
   const look = `font-read text-[13px] leading-4 ${slot.standing === 'out' ? 'text-ink-3' : ''}`;
   return slot.article ? (
-    <Link to={`/articles/${slot.article}`} className={`brackets max-w-[220px] truncate bg-paper ${look}`}>
+    <Link to={`/articles/${slot.article}`} className={`brackets max-w-[230px] truncate bg-paper ${look}`}>
       {title}
     </Link>
   ) : (
     <span
-      className={`max-w-[220px] truncate bg-paper font-ui text-[13px] leading-4 ${slot.standing === 'stopped' ? 'text-red' : 'text-ink-2'}`}
+      className={`max-w-[230px] truncate bg-paper font-ui text-[13px] leading-4 ${slot.standing === 'stopped' ? 'text-red' : 'text-ink-2'}`}
     >
       {title}
     </span>

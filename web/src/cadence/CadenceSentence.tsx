@@ -40,7 +40,7 @@ export function CadenceSentence({ blog }: { blog: Blog }) {
       >
         {often}
       </Word>
-      {rate.kind === 'count' ? ' a' : ''}
+      {rate.kind === 'count' ? ' a ' : ' '}
       <Word
         label="In what time"
         editor={(close) => (
@@ -67,7 +67,7 @@ export function CadenceSentence({ blog }: { blog: Blog }) {
       >
         {rate.kind === 'count' ? rate.per : rate.unit}
       </Word>
-      ,
+      ,{' '}
       <Word
         label="Days"
         editor={() => (
@@ -81,8 +81,8 @@ export function CadenceSentence({ blog }: { blog: Blog }) {
         )}
       >
         {daysWords(rule.days)}
-      </Word>
-      between
+      </Word>{' '}
+      between{' '}
       <Word
         label="From"
         editor={(close) => (
@@ -94,8 +94,8 @@ export function CadenceSentence({ blog }: { blog: Blog }) {
         )}
       >
         {rule.hours.from}
-      </Word>
-      and
+      </Word>{' '}
+      and{' '}
       <Word
         label="To"
         editor={(close) => (
@@ -103,8 +103,8 @@ export function CadenceSentence({ blog }: { blog: Blog }) {
         )}
       >
         {rule.hours.to}
-      </Word>
-      {rule.zone}, at least
+      </Word>{' '}
+      {rule.zone}, at least{' '}
       <Word
         label="Gap"
         editor={(close) => (
@@ -119,7 +119,7 @@ export function CadenceSentence({ blog }: { blog: Blog }) {
         )}
       >
         {rule.gapMinutes % 60 === 0 ? `${rule.gapMinutes / 60} h` : `${rule.gapMinutes} min`}
-      </Word>
+      </Word>{' '}
       apart
       {change.isError ? <Trouble>{inWords(change.error)}</Trouble> : null}
     </span>

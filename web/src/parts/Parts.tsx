@@ -42,7 +42,7 @@ export default function Parts() {
         <Column>
           <Head title="Editable word" right="open it" />
           <Shown name="rest">
-            about
+            about{' '}
             <Word
               label="words"
               editor={() => (
@@ -58,20 +58,20 @@ export default function Parts() {
               )}
             >
               {String(words)}
-            </Word>
+            </Word>{' '}
             words
           </Shown>
           <Shown name="invalid">
-            about
+            about{' '}
             <Word label="words" wrong="needs a number" editor={() => null}>
               many
             </Word>
           </Shown>
           <Shown name="locked">
-            about
+            about{' '}
             <Word label="words" disabled editor={() => null}>
               1,400
-            </Word>
+            </Word>{' '}
             words
           </Shown>
           <Head title="Button" right="solid, hairline, word" />

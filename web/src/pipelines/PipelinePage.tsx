@@ -95,8 +95,8 @@ export default function PipelinePage() {
 
 function Standing({ state, says }: { state: Parameters<typeof Mark>[0]['state']; says: string }) {
   return (
-    <span>
-      <Mark state={state} /> <span className="pl-0.5">{says}</span>
+    <span className="flex items-center gap-2">
+      <Mark state={state} /> {says}
     </span>
   );
 }

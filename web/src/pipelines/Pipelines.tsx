@@ -67,13 +67,7 @@ export default function Pipelines() {
                     <Link to={`/pipelines/${row.id}`} className="brackets block truncate text-proc font-medium">
                       {row.name}
                     </Link>
-                    <span className="block truncate text-small text-ink-3">
-                      {row.sentences
-                        .slice(1)
-                        .map((s) => s.split(' ')[0])
-                        .join(', ')
-                        .toLowerCase()}
-                    </span>
+                    <span className="block truncate text-small text-ink-3">{row.kinds.join(', ')}</span>
                   </td>
                   <td>{row.isOn ? 'on' : <span className="text-ink-3">off</span>}</td>
                   <td className="fig">

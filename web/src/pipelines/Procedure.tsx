@@ -133,7 +133,7 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
         const own = problems.filter((found) => found.step === step.id);
         return (
           <div key={step.id} className="relative col-span-2 grid grid-cols-[716fr_564fr]">
-            <div className="group ml-8 grid min-h-9 grid-cols-[28px_1fr_auto] border-t border-rule-soft py-1.5 pr-4">
+            <div className="group relative ml-8 grid min-h-9 grid-cols-[28px_1fr] border-t border-rule-soft py-1.5 pr-4">
               <span className="fig leading-6 text-ink-3">{i + 1}</span>
               <div>
                 <StepSentence
@@ -154,7 +154,7 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
                   ))}
               </div>
               {i > 0 ? (
-                <span className="flex items-start gap-3 text-small opacity-0 group-focus-within:opacity-100 group-hover:opacity-100">
+                <span className="absolute right-4 bottom-1 flex items-start gap-3 bg-paper pl-2 text-small opacity-0 group-focus-within:opacity-100 group-hover:opacity-100">
                   <Button look="quiet" disabled={!canRun} onClick={() => run.mutate({ until: step.id })}>
                     run to here
                   </Button>

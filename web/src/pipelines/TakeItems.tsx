@@ -36,7 +36,7 @@ export function TakeItems({ pipeline, unsaved, now }: { pipeline: PipelineWhole;
           ? ''
           : each === null
             ? 'What one costs is known after the first.'
-            : `about ${money(each * most)}, as the last ones cost`}
+            : `about ${money(each * most)}, as the last ones cost.`}
         {unsaved ? ' By the saved version; your changes are not saved yet.' : ''}
         {pipeline.isOn && pipeline.nextLook !== null ? ` It looks by itself ${moment(pipeline.nextLook, now)}.` : ''}
       </span>

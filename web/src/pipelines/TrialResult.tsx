@@ -12,7 +12,7 @@ const Gave = z
     outline: z.array(z.object({ heading: z.string() })),
     article: z.object({ id: z.string(), words: z.number() }),
     figuresNotFound: z.array(z.string()),
-    askedWords: z.number(),
+    carriedWords: z.number(),
     titleChoices: z.array(z.string()),
     picture: z.object({ file: z.string() }),
     links: z.array(z.object({ title: z.string(), anchor: z.string() })),
@@ -136,7 +136,7 @@ function Given({ run }: { run: StepRun }) {
         <Link to={`/articles/${gave.article.id}`} className="act brackets">
           {count(gave.article.words)} words
         </Link>
-        {gave.askedWords === undefined ? '' : `; the sources carry no more than ${count(gave.askedWords)}`}
+        {gave.carriedWords === undefined ? '' : `; the sources carry about ${count(gave.carriedWords)}`}
         {gave.figuresNotFound && gave.figuresNotFound.length > 0 ? (
           <span className="block text-red">
             not found in the sources:{' '}

@@ -156,7 +156,7 @@ function Limit({ owner }: { owner: boolean }) {
     <>
       <Head title="Limit of the month" right={month} />
       <p className="pt-2 text-proc">
-        Stop before
+        {capMicros === null ? 'There is' : 'Stop before'}{' '}
         <Word
           label="Limit of the month"
           disabled={!owner}
@@ -164,7 +164,7 @@ function Limit({ owner }: { owner: boolean }) {
         >
           {capMicros === null ? 'no limit' : money(capMicros)}
         </Word>
-        is spent. So far {money(spentMicros)}
+        {capMicros === null ? '. ' : ' is spent. '}So far {money(spentMicros)}
         {reservedMicros > 0 ? `, ${money(reservedMicros)} set aside for calls under way` : ''}.
       </p>
       {put.isError ? <Trouble>{inWords(put.error)}</Trouble> : null}

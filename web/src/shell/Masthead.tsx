@@ -21,7 +21,7 @@ export function Masthead({ person }: { person: Person }) {
     <header className="flex h-12 items-center border-b border-rule px-8">
       <NavLink
         to="/"
-        className="brackets mr-9 text-[22px] font-extrabold tracking-[-0.035em]"
+        className="brackets mr-9 text-[22px] leading-[48px] font-extrabold tracking-[-0.035em]"
         aria-label="Grivo, to Today"
       >
         Gr
@@ -29,7 +29,7 @@ export function Masthead({ person }: { person: Person }) {
           ı
           <span
             aria-hidden
-            className="absolute left-1/2 top-[7px] h-[6.5px] w-[4.6px] -translate-x-1/2 bg-ink"
+            className="absolute left-1/2 top-[11.5px] h-[6.5px] w-[4.6px] -translate-x-1/2 bg-ink"
             style={{ clipPath: 'polygon(50% 0, 100% 100%, 0 100%)' }}
           />
         </span>

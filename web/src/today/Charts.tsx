@@ -19,7 +19,7 @@ export function CoverChart({ slots, now }: { slots: Slots; now: number }) {
           const days = (until - now) / DAY;
           const empty = blog.slots.filter((slot) => slot.standing === 'planned' && slot.at < now + 7 * DAY).length;
           return (
-            <div key={blog.blog} className="grid h-6 grid-cols-[112px_1fr_150px] items-center text-small">
+            <div key={blog.blog} className="grid h-6 grid-cols-[128px_1fr_230px] items-center text-small">
               <Link to={`/blogs/${blog.blog}`} className="brackets truncate">
                 {blog.name}
               </Link>
@@ -42,7 +42,7 @@ export function CoverChart({ slots, now }: { slots: Slots; now: number }) {
             </div>
           );
         })}
-        <div className="ml-[112px] mr-[150px] flex justify-between border-t border-rule-strong pt-0.5 text-small text-ink-3">
+        <div className="mr-[230px] ml-[128px] flex justify-between border-t border-rule-strong pt-0.5 text-small text-ink-3">
           <span>now</span>
           <span>7 days</span>
           <span>14 days</span>
@@ -67,13 +67,12 @@ export function CostRuler({ costs, now }: { costs: Today['costs']; now: number }
     <section aria-label="Cost of each article">
       <h3 className="font-semibold">
         Cost of each article, €{' '}
-        <span className="pl-2 text-small font-normal text-ink-3">four weeks, {plural(costs.length, 'article')}</span>
+        <span className="pl-2 text-small font-normal text-ink-3">
+          four weeks, {plural(costs.length, 'article')}; the dearest {amount(highest.micros)}
+        </span>
       </h3>
       <div className="relative mt-2 h-[76px] border-b border-rule-strong">
         <span className="absolute inset-x-0 top-0 border-t border-dotted border-rule-strong" />
-        <span className="fig absolute -top-2 right-0 bg-paper pl-1 text-[11px] text-ink-3">
-          {amount(highest.micros)}, the dearest
-        </span>
         {costs.map(({ article, title, at, micros }) => (
           <Link
             key={article}

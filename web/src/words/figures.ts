@@ -6,6 +6,7 @@ export function money(micros: number): string {
 /** The same without the sign, for columns that say it in their head. */
 export function amount(micros: number): string {
   const value = micros / 1_000_000;
+  if (value !== 0 && Math.abs(value) < 0.001) return value.toPrecision(1);
   return value !== 0 && Math.abs(value) < 0.01 ? value.toFixed(3) : value.toFixed(2);
 }
 
