@@ -228,7 +228,9 @@ function Columns({
     overscan: 1,
   });
   // biome-ignore lint/correctness/useExhaustiveDependencies: measured anew when the columns change
-  useEffect(() => rows.measure(), [perColumn, columns, lines]);
+  useEffect(() => {
+    rows.measure();
+  }, [perColumn, columns, lines]);
   useEffect(() => {
     if (at === null) return;
     const sheet = sheets.findIndex((columns) =>

@@ -1,4 +1,4 @@
-import { FoundEndpoint, Made, StandIns, TestLog } from '@grivo/contract';
+import { FoundEndpoint, Made, StandIns, type TestLine, TestLog } from '@grivo/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
 import { call, inWords } from '../api/call.ts';
@@ -30,7 +30,7 @@ function firstCadence() {
 }
 
 /** Connects a blog from its address and its secret, and tests it with a harmless draft. */
-export function ConnectBlog({ onDone, autoFocus = false }: { onDone?: (id: string) => void; autoFocus?: boolean }) {
+export function ConnectBlog({ onDone, autoFocus = false }: { onDone?: (id: string, lines: TestLine[]) => void; autoFocus?: boolean }) {
   const [address, setAddress] = useState('');
   const [secret, setSecret] = useState('');
   const standIns = useStandIns();
@@ -51,9 +51,9 @@ export function ConnectBlog({ onDone, autoFocus = false }: { onDone?: (id: strin
       const { lines } = await call('POST', `/blogs/${id}/test`, { answer: TestLog });
       return { id, lines };
     },
-    onSuccess: ({ id }) => {
+    onSuccess: ({ id, lines }) => {
       for (const key of ['blogs', 'slots', 'today']) void queryClient.invalidateQueries({ queryKey: [key] });
-      onDone?.(id);
+      onDone?.(id, lines);
     },
   });
   const offered = standIns.data?.blogs ?? [];

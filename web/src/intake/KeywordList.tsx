@@ -221,11 +221,11 @@ function PhraseRows({
     // biome-ignore lint/a11y/noNoninteractiveTabindex: a frame that scrolls must be reachable by keyboard
     <div
       ref={frame}
-      className="min-h-[320px] flex-1 overflow-auto"
+      className="min-h-[320px] overflow-auto"
       style={{ height: 'calc(100vh - 256px)' }}
       tabIndex={0}
       role="group"
-      aria-label="Phrases"
+      aria-label="Phrases of the list"
     >
       <ul className="relative" style={{ height: rows.getTotalSize() }}>
         {rows.getVirtualItems().map(({ index, start }) => {

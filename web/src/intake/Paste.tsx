@@ -17,7 +17,7 @@ export function Paste({
   /** The list they go into, made when it is needed first. */
   into: () => Promise<string>;
   autoFocus?: boolean;
-  onAdded?: (source: string) => void;
+  onAdded?: (cleaned: z.infer<typeof CleanedPaste>) => void;
 }) {
   const [text, setText] = useState('');
   const [file, setFile] = useState<{ name: string; phrases: number; from: string } | null>(null);
@@ -31,11 +31,11 @@ export function Paste({
       });
       return { source, ...cleaned };
     },
-    onSuccess: ({ source }) => {
+    onSuccess: (cleaned) => {
       setText('');
       setFile(null);
       for (const key of ['sources', 'items', 'today']) void queryClient.invalidateQueries({ queryKey: [key] });
-      onAdded?.(source);
+      onAdded?.(cleaned);
     },
   });
   const readFile = useMutation({
@@ -111,7 +111,7 @@ export function Paste({
 }
 
 /** What became of a paste, with the reason for everything that was left out. */
-function Became({ added, evened, dropped }: z.infer<typeof CleanedPaste>) {
+export function Became({ added, evened, dropped }: z.infer<typeof CleanedPaste>) {
   const reasons = [...new Set(dropped.map(({ reason }) => reason))].map((reason) => ({
     reason,
     n: dropped.filter((one) => one.reason === reason).length,

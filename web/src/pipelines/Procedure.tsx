@@ -1,5 +1,5 @@
 import { type BriefWhole, Made, type PipelineWhole, PipelineWhole as Whole } from '@grivo/contract';
-import { checkProcedure } from '@grivo/core';
+import { checkProcedure, sentenceOf, sentenceText } from '@grivo/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
@@ -123,7 +123,7 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
           {trial && trial.subject === subject.now ? 'Run what changed' : 'Run it'}
         </Button>
       </div>
-      {save.isError ? <SaveTrouble error={save.error} onTheirs={drop} pipeline={pipeline} /> : null}
+      {save.isError ? <SaveTrouble error={save.error} onTheirs={drop} pipeline={pipeline} mine={document.steps.map((step) => sentenceText(sentenceOf(step, choices.names)))} /> : null}
       {run.isError ? (
         <div className="relative col-start-2 px-5">
           <Trouble>{inWords(run.error)}</Trouble>
@@ -266,7 +266,7 @@ function SubjectEditor({
 }
 
 /** Somebody else saved first: both are looked at before one is chosen. */
-function SaveTrouble({ error, onTheirs, pipeline }: { error: unknown; onTheirs: () => void; pipeline: PipelineWhole }) {
+function SaveTrouble({ error, onTheirs, pipeline, mine }: { error: unknown; onTheirs: () => void; pipeline: PipelineWhole; mine: readonly string[] }) {
   const current =
     error instanceof Refused && error.problem.status === 412 ? Whole.safeParse(error.problem.current) : null;
   return (
@@ -306,7 +306,7 @@ function SaveTrouble({ error, onTheirs, pipeline }: { error: unknown; onTheirs: 
       {current?.success ? (
         <ul className="pt-1 text-small text-ink-2">
           {current.data.sentences.map((sentence, i) =>
-            sentence === pipeline.sentences[i] ? null : (
+            sentence === mine[i] ? null : (
               // biome-ignore lint/suspicious/noArrayIndexKey: sentences stand at their number
               <li key={i}>
                 Theirs, {i + 1}: {sentence}

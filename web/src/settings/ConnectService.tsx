@@ -1,4 +1,4 @@
-import { Made, type StandIns, TestLog } from '@grivo/contract';
+import { Made, type StandIns, type TestLine, TestLog } from '@grivo/contract';
 import { useMutation } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
 import { call, inWords } from '../api/call.ts';
@@ -59,12 +59,12 @@ async function connectAndTest(draft: Draft) {
 }
 
 /** Connects a service by its address, key and price, and tests it. The stand-ins are connected at one press. */
-export function ConnectService({ onDone }: { onDone?: () => void }) {
+export function ConnectService({ onDone }: { onDone?: (lines: TestLine[]) => void }) {
   const [draft, setDraft] = useState(EMPTY);
   const standIns = useStandIns();
-  const done = () => {
+  const done = (lines: TestLine[]) => {
     for (const key of ['services', 'today']) void queryClient.invalidateQueries({ queryKey: [key] });
-    onDone?.();
+    onDone?.(lines);
   };
   const connect = useMutation({ mutationFn: () => connectAndTest(draft), onSuccess: done });
   const offered = standIns.data?.services ?? [];

@@ -55,7 +55,7 @@ export default function Settings() {
           </ul>
           {connecting ? (
             <div className="pt-4">
-              <ConnectService onDone={() => undefined} />
+              <ConnectService />
             </div>
           ) : null}
           <div className="pt-6">

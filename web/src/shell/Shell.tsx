@@ -14,7 +14,10 @@ export function Shell({ person, children }: { person: Person; children: ReactNod
   const open = useLine((line) => line.open);
   const { pathname } = useLocation();
   // biome-ignore lint/correctness/useExhaustiveDependencies: a new view begins at its top
-  useEffect(() => window.scrollTo(0, 0), [pathname]);
+  useEffect(() => {
+    // What it returns is no clean-up: newer browsers return a promise.
+    window.scrollTo(0, 0);
+  }, [pathname]);
   return (
     <div className="flex min-h-screen flex-col">
       <a href="#work" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-marker focus:p-2">

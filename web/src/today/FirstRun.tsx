@@ -1,12 +1,14 @@
-import { Made, MadePipeline, type Today } from '@grivo/contract';
+import { type CleanedPaste, Made, MadePipeline, type TestLine, type Today } from '@grivo/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
-import type { ReactNode } from 'react';
+import { type ReactNode, useState } from 'react';
 import { useNavigate } from 'react-router';
+import type { z } from 'zod';
 import { call, inWords } from '../api/call.ts';
 import { queryClient, read } from '../api/queries.ts';
 import { ConnectBlog } from '../blogs/ConnectBlog.tsx';
+import { TestLines } from '../blogs/TestLines.tsx';
 import { Button, Mark, Trouble } from '../design/index.ts';
-import { Paste } from '../intake/Paste.tsx';
+import { Became, Paste } from '../intake/Paste.tsx';
 import { keywordsToGuides } from '../pipelines/shipped.ts';
 import { ConnectService } from '../settings/ConnectService.tsx';
 import { plural } from '../words/figures.ts';
@@ -15,6 +17,9 @@ import { plural } from '../words/figures.ts';
 export function FirstRun({ begun }: { begun: Today['begun'] }) {
   const done = [begun.blogs > 0, begun.writers > 0, begun.sources > 0, begun.pipelines > 0];
   const next = done.indexOf(false);
+  const [blogLines, setBlogLines] = useState<TestLine[] | null>(null);
+  const [serviceLines, setServiceLines] = useState<TestLine[] | null>(null);
+  const [cleaned, setCleaned] = useState<z.infer<typeof CleanedPaste> | null>(null);
   const go = useNavigate();
   const blogs = useQuery({ ...read.blogs(), enabled: begun.blogs > 0 });
   const sources = useQuery({ ...read.sources(), enabled: begun.sources > 0 });
@@ -46,72 +51,82 @@ export function FirstRun({ begun }: { begun: Today['begun'] }) {
           or published before you say so.
         </p>
       </div>
-      <div className="-mx-8 grid flex-1 grid-cols-[716fr_564fr] border-t border-ink">
-        <div className="px-8">
-          <p className="flex h-8 items-center gap-2 border-b border-rule-soft text-small text-ink-3">
+      <div className="relative -mx-8 flex-1 border-t border-ink">
+        <div aria-hidden className="absolute inset-y-0 right-0 w-[44.0625%] border-l border-rule-strong bg-sheet" />
+        <div className="relative grid grid-cols-[716fr_564fr]">
+          <p className="ml-8 flex h-8 items-center gap-2 text-small text-ink-3">
             <strong className="text-base font-semibold text-ink">To begin</strong> 4 steps,{' '}
             {next === -1 ? 'all done' : `${done.filter(Boolean).length} done`}
           </p>
-          <Step n={1} says="Connect a blog" done={done[0]!} open={next === 0} was={plural(begun.blogs, 'blog')}>
-            <ConnectBlog autoFocus />
-          </Step>
-          <Step
-            n={2}
-            says="Connect a writer, an illustrator and a look-up"
-            done={done[1]!}
-            open={next === 1}
-            was={`${plural(begun.writers, 'writer')}, ${plural(begun.illustrators, 'illustrator')}`}
-          >
-            <ConnectService />
-          </Step>
-          <Step
-            n={3}
-            says="Give subjects: a list of keywords"
-            done={done[2]!}
-            open={next === 2}
-            was={plural(begun.sources, 'list')}
-          >
-            <Paste
-              autoFocus
-              into={async () => (await call('POST', '/sources', { body: { name: 'First keywords' }, answer: Made })).id}
-            />
-          </Step>
-          <Step
-            n={4}
-            says="Start from ‘Keywords to guides’, a procedure that ships with Grivo, and try it on one"
-            done={done[3]!}
-            open={next === 3}
-            was={plural(begun.pipelines, 'pipeline')}
-          >
-            <Button look="solid" busy={begin.isPending ? 'Making it' : null} onClick={() => begin.mutate()}>
-              Make the pipeline
+          <p className="mr-8 flex h-8 items-center pl-5 font-semibold">What comes of it</p>
+        </div>
+        <Step
+          n={1}
+          says="Connect a blog"
+          done={done[0]!}
+          open={next === 0}
+          was={plural(begun.blogs, 'blog')}
+          comes={
+            blogLines ? (
+              <TestLines lines={blogLines} />
+            ) : (
+              'A harmless draft is put up, read back and taken down. You see what was tried, what came back, and what to change if it does not work.'
+            )
+          }
+        >
+          <ConnectBlog autoFocus onDone={(_id, lines) => setBlogLines(lines)} />
+        </Step>
+        <Step
+          n={2}
+          says="Connect a writer, an illustrator and a look-up"
+          done={done[1]!}
+          open={next === 1}
+          was={`${plural(begun.writers, 'writer')}, ${plural(begun.illustrators, 'illustrator')}`}
+          comes={
+            serviceLines ? (
+              <TestLines lines={serviceLines} />
+            ) : (
+              'The price of a thousand tokens and of a picture stands there before any are made.'
+            )
+          }
+        >
+          <ConnectService onDone={setServiceLines} />
+        </Step>
+        <Step
+          n={3}
+          says="Give subjects: a list of keywords"
+          done={done[2]!}
+          open={next === 2}
+          was={plural(begun.sources, 'list')}
+          comes={cleaned ? <Became {...cleaned} /> : 'All that would come in, cleaned, and the reason for whatever is left out.'}
+        >
+          <Paste
+            autoFocus
+            into={async () => (await call('POST', '/sources', { body: { name: 'First keywords' }, answer: Made })).id}
+            onAdded={setCleaned}
+          />
+        </Step>
+        <Step
+          n={4}
+          says="Start from ‘Keywords to guides’, a procedure that ships with Grivo, and try it on one"
+          done={done[3]!}
+          open={next === 3}
+          was={plural(begun.pipelines, 'pipeline')}
+          comes="Nine sentences you can change word by word. A trial shows what each makes of one subject, and publishes nothing."
+        >
+          <Button look="solid" busy={begin.isPending ? 'Making it' : null} onClick={() => begin.mutate()}>
+            Make the pipeline
+          </Button>
+          {begin.isError ? <Trouble>{inWords(begin.error)}</Trouble> : null}
+        </Step>
+        {next === -1 ? (
+          <p className="relative ml-8 pt-4">
+            Everything is in place.{' '}
+            <Button look="word" onClick={() => void go(`/pipelines/${pipelines.data?.pipelines[0]?.id ?? ''}`)}>
+              Try the pipeline and take the first items
             </Button>
-            {begin.isError ? <Trouble>{inWords(begin.error)}</Trouble> : null}
-          </Step>
-          {next === -1 ? (
-            <p className="pt-4">
-              Everything is in place.{' '}
-              <Button look="word" onClick={() => void go(`/pipelines/${pipelines.data?.pipelines[0]?.id ?? ''}`)}>
-                Try the pipeline and take the first items
-              </Button>
-            </p>
-          ) : null}
-        </div>
-        <div className="border-l border-rule-strong bg-sheet px-8">
-          <p className="flex h-8 items-center border-b border-rule-soft font-semibold">What comes of it</p>
-          <Comes done={done[0]!}>
-            A harmless draft is put up, read back and taken down. You see what was tried, what came back, and what to
-            change if it does not work.
-          </Comes>
-          <Comes done={done[1]!}>
-            The price of a thousand tokens and of a picture stands there before any are made.
-          </Comes>
-          <Comes done={done[2]!}>All that would come in, cleaned, and the reason for whatever is left out.</Comes>
-          <Comes done={done[3]!}>
-            Nine sentences you can change word by word. A trial shows what each makes of one subject, and publishes
-            nothing.
-          </Comes>
-        </div>
+          </p>
+        ) : null}
       </div>
     </div>
   );
@@ -123,6 +138,7 @@ function Step({
   done,
   open,
   was,
+  comes,
   children,
 }: {
   n: number;
@@ -130,34 +146,30 @@ function Step({
   done: boolean;
   open: boolean;
   was: string;
+  comes: ReactNode;
   children: ReactNode;
 }) {
   return (
-    <section
-      className={`relative grid grid-cols-[28px_1fr] border-b border-rule-soft py-4 ${open ? '' : 'text-ink-2'}`}
-    >
-      {open ? <span aria-hidden className="absolute top-3 bottom-3 -left-4 w-1 bg-marker" /> : null}
-      <span className={`fig leading-6 ${open ? 'font-semibold' : 'text-ink-3'}`}>{n}</span>
-      <div>
-        <h2 className="text-proc">
-          {says}
-          {done ? (
-            <span className="pl-3 text-small text-ink-3">
-              <Mark state="done" /> {was}
-            </span>
-          ) : null}
-        </h2>
-        {open ? <div className="pt-3">{children}</div> : null}
+    <section className="relative grid grid-cols-[716fr_564fr]">
+      {open ? <span aria-hidden className="absolute top-3 bottom-3 left-4 w-1 bg-marker" /> : null}
+      <div className={`ml-8 grid grid-cols-[28px_1fr] border-t border-rule-soft py-4 pr-8 ${open ? '' : 'text-ink-2'}`}>
+        <span className={`fig leading-6 ${open ? 'font-semibold' : 'text-ink-3'}`}>{n}</span>
+        <div>
+          <h2 className="text-proc">
+            {says}
+            {done ? (
+              <span className="pl-3 text-small text-ink-3">
+                <Mark state="done" /> {was}
+              </span>
+            ) : null}
+          </h2>
+          {open ? <div className="pt-3">{children}</div> : null}
+        </div>
+      </div>
+      <div className="mr-8 grid grid-cols-[24px_1fr] border-t border-rule-soft py-4 pl-5 text-small text-ink-2">
+        <Mark state={done ? 'done' : 'plan'} />
+        <div>{comes}</div>
       </div>
     </section>
-  );
-}
-
-function Comes({ done, children }: { done: boolean; children: ReactNode }) {
-  return (
-    <p className="grid grid-cols-[24px_1fr] py-4 text-small text-ink-2">
-      <Mark state={done ? 'done' : 'plan'} />
-      {children}
-    </p>
   );
 }

@@ -1,0 +1,39 @@
+import type { APIRequestContext, Locator, Page } from '@playwright/test';
+
+export const OWNER = { email: 'ines@crockhaven.example', password: 'salt-and-patience' };
+
+export function address(name: 'POINTER' | 'KEYBOARD' | 'WEEK'): string {
+  const found = process.env[`GRIVO_${name}`];
+  if (!found) throw new Error(`the installation ${name} was not started`);
+  return found;
+}
+
+/** Signs a page in without the screen for it, for tests of what comes after. */
+export async function signedIn(page: Page, base: string): Promise<void> {
+  await page.request.post(`${base}/api/session`, { data: OWNER });
+}
+
+/** Lets time pass at the desk: puts the clock just behind a moment. */
+export async function passTo(request: APIRequestContext, base: string, ms: number): Promise<void> {
+  await request.put(`${base}/api/desk-clock`, { data: { at: new Date(ms + 1_500).toISOString(), speed: 1 } });
+}
+
+/** The next placed slot of any blog. */
+export async function nextPlaced(request: APIRequestContext, base: string): Promise<{ at: number; title: string }> {
+  const slots = (await (await request.get(`${base}/api/slots?days=14`)).json()) as {
+    blogs: { slots: { at: number; standing: string; title: string | null }[] }[];
+  };
+  const first = slots.blogs.flatMap((blog) => blog.slots).find((slot) => slot.standing === 'ready');
+  if (!first) throw new Error('nothing is placed');
+  return { at: first.at, title: first.title ?? '' };
+}
+
+/** Presses Tab until the focus is on what is wanted, as somebody without a pointer would. */
+export async function tabTo(page: Page, wanted: Locator, most = 120): Promise<void> {
+  await wanted.first().waitFor();
+  for (let i = 0; i < most; i++) {
+    if (await wanted.first().evaluate((element) => element === document.activeElement)) return;
+    await page.keyboard.press('Tab');
+  }
+  throw new Error(`Tab did not reach ${String(wanted)}`);
+}

@@ -1,0 +1,26 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { buildScreens } from '../../scripts/build.mjs';
+import { client } from '../../scripts/client.mjs';
+import { live, setUp } from '../../scripts/crockhaven.mjs';
+import { startAll } from '../../scripts/processes.mjs';
+
+/** Installations by what the tests need: two empty ones for first journeys, and one with a week of history. */
+const WANTED = ['POINTER', 'KEYBOARD', 'WEEK'] as const;
+
+/** Starts them, each with a MariaDB in memory, and stops them when all tests are done. */
+export default async function installations(): Promise<() => Promise<void>> {
+  buildScreens();
+  const folder = mkdtempSync(join('/dev/shm', 'grivo-e2e-'));
+  const all = await Promise.all(
+    WANTED.map((name) => startAll(join(folder, name.toLowerCase()), { durable: false, log: 'warn' })),
+  );
+  for (const [i, name] of WANTED.entries()) process.env[`GRIVO_${name}`] = all[i]!.address!;
+  const week = all[WANTED.indexOf('WEEK')]!;
+  const call = await client(week.address, week.owner);
+  await live(call, await setUp(call, week.standIns), 1, Date.now(), () => undefined);
+  return async () => {
+    for (const one of all) await one.stop();
+    rmSync(folder, { recursive: true, force: true });
+  };
+}
