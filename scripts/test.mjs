@@ -5,17 +5,17 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { installMissing, ROOT } from './install.mjs';
 
-installMissing();
+installMissing({ browser: true });
 const bin = (name) => join(ROOT, 'node_modules', '.bin', name);
 const folder = mkdtempSync(join(tmpdir(), 'grivo-results-'));
 const report = join(folder, 'vitest.json');
 let passed = 0;
 let failed = 0;
 
-function part(name, command, args) {
+function part(name, command, args, more = {}) {
   const started = Date.now();
   console.log(`\n── ${name}`);
-  const { status } = spawnSync(command, args, { stdio: 'inherit', cwd: ROOT, env: { ...process.env, TZ: 'UTC' } });
+  const { status } = spawnSync(command, args, { stdio: 'inherit', cwd: ROOT, env: { ...process.env, TZ: 'UTC', ...more } });
   console.log(`── ${name}: ${status === 0 ? 'well' : 'FAILED'}, ${((Date.now() - started) / 1_000).toFixed(1)} s`);
   return status === 0;
 }
@@ -39,6 +39,19 @@ try {
   passed += numPassedTests;
   failed += numFailedTests;
   if (!tested && numFailedTests === 0) failed++;
+} catch {
+  failed++;
+}
+// Journeys in the real browser; the runner's own count is read from its report.
+const journeys = join(folder, 'journeys.json');
+const walked = part('browser', process.execPath, ['--import', 'tsx', join(ROOT, 'node_modules', '@playwright', 'test', 'cli.js'), 'test', '-c', 'e2e/playwright.config.ts', '--reporter=list,json'], {
+  PLAYWRIGHT_JSON_OUTPUT_NAME: journeys,
+});
+try {
+  const { stats } = JSON.parse(readFileSync(journeys, 'utf8'));
+  passed += stats.expected + stats.flaky;
+  failed += stats.unexpected;
+  if (!walked && stats.unexpected === 0) failed++;
 } catch {
   failed++;
 }

@@ -1,5 +1,5 @@
 import type { Database } from '../store/database.ts';
-import type { Held } from './flusher.ts';
+import type { Held } from './ending.ts';
 
 /**
  * Takes ready rows of one lane under the worker's lease, oldest first from the low-water mark on: rows that moved on leave

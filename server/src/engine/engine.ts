@@ -1,16 +1,16 @@
-import { backoffMs, classOf, drawAt, type Failure, lasting, stepIdOf } from '@grivo/core';
-import { openIncident } from '../incidents/repository.ts';
 import { fireDue } from '../schedules/fire.ts';
 import type { ServiceDirectory } from '../services/directory.ts';
 import { isLostConnection } from '../store/database.ts';
 import { admit, pipelinesWaiting } from './admission.ts';
-import { type BriefState, fieldsAt, inputDigest, loadBriefs, Procedures, type RunState } from './briefState.ts';
+import { type BriefState, loadBriefs, Procedures, type RunState } from './briefState.ts';
 import { claim, fullLanes, wakeDue } from './claims.ts';
-import { type Ending, Flusher, type Held } from './flusher.ts';
+import type { Ending, Held } from './ending.ts';
+import { Flusher } from './flusher.ts';
 import { priorityOfLane, roleCalled, serviceOfLane } from './lane.ts';
 import { Lease, type ProcessRole } from './lease.ts';
 import type { Ground } from './outside.ts';
-import type { Performer, Performers, StepResult } from './performer.ts';
+import { perform } from './perform.ts';
+import type { Performers } from './performer.ts';
 import { Permits } from './permits.ts';
 import { reap } from './reaper.ts';
 import type { Bell, Ring } from './ring.ts';
@@ -286,7 +286,7 @@ export class Engine {
   // ---- performing -------------------------------------------------------------------------------------------------
 
   private begin(brief: BriefState, run: RunState): void {
-    this.perform(brief, run)
+    this.doStep(brief, run)
       .then((ending) => this.flusher.add(ending))
       .catch((error) => {
         this.ground.log[isLostConnection(error) ? 'warn' : 'error'](
@@ -297,93 +297,15 @@ export class Engine {
       });
   }
 
-  private async perform(brief: BriefState, run: RunState): Promise<Ending> {
-    const step = brief.steps.get(stepIdOf(run.path));
-    const fields = fieldsAt(brief, run.path);
-    const draw = drawAt(brief.runs, run.path);
-    const digest = step ? inputDigest(step, fields, draw) : null;
-    let micros = 0;
-    const ending = (part: Partial<Ending>): Ending => ({
-      brief,
-      run,
-      state: 'done',
-      outcome: null,
-      fields: null,
-      inputDigest: digest,
-      failure: null,
-      incident: null,
-      dueInMs: null,
-      dueDesk: null,
-      forSlot: false,
-      tries: 0,
-      micros,
-      writes: [],
-      settled: () => this.letGo(run.id),
-      ...part,
-    });
-    const kept = this.stillHolds(brief, run, digest);
-    if (kept) return ending({ fields: kept.fields, outcome: kept.outcome });
-    const performer =
-      step && step.kind !== 'take' ? (this.options.performers[step.kind] as unknown as Performer) : null;
-    if (!step || !performer) throw new Error(`no way to perform ${run.kind} at ${run.path}`);
+  private doStep(brief: BriefState, run: RunState): Promise<Ending> {
     const abort = this.inHand.get(run.id)?.abort.signal ?? AbortSignal.abort();
-    const result = await attempt(() =>
-      performer(step, {
-        brief,
-        run,
-        fields,
-        draw,
-        signal: AbortSignal.any([abort, this.lease.signal]),
-        leaseOutlasts: (ms) => this.lease.outlasts(ms),
-        spent: (more) => {
-          micros += more;
-        },
-      }),
-    );
-    if (abort.aborted || this.lease.signal.aborted) throw new Error('given up');
-    switch (result.kind) {
-      case 'done':
-        return ending({
-          fields: result.fields,
-          outcome: result.outcome ?? { kind: 'done' },
-          writes: result.writes ?? [],
-        });
-      case 'at':
-        return ending({ state: 'waiting', dueDesk: result.desk, forSlot: result.forSlot });
-      case 'later':
-        return ending({ state: 'waiting', dueInMs: result.inMs, tries: run.tries });
-      case 'failed':
-        return ending(await this.failed(run, result.failure));
-    }
-  }
-
-  /** The result of an earlier round that still holds: same step, same input, and not opened anew itself. */
-  private stillHolds(
-    brief: BriefState,
-    run: RunState,
-    digest: string | null,
-  ): { fields: Ending['fields']; outcome: RunState['outcome'] } | null {
-    if (run.round === 0 || run.opens || digest === null) return null;
-    const earlier = brief.runs
-      .filter((r) => r.path === run.path && r.round < run.round && r.state === 'done')
-      .sort((a, b) => b.round - a.round);
-    for (const candidate of earlier) {
-      const output = brief.outputs.get(candidate.id);
-      if (output && output.inputDigest === digest && candidate.outcome?.kind !== 'again')
-        return { fields: output.fields, outcome: candidate.outcome };
-    }
-    return null;
-  }
-
-  private async failed(run: RunState, first: Failure): Promise<Partial<Ending>> {
-    const tries = run.tries + 1;
-    const failure = lasting(first, tries) ?? first;
-    if (classOf(failure) === 'transient') {
-      return { state: 'waiting', failure, tries, dueInMs: backoffMs(failure, tries, this.ground.random) };
-    }
-    const incident = await openIncident(this.ground, failure, run.id);
-    if (incident === 'released') return { state: 'waiting', failure, tries: 0, dueInMs: 0 };
-    return { state: 'stopped', failure, tries, incident };
+    return perform(brief, run, {
+      ground: this.ground,
+      performers: this.options.performers,
+      signal: AbortSignal.any([abort, this.lease.signal]),
+      leaseOutlasts: (ms) => this.lease.outlasts(ms),
+      settled: (id) => this.letGo(id),
+    });
   }
 
   private letGo(run: string): void {
@@ -410,17 +332,6 @@ export class Engine {
     if (state) this.briefs.set(id, state);
     else this.briefs.delete(id);
     return state;
-  }
-}
-
-/** A performer that throws has met a bug of ours; what the database did to us is no bug and goes on. */
-async function attempt(work: () => Promise<StepResult>): Promise<StepResult> {
-  try {
-    return await work();
-  } catch (error) {
-    if (isLostConnection(error)) throw error;
-    const { message, stack } = error instanceof Error ? error : new Error(String(error));
-    return { kind: 'failed', failure: { code: 'defect', message, stack: stack ?? '' } };
   }
 }
 

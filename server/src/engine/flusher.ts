@@ -1,35 +1,10 @@
-import { type BriefStanding, type Failure, type PlanRun, plan, type StepState, standingOf } from '@grivo/core';
-import { isLostConnection, type Sql } from '../store/database.ts';
+import { isLostConnection } from '../store/database.ts';
+import { type BriefChange, changeOf } from './briefChange.ts';
 import type { BriefState, RunState } from './briefState.ts';
-import { laneOf, roleCalled } from './lane.ts';
+import { Mismatch, wasCommitted, writeBatch } from './commitBatch.ts';
+import type { Ending } from './ending.ts';
+import { laneOf } from './lane.ts';
 import type { Ground } from './outside.ts';
-import type { Fields, Write } from './performer.ts';
-
-/** A step run in this worker's hands. */
-export interface Held {
-  run: string;
-  brief: string;
-}
-
-/** How a run in hand ended, ready to be committed. */
-export interface Ending {
-  brief: BriefState;
-  run: RunState;
-  state: Exclude<StepState, 'running' | 'cancelled'>;
-  outcome: PlanRun['outcome'];
-  fields: Fields | null;
-  inputDigest: string | null;
-  failure: Failure | null;
-  incident: string | null;
-  dueInMs: number | null;
-  dueDesk: number | null;
-  forSlot: boolean;
-  tries: number;
-  micros: number;
-  writes: Write[];
-  /** Called once it is known whether the ending counted. */
-  settled: (counted: boolean) => void;
-}
 
 export interface FlusherPorts {
   ground: Ground;
@@ -54,16 +29,6 @@ const MOST_IN_BATCH = 200;
 const GATHER_MS = 1;
 /** Batches committed at the same time: while the database works on one, the next is made up. */
 const MOST_FLUSHES = 2;
-
-/** One brief's part of a batch: what is written, and what the brief looks like afterwards. */
-interface BriefChange {
-  brief: BriefState;
-  endings: Ending[];
-  after: BriefState;
-  fresh: { run: RunState; handed: boolean; service: string | null; lane: string }[];
-  cancelled: RunState[];
-  standing: BriefStanding;
-}
 
 /**
  * Commits ended steps in small batches of whatever has ended: the end, its output, its attempt, the brief's rev, the
@@ -146,10 +111,9 @@ export class Flusher {
     try {
       const counted = await ground.db.transaction(
         async (sql) => {
-          await write(sql, changes, this.ports.holder(), ground);
+          await writeBatch(sql, changes, this.ports.holder(), ground);
           return true;
         },
-        // Attempts are written in the same transaction, so the last one tells whether it was committed.
         async (sql) => ((await wasCommitted(sql, changes, this.ports.holder())) ? true : undefined),
       );
       if (counted) this.publish(changes);
@@ -169,45 +133,8 @@ export class Flusher {
   }
 
   private change(brief: BriefState, endings: Ending[]): BriefChange {
-    const ends = new Map(endings.map((ending) => [ending.run.id, ending]));
-    const runs = brief.runs.map((run): RunState => {
-      const ending = ends.get(run.id);
-      return ending
-        ? { ...run, state: ending.state, outcome: ending.outcome, tries: ending.tries, forSlot: ending.forSlot }
-        : run;
-    });
-    const next = plan(brief.nodes, runs);
-    const cancelKeys = new Set(next.cancel.map((key) => `${key.path} ${key.round}`));
-    const cancelled = runs.filter((run) => cancelKeys.has(`${run.path} ${run.round}`));
-    const fresh = next.create.map(({ path, round, opens, node }) => {
-      const kind = brief.steps.get(node.id)?.kind ?? node.type;
-      const service = roleCalled(kind) ? this.ports.serviceFor(kind) : null;
-      const handed = this.ports.handoff(service);
-      const run: RunState = {
-        id: this.ports.ground.ids(),
-        path,
-        round,
-        opens,
-        kind,
-        state: handed ? 'running' : 'ready',
-        outcome: null,
-        attempts: handed ? 1 : 0,
-        tries: 0,
-        forSlot: false,
-        startedAt: null,
-      };
-      return { run, handed, service, lane: laneOf(service, brief.priority) };
-    });
-    const kept = runs.map((run): RunState => (cancelled.includes(run) ? { ...run, state: 'cancelled' } : run));
-    const allRuns = [...kept, ...fresh.map(({ run }) => run)];
-    const open = allRuns.filter((run) => run.state !== 'done' && run.state !== 'cancelled');
-    const ended = next.ended === 'done' ? 'out' : next.ended;
-    const standing = standingOf(open, ended);
-    const outputs = new Map(brief.outputs);
-    for (const ending of endings)
-      if (ending.fields) outputs.set(ending.run.id, { fields: ending.fields, inputDigest: ending.inputDigest });
-    const after: BriefState = { ...brief, rev: brief.rev + 1, standing, runs: allRuns, outputs };
-    return { brief, endings, after, fresh, cancelled, standing };
+    const { ground, serviceFor, handoff } = this.ports;
+    return changeOf(brief, endings, { ids: ground.ids, serviceFor, handoff });
   }
 
   private publish(changes: readonly BriefChange[]): void {
@@ -226,9 +153,6 @@ export class Flusher {
   }
 }
 
-/** Something in the batch is no longer as it was read; nothing was written. */
-class Mismatch extends Error {}
-
 function byBrief(batch: readonly Ending[]): Ending[][] {
   const groups = new Map<string, Ending[]>();
   for (const ending of batch) {
@@ -237,153 +161,4 @@ function byBrief(batch: readonly Ending[]): Ending[][] {
     else groups.set(ending.brief.id, [ending]);
   }
   return [...groups.values()];
-}
-
-function must(matched: number, wanted: number): void {
-  if (matched !== wanted) throw new Mismatch();
-}
-
-async function write(sql: Sql, changes: readonly BriefChange[], holder: string, ground: Ground): Promise<void> {
-  await writeRevs(sql, changes, ground.desk.now());
-  await writeEnds(sql, changes, holder);
-  await writeAttempts(sql, changes, holder);
-  const cancelled = changes.flatMap((change) => change.cancelled.map((run) => run.id));
-  if (cancelled.length > 0) {
-    must(
-      await sql.run(
-        "UPDATE step_run SET state = 'cancelled', lane = NULL, due_at = NULL, due_desk = NULL, holder = NULL, ended_at = UTC_TIMESTAMP(3) WHERE id IN (?) AND state NOT IN ('done', 'cancelled')",
-        [cancelled],
-      ),
-      cancelled.length,
-    );
-  }
-  const fresh = changes.flatMap((change) =>
-    change.fresh.map(({ run, handed, lane }) => [
-      run.id,
-      change.brief.id,
-      run.path,
-      run.round,
-      run.opens ? 1 : 0,
-      run.kind,
-      run.state,
-      handed ? null : lane,
-      lane,
-      handed ? holder : null,
-      run.attempts,
-    ]),
-  );
-  if (fresh.length > 0)
-    await sql.run(
-      'INSERT INTO step_run (id, brief, path, round, opens, kind, state, lane, home_lane, holder, attempts) VALUES ?',
-      [fresh],
-    );
-  for (const change of changes)
-    for (const ending of change.endings)
-      for (const { text, parameters } of ending.writes) await sql.run(text, parameters);
-  await sql.run('INSERT INTO event (id, noun, noun_id, rev) VALUES ?', [
-    changes.map((change) => [ground.ids(), 'brief', change.brief.id, change.after.rev]),
-  ]);
-}
-
-/** The brief's rev guards the plan: what it was made from must still be so. */
-async function writeRevs(sql: Sql, changes: readonly BriefChange[], deskNow: number): Promise<void> {
-  const byStanding = new Map<string, BriefChange[]>();
-  for (const change of changes) byStanding.set(change.standing, [...(byStanding.get(change.standing) ?? []), change]);
-  for (const [standing, group] of byStanding) {
-    const ended = standing === 'out' || standing === 'set aside';
-    must(
-      await sql.run(
-        'UPDATE brief SET rev = rev + 1, standing = ?, ended_desk = ? WHERE id IN (?) AND (id, rev) IN (?)',
-        [
-          standing,
-          ended ? deskNow : null,
-          group.map((change) => change.brief.id),
-          group.map((change) => [change.brief.id, change.brief.rev]),
-        ],
-      ),
-      group.length,
-    );
-  }
-}
-
-async function writeEnds(sql: Sql, changes: readonly BriefChange[], holder: string): Promise<void> {
-  const endings = changes.flatMap((change) => change.endings);
-  const plain = endings.filter(
-    (ending) => ending.state === 'done' && (ending.outcome === null || ending.outcome.kind === 'done'),
-  );
-  if (plain.length > 0) {
-    must(
-      await sql.run(
-        "UPDATE step_run SET state = 'done', holder = NULL, failure = NULL, incident = NULL, tries = 0, ended_at = UTC_TIMESTAMP(3) WHERE id IN (?) AND holder = ? AND state = 'running'",
-        [plain.map((ending) => ending.run.id), holder],
-      ),
-      plain.length,
-    );
-  }
-  for (const ending of endings) {
-    if (plain.includes(ending)) continue;
-    // Released between the failure and this commit: nothing would ever let this run go on, so it goes on now.
-    if (ending.incident && !(await isOpen(sql, ending.incident)))
-      Object.assign(ending, { state: 'waiting', incident: null, dueInMs: 0 });
-    must(
-      await sql.run(
-        `UPDATE step_run SET state = ?, holder = NULL, outcome = ?, failure = ?, incident = ?, tries = ?, for_slot = ?, due_desk = ?,
-          due_at = IF(? IS NULL, NULL, DATE_ADD(UTC_TIMESTAMP(3), INTERVAL ? MICROSECOND)), lane = IF(? = 'ready', home_lane, NULL),
-          ended_at = IF(? = 'done', UTC_TIMESTAMP(3), NULL) WHERE id = ? AND holder = ? AND state = 'running'`,
-        [
-          ending.state,
-          ending.outcome ? JSON.stringify(ending.outcome) : null,
-          ending.failure ? JSON.stringify(ending.failure) : null,
-          ending.incident,
-          ending.tries,
-          ending.forSlot ? 1 : 0,
-          ending.dueDesk,
-          ending.dueInMs,
-          (ending.dueInMs ?? 0) * 1_000,
-          ending.state,
-          ending.state,
-          ending.run.id,
-          holder,
-        ],
-      ),
-      1,
-    );
-  }
-  const outputs = endings
-    .filter((ending) => ending.fields !== null)
-    .map((ending) => [ending.run.id, ending.inputDigest, JSON.stringify(ending.fields)]);
-  if (outputs.length > 0)
-    await sql.run(
-      'INSERT INTO output (step_run, input_digest, proposed) VALUES ? ON DUPLICATE KEY UPDATE proposed = VALUES(proposed), input_digest = VALUES(input_digest)',
-      [outputs],
-    );
-}
-
-async function isOpen(sql: Sql, incident: string): Promise<boolean> {
-  return (await sql.rows('SELECT 1 FROM incident WHERE id = ? AND open = 1 LOCK IN SHARE MODE', [incident])).length > 0;
-}
-
-async function writeAttempts(sql: Sql, changes: readonly BriefChange[], holder: string): Promise<void> {
-  const rows = changes.flatMap((change) =>
-    change.endings.map((ending) => [
-      ending.run.id,
-      ending.run.attempts,
-      holder,
-      ending.run.startedAt,
-      ending.state,
-      ending.failure ? JSON.stringify(ending.failure) : null,
-      ending.micros,
-    ]),
-  );
-  await sql.run('INSERT INTO attempt (step_run, n, worker, started_at, result, failure, micros) VALUES ?', [rows]);
-}
-
-async function wasCommitted(sql: Sql, changes: readonly BriefChange[], holder: string): Promise<boolean> {
-  const last = changes[changes.length - 1]!.endings[0]!;
-  const rows = await sql.rows('SELECT 1 FROM attempt WHERE step_run = ? AND n = ? AND worker = ?', [
-    last.run.id,
-    last.run.attempts,
-    holder,
-  ]);
-  return rows.length > 0;
 }

@@ -99,7 +99,7 @@ export class Database implements Sql {
 
   /** Waits until another process has brought the schema up to this program. */
   async migrated(ms = 60_000): Promise<void> {
-    for (let waited = 0; await this.source.showMigrations(); waited += 100) {
+    for (let waited = 0; !(await this.isUpToDate()); waited += 100) {
       if (waited >= ms)
         throw new Error(
           'The database is not set up. Start the API first: it brings the schema up; workers wait for it.',
@@ -108,15 +108,23 @@ export class Database implements Sql {
     }
   }
 
-  private async refuseNewer(): Promise<void> {
+  /** Only looks: two processes that both made the table of migrations would be in each other's way. */
+  private async isUpToDate(): Promise<boolean> {
+    const done = await this.migrationsDone();
+    return migrations.every((migration) => done.includes(migration.name));
+  }
+
+  private async migrationsDone(): Promise<string[]> {
     const [table] = await this.rows(
       "SELECT 1 FROM information_schema.tables WHERE table_schema = DATABASE() AND table_name = 'migrations'",
     );
-    if (!table) return;
+    return table ? (await this.rows<{ name: string }>('SELECT name FROM migrations')).map(({ name }) => name) : [];
+  }
+
+  private async refuseNewer(): Promise<void> {
     const known = new Set(migrations.map((migration) => migration.name));
-    const done = await this.rows<{ name: string }>('SELECT name FROM migrations');
-    const unknown = done.filter(({ name }) => !known.has(name));
-    if (unknown.length > 0) throw new NewerSchema(unknown.map(({ name }) => name));
+    const unknown = (await this.migrationsDone()).filter((name) => !known.has(name));
+    if (unknown.length > 0) throw new NewerSchema(unknown);
   }
 
   async rows<T = Row>(text: string, parameters?: unknown[]): Promise<T[]> {

@@ -15,7 +15,7 @@ import { Database } from '../../src/store/database.ts';
 /** One migrated database for each test worker. */
 export async function testDatabaseUrl(): Promise<string> {
   const url = new URL(inject('databaseUrl'));
-  const name = `grivo_w${process.env['VITEST_POOL_ID'] ?? '1'}`;
+  const name = `grivo_w${process.pid}`;
   const server = await Database.open(url.href, 2);
   await server.run(`DROP DATABASE IF EXISTS ${name}`);
   await server.run(`CREATE DATABASE ${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_uca1400_ai_ci`);

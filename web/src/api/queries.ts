@@ -22,7 +22,10 @@ import { call, Refused } from './call.ts';
 
 export const queryClient = new QueryClient({
   defaultOptions: {
+    // A press that cannot be sent says so at once; it does not wait in secret for the line.
+    mutations: { networkMode: 'always' },
     queries: {
+      networkMode: 'always',
       staleTime: 30_000,
       refetchOnWindowFocus: true,
       retry: (times, error) => !(error instanceof Refused) && times < 5,
@@ -101,7 +104,8 @@ const TOUCHES: Record<string, string[]> = {
   brief: ['today', 'slots', 'pipelines', 'pipeline', 'briefs', 'items', 'articles', 'sources', 'limit'],
   article: ['today', 'slots', 'articles'],
   blog: ['slots', 'blogs', 'today'],
-  pipeline: ['pipelines', 'pipeline', 'versions', 'slots'],
+  // Steps that go on without changing how their brief stands are told by their pipeline.
+  pipeline: ['pipelines', 'pipeline', 'versions', 'slots', 'briefs', 'brief'],
   source: ['sources', 'items'],
 };
 

@@ -1,0 +1,84 @@
+// One current picture of each main view, from the demonstration's data. Starts an installation of its own.
+import { spawnSync } from 'node:child_process';
+import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { buildScreens } from './build.mjs';
+import { installMissing, ROOT } from './install.mjs';
+
+installMissing({ browser: true });
+if (!process.execArgv.includes('tsx')) {
+  buildScreens();
+  const { status } = spawnSync(process.execPath, ['--import', 'tsx', import.meta.filename, ...process.argv.slice(2)], {
+    stdio: 'inherit',
+    env: { ...process.env, TZ: 'UTC' },
+  });
+  process.exit(status ?? 1);
+}
+const { chromium } = await import('@playwright/test');
+const { client } = await import('./client.mjs');
+const { live, setUp } = await import('./crockhaven.mjs');
+const { startAll } = await import('./processes.mjs');
+
+const out = join(ROOT, 'docs', 'screenshots');
+mkdirSync(out, { recursive: true });
+const folder = mkdtempSync(join(tmpdir(), 'grivo-pictures-'));
+const [demo, empty] = await Promise.all([
+  startAll(join(folder, 'demo'), { durable: false }),
+  startAll(join(folder, 'empty'), { durable: false }),
+]);
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
+try {
+  const call = await client(demo.address, demo.owner);
+  console.log('Making four weeks of history …');
+  await live(call, await setUp(call, demo.standIns), 4, Date.now(), () => undefined);
+  const first = async (path, name, wanted = () => true) => (await call('GET', path))[name].find(wanted).id;
+  const pipeline = await first('/pipelines', 'pipelines');
+  const context = await browser.newContext({ viewport: { width: 1_280, height: 800 }, timezoneId: 'Europe/Dublin' });
+  const page = await context.newPage();
+  const picture = async (name, base, path, act = async () => undefined) => {
+    await page.goto(base + path);
+    await page.getByRole('heading', { level: 1 }).first().waitFor();
+    await page.waitForTimeout(350);
+    await act();
+    await page.waitForTimeout(400);
+    await page.screenshot({ path: join(out, `${name}.png`) });
+    console.log(name);
+  };
+  await picture('sign-in', empty.address, '/');
+  for (const { address, owner } of [empty, demo])
+    await context.request.post(`${address}/api/session`, { data: { email: owner.email, password: owner.password } }).then(async () => {
+      if (address === empty.address) await picture('first-run', address, '/');
+    });
+  const at = demo.address;
+  await picture('today', at, '/');
+  await picture('pipelines', at, '/pipelines');
+  await picture('pipeline', at, `/pipelines/${pipeline}`, async () => {
+    await page.keyboard.press('r');
+    await page.getByText(/The trial is done/).waitFor({ timeout: 30_000 });
+    await page.getByRole('button', { name: /^write, words/ }).click();
+  });
+  const brief = await first(`/briefs?pipeline=${pipeline}`, 'briefs', (one) => one.standing === 'ready');
+  await picture('pipeline-briefs', at, `/pipelines/${pipeline}?show=briefs&brief=${brief}`);
+  await picture('intake', at, '/intake');
+  await picture('intake-keywords', at, `/intake/${await first('/sources', 'sources')}`, async () => {
+    for (const key of [...'j'.repeat(26), ' ', 'j', ' ', 'j', ' ']) await page.keyboard.press(key === ' ' ? 'Space' : key);
+  });
+  await picture('articles', at, '/articles');
+  await picture('article', at, `/articles/${await first('/articles?standing=ready', 'articles')}`, async () => {
+    await page.keyboard.press('j');
+  });
+  await picture('cadence', at, '/cadence');
+  await picture('blogs', at, '/blogs');
+  await picture('blog', at, `/blogs/${await first('/blogs', 'blogs')}`, async () => {
+    await page.getByRole('button', { name: 'Test it' }).click();
+    await page.getByText('Took the draft away').waitFor();
+  });
+  await picture('settings', at, '/settings');
+  await picture('parts', at, '/design');
+} finally {
+  await browser.close();
+  await Promise.all([demo.stop(), empty.stop()]);
+  rmSync(folder, { recursive: true, force: true });
+}
+process.exit(0);

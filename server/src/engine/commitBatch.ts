@@ -1,0 +1,177 @@
+import type { Sql } from '../store/database.ts';
+import type { BriefChange } from './briefChange.ts';
+import type { Ground } from './outside.ts';
+
+/** Something in the batch is no longer as it was read; nothing was written. */
+export class Mismatch extends Error {}
+
+function must(matched: number, wanted: number): void {
+  if (matched !== wanted) throw new Mismatch();
+}
+
+/**
+ * Writes the changes of a batch of briefs. Every statement names holder and state and counts its rows.
+ * @throws {Mismatch} when something is no longer as it was read; the transaction is then to be rolled back
+ */
+export async function writeBatch(
+  sql: Sql,
+  changes: readonly BriefChange[],
+  holder: string,
+  ground: Ground,
+): Promise<void> {
+  await writeRevs(sql, changes, ground.desk.now());
+  await writeEnds(sql, changes, holder);
+  await writeAttempts(sql, changes, holder);
+  const cancelled = changes.flatMap((change) => change.cancelled.map((run) => run.id));
+  if (cancelled.length > 0) {
+    must(
+      await sql.run(
+        "UPDATE step_run SET state = 'cancelled', lane = NULL, due_at = NULL, due_desk = NULL, holder = NULL, ended_at = UTC_TIMESTAMP(3) WHERE id IN (?) AND state NOT IN ('done', 'cancelled')",
+        [cancelled],
+      ),
+      cancelled.length,
+    );
+  }
+  const fresh = changes.flatMap((change) =>
+    change.fresh.map(({ run, handed, lane }) => [
+      run.id,
+      change.brief.id,
+      run.path,
+      run.round,
+      run.opens ? 1 : 0,
+      run.kind,
+      run.state,
+      handed ? null : lane,
+      lane,
+      handed ? holder : null,
+      run.attempts,
+    ]),
+  );
+  if (fresh.length > 0)
+    await sql.run(
+      'INSERT INTO step_run (id, brief, path, round, opens, kind, state, lane, home_lane, holder, attempts) VALUES ?',
+      [fresh],
+    );
+  for (const change of changes)
+    for (const ending of change.endings)
+      for (const { text, parameters } of ending.writes) await sql.run(text, parameters);
+  await writeEvents(sql, changes, ground);
+}
+
+/**
+ * Hints of what to read again: a brief whose standing changed or that is tried out, and otherwise one for its pipeline,
+ * however many of its briefs went a step further in this batch (a row for each was an eighth of a batch's time).
+ */
+async function writeEvents(sql: Sql, changes: readonly BriefChange[], ground: Ground): Promise<void> {
+  const rows = new Map<string, unknown[]>();
+  for (const { brief, standing, after } of changes) {
+    const own = brief.trial || standing !== brief.standing;
+    const [noun, id] = own ? ['brief', brief.id] : ['pipeline', brief.pipeline];
+    rows.set(id, [ground.ids(), noun, id, own ? after.rev : 0]);
+  }
+  await sql.run('INSERT INTO event (id, noun, noun_id, rev) VALUES ?', [[...rows.values()]]);
+}
+
+/** The brief's rev guards the plan: what it was made from must still be so. */
+async function writeRevs(sql: Sql, changes: readonly BriefChange[], deskNow: number): Promise<void> {
+  const byStanding = new Map<string, BriefChange[]>();
+  for (const change of changes) byStanding.set(change.standing, [...(byStanding.get(change.standing) ?? []), change]);
+  for (const [standing, group] of byStanding) {
+    const ended = standing === 'out' || standing === 'set aside';
+    must(
+      await sql.run(
+        'UPDATE brief SET rev = rev + 1, standing = ?, ended_desk = ? WHERE id IN (?) AND (id, rev) IN (?)',
+        [
+          standing,
+          ended ? deskNow : null,
+          group.map((change) => change.brief.id),
+          group.map((change) => [change.brief.id, change.brief.rev]),
+        ],
+      ),
+      group.length,
+    );
+  }
+}
+
+async function writeEnds(sql: Sql, changes: readonly BriefChange[], holder: string): Promise<void> {
+  const endings = changes.flatMap((change) => change.endings);
+  const plain = endings.filter(
+    (ending) => ending.state === 'done' && (ending.outcome === null || ending.outcome.kind === 'done'),
+  );
+  if (plain.length > 0) {
+    must(
+      await sql.run(
+        "UPDATE step_run SET state = 'done', holder = NULL, failure = NULL, incident = NULL, tries = 0, ended_at = UTC_TIMESTAMP(3) WHERE id IN (?) AND holder = ? AND state = 'running'",
+        [plain.map((ending) => ending.run.id), holder],
+      ),
+      plain.length,
+    );
+  }
+  for (const ending of endings) {
+    if (plain.includes(ending)) continue;
+    // Released between the failure and this commit: nothing would ever let this run go on, so it goes on now.
+    if (ending.incident && !(await isOpen(sql, ending.incident)))
+      Object.assign(ending, { state: 'waiting', incident: null, dueInMs: 0 });
+    must(
+      await sql.run(
+        `UPDATE step_run SET state = ?, holder = NULL, outcome = ?, failure = ?, incident = ?, tries = ?, for_slot = ?, due_desk = ?,
+          due_at = IF(? IS NULL, NULL, DATE_ADD(UTC_TIMESTAMP(3), INTERVAL ? MICROSECOND)), lane = IF(? = 'ready', home_lane, NULL),
+          ended_at = IF(? = 'done', UTC_TIMESTAMP(3), NULL) WHERE id = ? AND holder = ? AND state = 'running'`,
+        [
+          ending.state,
+          ending.outcome ? JSON.stringify(ending.outcome) : null,
+          ending.failure ? JSON.stringify(ending.failure) : null,
+          ending.incident,
+          ending.tries,
+          ending.forSlot ? 1 : 0,
+          ending.dueDesk,
+          ending.dueInMs,
+          (ending.dueInMs ?? 0) * 1_000,
+          ending.state,
+          ending.state,
+          ending.run.id,
+          holder,
+        ],
+      ),
+      1,
+    );
+  }
+  const outputs = endings
+    .filter((ending) => ending.fields !== null)
+    .map((ending) => [ending.run.id, ending.inputDigest, JSON.stringify(ending.fields)]);
+  if (outputs.length > 0)
+    await sql.run(
+      'INSERT INTO output (step_run, input_digest, proposed) VALUES ? ON DUPLICATE KEY UPDATE proposed = VALUES(proposed), input_digest = VALUES(input_digest)',
+      [outputs],
+    );
+}
+
+async function isOpen(sql: Sql, incident: string): Promise<boolean> {
+  return (await sql.rows('SELECT 1 FROM incident WHERE id = ? AND open = 1 LOCK IN SHARE MODE', [incident])).length > 0;
+}
+
+async function writeAttempts(sql: Sql, changes: readonly BriefChange[], holder: string): Promise<void> {
+  const rows = changes.flatMap((change) =>
+    change.endings.map((ending) => [
+      ending.run.id,
+      ending.run.attempts,
+      holder,
+      ending.run.startedAt,
+      ending.state,
+      ending.failure ? JSON.stringify(ending.failure) : null,
+      ending.micros,
+    ]),
+  );
+  await sql.run('INSERT INTO attempt (step_run, n, worker, started_at, result, failure, micros) VALUES ?', [rows]);
+}
+
+/** Attempts are written in the same transaction, so the last one tells whether it was committed. */
+export async function wasCommitted(sql: Sql, changes: readonly BriefChange[], holder: string): Promise<boolean> {
+  const last = changes[changes.length - 1]!.endings[0]!;
+  const rows = await sql.rows('SELECT 1 FROM attempt WHERE step_run = ? AND n = ? AND worker = ?', [
+    last.run.id,
+    last.run.attempts,
+    holder,
+  ]);
+  return rows.length > 0;
+}

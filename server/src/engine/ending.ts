@@ -1,0 +1,29 @@
+import type { Failure, PlanRun, StepState } from '@grivo/core';
+import type { BriefState, RunState } from './briefState.ts';
+import type { Fields, Write } from './performer.ts';
+
+/** A step run in this worker's hands. */
+export interface Held {
+  run: string;
+  brief: string;
+}
+
+/** How a run in hand ended, ready to be committed. */
+export interface Ending {
+  brief: BriefState;
+  run: RunState;
+  state: Exclude<StepState, 'running' | 'cancelled'>;
+  outcome: PlanRun['outcome'];
+  fields: Fields | null;
+  inputDigest: string | null;
+  failure: Failure | null;
+  incident: string | null;
+  dueInMs: number | null;
+  dueDesk: number | null;
+  forSlot: boolean;
+  tries: number;
+  micros: number;
+  writes: Write[];
+  /** Called once it is known whether the ending counted. */
+  settled: (counted: boolean) => void;
+}

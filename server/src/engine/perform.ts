@@ -1,0 +1,119 @@
+import { backoffMs, classOf, drawAt, type Failure, lasting, stepIdOf } from '@grivo/core';
+import { openIncident } from '../incidents/repository.ts';
+import { isLostConnection } from '../store/database.ts';
+import { type BriefState, fieldsAt, inputDigest, type RunState } from './briefState.ts';
+import type { Ending } from './ending.ts';
+import type { Ground } from './outside.ts';
+import type { Performer, Performers, StepResult } from './performer.ts';
+
+export interface PerformPorts {
+  ground: Ground;
+  performers: Performers;
+  /** Aborted when the step is given up or the lease is lost. */
+  signal: AbortSignal;
+  leaseOutlasts: (ms: number) => Promise<boolean>;
+  settled: (run: string) => void;
+}
+
+/**
+ * Does one step and says how it ended: done, to come back later, or failed with what kind of failure it was. A step whose
+ * input is what it was in an earlier round takes that result over.
+ */
+export async function perform(brief: BriefState, run: RunState, ports: PerformPorts): Promise<Ending> {
+  const step = brief.steps.get(stepIdOf(run.path));
+  const fields = fieldsAt(brief, run.path);
+  const draw = drawAt(brief.runs, run.path);
+  const digest = step ? inputDigest(step, fields, draw) : null;
+  let micros = 0;
+  const ending = (part: Partial<Ending>): Ending => ({
+    brief,
+    run,
+    state: 'done',
+    outcome: null,
+    fields: null,
+    inputDigest: digest,
+    failure: null,
+    incident: null,
+    dueInMs: null,
+    dueDesk: null,
+    forSlot: false,
+    tries: 0,
+    micros,
+    writes: [],
+    settled: () => ports.settled(run.id),
+    ...part,
+  });
+  const kept = stillHolds(brief, run, digest);
+  if (kept) return ending({ fields: kept.fields, outcome: kept.outcome });
+  const performer = step && step.kind !== 'take' ? (ports.performers[step.kind] as unknown as Performer) : null;
+  if (!step || !performer) throw new Error(`no way to perform ${run.kind} at ${run.path}`);
+  const { signal } = ports;
+  const result = await attempt(() =>
+    performer(step, {
+      brief,
+      run,
+      fields,
+      draw,
+      signal,
+      leaseOutlasts: ports.leaseOutlasts,
+      spent: (more) => {
+        micros += more;
+      },
+    }),
+  );
+  if (signal.aborted) throw new Error('given up');
+  switch (result.kind) {
+    case 'done':
+      return ending({
+        fields: result.fields,
+        outcome: result.outcome ?? { kind: 'done' },
+        writes: result.writes ?? [],
+      });
+    case 'at':
+      return ending({ state: 'waiting', dueDesk: result.desk, forSlot: result.forSlot });
+    case 'later':
+      return ending({ state: 'waiting', dueInMs: result.inMs, tries: run.tries });
+    case 'failed':
+      return ending(await failed(ports.ground, run, result.failure));
+  }
+}
+
+/** The result of an earlier round that still holds: same step, same input, and not opened anew itself. */
+function stillHolds(
+  brief: BriefState,
+  run: RunState,
+  digest: string | null,
+): { fields: Ending['fields']; outcome: RunState['outcome'] } | null {
+  if (run.round === 0 || run.opens || digest === null) return null;
+  const earlier = brief.runs
+    .filter((r) => r.path === run.path && r.round < run.round && r.state === 'done')
+    .sort((a, b) => b.round - a.round);
+  for (const candidate of earlier) {
+    const output = brief.outputs.get(candidate.id);
+    if (output && output.inputDigest === digest && candidate.outcome?.kind !== 'again')
+      return { fields: output.fields, outcome: candidate.outcome };
+  }
+  return null;
+}
+
+async function failed(ground: Ground, run: RunState, first: Failure): Promise<Partial<Ending>> {
+  const tries = run.tries + 1;
+  const failure = lasting(first, tries) ?? first;
+  if (classOf(failure) === 'transient') {
+    return { state: 'waiting', failure, tries, dueInMs: backoffMs(failure, tries, ground.random) };
+  }
+  const incident = await openIncident(ground, failure, run.id);
+  if (incident === 'released') return { state: 'waiting', failure, tries: 0, dueInMs: 0 };
+  return { state: 'stopped', failure, tries, incident };
+}
+
+/** A performer that throws has met a bug of ours; what the database did to us is no bug and goes on. */
+async function attempt(work: () => Promise<StepResult>): Promise<StepResult> {
+  try {
+    return await work();
+  } catch (error) {
+    if (isLostConnection(error)) throw error;
+    const { message, stack } = error instanceof Error ? error : new Error(String(error));
+    return { kind: 'failed', failure: { code: 'defect', message, stack: stack ?? '' } };
+  }
+}
