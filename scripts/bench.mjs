@@ -2,7 +2,7 @@
 import { spawnSync } from 'node:child_process';
 import { installMissing } from './install.mjs';
 
-installMissing();
+installMissing({ browser: true });
 if (!process.execArgv.includes('tsx')) {
   const { status } = spawnSync(process.execPath, ['--import', 'tsx', import.meta.filename, ...process.argv.slice(2)], {
     stdio: 'inherit',
@@ -10,7 +10,7 @@ if (!process.execArgv.includes('tsx')) {
   });
   process.exit(status ?? 1);
 }
-const all = { engine: (await import('./bench/engine.mjs')).engine, path: (await import('./bench/path.mjs')).path };
+const all = { engine: (await import('./bench/engine.mjs')).engine, path: (await import('./bench/path.mjs')).path, web: (await import('./bench/web.mjs')).web };
 const names = process.argv.slice(2);
 for (const name of names)
   if (!(name in all)) {

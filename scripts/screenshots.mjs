@@ -62,7 +62,7 @@ try {
   await picture('pipeline-briefs', at, `/pipelines/${pipeline}?show=briefs&brief=${brief}`);
   await picture('intake', at, '/intake');
   await picture('intake-keywords', at, `/intake/${await first('/sources', 'sources')}`, async () => {
-    for (const key of [...'j'.repeat(26), ' ', 'j', ' ', 'j', ' ']) await page.keyboard.press(key === ' ' ? 'Space' : key);
+    for (const key of [...'j'.repeat(31), ' ', 'j', ' ', 'j', ' ']) await page.keyboard.press(key === ' ' ? 'Space' : key);
   });
   await picture('articles', at, '/articles');
   await picture('article', at, `/articles/${await first('/articles?standing=ready', 'articles')}`, async () => {

@@ -68,7 +68,7 @@ export function briefRoutes(product: Product): Route[] {
         const [nameOf, runs, [pin], articles] = await Promise.all([
           namer(db),
           db.rows<Omit<StepRun, 'failure'> & { failure: Failure | null }>(
-            `SELECT r.id, r.path, r.round, r.kind, r.state, r.attempts, r.failure, r.incident, r.due_desk AS dueDesk, r.started_at AS startedAt, r.ended_at AS endedAt,
+            `SELECT r.id, r.path, r.round, r.kind, r.state, r.attempts, r.failure, r.incident, r.due_desk AS dueDesk, COALESCE(r.started_at, IF(r.attempts > 0, r.made_at, NULL)) AS startedAt, r.ended_at AS endedAt,
                COALESCE(o.decided, o.proposed) AS gave, COALESCE((SELECT SUM(l.micros) FROM ledger l WHERE l.step_run = r.id), 0) AS micros
              FROM step_run r LEFT JOIN output o ON o.step_run = r.id WHERE r.brief = ? ORDER BY r.id`,
             [brief.id],

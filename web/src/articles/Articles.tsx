@@ -77,7 +77,7 @@ export default function Articles() {
           onChange={(event) => setQ(event.target.value)}
         />
       </div>
-      <p className="flex h-10 items-center text-proc">
+      <p className="h-10 py-2 text-proc">
         Show{' '}
         <Word
           label="Blogs"

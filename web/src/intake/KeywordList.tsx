@@ -145,7 +145,7 @@ export default function KeywordList() {
               {picked.length > 0 && pipeline.microsEach !== null
                 ? `about ${money(pipeline.microsEach * picked.length)}, `
                 : ''}
-              into
+              into{' '}
               <Word
                 label="Into the pipeline"
                 editor={(close) => (

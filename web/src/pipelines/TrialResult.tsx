@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import { z } from 'zod';
 import { Mark, stateOf } from '../design/index.ts';
 import { amount, count, plural } from '../words/figures.ts';
-import { took } from '../words/time.ts';
+import { clock, dayLong, took } from '../words/time.ts';
 
 const Gave = z
   .object({
@@ -43,10 +43,18 @@ export function TrialResult({ run, until }: { run: StepRun | null; until: string
       ) : run.state === 'done' ? (
         <Given run={run} />
       ) : (
-        <span className="text-ink-3">{run.state === 'waiting' ? 'tried again in a moment' : 'being done'}</span>
+        <span className="text-ink-3">{standsFor(run)}</span>
       )}
     </Line>
   );
+}
+
+/** What a step that has not ended is about. */
+function standsFor(run: StepRun): string {
+  if (run.state === 'waiting' && run.dueDesk !== null)
+    return `waits for its slot, ${dayLong(run.dueDesk).replace(',', '')} ${clock(run.dueDesk)}`;
+  if (run.state === 'waiting') return 'tried again in a moment';
+  return run.state === 'ready' ? 'about to begin' : 'being done';
 }
 
 function Line({
@@ -61,7 +69,7 @@ function Line({
   children: React.ReactNode;
 }) {
   return (
-    <div className="grid grid-cols-[18px_54px_44px_minmax(0,1fr)] py-2 text-small">
+    <div className="grid grid-cols-[18px_54px_50px_minmax(0,1fr)] py-2 text-small">
       <span className="-mt-px">
         <Mark state={state} />
       </span>
