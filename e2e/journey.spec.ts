@@ -1,7 +1,8 @@
 import { expect, type Page, test } from '@playwright/test';
 import { address, nextPlaced, OWNER, passTo, tabTo } from './ground/desk.ts';
 
-const PASTE = 'how much salt for sauerkraut, fermenting garlic in honey\n  how much  salt for Sauerkraut \nsalt for sauerkraut how much\nkahm yeast or mould\n';
+const PASTE =
+  'how much salt for sauerkraut, fermenting garlic in honey\n  how much  salt for Sauerkraut \nsalt for sauerkraut how much\nkahm yeast or mould\n';
 
 /** Counts what a person does: every press, every field filled. */
 class Hand {
@@ -82,7 +83,12 @@ test('from an empty installation to an article of one’s own on the blog, by po
   hand.actions++;
   await expect(page.getByText(/Out, week of/)).toBeVisible({ timeout: 20_000 });
   hand.actions++;
-  await page.locator('.row').filter({ has: page.getByRole('img', { name: 'out' }) }).getByRole('link').first().click();
+  await page
+    .locator('.row')
+    .filter({ has: page.getByRole('img', { name: 'out' }) })
+    .getByRole('link')
+    .first()
+    .click();
   const onBlog = page.getByRole('link', { name: 'Open it on the blog' });
   await expect(onBlog).toBeVisible();
   const live = await page.request.get((await onBlog.getAttribute('href'))!);

@@ -47,9 +47,20 @@ test('no screen has a serious fault of access, and none says anything into the c
     await page.waitForTimeout(350);
     // Lists keep 20px rows and the band 12px lanes; every one of these targets is there again, larger or by its key, which
     // is the exception ‘equivalent’ of success criterion 2.5.8 that a rule cannot see.
-    const { violations } = await new AxeBuilder({ page }).disableRules(['target-size']).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
+    const { violations } = await new AxeBuilder({ page })
+      .disableRules(['target-size'])
+      .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
+      .analyze();
     const serious = violations.filter(({ impact }) => impact === 'serious' || impact === 'critical');
-    expect(serious.map(({ id, nodes }) => `${name}: ${id} ${nodes.slice(0, 3).map((node) => node.html.slice(0, 160)).join(' | ')}`)).toEqual([]);
+    expect(
+      serious.map(
+        ({ id, nodes }) =>
+          `${name}: ${id} ${nodes
+            .slice(0, 3)
+            .map((node) => node.html.slice(0, 160))
+            .join(' | ')}`,
+      ),
+    ).toEqual([]);
   }
   expect(said).toEqual([]);
 });
@@ -65,7 +76,10 @@ for (const width of [1_024, 1_280, 1_600])
     }
   });
 
-test('a procedure changed by two people: the second is told, sees both, and loses nothing', async ({ page, context }) => {
+test('a procedure changed by two people: the second is told, sees both, and loses nothing', async ({
+  page,
+  context,
+}) => {
   const pipeline = await firstId(page, '/pipelines', 'pipelines');
   const other = await context.newPage();
   for (const one of [page, other]) {
@@ -100,7 +114,9 @@ test('an article moves to another slot by keys, tells what breaks a rule, and go
   await expect(page.getByRole('button', { name: before! })).toHaveCount(0);
   await expect(page.getByRole('button', { name: /put there by hand/ })).toHaveCount(1);
   await page.keyboard.press('z');
-  await expect(page.getByRole('button', { name: before!.replace(/\. Arrow.*/, ', put there by hand. Arrow keys move it.') })).toHaveCount(1);
+  await expect(
+    page.getByRole('button', { name: before!.replace(/\. Arrow.*/, ', put there by hand. Arrow keys move it.') }),
+  ).toHaveCount(1);
 });
 
 test('a dropped line is said, what is typed stays, and changes arrive when it is back', async ({ page, context }) => {
@@ -121,7 +137,9 @@ test('a dropped line is said, what is typed stays, and changes arrive when it is
   await expect(other.getByText('13', { exact: false }).first()).toBeVisible();
 });
 
-test('a file of five thousand keywords with quotes, a mark and semicolons is read without stopping the page', async ({ page }) => {
+test('a file of five thousand keywords with quotes, a mark and semicolons is read without stopping the page', async ({
+  page,
+}) => {
   await page.goto(`${base()}/intake?new`);
   await page.getByLabel('Its name').fill('Five thousand');
   await page.getByRole('button', { name: 'Make it' }).click();

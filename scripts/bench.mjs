@@ -10,7 +10,11 @@ if (!process.execArgv.includes('tsx')) {
   });
   process.exit(status ?? 1);
 }
-const all = { engine: (await import('./bench/engine.mjs')).engine, path: (await import('./bench/path.mjs')).path, web: (await import('./bench/web.mjs')).web };
+const all = {
+  engine: (await import('./bench/engine.mjs')).engine,
+  path: (await import('./bench/path.mjs')).path,
+  web: (await import('./bench/web.mjs')).web,
+};
 const names = process.argv.slice(2);
 for (const name of names)
   if (!(name in all)) {

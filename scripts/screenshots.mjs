@@ -47,9 +47,11 @@ try {
   };
   await picture('sign-in', empty.address, '/');
   for (const { address, owner } of [empty, demo])
-    await context.request.post(`${address}/api/session`, { data: { email: owner.email, password: owner.password } }).then(async () => {
-      if (address === empty.address) await picture('first-run', address, '/');
-    });
+    await context.request
+      .post(`${address}/api/session`, { data: { email: owner.email, password: owner.password } })
+      .then(async () => {
+        if (address === empty.address) await picture('first-run', address, '/');
+      });
   const at = demo.address;
   await picture('today', at, '/');
   await picture('pipelines', at, '/pipelines');
@@ -62,7 +64,8 @@ try {
   await picture('pipeline-briefs', at, `/pipelines/${pipeline}?show=briefs&brief=${brief}`);
   await picture('intake', at, '/intake');
   await picture('intake-keywords', at, `/intake/${await first('/sources', 'sources')}`, async () => {
-    for (const key of [...'j'.repeat(31), ' ', 'j', ' ', 'j', ' ']) await page.keyboard.press(key === ' ' ? 'Space' : key);
+    for (const key of [...'j'.repeat(31), ' ', 'j', ' ', 'j', ' '])
+      await page.keyboard.press(key === ' ' ? 'Space' : key);
   });
   await picture('articles', at, '/articles');
   await picture('article', at, `/articles/${await first('/articles?standing=ready', 'articles')}`, async () => {

@@ -15,7 +15,11 @@ let failed = 0;
 function part(name, command, args, more = {}) {
   const started = Date.now();
   console.log(`\n── ${name}`);
-  const { status } = spawnSync(command, args, { stdio: 'inherit', cwd: ROOT, env: { ...process.env, TZ: 'UTC', ...more } });
+  const { status } = spawnSync(command, args, {
+    stdio: 'inherit',
+    cwd: ROOT,
+    env: { ...process.env, TZ: 'UTC', ...more },
+  });
   console.log(`── ${name}: ${status === 0 ? 'well' : 'FAILED'}, ${((Date.now() - started) / 1_000).toFixed(1)} s`);
   return status === 0;
 }
@@ -44,9 +48,22 @@ try {
 }
 // Journeys in the real browser; the runner's own count is read from its report.
 const journeys = join(folder, 'journeys.json');
-const walked = part('browser', process.execPath, ['--import', 'tsx', join(ROOT, 'node_modules', '@playwright', 'test', 'cli.js'), 'test', '-c', 'e2e/playwright.config.ts', '--reporter=list,json'], {
-  PLAYWRIGHT_JSON_OUTPUT_NAME: journeys,
-});
+const walked = part(
+  'browser',
+  process.execPath,
+  [
+    '--import',
+    'tsx',
+    join(ROOT, 'node_modules', '@playwright', 'test', 'cli.js'),
+    'test',
+    '-c',
+    'e2e/playwright.config.ts',
+    '--reporter=list,json',
+  ],
+  {
+    PLAYWRIGHT_JSON_OUTPUT_NAME: journeys,
+  },
+);
 try {
   const { stats } = JSON.parse(readFileSync(journeys, 'utf8'));
   passed += stats.expected + stats.flaky;

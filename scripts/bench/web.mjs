@@ -4,8 +4,8 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
-import { chromium } from '@playwright/test';
 import { KEYWORDS } from '@grivo/standins';
+import { chromium } from '@playwright/test';
 import { Database } from '../../server/src/store/database.ts';
 import { buildScreens } from '../build.mjs';
 import { client, until } from '../client.mjs';
@@ -24,10 +24,27 @@ async function fill(url) {
       rows.map((i) => [id('b', i), id('p', 0), 'out', 's', `subject ${i}`, '{}', 0]),
     ]);
     await db.run('INSERT INTO article (id, brief, family, language, standing, title, words) VALUES ?', [
-      rows.map((i) => [id('a', i), id('b', i), id('b', i), 'en', 'out', `How a long article number ${i} may be called`, 900 + (i % 700)]),
+      rows.map((i) => [
+        id('a', i),
+        id('b', i),
+        id('b', i),
+        'en',
+        'out',
+        `How a long article number ${i} may be called`,
+        900 + (i % 700),
+      ]),
     ]);
     await db.run('INSERT INTO publication (id, article, blog, key_, state, as_, address, out_desk) VALUES ?', [
-      rows.map((i) => [id('q', i), id('a', i), id('l', 0), `k${i}`, 'live', 'live', `https://blog.example/${i}`, Date.now() - i * 3_600_000]),
+      rows.map((i) => [
+        id('q', i),
+        id('a', i),
+        id('l', 0),
+        `k${i}`,
+        'live',
+        'live',
+        `https://blog.example/${i}`,
+        Date.now() - i * 3_600_000,
+      ]),
     ]);
   }
   await db.close();
@@ -55,7 +72,11 @@ export async function web(tell) {
     const [blog] = await connect(call, all.standIns);
     const { id: source } = await call('POST', '/sources', { name: 'Bench' });
     await call('POST', `/sources/${source}/keywords`, { paste: KEYWORDS.guides.slice(0, 20).join('\n') });
-    const { id: pipeline } = await call('POST', '/pipelines', { name: 'Bench', document: guide(source, blog, 'at once'), openLimit: 20 });
+    const { id: pipeline } = await call('POST', '/pipelines', {
+      name: 'Bench',
+      document: guide(source, blog, 'at once'),
+      openLimit: 20,
+    });
     await fill(all.mariadb.url);
     const context = await browser.newContext({ viewport: { width: 1_280, height: 800 } });
     await context.request.post(`${all.address}/api/session`, { data: all.owner });
@@ -85,7 +106,14 @@ export async function web(tell) {
     await page.waitForTimeout(500);
     const running = await longest(page, async () => {
       await call('POST', `/pipelines/${pipeline}/take`, {});
-      await until(async () => (await call('GET', `/briefs?pipeline=${pipeline}`)).briefs.every((brief) => ['out', 'set aside'].includes(brief.standing)), 90_000, 'the end of twenty briefs');
+      await until(
+        async () =>
+          (await call('GET', `/briefs?pipeline=${pipeline}`)).briefs.every((brief) =>
+            ['out', 'set aside'].includes(brief.standing),
+          ),
+        90_000,
+        'the end of twenty briefs',
+      );
       await page.waitForTimeout(1_000);
     });
     tell(`longest task while 20 briefs run: ${running.toFixed(0)} ms`);

@@ -116,3 +116,29 @@ async function steps(brief: string): Promise<string[]> {
   );
   return rows.map((row) => `${row.id} ${row.kind} ${row.at.toISOString()}`);
 }
+
+test('what a worker holds without knowing it, since an answer of the database was lost, comes back by itself', async () => {
+  const { db } = w.product.ground;
+  const [{ id: worker } = { id: '' }] = await db.rows<{ id: string }>('SELECT id FROM worker');
+  await w.product.ground.desk.set(Date.parse('2026-03-02T07:00:00Z'), 0);
+  const briefs = await w.take(
+    await w.pipeline(SUBJECT, (all) =>
+      all.map((step) => (step.kind === 'publish' ? { ...step, when: 'next free slot' as const } : step)),
+    ),
+  );
+  await w.settled(briefs, ['ready']);
+  const held = await db.run(
+    "UPDATE step_run SET state = 'running', holder = ?, due_desk = NULL WHERE brief = ? AND kind = 'publish'",
+    [worker, briefs[0]],
+  );
+  const permits = await db.run('UPDATE permit SET holder = ? WHERE holder IS NULL', [worker]);
+  expect([held, permits > 0]).toEqual([1, true]);
+  const publish = async () =>
+    (
+      await db.rows<{ state: string }>("SELECT state FROM step_run WHERE brief = ? AND kind = 'publish'", [briefs[0]])
+    )[0];
+  await expect.poll(publish, { timeout: 15_000 }).toMatchObject({ state: 'waiting' });
+  const free = async () =>
+    Number((await db.rows<{ n: number }>('SELECT COUNT(*) AS n FROM permit WHERE holder IS NULL'))[0]?.n);
+  await expect.poll(free, { timeout: 15_000 }).toBeGreaterThanOrEqual(permits);
+});

@@ -42,6 +42,7 @@ export class Engine {
   private pumping = false;
   private pumpAgain = false;
   private admitting = false;
+  private forgotten = new Set<string>();
   private unhear: () => void = () => undefined;
 
   constructor(
@@ -142,11 +143,33 @@ export class Engine {
     await this.services.refresh();
     await this.ground.desk.refresh();
     for (const lane of await reap(this.ground)) this.hot.add(lane);
+    await this.permits.reconcile();
+    await this.giveBackForgotten();
     this.marks.clear();
     for (const lane of await fullLanes(this.ground.db)) this.hot.add(lane);
     for (const pipeline of await pipelinesWaiting(this.ground.db)) this.dirty.add(pipeline);
     await this.admitDirty();
     this.pump();
+  }
+
+  /**
+   * Gives back steps this worker holds and knows nothing of: their claim was committed and the answer to it lost. Seen in
+   * two scans, so that what is just being handed over is left alone.
+   */
+  private async giveBackForgotten(): Promise<void> {
+    const rows = await this.ground.db.rows<{ id: string }>(
+      "SELECT id FROM step_run WHERE holder = ? AND state = 'running'",
+      [this.lease.id],
+    );
+    const unknown = rows.map(({ id }) => id).filter((id) => !this.inHand.has(id));
+    const again = unknown.filter((id) => this.forgotten.has(id));
+    this.forgotten = new Set(unknown.filter((id) => !again.includes(id)));
+    if (again.length === 0) return;
+    await this.ground.db.run(
+      "UPDATE step_run SET state = 'ready', lane = home_lane, holder = NULL WHERE id IN (?) AND holder = ? AND state = 'running'",
+      [again, this.lease.id],
+    );
+    this.ground.log.info({ worker: this.lease.id, steps: again.length }, 'gave back steps it held unknowingly');
   }
 
   private async keepTime(): Promise<void> {
@@ -232,8 +255,7 @@ export class Engine {
       const service = serviceOfLane(lane);
       const most = service ? await this.permits.use(service, Math.min(room, 50)) : Math.min(room, 200);
       if (most === 0) continue;
-      const held = await claim(this.ground.db, lane, this.marks.get(lane) ?? '', most, this.lease.id);
-      if (service && held.length < most) this.permits.giveBack(service, most - held.length);
+      const held = await this.claimOf(lane, service, most);
       if (held.length === 0) {
         if (this.marks.has(lane)) this.marks.delete(lane);
         else this.hot.delete(lane);
@@ -245,10 +267,26 @@ export class Engine {
     }
   }
 
+  /** Claims rows of a lane; permits that find no step to be used by are given back, also when the claim fails. */
+  private async claimOf(lane: string, service: string | null, most: number): Promise<Held[]> {
+    let held: Held[] = [];
+    try {
+      held = await claim(this.ground.db, lane, this.marks.get(lane) ?? '', most, this.lease.id);
+      return held;
+    } finally {
+      if (service && held.length < most) this.permits.giveBack(service, most - held.length);
+    }
+  }
+
   /** Reads the briefs of claimed steps and begins the steps. */
   private async take(held: readonly Held[], service: string | null): Promise<void> {
     for (const { run, brief } of held) this.inHand.set(run, { brief, abort: new AbortController(), service });
-    const loaded = await loadBriefs(this.ground.db, this.procedures, [...new Set(held.map((h) => h.brief))]);
+    const loaded = await loadBriefs(this.ground.db, this.procedures, [...new Set(held.map((h) => h.brief))]).catch(
+      (error) => {
+        for (const { run } of held) this.giveBack(run);
+        throw error;
+      },
+    );
     for (const brief of loaded.values()) this.briefs.set(brief.id, brief);
     for (const { run, brief } of held) {
       const state = loaded.get(brief);

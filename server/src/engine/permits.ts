@@ -17,6 +17,8 @@ interface Held {
  */
 export class Permits {
   private readonly held = new Map<string, Held>();
+  /** Changes of permit rows under way; what the table says is only compared while there are none. */
+  private changing = 0;
 
   constructor(
     private readonly db: Database,
@@ -59,7 +61,7 @@ export class Permits {
       if (idle <= 0 || (!all && this.now() - held.idleSince < IDLE_MS)) continue;
       held.rows -= idle;
       freed = true;
-      await this.db.run('UPDATE permit SET holder = NULL WHERE service = ? AND holder = ? LIMIT ?', [
+      await this.changed('UPDATE permit SET holder = NULL WHERE service = ? AND holder = ? LIMIT ?', [
         service,
         this.holder(),
         idle,
@@ -68,13 +70,41 @@ export class Permits {
     return freed;
   }
 
+  /**
+   * Brings what this process believes it holds in line with the table: after a connection was lost in the middle of
+   * taking or freeing rows, one of the two is wrong.
+   */
+  async reconcile(): Promise<void> {
+    if (this.changing > 0) return;
+    const rows = await this.db.rows<{ service: string; n: number }>(
+      'SELECT service, COUNT(*) AS n FROM permit WHERE holder = ? GROUP BY service',
+      [this.holder()],
+    );
+    if (this.changing > 0) return;
+    const found = new Map(rows.map((row) => [row.service, Number(row.n)]));
+    for (const service of new Set([...found.keys(), ...this.held.keys()])) {
+      const held = this.held.get(service) ?? { rows: 0, used: 0, idleSince: 0 };
+      held.rows = found.get(service) ?? 0;
+      this.held.set(service, held);
+    }
+  }
+
+  private async changed(text: string, parameters: unknown[]): Promise<number> {
+    this.changing++;
+    try {
+      return await this.db.run(text, parameters);
+    } finally {
+      this.changing--;
+    }
+  }
+
   forget(): void {
     this.held.clear();
   }
 
   private async take(service: string, wanted: number): Promise<number> {
     const claim = () =>
-      this.db.run('UPDATE permit SET holder = ? WHERE service = ? AND holder IS NULL ORDER BY n LIMIT ?', [
+      this.changed('UPDATE permit SET holder = ? WHERE service = ? AND holder IS NULL ORDER BY n LIMIT ?', [
         this.holder(),
         service,
         wanted,

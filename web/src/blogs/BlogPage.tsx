@@ -44,7 +44,8 @@ export default function BlogPage() {
             <Mark state="done" /> {count(blog.out)} of ours live
           </span>
           <span className="flex items-center gap-2">
-            <Mark state="plan" /> {plural(coming.filter((slot) => slot.standing === 'planned').length, 'slot')} empty in two weeks
+            <Mark state="plan" /> {plural(coming.filter((slot) => slot.standing === 'planned').length, 'slot')} empty in
+            two weeks
           </span>
           <span className="ml-auto text-ink-3">
             {feeding.length === 0

@@ -30,7 +30,13 @@ function firstCadence() {
 }
 
 /** Connects a blog from its address and its secret, and tests it with a harmless draft. */
-export function ConnectBlog({ onDone, autoFocus = false }: { onDone?: (id: string, lines: TestLine[]) => void; autoFocus?: boolean }) {
+export function ConnectBlog({
+  onDone,
+  autoFocus = false,
+}: {
+  onDone?: (id: string, lines: TestLine[]) => void;
+  autoFocus?: boolean;
+}) {
   const [address, setAddress] = useState('');
   const [secret, setSecret] = useState('');
   const standIns = useStandIns();

@@ -123,7 +123,14 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
           {trial && trial.subject === subject.now ? 'Run what changed' : 'Run it'}
         </Button>
       </div>
-      {save.isError ? <SaveTrouble error={save.error} onTheirs={drop} pipeline={pipeline} mine={document.steps.map((step) => sentenceText(sentenceOf(step, choices.names)))} /> : null}
+      {save.isError ? (
+        <SaveTrouble
+          error={save.error}
+          onTheirs={drop}
+          pipeline={pipeline}
+          mine={document.steps.map((step) => sentenceText(sentenceOf(step, choices.names)))}
+        />
+      ) : null}
       {run.isError ? (
         <div className="relative col-start-2 px-5">
           <Trouble>{inWords(run.error)}</Trouble>
@@ -266,7 +273,17 @@ function SubjectEditor({
 }
 
 /** Somebody else saved first: both are looked at before one is chosen. */
-function SaveTrouble({ error, onTheirs, pipeline, mine }: { error: unknown; onTheirs: () => void; pipeline: PipelineWhole; mine: readonly string[] }) {
+function SaveTrouble({
+  error,
+  onTheirs,
+  pipeline,
+  mine,
+}: {
+  error: unknown;
+  onTheirs: () => void;
+  pipeline: PipelineWhole;
+  mine: readonly string[];
+}) {
   const current =
     error instanceof Refused && error.problem.status === 412 ? Whole.safeParse(error.problem.current) : null;
   return (

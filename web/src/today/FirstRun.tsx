@@ -98,7 +98,13 @@ export function FirstRun({ begun }: { begun: Today['begun'] }) {
           done={done[2]!}
           open={next === 2}
           was={plural(begun.sources, 'list')}
-          comes={cleaned ? <Became {...cleaned} /> : 'All that would come in, cleaned, and the reason for whatever is left out.'}
+          comes={
+            cleaned ? (
+              <Became {...cleaned} />
+            ) : (
+              'All that would come in, cleaned, and the reason for whatever is left out.'
+            )
+          }
         >
           <Paste
             autoFocus
