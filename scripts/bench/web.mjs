@@ -79,7 +79,9 @@ export async function web(tell) {
     });
     await fill(all.mariadb.url);
     const context = await browser.newContext({ viewport: { width: 1_280, height: 800 } });
-    await context.request.post(`${all.address}/api/session`, { data: all.owner });
+    await context.request.post(`${all.address}/api/session`, {
+      data: { email: all.owner.email, password: all.owner.password },
+    });
     const page = await context.newPage();
     const scripts = [];
     page.on('response', async (response) => {
@@ -91,7 +93,7 @@ export async function web(tell) {
     const firstLoad = (await Promise.all(scripts)).reduce((sum, body) => sum + gzipSync(body).length, 0) / 1_000;
     tell(`first load: ${firstLoad.toFixed(0)} KB of JavaScript, gzip`);
     await page.goto(`${all.address}/articles`);
-    await page.getByText('10,000 shown').waitFor();
+    await page.getByText('10,000 shown').waitFor({ timeout: 60_000 });
     await page.waitForTimeout(500);
     const scrolling = await longest(page, async () => {
       await page.mouse.move(600, 500);

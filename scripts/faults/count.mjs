@@ -11,8 +11,8 @@ export async function everyRow(call, path, name) {
   }
 }
 
-/** The key of a publication is the last part of its address. */
-const keyOf = (address) => address.slice(-8);
+/** The key of a publication is the last part of its address; a blog that has the address already adds a number. */
+const keyOf = (address) => /-([a-z2-9]{8})(?:-\d+)?$/.exec(address)?.[1] ?? address;
 
 /**
  * @param {object} outside what the stand-ins hold: `posts` made through the protocol, `micros` asked for

@@ -1,7 +1,7 @@
 import type { Article } from '@grivo/contract';
 import { useQuery } from '@tanstack/react-query';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useMemo, useState } from 'react';
+import { memo, useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { inWords } from '../api/call.ts';
 import { read } from '../api/queries.ts';
@@ -25,7 +25,7 @@ type Line = { kind: 'head'; says: string; n: number } | { kind: 'article'; artic
 /** Every article, what comes first and then week by week; two columns like a newspaper, one when narrow. */
 export default function Articles() {
   const articles = useQuery(read.articles());
-  const blogs = useQuery(read.blogs()).data?.blogs ?? [];
+  const blogs = useQuery(read.blogs()).data?.blogs;
   const slots = useQuery(read.slots(null, 7));
   const now = useNow(slots.data?.now, slots.data?.speed) ?? Date.now();
   const [blog, setBlog] = useState('');
@@ -50,10 +50,13 @@ export default function Articles() {
     k: () => put(at - 1),
     Enter: rows[at] ? () => void go(`/articles/${rows[at]!.article.id}`) : null,
   });
-  const short = (id: string | null) => {
-    const name = blogs.find((one) => one.id === id)?.name ?? '';
-    return name.length <= 10 ? name : `${name.split(' ').find((word) => word.length <= 9) ?? name.slice(0, 8)}`;
-  };
+  const short = useCallback(
+    (id: string | null) => {
+      const name = blogs?.find((one) => one.id === id)?.name ?? '';
+      return name.length <= 10 ? name : (name.split(' ').find((word) => word.length <= 9) ?? name.slice(0, 8));
+    },
+    [blogs],
+  );
   if (articles.isPending)
     return (
       <div className="pt-8">
@@ -61,7 +64,7 @@ export default function Articles() {
       </div>
     );
   if (!articles.data) return <Trouble>{inWords(articles.error)}</Trouble>;
-  const one = blogs.find(({ id }) => id === blog);
+  const one = blogs?.find(({ id }) => id === blog);
   return (
     <>
       <div className="flex h-[52px] items-center gap-4 pt-2">
@@ -85,8 +88,8 @@ export default function Articles() {
             <ChoiceEditor
               value={blog}
               options={[
-                { value: '', says: 'all blogs', does: plural(blogs.length, 'blog') },
-                ...blogs.map(({ id, name, out }) => ({ value: id, says: name, does: `${count(out)} out` })),
+                { value: '', says: 'all blogs', does: plural(blogs?.length ?? 0, 'blog') },
+                ...(blogs ?? []).map(({ id, name, out }) => ({ value: id, says: name, does: `${count(out)} out` })),
               ]}
               onChoose={(value) => {
                 setBlog(value);
@@ -133,7 +136,12 @@ export default function Articles() {
             <Empty>No article fits this.</Empty>
           </div>
         ) : (
-          <Columns lines={lines} at={rows[at]?.article.id ?? null} short={short} now={now} />
+          <Columns
+            lines={lines}
+            at={rows[at]?.article.id ?? null}
+            short={short}
+            now={Math.floor(now / 600_000) * 600_000}
+          />
         )}
       </div>
       <ActionBar
@@ -225,7 +233,7 @@ function Columns({
     count: sheets.length,
     getScrollElement: () => frame,
     estimateSize: heights,
-    overscan: 1,
+    overscan: 0,
   });
   // biome-ignore lint/correctness/useExhaustiveDependencies: measured anew when the columns change
   useEffect(() => {
@@ -294,7 +302,7 @@ function Columns({
   );
 }
 
-function ArticleRow({
+const ArticleRow = memo(function ArticleRow({
   article,
   at,
   short,
@@ -323,7 +331,7 @@ function ArticleRow({
       <span className="fig text-right">{amount(article.micros)}</span>
     </div>
   );
-}
+});
 
 function atColonIfLong(title: string): string {
   return title.length > 44 ? atColon(title) : title;
