@@ -26,6 +26,8 @@ export interface Composition {
 }
 
 const MOST_PASSAGES_A_SECTION = 12;
+/** A passage that speaks of the section with less than this share of the best one's weight is left out: it leads astray. */
+const LEAST_SHARE = 0.4;
 /** Share of the words that goes into the opening. */
 const OPENING = 0.1;
 
@@ -106,7 +108,7 @@ function passagesFor(
     `${section.heading ?? ''} ${c.subject}`,
     c.language,
   )
-    .filter(({ score }) => score > 0)
+    .filter(({ score }, _i, all) => score > 0 && score >= all[0]!.score * LEAST_SHARE)
     .map(({ passage }) => passage);
   return [...own, ...rest].slice(0, MOST_PASSAGES_A_SECTION).sort((a, b) => a.n - b.n);
 }

@@ -157,7 +157,7 @@ function written(
     }
     const text = rewrite(sentence.text, manner, chance);
     const before = open[open.length - 1];
-    const both = style.joins && before !== undefined ? joined(before, text, chance) : null;
+    const both = style.joins && before !== undefined ? joined(before, text, chance, manner.language) : null;
     if (both) open[open.length - 1] = both;
     else open.push(text);
   }

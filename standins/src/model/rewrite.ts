@@ -142,7 +142,14 @@ const MAY_FALL = new Set([
 ]);
 
 /** Two short neighbours as one sentence, where that reads well. */
-export function joined(a: string, b: string, chance: (options: number) => number): string | null {
+export function joined(
+  a: string,
+  b: string,
+  chance: (options: number) => number,
+  language: 'en' | 'de',
+): string | null {
+  // Only English joins by a comma and a small letter without changing anything else.
+  if (language === 'de') return null;
   if (a.length > 70 || b.length > 80 || !a.endsWith('.') || /[;:]/.test(a + b) || chance(3) !== 0) return null;
   const first = b.split(' ')[0]!;
   if (!MAY_FALL.has(first)) return null;
