@@ -310,7 +310,6 @@ function BlockBody({ block, marked }: { block: Block; marked: readonly string[] 
       return (
         <p>
           {block.content.map((part, i) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: the parts of a paragraph keep their places
             <Inline key={i} linked={part.link !== undefined} marks={part.marks ?? []}>
               {circled(part.text, marked)}
             </Inline>
@@ -321,7 +320,6 @@ function BlockBody({ block, marked }: { block: Block; marked: readonly string[] 
       return (
         <ul>
           {block.items.map((item, i) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: items keep their places
             <li key={i}>{inlineText(item)}</li>
           ))}
         </ul>

@@ -247,7 +247,6 @@ function Columns({
     if (sheet > 0) rows.scrollToIndex(sheet);
   }, [at, sheets, rows]);
   return (
-    // biome-ignore lint/a11y/noNoninteractiveTabindex: a frame that scrolls must be reachable by keyboard
     <div
       ref={setFrame}
       className="overflow-auto"
@@ -264,7 +263,6 @@ function Columns({
             style={{ transform: `translateY(${start}px)`, gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))` }}
           >
             {sheets[index]!.map((column, c) => (
-              // biome-ignore lint/suspicious/noArrayIndexKey: columns keep their places
               <div key={c} className={c === 0 ? 'pr-4 pl-8' : 'border-l border-rule pr-8 pl-4'}>
                 <div className="grid h-7 grid-cols-[16px_minmax(0,1fr)_66px_124px_48px_40px] items-center border-b border-ink text-small text-ink-3">
                   <span />

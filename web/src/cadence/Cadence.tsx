@@ -218,14 +218,12 @@ function Lane({
         <div className="absolute inset-x-0 top-1 h-[76px] bg-well" />
         {Array.from({ length: DAYS }, (_, i) => (
           <span
-            // biome-ignore lint/suspicious/noArrayIndexKey: days keep their places
             key={i}
             className={`absolute top-[20px] h-[44px] ${isPublishing(blog, from + i * DAY) ? 'bg-sheet' : ''}`}
             style={{ left: `${(i / DAYS) * 100}%`, width: `${100 / DAYS}%` }}
           />
         ))}
         {Array.from({ length: DAYS + 1 }, (_, i) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: days keep their places
           <span
             key={i}
             className={`absolute top-1 w-px ${i % 7 === 0 ? 'bottom-0 bg-rule-strong' : 'h-[76px] bg-rule-soft'}`}

@@ -52,7 +52,6 @@ export function LongJob({
         aria-valuemax={of}
       >
         {Array.from({ length: shown }, (_, i) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: the places stay where they are
           <span key={i} className="max-w-5 flex-1">
             {i < full ? (
               <Mark state="done" size="bar" />
@@ -84,7 +83,6 @@ export function Loading({ rows = 4, label = 'Reading' }: { rows?: number; label?
   return (
     <div role="status" aria-label={label}>
       {Array.from({ length: rows }, (_, i) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: the places stay where they are
         <div key={i} className="flex h-6 items-center gap-2 border-b border-rule-soft">
           <Mark state="plan" />
           <span className="border-t border-dotted border-graphite" style={{ width: `${48 - ((i * 13) % 30)}%` }} />

@@ -218,7 +218,6 @@ function PhraseRows({
     if (items.length > 0) rows.scrollToIndex(Math.min(at, items.length - 1));
   }, [at, items.length, rows]);
   return (
-    // biome-ignore lint/a11y/noNoninteractiveTabindex: a frame that scrolls must be reachable by keyboard
     <div
       ref={frame}
       className="min-h-[320px] overflow-auto"
@@ -238,15 +237,15 @@ function PhraseRows({
               key={item.id}
               className={`row absolute inset-x-0 grid h-6 grid-cols-[28px_1fr_260px] items-center ${ticked.has(item.id) ? 'picked' : ''} ${index === at ? 'brackets bracketed' : ''}`}
               style={{ transform: `translateY(${start}px)` }}
-              onClick={() => {
+              onClick={(event) => {
+                // Ticks and links in the row do their own.
+                if (event.target instanceof Element && event.target.closest('button, a')) return;
                 onAt(index);
                 onToggle(item);
               }}
             >
               {open ? (
-                <span onClick={(event) => event.stopPropagation()} onKeyDown={() => undefined}>
-                  <Tick label={item.subject} state={ticked.has(item.id)} onChange={() => onToggle(item)} />
-                </span>
+                <Tick label={item.subject} state={ticked.has(item.id)} onChange={() => onToggle(item)} />
               ) : (
                 <span />
               )}
@@ -255,7 +254,6 @@ function PhraseRows({
                 <Link
                   to={`/pipelines/${last.pipeline}?show=briefs&brief=${last.brief}`}
                   className="brackets flex items-center gap-2 text-small text-ink-3 hover:text-ink"
-                  onClick={(event) => event.stopPropagation()}
                 >
                   <Mark state={stateOf(last.standing)} /> {saysOf(last.standing)}
                   {item.taken.length > 1 ? `, and ${item.taken.length - 1} more` : ''}

@@ -134,7 +134,6 @@ export function Became({ added, evened, dropped }: z.infer<typeof CleanedPaste>)
           </summary>
           <ul className="max-h-48 overflow-auto">
             {dropped.slice(0, 300).map((one, i) => (
-              // biome-ignore lint/suspicious/noArrayIndexKey: the same phrase may be left out several times
               <li key={i} className="grid grid-cols-2 border-b border-rule-soft py-0.5 text-small">
                 <s className="truncate text-ink-3">{one.phrase}</s>
                 <span className="text-ink-2">

@@ -324,7 +324,6 @@ function SaveTrouble({
         <ul className="pt-1 text-small text-ink-2">
           {current.data.sentences.map((sentence, i) =>
             sentence === mine[i] ? null : (
-              // biome-ignore lint/suspicious/noArrayIndexKey: sentences stand at their number
               <li key={i}>
                 Theirs, {i + 1}: {sentence}
               </li>

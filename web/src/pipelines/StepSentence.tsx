@@ -25,13 +25,11 @@ export function StepSentence({
     <span className="text-proc tracking-[-0.003em]">
       {parts.map((part, i) => {
         if ('text' in part) {
-          // biome-ignore lint/suspicious/noArrayIndexKey: a sentence's parts keep their places
           return <span key={i}>{part.text.replace(/^ | $/g, i === 0 ? '$&' : ' ')}</span>;
         }
         const wrong = problems.find((found) => found.field === part.field);
         return (
           <Word
-            // biome-ignore lint/suspicious/noArrayIndexKey: a sentence's parts keep their places
             key={i}
             label={`${step.kind}, ${part.field}`}
             wrong={wrong ? wrong.mend : null}

@@ -119,7 +119,7 @@ function Given({ run }: { run: StepRun }) {
     return (
       <img
         src={`/api/files/${gave.picture.file}`}
-        alt="The lead picture"
+        alt="As it would head the article"
         className="h-14 border border-rule"
         loading="lazy"
       />

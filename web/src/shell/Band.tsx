@@ -40,7 +40,6 @@ export function Band() {
       </div>
       <div className="relative overflow-hidden border-l-2 border-ink">
         {Array.from({ length: 3 }, (_, i) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: the lines stay where they are
           <span key={i} className="absolute inset-x-0 h-px bg-rule-soft" style={{ top: 13 + LINE * (i + 1) }} />
         ))}
         {days.map((day, i) => (
