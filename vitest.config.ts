@@ -8,6 +8,8 @@ export default defineConfig({
         extends: true,
         test: {
           name: 'unit',
+          // No test is timed; the limit only ends one that hangs, also on a machine that does other things.
+          testTimeout: 60_000,
           include: [
             'core/src/**/*.test.ts',
             'contract/src/**/*.test.ts',

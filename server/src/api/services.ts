@@ -31,8 +31,9 @@ export function serviceRoutes(product: Product): Route[] {
     if ((await db.rows('SELECT 1 FROM service WHERE id = ?', [id])).length === 0) throw notFound('service');
     return id;
   };
-  const changed = async () => {
+  const changed = async (id: string) => {
     await tools.services.refresh();
+    await db.run("INSERT INTO event (id, noun, noun_id) VALUES (?, 'service', ?)", [ground.ids(), id]);
     bell.ring({ kind: 'settings' });
     bell.ring({ kind: 'event' });
   };
@@ -55,7 +56,7 @@ export function serviceRoutes(product: Product): Route[] {
       status: 201,
       handle: async ({ body }) => {
         const id = await createService(ground, secrets, body);
-        await changed();
+        await changed(id);
         return { id };
       },
     }),
@@ -73,7 +74,7 @@ export function serviceRoutes(product: Product): Route[] {
             'service',
             (await all()).find((service) => service.id === id),
           );
-        await changed();
+        await changed(id);
         return { services: await all() };
       },
     }),
@@ -84,8 +85,9 @@ export function serviceRoutes(product: Product): Route[] {
       role: 'owner',
       body: NewSecret,
       handle: async ({ params, body }) => {
-        await changeSecret(ground, secrets, await must(params['id']!), body.secret);
-        await changed();
+        const id = await must(params['id']!);
+        await changeSecret(ground, secrets, id, body.secret);
+        await changed(id);
       },
     }),
     route({

@@ -107,6 +107,7 @@ const TOUCHES: Record<string, string[]> = {
   // Steps that go on without changing how their brief stands are told by their pipeline.
   pipeline: ['pipelines', 'pipeline', 'versions', 'slots', 'briefs', 'brief'],
   source: ['sources', 'items'],
+  service: ['services', 'today'],
 };
 
 /** Reads again what a change touches; the thing itself always. */

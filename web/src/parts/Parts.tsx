@@ -210,6 +210,10 @@ export default function Parts() {
               onDo={() => undefined}
             />
           </div>
+          <Head title="Drag ghost" right="and where it lands" />
+          <p className="py-3">
+            <span className="hl hl-full mr-3 ml-1 font-semibold">How full to fill a crock</span> lands Thu 28 Nov 09:00
+          </p>
           <Head title="Keys" />
           <p className="py-3">
             <Key>J</Key> <Key>K</Key> <Key>Enter</Key> <Key>Esc</Key>

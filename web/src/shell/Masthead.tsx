@@ -18,7 +18,7 @@ export function Masthead({ person }: { person: Person }) {
     .map((part) => `${part.charAt(0).toUpperCase()}.`)
     .join(' ');
   return (
-    <header className="flex h-12 items-center border-b border-rule px-8">
+    <header className="flex min-h-12 flex-wrap items-center border-b border-rule px-8">
       <NavLink
         to="/"
         className="brackets mr-9 text-[22px] leading-[48px] font-extrabold tracking-[-0.035em]"
@@ -35,7 +35,7 @@ export function Masthead({ person }: { person: Person }) {
         </span>
         vo
       </NavLink>
-      <nav aria-label="Views" className="flex flex-1 gap-5">
+      <nav aria-label="Views" className="flex flex-1 flex-wrap gap-x-5">
         {VIEWS.map(({ path, name }) => (
           <NavLink
             key={path}
