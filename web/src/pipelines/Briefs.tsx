@@ -15,7 +15,7 @@ export function Briefs({ pipeline, now }: { pipeline: PipelineWhole; now: number
   const open = search.get('brief');
   const rows = briefs.data?.briefs;
   return (
-    <div className="-mx-8 grid flex-1 grid-cols-[716fr_564fr] content-start border-t border-ink">
+    <div className="-mx-8 grid flex-1 grid-cols-[minmax(0,716fr)_minmax(0,564fr)] content-start border-t border-ink">
       <div className="px-8">
         <p className="flex h-9 items-center text-small text-ink-3">
           {rows ? `${plural(rows.length, 'brief')}, newest first` : ''}

@@ -79,7 +79,7 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
   });
   const rows = document.steps;
   return (
-    <div className="relative -mx-8 grid flex-1 grid-cols-[716fr_564fr] content-start border-t border-ink">
+    <div className="relative -mx-8 grid flex-1 grid-cols-[minmax(0,716fr)_minmax(0,564fr)] content-start border-t border-ink">
       <div aria-hidden className="absolute inset-y-0 right-0 w-[44.0625%] border-l border-rule-strong bg-sheet" />
       <div className="relative flex h-9 items-center gap-2.5 pr-4 pl-8 text-small">
         <h2 className="text-base font-semibold">Procedure</h2>
@@ -112,7 +112,9 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
         >
           {subject.now || 'a subject'}
         </Word>
-        <span className="fig ml-auto text-ink-3">{trial ? `${amount(trial.micros)} €` : 'publishes nothing'}</span>
+        <span className="fig ml-auto text-ink-3 max-[1100px]:sr-only">
+          {trial ? `${amount(trial.micros)} €` : 'publishes nothing'}
+        </span>
         <Button
           look={trial ? 'line' : 'solid'}
           hint="R"
@@ -139,7 +141,7 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
       {rows.map((step, i) => {
         const own = problems.filter((found) => found.step === step.id);
         return (
-          <div key={step.id} className="relative col-span-2 grid grid-cols-[716fr_564fr]">
+          <div key={step.id} className="relative col-span-2 grid grid-cols-[minmax(0,716fr)_minmax(0,564fr)]">
             <div className="group relative ml-8 grid min-h-9 grid-cols-[28px_1fr] border-t border-rule-soft py-1.5 pr-4">
               <span className="fig leading-6 text-ink-3">{i + 1}</span>
               <div>
@@ -189,7 +191,7 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
           </div>
         );
       })}
-      <div className="relative col-span-2 grid grid-cols-[716fr_564fr]">
+      <div className="relative col-span-2 grid grid-cols-[minmax(0,716fr)_minmax(0,564fr)]">
         <div className="ml-8 border-t border-rule-soft py-4 pr-4">
           <TakeItems pipeline={pipeline} unsaved={changed} now={now} />
         </div>

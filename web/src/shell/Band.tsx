@@ -26,7 +26,7 @@ export function Band() {
     <section
       aria-label="The next seven days"
       className="grid border-b border-rule-strong bg-sheet px-8 text-micro"
-      style={{ gridTemplateColumns: '84px minmax(0, 876fr) minmax(180px, 256fr)', minHeight: 52 }}
+      style={{ gridTemplateColumns: '84px minmax(0, 876fr) minmax(208px, 256fr)', minHeight: 52 }}
     >
       <div className="overflow-hidden pt-px whitespace-nowrap">
         <span className="block font-mono text-[10.5px] leading-[13px] font-medium tracking-tight">

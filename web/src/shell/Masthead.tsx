@@ -18,7 +18,7 @@ export function Masthead({ person }: { person: Person }) {
     .map((part) => `${part.charAt(0).toUpperCase()}.`)
     .join(' ');
   return (
-    <header className="flex min-h-12 flex-wrap items-center border-b border-rule px-8">
+    <header className="flex min-h-12 flex-wrap items-center border-b border-rule px-8 min-[860px]:h-12">
       <NavLink
         to="/"
         className="brackets mr-9 text-[22px] leading-[48px] font-extrabold tracking-[-0.035em]"

@@ -53,7 +53,7 @@ export function FirstRun({ begun }: { begun: Today['begun'] }) {
       </div>
       <div className="relative -mx-8 flex-1 border-t border-ink">
         <div aria-hidden className="absolute inset-y-0 right-0 w-[44.0625%] border-l border-rule-strong bg-sheet" />
-        <div className="relative grid grid-cols-[716fr_564fr]">
+        <div className="relative grid grid-cols-[minmax(0,716fr)_minmax(0,564fr)]">
           <p className="ml-8 flex h-8 items-center gap-2 text-small text-ink-3">
             <strong className="text-base font-semibold text-ink">To begin</strong> 4 steps,{' '}
             {next === -1 ? 'all done' : `${done.filter(Boolean).length} done`}
@@ -156,7 +156,7 @@ function Step({
   children: ReactNode;
 }) {
   return (
-    <section className="relative grid grid-cols-[716fr_564fr]">
+    <section className="relative grid grid-cols-[minmax(0,716fr)_minmax(0,564fr)]">
       {open ? <span aria-hidden className="absolute top-3 bottom-3 left-4 w-1 bg-marker" /> : null}
       <div className={`ml-8 grid grid-cols-[28px_1fr] border-t border-rule-soft py-4 pr-8 ${open ? '' : 'text-ink-2'}`}>
         <span className={`fig leading-6 ${open ? 'font-semibold' : 'text-ink-3'}`}>{n}</span>
