@@ -32,6 +32,7 @@ export function placeLinks(
   );
   const ranked = rankPages(articleText(article), open, article.language);
   const used = new Set(linkedAlready(article.body));
+  const wordsOf = wordCutter(article.language);
   const perBlock = new Map<string, number>();
   const placed: PlacedLink[] = [];
   let body = article.body;
@@ -39,12 +40,7 @@ export function placeLinks(
     if (placed.length >= limits.own) break;
     const key = targetKey(candidate.page);
     if (used.has(key)) continue;
-    const spot = bestSpot(
-      body,
-      candidate,
-      article.language,
-      (block) => (perBlock.get(block) ?? 0) < limits.perParagraph,
-    );
+    const spot = bestSpot(body, candidate, wordsOf, (block) => (perBlock.get(block) ?? 0) < limits.perParagraph);
     if (!spot) continue;
     used.add(key);
     perBlock.set(spot.block.id, (perBlock.get(spot.block.id) ?? 0) + 1);
@@ -82,10 +78,39 @@ interface Spot {
 
 const LONGEST_ANCHOR = 5;
 
+interface Word {
+  at: number;
+  end: number;
+  stem: string | undefined;
+}
+type WordCutter = (text: string) => readonly Word[];
+
+/** Cuts texts into words with their stems, each text and each word once: every page asks for the same paragraphs. */
+function wordCutter(language: string): WordCutter {
+  const texts = new Map<string, readonly Word[]>();
+  const stems = new Map<string, string | undefined>();
+  const stemOf = (word: string): string | undefined => {
+    if (!stems.has(word)) stems.set(word, contentStems(word, language)[0]);
+    return stems.get(word);
+  };
+  return (text) => {
+    let words = texts.get(text);
+    if (!words) {
+      words = [...text.matchAll(/[\p{L}\p{N}][\p{L}\p{N}'’-]*/gu)].map((match) => ({
+        at: match.index,
+        end: match.index + match[0].length,
+        stem: stemOf(match[0]),
+      }));
+      texts.set(text, words);
+    }
+    return words;
+  };
+}
+
 function bestSpot(
   body: readonly Block[],
   ranked: RankedPage,
-  language: string,
+  wordsOf: WordCutter,
   mayTake: (block: string) => boolean,
 ): Spot | null {
   let best: Spot | null = null;
@@ -93,7 +118,7 @@ function bestSpot(
     if (block.type !== 'paragraph' || !mayTake(block.id)) continue;
     for (const part of block.content) {
       if (part.link) continue;
-      const found = bestAnchor(part.text, ranked.stems, language);
+      const found = bestAnchor(part.text, ranked.stems, wordsOf);
       if (found && (!best || found.worth > best.worth + 0.01)) best = { block, ...found };
     }
   }
@@ -104,13 +129,9 @@ function bestSpot(
 function bestAnchor(
   text: string,
   stems: ReadonlySet<string>,
-  language: string,
+  wordsOf: WordCutter,
 ): { anchor: string; worth: number } | null {
-  const words = [...text.matchAll(/[\p{L}\p{N}][\p{L}\p{N}'’-]*/gu)].map((m) => ({
-    at: m.index,
-    end: m.index + m[0].length,
-    stem: contentStems(m[0], language)[0],
-  }));
+  const words = wordsOf(text);
   const least = Math.min(2, stems.size);
   let best: { anchor: string; worth: number } | null = null;
   for (let from = 0; from < words.length; from++) {

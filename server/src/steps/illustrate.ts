@@ -74,7 +74,7 @@ async function forTheWeb(bytes: Buffer): Promise<{ body: Buffer; width: number; 
   try {
     const { data, info } = await sharp(bytes, { limitInputPixels: 60_000_000 })
       .resize({ width: WIDEST, withoutEnlargement: true })
-      .webp({ quality: 80, effort: 2 })
+      .webp({ quality: 80, effort: 0 })
       .toBuffer({ resolveWithObject: true });
     return { body: data, width: info.width, height: info.height };
   } catch (error) {

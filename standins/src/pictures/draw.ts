@@ -98,7 +98,7 @@ export async function draw(
       ),
     ),
   )
-    .png({ compressionLevel: 6 })
+    .png({ compressionLevel: 1 })
     .toBuffer();
 }
 
