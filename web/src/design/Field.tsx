@@ -12,13 +12,7 @@ export function Field({ label, wrong, hint, ...rest }: Around & InputHTMLAttribu
   const id = useId();
   return (
     <Framed id={id} label={label} wrong={wrong} hint={hint}>
-      <input
-        id={id}
-        className="field"
-        aria-invalid={wrong ? true : undefined}
-        aria-describedby={wrong || hint ? `${id}-said` : undefined}
-        {...rest}
-      />
+      <input {...attributes(id, wrong, hint)} {...rest} />
     </Framed>
   );
 }
@@ -27,15 +21,19 @@ export function TextArea({ label, wrong, hint, ...rest }: Around & TextareaHTMLA
   const id = useId();
   return (
     <Framed id={id} label={label} wrong={wrong} hint={hint}>
-      <textarea
-        id={id}
-        className="field"
-        aria-invalid={wrong ? true : undefined}
-        aria-describedby={wrong || hint ? `${id}-said` : undefined}
-        {...rest}
-      />
+      <textarea {...attributes(id, wrong, hint)} {...rest} />
     </Framed>
   );
+}
+
+/** What ties a field to the words under it. */
+function attributes(id: string, wrong: Around['wrong'], hint: ReactNode) {
+  return {
+    id,
+    className: 'field',
+    'aria-invalid': wrong ? true : undefined,
+    'aria-describedby': wrong || hint ? `${id}-said` : undefined,
+  };
 }
 
 function Framed({ id, label, wrong, hint, children }: Around & { id: string; children: ReactNode }) {

@@ -1,10 +1,9 @@
 import { Made } from '@grivo/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { type FormEvent, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { call, inWords } from '../api/call.ts';
 import { queryClient, read } from '../api/queries.ts';
-import { Button, Empty, Field, Loading, Trouble } from '../design/index.ts';
+import { Button, Empty, Loading, NameForm, Trouble } from '../design/index.ts';
 import { useNow } from '../shell/useNow.ts';
 import { count, plural } from '../words/figures.ts';
 import { moment } from '../words/time.ts';
@@ -76,36 +75,20 @@ export default function Intake() {
 }
 
 function NewList() {
-  const [name, setName] = useState('');
   const go = useNavigate();
   const make = useMutation({
-    mutationFn: () => call('POST', '/sources', { body: { name }, answer: Made }),
+    mutationFn: (name: string) => call('POST', '/sources', { body: { name }, answer: Made }),
     onSuccess: ({ id }) => {
       void queryClient.invalidateQueries({ queryKey: ['sources'] });
       void go(`/intake/${id}`);
     },
   });
   return (
-    <form
-      className="flex items-end gap-4 pb-4"
-      onSubmit={(event: FormEvent) => {
-        event.preventDefault();
-        make.mutate();
-      }}
-    >
-      <div className="w-80">
-        <Field
-          label="Its name"
-          required
-          autoFocus
-          value={name}
-          onChange={(event) => setName(event.target.value)}
-          wrong={make.isError ? inWords(make.error) : null}
-        />
-      </div>
-      <Button look="solid" type="submit" busy={make.isPending ? 'Making' : null}>
-        Make it
-      </Button>
-    </form>
+    <NameForm
+      does="Make it"
+      busy={make.isPending}
+      wrong={make.isError ? inWords(make.error) : null}
+      onName={make.mutate}
+    />
   );
 }

@@ -1,10 +1,9 @@
 import { MadePipeline } from '@grivo/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { type FormEvent, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { call, inWords } from '../api/call.ts';
 import { queryClient, read } from '../api/queries.ts';
-import { Button, Empty, Field, Loading, Mark, Trouble } from '../design/index.ts';
+import { Button, Empty, Loading, Mark, NameForm, Trouble } from '../design/index.ts';
 import { useNow } from '../shell/useNow.ts';
 import { amount, count } from '../words/figures.ts';
 import { moment } from '../words/time.ts';
@@ -112,12 +111,11 @@ function Count({ n }: { n: number }) {
 }
 
 function NewPipeline() {
-  const [name, setName] = useState('');
   const blogs = useQuery(read.blogs());
   const sources = useQuery(read.sources());
   const go = useNavigate();
   const make = useMutation({
-    mutationFn: () => {
+    mutationFn: (name: string) => {
       const blog = blogs.data?.blogs[0];
       return call('POST', '/pipelines', {
         body: {
@@ -133,26 +131,11 @@ function NewPipeline() {
     },
   });
   return (
-    <form
-      className="flex items-end gap-4 pb-4"
-      onSubmit={(event: FormEvent) => {
-        event.preventDefault();
-        make.mutate();
-      }}
-    >
-      <div className="w-80">
-        <Field
-          label="Its name"
-          required
-          autoFocus
-          value={name}
-          onChange={(event) => setName(event.target.value)}
-          wrong={make.isError ? inWords(make.error) : null}
-        />
-      </div>
-      <Button look="solid" type="submit" busy={make.isPending ? 'Making' : null}>
-        Start from ‘Keywords to guides’
-      </Button>
-    </form>
+    <NameForm
+      does="Start from ‘Keywords to guides’"
+      busy={make.isPending}
+      wrong={make.isError ? inWords(make.error) : null}
+      onName={make.mutate}
+    />
   );
 }
