@@ -13,6 +13,8 @@ import { ground, median, pause, phrases } from './ground.mjs';
 const STEPS = 6;
 const BRIEFS = 4_000;
 const ROUNDS = 5;
+/** Briefs of the pipeline in work at once: fewer than a worker takes in hand, as in any sensible installation. */
+const OPEN = 500;
 
 /** Committed single-row updates a second from one connection. */
 async function singleCommits(product) {
@@ -81,7 +83,7 @@ async function withWorkers(url, many, work) {
 }
 
 async function stepsPerSecond(product, url, workers) {
-  const pipeline = await pipelineOf(product, phrases(BRIEFS), 1_000);
+  const pipeline = await pipelineOf(product, phrases(BRIEFS), OPEN);
   return withWorkers(url, workers, async () => {
     const briefs = await take(product, pipeline);
     product.bell.ring({ kind: 'admit' });

@@ -79,7 +79,7 @@ describe('hot queries', () => {
     ['a page of briefs', "SELECT id FROM brief WHERE trial = 0 AND id < 'z' ORDER BY id DESC LIMIT 100", 'brief_list'],
     [
       'briefs to let in',
-      "SELECT id FROM brief WHERE pipeline = 'p' AND trial = 0 AND standing = 'waiting' ORDER BY id LIMIT 10",
+      "SELECT id FROM brief WHERE pipeline = 'p' AND trial = 0 AND standing = 'waiting' ORDER BY priority, id LIMIT 10",
       'brief_standing',
     ],
     ['slots of a blog', "SELECT article FROM placement WHERE blog = 'b' AND due_desk >= 5", 'placement_due'],

@@ -17,8 +17,11 @@ export interface ChangePorts {
   ids: Ids;
   /** The service a kind would call now, for the lane of its run. */
   serviceFor: (kind: string) => string | null;
-  /** Whether this worker takes the next step of a brief straight on, already leased. */
-  handoff: (service: string | null) => boolean;
+  /**
+   * Whether this worker takes a step of a brief straight on, already leased. One that follows a step it has in hand takes
+   * that one's place.
+   */
+  handoff: (service: string | null, priority: number, takesPlace: boolean) => boolean;
 }
 
 /** What a brief becomes by the ends of some of its runs: the planner says what comes next, the ports who does it. */
@@ -33,10 +36,12 @@ export function changeOf(brief: BriefState, endings: Ending[], ports: ChangePort
   const next = plan(brief.nodes, runs);
   const cancelKeys = new Set(next.cancel.map((key) => `${key.path} ${key.round}`));
   const cancelled = runs.filter((run) => cancelKeys.has(`${run.path} ${run.round}`));
+  let places = endings.filter((ending) => ending.state === 'done').length;
   const fresh = next.create.map(({ path, round, opens, node }) => {
     const kind = brief.steps.get(node.id)?.kind ?? node.type;
     const service = roleCalled(kind) ? ports.serviceFor(kind) : null;
-    const handed = ports.handoff(service);
+    const handed = ports.handoff(service, brief.priority, places > 0);
+    if (handed) places--;
     const run: RunState = {
       id: ports.ids(),
       path,

@@ -71,7 +71,11 @@ export class Procedures {
   }
 }
 
-interface BriefRow {
+/** The columns of a `BriefRow`, with their tables. */
+export const BRIEF_COLUMNS =
+  'b.id, b.pipeline, b.trial, b.rev, b.standing, b.seed, b.subject, b.fields, b.priority, p.procedure_id, p.version FROM brief b JOIN brief_pin p ON p.brief = b.id';
+
+export interface BriefRow {
   id: string;
   pipeline: string;
   trial: number;
@@ -83,6 +87,13 @@ interface BriefRow {
   priority: number;
   procedure_id: string;
   version: number;
+}
+
+interface OutputRow {
+  step_run: string;
+  proposed: Fields;
+  decided: Fields | null;
+  input_digest: string | null;
 }
 
 interface RunRow {
@@ -108,36 +119,37 @@ export async function loadBriefs(
 ): Promise<Map<string, BriefState>> {
   const out = new Map<string, BriefState>();
   if (ids.length === 0) return out;
-  const briefs = await sql.rows<BriefRow>(
-    `SELECT b.id, b.pipeline, b.trial, b.rev, b.standing, b.seed, b.subject, b.fields, b.priority, p.procedure_id, p.version
-     FROM brief b JOIN brief_pin p ON p.brief = b.id WHERE b.id IN (?)`,
-    [ids],
-  );
-  for (const row of briefs) {
-    const pinned = await procedures.get(sql, row.procedure_id, row.version);
-    const { procedure_id: _, version: __, ...brief } = row;
-    out.set(row.id, { ...brief, trial: row.trial === 1, ...pinned, runs: [], outputs: new Map() });
-  }
+  const briefs = await sql.rows<BriefRow>(`SELECT ${BRIEF_COLUMNS} WHERE b.id IN (?)`, [ids]);
+  for (const row of briefs) out.set(row.id, await newBriefState(sql, procedures, row));
+  // Named, because for many briefs the optimizer prefers to read the whole table, which grows without end.
   const runs = await sql.rows<RunRow>(
-    `SELECT id, brief, path, round, opens, kind, state, outcome, attempts, tries, for_slot, started_at FROM step_run WHERE brief IN (?) ORDER BY id`,
+    `SELECT id, brief, path, round, opens, kind, state, outcome, attempts, tries, for_slot, started_at FROM step_run FORCE INDEX (step_run_path) WHERE brief IN (?)`,
     [ids],
   );
-  for (const row of runs) out.get(row.brief)?.runs.push(runOf(row));
-  const outputs = await sql.rows<{
-    step_run: string;
-    brief: string;
-    proposed: Fields;
-    decided: Fields | null;
-    input_digest: string | null;
-  }>(
-    `SELECT o.step_run, r.brief, o.proposed, o.decided, o.input_digest FROM output o JOIN step_run r ON r.id = o.step_run WHERE r.brief IN (?)`,
-    [ids],
+  runs.sort((a, b) => (a.id < b.id ? -1 : 1));
+  const owners = new Map<string, BriefState>();
+  for (const row of runs) {
+    const brief = out.get(row.brief);
+    brief?.runs.push(runOf(row));
+    if (brief && row.state === 'done') owners.set(row.id, brief);
+  }
+  if (owners.size === 0) return out;
+  const outputs = await sql.rows<OutputRow>(
+    'SELECT step_run, proposed, decided, input_digest FROM output WHERE step_run IN (?)',
+    [[...owners.keys()]],
   );
   for (const row of outputs)
-    out
-      .get(row.brief)
+    owners
+      .get(row.step_run)
       ?.outputs.set(row.step_run, { fields: row.decided ?? row.proposed, inputDigest: row.input_digest });
   return out;
+}
+
+/** What is known of a brief before its runs are read, or before it has any. */
+export async function newBriefState(sql: Sql, procedures: Procedures, row: BriefRow): Promise<BriefState> {
+  const { procedure_id, version, ...brief } = row;
+  const pinned = await procedures.get(sql, procedure_id, version);
+  return { ...brief, trial: row.trial === 1, ...pinned, runs: [], outputs: new Map() };
 }
 
 function runOf(row: RunRow): RunState {

@@ -2,10 +2,12 @@ import { fireDue } from '../schedules/fire.ts';
 import type { ServiceDirectory } from '../services/directory.ts';
 import { isLostConnection } from '../store/database.ts';
 import { admit, pipelinesWaiting } from './admission.ts';
+import type { BriefChange } from './briefChange.ts';
 import { type BriefState, loadBriefs, Procedures, type RunState } from './briefState.ts';
 import { claim, fullLanes, wakeDue } from './claims.ts';
-import type { Ending, Held } from './ending.ts';
+import type { Held } from './ending.ts';
 import { Flusher } from './flusher.ts';
+import { type Grip, Hand } from './hand.ts';
 import { priorityOfLane, roleCalled, serviceOfLane } from './lane.ts';
 import { Lease, type ProcessRole } from './lease.ts';
 import type { Ground } from './outside.ts';
@@ -25,6 +27,9 @@ export interface EngineOptions {
   scanMs?: number;
 }
 
+/** Briefs a worker keeps in mind beyond those it works on. */
+const MOST_BRIEFS_KNOWN = 1_600;
+
 /** What a worker process does: claims, performs, commits, and keeps time. */
 export class Engine {
   private lease: Lease;
@@ -32,12 +37,11 @@ export class Engine {
   private readonly procedures = new Procedures();
   private readonly flusher: Flusher;
   private readonly briefs = new Map<string, BriefState>();
-  private readonly inHand = new Map<string, { brief: string; abort: AbortController; service: string | null }>();
+  private readonly hand: Hand;
   private readonly marks = new Map<string, string>();
   private readonly hot = new Set<string>();
   private readonly dirty = new Set<string>();
   private readonly timers = new Set<NodeJS.Timeout>();
-  private readonly capacity: number;
   private stopping = false;
   private pumping = false;
   private pumpAgain = false;
@@ -51,14 +55,14 @@ export class Engine {
     private readonly services: ServiceDirectory,
     private readonly options: EngineOptions,
   ) {
-    this.capacity = options.capacity ?? 400;
+    this.hand = new Hand(options.capacity ?? 800);
     this.lease = new Lease(ground, options.role, bell.address, options.leaseSeconds);
     this.permits = new Permits(ground.db, services, () => this.lease.id, ground.now);
     this.flusher = new Flusher({
       ground,
       holder: () => this.lease.id,
       serviceFor: (kind) => this.serviceFor(kind),
-      handoff: (service) => this.mayHandOff(service),
+      handoff: (service, priority, takesPlace) => this.mayHandOff(service, priority, takesPlace ? -1 : 0),
       onHanded: (brief, runs) => this.onHanded(brief, runs),
       onCommitted: ({ lanes, pipelines }) => this.onCommitted(lanes, pipelines),
       onTakenBack: (service) => service && this.permits.giveBack(service),
@@ -74,7 +78,7 @@ export class Engine {
   async start(): Promise<void> {
     await this.services.refresh();
     await this.ground.desk.refresh();
-    await this.lease.take();
+    await this.takeLease();
     this.unhear = this.bell.onRing((ring) => this.onRing(ring));
     const scan = this.options.scanMs ?? 2_000;
     this.every(scan, () => this.safetyScan());
@@ -89,8 +93,8 @@ export class Engine {
     this.unhear();
     for (const timer of this.timers) clearInterval(timer);
     const until = this.ground.now() + graceMs;
-    while ((this.inHand.size > 0 || !this.flusher.idle) && this.ground.now() < until) await pause(10);
-    for (const { abort } of this.inHand.values()) abort.abort();
+    while ((this.hand.size > 0 || !this.flusher.idle) && this.ground.now() < until) await pause(10);
+    this.hand.giveUp();
     while (!this.flusher.idle && this.ground.now() < until + 2_000) await pause(10);
     await this.ground.db
       .run(
@@ -161,7 +165,7 @@ export class Engine {
       "SELECT id FROM step_run WHERE holder = ? AND state = 'running'",
       [this.lease.id],
     );
-    const unknown = rows.map(({ id }) => id).filter((id) => !this.inHand.has(id));
+    const unknown = rows.map(({ id }) => id).filter((id) => !this.hand.has(id));
     const again = unknown.filter((id) => this.forgotten.has(id));
     this.forgotten = new Set(unknown.filter((id) => !again.includes(id)));
     if (again.length === 0) return;
@@ -180,19 +184,25 @@ export class Engine {
 
   private async tidy(): Promise<void> {
     if (await this.permits.freeIdle()) return;
-    if (this.briefs.size > this.capacity * 4)
-      for (const id of this.briefs.keys())
-        if (![...this.inHand.values()].some((held) => held.brief === id)) this.briefs.delete(id);
+    if (this.briefs.size > MOST_BRIEFS_KNOWN) {
+      const inHand = this.hand.briefs();
+      for (const id of this.briefs.keys()) if (!inHand.has(id)) this.briefs.delete(id);
+    }
   }
 
   /** After a lost lease: everything in hand is given up and a new lease taken. */
   private async beginAnew(): Promise<void> {
     this.ground.log.warn({ worker: this.lease.id }, 'lease lost, beginning anew');
-    for (const { abort } of this.inHand.values()) abort.abort();
-    this.inHand.clear();
+    this.hand.clear();
     this.briefs.clear();
     this.permits.forget();
     this.lease = new Lease(this.ground, this.options.role, this.bell.address, this.options.leaseSeconds);
+    await this.takeLease();
+  }
+
+  /** What is in hand is given up the moment the lease is lost. */
+  private async takeLease(): Promise<void> {
+    this.lease.signal.addEventListener('abort', () => this.hand.giveUp(), { once: true });
     await this.lease.take();
   }
 
@@ -213,16 +223,39 @@ export class Engine {
     try {
       for (const pipeline of this.dirty) {
         this.dirty.delete(pipeline);
-        const { lanes, briefs, more } = await admit(this.ground, this.procedures, pipeline, (kind) =>
-          this.serviceFor(kind),
+        let pledged = 0;
+        const { changes, more } = await admit(
+          {
+            ground: this.ground,
+            procedures: this.procedures,
+            holder: this.lease.id,
+            serviceFor: (kind) => this.serviceFor(kind),
+            handoff: (service, priority) => this.mayHandOff(service, priority, pledged) && ++pledged > 0,
+            onTakenBack: (service) => {
+              pledged--;
+              if (service) this.permits.giveBack(service);
+            },
+          },
+          pipeline,
         );
         if (more) this.dirty.add(pipeline);
-        for (const lane of lanes) this.bell.ring({ kind: 'lane', lane });
-        if (briefs > 0) this.bell.ring({ kind: 'event' });
+        this.onAdmitted(changes);
       }
     } finally {
       this.admitting = false;
     }
+  }
+
+  private onAdmitted(changes: readonly BriefChange[]): void {
+    if (changes.length === 0) return;
+    const lanes = new Set<string>();
+    for (const { after, fresh } of changes) {
+      for (const { handed, lane } of fresh) if (!handed) lanes.add(lane);
+      const runs = fresh.filter(({ handed }) => handed).map(({ run }) => run);
+      if (runs.length > 0) this.onHanded(after, runs);
+    }
+    for (const lane of lanes) this.bell.ring({ kind: 'lane', lane });
+    this.bell.ring({ kind: 'event' });
   }
 
   private serviceFor(kind: string): string | null {
@@ -250,7 +283,7 @@ export class Engine {
   private async claimAll(): Promise<void> {
     const lanes = [...this.hot].sort((a, b) => priorityOfLane(a) - priorityOfLane(b));
     for (const lane of lanes) {
-      const room = this.capacity - this.inHand.size;
+      const { room } = this.hand;
       if (this.stopping || this.lease.signal.aborted || room <= 0) return;
       const service = serviceOfLane(lane);
       const most = service ? await this.permits.use(service, Math.min(room, 50)) : Math.min(room, 200);
@@ -280,24 +313,30 @@ export class Engine {
 
   /** Reads the briefs of claimed steps and begins the steps. */
   private async take(held: readonly Held[], service: string | null): Promise<void> {
-    for (const { run, brief } of held) this.inHand.set(run, { brief, abort: new AbortController(), service });
+    const grips = held.map(({ run, brief }) => this.hand.take(run, brief, service));
     const loaded = await loadBriefs(this.ground.db, this.procedures, [...new Set(held.map((h) => h.brief))]).catch(
       (error) => {
-        for (const { run } of held) this.giveBack(run);
+        for (const grip of grips) this.giveBack(grip);
         throw error;
       },
     );
     for (const brief of loaded.values()) this.briefs.set(brief.id, brief);
-    for (const { run, brief } of held) {
-      const state = loaded.get(brief);
-      const row = state?.runs.find((r) => r.id === run);
-      if (state && row) this.begin(state, row);
-      else this.letGo(run);
+    for (const grip of grips) {
+      const state = loaded.get(grip.brief);
+      const row = state?.runs.find((r) => r.id === grip.run);
+      if (state && row) this.begin(state, row, grip);
+      else this.letGo(grip);
     }
   }
 
-  private mayHandOff(service: string | null): boolean {
-    if (this.stopping || this.lease.signal.aborted || this.inHand.size >= this.capacity) return false;
+  /**
+   * With a full hand only a step that takes the place of one just ended is taken on, and only while nothing more urgent
+   * waits to be claimed.
+   * @param pledged places that will be taken, or given up when below zero, once a transaction is committed
+   */
+  private mayHandOff(service: string | null, priority: number, pledged: number): boolean {
+    if (this.stopping || this.lease.signal.aborted || this.hand.room <= pledged) return false;
+    if (this.hand.room <= 0 && [...this.hot].some((lane) => priorityOfLane(lane) < priority)) return false;
     return service === null || this.permits.tryUse(service);
   }
 
@@ -306,8 +345,7 @@ export class Engine {
     if (runs.length === 0 && brief.standing !== 'in work') this.briefs.delete(brief.id);
     for (const run of runs) {
       const service = roleCalled(run.kind) ? this.serviceFor(run.kind) : null;
-      this.inHand.set(run.id, { brief: brief.id, abort: new AbortController(), service });
-      this.begin(brief, run);
+      this.begin(brief, run, this.hand.take(run.id, brief.id, service));
     }
   }
 
@@ -323,46 +361,42 @@ export class Engine {
 
   // ---- performing -------------------------------------------------------------------------------------------------
 
-  private begin(brief: BriefState, run: RunState): void {
-    this.doStep(brief, run)
+  private begin(brief: BriefState, run: RunState, grip: Grip): void {
+    const ports = {
+      ground: this.ground,
+      performers: this.options.performers,
+      grip,
+      leaseOutlasts: (ms: number) => this.lease.outlasts(ms),
+      settled: () => this.letGo(grip),
+    };
+    perform(brief, run, ports)
       .then((ending) => this.flusher.add(ending))
       .catch((error) => {
         this.ground.log[isLostConnection(error) ? 'warn' : 'error'](
           { err: error, brief: brief.id, step: run.id },
           'step not ended',
         );
-        this.giveBack(run.id);
+        this.giveBack(grip);
       });
   }
 
-  private doStep(brief: BriefState, run: RunState): Promise<Ending> {
-    const abort = this.inHand.get(run.id)?.abort.signal ?? AbortSignal.abort();
-    return perform(brief, run, {
-      ground: this.ground,
-      performers: this.options.performers,
-      signal: AbortSignal.any([abort, this.lease.signal]),
-      leaseOutlasts: (ms) => this.lease.outlasts(ms),
-      settled: (id) => this.letGo(id),
-    });
-  }
-
-  private letGo(run: string): void {
-    const held = this.inHand.get(run);
-    if (!held) return;
-    this.inHand.delete(run);
-    if (held.service) this.permits.giveBack(held.service);
+  private letGo(grip: Grip): void {
+    if (!this.hand.drop(grip)) return;
+    if (grip.service) this.permits.giveBack(grip.service);
     if (this.hot.size > 0) this.pump();
   }
 
   /** A step that could not be ended here is left for the next claim. */
-  private giveBack(run: string): void {
-    this.letGo(run);
+  private giveBack(grip: Grip): void {
+    this.letGo(grip);
     this.ground.db
       .run(
         "UPDATE step_run SET state = 'waiting', holder = NULL, due_at = DATE_ADD(UTC_TIMESTAMP(3), INTERVAL 1 SECOND) WHERE id = ? AND holder = ? AND state = 'running'",
-        [run, this.lease.id],
+        [grip.run, this.lease.id],
       )
-      .catch((error) => this.ground.log.warn({ err: error, step: run }, 'step not given back; its lease will end'));
+      .catch((error) =>
+        this.ground.log.warn({ err: error, step: grip.run }, 'step not given back; its lease will end'),
+      );
   }
 
   private async reload(id: string): Promise<BriefState | null> {

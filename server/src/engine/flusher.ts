@@ -1,5 +1,5 @@
 import { isLostConnection } from '../store/database.ts';
-import { type BriefChange, changeOf } from './briefChange.ts';
+import { type BriefChange, type ChangePorts, changeOf } from './briefChange.ts';
 import type { BriefState, RunState } from './briefState.ts';
 import { Mismatch, wasCommitted, writeBatch } from './commitBatch.ts';
 import type { Ending } from './ending.ts';
@@ -11,8 +11,8 @@ export interface FlusherPorts {
   holder: () => string;
   /** The service a kind would call now, for the lane of its run. */
   serviceFor: (kind: string) => string | null;
-  /** Whether this worker takes the next step of a brief straight on, already leased: it has room, and a permit if one is needed. */
-  handoff: (service: string | null) => boolean;
+  /** Whether this worker takes a step straight on: it has room, and a permit if one is needed. */
+  handoff: ChangePorts['handoff'];
   /** Steps handed to this worker by a commit. */
   onHanded: (brief: BriefState, runs: RunState[]) => void;
   /** What others can now see: lanes with new rows, pipelines with room, briefs that changed. */
@@ -31,7 +31,7 @@ const MOST_IN_BATCH = 200;
  */
 const GATHER_MS = 5;
 /** Batches committed at the same time: while the database works on one, the next is made up. */
-const MOST_FLUSHES = 2;
+const MOST_FLUSHES = 3;
 
 /**
  * Commits ended steps in small batches of whatever has ended: the end, its output, its attempt, the brief's rev, the
@@ -120,14 +120,16 @@ export class Flusher {
   private async attempt(changes: BriefChange[]): Promise<'committed' | 'mismatch'> {
     const { ground } = this.ports;
     try {
-      const counted = await ground.db.transaction(
+      let token = '';
+      await ground.db.transaction(
         async (sql) => {
-          await writeBatch(sql, changes, this.ports.holder(), ground);
+          token = '';
+          token = await writeBatch(sql, changes, this.ports.holder(), ground);
           return true;
         },
-        async (sql) => ((await wasCommitted(sql, changes, this.ports.holder())) ? true : undefined),
+        async (sql) => (token !== '' && (await wasCommitted(sql, token)) ? true : undefined),
       );
-      if (counted) this.publish(changes);
+      this.publish(changes);
       return 'committed';
     } catch (error) {
       for (const change of changes)
@@ -156,9 +158,9 @@ export class Flusher {
       for (const ending of change.endings)
         if (ending.state === 'ready') lanes.add(laneOf(this.ports.serviceFor(ending.run.kind), change.brief.priority));
       if (change.standing !== 'in work') pipelines.add(change.brief.pipeline);
-      for (const ending of change.endings) ending.settled(true);
       const handed = change.fresh.filter((fresh) => fresh.handed).map((fresh) => fresh.run);
       this.ports.onHanded(change.after, handed);
+      for (const ending of change.endings) ending.settled(true);
     }
     this.ports.onCommitted({ lanes, pipelines });
   }

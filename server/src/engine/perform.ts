@@ -3,16 +3,17 @@ import { openIncident } from '../incidents/repository.ts';
 import { isLostConnection } from '../store/database.ts';
 import { type BriefState, fieldsAt, inputDigest, type RunState } from './briefState.ts';
 import type { Ending } from './ending.ts';
+import type { Grip } from './hand.ts';
 import type { Ground } from './outside.ts';
 import type { Performer, Performers, StepResult } from './performer.ts';
 
 export interface PerformPorts {
   ground: Ground;
   performers: Performers;
-  /** Aborted when the step is given up or the lease is lost. */
-  signal: AbortSignal;
+  /** Tells when the step is given up, as when the lease is lost. */
+  grip: Grip;
   leaseOutlasts: (ms: number) => Promise<boolean>;
-  settled: (run: string) => void;
+  settled: () => void;
 }
 
 /**
@@ -40,28 +41,29 @@ export async function perform(brief: BriefState, run: RunState, ports: PerformPo
     tries: 0,
     micros,
     writes: [],
-    settled: () => ports.settled(run.id),
+    settled: ports.settled,
     ...part,
   });
   const kept = stillHolds(brief, run, digest);
   if (kept) return ending({ fields: kept.fields, outcome: kept.outcome });
   const performer = step && step.kind !== 'take' ? (ports.performers[step.kind] as unknown as Performer) : null;
   if (!step || !performer) throw new Error(`no way to perform ${run.kind} at ${run.path}`);
-  const { signal } = ports;
   const result = await attempt(() =>
     performer(step, {
       brief,
       run,
       fields,
       draw,
-      signal,
+      get signal() {
+        return ports.grip.signal;
+      },
       leaseOutlasts: ports.leaseOutlasts,
       spent: (more) => {
         micros += more;
       },
     }),
   );
-  if (signal.aborted) throw new Error('given up');
+  if (ports.grip.givenUp) throw new Error('given up');
   switch (result.kind) {
     case 'done':
       return ending({

@@ -1,4 +1,5 @@
 import { Ground1764000000000 } from './0001-ground.ts';
+import { Waiting1764100000000 } from './0002-waiting.ts';
 
 /** Append-only: a migration that has left this repository is never changed. */
-export const migrations = [Ground1764000000000];
+export const migrations = [Ground1764000000000, Waiting1764100000000];
