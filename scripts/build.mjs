@@ -1,39 +1,93 @@
-// Builds the screens when they are older than what they are made of. Built-ins only, besides the builder itself.
+// Builds what is older than what it is made of: the screens, and the programs of the server and the stand-ins.
 import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { dirname, join, relative } from 'node:path';
 import { ROOT } from './install.mjs';
 
-const STAMP = join(ROOT, 'web', 'dist', '.made-of');
-
-function digestOfSources() {
+function digestOf(folders, files) {
   const sum = createHash('sha256');
-  for (const folder of ['web/src', 'web/public', 'core/src', 'contract/src'])
+  for (const folder of folders)
     for (const name of readdirSync(join(ROOT, folder), { recursive: true, encoding: 'utf8' }).sort())
       if (/\.(tsx?|css|svg)$/.test(name) && !/\.test\.tsx?$/.test(name))
         sum.update(name).update(readFileSync(join(ROOT, folder, name)));
-  for (const name of ['web/index.html', 'web/vite.config.ts', 'package-lock.json'])
-    sum.update(readFileSync(join(ROOT, name)));
+  for (const name of [...files, 'package-lock.json']) sum.update(readFileSync(join(ROOT, name)));
   return sum.digest('hex');
 }
 
-/** @returns whether anything had to be built */
-export function buildScreens() {
-  const digest = digestOfSources();
-  if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === digest) return false;
-  console.log('Building the screens …');
-  const { status } = spawnSync(
-    process.execPath,
-    [join(ROOT, 'node_modules', 'vite', 'bin', 'vite.js'), 'build', 'web', '--logLevel', 'error'],
-    {
-      cwd: ROOT,
-      stdio: ['ignore', 'inherit', 'inherit'],
-    },
-  );
-  if (status !== 0) throw new Error('The screens could not be built.');
-  writeFileSync(STAMP, digest);
-  return true;
+/** Does the work when the stamp does not tell that it was done with the same sources. */
+async function unlessMade(stamp, digest, work) {
+  const path = join(ROOT, stamp);
+  if (existsSync(path) && readFileSync(path, 'utf8') === digest) return;
+  await work();
+  writeFileSync(path, digest);
 }
 
-if (process.argv[1] === import.meta.filename) buildScreens();
+export async function buildScreens() {
+  const digest = digestOf(
+    ['web/src', 'web/public', 'core/src', 'contract/src'],
+    ['web/index.html', 'web/vite.config.ts'],
+  );
+  await unlessMade('web/dist/.made-of', digest, () => {
+    console.log('Building the screens …');
+    const { status } = spawnSync(
+      process.execPath,
+      [join(ROOT, 'node_modules', 'vite', 'bin', 'vite.js'), 'build', 'web', '--logLevel', 'error'],
+      { cwd: ROOT, stdio: ['ignore', 'inherit', 'inherit'] },
+    );
+    if (status !== 0) throw new Error('The screens could not be built.');
+  });
+}
+
+/** Where a built program is. */
+export const PROGRAMS = { server: 'server/dist/main.mjs', standIns: 'standins/dist/standins.mjs' };
+
+/** A bundle stands elsewhere than its sources: what they read beside themselves is found from where they were. */
+const besideSources = (outfile) => ({
+  name: 'beside sources',
+  setup(build) {
+    build.onLoad({ filter: /\.ts$/ }, ({ path }) => {
+      const text = readFileSync(path, 'utf8');
+      if (!text.includes('import.meta.dirname')) return undefined;
+      const way = JSON.stringify(`/${relative(join(ROOT, dirname(outfile)), dirname(path))}`);
+      return { loader: 'ts', contents: text.replaceAll('import.meta.dirname', `(import.meta.dirname + ${way})`) };
+    });
+  },
+});
+
+/**
+ * The rooms' own TypeScript in one file a program, packages left where they are: starts in half the time that reading
+ * every file through a loader takes.
+ */
+export async function buildPrograms() {
+  const digest = digestOf(['core/src', 'contract/src', 'server/src', 'standins/src'], ['scripts/build.mjs']);
+  await unlessMade('server/dist/.made-of', digest, async () => {
+    const { build } = await import('esbuild');
+    const alias = Object.fromEntries(
+      ['core', 'contract', 'standins'].map((room) => [`@grivo/${room}`, join(ROOT, room, 'src', 'index.ts')]),
+    );
+    for (const [entry, outfile] of [
+      ['server/src/main.ts', PROGRAMS.server],
+      ['standins/src/main.ts', PROGRAMS.standIns],
+    ])
+      await build({
+        absWorkingDir: ROOT,
+        entryPoints: [entry],
+        outfile,
+        bundle: true,
+        platform: 'node',
+        format: 'esm',
+        target: 'node20',
+        sourcemap: true,
+        logLevel: 'error',
+        alias,
+        packages: 'external',
+        plugins: [besideSources(outfile)],
+      });
+  });
+}
+
+if (process.argv[1] === import.meta.filename) {
+  await buildScreens();
+  await buildPrograms();
+}

@@ -1,5 +1,4 @@
 // The demonstration: everything started on this machine, with made-up data that Grivo computed itself.
-import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
@@ -49,23 +48,12 @@ if (wanted.help) {
 }
 try {
   installMissing();
-  if (!process.execArgv.includes('tsx')) buildScreens();
+  await buildScreens();
 } catch (error) {
   console.error(error.message);
   process.exit(1);
 }
-if (!process.execArgv.includes('tsx')) {
-  // Once more with the loader for TypeScript, which is there now. This process only waits; signals reach both.
-  for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => undefined);
-  const { status } = spawnSync(process.execPath, ['--import', 'tsx', import.meta.filename, ...process.argv.slice(2)], {
-    stdio: 'inherit',
-    cwd: ROOT,
-  });
-  process.exit(status ?? 1);
-}
-
 const { client } = await import('./client.mjs');
-const { live, setUp } = await import('./crockhaven.mjs');
 const { endLeftOver, leftOver, OWNER, portIsFree, startAll } = await import('./processes.mjs');
 
 const folder = join(ROOT, '.grivo', wanted.empty ? 'empty' : 'demo');
@@ -119,6 +107,9 @@ try {
   if (!wanted.empty && !existsSync(stage)) {
     writeFileSync(stage, 'begun');
     console.log('Making the demo data: Grivo works through four weeks of it …');
+    // The demonstration's material is TypeScript.
+    (await import('tsx/esm/api')).register();
+    const { live, setUp } = await import('./crockhaven.mjs');
     await live(call, await setUp(call, all.standIns), 4, Date.now(), (line) => console.log(line));
     writeFileSync(stage, 'made');
   }

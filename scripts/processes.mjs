@@ -5,8 +5,9 @@ import { randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, openSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
+import { buildPrograms, PROGRAMS } from './build.mjs';
 import { ROOT } from './install.mjs';
-import { startMariadb } from './mariadb.mjs';
+import { freePort, startMariadb, urlOf } from './mariadb.mjs';
 
 export const OWNER = { name: 'Ines Halloran', email: 'ines@crockhaven.example', password: 'salt-and-patience' };
 
@@ -16,7 +17,7 @@ async function program(folder, name, args, env, ready) {
   const before = existsSync(path) ? readFileSync(path).length : 0;
   const log = openSync(path, 'a', 0o600);
   // A process group of its own: Ctrl-C reaches only the script that started it, which then stops its parts in order.
-  const child = spawn(process.execPath, ['--import', 'tsx', ...args], {
+  const child = spawn(process.execPath, ['--enable-source-maps', ...args], {
     cwd: ROOT,
     env: { ...process.env, TZ: 'UTC', ...env },
     stdio: ['ignore', log, log],
@@ -72,14 +73,27 @@ export async function startAll(folder, options = {}) {
   mkdirSync(folder, { recursive: true, mode: 0o700 });
   const keyFile = join(folder, 'secret-key');
   if (!existsSync(keyFile)) writeFileSync(keyFile, randomBytes(32).toString('hex'), { mode: 0o600 });
+  await buildPrograms();
+  // Every port is known before anything starts, so that all start at once and wait for what they need.
+  const databasePort = options.databasePort ?? (await freePort());
+  const databaseUrl = urlOf(folder, databasePort);
   /** Parts by name, in the order they were started. */
   const parts = new Map();
   let stopping = false;
-  let env = {};
+  const env = () => ({
+    GRIVO_SECRET_KEY: readFileSync(keyFile, 'utf8'),
+    GRIVO_ALLOWED_ORIGINS: all.standIns,
+    GRIVO_STAND_INS: all.standIns,
+    GRIVO_LOG: log,
+    GRIVO_LEASE_SECONDS: String(leaseSeconds),
+    GRIVO_OWNER_EMAIL: OWNER.email,
+    GRIVO_OWNER_NAME: OWNER.name,
+    GRIVO_OWNER_PASSWORD: OWNER.password,
+  });
   /** A harness may put a way of its own between a part and the database. */
   const envOf = (name) => ({
-    ...env,
-    GRIVO_DATABASE_URL: options.databaseUrl?.(name, all.mariadb.url) ?? all.mariadb.url,
+    ...env(),
+    GRIVO_DATABASE_URL: options.databaseUrl?.(name, databaseUrl) ?? databaseUrl,
   });
   const known = () =>
     writeFileSync(
@@ -93,30 +107,25 @@ export async function startAll(folder, options = {}) {
 
   const begin = {
     database: async () => {
-      const mariadb = await startMariadb(folder, { durable, port: all.mariadb?.port ?? options.databasePort });
+      const mariadb = await startMariadb(folder, { durable, port: databasePort });
       all.mariadb = mariadb;
       return { pid: mariadb.pid, child: mariadb.child, stop: () => mariadb.stop() };
     },
     'stand-ins': async () => {
-      const { child, line } = await program(
+      const { child } = await program(
         folder,
         'stand-ins',
-        [
-          'scripts/standins.mjs',
-          join(folder, 'stand-ins'),
-          String(all.standIns ? new URL(all.standIns).port : standInPort),
-        ],
+        [PROGRAMS.standIns, join(folder, 'stand-ins'), new URL(all.standIns).port],
         {},
         /^http/,
       );
-      all.standIns = line.trim();
       return { pid: child.pid, child, stop: () => endOf(child) };
     },
     api: async () => {
       const { child, line } = await program(
         folder,
         'api',
-        ['server/src/main.ts'],
+        [PROGRAMS.server],
         { ...envOf('api'), GRIVO_ROLE: 'api', GRIVO_PORT: String(all.address ? new URL(all.address).port : port) },
         /listens on/,
       );
@@ -128,7 +137,7 @@ export async function startAll(folder, options = {}) {
     const { child } = await program(
       folder,
       name,
-      ['server/src/main.ts'],
+      [PROGRAMS.server],
       { ...envOf(name), GRIVO_ROLE: 'worker' },
       /works as/,
     );
@@ -151,7 +160,7 @@ export async function startAll(folder, options = {}) {
   const all = {
     address: null,
     /** Where the stand-ins are; given when a harness runs them itself. */
-    standIns: options.standIns ?? null,
+    standIns: options.standIns ?? `http://127.0.0.1:${standInPort || (await freePort())}`,
     owner: OWNER,
     mariadb: null,
     /** Kills a part as a power cut would; it is started again. */
@@ -164,21 +173,11 @@ export async function startAll(folder, options = {}) {
     },
   };
   try {
-    await Promise.all([start('database'), options.standIns ? null : start('stand-ins')]);
-    env = {
-      GRIVO_SECRET_KEY: readFileSync(keyFile, 'utf8'),
-      GRIVO_ALLOWED_ORIGINS: all.standIns,
-      GRIVO_STAND_INS: all.standIns,
-      GRIVO_LOG: log,
-      GRIVO_LEASE_SECONDS: String(leaseSeconds),
-      GRIVO_OWNER_EMAIL: OWNER.email,
-      GRIVO_OWNER_NAME: OWNER.name,
-      GRIVO_OWNER_PASSWORD: OWNER.password,
-    };
-    await Promise.all([
-      start('api'),
-      ...Array.from({ length: workers }, (_, i) => start(workers === 1 ? 'worker' : `worker-${i + 1}`)),
-    ]);
+    const names = Array.from({ length: workers }, (_, i) => (workers === 1 ? 'worker' : `worker-${i + 1}`));
+    const parts = ['database', ...(options.standIns ? [] : ['stand-ins']), 'api', ...names];
+    // All of them, so that when one fails the others are known and can be stopped.
+    const failed = (await Promise.allSettled(parts.map(start))).find(({ status }) => status === 'rejected');
+    if (failed) throw failed.reason;
     return all;
   } catch (error) {
     await all.stop();
@@ -199,7 +198,7 @@ export function leftOver(folder) {
   const ours = (pid) => {
     try {
       const line = readFileSync(`/proc/${pid}/cmdline`, 'utf8');
-      return /demo\.mjs|main\.ts|standins\.mjs/.test(line) || line.includes(folder);
+      return /demo\.mjs|dist\/main\.mjs|dist\/standins\.mjs/.test(line) || line.includes(folder);
     } catch {
       return false;
     }

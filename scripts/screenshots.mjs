@@ -8,7 +8,7 @@ import { installMissing, ROOT } from './install.mjs';
 
 installMissing({ browser: true });
 if (!process.execArgv.includes('tsx')) {
-  buildScreens();
+  await buildScreens();
   const { status } = spawnSync(process.execPath, ['--import', 'tsx', import.meta.filename, ...process.argv.slice(2)], {
     stdio: 'inherit',
     env: { ...process.env, TZ: 'UTC' },

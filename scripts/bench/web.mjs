@@ -63,7 +63,7 @@ async function longest(page, act) {
 }
 
 export async function web(tell) {
-  buildScreens();
+  await buildScreens();
   const folder = mkdtempSync(join(tmpdir(), 'grivo-bench-web-'));
   const all = await startAll(folder, { durable: false });
   const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });

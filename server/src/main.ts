@@ -18,6 +18,7 @@ const product = await assemble({
   secretKey: Buffer.from(config.GRIVO_SECRET_KEY, 'hex'),
   allowedOrigins: config.GRIVO_ALLOWED_ORIGINS.split(',').filter((origin) => origin !== ''),
   log,
+  waitForDatabaseMs: 30_000,
   standIns: config.GRIVO_STAND_INS ?? null,
   migrates: config.GRIVO_ROLE !== 'worker',
 });

@@ -28,6 +28,8 @@ export interface ProductOptions {
   now?: () => number;
   random?: () => number;
   connections?: number;
+  /** How long a database that does not answer yet is waited for. */
+  waitForDatabaseMs?: number;
   /** Where the stand-ins of a demonstration are. */
   standIns?: string | null;
   /** Whether this process brings the schema up; workers wait for the API to do it. */
@@ -59,7 +61,7 @@ export async function assemble(options: ProductOptions): Promise<Product> {
   const now = options.now ?? Date.now;
   const random = options.random ?? Math.random;
   const log = options.log ?? pino({ level: 'warn' });
-  const db = await Database.open(options.databaseUrl, options.connections);
+  const db = await Database.open(options.databaseUrl, options.connections, options.waitForDatabaseMs);
   if (options.migrates ?? true) await db.migrate();
   else await db.migrated();
   const desk = new DeskClock(db, now);

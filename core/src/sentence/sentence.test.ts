@@ -1,5 +1,6 @@
+import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { contentStems, countWords, fold, sentencesOf, stem, stemCover } from './sentence.ts';
+import { contentStems, countWords, fold, segmentedWords, sentencesOf, stem, stemCover, wordsOfText } from './sentence.ts';
 
 test('sentences are cut at their ends, not at abbreviations or decimals', () => {
   expect(sentencesOf('Weigh it. Use 2.5 per cent, e.g. 25 g a kilo. Why? Because spoons lie!')).toEqual([
@@ -25,4 +26,15 @@ test('stems join the forms of a word and leave short and figure words alone', ()
   expect(contentStems('How much salt for the sauerkraut?')).toEqual(['salt', 'sauerkraut']);
   expect(fold('  Gär\u00adTöpfe  ')).toContain('topfe');
   expect(stemCover(['salt', 'kraut'], new Set(['salt']))).toBe(0.5);
+});
+
+test('plain text is cut into the same words as by the segmenter of the platform', () => {
+  const characters = [...'abZé0 9ß.,:;\'’‘“-–—…!?/%&@#()[]"\n\t°£½²·ºª¡¿+=*$<>|~^{}\\`«»¼µ×÷_日я'];
+  const texts = fc.array(fc.constantFrom(...characters), { maxLength: 24 }).map((list) => list.join(''));
+  fc.assert(
+    fc.property(texts, (text) => {
+      expect(wordsOfText(text)).toEqual(segmentedWords(text));
+    }),
+    { numRuns: 20_000 },
+  );
 });

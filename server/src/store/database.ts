@@ -27,6 +27,7 @@ export function errnoOf(error: unknown): number | null {
 
 const MOST_TRIES = 8;
 const BACK_MS = 250;
+const OPEN_AGAIN_MS = 50;
 
 const LOST = new Set([
   'PROTOCOL_CONNECTION_LOST',
@@ -57,9 +58,21 @@ export class Database implements Sql {
   /**
    * Connects and brings the schema up to this program.
    * @param connections size of the pool
+   * @param waitMs how long a database that does not answer is waited for
    * @throws {NewerSchema} when the database was migrated by a newer program
    */
-  static async open(url: string, connections = 12): Promise<Database> {
+  static async open(url: string, connections = 12, waitMs = 0): Promise<Database> {
+    for (let waited = 0; ; waited += OPEN_AGAIN_MS) {
+      try {
+        return await Database.connect(url, connections);
+      } catch (error) {
+        if (!isLostConnection(error) || waited >= waitMs) throw error;
+        await new Promise((resolve) => setTimeout(resolve, OPEN_AGAIN_MS));
+      }
+    }
+  }
+
+  private static async connect(url: string, connections: number): Promise<Database> {
     const source = new DataSource({
       type: 'mariadb',
       url,

@@ -1,0 +1,15 @@
+// The stand-ins as a process of their own: main [folder] [port]. Prints its address on the first line.
+import { BLOGS, PAGES } from './material/index.ts';
+import { start } from './start.ts';
+
+const [folder = '', port = '0'] = process.argv.slice(2);
+const standIns = await start({ pages: PAGES, blogs: BLOGS, folder: folder || null, port: Number(port) });
+console.log(standIns.address);
+const stop = () => {
+  standIns.close().then(
+    () => process.exit(0),
+    () => process.exit(1),
+  );
+};
+process.on('SIGINT', stop);
+process.on('SIGTERM', stop);
