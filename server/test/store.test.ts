@@ -1,4 +1,5 @@
 import { stepKinds } from '@grivo/core';
+import { DataSource } from 'typeorm';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { Procedures } from '../src/engine/briefState.ts';
 import { createPipeline } from '../src/pipelines/repository.ts';
@@ -37,12 +38,26 @@ describe('the schema', () => {
   });
 
   test('each migration brings the schema before it up, with data in it, and twice does nothing', async () => {
-    const url = await testDatabaseUrl().then((made) => made.replace(/\/(\w+)$/, '/$1'));
-    const fresh = await Database.open(url, 2);
-    expect(await fresh.migrate()).toBe(migrations.length);
-    expect(await fresh.migrate()).toBe(0);
-    await fresh.migrated(100);
-    await fresh.close();
+    const url = await testDatabaseUrl();
+    for (const [n, migration] of migrations.entries()) {
+      const before = new DataSource({
+        type: 'mariadb',
+        url,
+        migrations: migrations.slice(0, n + 1),
+        migrationsTransactionMode: 'each',
+      });
+      await before.initialize();
+      const kept = n === 0 ? [] : await rowCounts(before);
+      expect((await before.runMigrations()).map(({ name }) => name)).toEqual([migration.name]);
+      const after = new Map(await rowCounts(before));
+      for (const [table, rows] of kept)
+        if (table !== 'migrations') expect([table, after.get(table)]).toEqual([table, rows]);
+      if (n === 0) await aRowInEveryTable(before);
+      await before.destroy();
+    }
+    const now = await Database.open(url, 2);
+    expect(await now.migrate()).toBe(0);
+    await now.close();
     // The test's own database was the same one: it is set up again for the tests that follow.
     await w.close();
     w = await world();
@@ -184,3 +199,37 @@ test('a lost connection is known by its code, a wrong statement is not one', asy
   expect(isLostConnection(wrong)).toBe(false);
   expect(isLostConnection(Object.assign(new Error(), { code: 'ECONNRESET' }))).toBe(true);
 });
+
+async function rowCounts(source: DataSource): Promise<[string, number][]> {
+  const tables: { name: string }[] = await source.query(
+    "SELECT table_name AS name FROM information_schema.tables WHERE table_schema = DATABASE() AND table_type = 'BASE TABLE'",
+  );
+  const out: [string, number][] = [];
+  for (const { name } of tables) {
+    const [row]: { n: string }[] = await source.query(`SELECT COUNT(*) AS n FROM \`${name}\``);
+    out.push([name, Number(row!.n)]);
+  }
+  return out;
+}
+
+/** One row in every table, with whatever its columns take. */
+async function aRowInEveryTable(source: DataSource): Promise<void> {
+  const columns: { t: string; c: string; type: string; most: number | null; checked: number }[] = await source.query(
+    `SELECT c.table_name AS t, c.column_name AS c, c.data_type AS type, c.character_maximum_length AS most,
+       EXISTS (SELECT 1 FROM information_schema.check_constraints k WHERE k.constraint_schema = DATABASE() AND k.table_name = c.table_name AND k.constraint_name = c.column_name) AS checked
+     FROM information_schema.columns c WHERE c.table_schema = DATABASE() AND c.table_name <> 'migrations'`,
+  );
+  const value = (column: (typeof columns)[number]) => {
+    if (Number(column.checked)) return '{}';
+    if (/date|time/.test(column.type)) return '2026-01-01 00:00:00';
+    if (/char|text|blob|binary/.test(column.type)) return 'x'.repeat(Math.min(Number(column.most ?? 2), 2));
+    return 7;
+  };
+  for (const table of new Set(columns.map(({ t }) => t))) {
+    const own = columns.filter(({ t }) => t === table);
+    await source.query(
+      `INSERT INTO \`${table}\` (${own.map(({ c }) => `\`${c}\``).join()}) VALUES (${own.map(() => '?').join()})`,
+      own.map(value),
+    );
+  }
+}

@@ -39,11 +39,14 @@ export function cleanKeywords(paste: string, already: readonly string[] = []): C
   const dropped: DroppedKeyword[] = [];
   const byIdentity = new Map<string, string>();
   const byStems = new Map<string, string>();
-  const remember = (phrase: string) => {
-    byIdentity.set(identityOf(phrase), phrase);
-    byStems.set(stemsOf(phrase), phrase);
+  const remember = (phrase: string, identity: string, stems: string) => {
+    byIdentity.set(identity, phrase);
+    byStems.set(stems, phrase);
   };
-  already.forEach(remember);
+  for (const phrase of already) {
+    const identity = identityOf(phrase);
+    remember(phrase, identity, stemsOf(phrase, identity));
+  }
   let evened = 0;
   for (const { raw, line } of partsOf(paste)) {
     const phrase = evenPhrase(raw);
@@ -61,19 +64,21 @@ export function cleanKeywords(paste: string, already: readonly string[] = []): C
       drop('too long');
       continue;
     }
-    const same = byIdentity.get(identityOf(phrase));
+    const identity = identityOf(phrase);
+    const same = byIdentity.get(identity);
     if (same !== undefined) {
       drop('repeat', same);
       continue;
     }
-    const near = byStems.get(stemsOf(phrase));
+    const stems = stemsOf(phrase, identity);
+    const near = byStems.get(stems);
     if (near !== undefined) {
       drop('near repeat', near);
       continue;
     }
-    remember(phrase);
+    remember(phrase, identity, stems);
     if (phrase !== raw) evened++;
-    kept.push({ phrase, line, identity: identityOf(phrase) });
+    kept.push({ phrase, line, identity });
   }
   return { kept, dropped, evened };
 }
@@ -101,7 +106,7 @@ function evenPhrase(raw: string): string {
     .trim();
 }
 
-function stemsOf(phrase: string): string {
+function stemsOf(phrase: string, identity: string): string {
   const stems = contentStems(phrase);
-  return stems.length === 0 ? `=${identityOf(phrase)}` : [...new Set(stems)].sort().join(' ');
+  return stems.length === 0 ? `=${identity}` : [...new Set(stems)].sort().join(' ');
 }

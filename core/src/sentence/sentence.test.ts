@@ -1,6 +1,15 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { contentStems, countWords, fold, segmentedWords, sentencesOf, stem, stemCover, wordsOfText } from './sentence.ts';
+import {
+  contentStems,
+  countWords,
+  fold,
+  segmentedWords,
+  sentencesOf,
+  stem,
+  stemCover,
+  wordsOfText,
+} from './sentence.ts';
 
 test('sentences are cut at their ends, not at abbreviations or decimals', () => {
   expect(sentencesOf('Weigh it. Use 2.5 per cent, e.g. 25 g a kilo. Why? Because spoons lie!')).toEqual([

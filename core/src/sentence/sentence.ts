@@ -26,7 +26,8 @@ export function sentencesOf(text: string, language = 'en'): string[] {
 }
 
 /** Text of plain Latin letters, figures and punctuation, which nearly all is here. */
-const PLAIN = /^[\t\n\r\u0020-\u005e\u0060-\u007e\u00a0-\u00ac\u00ae-\u00b4\u00b6\u00b8-\u00ff\u2013\u2014\u2018-\u201e\u2026]*$/;
+const PLAIN =
+  /^[\t\n\r\u0020-\u005e\u0060-\u007e\u00a0-\u00ac\u00ae-\u00b4\u00b6\u00b8-\u00ff\u2013\u2014\u2018-\u201e\u2026]*$/;
 /** Its words: letters joined by a stop, colon or apostrophe inside, figures by the marks of numbers (UAX 29, rules WB5 to WB12). */
 const PLAIN_WORD =
   /(?:[0-9A-Za-z\u00aa\u00ba\u00c0-\u00d6\u00d8-\u00f6\u00f8-\u00ff]|(?<=[A-Za-z\u00aa\u00ba\u00c0-\u00d6\u00d8-\u00f6\u00f8-\u00ff])[.:'\u2018\u2019](?=[A-Za-z\u00aa\u00ba\u00c0-\u00d6\u00d8-\u00f6\u00f8-\u00ff])|(?<=[0-9])[.,;'\u2018\u2019](?=[0-9]))+/g;

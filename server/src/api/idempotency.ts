@@ -8,7 +8,12 @@ interface Kept {
   request: string;
   status: number | null;
   body: unknown;
+  /** Whether it was begun so long ago that nobody is still at it. */
+  late: number;
 }
+
+/** No request takes longer. */
+const LATE_SECONDS = 120;
 
 /**
  * A request with an Idempotency-Key is done once for each person and key: repeated, it gets the answer of the first. A
@@ -43,8 +48,8 @@ export function onceByKey({ db }: Ground): RequestHandler {
     ]);
     if (made === 0) {
       const [kept] = await db.rows<Kept>(
-        'SELECT request, status, body FROM idempotency WHERE person = ? AND key_ = ?',
-        [person, key],
+        'SELECT request, status, body, at < DATE_SUB(UTC_TIMESTAMP(3), INTERVAL ? SECOND) AS late FROM idempotency WHERE person = ? AND key_ = ?',
+        [LATE_SECONDS, person, key],
       );
       if (kept && kept.request !== digest)
         throw problem(
@@ -52,6 +57,13 @@ export function onceByKey({ db }: Ground): RequestHandler {
           'Key used before',
           'This Idempotency-Key belongs to another request.',
           'Use a new key for a new request.',
+        );
+      if (kept?.status === null && kept.late === 1)
+        throw problem(
+          409,
+          'Ended without an answer',
+          'The same request was begun and never answered: whether it was done cannot be told from here.',
+          'Look whether it was done; if not, send it again with a new key.',
         );
       if (!kept || kept.status === null)
         throw problem(409, 'Still being done', 'The same request is being done now.', 'Ask again in a moment.');
