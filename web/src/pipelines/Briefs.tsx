@@ -1,5 +1,6 @@
 import type { Brief, PipelineWhole } from '@grivo/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
+import { memo, useCallback, useDeferredValue } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { call, inWords } from '../api/call.ts';
 import { queryClient, read } from '../api/queries.ts';
@@ -13,7 +14,8 @@ export function Briefs({ pipeline, now }: { pipeline: PipelineWhole; now: number
   const briefs = useQuery(read.briefs(pipeline.id));
   const [search, setSearch] = useSearchParams();
   const open = search.get('brief');
-  const rows = briefs.data?.briefs;
+  const rows = useDeferredValue(briefs.data?.briefs);
+  const choose = useCallback((brief: string) => setSearch({ show: 'briefs', brief }), [setSearch]);
   return (
     <div className="-mx-8 grid flex-1 grid-cols-[minmax(0,716fr)_minmax(0,564fr)] content-start border-t border-ink">
       <div className="px-8">
@@ -25,21 +27,13 @@ export function Briefs({ pipeline, now }: { pipeline: PipelineWhole; now: number
         {rows?.length === 0 ? <Empty>No brief yet. Take items on the procedure page.</Empty> : null}
         <ul>
           {rows?.map((brief) => (
-            <li key={brief.id} className={`row ${open === brief.id ? 'picked' : ''}`}>
-              <button
-                type="button"
-                className="brackets grid h-7 w-full grid-cols-[20px_1fr_120px_140px] items-center text-left"
-                aria-expanded={open === brief.id}
-                onClick={() => setSearch({ show: 'briefs', brief: brief.id })}
-              >
-                <Mark state={stateOf(brief.standing)} />
-                <span className="truncate">{brief.subject}</span>
-                <span className={brief.standing === 'stopped' ? 'text-red' : 'text-ink-3'}>
-                  {saysOf(brief.standing)}
-                </span>
-                <span className="fig text-right text-ink-3">{moment(brief.madeDesk, now)}</span>
-              </button>
-            </li>
+            <BriefRow
+              key={brief.id}
+              brief={brief}
+              made={moment(brief.madeDesk, now)}
+              open={open === brief.id}
+              choose={choose}
+            />
           ))}
         </ul>
       </div>
@@ -53,6 +47,34 @@ export function Briefs({ pipeline, now }: { pipeline: PipelineWhole; now: number
     </div>
   );
 }
+
+const BriefRow = memo(function BriefRow({
+  brief,
+  made,
+  open,
+  choose,
+}: {
+  brief: Brief;
+  made: string;
+  open: boolean;
+  choose: (brief: string) => void;
+}) {
+  return (
+    <li className={`row ${open ? 'picked' : ''}`}>
+      <button
+        type="button"
+        className="brackets grid h-7 w-full grid-cols-[20px_1fr_120px_140px] items-center text-left"
+        aria-expanded={open}
+        onClick={() => choose(brief.id)}
+      >
+        <Mark state={stateOf(brief.standing)} />
+        <span className="truncate">{brief.subject}</span>
+        <span className={brief.standing === 'stopped' ? 'text-red' : 'text-ink-3'}>{saysOf(brief.standing)}</span>
+        <span className="fig text-right text-ink-3">{made}</span>
+      </button>
+    </li>
+  );
+});
 
 function OpenBrief({ id, pipeline, brief }: { id: string; pipeline: PipelineWhole; brief: Brief | undefined }) {
   const whole = useQuery(read.brief(id));

@@ -1,6 +1,6 @@
 import type { BlogSlots, Slot, Slots } from '@grivo/contract';
 import { useQuery } from '@tanstack/react-query';
-import { useMemo } from 'react';
+import { memo, useDeferredValue, useMemo } from 'react';
 import { Link } from 'react-router';
 import { read } from '../api/queries.ts';
 import { Flag, Mark, saysOf, stateOf } from '../design/index.ts';
@@ -15,7 +15,8 @@ const SHOWN = 3;
 /** The strip under the masthead: every blog's slots of the next seven days. */
 export function Band() {
   const slots = useQuery({ ...read.slots(null, DAYS), refetchInterval: 60_000 });
-  const data = slots.data;
+  // Drawn in slices: while many briefs run it changes several times a second.
+  const data = useDeferredValue(slots.data);
   const now = useNow(data?.now, data?.speed);
   const blogs = useMemo(() => lanesOf(data), [data]);
   const from = now ?? Date.now();
@@ -63,9 +64,8 @@ export function Band() {
           lane.slots.map((slot) => (
             <BandSlot
               key={`${lane.blog}${slot.at}`}
-              lane={lane}
               slot={slot}
-              now={from}
+              says={saysSlot(lane, slot, from)}
               left={left(slot.at)}
               top={14 + LINE * i}
             />
@@ -115,8 +115,21 @@ function lanesOf(data: Slots | undefined): Lane[] {
   ];
 }
 
-function BandSlot({ lane, slot, now, left, top }: { lane: Lane; slot: Slot; now: number; left: string; top: number }) {
-  const says = `${slot.title ?? 'Empty slot'}, ${lane.name}, ${moment(slot.at, now, lane.zone)}, ${saysOf(slot.standing)}${slot.foreseen ? ', foreseen' : ''}`;
+function saysSlot(lane: Lane, slot: Slot, now: number): string {
+  return `${slot.title ?? 'Empty slot'}, ${lane.name}, ${moment(slot.at, now, lane.zone)}, ${saysOf(slot.standing)}${slot.foreseen ? ', foreseen' : ''}`;
+}
+
+const BandSlot = memo(function BandSlot({
+  slot,
+  says,
+  left,
+  top,
+}: {
+  slot: Slot;
+  says: string;
+  left: string;
+  top: number;
+}) {
   const to = slot.article ? `/articles/${slot.article}` : slot.brief ? '/pipelines' : '/cadence';
   return (
     <Flag says={says}>
@@ -125,7 +138,7 @@ function BandSlot({ lane, slot, now, left, top }: { lane: Lane; slot: Slot; now:
       </Link>
     </Flag>
   );
-}
+});
 
 function Cover({ lane, now }: { lane: Lane; now: number }) {
   const name = lane.also ?? shortName(lane.name);

@@ -1,0 +1,169 @@
+import type { Article } from '@grivo/contract';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { memo, useDeferredValue, useEffect, useMemo, useState } from 'react';
+import { Link } from 'react-router';
+import { Mark, saysOf, stateOf } from '../design/index.ts';
+import { amount, atColon, count } from '../words/figures.ts';
+import { clock, dayLong } from '../words/time.ts';
+
+const ROW = 20;
+const GRID = 'grid grid-cols-[16px_minmax(0,1fr)_66px_124px_48px_40px] items-center';
+
+export type Line = { kind: 'head'; says: string; n: number } | { kind: 'article'; article: Article };
+
+/** The lines poured into columns page by page, only those in view drawn. */
+export function Columns({
+  lines,
+  at,
+  short,
+  now,
+}: {
+  lines: readonly Line[];
+  at: string | null;
+  short: (blog: string | null) => string;
+  now: number;
+}) {
+  const [frame, setFrame] = useState<HTMLDivElement | null>(null);
+  const [size, setSize] = useState({ width: 1_280, height: 500 });
+  useEffect(() => {
+    if (!frame) return;
+    const watch = new ResizeObserver(() => setSize({ width: frame.clientWidth, height: frame.clientHeight }));
+    watch.observe(frame);
+    return () => watch.disconnect();
+  }, [frame]);
+  const columns = size.width >= 1_100 ? 2 : 1;
+  const perColumn = columns === 1 ? 50 : Math.max(8, Math.floor((size.height - 28) / ROW));
+  const sheets = useMemo(() => {
+    const out: Line[][][] = [];
+    for (let i = 0; i < lines.length; i += perColumn * columns) {
+      const sheet: Line[][] = [];
+      for (let c = 0; c < columns; c++) sheet.push(lines.slice(i + c * perColumn, i + (c + 1) * perColumn));
+      out.push(sheet);
+    }
+    return out;
+  }, [lines, perColumn, columns]);
+  const heights = (i: number) => Math.max(...sheets[i]!.map((column) => column.length)) * ROW + 28;
+  const rows = useVirtualizer({
+    count: sheets.length,
+    getScrollElement: () => frame,
+    estimateSize: heights,
+    overscan: 0,
+  });
+  const visible = rows.getVirtualItems();
+  const places = visible.map(({ index, start }) => `${index}:${start}`).join();
+  // A hundred rows take longer to draw than a frame: drawn in slices, scrolling goes on meanwhile.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what is to be drawn is told by the places
+  const drawn = useDeferredValue(useMemo(() => visible.map(({ index, start }) => ({ index, start })), [places]));
+  // biome-ignore lint/correctness/useExhaustiveDependencies: measured anew when the columns change
+  useEffect(() => {
+    rows.measure();
+  }, [perColumn, columns, lines]);
+  useEffect(() => {
+    if (at === null) return;
+    const sheet = sheets.findIndex((columns) =>
+      columns.some((column) => column.some((line) => line.kind === 'article' && line.article.id === at)),
+    );
+    if (sheet > 0) rows.scrollToIndex(sheet);
+  }, [at, sheets, rows]);
+  return (
+    <div
+      ref={setFrame}
+      className="overflow-auto"
+      style={{ height: 'calc(100vh - 100px - 92px - 53px)' }}
+      tabIndex={0}
+      role="group"
+      aria-label="Articles"
+    >
+      <div className="relative" style={{ height: rows.getTotalSize() }}>
+        {drawn.map(({ index, start }) => (
+          <Sheet key={index} columns={sheets[index] ?? []} start={start} at={at} short={short} now={now} />
+        ))}
+      </div>
+    </div>
+  );
+}
+
+/** One page of rows, side by side in columns. */
+const Sheet = memo(function Sheet({
+  columns,
+  start,
+  ...row
+}: {
+  columns: readonly (readonly Line[])[];
+  start: number;
+  at: string | null;
+  short: (blog: string | null) => string;
+  now: number;
+}) {
+  return (
+    <div
+      className="absolute inset-x-0 grid"
+      style={{ transform: `translateY(${start}px)`, gridTemplateColumns: `repeat(${columns.length}, minmax(0, 1fr))` }}
+    >
+      {columns.map((column, c) => (
+        <div key={c} className={c === 0 ? 'pr-4 pl-8' : 'border-l border-rule pr-8 pl-4'}>
+          <div className={`${GRID} h-7 border-b border-ink text-small text-ink-3`}>
+            <span />
+            <span>Title</span>
+            <span>Blog</span>
+            <span>Slot or out</span>
+            <span className="text-right">Words</span>
+            <span className="text-right">€</span>
+          </div>
+          {column.map((line) =>
+            line.kind === 'head' ? (
+              <div
+                key={line.says}
+                className="flex h-5 items-center justify-between border-b border-rule-soft text-small font-semibold text-ink-2"
+              >
+                {line.says}
+                <span className="fig font-normal text-ink-3">{count(line.n)}</span>
+              </div>
+            ) : (
+              <ArticleRow
+                key={line.article.id}
+                article={line.article}
+                at={row.at === line.article.id}
+                short={row.short}
+                now={row.now}
+              />
+            ),
+          )}
+        </div>
+      ))}
+    </div>
+  );
+});
+
+const ArticleRow = memo(function ArticleRow({
+  article,
+  at,
+  short,
+  now,
+}: {
+  article: Article;
+  at: boolean;
+  short: (blog: string | null) => string;
+  now: number;
+}) {
+  const when = article.outDesk ?? article.dueDesk;
+  const late = article.outDesk === null && when !== null && when < now - 600_000;
+  return (
+    <div className={`row ${GRID} h-5 ${at ? 'brackets bracketed' : ''}`}>
+      <Mark state={stateOf(article.standing)} label={saysOf(article.standing)} />
+      <Link to={`/articles/${article.id}`} className="work brackets truncate" title={article.title}>
+        {article.title === '' ? <span className="text-ink-3">no title yet</span> : atColonIfLong(article.title)}
+      </Link>
+      <span className="truncate text-small text-ink-2">{short(article.blog)}</span>
+      <span className={`fig whitespace-nowrap ${when === null ? 'text-ink-3' : late ? 'text-red' : 'text-ink-2'}`}>
+        {when === null ? 'no slot' : `${dayLong(when).replace(',', '')} ${clock(when)}`}
+      </span>
+      <span className="fig text-right">{count(article.words)}</span>
+      <span className="fig text-right">{amount(article.micros)}</span>
+    </div>
+  );
+});
+
+function atColonIfLong(title: string): string {
+  return title.length > 44 ? atColon(title) : title;
+}
