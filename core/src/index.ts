@@ -1,14 +1,18 @@
 export * from './article/block.ts';
+export { blocksFromMarkdown, blocksFromPlain } from './article/fromText.ts';
 export { articleHtml, linkAddress, type Resolve } from './article/html.ts';
 export { type HygieneNote, tidy } from './article/hygiene.ts';
 export { articleFile, articleMarkdown } from './article/markdown.ts';
 export { makeAnchors, slugOf } from './article/slug.ts';
 export { articleText, articleWords, blockText, inlineText, isStatement } from './article/text.ts';
+export { type Unit, unitProblem, unitsOf } from './article/translate.ts';
 export { dryFrom, type ForecastSlot, forecast } from './cadence/forecast.ts';
 export { nextFreeSlot, type Placement, placementFaults, reflow } from './cadence/placement.ts';
 export { CadenceRule, cadenceSentence } from './cadence/rule.ts';
 export { type Moment, slotsBetween, slotsFrom } from './cadence/slots.ts';
 export { type Chance, chanceFrom, textDigest } from './chance/chance.ts';
+export { expressionFields, expressionProblem, type WorkedOut, workOut } from './expression/evaluate.ts';
+export { type FindPattern, type Found, FUNCTIONS } from './expression/functions.ts';
 export {
   backoffMs,
   causeOf,
@@ -33,15 +37,30 @@ export { type LinkLimits, type PlacedLink, placeLinks } from './link/place.ts';
 export { type LinkPage, type RankedPage, rankPages } from './link/rank.ts';
 export { type Micros, type Price, type TextUsage, textCeiling, textCost, tokensCeiling } from './money/price.ts';
 export { figuresNotIn, figuresOf } from './passage/figures.ts';
+export { likeness } from './passage/likeness.ts';
 export { carries, type PageText, type Passage, passagesOf } from './passage/passage.ts';
 export type { NewRun, Outcome, Plan, PlanNode, PlanRun, RunKey } from './plan/node.ts';
 export { lineOf, locate, parsePath, stepIdOf } from './plan/path.ts';
 export { plan } from './plan/planner.ts';
 export { drawAt, lastRound, roundAt, supersedes } from './plan/rounds.ts';
 export { type VisibleRun, visibleRuns } from './plan/scope.ts';
-export { checkProcedure, ProcedureDocument, planNodes, sentenceOf } from './procedure/document.ts';
-export type { CheckContext, FieldName, Problem, ServiceRole, StepKind } from './procedure/kind.ts';
+export {
+  ProcedureDocument,
+  ProcedureInput,
+  planNodes,
+  type Routines,
+  readProcedure,
+  routineCycle,
+  routinesUsed,
+  runSteps,
+  sentenceOf,
+} from './procedure/document.ts';
+export { fieldName } from './procedure/fields.ts';
+export { checkProcedure, fieldsSeen, type SeenField } from './procedure/fieldsAt.ts';
+export type { CheckContext, Problem, RoutineForm, ServiceRole, StepKind } from './procedure/kind.ts';
+export { MOST_TURNS } from './procedure/kinds/forEach.ts';
 export { PARTS, type Part, PERSONS, type Person } from './procedure/kinds/write.ts';
+export { LANGUAGES, languageName } from './procedure/languages.ts';
 export { type Step, type StepKindName, type StepKinds, type StepOf, stepKinds } from './procedure/registry.ts';
 export {
   minutesWords,
@@ -51,6 +70,8 @@ export {
   sentenceText,
   type WordEditor,
 } from './procedure/sentence.ts';
+export { FieldTest, IS, isEmpty, numberOf, testHolds, textOf, valueAt } from './procedure/test.ts';
+export { allSteps, innerSteps, mapSteps, readSteps } from './procedure/tree.ts';
 export { contentStems, countWords, fold, sentencesOf, stem, stemCover, wordsOfText } from './sentence/sentence.ts';
 export {
   type BriefStanding,
@@ -62,4 +83,5 @@ export {
   standingOf,
   stepMay,
 } from './standing/standing.ts';
-export { type FilledTemplate, fillTemplate } from './template/template.ts';
+export { type FilledTemplate, fillTemplate, type TemplateFields, templateFields } from './template/template.ts';
+export { chooseVariant, countVariants, variantProblem } from './variant/variant.ts';

@@ -24,6 +24,12 @@ export type Failure =
   | { code: 'nothing-found'; subject: string }
   | { code: 'field-missing'; field: string }
   | { code: 'too-little-material'; words: number; wanted: number }
+  | { code: 'no-figure'; said: string }
+  | { code: 'cannot-work-out'; problem: string }
+  | { code: 'page-unreadable'; address: string; reason: string }
+  | { code: 'language-unknown'; language: string }
+  | { code: 'translation-incomplete'; language: string; problem: string }
+  | { code: 'routine-missing'; routine: string }
   // Ours.
   | { code: 'defect'; message: string; stack: string };
 
@@ -51,6 +57,12 @@ const CLASS: Record<FailureCode, FailureClass> = {
   'nothing-found': 'refused',
   'field-missing': 'refused',
   'too-little-material': 'refused',
+  'no-figure': 'refused',
+  'cannot-work-out': 'refused',
+  'page-unreadable': 'refused',
+  'language-unknown': 'refused',
+  'translation-incomplete': 'refused',
+  'routine-missing': 'refused',
   defect: 'defect',
 };
 

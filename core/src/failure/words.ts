@@ -122,6 +122,42 @@ export function wordsOf(failure: Failure, nameOf: (id: string) => string = (id) 
         `The sources carry about ${failure.words} words; ${failure.wanted} were asked for.`,
         'Ask for fewer words, look up more pages, or set the brief aside.',
       );
+    case 'no-figure':
+      return say(
+        'No figure in the reply',
+        `The writer was asked for a figure twice and gave none: ‘${failure.said}’.`,
+        'Ask for it more plainly in the step, or decide by hand.',
+      );
+    case 'cannot-work-out':
+      return say(
+        'Cannot be worked out',
+        `The expression failed: ${failure.problem}.`,
+        'Change the expression, or the field it works on.',
+      );
+    case 'page-unreadable':
+      return say(
+        'Page cannot be read',
+        `${failure.address} gave nothing readable: ${failure.reason}.`,
+        'Correct the address, or take the step out.',
+      );
+    case 'language-unknown':
+      return say(
+        'Language not known',
+        `‘${failure.language}’ is no language Grivo can have an article put into.`,
+        'Name it in English, as German or French.',
+      );
+    case 'translation-incomplete':
+      return say(
+        'Translation incomplete',
+        `The text in ${failure.language} is not whole: ${failure.problem}.`,
+        'Let it go on to have it done again, or choose another writer.',
+      );
+    case 'routine-missing':
+      return say(
+        'Routine missing',
+        `The routine ‘${failure.routine}’ is not there.`,
+        'Choose another routine, or take the step out.',
+      );
     case 'defect':
       return say(
         'Fault in Grivo',

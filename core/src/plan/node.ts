@@ -8,6 +8,8 @@ export type PlanNode =
   | { type: 'step'; id: string; off: boolean /** A making step that 'write it again' goes back to. */; writes: boolean }
   | { type: 'when'; id: string; off: boolean; holds: PlanNode[]; otherwise: PlanNode[] }
   | { type: 'each'; id: string; off: boolean; body: PlanNode[] }
+  /** The steps of a routine: a scope of its own, in line. */
+  | { type: 'use'; id: string; off: boolean; body: PlanNode[] }
   | {
       type: 'meanwhile';
       id: string;

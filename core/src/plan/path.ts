@@ -26,6 +26,7 @@ export function sequencesOf(node: PlanNode): PlanNode[][] {
     case 'when':
       return [node.holds, node.otherwise];
     case 'each':
+    case 'use':
     case 'meanwhile':
       return [node.body];
   }

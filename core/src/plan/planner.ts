@@ -88,6 +88,8 @@ class Walk {
         );
       case 'each':
         return this.turns(node.body, path, outcome.kind === 'turns' ? outcome.keys : []);
+      case 'use':
+        return this.sequence(node.body, `${path}/`);
       case 'meanwhile':
         branches.push({ status: this.sequence(node.body, `${path}/`), goOnWithout: node.goOnWithout });
         return 'done';

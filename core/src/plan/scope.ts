@@ -12,7 +12,7 @@ export interface VisibleRun {
 
 /**
  * The runs whose outputs the step at `path` sees, earliest first. A branch sees what stood when it opened and its own;
- * what it made is seen after the join, under the block's name. A 'when' is no scope of its own.
+ * what it made is seen after the join, under the block's name. A 'when' is no scope of its own, a routine is a closed one.
  */
 export function visibleRuns(nodes: readonly PlanNode[], runs: readonly PlanRun[], path: string): VisibleRun[] {
   const done = new Map(runs.filter((run) => run.state === 'done').map((run) => [`${run.path} ${run.round}`, run]));
@@ -35,6 +35,7 @@ export function visibleRuns(nodes: readonly PlanNode[], runs: readonly PlanRun[]
       if (node.type === 'each')
         for (const key of run.outcome?.kind === 'turns' ? run.outcome.keys : [])
           through(node.body, `${p}[${key}]/`, under ?? node.id, true);
+      if (node.type === 'use') through(node.body, `${p}/`, under ?? node.id, true);
       if (node.type === 'meanwhile' && joined) through(node.body, `${p}/`, under ?? node.id, true);
     }
   };
@@ -59,6 +60,7 @@ export function visibleRuns(nodes: readonly PlanNode[], runs: readonly PlanRun[]
       if (node.type === 'each')
         for (const key of run.outcome?.kind === 'turns' ? run.outcome.keys : [])
           through(node.body, `${p}[${key}]/`, node.id, true);
+      if (node.type === 'use') through(node.body, `${p}/`, node.id, true);
     }
     const node = sequence[index];
     if (!node) break;
@@ -69,6 +71,8 @@ export function visibleRuns(nodes: readonly PlanNode[], runs: readonly PlanRun[]
         ? node.holds
         : node.otherwise;
     else sequence = node.body;
+    // A routine sees what it is given and what it makes, nothing of what stood before.
+    if (node.type === 'use') out.length = 0;
   }
   return out;
 }

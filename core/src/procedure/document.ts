@@ -1,15 +1,23 @@
 import { z } from 'zod';
 import type { PlanNode } from '../plan/node.ts';
-import type { CheckContext, FieldName, Problem, StepKind } from './kind.ts';
-import { type Step, type StepKindName, stepKinds } from './registry.ts';
+import { fieldName } from './fields.ts';
+import { AnyStep, type Step, stepKinds } from './registry.ts';
 import type { Names, SentencePart } from './sentence.ts';
+import { innerSteps, kindOf, mapSteps, readSteps } from './tree.ts';
 
-const stepSchema = z.discriminatedUnion('kind', [
-  stepKinds.take.schema as never,
-  ...Object.values(stepKinds)
-    .filter((kind) => kind.kind !== 'take')
-    .map((kind) => kind.schema as never),
-]) as unknown as z.ZodType<Step>;
+/** Blocks inside blocks, at most. */
+const DEEPEST = 8;
+const MOST_STEPS = 300;
+
+/** Something the person is asked for at each run; it becomes a field. */
+export const ProcedureInput = z.strictObject({
+  name: z.string().regex(/^[a-z][A-Za-z0-9]{0,39}$/, 'a name as audience'),
+  /** How it is asked for. */
+  asks: z.string().trim().min(1).max(200),
+  /** Given when nothing is typed; null makes it one that must be given. */
+  otherwise: z.string().max(5_000).nullable(),
+});
+export type ProcedureInput = z.infer<typeof ProcedureInput>;
 
 /** A procedure: its steps as one document, the same in the database and in files. */
 export const ProcedureDocument = z
@@ -17,70 +25,124 @@ export const ProcedureDocument = z
     grivo: z.literal(1),
     /** Two-letter language the articles are written in. */
     language: z.string().regex(/^[a-z]{2}$/, 'a language as en'),
-    steps: z.array(stepSchema).min(1).max(100),
+    /** Asked for at each run; of a routine, what it is given. */
+    inputs: z.array(ProcedureInput).max(20).optional(),
+    /** Of a routine: the fields it gives back. */
+    outputs: z.array(fieldName).max(20).optional(),
+    steps: z.array(AnyStep).min(1).max(100),
   })
   .superRefine((document, context) => {
     const seen = new Set<string>();
-    document.steps.forEach((step, at) => {
-      if (seen.has(step.id))
-        context.addIssue({ code: 'custom', path: ['steps', at, 'id'], message: `the id ${step.id} is used twice` });
-      seen.add(step.id);
-      if (step.kind === 'take' && at > 0)
-        context.addIssue({ code: 'custom', path: ['steps', at, 'kind'], message: 'take must be the first step' });
-    });
+    const walk = (steps: readonly Step[], path: (string | number)[], depth: number): void => {
+      for (const [at, step] of steps.entries()) {
+        const place = [...path, at];
+        const issue = (where: string, message: string) =>
+          context.addIssue({ code: 'custom', path: [...place, where], message });
+        if (seen.has(step.id)) issue('id', `the id ${step.id} is used twice`);
+        seen.add(step.id);
+        if (step.kind === 'take' && (at > 0 || depth > 0)) issue('kind', 'take must be the first step');
+        if (depth >= DEEPEST && innerSteps(step).length > 0)
+          issue('kind', `blocks may stand at most ${DEEPEST} deep in one another`);
+        else for (const { under, steps } of innerSteps(step)) walk(steps, [...place, under], depth + 1);
+      }
+    };
+    walk(document.steps, ['steps'], 0);
+    if (seen.size > MOST_STEPS)
+      context.addIssue({ code: 'custom', path: ['steps'], message: `more than ${MOST_STEPS} steps` });
   });
 export type ProcedureDocument = z.infer<typeof ProcedureDocument>;
 
-function kindOf(step: Step): StepKind<StepKindName, Step> {
-  return stepKinds[step.kind] as unknown as StepKind<StepKindName, Step>;
-}
-
 /** The sentence of a step, generated from its kind. */
 export function sentenceOf(step: Step, names: Names): SentencePart[] {
-  return kindOf(step).sentence(step, names);
+  const own = kindOf(step).sentence(step, names);
+  return step.hold ? [...own, { text: '; hold here for me' }] : own;
 }
 
-/** The steps a brief runs: all but 'take', which made the brief. */
-export function planNodes(document: ProcedureDocument): PlanNode[] {
-  return document.steps
-    .filter((step) => step.kind !== 'take')
-    .map((step) => ({ type: 'step', id: step.id, off: step.off, writes: stepKinds[step.kind].writes }));
+/** Every step as it is read: how deep it stands, under which word of its block, and its sentence. */
+export function readProcedure(document: ProcedureDocument, names: Names) {
+  return readSteps(document.steps).map((line) => ({ ...line, sentence: sentenceOf(line.step, names) }));
 }
 
-/** What can be told about a procedure without running it: missing fields, missing references, and what each kind finds. */
-export function checkProcedure(document: ProcedureDocument, context: CheckContext): Problem[] {
-  const given = new Set<FieldName>();
-  const out: Problem[] = [];
-  const first = document.steps[0];
-  if (first && first.kind !== 'take') {
-    out.push({
-      step: first.id,
-      grade: 'error',
-      sentence: 'Nothing feeds this procedure.',
-      mend: 'Begin with a step that takes items.',
-    });
-  }
-  for (const step of document.steps) {
-    if (step.off) continue;
-    const kind = kindOf(step);
-    for (const field of kind.needs) {
-      if (given.has(field)) continue;
-      out.push({
-        step: step.id,
-        grade: 'error',
-        sentence: `It needs the ${field}, and no step above gives one.`,
-        mend: giver(field),
-      });
+/** Routines by id, as a brief is pinned to them. */
+export type Routines = ReadonlyMap<string, ProcedureDocument>;
+const NO_ROUTINES: Routines = new Map();
+
+/**
+ * The steps a brief runs, with those of its routines in place of the steps that use them: all but 'take', which made the
+ * brief. A routine's steps are known by the id of the step that uses it before their own, so that none meets another.
+ */
+export function runSteps(document: ProcedureDocument, routines: Routines = NO_ROUTINES): Step[] {
+  const out: Step[] = [];
+  const walk = (steps: readonly Step[]): void => {
+    for (const step of steps) {
+      out.push(step);
+      for (const { steps } of innerSteps(step)) walk(steps);
+      if (step.kind === 'use') walk(routineSteps(step, routines));
     }
-    out.push(...kind.check(step, context));
-    for (const field of kind.gives) given.add(field);
-  }
+  };
+  walk(document.steps.filter((step) => step.kind !== 'take'));
   return out;
 }
 
-function giver(field: FieldName): string {
-  const names = Object.values(stepKinds)
-    .filter((kind) => (kind.gives as readonly FieldName[]).includes(field))
-    .map((kind) => `‘${kind.kind}’`);
-  return names.length === 0 ? 'Take this step out.' : `Add a step ${names.join(' or ')} above.`;
+/** The same as the planner sees it. */
+export function planNodes(document: ProcedureDocument, routines: Routines = NO_ROUTINES): PlanNode[] {
+  return nodesOf(document.steps, routines);
+}
+
+function routineSteps(use: Extract<Step, { kind: 'use' }>, routines: Routines): Step[] {
+  return mapSteps(routines.get(use.routine)?.steps ?? [], (step) => ({ ...step, id: `${use.id}_${step.id}` }));
+}
+
+function nodesOf(steps: readonly Step[], routines: Routines): PlanNode[] {
+  return steps
+    .filter((step) => step.kind !== 'take')
+    .map((step): PlanNode => {
+      const { id, off } = step;
+      const inside = (steps: readonly Step[]) => nodesOf(steps, routines);
+      switch (step.kind) {
+        case 'when':
+          return { type: 'when', id, off, holds: inside(step.holds), otherwise: inside(step.otherwise) };
+        case 'for each':
+          return { type: 'each', id, off, body: inside(step.steps) };
+        case 'meanwhile':
+          return {
+            type: 'meanwhile',
+            id,
+            off,
+            body: inside(step.steps),
+            goOnWithout: step.ifStopped !== 'wait for it',
+          };
+        case 'use':
+          return { type: 'use', id, off, body: inside(routineSteps(step, routines)) };
+        default:
+          return { type: 'step', id, off, writes: stepKinds[step.kind].writes };
+      }
+    });
+}
+
+/** The routines a document uses itself. */
+export function routinesUsed(document: ProcedureDocument): string[] {
+  const used = readSteps(document.steps).flatMap(({ step }) => (step.kind === 'use' ? [step.routine] : []));
+  return [...new Set(used)];
+}
+
+/**
+ * The way round a cycle of routines, as their ids from the first to itself again; null when there is none.
+ * @param of the document of a routine, null when it is not there
+ */
+export function routineCycle(
+  id: string,
+  document: ProcedureDocument,
+  of: (id: string) => ProcedureDocument | null,
+): string[] | null {
+  const walk = (at: ProcedureDocument, way: readonly string[]): string[] | null => {
+    for (const next of routinesUsed(at)) {
+      if (way.includes(next)) return [...way.slice(way.indexOf(next)), next];
+      const inner = of(next);
+      const found = inner ? walk(inner, [...way, next]) : null;
+      if (found) return found;
+    }
+    return null;
+  };
+  return walk(document, [id]);
 }

@@ -4,10 +4,24 @@ import { z } from 'zod';
 export const stepBase = {
   id: z.string().regex(/^[a-z][a-z0-9]{0,15}$/, 'an id as s4'),
   off: z.boolean().default(false),
+  /** Held after it is done, for a person to look, edit and let go. */
+  hold: z.boolean().optional(),
 };
+
+/** The same as a type, for kinds whose documents hold steps themselves. */
+export interface StepBase {
+  id: string;
+  off: boolean;
+  hold?: boolean | undefined;
+}
 
 /** Own instruction of a making step: a Liquid text with the declared fields. */
 export const instruction = z.string().max(20_000).default('');
+
+/** The name something is kept under; a word that expressions and templates can say. */
+export const fieldName = z
+  .string()
+  .regex(/^[a-z][A-Za-z0-9]{0,39}$/, 'a name of letters and figures that begins with a small letter, as mainPoint');
 
 /** A range with both ends, the first not above the second. */
 export function range(least: number, most: number) {

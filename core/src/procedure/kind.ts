@@ -1,17 +1,6 @@
 import type { z } from 'zod';
+import type { Step } from './registry.ts';
 import type { Names, SentencePart } from './sentence.ts';
-
-/** Fields a brief can carry. A step declares which of them it needs and gives. */
-export type FieldName =
-  | 'subject'
-  | 'passages'
-  | 'outline'
-  | 'article'
-  | 'title'
-  | 'picture'
-  | 'links'
-  | 'check'
-  | 'publication';
 
 /** Something about a step that will not work or will surprise, found without running it. */
 export interface Problem {
@@ -23,24 +12,53 @@ export interface Problem {
   mend: string;
 }
 
+/** What a routine looks like from outside. */
+export interface RoutineForm {
+  inputs: readonly { name: string; otherwise: string | null }[];
+  outputs: readonly string[];
+}
+
 export interface CheckContext {
   names: Names;
   hasBlog: (id: string) => boolean;
   hasSource: (id: string) => boolean;
+  /** What a routine takes and gives, null when it is not there. */
+  routine?: (id: string) => RoutineForm | null;
 }
 
 export type ServiceRole = 'writer' | 'illustrator' | 'look-up';
+
+/** A text of a step that speaks of fields: a Liquid text, an expression, or the plain name of a field or a part of one. */
+export interface FieldUse {
+  /** The word of the sentence it stands in. */
+  field: string;
+  as: 'template' | 'expression' | 'name';
+  text: string;
+}
+
+/** Steps inside a step. */
+export interface InnerSteps {
+  /** The property of the document they stand under. */
+  under: string;
+  steps: readonly Step[];
+}
 
 /**
  * One kind of step as the core knows it: its document, its sentence, what it needs and gives, and what can be told wrong
  * without running it. How it is done stands on the server, under the same name.
  */
-export interface StepKind<Kind extends string, Step> {
+export interface StepKind<Kind extends string, S> {
   kind: Kind;
   /** Strict schema of the step in a procedure document, `id` and `kind` included. */
-  schema: z.ZodType<Step>;
-  needs: readonly FieldName[];
-  gives: readonly FieldName[];
+  schema: z.ZodType<S>;
+  needs: readonly string[];
+  gives: readonly string[];
+  /** The name a step keeps its result under, when that is chosen in the document. */
+  keeps?: (step: S) => string;
+  /** Texts that speak of fields. */
+  uses?: (step: S) => FieldUse[];
+  /** Steps inside it, for blocks. */
+  inner?: (step: S) => InnerSteps[];
   /** The service it calls, if any; decides the lane its runs wait in. */
   calls: ServiceRole | null;
   /** Whether it acts on something outside Grivo that a trial must leave alone. */
@@ -48,7 +66,7 @@ export interface StepKind<Kind extends string, Step> {
   /** Whether 'write it again' goes back to it. */
   writes: boolean;
   /** A new step with values that work for most. */
-  fresh: (id: string) => Step;
-  sentence: (step: Step, names: Names) => SentencePart[];
-  check: (step: Step, context: CheckContext) => Problem[];
+  fresh: (id: string) => S;
+  sentence: (step: S, names: Names) => SentencePart[];
+  check: (step: S, context: CheckContext) => Problem[];
 }

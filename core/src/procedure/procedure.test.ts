@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest';
-import { checkProcedure, ProcedureDocument, planNodes, sentenceOf } from './document.ts';
+import { ProcedureDocument, planNodes, sentenceOf } from './document.ts';
+import { checkProcedure } from './fieldsAt.ts';
 import { type Step, stepKinds } from './registry.ts';
 import { sentenceText } from './sentence.ts';
 
@@ -42,7 +43,9 @@ test('sentences read as plain text', () => {
     'Take up to 3 new items from List k1, looking when asked; as many as may be open at a time, at once one after another',
   );
   expect(text[3]).toBe('Write about 900 words, second person, plain and friendly, with key points, lists');
-  expect(text[7]).toBe('Check: 500 to 2,000 words; otherwise write it again, at most 1 time, then set it aside');
+  expect(text[7]).toBe(
+    'Check: 500 to 2,000 words, avoiding nothing, holding nothing in particular, likeness not looked at, figures not looked at; otherwise write it again, at most 1 time, then set it aside',
+  );
   expect(text[8]).toBe('Publish to Blog b1 in the next free slot as a live post');
 });
 

@@ -1,24 +1,54 @@
+import { z } from 'zod';
+import { stepsAre } from './anySteps.ts';
+import { answer } from './kinds/answer.ts';
 import { check } from './kinds/check.ts';
+import { fetchStep } from './kinds/fetch.ts';
+import { forEach } from './kinds/forEach.ts';
+import { hold } from './kinds/hold.ts';
 import { illustrate } from './kinds/illustrate.ts';
+import { judge } from './kinds/judge.ts';
+import { layOut } from './kinds/layOut.ts';
 import { link } from './kinds/link.ts';
 import { lookUp } from './kinds/lookUp.ts';
+import { meanwhile } from './kinds/meanwhile.ts';
+import { notes } from './kinds/notes.ts';
 import { outline } from './kinds/outline.ts';
 import { publish } from './kinds/publish.ts';
 import { take } from './kinds/take.ts';
 import { title } from './kinds/title.ts';
+import { translate } from './kinds/translate.ts';
+import { use } from './kinds/use.ts';
+import { vary } from './kinds/vary.ts';
+import { wait } from './kinds/wait.ts';
+import { when } from './kinds/when.ts';
+import { workOut } from './kinds/workOut.ts';
 import { write } from './kinds/write.ts';
 
 /** Every kind of step there is. A new kind adds its file and one line here. */
 export const stepKinds = {
   take,
   'look up': lookUp,
+  judge,
+  when,
+  'for each': forEach,
+  meanwhile,
   outline,
+  notes,
   write,
+  'lay out': layOut,
   title,
   illustrate,
   link,
+  vary,
+  translate,
+  answer,
+  'work out': workOut,
+  fetch: fetchStep,
   check,
+  hold,
   publish,
+  use,
+  wait,
 } as const;
 
 export type StepKinds = typeof stepKinds;
@@ -26,3 +56,10 @@ export type StepKindName = keyof StepKinds;
 /** The document of a step of one kind, or of any. */
 export type StepOf<Kind extends StepKindName> = ReturnType<StepKinds[Kind]['fresh']>;
 export type Step = { [Kind in StepKindName]: StepOf<Kind> }[StepKindName];
+
+/** A step of any kind, told apart by its `kind`. */
+export const AnyStep = z.discriminatedUnion(
+  'kind',
+  Object.values(stepKinds).map((kind) => kind.schema) as never,
+) as unknown as z.ZodType<Step>;
+stepsAre(AnyStep);

@@ -5,9 +5,18 @@ export type WordEditor =
   | { type: 'range'; least: number; most: number; unit?: string }
   | { type: 'choice'; options: { value: string; says: string; does: string }[] }
   | { type: 'list'; of: 'source' | 'part' | 'word' }
-  | { type: 'reference'; to: 'blog' | 'source' }
+  | { type: 'reference'; to: 'blog' | 'source' | 'routine' }
+  /** Texts by names. */
+  | { type: 'record' }
   | { type: 'minutes'; least: number; most: number; none: string }
-  | { type: 'text' };
+  | { type: 'text' }
+  /** A long text with fields, said to the writer. */
+  | { type: 'instruction' }
+  | { type: 'expression' }
+  /** Values of one's own, one a line. */
+  | { type: 'values'; most: number }
+  /** What a branch depends on. */
+  | { type: 'tests' };
 
 export type SentencePart = { text: string } | { word: string; field: string; editor: WordEditor };
 
@@ -15,6 +24,7 @@ export type SentencePart = { text: string } | { word: string; field: string; edi
 export interface Names {
   blog: (id: string) => string;
   source: (id: string) => string;
+  routine?: (id: string) => string;
 }
 
 /** The sentence as one line of plain text. */
@@ -24,6 +34,19 @@ export function sentenceText(parts: readonly SentencePart[]): string {
 
 export function plural(n: number, one: string, many = `${one}s`): string {
   return `${n} ${n === 1 ? one : many}`;
+}
+
+/** A list as people say it, shortened after some. */
+export function listWords(values: readonly string[], none: string, most = 4): string {
+  if (values.length === 0) return none;
+  const shown = values.slice(0, most).join(', ');
+  return values.length > most ? `${shown} and ${values.length - most} more` : shown;
+}
+
+/** The beginning of a long text. */
+export function beginning(text: string, most = 60): string {
+  const line = text.replace(/\s+/g, ' ').trim();
+  return line.length <= most ? line : `${line.slice(0, most - 1).trimEnd()}…`;
 }
 
 /** Minutes as people say them: '5 minutes', '6 hours', '2 days'. */

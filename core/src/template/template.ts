@@ -29,3 +29,16 @@ export function fillTemplate(template: string, fields: Readonly<Record<string, u
     };
   }
 }
+
+export type TemplateFields = { ok: true; fields: string[] } | { ok: false; problem: string };
+
+/** The fields a Liquid text speaks of, without those it makes itself; or what is wrong with its form. */
+export function templateFields(template: string): TemplateFields {
+  if (!template.includes('{')) return { ok: true, fields: [] };
+  try {
+    return { ok: true, fields: engine.globalVariablesSync(engine.parse(template)) };
+  } catch (error) {
+    if (!(error instanceof Error)) throw error;
+    return { ok: false, problem: error.message.split('\n')[0]! };
+  }
+}

@@ -58,8 +58,8 @@ export async function addRevision(
   );
   const writes: Write[] = [
     {
-      text: 'UPDATE article SET current = ?, title = ?, words = ?, rev = rev + 1 WHERE id = ?',
-      parameters: [revision, document.title.slice(0, 500), words, article],
+      text: 'UPDATE article SET current = ?, title = ?, words = ?, language = ?, rev = rev + 1 WHERE id = ?',
+      parameters: [revision, document.title.slice(0, 500), words, document.language, article],
     },
     { text: "INSERT INTO event (id, noun, noun_id) VALUES (?, 'article', ?)", parameters: [ground.ids(), article] },
   ];

@@ -1,4 +1,4 @@
-import { lastRound, plan } from '@grivo/core';
+import { lastRound, plan, stepIdOf } from '@grivo/core';
 import { type BriefState, loadBriefs, type Procedures } from '../engine/briefState.ts';
 import { laneOf, roleCalled } from '../engine/lane.ts';
 import type { Ground } from '../engine/outside.ts';
@@ -35,7 +35,7 @@ export async function goOn(
   await forget(sql, orphans(state));
   const lanes = new Set<string>();
   const rows = [
-    ...fresh.map((run) => ({ ...run, node: state.steps.get(run.path) })),
+    ...fresh.map((run) => ({ ...run, node: state.steps.get(stepIdOf(run.path)) })),
     ...next.create.map(({ node, ...run }) => ({ ...run, node: state.steps.get(node.id) })),
   ].map(({ path, round, opens, node }) => {
     const kind = node?.kind ?? 'check';
@@ -59,9 +59,7 @@ export async function goOn(
 
 /** Runs that never ended of steps the document no longer has: when the step comes back, it begins afresh. */
 function orphans(state: BriefState): string[] {
-  return state.runs
-    .filter((run) => OPEN.has(run.state) && !state.steps.has(run.path.split('/').pop()!.replace(/\[.*$/, '')))
-    .map((run) => run.id);
+  return state.runs.filter((run) => OPEN.has(run.state) && !state.steps.has(stepIdOf(run.path))).map((run) => run.id);
 }
 
 function idsAt(state: BriefState, key: { path: string; round: number }): string[] {

@@ -1,9 +1,14 @@
 import { createHash } from 'node:crypto';
 import {
+  innerSteps,
   type PlanNode,
   type PlanRun,
   ProcedureDocument,
+  parsePath,
   planNodes,
+  type Routines,
+  routinesUsed,
+  runSteps,
   type Step,
   type StepState,
   visibleRuns,
@@ -34,7 +39,11 @@ export interface BriefState {
   priority: number;
   document: ProcedureDocument;
   nodes: PlanNode[];
+  /** Every step by its id, those of routines among them. */
   steps: Map<string, Step>;
+  routines?: Routines;
+  /** Held after every step. */
+  byHand: boolean;
   runs: RunState[];
   /** What done runs gave, by run id. */
   outputs: Map<string, { fields: Fields; inputDigest: string | null }>;
@@ -43,7 +52,9 @@ export interface BriefState {
 export interface PinnedProcedure {
   document: ProcedureDocument;
   nodes: PlanNode[];
+  /** Every step by its id, those of routines among them. */
   steps: Map<string, Step>;
+  routines?: Routines;
 }
 
 /** Reads pinned procedures; versions never change, so they are kept. */
@@ -51,29 +62,61 @@ export class Procedures {
   private readonly kept = new Map<string, PinnedProcedure>();
 
   async get(sql: Sql, procedure: string, version: number): Promise<PinnedProcedure> {
-    const key = `${procedure}/${version}`;
-    const known = this.kept.get(key);
-    if (known) return known;
+    return this.keep(`${procedure}/${version}`, async () => {
+      const document = await this.document(sql, procedure, version);
+      return { document, nodes: planNodes(document), steps: stepsById(runSteps(document)) };
+    });
+  }
+
+  /** The procedure with the routines a brief is pinned to in place of the steps that use them. */
+  async getWith(sql: Sql, procedure: string, version: number, pins: readonly RoutinePin[]): Promise<PinnedProcedure> {
+    const key = [`${procedure}/${version}`, ...pins.map((pin) => `${pin.routine}:${pin.version}`).sort()].join(' ');
+    return this.keep(key, async () => {
+      const document = await this.document(sql, procedure, version);
+      const routines = new Map<string, ProcedureDocument>();
+      for (const pin of pins) routines.set(pin.routine, await this.document(sql, pin.procedure_id, pin.version));
+      return {
+        document,
+        nodes: planNodes(document, routines),
+        steps: stepsById(runSteps(document, routines)),
+        routines,
+      };
+    });
+  }
+
+  private async document(sql: Sql, procedure: string, version: number): Promise<ProcedureDocument> {
     const [row] = await sql.rows<{ document: unknown }>(
       'SELECT document FROM procedure_version WHERE procedure_id = ? AND n = ?',
       [procedure, version],
     );
     if (!row) throw new Error(`procedure ${procedure} has no version ${version}`);
-    const document = ProcedureDocument.parse(row.document);
-    const pinned = {
-      document,
-      nodes: planNodes(document),
-      steps: new Map(document.steps.map((step) => [step.id, step])),
-    };
-    if (this.kept.size > 500) this.kept.clear();
-    this.kept.set(key, pinned);
-    return pinned;
+    return ProcedureDocument.parse(row.document);
   }
+
+  private async keep(key: string, make: () => Promise<PinnedProcedure>): Promise<PinnedProcedure> {
+    const known = this.kept.get(key);
+    if (known) return known;
+    const made = await make();
+    if (this.kept.size > 500) this.kept.clear();
+    this.kept.set(key, made);
+    return made;
+  }
+}
+
+function stepsById(steps: readonly Step[]): Map<string, Step> {
+  return new Map(steps.map((step) => [step.id, step]));
+}
+
+/** A routine as a brief is pinned to it. */
+export interface RoutinePin {
+  routine: string;
+  procedure_id: string;
+  version: number;
 }
 
 /** The columns of a `BriefRow`, with their tables. */
 export const BRIEF_COLUMNS =
-  'b.id, b.pipeline, b.trial, b.rev, b.standing, b.seed, b.subject, b.fields, b.priority, p.procedure_id, p.version FROM brief b JOIN brief_pin p ON p.brief = b.id';
+  'b.id, b.pipeline, b.trial, b.rev, b.standing, b.seed, b.subject, b.fields, b.priority, b.by_hand, p.procedure_id, p.version FROM brief b JOIN brief_pin p ON p.brief = b.id AND p.main = 1';
 
 export interface BriefRow {
   id: string;
@@ -85,8 +128,16 @@ export interface BriefRow {
   subject: string;
   fields: Fields;
   priority: number;
+  by_hand: number;
   procedure_id: string;
   version: number;
+}
+
+async function routinePins(sql: Sql, brief: string): Promise<RoutinePin[]> {
+  return sql.rows<RoutinePin>(
+    'SELECT r.id AS routine, p.procedure_id, p.version FROM brief_pin p JOIN routine r ON r.procedure_id = p.procedure_id WHERE p.brief = ? AND p.main = 0',
+    [brief],
+  );
 }
 
 interface OutputRow {
@@ -131,7 +182,8 @@ export async function loadBriefs(
   for (const row of runs) {
     const brief = out.get(row.brief);
     brief?.runs.push(runOf(row));
-    if (brief && row.state === 'done') owners.set(row.id, brief);
+    // Steps that come back later keep what they wait for as their output.
+    if (brief && (row.state === 'done' || row.attempts > 1)) owners.set(row.id, brief);
   }
   if (owners.size === 0) return out;
   const outputs = await sql.rows<OutputRow>(
@@ -147,9 +199,11 @@ export async function loadBriefs(
 
 /** What is known of a brief before its runs are read, or before it has any. */
 export async function newBriefState(sql: Sql, procedures: Procedures, row: BriefRow): Promise<BriefState> {
-  const { procedure_id, version, ...brief } = row;
-  const pinned = await procedures.get(sql, procedure_id, version);
-  return { ...brief, trial: row.trial === 1, ...pinned, runs: [], outputs: new Map() };
+  const { procedure_id, version, by_hand, ...brief } = row;
+  let pinned = await procedures.get(sql, procedure_id, version);
+  if (routinesUsed(pinned.document).length > 0)
+    pinned = await procedures.getWith(sql, procedure_id, version, await routinePins(sql, brief.id));
+  return { ...brief, trial: row.trial === 1, byHand: by_hand === 1, ...pinned, runs: [], outputs: new Map() };
 }
 
 function runOf(row: RunRow): RunState {
@@ -168,22 +222,79 @@ function runOf(row: RunRow): RunState {
   };
 }
 
-/** The fields a step sees: the brief's own, overlaid by what the steps before gave. */
+/** The fields a step sees: the brief's own, overlaid by what the steps before gave, the value of its turn last. */
 export function fieldsAt(brief: BriefState, path: string): Fields {
-  const merged: Record<string, unknown> = { ...brief.fields, subject: brief.subject };
+  const closed = routineAround(brief, path);
+  const merged: Record<string, unknown> =
+    closed === null ? { ...brief.fields, subject: brief.subject } : { ...outputAt(brief, closed)?.fields };
+  const turns = new Map<string, Record<string, unknown>>();
   for (const visible of visibleRuns(brief.nodes, brief.runs, path)) {
     const run = brief.runs.find((r) => r.path === visible.path && r.round === visible.round);
     const output = run ? brief.outputs.get(run.id) : undefined;
     if (!output) continue;
     if (visible.under === null) Object.assign(merged, output.fields);
-    else merged[visible.under] = { ...((merged[visible.under] as Fields | undefined) ?? {}), ...output.fields };
+    else giveBack(brief, visible.path, visible.under, output.fields, merged, turns);
+  }
+  const segments = path.split('/');
+  for (const [i, { id, turn }] of parsePath(path).entries()) {
+    const step = brief.steps.get(id);
+    if (turn === null || step?.kind !== 'for each') continue;
+    const values = outputAt(brief, [...segments.slice(0, i), id].join('/'))?.fields['values'] as
+      | Record<string, unknown>
+      | undefined;
+    if (values && turn in values) merged[step.as] = values[turn];
   }
   return merged;
 }
 
+/** What a finished block gives back: a branch a record, turns a list of records, a routine the fields it says it gives. */
+function giveBack(
+  brief: BriefState,
+  path: string,
+  under: string,
+  fields: Fields,
+  merged: Record<string, unknown>,
+  turns: Map<string, Record<string, unknown>>,
+): void {
+  const step = brief.steps.get(under);
+  if (step?.kind === 'use') {
+    for (const name of brief.routines?.get(step.routine)?.outputs ?? [])
+      if (name in fields) merged[name] = fields[name];
+    return;
+  }
+  const name = step?.kind === 'meanwhile' || step?.kind === 'for each' ? step.name : under;
+  if (step?.kind !== 'for each') {
+    merged[name] = { ...((merged[name] as Fields | undefined) ?? {}), ...fields };
+    return;
+  }
+  const key = parsePath(path).find(({ id, turn }) => id === under && turn !== null)?.turn ?? '';
+  let record = turns.get(`${under} ${key}`);
+  if (!record) {
+    record = {};
+    turns.set(`${under} ${key}`, record);
+    merged[name] = [...((merged[name] as unknown[] | undefined) ?? []), record];
+  }
+  Object.assign(record, fields);
+}
+
+/** The path of the innermost routine around a step, null when none is. */
+function routineAround(brief: BriefState, path: string): string | null {
+  const segments = path.split('/');
+  for (let i = segments.length - 2; i >= 0; i--)
+    if (brief.steps.get(parsePath(segments[i]!)[0]!.id)?.kind === 'use') return segments.slice(0, i + 1).join('/');
+  return null;
+}
+
+function outputAt(brief: BriefState, path: string): { fields: Fields } | undefined {
+  const run = brief.runs.filter((r) => r.path === path && r.state === 'done').sort((a, b) => b.round - a.round)[0];
+  return run ? brief.outputs.get(run.id) : undefined;
+}
+
 /** Digest of everything a step's result may depend on; the same digest in a later round means the result still holds. */
 export function inputDigest(step: Step, fields: Fields, draw: number): string {
+  // What stands inside a block is its own steps' concern.
+  const own = { ...step, ...Object.fromEntries(innerSteps(step).map(({ under }) => [under, null])) };
   return createHash('sha256')
-    .update(JSON.stringify([step, fields, draw]))
+    .update(JSON.stringify([own, fields, draw]))
     .digest('hex');
 }

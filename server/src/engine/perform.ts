@@ -16,6 +16,9 @@ export interface PerformPorts {
   settled: () => void;
 }
 
+/** Kinds that only say what comes next: nothing of them is held. */
+const BLOCKS: ReadonlySet<string> = new Set(['when', 'for each', 'meanwhile', 'use']);
+
 /**
  * Does one step and says how it ended: done, to come back later, or failed with what kind of failure it was. A step whose
  * input is what it was in an earlier round takes that result over.
@@ -66,13 +69,20 @@ export async function perform(brief: BriefState, run: RunState, ports: PerformPo
   if (ports.grip.givenUp) throw new Error('given up');
   switch (result.kind) {
     case 'done':
+    case 'held':
       return ending({
+        state: result.kind === 'held' || step.hold || (brief.byHand && !BLOCKS.has(step.kind)) ? 'held' : 'done',
         fields: result.fields,
         outcome: result.outcome ?? { kind: 'done' },
         writes: result.writes ?? [],
       });
     case 'at':
-      return ending({ state: 'waiting', dueDesk: result.desk, forSlot: result.forSlot });
+      return ending({
+        state: 'waiting',
+        dueDesk: result.desk,
+        forSlot: result.forSlot,
+        fields: result.fields ?? null,
+      });
     case 'later':
       return ending({ state: 'waiting', dueInMs: result.inMs, tries: run.tries });
     case 'failed':

@@ -12,9 +12,11 @@ export type Fields = Readonly<Record<string, unknown>>;
 /** How the work on one step ended. */
 export type StepResult =
   | { kind: 'done'; fields: Fields; outcome?: Outcome; writes?: Write[] }
+  /** Done, and waits for a person to look; `outcome` is what passing it means. */
+  | { kind: 'held'; fields: Fields; outcome?: Outcome; writes?: Write[] }
   | { kind: 'failed'; failure: Failure }
   /** Comes back at a moment of the desk clock; `forSlot` when the article is ready and only waits to go out. */
-  | { kind: 'at'; desk: number; forSlot: boolean }
+  | { kind: 'at'; desk: number; forSlot: boolean; fields?: Fields }
   /** Comes back after real milliseconds. */
   | { kind: 'later'; inMs: number };
 

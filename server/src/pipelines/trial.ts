@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import type { ProcedureDocument, Step } from '@grivo/core';
+import { innerSteps, type ProcedureDocument, type Step } from '@grivo/core';
 import { goOn } from '../briefs/rounds.ts';
 import type { Procedures } from '../engine/briefState.ts';
 import type { Ground } from '../engine/outside.ts';
@@ -81,10 +81,22 @@ export function firstChange(before: readonly Step[], after: readonly Step[]): st
   return null;
 }
 
-/** The document as far as a step. */
+/** The document as far as a step, wherever it stands: blocks around it are cut after it. */
 export function upTo(document: ProcedureDocument, until: string | null): ProcedureDocument {
-  const at = until === null ? -1 : document.steps.findIndex((step) => step.id === until);
-  return at < 0 ? document : { ...document, steps: document.steps.slice(0, at + 1) };
+  if (until === null) return document;
+  const cut = cutAfter(document.steps, until);
+  return cut ? { ...document, steps: cut } : document;
+}
+
+function cutAfter(steps: readonly Step[], until: string): Step[] | null {
+  for (const [at, step] of steps.entries()) {
+    if (step.id === until) return steps.slice(0, at + 1);
+    for (const { under, steps: inner } of innerSteps(step)) {
+      const cut = cutAfter(inner, until);
+      if (cut) return [...steps.slice(0, at), { ...step, [under]: cut }];
+    }
+  }
+  return null;
 }
 
 async function addDraft(sql: Sql, id: string, n: number, document: ProcedureDocument): Promise<void> {

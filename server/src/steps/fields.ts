@@ -8,6 +8,11 @@ export type OutlineField = z.infer<typeof OutlineField>;
 export const ArticleField = z.object({ id: z.string(), revision: z.string(), words: z.number() });
 export type ArticleField = z.infer<typeof ArticleField>;
 
+export const NotesField = z.array(
+  z.object({ heading: z.string(), points: z.array(z.object({ point: z.string(), passages: z.array(z.string()) })) }),
+);
+export type NotesField = z.infer<typeof NotesField>;
+
 export const PassagesField = z.array(z.string());
 
 /** A field by its schema, or null when no step before gave one. */

@@ -1,10 +1,11 @@
-import { type Block, fillTemplate, type StepOf } from '@grivo/core';
+import type { Block, StepOf } from '@grivo/core';
 import sharp from 'sharp';
-import { addRevision, readRevision } from '../articles/repository.ts';
 import type { Performer } from '../engine/performer.ts';
 import { storeFile } from '../files/repository.ts';
 import { picturePrompt } from '../writing/prompts.ts';
-import { ArticleField, field, missing } from './fields.ts';
+import { filled, withNote } from './asking.ts';
+import { missing } from './fields.ts';
+import { ownArticle } from './ownArticle.ts';
 import { askerOf, serviceFor, type Tools } from './tools.ts';
 
 const WIDEST = 1_600;
@@ -19,16 +20,16 @@ export function performIllustrate(tools: Tools): Performer<StepOf<'illustrate'>>
   return async (step, context) => {
     const found = serviceFor(tools, 'illustrator');
     if (!found.ok) return found.result;
-    const article = field(context.fields, 'article', ArticleField);
+    const article = await ownArticle(tools, context);
     if (!article) return missing('article');
-    const instruction = fillTemplate(step.instruction, context.fields);
-    if (!instruction.ok) return missing(instruction.problem);
-    const document = await readRevision(tools.ground.db, article.revision);
+    const own = filled({ instruction: step.instruction }, context);
+    if (!own.ok) return own.result;
+    const { document } = article;
     const prompt = picturePrompt({
       title: document.title,
       subject: context.brief.subject,
       manner: step.manner,
-      instruction: instruction.text,
+      instruction: withNote(own.texts.instruction, context),
     });
     const drawn = await tools.illustrator.draw(found.service, prompt, askerOf(tools, context));
     if (!drawn.ok) return { kind: 'failed', failure: drawn.failure };
@@ -54,14 +55,11 @@ export function performIllustrate(tools: Tools): Performer<StepOf<'illustrate'>>
       lead: true,
     };
     const body = [lead, ...document.body.filter((block) => !(block.type === 'figure' && block.lead))];
-    const { revision, words, writes } = await addRevision(tools.ground, article.id, article.revision, context.run.id, {
-      ...document,
-      body,
-    });
+    const { article: changed, writes } = await article.change({ ...document, body });
     return {
       kind: 'done',
       fields: {
-        article: { id: article.id, revision, words },
+        article: changed,
         picture: { file, width: picture.width, height: picture.height },
       },
       writes,

@@ -1,24 +1,49 @@
 import type { Performers } from '../engine/performer.ts';
+import { performAnswer } from './answer.ts';
+import { performForEach, performMeanwhile, performUse, performWhen } from './blocks.ts';
 import { performCheck } from './check.ts';
+import { performFetch } from './fetch.ts';
+import { performHold } from './hold.ts';
 import { performIllustrate } from './illustrate.ts';
+import { performJudge } from './judge.ts';
+import { performLayOut } from './layOut.ts';
 import { performLink } from './link.ts';
 import { performLookUp } from './lookUp.ts';
+import { performNotes } from './notes.ts';
 import { performOutline } from './outline.ts';
 import { performPublish } from './publish.ts';
 import { performTitle } from './title.ts';
 import type { Tools } from './tools.ts';
+import { performTranslate } from './translate.ts';
+import { performVary } from './vary.ts';
+import { performWait } from './wait.ts';
+import { performWorkOut } from './workOut.ts';
 import { performWrite } from './write.ts';
 
 /** How every kind is done. A new kind adds its file and one line here. */
 export function performers(tools: Tools): Performers {
   return {
     'look up': performLookUp(tools),
+    judge: performJudge(tools),
+    when: performWhen,
+    'for each': performForEach,
+    meanwhile: performMeanwhile,
     outline: performOutline(tools),
+    notes: performNotes(tools),
     write: performWrite(tools),
+    'lay out': performLayOut(tools),
     title: performTitle(tools),
     illustrate: performIllustrate(tools),
     link: performLink(tools),
+    vary: performVary(tools),
+    translate: performTranslate(tools),
+    answer: performAnswer(tools),
+    'work out': performWorkOut,
+    fetch: performFetch(tools),
     check: performCheck(tools),
+    hold: performHold,
     publish: performPublish(tools),
+    wait: performWait(tools),
+    use: performUse,
   };
 }

@@ -1,41 +1,35 @@
-import { articleText, fillTemplate, type StepOf, slugOf, tidy } from '@grivo/core';
-import { addRevision, readRevision } from '../articles/repository.ts';
+import { articleText, type StepOf, slugOf, tidy } from '@grivo/core';
 import type { Performer } from '../engine/performer.ts';
 import { houseRules, titlePrompt } from '../writing/prompts.ts';
 import { TitlesShape } from '../writing/shapes.ts';
-import { ArticleField, field, missing } from './fields.ts';
-import { askerOf, serviceFor, type Tools } from './tools.ts';
+import { askWriter, filled, withNote } from './asking.ts';
+import { missing } from './fields.ts';
+import { ownArticle } from './ownArticle.ts';
+import type { Tools } from './tools.ts';
 
 /** Titles the article: choices within the length, slug, description, keywords, hashtags. The first choice stands until a person takes another. */
 export function performTitle(tools: Tools): Performer<StepOf<'title'>> {
   return async (step, context) => {
-    const found = serviceFor(tools, 'writer');
-    if (!found.ok) return found.result;
-    const article = field(context.fields, 'article', ArticleField);
+    const article = await ownArticle(tools, context);
     if (!article) return missing('article');
-    const instruction = fillTemplate(step.instruction, context.fields);
-    if (!instruction.ok) return missing(instruction.problem);
-    const document = await readRevision(tools.ground.db, article.revision);
-    const reply = await tools.writer.write(
-      found.service,
-      {
-        instructions: houseRules(document.language),
-        material: titlePrompt({
-          subject: context.brief.subject,
-          most: step.most,
-          choices: step.choices,
-          instruction: instruction.text,
-          text: articleText(document),
-        }),
-        name: 'titles',
-        shape: TitlesShape,
-        maxTokensOut: 600,
-      },
-      askerOf(tools, context),
-    );
-    if (!reply.ok) return { kind: 'failed', failure: reply.failure };
-    context.spent(reply.value.micros);
-    const { titles, description, keywords, hashtags } = reply.value.value;
+    const own = filled({ instruction: step.instruction }, context);
+    if (!own.ok) return own.result;
+    const { document } = article;
+    const asked = await askWriter(tools, context, {
+      instructions: houseRules(document.language),
+      material: titlePrompt({
+        subject: context.brief.subject,
+        most: step.most,
+        choices: step.choices,
+        instruction: withNote(own.texts.instruction, context),
+        text: articleText(document),
+      }),
+      name: 'titles',
+      shape: TitlesShape,
+      maxTokensOut: 600,
+    });
+    if (!asked.ok) return asked.result;
+    const { titles, description, keywords, hashtags } = asked.value;
     const choices = [
       ...new Set(titles.map((title) => cut(title.replace(/\s+/g, ' ').trim().replace(/[.]$/, ''), step.most))),
     ].slice(0, step.choices);
@@ -49,16 +43,10 @@ export function performTitle(tools: Tools): Performer<StepOf<'title'>> {
       keywords: unique(keywords).slice(0, 8),
       hashtags: unique(hashtags.map((tag) => tag.replace(/^#+|\s+/g, ''))).slice(0, 5),
     });
-    const { revision, words, writes } = await addRevision(
-      tools.ground,
-      article.id,
-      article.revision,
-      context.run.id,
-      titled,
-    );
+    const { article: changed, writes } = await article.change(titled);
     return {
       kind: 'done',
-      fields: { article: { id: article.id, revision, words }, title, titleChoices: choices },
+      fields: { article: changed, title, titleChoices: choices },
       writes,
     };
   };

@@ -1,31 +1,22 @@
-import {
-  articleText,
-  carries,
-  EMPTY_ARTICLE,
-  figuresNotIn,
-  fillTemplate,
-  lineOf,
-  type StepOf,
-  tidy,
-} from '@grivo/core';
+import { articleText, carries, EMPTY_ARTICLE, figuresNotIn, lineOf, type StepOf, tidy } from '@grivo/core';
 import { addRevision, ensureArticle } from '../articles/repository.ts';
 import type { Performer } from '../engine/performer.ts';
 import { passagesById } from '../materials/repository.ts';
 import { compose } from '../writing/compose.ts';
-import { field, missing, OutlineField, PassagesField } from './fields.ts';
-import { askerOf, serviceFor, type Tools } from './tools.ts';
+import { askWriter, filled, withNote } from './asking.ts';
+import { field, missing, NotesField, OutlineField, PassagesField } from './fields.ts';
+import type { Tools } from './tools.ts';
 
 /** Writes the article section by section, tidies it, and keeps it as a new revision of the brief's article. */
 export function performWrite(tools: Tools): Performer<StepOf<'write'>> {
   return async (step, context) => {
-    const found = serviceFor(tools, 'writer');
-    if (!found.ok) return found.result;
     const ids = field(context.fields, 'passages', PassagesField);
     const outline = field(context.fields, 'outline', OutlineField);
     if (!ids) return missing('passages');
     if (!outline) return missing('outline');
-    const instruction = fillTemplate(step.instruction, context.fields);
-    if (!instruction.ok) return missing(instruction.problem);
+    const notes = field(context.fields, 'notes', NotesField);
+    const own = filled({ instruction: step.instruction }, context);
+    if (!own.ok) return own.result;
     const passages = (await passagesById(tools.ground.db, ids)).map((passage, i) => ({ n: i + 1, passage }));
     const material = carries(passages.map(({ passage }) => passage));
     if (material < 80)
@@ -38,19 +29,18 @@ export function performWrite(tools: Tools): Performer<StepOf<'write'>> {
         subject: context.brief.subject,
         language,
         step: { ...step, words },
-        instruction: instruction.text,
+        instruction: withNote(own.texts.instruction, context),
+        notes: notes ?? [],
         outline,
         passages,
       },
       async (request) => {
-        const reply = await tools.writer.write(found.service, request, askerOf(tools, context));
-        if (!reply.ok) return reply;
-        context.spent(reply.value.micros);
-        return { ok: true, value: reply.value.value };
+        const asked = await askWriter(tools, context, request);
+        return asked.ok ? asked : { ok: false, failure: asked.result.failure };
       },
     );
     if (!body.ok) return { kind: 'failed', failure: body.failure };
-    const { article: document, notes } = tidy({
+    const { article: document, notes: tidied } = tidy({
       ...EMPTY_ARTICLE,
       language,
       keyPhrase: context.brief.subject,
@@ -73,7 +63,7 @@ export function performWrite(tools: Tools): Performer<StepOf<'write'>> {
       fields: {
         article: { id: article, revision, words: written },
         figuresNotFound: figuresNotIn(articleText(document), sources, language),
-        tidied: notes,
+        tidied,
         ...(words < step.words ? { askedWords: step.words, carriedWords: material } : {}),
       },
       writes,

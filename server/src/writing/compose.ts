@@ -2,7 +2,7 @@ import { articleText, type Block, type Passage, type StepOf, textDigest } from '
 import type { z } from 'zod';
 import type { Result } from '../adapters/port.ts';
 import { good } from '../adapters/port.ts';
-import type { OutlineField } from '../steps/fields.ts';
+import type { NotesField, OutlineField } from '../steps/fields.ts';
 import { houseRules, type NumberedPassage, pointsPrompt, sectionPrompt } from './prompts.ts';
 import { rankPassages } from './selection.ts';
 import { BlocksShape, PointsShape } from './shapes.ts';
@@ -22,6 +22,8 @@ export interface Composition {
   step: Pick<StepOf<'write'>, 'words' | 'person' | 'tone' | 'parts'>;
   instruction: string;
   outline: OutlineField;
+  /** What each section must say, by its heading, where notes were made. */
+  notes: NotesField;
   passages: readonly NumberedPassage[];
 }
 
@@ -60,6 +62,7 @@ export async function compose(c: Composition, ask: AskWriter): Promise<Result<Bl
         tone: c.step.tone,
         lists: c.step.parts.includes('lists'),
         instruction: c.instruction,
+        notes: c.notes.find((note) => note.heading === section.heading)?.points.map(({ point }) => point) ?? [],
         saidBefore: articleText({ body }),
         passages: given,
       }),
@@ -101,7 +104,9 @@ function passagesFor(
   c: Composition,
   section: { heading: string | null; says: string; passages: readonly string[] },
 ): NumberedPassage[] {
-  const own = c.passages.filter(({ passage }) => section.passages.includes(passage.id));
+  const noted =
+    c.notes.find((note) => note.heading === section.heading)?.points.flatMap((point) => point.passages) ?? [];
+  const own = c.passages.filter(({ passage }) => section.passages.includes(passage.id) || noted.includes(passage.id));
   const taken = new Set(c.outline.flatMap((other) => (other.heading === section.heading ? [] : other.passages)));
   const rest = rankPassages(
     c.passages.filter((p) => !own.includes(p) && (section.heading === null || !taken.has(p.passage.id))),

@@ -1,23 +1,10 @@
 import { createHash } from 'node:crypto';
-import type { Passage, Person } from '@grivo/core';
+import { languageName, type Passage, type Person, type Unit } from '@grivo/core';
 
 /** A passage with the number the writer knows it by. */
 export interface NumberedPassage {
   n: number;
   passage: Passage;
-}
-
-const LANGUAGES: Record<string, string> = {
-  en: 'English',
-  de: 'German',
-  fr: 'French',
-  es: 'Spanish',
-  it: 'Italian',
-  nl: 'Dutch',
-};
-
-function languageName(code: string): string {
-  return LANGUAGES[code] ?? code;
 }
 
 /**
@@ -77,6 +64,8 @@ export interface SectionPrompt {
   tone: string;
   lists: boolean;
   instruction: string;
+  /** Things it must say. */
+  notes: readonly string[];
   saidBefore: string;
   passages: readonly NumberedPassage[];
 }
@@ -88,7 +77,7 @@ export function sectionPrompt(p: SectionPrompt): string {
 Task: write ${part}, about ${p.words} words. ${p.says}
 Other sections, which say their own: ${p.otherHeadings.join('; ') || 'none'}
 Person: ${p.person}. Tone: ${p.tone || 'plain'}. ${p.lists ? 'Where steps or things are counted up a list may stand.' : 'Write paragraphs only, no lists.'}
-Do not write the heading itself. If the passages do not carry so many words, write fewer.${own(p.instruction)}
+Do not write the heading itself. If the passages do not carry so many words, write fewer.${own(p.instruction)}${p.notes.length === 0 ? '' : `\nIt must say:\n${p.notes.map((note) => `- ${note}`).join('\n')}`}
 
 Said before, not to be said again:
 <<<said>>>
@@ -133,4 +122,58 @@ ${p.text}
 
 export function picturePrompt(p: { title: string; subject: string; manner: string; instruction: string }): string {
   return `A lead picture for an article titled "${p.title}", on the subject: ${p.subject}. Manner: ${p.manner || 'as it fits'}. No letters or figures in the picture.${own(p.instruction)}`;
+}
+
+/** What is judged or asked about: the passages, a text of ours, or the subject alone. */
+interface Material {
+  passages: readonly NumberedPassage[];
+  text: string | null;
+}
+
+function materialOf({ passages, text }: Material): string {
+  if (text !== null) return `\n\n<<<passage 1 article>>>\n${text}\n<<<end 1 article>>>`;
+  return passages.length === 0 ? '' : `\n\n${fencedPassages(passages)}`;
+}
+
+export function judgePrompt(
+  p: Material & { subject: string; of: string; qualities: string; instruction: string },
+): string {
+  return `Subject of the article: ${p.subject}
+Task: judge ${p.of} for these qualities: ${p.qualities}. Give a score, a figure from 0 (has none of them) to 10 (has all of them in full), say in a few words what kind of text it is (guide, news, advertisement, press release, stub or what it may be), and give the reason in one sentence.${own(p.instruction)}${materialOf(p)}`;
+}
+
+export function answerPrompt(
+  p: Material & { subject: string; form: string; parts: readonly string[]; instruction: string },
+): string {
+  const form = p.form === 'a record' ? `a record with the parts ${p.parts.join(', ')}` : p.form;
+  return `Subject of the article: ${p.subject}
+Task: answer what the editor asks, with ${form}: ${p.instruction}${materialOf(p)}`;
+}
+
+export function notesPrompt(p: {
+  subject: string;
+  heading: string;
+  says: string;
+  most: number;
+  instruction: string;
+  passages: readonly NumberedPassage[];
+}): string {
+  return `Subject of the article: ${p.subject}
+Task: make at most ${p.most} notes for the section headed "${p.heading}". ${p.says} Each note is one thing the section must say, with the numbers of the passages it rests on.${own(p.instruction)}
+
+${fencedPassages(p.passages)}`;
+}
+
+/** Stands before a text a writer could not put into the language asked for. */
+export const UNTRANSLATED = '⟦untranslated⟧';
+
+export function translatePrompt(p: {
+  from: string;
+  into: string;
+  instruction: string;
+  units: readonly Unit[];
+}): string {
+  return `Task: put each numbered text from ${p.from} into ${p.into}. Keep figures, names and the tags <1>…</1> around the words they belong to; keep the numbers of the texts. Put ${UNTRANSLATED} before a text you cannot put into ${p.into}.${own(p.instruction)}
+
+${p.units.map(({ n, text }) => `<<<text ${n}>>>\n${text}\n<<<end text ${n}>>>`).join('\n')}`;
 }

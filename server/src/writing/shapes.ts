@@ -38,3 +38,29 @@ export const TitlesShape = z.object({
   keywords: z.array(z.string()).describe('words and phrases readers search for'),
   hashtags: z.array(z.string()).describe('hashtags without spaces'),
 });
+
+export const JudgementShape = z.object({
+  score: z.number().min(0).max(10).describe('the score, a figure from 0 to 10'),
+  kind: z.string().describe('what kind of text it is, in a few words'),
+  reason: z.string().describe('one sentence that says why'),
+});
+
+export const NotesShape = z.object({
+  notes: z
+    .array(
+      z.object({ point: z.string().min(1).describe('one thing the section must say, in a short sentence'), passages }),
+    )
+    .describe('notes for the section'),
+});
+
+export const TranslationShape = z.object({
+  texts: z
+    .array(
+      z.object({
+        n: z.int().describe('the number of the text'),
+        text: z.string().describe('the text put into the language asked for'),
+      }),
+    )
+    .min(1)
+    .describe('every text by its number'),
+});

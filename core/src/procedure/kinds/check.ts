@@ -1,14 +1,26 @@
 import { z } from 'zod';
 import { range, stepBase } from '../fields.ts';
 import type { StepKind } from '../kind.ts';
-import { plural } from '../sentence.ts';
+import { listWords, plural, type SentencePart } from '../sentence.ts';
+
+const phrases = z.array(z.string().trim().min(1).max(200)).max(200);
 
 const schema = z.strictObject({
   ...stepBase,
   kind: z.literal('check'),
   words: range(0, 20_000),
-  /** How often it is written again before it is set aside; 0 sets it aside at once. */
+  /** Words and phrases that must not stand in it. */
+  avoid: phrases.default([]),
+  /** Words and phrases of which all or any must. */
+  must: phrases.default([]),
+  mustBe: z.enum(['all', 'any']).default('all'),
+  /** Most likeness to the sources, in per cent; null does not look. */
+  likeness: z.int().min(1).max(100).nullable().default(null),
+  /** Whether every figure must stand in a passage. */
+  figures: z.boolean().default(false),
+  /** How often it is written again before it ends as told. */
   again: z.int().min(0).max(5),
+  otherwise: z.enum(['set it aside', 'hold it for me']).default('set it aside'),
 });
 export type CheckStep = z.infer<typeof schema>;
 
@@ -20,20 +32,85 @@ export const check: StepKind<'check', CheckStep> = {
   calls: null,
   effect: false,
   writes: false,
-  fresh: (id) => ({ id, kind: 'check', off: false, words: { from: 500, to: 2_000 }, again: 1 }),
-  sentence: (step) => [
+  fresh: (id) => ({
+    id,
+    kind: 'check',
+    off: false,
+    words: { from: 500, to: 2_000 },
+    avoid: [],
+    must: [],
+    mustBe: 'all',
+    likeness: null,
+    figures: false,
+    again: 1,
+    otherwise: 'set it aside',
+  }),
+  sentence: (step): SentencePart[] => [
     { text: 'Check: ' },
     {
       word: `${step.words.from.toLocaleString('en-GB')} to ${step.words.to.toLocaleString('en-GB')}`,
       field: 'words',
       editor: { type: 'range', least: 0, most: 20_000, unit: 'words' },
     },
-    { text: ' words; otherwise ' },
+    { text: ' words, avoiding ' },
+    { word: listWords(step.avoid, 'nothing'), field: 'avoid', editor: { type: 'values', most: 200 } },
+    { text: ', holding ' },
+    ...(step.must.length > 1
+      ? [
+          {
+            word: step.mustBe,
+            field: 'mustBe',
+            editor: {
+              type: 'choice' as const,
+              options: [
+                { value: 'all', says: 'all', does: 'every one of them must stand in the text' },
+                { value: 'any', says: 'any', does: 'one of them is enough' },
+              ],
+            },
+          },
+          { text: ' of ' },
+        ]
+      : []),
     {
-      word:
-        step.again === 0 ? 'set it aside' : `write it again, at most ${plural(step.again, 'time')}, then set it aside`,
+      word: listWords(step.must, 'nothing in particular'),
+      field: 'must',
+      editor: { type: 'values', most: 200 },
+    },
+    { text: ', ' },
+    {
+      word: step.likeness === null ? 'likeness not looked at' : `likeness to the sources below ${step.likeness} %`,
+      field: 'likeness',
+      editor: { type: 'number', least: 1, most: 100, unit: '%' },
+    },
+    { text: ', ' },
+    {
+      word: step.figures ? 'every figure found in the sources' : 'figures not looked at',
+      field: 'figures',
+      editor: {
+        type: 'choice',
+        options: [
+          { value: 'true', says: 'every figure found in the sources', does: 'a figure no passage holds fails' },
+          { value: 'false', says: 'figures not looked at', does: 'they are marked all the same' },
+        ],
+      },
+    },
+    { text: '; otherwise ' },
+    {
+      word: step.again === 0 ? 'do not write it again' : `write it again, at most ${plural(step.again, 'time')}`,
       field: 'again',
       editor: { type: 'number', least: 0, most: 5 },
+    },
+    { text: ', then ' },
+    {
+      word: step.otherwise,
+      field: 'otherwise',
+      editor: {
+        type: 'choice',
+        options: [
+          { value: 'set it aside', says: 'set it aside', does: 'ends it on purpose; it can be brought back' },
+          { value: 'hold it for me', says: 'hold it for me', does: 'a person decides' },
+        ],
+      },
     },
   ],
   check: () => [],

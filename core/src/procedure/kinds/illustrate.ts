@@ -17,6 +17,7 @@ export const illustrate: StepKind<'illustrate', IllustrateStep> = {
   schema,
   needs: ['article'],
   gives: ['picture'],
+  uses: (step) => [{ field: 'instruction', as: 'template', text: step.instruction }],
   calls: 'illustrator',
   effect: false,
   writes: false,

@@ -24,6 +24,7 @@ export const lookUp: StepKind<'look up', LookUpStep> = {
   schema,
   needs: ['subject'],
   gives: ['passages'],
+  uses: (step) => [{ field: 'subject', as: 'template', text: step.subject }],
   calls: 'look-up',
   effect: false,
   writes: false,

@@ -15,6 +15,7 @@ export const outline: StepKind<'outline', OutlineStep> = {
   schema,
   needs: ['subject', 'passages'],
   gives: ['outline'],
+  uses: (step) => [{ field: 'instruction', as: 'template', text: step.instruction }],
   calls: 'writer',
   effect: false,
   writes: false,

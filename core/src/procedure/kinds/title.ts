@@ -17,6 +17,7 @@ export const title: StepKind<'title', TitleStep> = {
   schema,
   needs: ['subject', 'article'],
   gives: ['title'],
+  uses: (step) => [{ field: 'instruction', as: 'template', text: step.instruction }],
   calls: 'writer',
   effect: false,
   writes: false,

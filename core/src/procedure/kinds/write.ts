@@ -31,6 +31,7 @@ export const write: StepKind<'write', WriteStep> = {
   schema,
   needs: ['subject', 'passages', 'outline'],
   gives: ['article'],
+  uses: (step) => [{ field: 'instruction', as: 'template', text: step.instruction }],
   calls: 'writer',
   effect: false,
   writes: true,

@@ -1,0 +1,116 @@
+import type { PhrasingContent, RootContent } from 'mdast';
+import { fromMarkdown } from 'mdast-util-from-markdown';
+import { gfmFromMarkdown } from 'mdast-util-gfm';
+import { gfm } from 'micromark-extension-gfm';
+import type { Block, Inline, Mark } from './block.ts';
+
+/**
+ * A finished text as blocks, nothing written and nothing left out but what has no place in an article: pictures by
+ * address (they are named instead), HTML (shown as the text it is) and rules. Headings of level 1 become level 2, since
+ * the title stands outside the body.
+ */
+export function blocksFromMarkdown(markdown: string): Block[] {
+  const root = fromMarkdown(markdown, { extensions: [gfm()], mdastExtensions: [gfmFromMarkdown()] });
+  let n = 0;
+  return root.children.flatMap((node) => blocksOf(node, () => `b${++n}`));
+}
+
+/** Paragraphs parted by empty lines; a single line break is a space. */
+export function blocksFromPlain(text: string): Block[] {
+  return text
+    .replace(/\r\n?/g, '\n')
+    .split(/\n\s*\n/)
+    .map((part) => part.replace(/\s+/g, ' ').trim())
+    .filter((part) => part !== '')
+    .map((part, i) => ({ type: 'paragraph', id: `b${i + 1}`, content: [{ text: part }] }));
+}
+
+function blocksOf(node: RootContent, id: () => string): Block[] {
+  switch (node.type) {
+    case 'heading': {
+      const text = textOf(node.children);
+      return text === '' ? [] : [{ type: 'heading', id: id(), level: clamp(node.depth), text }];
+    }
+    case 'paragraph': {
+      const content = inlineOf(node.children);
+      return content.length === 0 ? [] : [{ type: 'paragraph', id: id(), content }];
+    }
+    case 'list':
+      return [
+        {
+          type: 'list',
+          id: id(),
+          ordered: node.ordered === true,
+          items: node.children
+            .map((item) =>
+              item.children.flatMap((child, i): Inline[] => {
+                const inline = child.type === 'paragraph' ? inlineOf(child.children) : [{ text: deepText(child) }];
+                return i === 0 ? inline : [{ text: ' ' }, ...inline];
+              }),
+            )
+            .filter((item) => item.some(({ text }) => text.trim() !== '')),
+        },
+      ];
+    case 'blockquote':
+      return [{ type: 'quote', id: id(), text: node.children.map(deepText).join(' ').trim() }];
+    case 'table': {
+      const [head, ...rows] = node.children.map((row) => row.children.map((cell) => textOf(cell.children)));
+      return [{ type: 'table', id: id(), head: head ?? [], rows }];
+    }
+    case 'code':
+      return [{ type: 'paragraph', id: id(), content: [{ text: node.value, marks: ['code'] }] }];
+    case 'html':
+      return node.value.trim() === '' ? [] : [{ type: 'paragraph', id: id(), content: [{ text: node.value }] }];
+    default:
+      return [];
+  }
+}
+
+function clamp(depth: number): 2 | 3 | 4 {
+  return depth <= 2 ? 2 : depth === 3 ? 3 : 4;
+}
+
+function inlineOf(nodes: readonly PhrasingContent[], marks: readonly Mark[] = [], link?: Inline['link']): Inline[] {
+  const part = (text: string, own: readonly Mark[] = marks): Inline[] =>
+    text === '' ? [] : [{ text, ...(own.length > 0 ? { marks: [...own] } : {}), ...(link ? { link } : {}) }];
+  return nodes.flatMap((node): Inline[] => {
+    switch (node.type) {
+      case 'text':
+        return part(node.value.replace(/\s+/g, ' '));
+      case 'strong':
+        return inlineOf(node.children, [...marks, 'strong'], link);
+      case 'emphasis':
+        return inlineOf(node.children, [...marks, 'emphasis'], link);
+      case 'inlineCode':
+        return part(node.value, [...marks, 'code']);
+      case 'link':
+        return /^https?:\/\//.test(node.url)
+          ? inlineOf(node.children, marks, { to: 'address', address: node.url })
+          : inlineOf(node.children, marks, link);
+      case 'delete':
+        return inlineOf(node.children, marks, link);
+      case 'break':
+        return part(' ');
+      case 'image':
+        return part(node.alt ?? '');
+      case 'html':
+        return part(node.value);
+      default:
+        return [];
+    }
+  });
+}
+
+function textOf(nodes: readonly PhrasingContent[]): string {
+  return inlineOf(nodes)
+    .map(({ text }) => text)
+    .join('')
+    .trim();
+}
+
+function deepText(node: RootContent | { type: string; children?: unknown[]; value?: string }): string {
+  if ('value' in node && typeof node.value === 'string') return node.value;
+  return 'children' in node && Array.isArray(node.children)
+    ? (node.children as RootContent[]).map(deepText).join('')
+    : '';
+}

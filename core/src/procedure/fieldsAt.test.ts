@@ -1,0 +1,122 @@
+import { describe, expect, test } from 'vitest';
+import { checkProcedure, fieldsSeen } from './fieldsAt.ts';
+import { type Step, stepKinds } from './registry.ts';
+import { testHolds } from './test.ts';
+import { mapSteps, readSteps } from './tree.ts';
+
+const context = {
+  names: { blog: (id: string) => id, source: (id: string) => id },
+  hasBlog: () => true,
+  hasSource: () => true,
+};
+const take = { ...stepKinds.take.fresh('s1'), sources: ['k'] };
+const answer = (id: string, as: string, instruction = 'What?') => ({
+  ...stepKinds.answer.fresh(id),
+  as,
+  instruction,
+  reading: 'nothing besides' as const,
+});
+const document = (...steps: Step[]) => ({ grivo: 1 as const, language: 'en', steps: [take, ...steps] });
+const told = (...steps: Step[]) =>
+  checkProcedure(document(...steps), context).map((p) => `${p.step} ${p.grade}: ${p.sentence}`);
+
+describe('fields', () => {
+  test('are seen below the step that gives them, under the names they are kept by', () => {
+    const steps = document(
+      answer('s2', 'point'),
+      { ...stepKinds['work out'].fresh('s3'), as: 'short', expression: 'cut(point, 20)' },
+      stepKinds.wait.fresh('s4'),
+    );
+    expect(fieldsSeen(steps, 's2').map((f) => f.name)).toEqual([
+      'address',
+      'body',
+      'description',
+      'language',
+      'subject',
+      'title',
+    ]);
+    expect(
+      fieldsSeen(steps, 's4')
+        .filter((f) => f.from !== null)
+        .map((f) => `${f.name} from ${f.from}`),
+    ).toEqual(['point from s2', 'short from s3', 'subject from s1']);
+    expect(checkProcedure(steps, context)).toEqual([]);
+  });
+
+  test('that nothing gives are told at the line, with those there are', () => {
+    expect(told(answer('s2', 'point', 'About {{ nothing }}?'))).toEqual([
+      's2 error: It speaks of ‘nothing’, and nothing above gives that.',
+    ]);
+    expect(told({ ...stepKinds['work out'].fresh('s2'), expression: 'upper(later)' }, answer('s3', 'later'))).toEqual([
+      's2 error: It speaks of ‘later’, and nothing above gives that.',
+    ]);
+    expect(told(answer('s2', 'point', '{% if %}'))[0]).toMatch(/cannot be read/);
+  });
+
+  test('given in one branch only may be missing below; given in both they are sure', () => {
+    const branch = (holds: Step[], otherwise: Step[]): Step => ({ ...stepKinds.when.fresh('s2'), holds, otherwise });
+    const use = { ...stepKinds['work out'].fresh('s9'), expression: 'upper(point)' };
+    expect(told(branch([answer('s3', 'point')], []), use)).toEqual([
+      's9 warning: It speaks of ‘point’, which may be missing: step s2 gives it in one of its branches only.',
+    ]);
+    expect(told(branch([answer('s3', 'point')], [answer('s4', 'point')]), use)).toEqual([]);
+  });
+
+  test('a turn knows its value, what it makes comes back under the name of the block; a branch keeps to itself', () => {
+    const inside = answer('s3', 'inner', 'In {{ tongue }}?');
+    const turns: Step = { ...stepKinds['for each'].fresh('s2'), as: 'tongue', name: 'versions', steps: [inside] };
+    expect(told(turns, { ...stepKinds['work out'].fresh('s4'), expression: 'length(versions)' })).toEqual([]);
+    expect(told(turns, { ...stepKinds['work out'].fresh('s4'), expression: 'upper(inner)' })).toHaveLength(1);
+    expect(told(turns, { ...stepKinds['work out'].fresh('s4'), expression: 'upper(tongue)' })).toHaveLength(1);
+    const branch: Step = { ...stepKinds.meanwhile.fresh('s2'), steps: [answer('s3', 'beside')] };
+    expect(told(branch, { ...stepKinds['work out'].fresh('s4'), expression: 'upper(beside)' })).toHaveLength(1);
+  });
+
+  test('steps switched off give nothing', () => {
+    expect(
+      told(
+        { ...answer('s2', 'point'), off: true },
+        { ...stepKinds['work out'].fresh('s3'), expression: 'upper(point)' },
+      ),
+    ).toHaveLength(1);
+  });
+});
+
+test('steps are read depth first and changed wherever they stand', () => {
+  const block: Step = {
+    ...stepKinds.when.fresh('s2'),
+    holds: [stepKinds.wait.fresh('s3')],
+    otherwise: [stepKinds.wait.fresh('s4')],
+  };
+  expect(readSteps([take, block]).map(({ step, depth, under }) => `${step.id} ${depth} ${under ?? ''}`)).toEqual([
+    's1 0 ',
+    's2 0 ',
+    's3 1 holds',
+    's4 1 otherwise',
+  ]);
+  const changed = mapSteps([block], (step) =>
+    step.id === 's4' && step.kind === 'wait' ? { ...step, minutes: 9 } : step,
+  );
+  expect(readSteps(changed)[2]!.step).toMatchObject({ id: 's4', minutes: 9 });
+});
+
+test.each<[string, string, string, boolean]>([
+  ['n', 'above', '6', true],
+  ['n', 'below', '6', false],
+  ['n', 'equal to', '7.0', true],
+  ['n', 'other than', '7', false],
+  ['money', 'above', '1,000', true],
+  ['word', 'above', '3', false],
+  ['word', 'equal to', 'SALT', true],
+  ['word', 'holding', 'al', true],
+  ['word', 'not holding', 'al', false],
+  ['list', 'holding', 'b', true],
+  ['list', 'holding', 'bb', false],
+  ['record.part', 'equal to', 'x', true],
+  ['record.none', 'empty', '', true],
+  ['none', 'filled', '', false],
+  ['list', 'filled', '', true],
+])('%s is %s %s: %s', (field, is, value, wanted) => {
+  const fields = { n: 7, money: '1,200', word: 'Salt', list: ['a', 'b'], record: { part: 'x' } };
+  expect(testHolds({ field, is: is as 'filled', value }, fields)).toBe(wanted);
+});

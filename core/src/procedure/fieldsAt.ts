@@ -1,0 +1,170 @@
+import { expressionFields } from '../expression/evaluate.ts';
+import { templateFields } from '../template/template.ts';
+import type { ProcedureDocument } from './document.ts';
+import type { CheckContext, FieldUse, Problem } from './kind.ts';
+import { type Step, stepKinds } from './registry.ts';
+import { kindOf } from './tree.ts';
+
+/** A field a step can see. */
+export interface SeenField {
+  name: string;
+  /** The step that gives it, null when the brief brings it along. */
+  from: string | null;
+  /** Why it may be missing; null when it is always there. */
+  unsure: string | null;
+}
+
+type Env = ReadonlyMap<string, SeenField>;
+
+/** What a walk through the document finds: the fields each step sees, and what is wrong at it. */
+interface Found {
+  seen: Map<string, Env>;
+  problems: Problem[];
+}
+
+/** Fields items bring along by the kinds of source there are; a brief may bring more, so any of them may be missing. */
+const ITEM_FIELDS = ['body', 'address', 'description', 'title', 'language'];
+
+function walk(document: ProcedureDocument, context: CheckContext | null): Found {
+  const found: Found = { seen: new Map(), problems: [] };
+  const sure = (name: string, from: string | null): [string, SeenField] => [name, { name, from, unsure: null }];
+  const first = document.steps[0];
+  const start = new Map<string, SeenField>(first?.kind === 'take' && !first.off ? [sure('subject', null)] : []);
+  if (start.size > 0)
+    for (const name of ITEM_FIELDS) start.set(name, { name, from: null, unsure: 'not every item brings one along' });
+  for (const input of document.inputs ?? []) start.set(...sure(input.name, null));
+
+  const sequence = (steps: readonly Step[], env: Env): Env => steps.reduce((now, step) => one(step, now), env);
+
+  const one = (step: Step, env: Env): Env => {
+    found.seen.set(step.id, env);
+    if (step.off) return env;
+    const kind = kindOf(step);
+    if (context) found.problems.push(...problemsAt(step, env, context));
+    const after = new Map(env);
+    switch (step.kind) {
+      case 'when': {
+        const holds = sequence(step.holds, env);
+        const otherwise = sequence(step.otherwise, env);
+        for (const [name, field] of [...holds, ...otherwise]) {
+          const both = holds.get(name) && otherwise.get(name);
+          const reason = holds.get(name)?.unsure ?? otherwise.get(name)?.unsure ?? null;
+          after.set(
+            name,
+            both
+              ? { ...field, unsure: reason }
+              : { ...field, unsure: field.unsure ?? `step ${step.id} gives it in one of its branches only` },
+          );
+        }
+        return after;
+      }
+      case 'for each':
+        sequence(step.steps, new Map([...env, sure(step.as, step.id)]));
+        after.set(...sure(step.name, step.id));
+        return after;
+      case 'meanwhile':
+        sequence(step.steps, env);
+        // What the branch made comes back where the block around it ends; the steps beside it do not see it.
+        return after;
+      case 'use':
+        for (const name of context?.routine?.(step.routine)?.outputs ?? []) after.set(...sure(name, step.id));
+        return after;
+      default: {
+        for (const name of kind.gives) after.set(...sure(name, step.id));
+        const kept = kind.keeps?.(step);
+        if (kept) after.set(...sure(kept, step.id));
+        return after;
+      }
+    }
+  };
+  sequence(document.steps, start);
+  return found;
+}
+
+/** The fields a step sees, by name. */
+export function fieldsSeen(document: ProcedureDocument, step: string): SeenField[] {
+  return [...(walk(document, null).seen.get(step)?.values() ?? [])].sort((a, b) => (a.name < b.name ? -1 : 1));
+}
+
+/** What can be told about a procedure without running it: missing fields, missing references, and what each kind finds. */
+export function checkProcedure(document: ProcedureDocument, context: CheckContext): Problem[] {
+  const first = document.steps[0];
+  const fed: Problem[] =
+    first && first.kind !== 'take'
+      ? [
+          {
+            step: first.id,
+            grade: 'error',
+            sentence: 'Nothing feeds this procedure.',
+            mend: 'Begin with a step that takes items.',
+          },
+        ]
+      : [];
+  return [...fed, ...walk(document, context).problems];
+}
+
+function problemsAt(step: Step, env: Env, context: CheckContext): Problem[] {
+  const kind = kindOf(step);
+  const out: Problem[] = [];
+  for (const name of kind.needs) {
+    const field = env.get(name);
+    if (!field)
+      out.push({
+        step: step.id,
+        grade: 'error',
+        sentence: `It needs the ${name}, and no step above gives one.`,
+        mend: giver(name),
+      });
+    else if (field.unsure !== null)
+      out.push({
+        step: step.id,
+        grade: 'warning',
+        sentence: `It needs the ${name}, which may be missing: ${field.unsure}.`,
+        mend: 'Give it in every branch, or put this step into the branch.',
+      });
+  }
+  for (const use of kind.uses?.(step) ?? []) out.push(...useProblems(step, use, env));
+  out.push(...kind.check(step, context));
+  return out;
+}
+
+function useProblems(step: Step, use: FieldUse, env: Env): Problem[] {
+  const problem = (grade: Problem['grade'], sentence: string, mend: string): Problem => ({
+    step: step.id,
+    field: use.field,
+    grade,
+    sentence,
+    mend,
+  });
+  let names: string[] = [];
+  if (use.as === 'name') names = [use.text];
+  else if (use.as === 'expression') names = expressionFields(use.text);
+  else {
+    const read = templateFields(use.text);
+    if (!read.ok) return [problem('error', `This text cannot be read: ${read.problem}.`, 'Mend its braces.')];
+    names = read.fields;
+  }
+  return [...new Set(names.map((name) => name.split('.')[0]!))].flatMap((name) => {
+    const field = env.get(name);
+    if (!field)
+      return [
+        problem(
+          'error',
+          `It speaks of ‘${name}’, and nothing above gives that.`,
+          env.size === 0 ? giver(name) : `There are ${[...env.keys()].sort().join(', ')}.`,
+        ),
+      ];
+    // What an item may bring is warned about only where nothing would be left without it.
+    if (field.unsure === null || (field.from === null && use.as !== 'name')) return [];
+    return [
+      problem('warning', `It speaks of ‘${name}’, which may be missing: ${field.unsure}.`, 'Give it in every branch.'),
+    ];
+  });
+}
+
+function giver(field: string): string {
+  const names = Object.values(stepKinds)
+    .filter((kind) => kind.gives.includes(field))
+    .map((kind) => `‘${kind.kind}’`);
+  return names.length === 0 ? 'Take this step out.' : `Add a step ${names.join(' or ')} above.`;
+}

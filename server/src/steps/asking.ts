@@ -1,0 +1,76 @@
+import { articleText, fillTemplate } from '@grivo/core';
+import { z } from 'zod';
+import type { WritingRequest } from '../adapters/writer.ts';
+import { readRevision } from '../articles/repository.ts';
+import type { StepContext, StepResult } from '../engine/performer.ts';
+import { passagesById } from '../materials/repository.ts';
+import type { NumberedPassage } from '../writing/prompts.ts';
+import { rankPassages } from '../writing/selection.ts';
+import { ArticleField, field, missing, PassagesField } from './fields.ts';
+import { askerOf, serviceFor, type Tools } from './tools.ts';
+
+export type Ended = Extract<StepResult, { kind: 'failed' }>;
+type Asked<T> = { ok: true; value: T } | { ok: false; result: Ended };
+
+/** Asks the writer for one reply and books its cost with the step. */
+export async function askWriter<T>(tools: Tools, context: StepContext, request: WritingRequest<T>): Promise<Asked<T>> {
+  const found = serviceFor(tools, 'writer');
+  if (!found.ok) return { ok: false, result: found.result };
+  const reply = await tools.writer.write(found.service, request, askerOf(tools, context));
+  if (!reply.ok) return { ok: false, result: { kind: 'failed', failure: reply.failure } };
+  context.spent(reply.value.micros);
+  return { ok: true, value: reply.value.value };
+}
+
+/** Own texts of a step filled for this brief, a note of a person who sent it back added to the last of them. */
+export function filled<K extends string>(
+  texts: Readonly<Record<K, string>>,
+  context: StepContext,
+): { ok: true; texts: Record<K, string> } | { ok: false; result: Ended } {
+  const out = {} as Record<K, string>;
+  for (const [name, text] of Object.entries(texts) as [K, string][]) {
+    const done = fillTemplate(text, context.fields);
+    if (!done.ok) return { ok: false, result: missing(done.problem) };
+    out[name] = done.text;
+  }
+  return { ok: true, texts: out };
+}
+
+const SentBack = z.record(z.string(), z.string());
+
+/** What a person said when sending a step's work back; empty when nobody did. */
+export function sentBackNote(context: StepContext): string {
+  return SentBack.safeParse(context.brief.fields['sentBack']).data?.[context.run.path] ?? '';
+}
+
+/** An instruction with what a person said when sending the work back. */
+export function withNote(instruction: string, context: StepContext): string {
+  const note = sentBackNote(context);
+  return note === '' ? instruction : `${instruction}\nA person sent this back and said: ${note}`.trim();
+}
+
+const MOST_PASSAGES = 24;
+
+/** The passages the brief rests on, numbered, the fittest when there are many. */
+export async function numberedPassages(
+  tools: Tools,
+  context: StepContext,
+): Promise<{ ok: true; passages: NumberedPassage[] } | { ok: false; result: Ended }> {
+  const ids = field(context.fields, 'passages', PassagesField);
+  if (!ids) return { ok: false, result: missing('passages') };
+  const all = (await passagesById(tools.ground.db, ids)).map((passage, i) => ({ n: i + 1, passage }));
+  const best = rankPassages(all, context.brief.subject, context.brief.document.language)
+    .slice(0, MOST_PASSAGES)
+    .map(({ passage }) => passage);
+  return { ok: true, passages: best.length === 0 ? all.slice(0, MOST_PASSAGES) : best.sort((a, b) => a.n - b.n) };
+}
+
+/** The article's text as it stands. */
+export async function textOfArticle(
+  tools: Tools,
+  context: StepContext,
+): Promise<{ ok: true; text: string } | { ok: false; result: Ended }> {
+  const article = field(context.fields, 'article', ArticleField);
+  if (!article) return { ok: false, result: missing('article') };
+  return { ok: true, text: articleText(await readRevision(tools.ground.db, article.revision)) };
+}

@@ -1,0 +1,35 @@
+import { blocksFromMarkdown, blocksFromPlain, EMPTY_ARTICLE, lineOf, type StepOf, slugOf, tidy } from '@grivo/core';
+import { addRevision, ensureArticle } from '../articles/repository.ts';
+import type { Performer } from '../engine/performer.ts';
+import { filled } from './asking.ts';
+import { missing } from './fields.ts';
+import type { Tools } from './tools.ts';
+
+/** Makes a finished text into the article, as it stands: nothing is written. */
+export function performLayOut(tools: Tools): Performer<StepOf<'lay out'>> {
+  return async (step, context) => {
+    const own = filled({ body: step.body, title: step.title }, context);
+    if (!own.ok) return own.result;
+    const body = step.reads === 'Markdown' ? blocksFromMarkdown(own.texts.body) : blocksFromPlain(own.texts.body);
+    if (body.length === 0) return missing('body');
+    const { language } = context.brief.document;
+    const title = own.texts.title.replace(/\s+/g, ' ').trim();
+    const { article: document, notes } = tidy({
+      ...EMPTY_ARTICLE,
+      language,
+      title,
+      titleChoices: title === '' ? [] : [title],
+      slug: slugOf(title),
+      keyPhrase: context.brief.subject,
+      body,
+    });
+    const id = await ensureArticle(
+      tools.ground,
+      context.brief,
+      lineOf(context.brief.nodes, context.run.path),
+      language,
+    );
+    const { revision, words, writes } = await addRevision(tools.ground, id, null, context.run.id, document);
+    return { kind: 'done', fields: { article: { id, revision, words }, title, tidied: notes }, writes };
+  };
+}

@@ -1,0 +1,52 @@
+import type { StepOf } from '@grivo/core';
+import type { Performer } from '../engine/performer.ts';
+import { passagesById } from '../materials/repository.ts';
+import { houseRules, notesPrompt } from '../writing/prompts.ts';
+import { NotesShape } from '../writing/shapes.ts';
+import { askWriter, filled, withNote } from './asking.ts';
+import { field, missing, type NotesField, OutlineField, PassagesField } from './fields.ts';
+import type { Tools } from './tools.ts';
+
+/** Has the writer note, section by section, what each must say and on which passages that rests. */
+export function performNotes(tools: Tools): Performer<StepOf<'notes'>> {
+  return async (step, context) => {
+    const own = filled({ instruction: step.instruction }, context);
+    if (!own.ok) return own.result;
+    const ids = field(context.fields, 'passages', PassagesField);
+    const outline = field(context.fields, 'outline', OutlineField);
+    if (!ids) return missing('passages');
+    if (!outline) return missing('outline');
+    const all = (await passagesById(tools.ground.db, ids)).map((passage, i) => ({ n: i + 1, passage }));
+    const notes: NotesField = [];
+    for (const section of outline) {
+      const passages = all.filter(({ passage }) => section.passages.includes(passage.id));
+      if (passages.length === 0) {
+        notes.push({ heading: section.heading, points: [] });
+        continue;
+      }
+      const asked = await askWriter(tools, context, {
+        instructions: houseRules(context.brief.document.language),
+        material: notesPrompt({
+          subject: context.brief.subject,
+          heading: section.heading,
+          says: section.says,
+          most: step.most,
+          instruction: withNote(own.texts.instruction, context),
+          passages,
+        }),
+        name: 'notes',
+        shape: NotesShape,
+        maxTokensOut: 600,
+      });
+      if (!asked.ok) return asked.result;
+      notes.push({
+        heading: section.heading,
+        points: asked.value.notes.slice(0, step.most).map(({ point, passages: numbers }) => ({
+          point,
+          passages: numbers.flatMap((n) => all[n - 1]?.passage.id ?? []),
+        })),
+      });
+    }
+    return { kind: 'done', fields: { notes } };
+  };
+}
