@@ -70,8 +70,10 @@ export {
   sentenceText,
   type WordEditor,
 } from './procedure/sentence.ts';
+export { SHIPPED, type Shipped, type ShippedFor, shipped } from './procedure/shipped.ts';
 export { FieldTest, IS, isEmpty, numberOf, testHolds, textOf, valueAt } from './procedure/test.ts';
 export { allSteps, innerSteps, mapSteps, readSteps } from './procedure/tree.ts';
+export { procedureYaml, type ReadYaml, readProcedureYaml, type YamlProblem } from './procedure/yaml.ts';
 export { contentStems, countWords, fold, sentencesOf, stem, stemCover, wordsOfText } from './sentence/sentence.ts';
 export {
   type BriefStanding,

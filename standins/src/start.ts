@@ -25,7 +25,7 @@ export interface StandIns {
   services: { writerOne: string; writerTwo: string; lookUp: string };
   keys: { one: string; two: string };
   blog(slug: string): { address: string; endpoint: string; token: string };
-  trouble(at: ServiceName, trouble: Trouble, times?: number, path?: string): void;
+  trouble(at: ServiceName, trouble: Trouble, times?: number, path?: string, holding?: string): void;
   calm(): void;
   watch(watch: Watch): void;
   received(): {
@@ -98,8 +98,14 @@ export async function start(options: StandInOptions): Promise<StandIns> {
       if (!site) throw new Error(`there is no blog ${slug}`);
       return { address: `${address}/blogs/${slug}`, endpoint: `${address}/blogs/${slug}/micropub`, token: site.token };
     },
-    trouble: (at, trouble, times = 1, path) =>
-      troubles.order({ at, trouble, times, ...(path === undefined ? {} : { path }) }),
+    trouble: (at, trouble, times = 1, path, holding) =>
+      troubles.order({
+        at,
+        trouble,
+        times,
+        ...(path === undefined ? {} : { path }),
+        ...(holding === undefined ? {} : { holding }),
+      }),
     calm: () => troubles.clear(),
     watch: (watch) => {
       troubles.watch = watch;

@@ -51,12 +51,17 @@ export const Today = z.object({
 });
 export type Today = z.infer<typeof Today>;
 
-export const SpendingLimit = z.strictObject({ capMicros: Micros.nullable() });
+export const SpendingLimit = z.strictObject({
+  capMicros: Micros.nullable(),
+  scope: z.enum(['month', 'day', 'article']).default('month'),
+});
 export const LimitStanding = z.object({
   capMicros: Micros.nullable(),
   spentMicros: Micros,
   reservedMicros: Micros,
   month: z.string(),
+  dayCapMicros: Micros.nullable(),
+  articleCapMicros: Micros.nullable(),
 });
 
 /** The desk clock put to a moment (null: the real one) and let run at a speed; 0 stops it. */

@@ -63,7 +63,13 @@ export const Version = z.object({
 });
 export const Versions = z.object({ versions: z.array(Version) });
 
-export const TakeItems = z.strictObject({ items: z.array(Id).min(1).max(1_000).optional() });
+export const TakeItems = z.strictObject({
+  items: z.array(Id).min(1).max(1_000).optional(),
+  /** Given to the procedure's inputs, by name. */
+  inputs: z.record(z.string(), z.string().max(5_000)).default({}),
+  /** Hold after every step. */
+  byHand: z.boolean().default(false),
+});
 export const Taken = z.object({ found: z.int(), briefs: z.array(Id) });
 
 /** A trial: on an item or a subject typed in, by a document that need not be saved, up to a step. */
@@ -73,6 +79,7 @@ export const NewTrial = z
     item: Id.optional(),
     subject: z.string().trim().min(1, 'a subject').max(500).optional(),
     until: z.string().max(16).optional(),
+    inputs: z.record(z.string(), z.string().max(5_000)).default({}),
   })
   .refine((trial) => (trial.item === undefined) !== (trial.subject === undefined), 'either an item or a subject');
 

@@ -16,7 +16,7 @@ const samples: Failure[] = [
   { code: 'blog-refuses', service: 's', status: 403, said: 'insufficient scope' },
   { code: 'outcome-unfindable', service: 's', action: 'create' },
   { code: 'no-service', role: 'writer' },
-  { code: 'limit-reached', scope: 'month', capMicros: 1_000_000, neededMicros: 20_000 },
+  { code: 'limit-reached', scope: 'month', start: '2026-11', capMicros: 1_000_000, neededMicros: 20_000 },
   { code: 'no-slots', blog: 'b' },
   { code: 'nothing-found', subject: 'x' },
   { code: 'field-missing', field: 'outline' },

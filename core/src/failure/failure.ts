@@ -18,7 +18,7 @@ export type Failure =
   | { code: 'blog-refuses'; service: string; status: number; said: string }
   | { code: 'outcome-unfindable'; service: string; action: string }
   | { code: 'no-service'; role: 'writer' | 'illustrator' | 'look-up' }
-  | { code: 'limit-reached'; scope: string; capMicros: number; neededMicros: number }
+  | { code: 'limit-reached'; scope: string; start: string; capMicros: number; neededMicros: number }
   | { code: 'no-slots'; blog: string }
   // Refused on account of the content: as the procedure says.
   | { code: 'nothing-found'; subject: string }
@@ -123,7 +123,9 @@ export function backoffMs(failure: Failure, tries: number, random: () => number)
 export function causeOf(failure: Failure): { service: string; cause: FailureCode } | null {
   if (classOf(failure) !== 'mend') return null;
   if (failure.code === 'no-service') return { service: failure.role, cause: failure.code };
-  if (failure.code === 'limit-reached') return { service: failure.scope, cause: failure.code };
+  // The limit of one article stops that one alone; those of a day or a month stop all, until it is over.
+  if (failure.code === 'limit-reached')
+    return failure.scope === 'article' ? null : { service: `${failure.scope} ${failure.start}`, cause: failure.code };
   if (failure.code === 'no-slots') return { service: failure.blog, cause: failure.code };
   if (failure.code === 'outcome-unfindable') return null;
   return 'service' in failure ? { service: failure.service, cause: failure.code } : null;

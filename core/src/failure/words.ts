@@ -95,8 +95,10 @@ export function wordsOf(failure: Failure, nameOf: (id: string) => string = (id) 
     case 'limit-reached':
       return say(
         'Limit reached',
-        `The next call could cost ${money(failure.neededMicros)} and would pass the limit of ${money(failure.capMicros)}.`,
-        'Raise the limit, or wait for the next month.',
+        `The next call could cost ${money(failure.neededMicros)} and would pass the limit of ${money(failure.capMicros)} for ${failure.scope === 'article' ? 'one article' : `the ${failure.scope}`}.`,
+        failure.scope === 'article'
+          ? 'Raise the limit for an article, then let the brief go on.'
+          : `Raise the limit, or wait: it goes on by itself with the next ${failure.scope}.`,
       );
     case 'no-slots':
       return say(

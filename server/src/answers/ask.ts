@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { Failure, Micros } from '@grivo/core';
 import type { Ground } from '../engine/outside.ts';
-import { type Reservation, reserve, settle } from '../money/limits.ts';
+import { reserve, settle, type Window, windowsFrom, windowsText } from '../money/limits.ts';
 import type { ServiceRow } from '../services/entity.ts';
 import type { Sql } from '../store/database.ts';
 import { bookUnknown, type LedgerEntry, writeLedger } from './booking.ts';
@@ -56,9 +56,15 @@ export async function ask(ground: Ground, holder: string, question: Question): P
     if (opened.kind === 'over')
       return {
         ok: false,
-        failure: { code: 'limit-reached', scope: 'month', capMicros: opened.capMicros, neededMicros: question.ceiling },
+        failure: {
+          code: 'limit-reached',
+          scope: opened.window.scope,
+          start: opened.window.start,
+          capMicros: opened.capMicros,
+          neededMicros: question.ceiling,
+        },
       };
-    if (opened.kind === 'opened') return finish(ground, question, digest, token, opened.reservation);
+    if (opened.kind === 'opened') return finish(ground, question, digest, token, opened.windows);
     if (ground.now() > waitUntil)
       return { ok: false, failure: { code: 'service-busy', service: question.service.id, retryAfterMs: null } };
     await new Promise((resolve) => setTimeout(resolve, POLL_MS));
@@ -79,9 +85,9 @@ async function kept(sql: Sql, digest: string): Promise<Buffer | null> {
 }
 
 type Opened =
-  | { kind: 'opened'; reservation: Reservation | null }
+  | { kind: 'opened'; windows: Window[] }
   | { kind: 'taken' }
-  | { kind: 'over'; capMicros: Micros };
+  | { kind: 'over'; window: Window; capMicros: Micros };
 
 async function openQuestion(
   ground: Ground,
@@ -99,28 +105,25 @@ async function openQuestion(
         ])) === 0
       )
         return { kind: 'taken' };
-      const reserved = await reserve(sql, ground.desk.now(), question.ceiling);
-      if (reserved !== null && 'capMicros' in reserved) {
+      const reserved = await reserve(sql, ground.desk.now(), question.stepRun, question.ceiling);
+      if (reserved.kind === 'over') {
         await sql.run('DELETE FROM answer WHERE digest = ? AND token = ?', [digest, token]);
-        return { kind: 'over', capMicros: reserved.capMicros };
+        return reserved;
       }
-      if (reserved)
-        await sql.run('UPDATE answer SET reserved = ?, scope = ?, start = ? WHERE digest = ?', [
+      if (reserved.windows.length > 0)
+        await sql.run('UPDATE answer SET reserved = ?, windows = ? WHERE digest = ?', [
           question.ceiling,
-          reserved.scope,
-          reserved.start,
+          windowsText(reserved.windows),
           digest,
         ]);
-      return { kind: 'opened', reservation: reserved };
+      return { kind: 'opened', windows: reserved.windows };
     },
     async (sql) => {
-      const [row] = await sql.rows<{ scope: string | null; start: string | null }>(
-        'SELECT scope, start FROM answer WHERE digest = ? AND token = ?',
+      const [row] = await sql.rows<{ windows: string | null }>(
+        'SELECT windows FROM answer WHERE digest = ? AND token = ?',
         [digest, token],
       );
-      return row
-        ? { kind: 'opened', reservation: row.scope && row.start ? { scope: row.scope, start: row.start } : null }
-        : undefined;
+      return row ? { kind: 'opened', windows: windowsFrom(row.windows) } : undefined;
     },
   );
 }
@@ -130,7 +133,7 @@ async function finish(
   question: Question,
   digest: string,
   token: string,
-  reservation: Reservation | null,
+  windows: readonly Window[],
 ): Promise<Answered> {
   const called = await question.call();
   if (called.kind === 'failed') {
@@ -144,7 +147,7 @@ async function finish(
           digest,
           token,
         ]);
-        if (gone === 1) await settle(sql, reservation, question.ceiling, 0);
+        if (gone === 1) await settle(sql, windows, question.ceiling, 0);
         return true;
       },
       async (sql) => ((await isPending(sql, digest, token)) ? undefined : true),
@@ -162,7 +165,7 @@ async function finish(
           : await sql.run("DELETE FROM answer WHERE digest = ? AND token = ? AND state = 'pending'", [digest, token]);
       // Not ours any more: a reaper took this process for dead and has booked the call as spent.
       if (text === 0) return false;
-      await settle(sql, reservation, question.ceiling, called.micros);
+      await settle(sql, windows, question.ceiling, called.micros);
       await writeLedger(sql, ground, {
         service: question.service.id,
         step_run: question.stepRun,

@@ -1,12 +1,12 @@
 import type { Ground } from '../engine/outside.ts';
+import { settle, windowsFrom } from '../money/limits.ts';
 import type { Sql } from '../store/database.ts';
 
 interface PendingRow {
   service: string;
   step_run: string;
   reserved: number;
-  scope: string | null;
-  start: string | null;
+  windows: string | null;
 }
 
 /**
@@ -15,18 +15,12 @@ interface PendingRow {
  */
 export async function bookUnknown(sql: Sql, ground: Ground, digest: string, token: string): Promise<void> {
   const [row] = await sql.rows<PendingRow>(
-    "SELECT service, step_run, reserved, scope, start FROM answer WHERE digest = ? AND token = ? AND state = 'pending' FOR UPDATE",
+    "SELECT service, step_run, reserved, windows FROM answer WHERE digest = ? AND token = ? AND state = 'pending' FOR UPDATE",
     [digest, token],
   );
   if (!row) return;
   await sql.run('DELETE FROM answer WHERE digest = ? AND token = ?', [digest, token]);
-  if (row.scope)
-    await sql.run('UPDATE limit_window SET reserved = reserved - ?, spent = spent + ? WHERE scope = ? AND start = ?', [
-      row.reserved,
-      row.reserved,
-      row.scope,
-      row.start,
-    ]);
+  await settle(sql, windowsFrom(row.windows), Number(row.reserved), Number(row.reserved));
   await writeLedger(sql, ground, {
     ...row,
     what: 'unknown',

@@ -11,10 +11,12 @@ import { blogRoutes } from './blogs.ts';
 import { briefRoutes } from './briefs.ts';
 import { deskRoutes, VERSION } from './desk.ts';
 import { eventRoutes } from './events.ts';
+import { holdRoutes } from './holds.ts';
 import { pageRoutes } from './page.ts';
 import { pipelineRoutes } from './pipelines.ts';
 import { answerProblems, bodyOf, notFound, problem } from './problem.ts';
 import { mount, openApi, type Route, route, schemaOf } from './route.ts';
+import { routineRoutes } from './routines.ts';
 import { serviceRoutes } from './services.ts';
 import { sourceRoutes } from './sources.ts';
 
@@ -31,7 +33,9 @@ export function allRoutes(product: Product): Route[] {
     }),
     ...deskRoutes(product),
     ...pipelineRoutes(product),
+    ...routineRoutes(product),
     ...briefRoutes(product),
+    ...holdRoutes(product),
     ...sourceRoutes(product),
     ...articleRoutes(product),
     ...blogRoutes(product),

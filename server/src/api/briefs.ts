@@ -73,7 +73,7 @@ export function briefRoutes(product: Product): Route[] {
              FROM step_run r LEFT JOIN output o ON o.step_run = r.id WHERE r.brief = ? ORDER BY r.id`,
             [brief.id],
           ),
-          db.rows<{ version: number }>('SELECT version FROM brief_pin WHERE brief = ?', [brief.id]),
+          db.rows<{ version: number }>('SELECT version FROM brief_pin WHERE brief = ? AND main = 1', [brief.id]),
           db.rows<{ id: string; title: string; standing: string }>(
             'SELECT id, title, standing FROM article WHERE brief = ? ORDER BY id',
             [brief.id],

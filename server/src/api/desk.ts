@@ -33,12 +33,12 @@ export function deskRoutes(product: Product): Route[] {
     route({
       method: 'put',
       path: '/limit',
-      says: 'Sets or, with null, lifts the spending limit of the month',
+      says: 'Sets or, with null, lifts a spending limit: of the month, the day or one article',
       role: 'owner',
       body: SpendingLimit,
       answer: LimitStanding,
       handle: async ({ body }) => {
-        await setLimit(ground, body.capMicros);
+        await setLimit(ground, body.capMicros, body.scope);
         bell.ring({ kind: 'event' });
         return limitStanding(ground);
       },

@@ -11,13 +11,14 @@ import {
   Taken,
   Versions,
 } from '@grivo/contract';
-import { checkProcedure, type Problem, ProcedureDocument, sentenceOf, sentenceText } from '@grivo/core';
+import { checkProcedure, type Problem, ProcedureDocument, readProcedure, sentenceText } from '@grivo/core';
 import { listBlogs } from '../blogs/repository.ts';
 import { Procedures } from '../engine/briefState.ts';
 import { pipelinesNow } from '../pipelines/overview.ts';
 import { changePipeline, createPipeline, switchPipeline, versionsOf } from '../pipelines/repository.ts';
 import { goOnWithTrial, startTrial } from '../pipelines/trial.ts';
 import type { Product } from '../product.ts';
+import { formOf, listRoutines } from '../routines/repository.ts';
 import { lookAndTake, takeChosen } from '../sources/look.ts';
 import { listSources } from '../sources/repository.ts';
 import { notFound, problem } from './problem.ts';
@@ -34,13 +35,14 @@ export function pipelineRoutes(product: Product): Route[] {
     return id;
   };
   const context = async () => {
-    const [blogs, sources] = await Promise.all([listBlogs(db), listSources(db)]);
+    const [blogs, sources, routines] = await Promise.all([listBlogs(db), listSources(db), listRoutines(db)]);
     const find = (rows: readonly { id: string; name: string }[]) => (id: string) =>
       rows.find((row) => row.id === id)?.name ?? id;
     return {
-      names: { blog: find(blogs), source: find(sources) },
+      names: { blog: find(blogs), source: find(sources), routine: find(routines) },
       hasBlog: (id: string) => blogs.some((blog) => blog.id === id),
       hasSource: (id: string) => sources.some((source) => source.id === id),
+      routine: formOf(routines),
     };
   };
   /** What the checks find; errors are refused when the pipeline is to run by itself. */
@@ -66,6 +68,25 @@ export function pipelineRoutes(product: Product): Route[] {
           errors[0]!.mend,
           errors.map((e) => ({ place: e.step, problem: `${e.sentence} ${e.mend}` })),
         );
+  };
+  /** Inputs that must be given and are not, or are given and not known. */
+  const notAsked = (document: ProcedureDocument, inputs: Record<string, string>) => {
+    const asked = document.inputs ?? [];
+    const missing = asked.filter(({ name, otherwise }) => otherwise === null && !inputs[name]?.trim());
+    const strange = Object.keys(inputs).filter((name) => !asked.some((input) => input.name === name));
+    if (missing.length + strange.length === 0) return null;
+    return problem(
+      422,
+      'Inputs',
+      missing.length > 0
+        ? `The procedure asks for ${missing.map(({ asks }) => `‘${asks}’`).join(', ')}.`
+        : `The procedure asks for no ${strange.map((name) => `‘${name}’`).join(', ')}.`,
+      missing.length > 0 ? 'Give it and take again.' : 'Leave it out.',
+      [...missing.map(({ name }) => name), ...strange].map((name) => ({
+        place: `inputs.${name}`,
+        problem: 'see above',
+      })),
+    );
   };
   return [
     route({
@@ -136,7 +157,9 @@ export function pipelineRoutes(product: Product): Route[] {
         return {
           versions: (await versionsOf(db, await must(params['id']!))).map(({ document, ...version }) => ({
             ...version,
-            sentences: ProcedureDocument.parse(document).steps.map((step) => sentenceText(sentenceOf(step, names))),
+            sentences: readProcedure(ProcedureDocument.parse(document), names).map(({ sentence }) =>
+              sentenceText(sentence),
+            ),
           })),
         };
       },
@@ -149,12 +172,14 @@ export function pipelineRoutes(product: Product): Route[] {
       body: TakeItems,
       answer: Taken,
       status: 202,
-      handle: async ({ params, body: { items } }) => {
-        const { id, problems } = await whole(params['id']!);
-        const refusal = willNotRun(problems);
+      handle: async ({ params, body: { items, ...words } }) => {
+        const { id, problems, document } = await whole(params['id']!);
+        const refusal = willNotRun(problems) ?? notAsked(document, words.inputs);
         if (refusal) throw refusal;
         const taken = await db.transaction((sql) =>
-          items ? takeChosen(sql, ground, id, items) : lookAndTake(sql, ground, procedures, id),
+          items
+            ? takeChosen(sql, ground, procedures, id, items, words)
+            : lookAndTake(sql, ground, procedures, id, words),
         );
         bell.ring({ kind: 'admit' });
         bell.ring({ kind: 'event' });
@@ -200,7 +225,7 @@ export function pipelineRoutes(product: Product): Route[] {
             pipeline,
             document: body.document,
             subject: item?.subject ?? body.subject!,
-            fields: item?.fields ?? {},
+            fields: { ...item?.fields, ...defaults(body.document), ...body.inputs },
             item: body.item ?? null,
             until: body.until ?? null,
           },
@@ -230,4 +255,8 @@ export function pipelineRoutes(product: Product): Route[] {
       },
     }),
   ];
+}
+
+function defaults(document: ProcedureDocument): Record<string, string> {
+  return Object.fromEntries((document.inputs ?? []).map(({ name, otherwise }) => [name, otherwise ?? '']));
 }

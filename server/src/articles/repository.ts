@@ -40,7 +40,7 @@ export async function ensureArticle(
 }
 
 /**
- * Adds a sealed revision made by a step. It is written before the step ends and counts only once the step's end points
+ * Adds a sealed revision made by a step, or at it by a person. It is written before the step ends and counts only once the step's end points
  * the article at it, so one left behind by a crash is never seen.
  */
 export async function addRevision(
@@ -49,12 +49,13 @@ export async function addRevision(
   parent: string | null,
   stepRun: string,
   document: ArticleDocument,
+  person: string | null = null,
 ): Promise<{ revision: string; words: number; writes: Write[] }> {
   const revision = ground.ids();
   const words = articleWords(document);
   await ground.db.run(
-    'INSERT INTO article_revision (id, article, parent, by_step, document, words, sealed_at) VALUES (?, ?, ?, ?, ?, ?, UTC_TIMESTAMP(3))',
-    [revision, article, parent, stepRun, JSON.stringify(document), words],
+    'INSERT INTO article_revision (id, article, parent, by_step, by_person, document, words, sealed_at) VALUES (?, ?, ?, ?, ?, ?, ?, UTC_TIMESTAMP(3))',
+    [revision, article, parent, stepRun, person, JSON.stringify(document), words],
   );
   const writes: Write[] = [
     {

@@ -21,8 +21,18 @@ export async function writeBatch(
   ground: Ground,
 ): Promise<string> {
   await writeRevs(sql, changes, ground.desk.now());
-  await writeEnds(sql, changes, holder);
+  await writeEnds(sql, changes, holder, ground);
   await writeAttempts(sql, changes, holder);
+  await writeCancelled(sql, changes);
+  await writeNewRuns(sql, changes, holder);
+  for (const change of changes)
+    for (const ending of change.endings)
+      for (const { text, parameters } of ending.writes) await sql.run(text, parameters);
+  return writeEvents(sql, changes, ground);
+}
+
+/** Gives up the runs a plan leaves behind. */
+export async function writeCancelled(sql: Sql, changes: readonly BriefChange[]): Promise<void> {
   const cancelled = changes.flatMap((change) => change.cancelled.map((run) => run.id));
   if (cancelled.length > 0) {
     must(
@@ -33,11 +43,6 @@ export async function writeBatch(
       cancelled.length,
     );
   }
-  await writeNewRuns(sql, changes, holder);
-  for (const change of changes)
-    for (const ending of change.endings)
-      for (const { text, parameters } of ending.writes) await sql.run(text, parameters);
-  return writeEvents(sql, changes, ground);
 }
 
 /** The runs a plan makes: those handed to the holder already leased to it, the others in their lanes. */
@@ -102,7 +107,7 @@ export async function writeRevs(sql: Sql, changes: readonly BriefChange[], deskN
   }
 }
 
-async function writeEnds(sql: Sql, changes: readonly BriefChange[], holder: string): Promise<void> {
+async function writeEnds(sql: Sql, changes: readonly BriefChange[], holder: string, ground: Ground): Promise<void> {
   const endings = changes.flatMap((change) => change.endings);
   const plain = endings.filter(
     (ending) => ending.state === 'done' && (ending.outcome === null || ending.outcome.kind === 'done'),
@@ -147,10 +152,15 @@ async function writeEnds(sql: Sql, changes: readonly BriefChange[], holder: stri
   }
   const outputs = endings
     .filter((ending) => ending.fields !== null)
-    .map((ending) => [ending.run.id, ending.inputDigest, JSON.stringify(ending.fields)]);
+    .map((ending) => [
+      ending.run.id,
+      ending.inputDigest,
+      JSON.stringify(ending.fields),
+      ending.state === 'held' ? new Date(ground.desk.now()) : null,
+    ]);
   if (outputs.length > 0)
     await sql.run(
-      'INSERT INTO output (step_run, input_digest, proposed) VALUES ? ON DUPLICATE KEY UPDATE proposed = VALUES(proposed), input_digest = VALUES(input_digest)',
+      'INSERT INTO output (step_run, input_digest, proposed, held_at) VALUES ? ON DUPLICATE KEY UPDATE proposed = VALUES(proposed), input_digest = VALUES(input_digest), held_at = VALUES(held_at)',
       [outputs],
     );
 }

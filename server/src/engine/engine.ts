@@ -1,3 +1,4 @@
+import { releasePastLimits } from '../incidents/repository.ts';
 import { fireDue } from '../schedules/fire.ts';
 import type { ServiceDirectory } from '../services/directory.ts';
 import { isLostConnection } from '../store/database.ts';
@@ -180,6 +181,8 @@ export class Engine {
     const woken = await wakeDue(this.ground.db, this.ground.desk.now());
     if (woken > 0) for (const lane of await fullLanes(this.ground.db)) this.bell.ring({ kind: 'lane', lane });
     if (await fireDue(this.ground, this.procedures)) this.bell.ring({ kind: 'admit' });
+    if ((await releasePastLimits(this.ground)) > 0)
+      for (const lane of await fullLanes(this.ground.db)) this.bell.ring({ kind: 'lane', lane });
   }
 
   private async tidy(): Promise<void> {

@@ -71,7 +71,10 @@ export async function perform(brief: BriefState, run: RunState, ports: PerformPo
     case 'done':
     case 'held':
       return ending({
-        state: result.kind === 'held' || step.hold || (brief.byHand && !BLOCKS.has(step.kind)) ? 'held' : 'done',
+        state:
+          result.kind === 'held' || (step.hold && !brief.trial) || (brief.byHand && !BLOCKS.has(step.kind))
+            ? 'held'
+            : 'done',
         fields: result.fields,
         outcome: result.outcome ?? { kind: 'done' },
         writes: result.writes ?? [],

@@ -1,5 +1,6 @@
 import { causeOf, type Failure } from '@grivo/core';
 import type { Ground } from '../engine/outside.ts';
+import { limitIsPast } from '../money/limits.ts';
 import type { Sql } from '../store/database.ts';
 
 /**
@@ -40,6 +41,18 @@ export async function releaseIncident(ground: Ground, id: string): Promise<numbe
     await sql.run('UPDATE incident SET open = NULL, closed_at = UTC_TIMESTAMP(3) WHERE id = ?', [id]);
     return releaseRuns(sql, ground, 'incident = ?', [id]);
   });
+}
+
+/** Lets go on what a limit stopped whose day or month is over by the desk clock. */
+export async function releasePastLimits(ground: Ground): Promise<number> {
+  const open = await ground.db.rows<{ id: string; failure: Failure }>(
+    "SELECT id, failure FROM incident WHERE cause = 'limit-reached' AND open = 1",
+  );
+  let released = 0;
+  for (const { id, failure } of open)
+    if (failure.code === 'limit-reached' && (await limitIsPast(ground, failure)))
+      released += await releaseIncident(ground, id);
+  return released;
 }
 
 /** Lets one stopped brief go on from where it stopped. */

@@ -2,11 +2,13 @@ import type { Micros } from '@grivo/core';
 import type { Ground } from '../engine/outside.ts';
 import type { Sql } from '../store/database.ts';
 
-/** The limit of the whole installation, counted by calendar month of the desk clock in UTC. */
-export const MONTH = 'month';
+/** What a limit may be set for: all spending of a calendar month or day of the desk clock in UTC, or one brief's. */
+export const SCOPES = ['month', 'day', 'article'] as const;
+export type LimitScope = (typeof SCOPES)[number];
 
-export interface Reservation {
-  scope: string;
+/** The counter a limit is counted on: of a month, a day, or a brief. */
+export interface Window {
+  scope: LimitScope;
   start: string;
 }
 
@@ -14,53 +16,104 @@ export function monthOf(deskMs: number): string {
   return new Date(deskMs).toISOString().slice(0, 7);
 }
 
+function windowStart(scope: LimitScope, deskMs: number, brief: string): string {
+  if (scope === 'article') return brief;
+  return scope === 'month' ? monthOf(deskMs) : new Date(deskMs).toISOString().slice(0, 10);
+}
+
+export type Reserved = { kind: 'reserved'; windows: Window[] } | { kind: 'over'; window: Window; capMicros: Micros };
+
 /**
- * Reserves money before a call. The counter is raised only where it stays under its cap, so the limit holds whatever
- * number of workers ask at once.
- * @returns where it was reserved, null when there is no limit, or the cap that would be passed
+ * Reserves money before a call, on every limit there is. Each counter is raised only where it stays under its cap, so the
+ * limits hold whatever number of workers ask at once. What was spent before a limit was set counts.
  */
-export async function reserve(
-  sql: Sql,
-  deskMs: number,
-  micros: Micros,
-): Promise<Reservation | null | { capMicros: Micros }> {
-  const [limit] = await sql.rows<{ cap: number }>('SELECT cap FROM spending_limit WHERE scope = ?', [MONTH]);
-  if (!limit) return null;
-  const start = monthOf(deskMs);
-  await sql.run('INSERT IGNORE INTO limit_window (scope, start, cap) VALUES (?, ?, ?)', [MONTH, start, limit.cap]);
-  const raised = await sql.run(
-    'UPDATE limit_window SET reserved = reserved + ? WHERE scope = ? AND start = ? AND spent + reserved + ? <= cap',
-    [micros, MONTH, start, micros],
+export async function reserve(sql: Sql, deskMs: number, stepRun: string, micros: Micros): Promise<Reserved> {
+  const limits = await sql.rows<{ scope: LimitScope; cap: number }>(
+    'SELECT scope, cap FROM spending_limit ORDER BY scope',
   );
-  return raised === 1 ? { scope: MONTH, start } : { capMicros: Number(limit.cap) };
+  if (limits.length === 0) return { kind: 'reserved', windows: [] };
+  const [run] = await sql.rows<{ brief: string }>('SELECT brief FROM step_run WHERE id = ?', [stepRun]);
+  const windows: Window[] = [];
+  for (const { scope, cap } of limits) {
+    const window = { scope, start: windowStart(scope, deskMs, run?.brief ?? '') };
+    await openWindow(sql, window, cap);
+    const raised = await sql.run(
+      'UPDATE limit_window SET reserved = reserved + ? WHERE scope = ? AND start = ? AND spent + reserved + ? <= cap',
+      [micros, scope, window.start, micros],
+    );
+    if (raised === 0) {
+      await settle(sql, windows, micros, 0);
+      return { kind: 'over', window, capMicros: Number(cap) };
+    }
+    windows.push(window);
+  }
+  return { kind: 'reserved', windows };
+}
+
+/** The counter of a window, begun with what was spent in it before. */
+async function openWindow(sql: Sql, { scope, start }: Window, cap: number): Promise<void> {
+  const known = await sql.rows('SELECT 1 FROM limit_window WHERE scope = ? AND start = ?', [scope, start]);
+  if (known.length > 0) return;
+  const [where, values] = spentIn({ scope, start });
+  await sql.run(
+    `INSERT IGNORE INTO limit_window (scope, start, cap, spent) SELECT ?, ?, ?, COALESCE(SUM(micros), 0) FROM ledger WHERE ${where}`,
+    [scope, start, cap, ...values],
+  );
+}
+
+function spentIn({ scope, start }: Window): [string, unknown[]] {
+  if (scope === 'article') return ['brief = ?', [start]];
+  const from = Date.parse(scope === 'month' ? `${start}-01T00:00:00Z` : `${start}T00:00:00Z`);
+  const to = scope === 'month' ? nextMonth(start) : from + 86_400_000;
+  return ['at_desk >= ? AND at_desk < ?', [from, to]];
+}
+
+function nextMonth(month: string): number {
+  const [year = 0, number = 0] = month.split('-').map(Number);
+  return Date.UTC(year, number, 1);
 }
 
 /** Turns a reservation into what the call cost; 0 gives it back. */
-export async function settle(sql: Sql, reservation: Reservation | null, reserved: Micros, cost: Micros): Promise<void> {
-  if (!reservation) return;
-  await sql.run('UPDATE limit_window SET reserved = reserved - ?, spent = spent + ? WHERE scope = ? AND start = ?', [
-    reserved,
-    cost,
-    reservation.scope,
-    reservation.start,
-  ]);
+export async function settle(sql: Sql, windows: readonly Window[], reserved: Micros, cost: Micros): Promise<void> {
+  for (const { scope, start } of windows)
+    await sql.run('UPDATE limit_window SET reserved = reserved - ?, spent = spent + ? WHERE scope = ? AND start = ?', [
+      reserved,
+      cost,
+      scope,
+      start,
+    ]);
 }
 
-/** Sets or, with null, lifts the monthly limit; what is spent and reserved this month stays counted. */
-export async function setLimit(ground: Ground, capMicros: Micros | null): Promise<void> {
+/** Windows as one text, to be kept with an open question. */
+export function windowsText(windows: readonly Window[]): string | null {
+  return windows.length === 0 ? null : windows.map(({ scope, start }) => `${scope}=${start}`).join(' ');
+}
+
+export function windowsFrom(text: string | null): Window[] {
+  return (text ?? '')
+    .split(' ')
+    .filter((part) => part !== '')
+    .map((part) => {
+      const [scope = '', start = ''] = part.split('=');
+      return { scope: scope as LimitScope, start };
+    });
+}
+
+/** Sets or, with null, lifts a limit; what is spent and reserved stays counted. */
+export async function setLimit(ground: Ground, capMicros: Micros | null, scope: LimitScope = 'month'): Promise<void> {
   await ground.db.transaction(async (sql) => {
     if (capMicros === null) {
-      await sql.run('DELETE FROM spending_limit WHERE scope = ?', [MONTH]);
+      await sql.run('DELETE FROM spending_limit WHERE scope = ?', [scope]);
       return;
     }
     await sql.run(
       'INSERT INTO spending_limit (scope, cap) VALUES (?, ?) ON DUPLICATE KEY UPDATE cap = VALUES(cap), rev = rev + 1',
-      [MONTH, capMicros],
+      [scope, capMicros],
     );
-    await sql.run('UPDATE limit_window SET cap = ? WHERE scope = ? AND start = ?', [
+    await sql.run(`UPDATE limit_window SET cap = ? WHERE scope = ?${scope === 'article' ? '' : ' AND start = ?'}`, [
       capMicros,
-      MONTH,
-      monthOf(ground.desk.now()),
+      scope,
+      ...(scope === 'article' ? [] : [windowStart(scope, ground.desk.now(), '')]),
     ]);
   });
 }
@@ -70,25 +123,40 @@ export interface LimitStanding {
   spentMicros: Micros;
   reservedMicros: Micros;
   month: string;
+  dayCapMicros: Micros | null;
+  articleCapMicros: Micros | null;
 }
 
-/** The limit and what is used of it this month. Without a limit the spending is summed from the ledger. */
+/** The limits, and what is used of the month's. Without a counter the spending is summed from the ledger. */
 export async function limitStanding(ground: Ground): Promise<LimitStanding> {
   const month = monthOf(ground.desk.now());
-  const [limit] = await ground.db.rows<{ cap: number }>('SELECT cap FROM spending_limit WHERE scope = ?', [MONTH]);
+  const limits = await ground.db.rows<{ scope: LimitScope; cap: number }>('SELECT scope, cap FROM spending_limit');
+  const cap = (scope: LimitScope) => {
+    const found = limits.find((limit) => limit.scope === scope);
+    return found ? Number(found.cap) : null;
+  };
   const [window] = await ground.db.rows<{ spent: number; reserved: number }>(
     'SELECT spent, reserved FROM limit_window WHERE scope = ? AND start = ?',
-    [MONTH, month],
+    ['month', month],
   );
-  const from = Date.parse(`${month}-01T00:00:00Z`);
+  const [where, values] = spentIn({ scope: 'month', start: month });
   const [sum] = await ground.db.rows<{ micros: number | null }>(
-    'SELECT SUM(micros) AS micros FROM ledger WHERE at_desk >= ?',
-    [from],
+    `SELECT SUM(micros) AS micros FROM ledger WHERE ${where}`,
+    values,
   );
   return {
-    capMicros: limit ? Number(limit.cap) : null,
+    capMicros: cap('month'),
     spentMicros: Number(window?.spent ?? sum?.micros ?? 0),
     reservedMicros: Number(window?.reserved ?? 0),
     month,
+    dayCapMicros: cap('day'),
+    articleCapMicros: cap('article'),
   };
+}
+
+/** Whether a limit that was reached lies behind: its day or month is over, or it was lifted. */
+export async function limitIsPast(ground: Ground, window: { scope: string; start: string }): Promise<boolean> {
+  const scope = SCOPES.find((one) => one === window.scope);
+  if (!scope || scope === 'article') return false;
+  return windowStart(scope, ground.desk.now(), '') !== window.start;
 }

@@ -1,6 +1,6 @@
 import type { BriefStanding, Pipeline } from '@grivo/contract';
 import type { Names } from '@grivo/core';
-import { ProcedureDocument, sentenceOf, sentenceText } from '@grivo/core';
+import { allSteps, ProcedureDocument, readProcedure, sentenceText } from '@grivo/core';
 import type { Ground } from '../engine/outside.ts';
 import { monthOf } from '../money/limits.ts';
 
@@ -62,8 +62,10 @@ export async function pipelinesNow(
       lastOut: last ? { title: last.title, at: Number(last.at) } : null,
       outThisMonth: Number(mean?.n ?? 0),
       microsEach: mean && Number(mean.n) > 0 ? Math.round(Number(mean.micros) / Number(mean.n)) : null,
-      kinds: document.steps.filter((step) => !step.off).map((step) => step.kind),
-      sentences: document.steps.map((step) => sentenceText(sentenceOf(step, names))),
+      kinds: allSteps(document.steps)
+        .filter((step) => !step.off)
+        .map((step) => step.kind),
+      sentences: readProcedure(document, names).map(({ sentence }) => sentenceText(sentence)),
       document,
     };
   });

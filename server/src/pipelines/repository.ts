@@ -1,8 +1,8 @@
-import { createHash } from 'node:crypto';
 import type { ProcedureDocument } from '@grivo/core';
 import type { Ground } from '../engine/outside.ts';
 import { scheduleLooks } from '../schedules/fire.ts';
 import type { Sql } from '../store/database.ts';
+import { addVersion } from './versions.ts';
 
 export interface NewPipeline {
   name: string;
@@ -26,19 +26,6 @@ export async function createPipeline(
     await tell(sql, ground, id);
   });
   return id;
-}
-
-async function addVersion(
-  sql: Sql,
-  procedure: string,
-  n: number,
-  document: ProcedureDocument,
-  person: string | null,
-): Promise<void> {
-  const text = JSON.stringify(document);
-  await sql.run('INSERT INTO procedure_version (procedure_id, n, document, digest, by_person) VALUES (?)', [
-    [procedure, n, text, createHash('sha256').update(text).digest('hex'), person],
-  ]);
 }
 
 async function tell(sql: Sql, ground: Ground, pipeline: string): Promise<void> {

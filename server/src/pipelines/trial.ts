@@ -3,6 +3,7 @@ import { innerSteps, type ProcedureDocument, type Step } from '@grivo/core';
 import { goOn } from '../briefs/rounds.ts';
 import type { Procedures } from '../engine/briefState.ts';
 import type { Ground } from '../engine/outside.ts';
+import { pinsFor } from '../routines/repository.ts';
 import type { Sql } from '../store/database.ts';
 
 export interface TrialRequest {
@@ -37,6 +38,7 @@ export async function startTrial(
     );
     if (trial.item) await sql.run('INSERT INTO brief_item (brief, item) VALUES (?, ?)', [brief, trial.item]);
     await sql.run('INSERT INTO brief_pin (brief, procedure_id, version) VALUES (?, ?, 1)', [brief, draft]);
+    await pinRoutines(sql, brief, trial.document);
     return goOn(sql, ground, procedures, brief, serviceFor, null);
   });
   return { brief, lanes };
@@ -57,14 +59,16 @@ export async function goOnWithTrial(
 ): Promise<Set<string> | null> {
   return ground.db.transaction(async (sql) => {
     const [row] = await sql.rows<{ procedure_id: string; version: number }>(
-      'SELECT p.procedure_id, p.version FROM brief b JOIN brief_pin p ON p.brief = b.id WHERE b.id = ? AND b.trial = 1 FOR UPDATE',
+      'SELECT p.procedure_id, p.version FROM brief b JOIN brief_pin p ON p.brief = b.id AND p.main = 1 WHERE b.id = ? AND b.trial = 1 FOR UPDATE',
       [brief],
     );
     if (!row) return null;
     const former = await procedures.get(sql, row.procedure_id, row.version);
     const shown = upTo(document, until);
     await addDraft(sql, row.procedure_id, row.version + 1, shown);
-    await sql.run('UPDATE brief_pin SET version = ? WHERE brief = ?', [row.version + 1, brief]);
+    await sql.run('UPDATE brief_pin SET version = ? WHERE brief = ? AND main = 1', [row.version + 1, brief]);
+    await sql.run('DELETE FROM brief_pin WHERE brief = ? AND main = 0', [brief]);
+    await pinRoutines(sql, brief, document);
     const again = from ?? firstChange(former.document.steps, shown.steps);
     return goOn(sql, ground, procedures, brief, serviceFor, again);
   });
@@ -104,4 +108,12 @@ async function addDraft(sql: Sql, id: string, n: number, document: ProcedureDocu
   await sql.run('INSERT INTO procedure_version (procedure_id, n, document, digest) VALUES (?)', [
     [id, n, text, createHash('sha256').update(text).digest('hex')],
   ]);
+}
+
+async function pinRoutines(sql: Sql, brief: string, document: ProcedureDocument): Promise<void> {
+  const pins = await pinsFor(sql, document);
+  if (pins.length > 0)
+    await sql.run('INSERT INTO brief_pin (brief, procedure_id, version, main) VALUES ?', [
+      pins.map((pin) => [brief, pin.procedure_id, pin.version, 0]),
+    ]);
 }

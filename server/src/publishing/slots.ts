@@ -1,5 +1,5 @@
 import type { BlogSlots, Slot, SlotStanding } from '@grivo/contract';
-import { CadenceRule, cadenceSentence, dryFrom, forecast, placementFaults, slotsBetween } from '@grivo/core';
+import { allSteps, CadenceRule, cadenceSentence, dryFrom, forecast, placementFaults, slotsBetween } from '@grivo/core';
 import { listBlogs } from '../blogs/repository.ts';
 import type { Procedures } from '../engine/briefState.ts';
 import type { Ground } from '../engine/outside.ts';
@@ -122,7 +122,7 @@ async function firmBetween(sql: Sql, from: number, to: number): Promise<FirmRow[
 async function aheadOf(sql: Sql, procedures: Procedures): Promise<Map<string, AheadRow[]>> {
   const rows = await sql.rows<AheadRow>(
     `SELECT b.id, b.subject, b.standing, p.procedure_id, p.version, a.id AS article, a.title
-     FROM brief b JOIN brief_pin p ON p.brief = b.id LEFT JOIN article a ON a.brief = b.id AND a.line = ''
+     FROM brief b JOIN brief_pin p ON p.brief = b.id AND p.main = 1 LEFT JOIN article a ON a.brief = b.id AND a.line = ''
      WHERE b.trial = 0 AND b.standing IN ('in work', 'held', 'stopped') AND NOT EXISTS (SELECT 1 FROM placement l WHERE l.article = a.id)
      ORDER BY b.id LIMIT ?`,
     [MOST_AHEAD],
@@ -130,7 +130,7 @@ async function aheadOf(sql: Sql, procedures: Procedures): Promise<Map<string, Ah
   const out = new Map<string, AheadRow[]>();
   for (const row of rows) {
     const { document } = await procedures.get(sql, row.procedure_id, row.version);
-    for (const step of document.steps) {
+    for (const step of allSteps(document.steps)) {
       if (step.kind !== 'publish' || step.off || step.when !== 'next free slot') continue;
       out.set(step.blog, [...(out.get(step.blog) ?? []), row]);
     }
@@ -171,10 +171,10 @@ export async function moveArticle(
     if (faults.length > 0 && !(force && at > ground.desk.now())) return { kind: 'faults', faults };
     await sql.run('UPDATE placement SET due_desk = ?, pinned = 1 WHERE article = ? AND blog = ?', [at, article, blog]);
     await sql.run('UPDATE blog SET cadence_rev = cadence_rev + 1 WHERE id = ?', [blog]);
-    // The publish step waits for the moment it was told; it is told the new one.
+    // The brief's publish steps wait for the moments they were told; they wake and look at their slots anew.
     await sql.run(
-      "UPDATE step_run r JOIN article a ON a.brief = r.brief SET r.due_desk = ? WHERE a.id = ? AND r.state = 'waiting' AND r.for_slot = 1",
-      [at, article],
+      "UPDATE step_run r JOIN article a ON a.brief = r.brief SET r.due_desk = 0 WHERE a.id = ? AND r.state = 'waiting' AND r.for_slot = 1",
+      [article],
     );
     await sql.run("INSERT INTO event (id, noun, noun_id) VALUES (?, 'blog', ?), (?, 'article', ?)", [
       ground.ids(),

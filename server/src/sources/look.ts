@@ -1,6 +1,8 @@
 import { createHash } from 'node:crypto';
+import type { ProcedureDocument } from '@grivo/core';
 import type { Procedures } from '../engine/briefState.ts';
 import type { Ground } from '../engine/outside.ts';
+import { pinsFor } from '../routines/repository.ts';
 import type { Sql } from '../store/database.ts';
 
 interface PipelineRow {
@@ -18,6 +20,16 @@ export interface ItemRow {
   fields: Record<string, unknown>;
 }
 
+/** What a person says when taking by hand. */
+export interface TakeWords {
+  /** Given to the procedure's inputs. */
+  inputs: Record<string, string>;
+  /** Hold after every step. */
+  byHand: boolean;
+}
+
+const NO_WORDS: TakeWords = { inputs: {}, byHand: false };
+
 export interface Taken {
   found: number;
   briefs: string[];
@@ -29,6 +41,7 @@ export async function lookAndTake(
   ground: Ground,
   procedures: Procedures,
   pipelineId: string,
+  words: TakeWords = NO_WORDS,
 ): Promise<Taken> {
   const pipeline = await lockPipeline(sql, pipelineId);
   if (!pipeline) return { found: 0, briefs: [] };
@@ -48,15 +61,17 @@ export async function lookAndTake(
     ]);
     found.push(...fresh);
   }
-  return { found: found.length, briefs: await takeItems(sql, ground, pipeline, found) };
+  return { found: found.length, briefs: await takeItems(sql, ground, { ...pipeline, document }, found, words) };
 }
 
 /** Chosen items into a pipeline, whether or not it would have found them; those it took before are left out. */
 export async function takeChosen(
   sql: Sql,
   ground: Ground,
+  procedures: Procedures,
   pipelineId: string,
   items: readonly string[],
+  words: TakeWords = NO_WORDS,
 ): Promise<Taken> {
   const pipeline = await lockPipeline(sql, pipelineId);
   if (!pipeline || items.length === 0) return { found: 0, briefs: [] };
@@ -64,7 +79,8 @@ export async function takeChosen(
     'SELECT id, source, identity, subject, fields FROM item WHERE id IN (?) ORDER BY id',
     [items],
   );
-  return { found: rows.length, briefs: await takeItems(sql, ground, pipeline, rows) };
+  const { document } = await procedures.get(sql, pipeline.procedure_id, pipeline.version);
+  return { found: rows.length, briefs: await takeItems(sql, ground, { ...pipeline, document }, rows, words) };
 }
 
 async function lockPipeline(sql: Sql, id: string): Promise<PipelineRow | null> {
@@ -94,10 +110,15 @@ const BATCH = 500;
 async function takeItems(
   sql: Sql,
   ground: Ground,
-  pipeline: PipelineRow,
+  pipeline: PipelineRow & { document: ProcedureDocument },
   items: readonly ItemRow[],
+  { inputs, byHand }: TakeWords,
 ): Promise<string[]> {
   const out: string[] = [];
+  const given = Object.fromEntries(
+    (pipeline.document.inputs ?? []).map(({ name, otherwise }) => [name, inputs[name] ?? otherwise ?? '']),
+  );
+  const routines = items.length === 0 ? [] : await pinsFor(sql, pipeline.document);
   for (let at = 0; at < items.length; at += BATCH) {
     const prints = new Map(items.slice(at, at + BATCH).map((item) => [fingerprintOf(item), item]));
     const had = await sql.rows<{ fingerprint: string }>(
@@ -111,21 +132,28 @@ async function takeItems(
     await sql.run('INSERT INTO taken (pipeline, fingerprint, item, brief) VALUES ?', [
       rows.map((row) => [pipeline.id, row.fingerprint, row.item.id, row.brief]),
     ]);
-    await sql.run('INSERT INTO brief (id, pipeline, standing, seed, subject, fields, priority, made_desk) VALUES ?', [
-      rows.map(({ brief, item }) => [
-        brief,
-        pipeline.id,
-        'waiting',
-        brief,
-        item.subject,
-        JSON.stringify(item.fields),
-        pipeline.priority,
-        now,
-      ]),
-    ]);
+    await sql.run(
+      'INSERT INTO brief (id, pipeline, standing, seed, subject, fields, priority, made_desk, by_hand) VALUES ?',
+      [
+        rows.map(({ brief, item }) => [
+          brief,
+          pipeline.id,
+          'waiting',
+          brief,
+          item.subject,
+          JSON.stringify({ ...item.fields, ...given }),
+          pipeline.priority,
+          now,
+          byHand ? 1 : 0,
+        ]),
+      ],
+    );
     await sql.run('INSERT INTO brief_item (brief, item) VALUES ?', [rows.map(({ brief, item }) => [brief, item.id])]);
-    await sql.run('INSERT INTO brief_pin (brief, procedure_id, version) VALUES ?', [
-      rows.map(({ brief }) => [brief, pipeline.procedure_id, pipeline.version]),
+    await sql.run('INSERT INTO brief_pin (brief, procedure_id, version, main) VALUES ?', [
+      rows.flatMap(({ brief }) => [
+        [brief, pipeline.procedure_id, pipeline.version, 1],
+        ...routines.map((pin) => [brief, pin.procedure_id, pin.version, 0]),
+      ]),
     ]);
     out.push(...rows.map((row) => row.brief));
   }

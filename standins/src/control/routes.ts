@@ -25,7 +25,9 @@ export function controlRoutes(
   const router = Router();
   router.get('/control/introduction', (_request, response) => void response.json(introduce()));
   router.post('/control/trouble', (request, response) => {
-    troubles.order(request.body as { at: ServiceName; trouble: Trouble; times: number; path?: string });
+    troubles.order(
+      request.body as { at: ServiceName; trouble: Trouble; times: number; path?: string; holding?: string },
+    );
     response.status(204).end();
   });
   router.delete('/control/trouble', (_request, response) => {

@@ -10,6 +10,8 @@ export type Trouble =
   | { how: 'cut before' }
   | { how: 'cut after' }
   | { how: 'malformed' }
+  /** Words where figures were asked for. */
+  | { how: 'no figure' }
   | { how: 'credit used up' }
   | { how: 'key refused' }
   | { how: 'page without text' };
@@ -23,6 +25,8 @@ interface Order {
   times: number;
   /** Only calls whose path ends with this. */
   path?: string;
+  /** Only calls that hold this text. */
+  holding?: string;
 }
 
 /** Called around every call, by name: `writer.received`, `writer.acted`, `blog.received`, … Lets a harness act at named points. */
@@ -43,9 +47,13 @@ export class Troubles {
     this.orders = [];
   }
 
-  private next(at: ServiceName, path: string): Trouble | null {
+  private next(at: ServiceName, { path, body }: Pick<Request, 'path' | 'body'>): Trouble | null {
     const order = this.orders.find(
-      (o) => o.at === at && o.times > 0 && (o.path === undefined || path.endsWith(o.path)),
+      (o) =>
+        o.at === at &&
+        o.times > 0 &&
+        (o.path === undefined || path.endsWith(o.path)) &&
+        (o.holding === undefined || JSON.stringify(body ?? '').includes(o.holding)),
     );
     if (!order) return null;
     order.times--;
@@ -69,7 +77,7 @@ export class Troubles {
     response: Response,
     act: (request: Request) => Promise<Answer> | Answer,
   ): Promise<void> {
-    const trouble = this.next(at, request.path);
+    const trouble = this.next(at, request);
     await this.watch(`${at}.received`, { path: request.path });
     if (trouble?.how === 'delay') await new Promise((resolve) => setTimeout(resolve, trouble.ms));
     if (trouble?.how === 'hang') return;
@@ -82,6 +90,12 @@ export class Troubles {
     if (trouble?.how === 'cut after') return void request.socket.destroy();
     if (trouble?.how === 'malformed')
       return send(response, { status: 200, body: '{"choices": [{"message": {"content": "Here is what you asked f' });
+    if (trouble?.how === 'no figure')
+      return send(response, {
+        ...answer,
+        type: 'application/json',
+        body: JSON.stringify(answer.body).replace(/(\\*")(score|answer)\1:\s*-?[\d.]+/g, '$1$2$1:$1rather good$1'),
+      });
     if (trouble?.how === 'page without text')
       return send(response, {
         status: 200,

@@ -1,7 +1,10 @@
+import { answerFigure, answerList, answerText, notes } from './answers.ts';
+import { judge } from './judge.ts';
 import { type OutlineManner, outline } from './outline.ts';
 import { type ProseManner, prose } from './prose.ts';
 import type { ReadRequest } from './request.ts';
 import { description, hashtags, keywords, points, titles } from './short.ts';
+import { translations } from './translate.ts';
 
 /** The part of JSON Schema that replies are described in. */
 export interface Schema {
@@ -22,6 +25,7 @@ export interface Style {
 /** A value of the shape asked for, made from the request's material alone: what goes where is read from names and descriptions. */
 export function fill(schema: Schema, request: ReadRequest, style: Style, name = ''): unknown {
   if (schema.enum) return schema.enum[0];
+  if (isJudgement(schema)) return judge(request);
   switch (schema.type) {
     case 'object':
       return Object.fromEntries(
@@ -31,7 +35,7 @@ export function fill(schema: Schema, request: ReadRequest, style: Style, name = 
       return list(schema, request, style, name);
     case 'integer':
     case 'number':
-      return request.passages.length;
+      return asksEditor(request) ? answerFigure(request) : request.passages.length;
     case 'boolean':
       return request.passages.length > 0;
     default:
@@ -43,6 +47,9 @@ function list(schema: Schema, request: ReadRequest, style: Style, name: string):
   const parts = Object.keys(schema.items?.properties ?? {});
   if (parts.includes('heading')) return outline(request, style.outline);
   if (parts.includes('kind') && parts.includes('text')) return prose(request, style.prose);
+  if (parts.includes('n') && parts.includes('text')) return translations(request.whole);
+  if (parts.includes('point')) return notes(request);
+  if (asksEditor(request)) return answerList(request);
   const about = `${name} ${schema.description ?? ''}`.toLowerCase();
   if (/title/.test(about)) return titles(request);
   if (/hashtag/.test(about)) return hashtags(request);
@@ -54,8 +61,19 @@ function text(schema: Schema, request: ReadRequest, name: string): string {
   const about = `${name} ${schema.description ?? ''}`.toLowerCase();
   const word = /Answer with the word: (\w+)/.exec(request.task)?.[1];
   if (word) return word;
+  if (asksEditor(request)) return answerText(request, name === 'answer' ? '' : name);
   if (/description|search result/.test(about)) return description(request);
   return request.passages[0]
     ? (request.passages[0].sentences[0]?.text ?? request.subject)
     : 'There is no material on this.';
+}
+
+/** Whether the task hands on a question of an editor's own. */
+function asksEditor(request: ReadRequest): boolean {
+  return /answer what the editor asks/.test(request.task);
+}
+
+function isJudgement(schema: Schema): boolean {
+  const parts = Object.keys(schema.properties ?? {});
+  return parts.includes('score') && parts.includes('reason');
 }

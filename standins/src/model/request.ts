@@ -22,6 +22,8 @@ export interface FencedPassage {
 /** A request as the model reads it: the task in words, the fenced material, what was said before. */
 export interface ReadRequest {
   task: string;
+  /** Everything said, fences and all. */
+  whole: string;
   subject: string;
   language: 'en' | 'de';
   passages: FencedPassage[];
@@ -43,7 +45,7 @@ export function readRequest(messages: readonly { role: string; content: string }
   );
   const subject =
     /(?:Subject[^:\n]*|on the subject): *([^\n]+)/.exec(task)?.[1]?.trim() ?? task.trim().split('\n').pop() ?? '';
-  return { task, subject, language, passages, said: said === '(nothing yet)' ? '' : said, seed };
+  return { task, whole, subject, language, passages, said: said === '(nothing yet)' ? '' : said, seed };
 }
 
 function passageOf(n: number, from: string, text: string, language: string): FencedPassage {

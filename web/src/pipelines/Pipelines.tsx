@@ -1,13 +1,14 @@
 import { MadePipeline } from '@grivo/contract';
+import { SHIPPED, shipped } from '@grivo/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { call, inWords } from '../api/call.ts';
 import { queryClient, read } from '../api/queries.ts';
-import { Button, Empty, Loading, Mark, NameForm, Trouble } from '../design/index.ts';
+import { Button, ChoiceEditor, Empty, Loading, Mark, NameForm, Trouble, Word } from '../design/index.ts';
 import { useNow } from '../shell/useNow.ts';
 import { amount, count } from '../words/figures.ts';
 import { moment } from '../words/time.ts';
-import { keywordsToGuides } from './shipped.ts';
 
 /** Every pipeline: on or off, next look, last article, how its briefs stand, what it brought this month. */
 export default function Pipelines() {
@@ -111,6 +112,8 @@ function Count({ n }: { n: number }) {
 }
 
 function NewPipeline() {
+  const [key, setKey] = useState('guides');
+  const from = shipped(key);
   const blogs = useQuery(read.blogs());
   const sources = useQuery(read.sources());
   const go = useNavigate();
@@ -120,7 +123,11 @@ function NewPipeline() {
       return call('POST', '/pipelines', {
         body: {
           name,
-          document: keywordsToGuides(sources.data?.sources[0]?.id ?? '', blog?.id ?? '', blog?.language ?? 'en'),
+          document: from.make({
+            source: sources.data?.sources[0]?.id ?? '',
+            blog: blog?.id ?? '',
+            language: blog?.language ?? 'en',
+          }),
         },
         answer: MadePipeline,
       });
@@ -131,11 +138,31 @@ function NewPipeline() {
     },
   });
   return (
-    <NameForm
-      does="Start from ‘Keywords to guides’"
-      busy={make.isPending}
-      wrong={make.isError ? inWords(make.error) : null}
-      onName={make.mutate}
-    />
+    <div className="flex items-center gap-3">
+      <span className="text-proc whitespace-nowrap">
+        Begin with{' '}
+        <Word
+          label="What the new pipeline begins with"
+          editor={(close) => (
+            <ChoiceEditor
+              value={key}
+              options={SHIPPED.map((one) => ({ value: one.key, says: one.name, does: one.says }))}
+              onChoose={(chosen) => {
+                setKey(chosen);
+                close();
+              }}
+            />
+          )}
+        >
+          {from.name}
+        </Word>
+      </span>
+      <NameForm
+        does="Make it"
+        busy={make.isPending}
+        wrong={make.isError ? inWords(make.error) : null}
+        onName={make.mutate}
+      />
+    </div>
   );
 }

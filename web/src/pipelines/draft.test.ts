@@ -1,9 +1,9 @@
+import { shipped } from '@grivo/core';
 import fc from 'fast-check';
 import { beforeEach, expect, test } from 'vitest';
 import { isChanged, useDraft } from './draft.ts';
-import { keywordsToGuides } from './shipped.ts';
 
-const DOCUMENT = keywordsToGuides('source', 'blog', 'en');
+const DOCUMENT = shipped('guides').make({ source: 'source', blog: 'blog', language: 'en' });
 const store = () => useDraft.getState();
 
 beforeEach(() => useDraft.setState({ draft: null }));

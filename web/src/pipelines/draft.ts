@@ -1,4 +1,4 @@
-import type { ProcedureDocument, Step } from '@grivo/core';
+import { mapSteps, type ProcedureDocument, type Step } from '@grivo/core';
 import { create } from 'zustand';
 
 /** What is being changed on a procedure page and not saved yet, with the way back. */
@@ -29,7 +29,7 @@ const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)
 export function withWord(document: ProcedureDocument, step: string, field: string, value: unknown): ProcedureDocument {
   return {
     ...document,
-    steps: document.steps.map((one) => (one.id === step ? ({ ...one, [field]: value } as Step) : one)),
+    steps: mapSteps(document.steps, (one) => (one.id === step ? ({ ...one, [field]: value } as Step) : one)),
   };
 }
 

@@ -1,4 +1,5 @@
 import { type CleanedPaste, Made, MadePipeline, type TestLine, type Today } from '@grivo/contract';
+import { shipped } from '@grivo/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { type ReactNode, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -9,7 +10,6 @@ import { ConnectBlog } from '../blogs/ConnectBlog.tsx';
 import { TestLines } from '../blogs/TestLines.tsx';
 import { Button, Mark, Trouble } from '../design/index.ts';
 import { Became, Paste } from '../intake/Paste.tsx';
-import { keywordsToGuides } from '../pipelines/shipped.ts';
 import { ConnectService } from '../settings/ConnectService.tsx';
 import { plural } from '../words/figures.ts';
 
@@ -30,7 +30,11 @@ export function FirstRun({ begun }: { begun: Today['begun'] }) {
       return call('POST', '/pipelines', {
         body: {
           name: 'Keywords to guides',
-          document: keywordsToGuides(sources.data?.sources[0]?.id ?? '', blog?.id ?? '', blog?.language ?? 'en'),
+          document: shipped('guides').make({
+            source: sources.data?.sources[0]?.id ?? '',
+            blog: blog?.id ?? '',
+            language: blog?.language ?? 'en',
+          }),
         },
         answer: MadePipeline,
       });

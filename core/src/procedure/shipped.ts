@@ -1,0 +1,189 @@
+import type { ProcedureDocument } from './document.ts';
+import { type Step, stepKinds } from './registry.ts';
+
+/** What a procedure to begin with is made for. */
+export interface ShippedFor {
+  source: string;
+  blog: string;
+  /** Two-letter language of the articles. */
+  language: string;
+}
+
+export interface Shipped {
+  key: string;
+  name: string;
+  /** What it makes, in a sentence. */
+  says: string;
+  make: (given: ShippedFor) => ProcedureDocument;
+}
+
+const k = stepKinds;
+
+function take(source: string, change: Partial<ReturnType<typeof k.take.fresh>> = {}): Step {
+  return { ...k.take.fresh('s1'), sources: source === '' ? [] : [source], most: 3, everyMinutes: 1_440, ...change };
+}
+
+/** From passages to an article with title, picture and links, all but publishing. */
+function made(blog: string, words = 900): Step[] {
+  return [
+    k.outline.fresh('s3'),
+    { ...k.write.fresh('s4'), words, parts: ['key points', 'lists'] },
+    k.title.fresh('s5'),
+    k.illustrate.fresh('s6'),
+    { ...k.link.fresh('s7'), blog },
+  ];
+}
+
+const lookUp: Step = { ...k['look up'].fresh('s2'), pages: 6 };
+const lengthChecked = (id: string): Step => ({ ...k.check.fresh(id), words: { from: 300, to: 2_000 } });
+
+/** Procedures to begin with, for the sources and steps there are. */
+export const SHIPPED: readonly Shipped[] = [
+  {
+    key: 'guides',
+    name: 'Keywords to guides',
+    says: 'Looks a phrase up and makes an illustrated, linked article of it for the next free slot.',
+    make: ({ source, blog, language }) => ({
+      grivo: 1,
+      language,
+      steps: [take(source), lookUp, ...made(blog), lengthChecked('s8'), { ...k.publish.fresh('s9'), blog }],
+    }),
+  },
+  {
+    key: 'judged',
+    name: 'Only what is worth it',
+    says: 'Judges what was found first, and sets a phrase aside when the sources are thin.',
+    make: ({ source, blog, language }) => ({
+      grivo: 1,
+      language,
+      steps: [
+        take(source),
+        lookUp,
+        { ...k.judge.fresh('j1'), qualities: 'substance, figures and examples', least: 5 },
+        ...made(blog),
+        lengthChecked('s8'),
+        { ...k.publish.fresh('s9'), blog },
+      ],
+    }),
+  },
+  {
+    key: 'guided',
+    name: 'Guided, with a person at each turn',
+    says: 'Stops at the outline, the notes and the title for you to choose, shift, drop and correct, then writes.',
+    make: ({ source, blog, language }) => ({
+      grivo: 1,
+      language,
+      steps: [
+        take(source, { most: 1, everyMinutes: null }),
+        lookUp,
+        { ...k.outline.fresh('s3'), hold: true },
+        { ...k.notes.fresh('n1'), hold: true },
+        { ...k.write.fresh('s4'), words: 900, parts: ['key points', 'lists'] },
+        { ...k.title.fresh('s5'), hold: true },
+        k.illustrate.fresh('s6'),
+        { ...k.link.fresh('s7'), blog },
+        { ...k.publish.fresh('s9'), blog },
+      ],
+    }),
+  },
+  {
+    key: 'languages',
+    name: 'One article in several languages',
+    says: 'Publishes an article, then puts it into German, French and Spanish, each an article of its own, as drafts.',
+    make: ({ source, blog, language }) => ({
+      grivo: 1,
+      language,
+      steps: [
+        take(source, { most: 1 }),
+        lookUp,
+        ...made(blog, 600),
+        { ...k.publish.fresh('s9'), blog },
+        {
+          ...k['for each'].fresh('e1'),
+          values: ['German', 'French', 'Spanish'],
+          as: 'tongue',
+          name: 'versions',
+          steps: [
+            { ...k.translate.fresh('t1'), into: '{{ tongue }}' },
+            { ...k.publish.fresh('t2'), blog, when: 'at once', as: 'draft' },
+          ],
+        },
+      ],
+    }),
+  },
+  {
+    key: 'finished',
+    name: 'A finished text, laid out as it stands',
+    says: 'Asks for a text at each run, illustrates and links it, and publishes it without changing a word.',
+    make: ({ source, blog, language }) => ({
+      grivo: 1,
+      language,
+      inputs: [{ name: 'body', asks: 'The text, as Markdown', otherwise: null }],
+      steps: [
+        take(source, { most: 1, everyMinutes: null }),
+        k['lay out'].fresh('l1'),
+        k.illustrate.fresh('s6'),
+        { ...k.link.fresh('s7'), blog },
+        { ...k.publish.fresh('s9'), blog },
+      ],
+    }),
+  },
+  {
+    key: 'two results',
+    name: 'An article and a short draft from it',
+    says: 'Publishes the article and meanwhile makes a second version under another title, as a draft to be used elsewhere.',
+    make: ({ source, blog, language }) => ({
+      grivo: 1,
+      language,
+      steps: [
+        take(source, { most: 1 }),
+        lookUp,
+        ...made(blog),
+        {
+          ...k.meanwhile.fresh('m1'),
+          name: 'short',
+          ifStopped: 'go on without it',
+          steps: [
+            {
+              ...k.vary.fresh('v1'),
+              variants: ['{In short|At a glance}: {{ subject }}', '{{ subject }}, {briefly|in a minute}'],
+              for: 'the title',
+            },
+            { ...k.publish.fresh('v2'), blog, when: 'at once', as: 'draft' },
+          ],
+        },
+        { ...k.publish.fresh('s9'), blog },
+      ],
+    }),
+  },
+  {
+    key: 'strict',
+    name: 'Checked hard',
+    says: 'Writes again, twice at most, what is too short, too like its sources, or holds a figure no source has; then a person looks.',
+    make: ({ source, blog, language }) => ({
+      grivo: 1,
+      language,
+      steps: [
+        take(source),
+        lookUp,
+        ...made(blog),
+        {
+          ...k.check.fresh('s8'),
+          words: { from: 300, to: 2_000 },
+          avoid: ['game changer', 'in today’s world'],
+          likeness: 90,
+          figures: true,
+          again: 2,
+          otherwise: 'hold it for me',
+        },
+        { ...k.publish.fresh('s9'), blog },
+      ],
+    }),
+  },
+];
+
+export function shipped(key: string): Shipped {
+  const found = SHIPPED.find((one) => one.key === key);
+  if (!found) throw new Error(`there is no shipped procedure ‘${key}’`);
+  return found;
+}

@@ -1,0 +1,64 @@
+import { Decision, Holds } from '@grivo/contract';
+import { decide, heldRuns } from '../briefs/holds.ts';
+import { Procedures } from '../engine/briefState.ts';
+import type { Product } from '../product.ts';
+import { notFound, problem } from './problem.ts';
+import { type Route, route } from './route.ts';
+
+/** What waits for a person, and the person's word. */
+export function holdRoutes({ ground, bell, serviceFor }: Product): Route[] {
+  const procedures = new Procedures();
+  return [
+    route({
+      method: 'get',
+      path: '/holds',
+      says: 'Every step that waits for a person, with what it proposes',
+      role: 'proofreader',
+      answer: Holds,
+      handle: async () => ({ holds: await heldRuns(ground.db) }),
+    }),
+    route({
+      method: 'get',
+      path: '/briefs/{id}/holds',
+      says: 'What of a brief waits for a person',
+      role: 'proofreader',
+      answer: Holds,
+      handle: async ({ params }) => ({ holds: await heldRuns(ground.db, params['id']!) }),
+    }),
+    route({
+      method: 'post',
+      path: '/briefs/{id}/holds/{run}',
+      says: 'Passes a held step, changed or as it is, sends it back with a note, or sets it aside',
+      role: 'proofreader',
+      body: Decision,
+      handle: async ({ params, body, person }) => {
+        const [brief] = await ground.db.rows('SELECT 1 FROM brief WHERE id = ?', [params['id']]);
+        if (!brief) throw notFound('brief');
+        const done = await decide(
+          ground,
+          procedures,
+          { brief: params['id']!, run: params['run']!, person: person.id, decision: body },
+          serviceFor,
+        );
+        if (done.kind === 'gone')
+          throw problem(
+            409,
+            'Not held any more',
+            'Somebody else has decided, or the brief went on another way.',
+            'Look at the brief again.',
+          );
+        if (done.kind === 'wrong')
+          throw problem(
+            422,
+            'Cannot be taken over',
+            `‘${done.place}’: ${done.problem}.`,
+            'Change it and pass it again.',
+            [{ place: `change.${done.place}`, problem: done.problem }],
+          );
+        for (const lane of done.lanes) bell.ring({ kind: 'lane', lane });
+        bell.ring({ kind: 'admit' });
+        bell.ring({ kind: 'event' });
+      },
+    }),
+  ];
+}

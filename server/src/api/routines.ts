@@ -1,0 +1,160 @@
+import { Made, NewRoutine, ProcedureText, ReadProcedure, Routine, Routines } from '@grivo/contract';
+import { type ProcedureDocument, procedureYaml, readProcedure, readProcedureYaml, sentenceText } from '@grivo/core';
+import { z } from 'zod';
+import { listBlogs } from '../blogs/repository.ts';
+import type { Product } from '../product.ts';
+import { changeRoutine, createRoutine, cycleOf, listRoutines, type RoutineRow } from '../routines/repository.ts';
+import { listSources } from '../sources/repository.ts';
+import { errnoOf } from '../store/database.ts';
+import { notFound, problem } from './problem.ts';
+import { type Route, route } from './route.ts';
+import { changedMeanwhile, revFrom, tag } from './tags.ts';
+
+const DUPLICATE = 1062;
+
+/** Routines, and procedures as files. */
+export function routineRoutes({ ground, bell }: Product): Route[] {
+  const { db } = ground;
+  const names = async (routines: readonly RoutineRow[]) => {
+    const [blogs, sources] = await Promise.all([listBlogs(db), listSources(db)]);
+    const find = (rows: readonly { id: string; name: string }[]) => (id: string) =>
+      rows.find((row) => row.id === id)?.name ?? id;
+    return { blog: find(blogs), source: find(sources), routine: find(routines) };
+  };
+  const spoken = async (row: RoutineRow, all: readonly RoutineRow[]) => ({
+    ...row,
+    sentences: readProcedure(row.document, await names(all)).map(({ sentence }) => sentenceText(sentence)),
+  });
+  const fit = (routines: readonly RoutineRow[], id: string, document: ProcedureDocument) => {
+    const take = document.steps.find((step) => step.kind === 'take');
+    if (take)
+      throw problem(
+        422,
+        'Takes nothing',
+        'A routine takes no items: the procedure that uses it does.',
+        'Take the step out that takes items.',
+        [{ place: take.id, problem: 'a routine has no step that takes' }],
+      );
+    const cycle = cycleOf(routines, id, document);
+    if (cycle)
+      throw problem(
+        422,
+        'Goes round in a circle',
+        `Routines would use each other for ever: ${cycle.join(' → ')}.`,
+        'Take one of these uses out.',
+      );
+  };
+  const named = async (name: string, work: () => Promise<unknown>) => {
+    try {
+      await work();
+    } catch (error) {
+      if (errnoOf(error) !== DUPLICATE) throw error;
+      throw problem(409, 'Name taken', `There is a routine ‘${name}’ already.`, 'Choose another name.');
+    }
+  };
+  return [
+    route({
+      method: 'get',
+      path: '/routines',
+      says: 'Routines: steps kept under a name, with inputs and outputs',
+      role: 'proofreader',
+      answer: Routines,
+      handle: async () => {
+        const all = await listRoutines(db);
+        return { routines: await Promise.all(all.map((row) => spoken(row, all))) };
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/routines',
+      says: 'Makes a routine',
+      role: 'editor',
+      body: NewRoutine,
+      answer: Made,
+      status: 201,
+      handle: async ({ body: { name, document }, person }) => {
+        const id = ground.ids();
+        fit(await listRoutines(db), id, document);
+        await named(name, () => createRoutine(ground, { id, name, document, person: person.id }));
+        bell.ring({ kind: 'event' });
+        return { id };
+      },
+    }),
+    route({
+      method: 'put',
+      path: '/routines/{id}',
+      says: 'Changes a routine; briefs under way finish on the version they began with',
+      role: 'editor',
+      body: NewRoutine,
+      answer: Routine,
+      handle: async ({ params, body: { name, document }, person, request, response }) => {
+        const id = params['id']!;
+        const before = await listRoutines(db);
+        const own = before.find((row) => row.id === id);
+        if (!own) throw notFound('routine');
+        fit(before, id, document);
+        let fresh = false;
+        await named(name, async () => {
+          fresh = await changeRoutine(ground, id, revFrom(request), { name, document, person: person.id });
+        });
+        const after = await listRoutines(db);
+        const now = await spoken(after.find((row) => row.id === id)!, after);
+        if (!fresh) throw changedMeanwhile('routine', now);
+        tag(response, now.rev);
+        bell.ring({ kind: 'event' });
+        return now;
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/pipelines/{id}/procedure.yaml',
+      says: 'The procedure as a YAML file, its sentences as comments',
+      role: 'proofreader',
+      mime: 'application/yaml',
+      handle: async ({ params, response }) => {
+        const [row] = await db.rows<{ document: ProcedureDocument }>(
+          'SELECT v.document FROM pipeline p JOIN procedure_version v ON v.procedure_id = p.procedure_id AND v.n = p.version WHERE p.id = ?',
+          [params['id']],
+        );
+        if (!row) throw notFound('pipeline');
+        response.type('application/yaml').send(procedureYaml(row.document, await names(await listRoutines(db))));
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/procedures/read',
+      says: 'Reads a procedure from YAML; every problem is told with its line, and nothing is saved',
+      role: 'editor',
+      body: ProcedureText,
+      answer: ReadProcedure,
+      status: 200,
+      handle: async ({ body: { yaml } }) => {
+        const read = readProcedureYaml(yaml);
+        if (read.ok) return { document: read.document };
+        const first = read.problems[0]!;
+        throw problem(
+          422,
+          'Cannot be read',
+          `Line ${first.line}: ${first.problem}.`,
+          first.mend,
+          read.problems.map(({ line, column, place, problem: what, mend }) => ({
+            place: `line ${line}, column ${column}${place === '' ? '' : `, ${place}`}`,
+            problem: `${what}. ${mend}`,
+          })),
+        );
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/procedure.schema.json',
+      says: 'The JSON Schema of procedure documents',
+      role: 'proofreader',
+      mime: 'application/schema+json',
+      handle: async ({ response }) => {
+        response
+          .type('application/schema+json')
+          .send(JSON.stringify(z.toJSONSchema(ReadProcedure.shape.document, { io: 'input', unrepresentable: 'any' })));
+      },
+    }),
+  ];
+}

@@ -1,0 +1,55 @@
+import { stemsOf } from './language.ts';
+import { type ReadRequest, rarity, relevance, type Sentence } from './request.ts';
+
+/** What the editor asks, without the rest of the task. */
+function questionOf(request: ReadRequest): string {
+  return /Task: answer what the editor asks, with [^:]*: ([\s\S]*)/.exec(request.task)?.[1]?.trim() ?? request.task;
+}
+
+/** Sentences of the material, the one that speaks most of the words asked for first. */
+function answering(request: ReadRequest, words: string): Sentence[] {
+  const weight = rarity(request.passages);
+  const asked = new Set(stemsOf(words));
+  return request.passages
+    .flatMap((passage) => passage.sentences)
+    .filter((sentence) => !sentence.leans)
+    .map((sentence) => ({ sentence, score: relevance(sentence.stems, asked, weight) }))
+    .sort((a, b) => b.score - a.score || a.sentence.at - b.sentence.at)
+    .map(({ sentence }) => sentence);
+}
+
+export function answerText(request: ReadRequest, about = ''): string {
+  const question = `${questionOf(request)} ${about}`;
+  const quoted = /say (?:just|only|exactly) "([^"]+)"/i.exec(question)?.[1];
+  if (quoted) return quoted;
+  return (
+    answering(request, about === '' ? question : `${about} ${request.subject}`)[0]?.text ??
+    `Nothing is said here about ${request.subject}.`
+  );
+}
+
+export function answerList(request: ReadRequest): string[] {
+  const most = Number(/\b(\d+)\b/.exec(questionOf(request))?.[1] ?? 4);
+  return answering(request, questionOf(request))
+    .slice(0, Math.max(1, Math.min(12, most)))
+    .map((sentence) => sentence.text);
+}
+
+/** The first figure of the sentence that speaks most of what is asked; how many sentences there are when none holds one. */
+export function answerFigure(request: ReadRequest): number {
+  for (const sentence of answering(request, questionOf(request))) {
+    const figure = /\d+(?:\.\d+)?/.exec(sentence.text.replace(/(\d),(\d{3})/g, '$1$2'))?.[0];
+    if (figure) return Number(figure);
+  }
+  return request.passages.flatMap((passage) => passage.sentences).length;
+}
+
+/** Points a section must make, each a sentence of its passages with its number. */
+export function notes(request: ReadRequest): { point: string; passages: number[] }[] {
+  const most = Number(/at most (\d+) notes/.exec(request.task)?.[1] ?? 4);
+  const heading = /section headed "([^"]+)"/.exec(request.task)?.[1] ?? request.subject;
+  return answering(request, `${heading} ${request.subject}`)
+    .slice(0, most)
+    .sort((a, b) => a.passage - b.passage || a.at - b.at)
+    .map((sentence) => ({ point: sentence.text, passages: [sentence.passage] }));
+}
