@@ -3,6 +3,7 @@ import { stepKinds as k, type ProcedureDocument, SHIPPED, type Step } from '@gri
 import { afterAll, afterEach, beforeAll, describe, expect, test } from 'vitest';
 import { readRevision } from '../src/articles/repository.ts';
 import { type Ask, serve } from './ground/http.ts';
+import { replayed } from './ground/replay.ts';
 import { type World, world } from './ground/world.ts';
 
 let w: World;
@@ -152,7 +153,9 @@ describe('journeys', () => {
     const source = await listOf('fermenting garlic in honey');
     const [brief] = await run(written(source, { ...k.translate.fresh('t1'), into: 'Crockish' }));
     await w.settled([brief!], ['stopped']);
-    expect((await whole(brief!)).runs.find((one) => one.state === 'stopped')?.failure?.sentence).toContain('‘Crockish’');
+    expect((await whole(brief!)).runs.find((one) => one.state === 'stopped')?.failure?.sentence).toContain(
+      '‘Crockish’',
+    );
   });
 
   test('two branches from one article, each with a result of its own', async () => {
@@ -427,3 +430,103 @@ describe('shipped procedures', () => {
     },
   );
 });
+
+test('the planner alone makes of every brief of these journeys the step runs the store holds', async () => {
+  const { db } = w.product.ground;
+  const briefs = await db.rows<{ id: string }>('SELECT id FROM brief ORDER BY id');
+  expect(briefs.length).toBeGreaterThan(20);
+  for (const { id } of briefs) expect([id, await replayed(db, id)]).toEqual([id, []]);
+  // A run taken out or put in by hand is noticed.
+  const [last] = await db.rows<{ id: string; brief: string }>(
+    "SELECT id, brief FROM step_run WHERE state = 'done' ORDER BY id DESC LIMIT 1",
+  );
+  await db.run('DELETE FROM step_run WHERE id = ?', [last!.id]);
+  expect(await replayed(db, last!.brief)).not.toEqual([]);
+});
+
+describe('bad documents', () => {
+  test('a circle of routines is refused, and nothing of it is saved', async () => {
+    const using = (id: string): ProcedureDocument => ({
+      grivo: 1,
+      language: 'en',
+      steps: [{ ...k.use.fresh('u1'), routine: id }],
+    });
+    const plain: ProcedureDocument = { grivo: 1, language: 'en', steps: [k.wait.fresh('w1')] };
+    const first = (await ask<{ id: string }>('POST', '/routines', { name: 'First', document: plain })).body.id;
+    const second = (await ask<{ id: string }>('POST', '/routines', { name: 'Second', document: using(first) })).body.id;
+    const round = await ask(
+      'PUT',
+      `/routines/${first}`,
+      { name: 'First', document: using(second) },
+      { 'if-match': '"1"' },
+    );
+    expect([round.status, round.problem.detail]).toEqual([
+      422,
+      'Routines would use each other for ever: First → Second → First.',
+    ]);
+    const itself = await ask(
+      'PUT',
+      `/routines/${first}`,
+      { name: 'First', document: using(first) },
+      { 'if-match': '"1"' },
+    );
+    expect(itself.status).toBe(422);
+    const { routines } = (await ask<{ routines: { id: string; version: number }[] }>('GET', '/routines')).body;
+    expect(routines.find(({ id }) => id === first)).toMatchObject({ version: 1 });
+    expect((await ask('POST', '/routines', { name: 'First', document: plain })).status).toBe(409);
+    const taking = await ask('POST', '/routines', {
+      name: 'Third',
+      document: { ...plain, steps: [k.take.fresh('s1')] },
+    });
+    expect(taking.problem.title).toBe('Takes nothing');
+  });
+
+  test('YAML comes out, and what is wrong in it is told with line and mend', async () => {
+    const source = await listOf('how much salt for sauerkraut');
+    const pipeline = await pipelineOf(written(source));
+    const file = await fetch(`${http.address}/api/pipelines/${pipeline}/procedure.yaml`, {
+      headers: { cookie: await cookie() },
+    });
+    const yaml = await file.text();
+    expect(yaml).toContain('# Write about 500 words');
+    const read = await ask<{ document: ProcedureDocument }>('POST', '/procedures/read', { yaml });
+    expect(read.body.document.steps).toHaveLength(5);
+    const wrong = await ask('POST', '/procedures/read', { yaml: yaml.replace('words: 500', 'words: many') });
+    expect(wrong.status).toBe(422);
+    expect(wrong.problem.detail).toMatch(/^Line \d+: ‘words’ is no number\.$/);
+    const long = await ask('POST', '/procedures/read', { yaml: 'x'.repeat(1_500_000) });
+    expect(long.problem.detail).toMatch(/1,500,000 letters/);
+    const longer = await ask('POST', '/procedures/read', { yaml: 'x'.repeat(2_200_000) });
+    expect([longer.status, longer.problem.mend]).toEqual([413, expect.any(String) as string]);
+  });
+
+  test('a field nothing gives keeps a pipeline from running, and an expression that runs away stops its brief', async () => {
+    const source = await listOf('notes from the cellar');
+    const out = (expression: string): ProcedureDocument => ({
+      grivo: 1,
+      language: 'en',
+      steps: [
+        { ...k.take.fresh('s1'), sources: [source], most: null },
+        { ...k['work out'].fresh('s2'), as: 'x', expression },
+      ],
+    });
+    const made = await ask<{ id: string; problems: { sentence: string }[] }>('POST', '/pipelines', {
+      name: 'Off',
+      document: out('upper(nothing1)'),
+    });
+    expect(made.body.problems[0]!.sentence).toContain('nothing1');
+    expect((await ask('POST', `/pipelines/${made.body.id}/take`, {})).status).toBe(422);
+    const [brief] = await run(out('find("aaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaa!", "(a+)+$")'));
+    await w.settled([brief!], ['stopped']);
+    expect(ran(await whole(brief!), 's2')?.failure?.sentence).toContain('took too long');
+  });
+});
+
+async function cookie(): Promise<string> {
+  const signed = await fetch(`${http.address}/api/session`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ email: 'editor@crockhaven.example', password: 'salt-and-patience' }),
+  });
+  return signed.headers.get('set-cookie')!.split(';')[0]!;
+}

@@ -94,7 +94,7 @@ export class Engine {
     this.unhear();
     for (const timer of this.timers) clearInterval(timer);
     const until = this.ground.now() + graceMs;
-    while ((this.hand.size > 0 || !this.flusher.idle) && this.ground.now() < until) await pause(10);
+    while ((this.hand.size > 0 || !this.flusher.idle || this.admitting) && this.ground.now() < until) await pause(10);
     this.hand.giveUp();
     while (!this.flusher.idle && this.ground.now() < until + 2_000) await pause(10);
     await this.ground.db
@@ -225,6 +225,7 @@ export class Engine {
     this.admitting = true;
     try {
       for (const pipeline of this.dirty) {
+        if (this.stopping) return;
         this.dirty.delete(pipeline);
         let pledged = 0;
         const { changes, more } = await admit(
