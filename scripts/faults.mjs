@@ -18,7 +18,8 @@ const { BLOGS, KEYWORDS, PAGES, start } = await import('@grivo/standins');
 const { client, until } = await import('./client.mjs');
 const { connect, guide } = await import('./crockhaven.mjs');
 const { count, everyRow } = await import('./faults/count.mjs');
-const { order, seeded } = await import('./faults/kinds.mjs');
+const { order, POINTS, seeded } = await import('./faults/kinds.mjs');
+const { wide } = await import('./faults/wide.mjs');
 const { databaseProxy } = await import('./faults/proxy.mjs');
 const { startAll } = await import('./processes.mjs');
 
@@ -47,6 +48,8 @@ const standIns = await start({ pages: PAGES, blogs: BLOGS });
 /** The fault that waits for its point; striking clears it. */
 let armed = null;
 let kills = 0;
+/** How often a worker was killed at each named point. */
+const atPoints = Object.fromEntries(POINTS.map((point) => [point, 0]));
 /** Faults that really happened: kills and cuts, and calls that met trouble. */
 const struck = () => kills + standIns.received().troubles;
 let overLimit = 0;
@@ -91,11 +94,13 @@ function strikeAt(point, by) {
   armed = null;
   kills++;
   if (fault.cut) return fault.cut;
+  if (fault.kill === 'worker') atPoints[point]++;
   try {
     all.kill(fault.kill === 'worker' ? (by ?? WORKERS[Math.floor(random() * WORKERS.length)]) : fault.kill);
   } catch {
     // It is being started again just now: this one did not happen.
     kills--;
+    if (fault.kill === 'worker') atPoints[point]--;
   }
   return null;
 }
@@ -114,7 +119,7 @@ async function patient(method, path, body) {
       return await call(method, path, body);
     } catch (error) {
       if (tries > 200) throw error;
-      if (/answered 4(0[04]|22)/.test(error.message)) throw error;
+      if (/answered 4(0[049]|22)/.test(error.message)) throw error;
       await pause(100);
       if (/answered 401/.test(error.message)) call = await client(all.address, all.owner).catch(() => call);
     }
@@ -131,6 +136,12 @@ async function mend() {
     await patient('POST', `/incidents/${id}/release`, {});
   for (const { id, standing } of await everyRow(patient, '/briefs', 'briefs'))
     if (standing === 'stopped') await patient('POST', `/briefs/${id}/release`, {});
+    else if (standing === 'waiting' && random() < 0.3) await patient('POST', `/briefs/${id}/ahead`, {});
+  for (const { brief, run } of (await patient('GET', '/holds')).holds)
+    await patient('POST', `/briefs/${brief}/holds/${run}`, { decide: 'pass' }).catch((error) => {
+      // Decided already: the first try was answered into a cut line.
+      if (!/answered 409/.test(error.message)) throw error;
+    });
   if (cap !== Number.POSITIVE_INFINITY && (await patient('GET', '/limit')).spentMicros > cap * 0.6) await raise();
 }
 
@@ -146,13 +157,19 @@ try {
   const [blog] = await connect(call, standIns.address, { timeLimits: { service: 1_500, blog: 1_200 } });
   const { id: source } = await call('POST', '/sources', { name: 'Faults' });
   const document = guide(source, blog, 'at once', { words: 400, least: 50 });
-  const { id: pipeline } = await call('POST', '/pipelines', { name: 'Faults', document, openLimit: 6 });
+  const { id: plain } = await call('POST', '/pipelines', { name: 'Faults', document, openLimit: 4 });
+  const blocks = wide(source, blog);
+  const { id: branched } = await call('POST', '/pipelines', {
+    name: 'Branched',
+    document: blocks.document,
+    openLimit: 3,
+  });
   await raise();
   const phrases = [...KEYWORDS.guides];
   /** A few phrases more into the list and into work. */
   const more = async () => {
-    await patient('POST', `/sources/${source}/keywords`, { paste: phrases.splice(0, 6).join('\n') });
-    await patient('POST', `/pipelines/${pipeline}/take`, {});
+    await patient('POST', `/sources/${source}/keywords`, { paste: phrases.splice(0, 4).join('\n') });
+    for (const pipeline of [plain, branched]) await patient('POST', `/pipelines/${pipeline}/take`, {});
   };
   const faults = order(random);
   let open = [];
@@ -194,6 +211,7 @@ try {
       briefs,
       articles: await everyRow(patient, '/articles', 'articles'),
       spentMicros: (await patient('GET', '/limit')).spentMicros,
+      articlesOf: (brief) => (brief.pipeline === branched ? blocks.articles : 1),
     },
   );
   for (const line of wrong) console.error(line);
@@ -219,6 +237,7 @@ try {
       doubled,
       overLimit: Math.max(0, overLimit),
       untrue,
+      leastAtAPoint: Math.min(...Object.values(atPoints)),
       seconds: Math.round((Date.now() - begun) / 1_000),
     }),
   );

@@ -16,9 +16,9 @@ const keyOf = (address) => /-([a-z2-9]{8})(?:-\d+)?$/.exec(address)?.[1] ?? addr
 
 /**
  * @param {object} outside what the stand-ins hold: `posts` made through the protocol, `micros` asked for
- * @param {object} said what Grivo says: `briefs`, `articles`, `spentMicros`
+ * @param {object} said what Grivo says: `briefs`, `articles`, `spentMicros`; `articlesOf(brief)` is how many a brief makes when it is out
  */
-export function count({ posts, micros }, { briefs, articles, spentMicros }) {
+export function count({ posts, micros }, { briefs, articles, spentMicros, articlesOf }) {
   const wrong = [];
   const byKey = Map.groupBy?.(posts, (post) => keyOf(post.address)) ?? groupBy(posts, (post) => keyOf(post.address));
   let doubled = 0;
@@ -28,6 +28,7 @@ export function count({ posts, micros }, { briefs, articles, spentMicros }) {
       wrong.push(`doubled: ${key} ${same.map((post) => `${post.address} (${post.status})`).join(', ')}`);
     }
   const live = new Set(posts.filter((post) => post.status === 'published').map((post) => post.address));
+  const there = new Set(posts.map((post) => post.address));
   let lost = 0;
   let untrue = 0;
   for (const brief of briefs)
@@ -37,7 +38,7 @@ export function count({ posts, micros }, { briefs, articles, spentMicros }) {
     }
   const out = articles.filter((article) => article.standing === 'out');
   for (const article of out)
-    if (!live.has(article.address)) {
+    if (!there.has(article.address)) {
       lost++;
       wrong.push(`lost: ‘${article.title}’ is said to be out at ${article.address} and is not there`);
     }
@@ -47,10 +48,16 @@ export function count({ posts, micros }, { briefs, articles, spentMicros }) {
       untrue++;
       wrong.push(`untrue: ${post.address} (${post.status}) is on the blog and Grivo does not say so`);
     }
-  const outBriefs = briefs.filter((brief) => brief.standing === 'out').length;
-  if (outBriefs !== out.length) {
+  const outBriefs = briefs.filter((brief) => brief.standing === 'out');
+  const expected = outBriefs.reduce((sum, brief) => sum + articlesOf(brief), 0);
+  if (expected !== out.length) {
     untrue++;
-    wrong.push(`untrue: ${outBriefs} briefs are out, ${out.length} articles`);
+    wrong.push(`untrue: the briefs that are out make ${expected} articles, and ${out.length} are out`);
+  }
+  // One of each brief is live, the others are drafts.
+  if (outBriefs.length !== live.size) {
+    untrue++;
+    wrong.push(`untrue: ${outBriefs.length} briefs are out, ${live.size} posts are live`);
   }
   if (spentMicros < micros) {
     untrue++;

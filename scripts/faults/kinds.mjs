@@ -3,7 +3,7 @@
 const SERVICES = ['writer', 'illustrator', 'blog', 'look-up'];
 
 /** Where a process is killed: as a service receives or has acted on a call, or as a statement goes to the database. */
-const POINTS = [
+export const POINTS = [
   'writer.received',
   'writer.acted',
   'illustrator.acted',
@@ -15,7 +15,8 @@ const POINTS = [
 
 /** All faults there are. Each has a name and what it does: a trouble at a service, a strike at the database, a kill at a point. */
 export const FAULTS = [
-  ...POINTS.map((point) => ({ name: `kill worker at ${point}`, point, kill: 'worker' })),
+  // Often, so that every point is met several times in a run.
+  ...[...POINTS, ...POINTS, ...POINTS].map((point) => ({ name: `kill worker at ${point}`, point, kill: 'worker' })),
   ...['writer.acted', 'blog.received', 'blog.acted'].map((point) => ({
     name: `kill database at ${point}`,
     point,

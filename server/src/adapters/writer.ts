@@ -14,6 +14,8 @@ export interface WritingRequest<T> {
   /** Name of the shape, for services that want one. */
   name: string;
   shape: z.ZodType<T>;
+  /** What is wrong with a reply that fits the shape, null when nothing is. Such a reply is not kept either. */
+  accept?: (value: T) => string | null;
   maxTokensOut: number;
 }
 
@@ -98,7 +100,7 @@ export class Writer {
       call: () => this.call(service, body, prompt, request, asker.signal),
     });
     if (!answered.ok) return answered;
-    const read = readReply(answered.body, request.shape);
+    const read = readReply(answered.body, request);
     if (!read.ok) throw new Error(`a kept answer does not fit: ${read.problem}`);
     return { ok: true as const, value: read.value, micros: answered.micros };
   }
@@ -143,7 +145,7 @@ export class Writer {
     const tokensIn = usage?.prompt_tokens ?? tokensCeiling(prompt);
     const tokensOut =
       usage?.completion_tokens ?? Math.min(request.maxTokensOut, tokensCeiling(outcome.reply.body.toString('utf8')));
-    const read = readReply(outcome.reply.body, request.shape);
+    const read = readReply(outcome.reply.body, request);
     return {
       kind: 'answered',
       body: outcome.reply.body,
@@ -217,7 +219,7 @@ function contentOf(body: Buffer): string | null {
 /** The value in a reply. JSON may stand in a code fence or behind a polite sentence: both are common and harmless. */
 export function readReply<T>(
   body: Buffer,
-  shape: z.ZodType<T>,
+  { shape, accept }: Pick<WritingRequest<T>, 'shape' | 'accept'>,
 ): { ok: true; value: T } | { ok: false; problem: string } {
   const content = contentOf(body);
   if (content === null) return { ok: false, problem: 'the reply is no chat completion' };
@@ -228,7 +230,10 @@ export function readReply<T>(
   const parsed = jsonOf(Buffer.from(fenced.slice(from, to + 1)));
   if (!parsed.ok) return { ok: false, problem: 'problem' in parsed ? parsed.problem : 'no JSON' };
   const fit = shape.safeParse(parsed.value);
-  if (fit.success) return { ok: true, value: fit.data };
+  if (fit.success) {
+    const problem = accept?.(fit.data) ?? null;
+    return problem === null ? { ok: true, value: fit.data } : { ok: false, problem };
+  }
   const issue = fit.error.issues[0];
   return { ok: false, problem: `${issue?.path.join('.') || 'the reply'}: ${issue?.message ?? 'does not fit'}` };
 }

@@ -9,7 +9,7 @@ import {
   type StepRun,
 } from '@grivo/contract';
 import { type Failure, wordsOf } from '@grivo/core';
-import { goOn, setAside } from '../briefs/rounds.ts';
+import { goOn, putAhead, setAside } from '../briefs/rounds.ts';
 import { Procedures } from '../engine/briefState.ts';
 import { releaseBrief, releaseIncident } from '../incidents/repository.ts';
 import { incidentsInWords, namer } from '../incidents/words.ts';
@@ -117,6 +117,18 @@ export function briefRoutes(product: Product): Route[] {
           throw problem(409, 'Has ended', 'This brief has ended already.', 'Look at it again.');
         bell.ring({ kind: 'admit' });
         bell.ring({ kind: 'event' });
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/briefs/{id}/ahead',
+      says: 'Puts a brief ahead of all others',
+      role: 'editor',
+      handle: async ({ params }) => {
+        await must(params['id']!);
+        if (!(await putAhead(ground, params['id']!)))
+          throw problem(409, 'Has ended', 'This brief has ended already.', 'Look at it again.');
+        await product.ringAll();
       },
     }),
     route({

@@ -5,7 +5,7 @@ import { TABLES } from './tables.ts';
 const UNIT = /<<<text (\d+)>>>\n([\s\S]*?)\n<<<end text \1>>>/g;
 
 /** Of a text's words, the share that must be in the table; below it the text is left as it is, and marked. */
-const LEAST_KNOWN = 0.34;
+const LEAST_KNOWN = 0.2;
 
 export function translations(prompt: string): { n: number; text: string }[] {
   const [, from = 'English', into = 'German'] = /put each numbered text from (\w+) into (\w+)/.exec(prompt) ?? [];
@@ -43,6 +43,6 @@ function put(text: string, from: string, into: string, mark: string): string {
     }
     return said.filter((part) => part !== '').join(' ');
   });
-  // A title of two words may be all names.
-  return words > 6 && known / words < LEAST_KNOWN ? `${mark} ${text}` : out;
+  // A title may be all names.
+  return words > 12 && known / words < LEAST_KNOWN ? `${mark} ${text}` : out;
 }
