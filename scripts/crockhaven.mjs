@@ -110,6 +110,63 @@ export function guide(source, blog, when, change = {}) {
   };
 }
 
+/** What readers asked, made with care: judged, with a person at the title, and a short version of it as a draft. */
+export function careful(source, blog) {
+  const document = guide(source, blog, 'next free slot', { most: 1, everyMinutes: 4 * 1_440, words: 700 });
+  const [take, lookUp, outline, write, title, illustrate, link, check, publish] = document.steps;
+  return {
+    ...document,
+    steps: [
+      take,
+      lookUp,
+      {
+        id: 'j1',
+        kind: 'judge',
+        of: 'the sources',
+        qualities: 'substance, figures and examples',
+        least: 3,
+        otherwise: 'set it aside',
+        instruction: 'A page that only sells something has no substance.',
+      },
+      outline,
+      write,
+      { ...title, hold: true },
+      {
+        id: 'w1',
+        kind: 'when',
+        join: 'all',
+        tests: [{ field: 'judgement.score', is: 'above', value: '6' }],
+        holds: [illustrate],
+        otherwise: [{ ...illustrate, id: 'i2', manner: 'plain line drawing' }],
+      },
+      link,
+      {
+        ...check,
+        avoid: ['game changer', 'must-have'],
+        figures: true,
+        otherwise: 'hold it for me',
+      },
+      {
+        id: 'm1',
+        kind: 'meanwhile',
+        name: 'short',
+        ifStopped: 'go on without it',
+        steps: [
+          {
+            id: 'v1',
+            kind: 'vary',
+            variants: ['{In short|At a glance}: {{ subject }}'],
+            for: 'the title',
+            as: 'variant',
+          },
+          { id: 'v2', kind: 'publish', blog, when: 'at once', as: 'draft' },
+        ],
+      },
+      publish,
+    ],
+  };
+}
+
 async function keywordList(call, name, phrases) {
   const { id } = await call('POST', '/sources', { name });
   await call('POST', `/sources/${id}/keywords`, { paste: phrases.join('\n') });
@@ -122,6 +179,7 @@ export async function setUp(call, standIns) {
   const guides = await keywordList(call, 'Crockhaven keywords', KEYWORDS.guides);
   const recipes = await keywordList(call, 'Recipe ideas', KEYWORDS.recipes);
   const german = await keywordList(call, 'Stichwörter', KEYWORDS.german);
+  const asked = await keywordList(call, 'What readers asked', KEYWORDS.guides.slice(-14));
   const weekly = { everyMinutes: 7 * 1_440 };
   const pipelines = [];
   for (const [name, document] of [
@@ -136,6 +194,7 @@ export async function setUp(call, standIns) {
         parts: ['key points', 'lists'],
       }),
     ],
+    ['What readers asked', careful(asked, kitchen)],
     [
       'Gärtagebuch',
       guide(german, diary, 'next free slot', { language: 'de', most: 1, ...weekly, words: 240, least: 90 }),
@@ -159,6 +218,12 @@ export async function live(call, pipelines, weeks, now, tell) {
   let told = -1;
   for (;;) {
     const due = await quiet(call);
+    // A person comes by and passes what is held, but for the last two days.
+    if (at < now - 2 * DAY) {
+      const { holds } = await call('GET', '/holds');
+      for (const { brief, run } of holds) await call('POST', `/briefs/${brief}/holds/${run}`, { decide: 'pass' });
+      if (holds.length > 0) continue;
+    }
     if (due === null || due > now) break;
     // Never back: what is due already is being begun.
     at = Math.max(at + 1, due + 1);

@@ -33,7 +33,7 @@ try {
   console.log('Making four weeks of history …');
   await live(call, await setUp(call, demo.standIns), 4, Date.now(), () => undefined);
   const first = async (path, name, wanted = () => true) => (await call('GET', path))[name].find(wanted).id;
-  const pipeline = await first('/pipelines', 'pipelines');
+  const pipeline = await first('/pipelines', 'pipelines', ({ name }) => name === 'Guides for the Journal');
   const context = await browser.newContext({ viewport: { width: 1_280, height: 800 }, timezoneId: 'Europe/Dublin' });
   const page = await context.newPage();
   const picture = async (name, base, path, act = async () => undefined) => {
@@ -60,6 +60,10 @@ try {
     await page.getByText(/The trial is done/).waitFor({ timeout: 30_000 });
     await page.getByRole('button', { name: /^write, words/ }).click();
   });
+  const careful = await first('/pipelines', 'pipelines', ({ name }) => name === 'What readers asked');
+  await picture('pipeline-blocks', at, `/pipelines/${careful}`);
+  const { holds } = await call('GET', '/holds');
+  await picture('brief-held', at, `/pipelines/${careful}?show=briefs&brief=${holds[0].brief}`);
   const brief = await first(`/briefs?pipeline=${pipeline}`, 'briefs', (one) => one.standing === 'ready');
   await picture('pipeline-briefs', at, `/pipelines/${pipeline}?show=briefs&brief=${brief}`);
   await picture('intake', at, '/intake');

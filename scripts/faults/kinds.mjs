@@ -16,7 +16,9 @@ export const POINTS = [
 /** All faults there are. Each has a name and what it does: a trouble at a service, a strike at the database, a kill at a point. */
 export const FAULTS = [
   // Often, so that every point is met several times in a run.
-  ...[...POINTS, ...POINTS, ...POINTS].map((point) => ({ name: `kill worker at ${point}`, point, kill: 'worker' })),
+  ...Array.from({ length: 6 }, () => POINTS)
+    .flat()
+    .map((point) => ({ name: `kill worker at ${point}`, point, kill: 'worker' })),
   ...['writer.acted', 'blog.received', 'blog.acted'].map((point) => ({
     name: `kill database at ${point}`,
     point,

@@ -18,6 +18,17 @@ export const Need = z.discriminatedUnion('kind', [
     sentence: z.string(),
     mend: z.string(),
   }),
+  z.object({
+    kind: z.literal('hold'),
+    /** The step run that is held. */
+    id: Id,
+    brief: Id,
+    subject: z.string(),
+    pipeline: Id,
+    pipelineName: z.string(),
+    step: z.string(),
+    since: z.union([z.string(), z.date()]),
+  }),
   z.object({ kind: z.literal('limit'), capMicros: Micros, spentMicros: Micros }),
 ]);
 export type Need = z.infer<typeof Need>;

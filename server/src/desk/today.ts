@@ -1,5 +1,6 @@
 import type { Need, Today } from '@grivo/contract';
 import { type Failure, wordsOf } from '@grivo/core';
+import { heldRuns } from '../briefs/holds.ts';
 import type { Ground } from '../engine/outside.ts';
 import { incidentsInWords, namer } from '../incidents/words.ts';
 import { limitStanding } from '../money/limits.ts';
@@ -55,7 +56,7 @@ async function outSince({ db }: Ground, since: number): Promise<Today['wentOut']
 
 async function needsNow(ground: Ground): Promise<Need[]> {
   const { db } = ground;
-  const [incidents, nameOf, stopped, limit] = await Promise.all([
+  const [incidents, nameOf, stopped, limit, held] = await Promise.all([
     incidentsInWords(db),
     namer(db),
     db.rows<{ id: string; subject: string; pipeline: string; pipelineName: string; step: string; failure: Failure }>(
@@ -64,6 +65,7 @@ async function needsNow(ground: Ground): Promise<Need[]> {
        WHERE b.trial = 0 AND b.standing = 'stopped' ORDER BY b.id LIMIT 100`,
     ),
     limitStanding(ground),
+    heldRuns(db),
   ]);
   const near = limit.capMicros !== null && limit.spentMicros + limit.reservedMicros > limit.capMicros * 0.9;
   return [
@@ -71,6 +73,16 @@ async function needsNow(ground: Ground): Promise<Need[]> {
     ...(near && limit.capMicros !== null
       ? [{ kind: 'limit' as const, capMicros: limit.capMicros, spentMicros: limit.spentMicros }]
       : []),
+    ...held.map(({ run, brief, subject, pipeline, pipelineName, kind, heldAt }) => ({
+      kind: 'hold' as const,
+      id: run,
+      brief,
+      subject,
+      pipeline,
+      pipelineName,
+      step: kind,
+      since: heldAt,
+    })),
     ...stopped.map(({ failure, ...brief }) => ({ kind: 'brief' as const, ...brief, ...wordsOf(failure, nameOf) })),
   ];
 }

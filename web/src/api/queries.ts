@@ -4,12 +4,14 @@ import {
   Blogs,
   Briefs,
   BriefWhole,
+  Holds,
   Items,
   LimitStanding,
   People,
   Person,
   Pipelines,
   PipelineWhole,
+  Routines,
   Services,
   Slots,
   Sources,
@@ -50,6 +52,13 @@ export const read = {
     queryOptions({
       queryKey: ['pipeline', id],
       queryFn: () => call('GET', `/pipelines/${id}`, { answer: PipelineWhole }),
+    }),
+  routines: () =>
+    queryOptions({ queryKey: ['routines'], queryFn: () => call('GET', '/routines', { answer: Routines }) }),
+  holds: (brief: string) =>
+    queryOptions({
+      queryKey: ['brief', brief, 'holds'],
+      queryFn: () => call('GET', `/briefs/${brief}/holds`, { answer: Holds }),
     }),
   versions: (id: string) =>
     queryOptions({

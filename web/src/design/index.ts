@@ -1,6 +1,8 @@
 export { Button, type ButtonProps, Key } from './Button.tsx';
 export { ChoiceEditor, ListEditor, NumberEditor, RangeEditor, TextEditor } from './editors.tsx';
 export { Field, TextArea } from './Field.tsx';
+export { InstructionEditor } from './InstructionEditor.tsx';
+export { ExpressionEditor, RecordEditor, TestsEditor, ValuesEditor } from './listEditors.tsx';
 export { Mark, type MarkState, saysOf, stateOf } from './Mark.tsx';
 export { NameForm } from './NameForm.tsx';
 export { Handle, Ruler } from './Ruler.tsx';

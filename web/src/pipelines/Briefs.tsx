@@ -7,6 +7,7 @@ import { queryClient, read } from '../api/queries.ts';
 import { Button, Empty, Loading, Mark, saysOf, stateOf, Trouble } from '../design/index.ts';
 import { amount, plural } from '../words/figures.ts';
 import { moment } from '../words/time.ts';
+import { HeldStep } from './HeldStep.tsx';
 import { TrialResult } from './TrialResult.tsx';
 
 /** Every brief with how it stands; the open one with all its steps. */
@@ -78,6 +79,7 @@ const BriefRow = memo(function BriefRow({
 
 function OpenBrief({ id, pipeline, brief }: { id: string; pipeline: PipelineWhole; brief: Brief | undefined }) {
   const whole = useQuery(read.brief(id));
+  const holds = useQuery(read.holds(id)).data?.holds ?? [];
   const act = useMutation({
     mutationFn: ({ path, body = {} }: { path: string; body?: object }) =>
       call('POST', `/briefs/${id}/${path}`, { body }),
@@ -106,6 +108,11 @@ function OpenBrief({ id, pipeline, brief }: { id: string; pipeline: PipelineWhol
           </Button>
         ) : null}
         {ended ? null : (
+          <Button look="word" onClick={() => act.mutate({ path: 'ahead' })}>
+            Put ahead
+          </Button>
+        )}
+        {ended ? null : (
           <Button look="word" onClick={() => act.mutate({ path: 'set-aside' })}>
             Set aside
           </Button>
@@ -117,6 +124,9 @@ function OpenBrief({ id, pipeline, brief }: { id: string; pipeline: PipelineWhol
         ))}
       </p>
       {act.isError ? <Trouble>{inWords(act.error)}</Trouble> : null}
+      {holds.map((hold) => (
+        <HeldStep key={hold.run} hold={hold} />
+      ))}
       <ul>
         {latest.map((run) => (
           <li key={run.id} className="group border-b border-rule-soft pt-1">

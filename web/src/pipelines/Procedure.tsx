@@ -1,5 +1,5 @@
 import { type BriefWhole, Made, type PipelineWhole, PipelineWhole as Whole } from '@grivo/contract';
-import { checkProcedure, sentenceOf, sentenceText } from '@grivo/core';
+import { checkProcedure, fieldsSeen, readProcedure, readSteps, sentenceText, stepIdOf } from '@grivo/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
@@ -20,21 +20,31 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
   const changed = isChanged(draft);
   const blogs = useQuery(read.blogs()).data?.blogs;
   const sources = useQuery(read.sources()).data?.sources;
+  const routines = useQuery(read.routines()).data?.routines;
   const choices = useMemo((): Choices => {
     const nameIn = (rows: readonly { id: string; name: string }[] | undefined) => (id: string) =>
       rows?.find((row) => row.id === id)?.name ?? '…';
-    return { blogs: blogs ?? [], sources: sources ?? [], names: { blog: nameIn(blogs), source: nameIn(sources) } };
-  }, [blogs, sources]);
+    return {
+      blogs: blogs ?? [],
+      sources: sources ?? [],
+      routines: routines ?? [],
+      names: { blog: nameIn(blogs), source: nameIn(sources), routine: nameIn(routines) },
+    };
+  }, [blogs, sources, routines]);
   const problems = useMemo(
     () =>
-      blogs && sources
+      blogs && sources && routines
         ? checkProcedure(document, {
             names: choices.names,
             hasBlog: (id) => blogs.some((blog) => blog.id === id),
             hasSource: (id) => sources.some((source) => source.id === id),
+            routine: (id) => {
+              const found = routines.find((routine) => routine.id === id)?.document;
+              return found ? { inputs: found.inputs ?? [], outputs: found.outputs ?? [] } : null;
+            },
           })
         : [],
-    [document, choices, blogs, sources],
+    [document, choices, blogs, sources, routines],
   );
   const [search, setSearch] = useSearchParams();
   const trialId = search.get('trial');
@@ -77,7 +87,7 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
     z: undo,
     Z: redo,
   });
-  const rows = document.steps;
+  const rows = readSteps(document.steps);
   return (
     <div className="relative -mx-8 grid flex-1 grid-cols-[minmax(0,716fr)_minmax(0,564fr)] content-start border-t border-ink">
       <div aria-hidden className="absolute inset-y-0 right-0 w-[44.0625%] border-l border-rule-strong bg-sheet" />
@@ -130,7 +140,7 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
           error={save.error}
           onTheirs={drop}
           pipeline={pipeline}
-          mine={document.steps.map((step) => sentenceText(sentenceOf(step, choices.names)))}
+          mine={readProcedure(document, choices.names).map(({ sentence }) => sentenceText(sentence))}
         />
       ) : null}
       {run.isError ? (
@@ -138,21 +148,26 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
           <Trouble>{inWords(run.error)}</Trouble>
         </div>
       ) : null}
-      {rows.map((step, i) => {
+      {rows.map(({ step, depth, under }, i) => {
         const own = problems.filter((found) => found.step === step.id);
         return (
           <div key={step.id} className="relative col-span-2 grid grid-cols-[minmax(0,716fr)_minmax(0,564fr)]">
             <div className="group relative ml-8 grid min-h-9 grid-cols-[28px_1fr] border-t border-rule-soft py-1.5 pr-4">
               <span className="fig leading-6 text-ink-3">{i + 1}</span>
-              <div>
+              <div
+                className={depth > 0 ? 'border-l border-rule pl-3' : ''}
+                style={depth > 0 ? { marginLeft: (depth - 1) * 20 + 6 } : undefined}
+              >
+                {under === 'otherwise' ? <span className="block text-small text-ink-3">otherwise</span> : null}
                 <StepSentence
                   step={step}
                   choices={choices}
+                  fields={fieldsSeen(document, step.id)}
                   problems={own}
                   onChange={(field, value) => change(step.id, field, value)}
                 />
                 {own
-                  .filter((found) => found.field === undefined)
+                  .filter((found) => found.field === undefined || found.grade === 'warning')
                   .map((found) => (
                     <p
                       key={found.sentence}
@@ -167,7 +182,7 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
                   <Button look="quiet" disabled={!canRun} onClick={() => run.mutate({ until: step.id })}>
                     run to here
                   </Button>
-                  {trial?.runs.some((one) => one.path === step.id) ? (
+                  {depth === 0 && trial?.runs.some((one) => one.path === step.id) ? (
                     <Button look="quiet" disabled={!canRun} onClick={() => run.mutate({ until: null, from: step.id })}>
                       again from here
                     </Button>
@@ -208,8 +223,9 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
 /** The run that counts at a step: of its latest round. */
 function latest(trial: BriefWhole | undefined, step: string) {
   return (
-    trial?.runs.filter((run) => run.path === step && run.state !== 'cancelled').sort((a, b) => b.round - a.round)[0] ??
-    null
+    trial?.runs
+      .filter((run) => stepIdOf(run.path) === step && run.state !== 'cancelled')
+      .sort((a, b) => b.round - a.round)[0] ?? null
   );
 }
 

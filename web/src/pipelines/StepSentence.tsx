@@ -1,45 +1,77 @@
-import type { Blog, PipelineWhole, Source } from '@grivo/contract';
-import { type Names, PARTS, type Step, sentenceOf, type WordEditor } from '@grivo/core';
-import { ChoiceEditor, ListEditor, NumberEditor, RangeEditor, TextEditor, Word } from '../design/index.ts';
+import type { Blog, PipelineWhole, Routine, Source } from '@grivo/contract';
+import {
+  expressionProblem,
+  FUNCTIONS,
+  IS,
+  type Names,
+  PARTS,
+  type SeenField,
+  type Step,
+  sentenceOf,
+  templateFields,
+  type WordEditor,
+} from '@grivo/core';
+import {
+  ChoiceEditor,
+  ExpressionEditor,
+  InstructionEditor,
+  ListEditor,
+  NumberEditor,
+  RangeEditor,
+  RecordEditor,
+  TestsEditor,
+  TextEditor,
+  ValuesEditor,
+  Word,
+} from '../design/index.ts';
 
 export interface Choices {
   blogs: readonly Blog[];
   sources: readonly Source[];
+  routines: readonly Routine[];
   names: Names;
+}
+
+interface Shown {
+  step: Step;
+  choices: Choices;
+  /** The fields the step can see. */
+  fields: readonly SeenField[];
+  onChange: (field: string, value: unknown) => void;
 }
 
 /** A step as its sentence, generated from its kind: plain words, and words that open their editors. */
 export function StepSentence({
   step,
   choices,
+  fields,
   problems,
   onChange,
-}: {
-  step: Step;
-  choices: Choices;
-  problems: PipelineWhole['problems'];
-  onChange: (field: string, value: unknown) => void;
-}) {
+}: Shown & { problems: PipelineWhole['problems'] }) {
   const parts = sentenceOf(step, choices.names);
+  const wrongAt = (field: string) => problems.find((found) => found.field === field && found.grade === 'error');
+  const own = 'instruction' in step && step.kind !== 'answer' ? step.instruction : null;
   return (
     <span className="text-proc tracking-[-0.003em]">
       {parts.map((part, i) => {
         if ('text' in part) {
           return <span key={i}>{part.text.replace(/^ | $/g, i === 0 ? '$&' : ' ')}</span>;
         }
-        const wrong = problems.find((found) => found.field === part.field);
+        const wrong = wrongAt(part.field);
         return (
           <Word
             key={i}
             label={`${step.kind}, ${part.field}`}
-            wrong={wrong ? wrong.mend : null}
+            wrong={wrong ? `${wrong.sentence} ${wrong.mend}` : null}
             editor={(close) => (
               <Editor
                 editor={part.editor}
                 field={part.field}
                 value={(step as unknown as Record<string, unknown>)[part.field]}
+                step={step}
                 choices={choices}
-                onChange={(value) => onChange(part.field, value)}
+                fields={fields}
+                onChange={onChange}
                 close={close}
               />
             )}
@@ -48,28 +80,62 @@ export function StepSentence({
           </Word>
         );
       })}
+      {own === null ? null : (
+        <span className="block text-small text-ink-3">
+          said besides:{' '}
+          <Word
+            label={`${step.kind}, own instruction`}
+            wrong={wrongAt('instruction')?.sentence ?? null}
+            editor={() => (
+              <InstructionEditor
+                label="Own instruction"
+                value={own}
+                fields={named(fields)}
+                problemOf={(text) => textProblem(text, fields)}
+                onChange={(text) => onChange('instruction', text)}
+              />
+            )}
+          >
+            {own.trim() === ''
+              ? 'nothing'
+              : `“${own.replace(/\s+/g, ' ').trim().slice(0, 70)}${own.length > 70 ? '…' : ''}”`}
+          </Word>
+        </span>
+      )}
     </span>
   );
 }
 
+function named(fields: readonly SeenField[]) {
+  return fields.map(({ name, unsure }) => ({ name, says: unsure ?? 'always there' }));
+}
+
+/** What is wrong with a text that speaks of fields. */
+function textProblem(text: string, fields: readonly SeenField[]): string | null {
+  const read = templateFields(text);
+  if (!read.ok) return `This cannot be read: ${read.problem}.`;
+  const strange = read.fields.find((name) => !fields.some((field) => field.name === name));
+  return strange === undefined ? null : `Nothing above gives ‘${strange}’.`;
+}
+
 /** Words for which giving no number means something. */
-const NONE: Record<string, string> = { most: 'all that are new', atOnce: 'as many as may be open' };
+const NONE: Record<string, string> = {
+  most: 'all that are new',
+  atOnce: 'as many as may be open',
+  likeness: 'do not look',
+};
 
 function Editor({
   editor,
   field,
   value,
+  step,
   choices,
-  onChange,
+  fields,
+  onChange: put,
   close,
-}: {
-  editor: WordEditor;
-  field: string;
-  value: unknown;
-  choices: Choices;
-  onChange: (value: unknown) => void;
-  close: () => void;
-}) {
+}: Shown & { editor: WordEditor; field: string; value: unknown; close: () => void }) {
+  const onChange = (next: unknown) => put(field, next);
   switch (editor.type) {
     case 'number':
       return (
@@ -79,7 +145,11 @@ function Editor({
           least={editor.least}
           most={editor.most}
           unit={editor.unit ?? ''}
-          none={value === null || (NONE[field] && editor.most !== 200) ? NONE[field] : undefined}
+          none={
+            value === null || (NONE[field] && editor.most !== 200 && (field !== 'most' || step.kind === 'take'))
+              ? NONE[field]
+              : undefined
+          }
           onChange={onChange}
         />
       );
@@ -112,7 +182,7 @@ function Editor({
           value={String(value)}
           options={editor.options}
           onChoose={(chosen) => {
-            onChange(chosen);
+            onChange(typeof value === 'boolean' ? chosen === 'true' : chosen);
             close();
           }}
         />
@@ -121,10 +191,20 @@ function Editor({
       return (
         <ChoiceEditor
           value={String(value)}
-          options={(editor.to === 'blog' ? choices.blogs : choices.sources).map((one) => ({
+          options={(editor.to === 'blog'
+            ? choices.blogs
+            : editor.to === 'routine'
+              ? choices.routines
+              : choices.sources
+          ).map((one) => ({
             value: one.id,
             says: one.name,
-            does: 'cadenceSentence' in one ? one.cadenceSentence.split(',')[0]! : `${one.items} phrases`,
+            does:
+              'cadenceSentence' in one
+                ? one.cadenceSentence.split(',')[0]!
+                : 'items' in one
+                  ? `${one.items} phrases`
+                  : `${one.sentences.length} steps`,
           }))}
           onChoose={(chosen) => {
             onChange(chosen);
@@ -140,6 +220,52 @@ function Editor({
             editor.of === 'source'
               ? choices.sources.map((source) => ({ value: source.id, says: source.name }))
               : PARTS.map((part) => ({ value: part, says: part }))
+          }
+          onChange={onChange}
+        />
+      );
+    case 'values':
+      return <ValuesEditor label={field} value={(value as string[]) ?? []} most={editor.most} onChange={onChange} />;
+    case 'instruction':
+      return (
+        <InstructionEditor
+          label={field}
+          value={String(value ?? '')}
+          fields={named(fields)}
+          problemOf={(text) => textProblem(text, fields)}
+          onChange={onChange}
+        />
+      );
+    case 'expression':
+      return (
+        <ExpressionEditor
+          label={field}
+          value={String(value ?? '')}
+          problemOf={expressionProblem}
+          functions={Object.values(FUNCTIONS)}
+          fields={fields.map(({ name }) => name)}
+          onChange={onChange}
+        />
+      );
+    case 'tests':
+      return step.kind === 'when' ? (
+        <TestsEditor
+          value={step.tests}
+          join={step.join}
+          kinds={IS}
+          fields={fields.map(({ name }) => name)}
+          onChange={onChange}
+          onJoin={(join) => put('join', join)}
+        />
+      ) : null;
+    case 'record':
+      return (
+        <RecordEditor
+          value={(value as Record<string, string>) ?? {}}
+          names={
+            choices.routines
+              .find((routine) => step.kind === 'use' && routine.id === step.routine)
+              ?.document.inputs?.map(({ name, asks }) => ({ name, says: asks })) ?? []
           }
           onChange={onChange}
         />

@@ -1,9 +1,10 @@
 import { type PipelineWhole, Taken } from '@grivo/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { call, inWords } from '../api/call.ts';
 import { queryClient, read } from '../api/queries.ts';
-import { Button, DoneHere, Trouble } from '../design/index.ts';
+import { Button, DoneHere, TextArea, Tick, Trouble } from '../design/index.ts';
 import { money, plural } from '../words/figures.ts';
 import { moment } from '../words/time.ts';
 
@@ -16,9 +17,17 @@ export function TakeItems({ pipeline, unsaved, now }: { pipeline: PipelineWhole;
   const most = take?.kind === 'take' && take.most !== null ? Math.min(take.most, fresh) : fresh;
   const each = pipeline.microsEach;
   const errors = pipeline.problems.filter((found) => found.grade === 'error');
+  const [inputs, setInputs] = useState<Record<string, string>>({});
+  const [byHand, setByHand] = useState(false);
+  const asked = pipeline.document.inputs ?? [];
+  const lacking = asked.filter(({ name, otherwise }) => otherwise === null && !inputs[name]?.trim());
   const act = useMutation({
     mutationFn: () =>
-      call('POST', `/pipelines/${pipeline.id}/take`, { body: {}, answer: Taken, key: crypto.randomUUID() }),
+      call('POST', `/pipelines/${pipeline.id}/take`, {
+        body: { inputs, byHand },
+        answer: Taken,
+        key: crypto.randomUUID(),
+      }),
     onSuccess: () => {
       for (const key of ['pipeline', 'pipelines', 'briefs', 'sources', 'items'])
         void queryClient.invalidateQueries({ queryKey: [key] });
@@ -28,10 +37,30 @@ export function TakeItems({ pipeline, unsaved, now }: { pipeline: PipelineWhole;
     return <p className="text-small text-ink-3">It can take items once what is marked red is mended.</p>;
   return (
     <div className="text-small">
-      <Button look="line" busy={act.isPending ? 'Taking' : null} disabled={most === 0} onClick={() => act.mutate()}>
+      {asked.map(({ name, asks, otherwise }) => (
+        <div key={name} className="max-w-lg pb-3">
+          <TextArea
+            label={asks}
+            rows={3}
+            placeholder={otherwise ?? ''}
+            value={inputs[name] ?? ''}
+            onChange={(event) => setInputs({ ...inputs, [name]: event.target.value })}
+          />
+        </div>
+      ))}
+      <Button
+        look="line"
+        busy={act.isPending ? 'Taking' : null}
+        disabled={most === 0 || lacking.length > 0}
+        onClick={() => act.mutate()}
+      >
         {most === 0 ? 'Nothing new to take' : `Take ${plural(most, 'new item')} now`}
       </Button>
-      <span className="pl-3 text-ink-3">
+      <span className="inline-flex items-center gap-2 pl-4">
+        <Tick label="by hand" state={byHand} onChange={setByHand} />
+        by hand, held after every step
+      </span>
+      <span className="block pt-1 text-ink-3">
         {most === 0
           ? ''
           : each === null

@@ -1,4 +1,5 @@
 import type { StepRun } from '@grivo/contract';
+import { textOf } from '@grivo/core';
 import { Link } from 'react-router';
 import { z } from 'zod';
 import { Mark, stateOf } from '../design/index.ts';
@@ -18,6 +19,11 @@ const Gave = z
     links: z.array(z.object({ title: z.string(), anchor: z.string() })),
     check: z.record(z.string(), z.unknown()),
     publication: z.object({ would: z.string(), when: z.string() }),
+    judgement: z.object({ score: z.number(), kind: z.string(), reason: z.string() }),
+    notes: z.array(z.object({ heading: z.string(), points: z.array(z.object({ point: z.string() })) })),
+    holds: z.boolean(),
+    values: z.record(z.string(), z.unknown()),
+    asked: z.object({ for: z.string(), note: z.string() }),
   })
   .partial();
 
@@ -40,7 +46,7 @@ export function TrialResult({ run, until }: { run: StepRun | null; until: string
         <span className="text-red">
           {run.failure.sentence} {run.failure.mend}
         </span>
-      ) : run.state === 'done' ? (
+      ) : run.state === 'done' || run.state === 'held' ? (
         <Given run={run} />
       ) : (
         <span className="text-ink-3">{standsFor(run)}</span>
@@ -159,11 +165,47 @@ function Given({ run }: { run: StepRun }) {
         )}
       </span>
     );
-  return <span className="text-ink-3">done</span>;
+  if (gave.judgement)
+    return (
+      <span>
+        <span className="fig font-semibold">{gave.judgement.score}</span> of 10, {gave.judgement.kind}.{' '}
+        <span className="text-ink-2">{gave.judgement.reason}</span>
+      </span>
+    );
+  if (gave.notes)
+    return (
+      <span title={gave.notes.flatMap(({ points }) => points.map(({ point }) => point)).join('\n')}>
+        {plural(
+          gave.notes.reduce((sum, { points }) => sum + points.length, 0),
+          'note',
+        )}{' '}
+        for {plural(gave.notes.length, 'section')}
+      </span>
+    );
+  if (gave.holds !== undefined) return <span>{gave.holds ? 'it holds' : 'it does not hold'}</span>;
+  if (gave.values) return <span>{Object.values(gave.values).map(String).join(', ') || 'no values'}</span>;
+  if (gave.asked) return <span className="text-ink-3">waits for {gave.asked.for}</span>;
+  return <OwnFields gave={run.gave ?? {}} />;
+}
+
+/** Fields of one's own, by name. */
+function OwnFields({ gave }: { gave: Record<string, unknown> }) {
+  const fields = Object.entries(gave).filter(([, value]) => value !== null);
+  if (fields.length === 0) return <span className="text-ink-3">done</span>;
+  return (
+    <span>
+      {fields.map(([name, value]) => (
+        <span key={name} className="block truncate" title={textOf(value)}>
+          <span className="text-ink-3">{name}</span> {textOf(value)}
+        </span>
+      ))}
+    </span>
+  );
 }
 
 function Check({ check }: { check: Record<string, unknown> }) {
-  const { words, fits } = check as { words?: number; fits?: boolean };
+  const { words, fits, failing } = check as { words?: number; fits?: boolean; failing?: string[] };
+  if (fits === false && failing && failing.length > 0) return <span className="text-red">{failing.join('; ')}</span>;
   return (
     <span className={fits === false ? 'text-red' : ''}>
       {words === undefined ? 'looked at' : `${count(words)} words`} {fits === false ? 'do not fit' : 'fit'}

@@ -144,27 +144,38 @@ function ServiceLine({ service, owner }: { service: Service; owner: boolean }) {
   );
 }
 
+type LimitScope = 'month' | 'day' | 'article';
+
 function Limit({ owner }: { owner: boolean }) {
   const limit = useQuery(read.limit());
   const put = useMutation({
-    mutationFn: (capMicros: number | null) => call('PUT', '/limit', { body: { capMicros }, answer: LimitStanding }),
+    mutationFn: (body: { capMicros: number | null; scope: LimitScope }) =>
+      call('PUT', '/limit', { body, answer: LimitStanding }),
     onSuccess: (standing) => queryClient.setQueryData(['limit'], standing),
   });
   if (!limit.data) return null;
-  const { capMicros, spentMicros, reservedMicros, month } = limit.data;
+  const { capMicros, dayCapMicros, articleCapMicros, spentMicros, reservedMicros, month } = limit.data;
+  const word = (scope: LimitScope, cap: number | null) => (
+    <Word
+      label={scope === 'article' ? 'Limit of one article' : `Limit of the ${scope}`}
+      disabled={!owner}
+      editor={(close) => (
+        <LimitEditor value={cap} scope={scope} onPut={(next) => put.mutate({ capMicros: next, scope })} close={close} />
+      )}
+    >
+      {cap === null ? 'no limit' : money(cap)}
+    </Word>
+  );
   return (
     <>
-      <Head title="Limit of the month" right={month} />
-      <p className="pt-2 text-proc">
-        {capMicros === null ? 'There is' : 'Stop before'}{' '}
-        <Word
-          label="Limit of the month"
-          disabled={!owner}
-          editor={(close) => <LimitEditor value={capMicros} onPut={(cap) => put.mutate(cap)} close={close} />}
-        >
-          {capMicros === null ? 'no limit' : money(capMicros)}
-        </Word>
-        {capMicros === null ? '. ' : ' is spent. '}So far {money(spentMicros)}
+      <Head title="Limits" right={month} />
+      <p className="pt-2 text-proc leading-7">
+        For a month {word('month', capMicros)}, for a day {word('day', dayCapMicros)}, for one article{' '}
+        {word('article', articleCapMicros)}. Work stops before a limit is passed, and goes on by itself with the next
+        day or month.
+      </p>
+      <p className="pt-1 text-small text-ink-2">
+        So far this month {money(spentMicros)}
         {reservedMicros > 0 ? `, ${money(reservedMicros)} set aside for calls under way` : ''}.
       </p>
       {put.isError ? <Trouble>{inWords(put.error)}</Trouble> : null}
@@ -174,30 +185,33 @@ function Limit({ owner }: { owner: boolean }) {
 
 function LimitEditor({
   value,
+  scope,
   onPut,
   close,
 }: {
   value: number | null;
+  scope: LimitScope;
   onPut: (cap: number | null) => void;
   close: () => void;
 }) {
-  const [euros, setEuros] = useState<number | null>(value === null ? null : Math.round(value / 1e6));
+  const each = scope === 'article' ? 10_000 : 1_000_000;
+  const [wanted, setWanted] = useState<number | null>(value === null ? null : Math.round(value / each));
   return (
     <form
       onSubmit={(event) => {
         event.preventDefault();
-        onPut(euros === null ? null : euros * 1_000_000);
+        onPut(wanted === null ? null : wanted * each);
         close();
       }}
     >
       <NumberEditor
-        label="Limit in euros"
-        value={euros}
+        label="Limit"
+        value={wanted}
         least={0}
         most={100_000}
-        unit="€ a month"
+        unit={scope === 'article' ? 'cents an article' : `€ a ${scope}`}
         none="no limit"
-        onChange={setEuros}
+        onChange={setWanted}
       />
       <button type="submit" className="btn line brackets mt-2">
         Set it

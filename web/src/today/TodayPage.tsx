@@ -51,8 +51,8 @@ export function TodayPage() {
 }
 
 function Lead({ today, slots, now }: { today: Today; slots: Slots | undefined; now: number }) {
-  const stopped = today.needs.filter((need) => need.kind !== 'limit').length;
-  const held = (slots?.blogs ?? []).flatMap((blog) => blog.slots).filter((slot) => slot.standing === 'held').length;
+  const stopped = today.needs.filter((need) => need.kind === 'incident' || need.kind === 'brief').length;
+  const held = today.needs.filter((need) => need.kind === 'hold').length;
   const dry = (slots?.blogs ?? [])
     .filter((blog) => blog.dryFrom !== null && blog.dryFrom - now < 4 * DAY)
     .sort((a, b) => a.dryFrom! - b.dryFrom!)[0];
@@ -62,7 +62,7 @@ function Lead({ today, slots, now }: { today: Today; slots: Slots | undefined; n
         <Mark state="done" size="big" /> {plural(today.wentOut.length, 'article')} went out since yesterday
         {held > 0 ? (
           <>
-            , <Mark state="wait" size="big" /> {held} wait for you
+            , <Mark state="wait" size="big" /> {held} wait{held === 1 ? 's' : ''} for you
           </>
         ) : null}
         {stopped > 0 ? (
@@ -100,7 +100,7 @@ function Needs({ needs }: { needs: Need[] }) {
           className="grid grid-cols-[16px_1fr] border-b border-rule-soft pt-2.5 pb-2"
         >
           <span className="pt-0.5">
-            <Mark state="stop" label="stopped" />
+            {need.kind === 'hold' ? <Mark state="wait" label="waits for you" /> : <Mark state="stop" label="stopped" />}
           </span>
           <NeedWords need={need} />
         </li>
@@ -125,6 +125,18 @@ function NeedWords({ need }: { need: Need }) {
             Raise it
           </Link>{' '}
           or let the month pass.
+        </p>
+      </div>
+    );
+  if (need.kind === 'hold')
+    return (
+      <div>
+        <p className="text-proc font-medium">{need.subject}</p>
+        <p className="text-small text-ink-3">
+          {need.pipelineName}, held at ‘{need.step}’ since {clock(Date.parse(String(need.since)))}.{' '}
+          <Link to={`/pipelines/${need.pipeline}?brief=${need.brief}`} className="act brackets">
+            Look at it
+          </Link>
         </p>
       </div>
     );
