@@ -39,7 +39,7 @@ export function InstructionEditor({
     });
   };
   return (
-    <div className="w-[440px] max-w-[80vw]">
+    <div className="w-[26rem] max-w-full">
       <textarea
         ref={area}
         className="field !text-proc"

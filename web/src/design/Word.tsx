@@ -36,7 +36,7 @@ export function Word({
           </Popover.Content>
         </Popover.Portal>
       </Popover.Root>
-      {wrong ? <span className="text-small text-red">{wrong}</span> : null}
+      {wrong ? <span className="pl-1.5 text-small text-red">{wrong}</span> : null}
     </>
   );
 }

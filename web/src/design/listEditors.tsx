@@ -19,7 +19,7 @@ export function ValuesEditor({
     .map((line) => line.trim())
     .filter((line) => line !== '');
   return (
-    <div className="w-[360px] max-w-[80vw]">
+    <div className="w-[26rem] max-w-full">
       <textarea
         className="field"
         rows={Math.min(10, Math.max(3, lines.length + 1))}
@@ -104,9 +104,9 @@ export function TestsEditor({
   const put = (at: number, change: Partial<TestLine>) =>
     set(tests.map((test, i) => (i === at ? { ...test, ...change } : test)));
   return (
-    <div className="w-[460px] max-w-[85vw]">
+    <div className="w-[26rem] max-w-full">
       {tests.map((test, i) => (
-        <div key={i} className="flex items-end gap-2 pb-2">
+        <div key={i} className="flex flex-wrap items-end gap-2 pb-2">
           <input
             className="field !w-40"
             list="fields-here"
@@ -187,7 +187,7 @@ export function ExpressionEditor({
     onChange(next);
   };
   return (
-    <div className="w-[460px] max-w-[85vw]">
+    <div className="w-[26rem] max-w-full">
       <textarea
         className="field font-mono"
         rows={3}
@@ -201,7 +201,7 @@ export function ExpressionEditor({
         {problem ?? `Fields here: ${fields.join(', ') || 'none'}.`}
       </p>
       <dl
-        className="mt-1 grid max-h-40 grid-cols-[170px_1fr] gap-x-3 overflow-auto border-t border-rule-soft pt-2 text-small"
+        className="mt-1 grid max-h-40 grid-cols-[minmax(0,2fr)_minmax(0,3fr)] gap-x-3 overflow-auto border-t border-rule-soft pt-2 text-small"
         tabIndex={0}
       >
         {functions.map(({ call, says }) => (

@@ -5,9 +5,11 @@ import {
   Confirm,
   DoneHere,
   Empty,
+  ExpressionEditor,
   Field,
   Flag,
   Head,
+  InstructionEditor,
   Key,
   ListEditor,
   Loading,
@@ -16,9 +18,11 @@ import {
   NumberEditor,
   RangeEditor,
   Ruler,
+  TestsEditor,
   TextArea,
   Tick,
   Trouble,
+  ValuesEditor,
   Word,
 } from '../design/index.ts';
 
@@ -101,6 +105,31 @@ export default function Parts() {
             <Tick label="one" state={on} onChange={setOn} /> on or off{' '}
             <Tick label="some" state="some" onChange={() => undefined} /> some
           </div>
+          <Head title="Tests" right="what a branch depends on" />
+          <div className="pop my-3">
+            <TestsEditor
+              value={[
+                { field: 'judgement.score', is: 'above', value: '6' },
+                { field: 'title', is: 'filled', value: '' },
+              ]}
+              join="all"
+              kinds={['filled', 'empty', 'above', 'below']}
+              fields={['judgement', 'title']}
+              onChange={() => undefined}
+              onJoin={() => undefined}
+            />
+          </div>
+          <Head title="Expression" right="with its functions" />
+          <div className="pop my-3">
+            <ExpressionEditor
+              label="expression"
+              value={'before(subject, ":'}
+              problemOf={() => 'at character 17: this text is not closed'}
+              functions={[{ call: 'before(text, mark)', says: 'what stands before the first mark' }]}
+              fields={['subject']}
+              onChange={() => undefined}
+            />
+          </div>
         </Column>
         <Column>
           <Head title="Number" right="ruler and field" />
@@ -110,6 +139,23 @@ export default function Parts() {
           <Head title="Range" />
           <div className="pop my-3">
             <RangeEditor label="sections" value={range} least={1} most={20} unit="sections" onChange={setRange} />
+          </div>
+          <Head title="Long instruction" right="with its fields" />
+          <div className="pop my-3">
+            <InstructionEditor
+              label="Own instruction"
+              value="Write for someone who has just opened {{ thing }}."
+              fields={[
+                { name: 'subject', says: 'always there' },
+                { name: 'passages', says: 'always there' },
+              ]}
+              problemOf={(text) => (text.includes('{{ thing }}') ? 'Nothing above gives ‘thing’.' : null)}
+              onChange={() => undefined}
+            />
+          </div>
+          <Head title="Values" right="one a line" />
+          <div className="pop my-3">
+            <ValuesEditor label="values" value={['German', 'French']} most={50} onChange={() => undefined} />
           </div>
           <Head title="Choice" right="with what it does" />
           <div className="pop my-3">

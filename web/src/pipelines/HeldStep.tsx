@@ -28,7 +28,7 @@ export function HeldStep({ hold }: { hold: Hold }) {
   });
   const put = (field: string, value: unknown) => setChange((now) => ({ ...now, [field]: value }));
   return (
-    <section className="my-2 border-y border-blue bg-paper px-3 py-2" aria-label={`Held: ${hold.kind}`}>
+    <section className="my-2 border border-blue bg-paper px-3 py-2" aria-label={`Held: ${hold.kind}`}>
       <p className="pb-1 text-small font-semibold">It waits for you: {asks(hold)}</p>
       <Proposed hold={hold} change={change} put={put} />
       {note === null ? null : (

@@ -9,9 +9,12 @@ import { Button, DoneHere, Trouble, Word } from '../design/index.ts';
 import { useViewKeys } from '../shell/keys.ts';
 import { amount, plural } from '../words/figures.ts';
 import { isChanged, useDraft } from './draft.ts';
-import { type Choices, StepSentence } from './StepSentence.tsx';
+import { type Choices, OwnInstruction, StepSentence } from './StepSentence.tsx';
 import { TakeItems } from './TakeItems.tsx';
 import { TrialResult } from './TrialResult.tsx';
+
+/** Kinds with nothing to be held: they only say what comes next, or hold already. */
+const NO_HOLD: ReadonlySet<string> = new Set(['when', 'for each', 'meanwhile', 'use', 'wait', 'hold', 'publish']);
 
 /** The procedure as numbered sentences; beside each, on its own row, what the trial made of it. */
 export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: number }) {
@@ -178,10 +181,23 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
                   ))}
               </div>
               {i > 0 ? (
-                <span className="absolute right-4 bottom-1 flex items-start gap-3 bg-paper pl-2 text-small opacity-0 group-focus-within:opacity-100 group-hover:opacity-100">
+                <span className="absolute right-4 -bottom-3 z-10 flex items-start gap-3 bg-paper pl-2 text-small opacity-0 group-focus-within:opacity-100 group-hover:opacity-100 has-[[data-state=open]]:opacity-100">
                   <Button look="quiet" disabled={!canRun} onClick={() => run.mutate({ until: step.id })}>
                     run to here
                   </Button>
+                  {'instruction' in step && step.kind !== 'answer' && step.instruction.trim() === '' ? (
+                    <OwnInstruction
+                      step={step}
+                      own=""
+                      fields={fieldsSeen(document, step.id)}
+                      onChange={(field, value) => change(step.id, field, value)}
+                    />
+                  ) : null}
+                  {NO_HOLD.has(step.kind) ? null : (
+                    <Button look="quiet" onClick={() => change(step.id, 'hold', step.hold ? undefined : true)}>
+                      {step.hold ? 'do not hold' : 'hold here'}
+                    </Button>
+                  )}
                   {depth === 0 && trial?.runs.some((one) => one.path === step.id) ? (
                     <Button look="quiet" disabled={!canRun} onClick={() => run.mutate({ until: null, from: step.id })}>
                       again from here

@@ -62,7 +62,7 @@ export function StepSentence({
           <Word
             key={i}
             label={`${step.kind}, ${part.field}`}
-            wrong={wrong ? `${wrong.sentence} ${wrong.mend}` : null}
+            wrong={wrong ? (wrong.mend.length < 40 ? wrong.mend : wrong.sentence) : null}
             editor={(close) => (
               <Editor
                 editor={part.editor}
@@ -80,29 +80,47 @@ export function StepSentence({
           </Word>
         );
       })}
-      {own === null ? null : (
+      {own === null || own.trim() === '' ? null : (
         <span className="block text-small text-ink-3">
           said besides:{' '}
-          <Word
-            label={`${step.kind}, own instruction`}
-            wrong={wrongAt('instruction')?.sentence ?? null}
-            editor={() => (
-              <InstructionEditor
-                label="Own instruction"
-                value={own}
-                fields={named(fields)}
-                problemOf={(text) => textProblem(text, fields)}
-                onChange={(text) => onChange('instruction', text)}
-              />
-            )}
-          >
-            {own.trim() === ''
-              ? 'nothing'
-              : `“${own.replace(/\s+/g, ' ').trim().slice(0, 70)}${own.length > 70 ? '…' : ''}”`}
-          </Word>
+          <OwnInstruction
+            step={step}
+            own={own}
+            fields={fields}
+            wrong={wrongAt('instruction')?.sentence}
+            onChange={onChange}
+          />
         </span>
       )}
     </span>
+  );
+}
+
+/** What is said to the writer besides, in one's own words. */
+export function OwnInstruction({
+  step,
+  own,
+  fields,
+  wrong,
+  onChange,
+}: Pick<Shown, 'step' | 'fields' | 'onChange'> & { own: string; wrong?: string | undefined }) {
+  const line = own.replace(/\s+/g, ' ').trim();
+  return (
+    <Word
+      label={`${step.kind}, own instruction`}
+      wrong={wrong ?? null}
+      editor={() => (
+        <InstructionEditor
+          label="Own instruction"
+          value={own}
+          fields={named(fields)}
+          problemOf={(text) => textProblem(text, fields)}
+          onChange={(text) => onChange('instruction', text)}
+        />
+      )}
+    >
+      {line === '' ? 'own words' : `“${line.slice(0, 70)}${line.length > 70 ? '…' : ''}”`}
+    </Word>
   );
 }
 

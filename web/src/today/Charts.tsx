@@ -29,7 +29,7 @@ export function CoverChart({ slots, now }: { slots: Slots; now: number }) {
                   return (
                     <span
                       key={slot.at}
-                      className={`absolute top-0 h-2.5 border-r border-paper ${slot.standing === 'in work' ? 'mk busy !h-2.5' : slot.standing === 'held' ? 'mk wait !h-2.5' : slot.standing === 'stopped' ? 'mk stop !h-2.5' : 'bg-ink'}`}
+                      className={`drawn absolute top-0 h-2.5 border-r border-paper ${slot.standing === 'in work' ? 'mk busy !h-2.5' : slot.standing === 'held' ? 'mk wait !h-2.5' : slot.standing === 'stopped' ? 'mk stop !h-2.5' : 'bg-ink'}`}
                       style={{ left: at(from), width: `calc(${at(slot.at)} - ${at(from)})` }}
                     />
                   );
@@ -82,7 +82,7 @@ export function CostRuler({ costs, now }: { costs: Today['costs']; now: number }
             className="absolute bottom-0 w-px bg-rule"
             style={{ left: `${x(at)}%`, height: `${(micros / top) * 100}%` }}
           >
-            <span className="absolute -left-px top-0 block h-[5px] w-[3px] bg-ink" />
+            <span className="drawn absolute -left-px top-0 block h-[5px] w-[3px] bg-ink" />
           </Link>
         ))}
       </div>
