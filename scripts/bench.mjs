@@ -12,6 +12,8 @@ if (!process.execArgv.includes('tsx')) {
 }
 const all = {
   engine: (await import('./bench/engine.mjs')).engine,
+  plan: (await import('./bench/plan.mjs')).planning,
+  claims: (await import('./bench/claims.mjs')).waiting,
   path: (await import('./bench/path.mjs')).path,
   web: (await import('./bench/web.mjs')).web,
 };

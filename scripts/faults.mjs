@@ -1,5 +1,6 @@
 // Breaks things while briefs are made, then counts on the receiving side what was lost or doubled. Last line: JSON.
-//   npm run faults -- [--faults 80] [--briefs 36] [--seconds 600] [--seed N]
+//   npm run faults -- [--faults 80] [--briefs 36] [--seconds 600] [--seed N] [--cluster]
+// With --cluster the database is three machines of which one after the other dies and comes back (needs root).
 import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -30,6 +31,7 @@ const { values } = parseArgs({
     seconds: { type: 'string', default: '600' },
     seed: { type: 'string', default: String(Date.now() % 1_000_000) },
     keep: { type: 'boolean', default: false },
+    cluster: { type: 'boolean', default: false },
   },
 });
 const wanted = {
@@ -60,9 +62,50 @@ let cap = Number.POSITIVE_INFINITY;
 const proxies = new Map();
 const WORKERS = ['worker-1', 'worker-2'];
 /** The ports of the proxies must be known before the database's is: each looks its target up when a client comes. */
+/** The machines of the database, when it is a cluster. */
+const machines = values.cluster ? await startCluster() : null;
+let machineKills = 0;
 const all = await startBroken();
 
+async function startCluster() {
+  const { cluster } = await import('./cluster.mjs');
+  const made = await cluster(join(folder, 'cluster'));
+  for (const node of made.nodes) {
+    console.log(`starting ${node.name} …`);
+    await made.start(node);
+  }
+  return made;
+}
+
+/** Kills one machine of the database and lets it come back; the others go on meanwhile. */
+async function killMachine() {
+  if (machines.inStep() < 3) return;
+  const node = machines.nodes[Math.floor(random() * 3)];
+  machines.kill(node);
+  kills++;
+  machineKills++;
+  console.log(`${String(struck()).padStart(3)}  kill ${node.name}`);
+  await pause(500 + Math.floor(random() * 3_000));
+  for (let tries = 0; ; tries++) {
+    try {
+      await machines.start(node);
+      return;
+    } catch (error) {
+      if (tries === 3) throw error;
+    }
+  }
+}
+
 async function startBroken() {
+  if (machines)
+    return startAll(folder, {
+      ownDatabase: true,
+      standIns: standIns.address,
+      workers: 2,
+      leaseSeconds: 3,
+      log: 'info',
+      databaseUrl: (name) => machines.url(name === 'api' ? 2 : WORKERS.indexOf(name)),
+    });
   const { freePort } = await import('./mariadb.mjs');
   const port = await freePort();
   for (const name of WORKERS)
@@ -171,11 +214,18 @@ try {
     await patient('POST', `/sources/${source}/keywords`, { paste: phrases.splice(0, 4).join('\n') });
     for (const pipeline of [plain, branched]) await patient('POST', `/pipelines/${pipeline}/take`, {});
   };
-  const faults = order(random);
+  const faults = order(
+    random,
+    machines ? (fault) => !(fault.point ?? '').startsWith('database') && fault.kill !== 'database' : () => true,
+  );
   let open = [];
   let many = 0;
-  while ((struck() < wanted.faults || many < wanted.briefs) && !late()) {
+  while (
+    (struck() < wanted.faults || many < wanted.briefs || (machines && machineKills < wanted.faults / 2)) &&
+    !late()
+  ) {
     if (open.length < 5 && phrases.length > 0) await more();
+    if (machines && machineKills <= struck() - machineKills) await killMachine();
     const fault = faults.next().value;
     const before = struck();
     if (fault.trouble) standIns.trouble(fault.at, fault.trouble, 1, fault.path);
@@ -237,12 +287,13 @@ try {
       doubled,
       overLimit: Math.max(0, overLimit),
       untrue,
-      leastAtAPoint: Math.min(...Object.values(atPoints)),
+      ...(machines ? { machineKills } : { leastAtAPoint: Math.min(...Object.values(atPoints)) }),
       seconds: Math.round((Date.now() - begun) / 1_000),
     }),
   );
 } finally {
   await all.stop();
+  await machines?.stop();
   for (const proxy of proxies.values()) proxy.close();
   await standIns.close();
   if (!values.keep) rmSync(folder, { recursive: true, force: true });

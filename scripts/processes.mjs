@@ -58,7 +58,7 @@ async function endOf(child) {
 
 /**
  * @param {string} folder data, logs, passwords and the list of running processes are kept here
- * @param {object} options ports of 0 are free ones; `onEnd(name, how)` is told when a part ends unasked
+ * @param {object} options ports of 0 are free ones; `standIns` and `ownDatabase` say that a harness runs these itself; `onEnd(name, how)` is told when a part ends unasked
  */
 export async function startAll(folder, options = {}) {
   const {
@@ -174,7 +174,12 @@ export async function startAll(folder, options = {}) {
   };
   try {
     const names = Array.from({ length: workers }, (_, i) => (workers === 1 ? 'worker' : `worker-${i + 1}`));
-    const parts = ['database', ...(options.standIns ? [] : ['stand-ins']), 'api', ...names];
+    const parts = [
+      ...(options.ownDatabase ? [] : ['database']),
+      ...(options.standIns ? [] : ['stand-ins']),
+      'api',
+      ...names,
+    ];
     // All of them, so that when one fails the others are known and can be stopped.
     const failed = (await Promise.allSettled(parts.map(start))).find(({ status }) => status === 'rejected');
     if (failed) throw failed.reason;

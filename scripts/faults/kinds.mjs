@@ -68,10 +68,10 @@ export function seeded(seed) {
   };
 }
 
-/** An endless order of faults: all of them, shuffled, again and again. */
-export function* order(random) {
+/** An endless order of faults: all that are wanted, shuffled, again and again. */
+export function* order(random, wanted = () => true) {
   for (;;) {
-    const left = [...FAULTS];
+    const left = FAULTS.filter(wanted);
     while (left.length > 0) yield left.splice(Math.floor(random() * left.length), 1)[0];
   }
 }

@@ -4,6 +4,7 @@ import { personEntity } from '../people/entity.ts';
 import { pipelineEntity } from '../pipelines/entity.ts';
 import { serviceEntity } from '../services/entity.ts';
 import { sourceEntity } from '../sources/entity.ts';
+import { machinesOf, wayTo } from './machines.ts';
 import { migrations } from './migrations/index.ts';
 
 export type Row = Record<string, unknown>;
@@ -24,6 +25,9 @@ export function errnoOf(error: unknown): number | null {
   const value = errno ?? driverError?.errno;
   return typeof value === 'number' ? value : null;
 }
+
+/** A machine of a cluster that is out of step with the others refuses work, as if it were not there. */
+const NOT_IN_STEP = 1047;
 
 const MOST_TRIES = 8;
 const BACK_MS = 250;
@@ -47,7 +51,7 @@ export function isLostConnection(error: unknown): boolean {
     driverError?: { code?: unknown };
     message?: unknown;
   };
-  if (LOST.has(String(code ?? driverError?.code))) return true;
+  if (LOST.has(String(code ?? driverError?.code)) || errnoOf(error) === NOT_IN_STEP) return true;
   return typeof message === 'string' && /closed state|Pool is closed/.test(message);
 }
 
@@ -73,9 +77,10 @@ export class Database implements Sql {
   }
 
   private static async connect(url: string, connections: number): Promise<Database> {
+    const machines = machinesOf(url);
     const source = new DataSource({
       type: 'mariadb',
-      url,
+      url: machines.url,
       timezone: 'Z',
       charset: 'utf8mb4',
       supportBigNumbers: true,
@@ -85,7 +90,11 @@ export class Database implements Sql {
       entities: [personEntity, serviceEntity, blogEntity, sourceEntity, pipelineEntity],
       migrations,
       poolSize: connections,
-      extra: { connectionLimit: connections, enableKeepAlive: true },
+      extra: {
+        connectionLimit: connections,
+        enableKeepAlive: true,
+        ...(machines.all.length > 1 ? { stream: wayTo(machines.all) } : {}),
+      },
     });
     await source.initialize();
     const pool = (
@@ -94,7 +103,10 @@ export class Database implements Sql {
       }
     ).pool;
     pool.on('connection', (connection) =>
-      connection.query("SET tx_isolation = 'READ-COMMITTED', time_zone = '+00:00'"),
+      connection.query(
+        // On a cluster a read waits until what was committed elsewhere before it is here.
+        `SET tx_isolation = 'READ-COMMITTED', time_zone = '+00:00'${machines.all.length > 1 ? ', wsrep_sync_wait = 1' : ''}`,
+      ),
     );
     const database = new Database(source);
     try {
@@ -141,11 +153,22 @@ export class Database implements Sql {
   }
 
   async rows<T = Row>(text: string, parameters?: unknown[]): Promise<T[]> {
-    return (await this.source.query(text, parameters)) as T[];
+    return (await this.alone(text, parameters)) as T[];
   }
 
   async run(text: string, parameters?: unknown[]): Promise<number> {
-    return affected(await this.source.query(text, parameters));
+    return affected(await this.alone(text, parameters));
+  }
+
+  /** A statement by itself; one that lost against another did nothing and is repeated. */
+  private async alone(text: string, parameters?: unknown[]): Promise<unknown> {
+    for (let attempt = 1; ; attempt++) {
+      try {
+        return await this.source.query(text, parameters);
+      } catch (error) {
+        if (attempt >= MOST_TRIES || !REPEATABLE.has(errnoOf(error) ?? 0)) throw error;
+      }
+    }
   }
 
   /**
