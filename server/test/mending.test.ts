@@ -148,3 +148,15 @@ test('what a worker holds without knowing it, since an answer of the database wa
     Number((await db.rows<{ n: number }>('SELECT COUNT(*) AS n FROM permit WHERE holder IS NULL'))[0]?.n);
   await expect.poll(free, { timeout: 15_000 }).toBeGreaterThanOrEqual(permits);
 });
+
+test('what a worker took while it was given up for dead comes back, though nobody of its name is left', async () => {
+  const { db, ids } = w.product.ground;
+  const gone = ids();
+  const services = await db.rows<{ id: string }>('SELECT id FROM service');
+  await db.run('INSERT IGNORE INTO permit (service, n, holder) VALUES ?', [
+    services.flatMap(({ id }) => [1, 2, 3, 4].map((n) => [id, n, gone])),
+  ]);
+  const briefs = await w.take(await w.pipeline(SUBJECT));
+  await w.settled(briefs, ['out']);
+  expect(await db.rows('SELECT 1 FROM permit WHERE holder = ?', [gone])).toEqual([]);
+});

@@ -12,17 +12,33 @@ const MOST_LOST = 15;
 export async function reap(ground: Ground): Promise<Set<string>> {
   const lanes = new Set<string>();
   const dead = await ground.db.rows<{ id: string }>('SELECT id FROM worker WHERE lease_until < UTC_TIMESTAMP(3)');
-  for (const { id } of dead) for (const lane of await reapOne(ground, id)) lanes.add(lane);
+  for (const { id } of dead) for (const lane of await reapOne(ground, id, false)) lanes.add(lane);
+  for (const id of await unknownHolders(ground)) for (const lane of await reapOne(ground, id, true)) lanes.add(lane);
   return lanes;
 }
 
-async function reapOne(ground: Ground, worker: string): Promise<string[]> {
+/**
+ * Holders that are no workers any more: a statement of a worker that was on its way while it was given up for dead takes
+ * effect after that, and nobody would ever give back what it took.
+ */
+async function unknownHolders({ db }: Ground): Promise<string[]> {
+  const rows = await db.rows<{ holder: string }>(
+    `SELECT h.holder FROM (
+       SELECT holder FROM permit WHERE holder IS NOT NULL
+       UNION SELECT holder FROM step_run WHERE holder > '' AND state = 'running'
+       UNION SELECT holder FROM answer WHERE state = 'pending'
+     ) h LEFT JOIN worker w ON w.id = h.holder WHERE w.id IS NULL`,
+  );
+  return rows.map(({ holder }) => holder);
+}
+
+async function reapOne(ground: Ground, worker: string, unknown: boolean): Promise<string[]> {
   return ground.db.transaction(async (sql) => {
-    const [row] = await sql.rows(
-      'SELECT id FROM worker WHERE id = ? AND lease_until < UTC_TIMESTAMP(3) FOR UPDATE SKIP LOCKED',
+    const [row] = await sql.rows<{ id: string; late: number }>(
+      'SELECT id, lease_until < UTC_TIMESTAMP(3) AS late FROM worker WHERE id = ? FOR UPDATE',
       [worker],
     );
-    if (!row) return [];
+    if (unknown ? row !== undefined : row?.late !== 1) return [];
     const runs = await sql.rows<{ id: string; attempts: number; home_lane: string; started_at: Date | null }>(
       'SELECT id, attempts, home_lane, started_at FROM step_run WHERE holder = ? FOR UPDATE',
       [worker],
