@@ -77,6 +77,7 @@ export async function startAll(folder, options = {}) {
   // Every port is known before anything starts, so that all start at once and wait for what they need.
   const databasePort = options.databasePort ?? (await freePort());
   const databaseUrl = urlOf(folder, databasePort);
+  const mailPort = await freePort();
   /** Parts by name, in the order they were started. */
   const parts = new Map();
   let stopping = false;
@@ -84,6 +85,8 @@ export async function startAll(folder, options = {}) {
     GRIVO_SECRET_KEY: readFileSync(keyFile, 'utf8'),
     GRIVO_ALLOWED_ORIGINS: all.standIns,
     GRIVO_STAND_INS: all.standIns,
+    ...(options.standIns ? {} : { GRIVO_MAIL_URL: `smtp://127.0.0.1:${mailPort}`, GRIVO_MAIL_FROM: OWNER.email }),
+    GRIVO_KEEP_FOLDER: join(folder, 'kept'),
     GRIVO_LOG: log,
     GRIVO_LEASE_SECONDS: String(leaseSeconds),
     GRIVO_OWNER_EMAIL: OWNER.email,
@@ -115,7 +118,7 @@ export async function startAll(folder, options = {}) {
       const { child } = await program(
         folder,
         'stand-ins',
-        [PROGRAMS.standIns, join(folder, 'stand-ins'), new URL(all.standIns).port],
+        [PROGRAMS.standIns, join(folder, 'stand-ins'), new URL(all.standIns).port, String(mailPort)],
         {},
         /^http/,
       );

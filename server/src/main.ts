@@ -5,6 +5,7 @@ import { app } from './api/app.ts';
 import { readConfig } from './config/config.ts';
 import { addPerson } from './people/sessions.ts';
 import { assemble } from './product.ts';
+import { Mail } from './telling/mail.ts';
 
 const read = readConfig(process.env);
 if (!read.ok) {
@@ -19,6 +20,8 @@ const product = await assemble({
   allowedOrigins: config.GRIVO_ALLOWED_ORIGINS.split(',').filter((origin) => origin !== ''),
   log,
   waitForDatabaseMs: 30_000,
+  mail: config.GRIVO_MAIL_URL ? new Mail(config.GRIVO_MAIL_URL, config.GRIVO_MAIL_FROM) : null,
+  keepFolder: config.GRIVO_KEEP_FOLDER ?? null,
   standIns: config.GRIVO_STAND_INS ?? null,
   migrates: config.GRIVO_ROLE !== 'worker',
 });

@@ -17,6 +17,7 @@ import { ServiceDirectory } from './services/directory.ts';
 import { performers } from './steps/registry.ts';
 import type { Tools } from './steps/tools.ts';
 import { Database } from './store/database.ts';
+import type { Mail } from './telling/mail.ts';
 
 export interface ProductOptions {
   databaseUrl: string;
@@ -32,6 +33,10 @@ export interface ProductOptions {
   waitForDatabaseMs?: number;
   /** Where the stand-ins of a demonstration are. */
   standIns?: string | null;
+  /** The mail server of 'tell'. */
+  mail?: Mail | null;
+  /** Where 'keep' writes. */
+  keepFolder?: string | null;
   /** Whether this process brings the schema up; workers wait for the API to do it. */
   migrates?: boolean;
 }
@@ -86,6 +91,9 @@ export async function assemble(options: ProductOptions): Promise<Product> {
     illustrator: new Illustrator(ports),
     lookUp: new LookUp(ports),
     micropub: new Micropub(ports),
+    secrets,
+    mail: options.mail ?? null,
+    keepFolder: options.keepFolder ?? null,
     holder: () => engine?.worker ?? '-',
   };
   /** A lease lost while the database was away is taken anew as soon as it answers. */

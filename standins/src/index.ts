@@ -2,5 +2,6 @@ export type { BlogAct, BlogSite, OlderPost, Post } from './blog/posts.ts';
 export type { ServiceName, Trouble, Watch } from './control/trouble.ts';
 export { BLOGS, KEYWORDS, PAGES } from './material/index.ts';
 export type { ModelCall } from './model/service.ts';
+export type { Received } from './receive/receivers.ts';
 export { type StandInOptions, type StandIns, start } from './start.ts';
 export type { WebPage } from './web/pages.ts';

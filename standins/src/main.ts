@@ -1,9 +1,15 @@
-// The stand-ins as a process of their own: main [folder] [port]. Prints its address on the first line.
+// The stand-ins as a process of their own: main [folder] [port] [mail port]. Prints its address on the first line.
 import { BLOGS, PAGES } from './material/index.ts';
 import { start } from './start.ts';
 
-const [folder = '', port = '0'] = process.argv.slice(2);
-const standIns = await start({ pages: PAGES, blogs: BLOGS, folder: folder || null, port: Number(port) });
+const [folder = '', port = '0', mailPort = '0'] = process.argv.slice(2);
+const standIns = await start({
+  pages: PAGES,
+  blogs: BLOGS,
+  folder: folder || null,
+  port: Number(port),
+  mailPort: Number(mailPort),
+});
 console.log(standIns.address);
 const stop = () => {
   standIns.close().then(

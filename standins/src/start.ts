@@ -8,12 +8,15 @@ import { Journal } from './control/journal.ts';
 import { controlRoutes, type Introduction } from './control/routes.ts';
 import { type ServiceName, type Trouble, Troubles, type Watch } from './control/trouble.ts';
 import { MODEL_ONE, MODEL_TWO, type ModelCall, modelService } from './model/service.ts';
+import { mailServer, type Received, receivers } from './receive/receivers.ts';
 import { smallWeb, type WebPage } from './web/pages.ts';
 
 export interface StandInOptions {
   port?: number;
   /** Where what was received is kept over a restart; in memory without. */
   folder?: string | null;
+  /** Where mail is taken by SMTP. */
+  mailPort?: number;
   pages: readonly WebPage[];
   blogs: readonly BlogSite[];
   keys?: { one: string; two: string };
@@ -23,6 +26,8 @@ export interface StandIns {
   address: string;
   /** Addresses by service, as a person would enter them. */
   services: { writerOne: string; writerTwo: string; lookUp: string };
+  /** As smtp://host:port. */
+  mail: string;
   keys: { one: string; two: string };
   blog(slug: string): { address: string; endpoint: string; token: string };
   trouble(at: ServiceName, trouble: Trouble, times?: number, path?: string, holding?: string): void;
@@ -33,6 +38,8 @@ export interface StandIns {
     micros: number;
     acts: readonly BlogAct[];
     posts(blog: string): Post[];
+    /** Mails, messages and hook calls that arrived. */
+    inbox: readonly Received[];
     troubles: number;
   };
   close(): Promise<void>;
@@ -88,11 +95,15 @@ export async function start(options: StandInOptions): Promise<StandIns> {
   app.use(smallWeb(options.pages, troubles));
   app.use(micropub(options.blogs, posts, troubles, origin));
   app.use(publicSite(options.blogs, posts, troubles, origin));
+  const inbox = new Journal<Received>(folder, 'inbox');
+  app.use(receivers(inbox, troubles));
+  const mail = await mailServer(inbox, options.mailPort ?? 0);
   app.use(controlRoutes(troubles, calls, posts, () => introduction(address, keys.one, options.blogs)));
   return {
     address,
     services: { writerOne: `${address}/one/v1`, writerTwo: `${address}/two/v1`, lookUp: `${address}/look-up` },
     keys,
+    mail: mail.address,
     blog(slug) {
       const site = options.blogs.find((blog) => blog.slug === slug);
       if (!site) throw new Error(`there is no blog ${slug}`);
@@ -115,9 +126,11 @@ export async function start(options: StandInOptions): Promise<StandIns> {
       micros: calls.entries.reduce((sum, call) => sum + call.micros, 0),
       acts: posts.acts,
       posts: (blog) => posts.all(blog),
+      inbox: inbox.entries,
       troubles: troubles.met,
     }),
     async close() {
+      await mail.close();
       server.closeAllConnections();
       await new Promise((resolve) => server.close(resolve));
     },

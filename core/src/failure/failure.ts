@@ -27,9 +27,12 @@ export type Failure =
   | { code: 'no-figure'; said: string }
   | { code: 'cannot-work-out'; problem: string }
   | { code: 'page-unreadable'; address: string; reason: string }
+  | { code: 'not-taken'; to: string; said: string }
   | { code: 'language-unknown'; language: string }
   | { code: 'translation-incomplete'; language: string; problem: string }
   | { code: 'routine-missing'; routine: string }
+  /** Something only the environment of the installation can give. */
+  | { code: 'not-set-up'; what: string }
   // Ours.
   | { code: 'defect'; message: string; stack: string };
 
@@ -60,9 +63,11 @@ const CLASS: Record<FailureCode, FailureClass> = {
   'no-figure': 'refused',
   'cannot-work-out': 'refused',
   'page-unreadable': 'refused',
+  'not-taken': 'refused',
   'language-unknown': 'refused',
   'translation-incomplete': 'refused',
   'routine-missing': 'refused',
+  'not-set-up': 'mend',
   defect: 'defect',
 };
 
@@ -122,6 +127,7 @@ export function backoffMs(failure: Failure, tries: number, random: () => number)
 /** The one cause an incident stands for, or null when the failure concerns a single brief only. */
 export function causeOf(failure: Failure): { service: string; cause: FailureCode } | null {
   if (classOf(failure) !== 'mend') return null;
+  if (failure.code === 'not-set-up') return { service: failure.what, cause: failure.code };
   if (failure.code === 'no-service') return { service: failure.role, cause: failure.code };
   // The limit of one article stops that one alone; those of a day or a month stop all, until it is over.
   if (failure.code === 'limit-reached')

@@ -142,6 +142,12 @@ export function wordsOf(failure: Failure, nameOf: (id: string) => string = (id) 
         `${failure.address} gave nothing readable: ${failure.reason}.`,
         'Correct the address, or take the step out.',
       );
+    case 'not-taken':
+      return say(
+        'Mail not taken',
+        `The mail server does not take mail to ${failure.to}: ${failure.said}.`,
+        'Correct the address, then let the brief go on.',
+      );
     case 'language-unknown':
       return say(
         'Language not known',
@@ -159,6 +165,12 @@ export function wordsOf(failure: Failure, nameOf: (id: string) => string = (id) 
         'Routine missing',
         `The routine ‘${failure.routine}’ is not there.`,
         'Choose another routine, or take the step out.',
+      );
+    case 'not-set-up':
+      return say(
+        `No ${failure.what}`,
+        `This installation has no ${failure.what}.`,
+        'Set it in the environment (the operator’s page says how), start again, then let the briefs go on.',
       );
     case 'defect':
       return say(

@@ -7,6 +7,7 @@ import { forEach } from './kinds/forEach.ts';
 import { hold } from './kinds/hold.ts';
 import { illustrate } from './kinds/illustrate.ts';
 import { judge } from './kinds/judge.ts';
+import { keep } from './kinds/keep.ts';
 import { layOut } from './kinds/layOut.ts';
 import { link } from './kinds/link.ts';
 import { lookUp } from './kinds/lookUp.ts';
@@ -15,6 +16,7 @@ import { notes } from './kinds/notes.ts';
 import { outline } from './kinds/outline.ts';
 import { publish } from './kinds/publish.ts';
 import { take } from './kinds/take.ts';
+import { tell } from './kinds/tell.ts';
 import { title } from './kinds/title.ts';
 import { translate } from './kinds/translate.ts';
 import { use } from './kinds/use.ts';
@@ -47,6 +49,8 @@ export const stepKinds = {
   check,
   hold,
   publish,
+  keep,
+  tell,
   use,
   wait,
 } as const;

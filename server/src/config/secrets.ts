@@ -1,4 +1,4 @@
-import { createCipheriv, createDecipheriv, randomBytes } from 'node:crypto';
+import { createCipheriv, createDecipheriv, createHmac, randomBytes } from 'node:crypto';
 
 /** Seals secrets at rest with AES-256-GCM; the sealed form is nonce, tag, text. */
 export class Secrets {
@@ -12,6 +12,11 @@ export class Secrets {
     const cipher = createCipheriv('aes-256-gcm', this.key, nonce);
     const text = Buffer.concat([cipher.update(plain, 'utf8'), cipher.final()]);
     return Buffer.concat([nonce, cipher.getAuthTag(), text]);
+  }
+
+  /** A secret for one purpose, the same whenever it is asked for; it tells nothing of the key. */
+  derive(purpose: string): Buffer {
+    return createHmac('sha256', this.key).update(purpose).digest();
   }
 
   /** @throws when the key is another one or the sealed text was touched */

@@ -6,12 +6,14 @@ import { performFetch } from './fetch.ts';
 import { performHold } from './hold.ts';
 import { performIllustrate } from './illustrate.ts';
 import { performJudge } from './judge.ts';
+import { performKeep } from './keep.ts';
 import { performLayOut } from './layOut.ts';
 import { performLink } from './link.ts';
 import { performLookUp } from './lookUp.ts';
 import { performNotes } from './notes.ts';
 import { performOutline } from './outline.ts';
 import { performPublish } from './publish.ts';
+import { performTell } from './tell.ts';
 import { performTitle } from './title.ts';
 import type { Tools } from './tools.ts';
 import { performTranslate } from './translate.ts';
@@ -44,6 +46,8 @@ export function performers(tools: Tools): Performers {
     hold: performHold,
     publish: performPublish(tools),
     wait: performWait(tools),
+    keep: performKeep(tools),
+    tell: performTell(tools),
     use: performUse,
   };
 }

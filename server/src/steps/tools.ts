@@ -3,11 +3,13 @@ import type { Illustrator } from '../adapters/illustrator.ts';
 import type { LookUp } from '../adapters/lookUp.ts';
 import type { Micropub } from '../adapters/micropub.ts';
 import type { Writer } from '../adapters/writer.ts';
+import type { Secrets } from '../config/secrets.ts';
 import type { Ground } from '../engine/outside.ts';
 import type { StepContext } from '../engine/performer.ts';
 import type { Network } from '../network/network.ts';
 import type { ServiceDirectory } from '../services/directory.ts';
 import type { ServiceRow } from '../services/entity.ts';
+import type { Mail } from '../telling/mail.ts';
 
 /** What the kinds work with: the ports to outside services and the ground. */
 export interface Tools {
@@ -18,6 +20,11 @@ export interface Tools {
   illustrator: Illustrator;
   lookUp: LookUp;
   micropub: Micropub;
+  secrets: Secrets;
+  /** The mail server, when the installation has one. */
+  mail: Mail | null;
+  /** Where copies are kept, when the installation has such a folder. */
+  keepFolder: string | null;
   /** The worker that performs, as holder of open questions. */
   holder: () => string;
 }

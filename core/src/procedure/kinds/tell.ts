@@ -1,0 +1,89 @@
+import { z } from 'zod';
+import { instruction, stepBase } from '../fields.ts';
+import type { StepKind } from '../kind.ts';
+import { beginning } from '../sentence.ts';
+
+export const TELL_BY = ['mail', 'message', 'hook'] as const;
+
+const schema = z.strictObject({
+  ...stepBase,
+  kind: z.literal('tell'),
+  by: z.enum(TELL_BY),
+  /** A mail address, or the address messages and hooks are posted to: a Liquid text. */
+  to: z.string().max(1_000),
+  subject: z.string().max(300),
+  text: instruction,
+});
+export type TellStep = z.infer<typeof schema>;
+
+const DOES: Record<TellStep['by'], string> = {
+  mail: 'a mail with the text, by the mail server of this installation',
+  message: 'the text as JSON, as most chat tools take it',
+  hook: 'the article as JSON, signed, for another program',
+};
+
+export const tell: StepKind<'tell', TellStep> = {
+  kind: 'tell',
+  schema,
+  needs: [],
+  gives: ['told'],
+  uses: (step) => [
+    { field: 'to', as: 'template', text: step.to },
+    ...(step.by === 'hook'
+      ? []
+      : [
+          { field: 'subject', as: 'template' as const, text: step.subject },
+          { field: 'text', as: 'template' as const, text: step.text },
+        ]),
+  ],
+  calls: null,
+  effect: true,
+  writes: false,
+  fresh: (id) => ({
+    id,
+    kind: 'tell',
+    off: false,
+    by: 'mail',
+    to: 'editor@example.com',
+    subject: '{{ subject }}',
+    text: 'Done: {{ subject }}',
+  }),
+  sentence: (step) => [
+    { text: step.by === 'hook' ? 'Call ' : 'Tell ' },
+    { word: beginning(step.to) || 'nobody yet', field: 'to', editor: { type: 'text' } },
+    { text: ' by ' },
+    {
+      word: step.by,
+      field: 'by',
+      editor: { type: 'choice', options: TELL_BY.map((value) => ({ value, says: value, does: DOES[value] })) },
+    },
+    ...(step.by === 'hook'
+      ? [{ text: ' with the article' }]
+      : [
+          ...(step.by === 'mail'
+            ? [
+                { text: ', headed ' },
+                { word: beginning(step.subject) || 'nothing', field: 'subject', editor: { type: 'text' as const } },
+              ]
+            : []),
+          { text: ': ' },
+          {
+            word: beginning(step.text, 80) || 'nothing yet',
+            field: 'text',
+            editor: { type: 'instruction' as const },
+          },
+        ]),
+  ],
+  check: (step) => {
+    const plain = !/[{]/.test(step.to);
+    const wrong = (sentence: string, mend: string) => [
+      { step: step.id, field: 'to', grade: 'error' as const, sentence, mend },
+    ];
+    if (step.to.trim() === '') return wrong('It tells nobody.', 'Say whom.');
+    if (step.by === 'mail' && plain && !/^[^@\s]+@[^@\s]+\.[^@\s]+$/.test(step.to.trim()))
+      return wrong(`‘${step.to}’ is no mail address.`, 'Write one as name@example.com.');
+    if (step.by !== 'mail' && plain && !/^https?:\/\/\S+$/.test(step.to.trim()))
+      return wrong(`‘${step.to}’ is no address to post to.`, 'Write one that begins with https://.');
+    return [];
+  },
+};
