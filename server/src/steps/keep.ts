@@ -38,7 +38,7 @@ export function folderIn(root: string, folder: string): string | null {
   const parts = folder
     .split('/')
     .filter((part) => /[\p{L}\p{N}]/u.test(part))
-    .map(slugOf);
+    .map((part) => slugOf(part));
   const path = resolve(root, ...parts);
   return path === resolve(root) || path.startsWith(resolve(root) + sep) ? path : null;
 }
