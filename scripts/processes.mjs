@@ -104,6 +104,7 @@ export async function startAll(folder, options = {}) {
       JSON.stringify({
         pid: process.pid,
         address: all.address,
+        databasePort,
         parts: Object.fromEntries([...parts].map(([name, part]) => [name, part.pid])),
       }),
     );

@@ -431,6 +431,29 @@ describe('shipped procedures', () => {
   );
 });
 
+test('everything a pipeline made is deleted, on the blog too, once its number is said', async () => {
+  const source = await listOf('fermenting garlic in honey');
+  const pipeline = await pipelineOf(written(source, publish('s6')));
+  const { briefs } = (await ask<{ briefs: string[] }>('POST', `/pipelines/${pipeline}/take`, {})).body;
+  await w.settled(briefs, ['out']);
+  const [article] = await madeBy(briefs[0]!);
+  expect((await fetch(article!.address!)).status).toBe(200);
+  expect((await ask('GET', `/pipelines/${pipeline}/made`)).body).toEqual({ briefs: 1, articles: 1, posts: 1, open: 0 });
+  const owner = await http.as('owner');
+  expect((await ask('POST', `/pipelines/${pipeline}/clear`, { articles: 1 })).status).toBe(403);
+  expect((await owner('POST', `/pipelines/${pipeline}/clear`, { articles: 2 })).status).toBe(409);
+  w.standIns.trouble('blog', { how: 'key refused' }, 1, '/micropub');
+  const refused = await owner<{ kept: unknown[] }>('POST', `/pipelines/${pipeline}/clear`, { articles: 1 });
+  expect(refused.body.kept).toEqual([{ address: article!.address, said: 'key refused' }]);
+  expect((await whole(briefs[0]!)).standing).toBe('out');
+  const cleared = await owner('POST', `/pipelines/${pipeline}/clear`, { articles: 1 });
+  expect(cleared.body).toEqual({ briefs: 1, posts: 1, kept: [] });
+  expect((await fetch(article!.address!)).status).not.toBe(200);
+  expect(await madeBy(briefs[0]!)).toEqual([]);
+  // What it took does not come again by itself.
+  expect((await ask<{ briefs: string[] }>('POST', `/pipelines/${pipeline}/take`, {})).body.briefs).toEqual([]);
+});
+
 test('the planner alone makes of every brief of these journeys the step runs the store holds', async () => {
   const { db } = w.product.ground;
   const briefs = await db.rows<{ id: string }>('SELECT id FROM brief ORDER BY id');

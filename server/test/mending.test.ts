@@ -1,3 +1,4 @@
+import { stepKinds } from '@grivo/core';
 import type { Trouble } from '@grivo/standins';
 import { afterEach, beforeEach, expect, test } from 'vitest';
 import { changeBlogSecret } from '../src/blogs/change.ts';
@@ -159,4 +160,20 @@ test('what a worker took while it was given up for dead comes back, though nobod
   const briefs = await w.take(await w.pipeline(SUBJECT));
   await w.settled(briefs, ['out']);
   expect(await db.rows('SELECT 1 FROM permit WHERE holder = ?', [gone])).toEqual([]);
+});
+
+test('while a service refuses the key, briefs that come later join the incident without calling it', async () => {
+  const keywords = Array.from({ length: 12 }, (_, i) => `${'bcdfghjklmnp'[i]}a crock number ${i}`);
+  w.standIns.trouble('writer', { how: 'key refused' }, 1_000);
+  const briefs = await w.take(
+    await w.pipeline(keywords, (steps) => [
+      steps[0]!,
+      { ...stepKinds.answer.fresh('s2'), instruction: 'What of {{ subject }}?', reading: 'nothing besides' },
+    ]),
+  );
+  await w.settled(briefs, ['stopped']);
+  // At most the calls that were under way together before the first refusal was known.
+  expect(w.standIns.received().troubles).toBeLessThanOrEqual(8);
+  expect(await wordsOfIncident()).toMatchObject({ problem: 'Key refused', briefs: 12 });
+  await mendAndEnd(briefs);
 });

@@ -89,3 +89,12 @@ export const MoreTrial = z.strictObject({
   until: z.string().max(16).optional(),
   from: z.string().max(16).optional(),
 });
+
+export const MadeByPipeline = z.object({ briefs: z.int(), articles: z.int(), posts: z.int(), open: z.int() });
+/** The number of articles as it was said, so that nothing more goes than was looked at. */
+export const ClearPipeline = z.strictObject({ articles: z.int().min(0) });
+export const ClearedPipeline = z.object({
+  briefs: z.int(),
+  posts: z.int(),
+  kept: z.array(z.object({ address: z.string(), said: z.string() })),
+});

@@ -41,3 +41,6 @@ export const Services = z.object({ services: z.array(Service) });
 export const ServiceChange = NewService.pick({ name: true, model: true, price: true, permits: true, timeLimitMs: true })
   .partial()
   .strict();
+
+export const HookAddress = z.strictObject({ address: z.url({ protocol: /^https?$/ }) });
+export const HookSecret = z.object({ origin: z.string(), secret: z.string() });

@@ -1,5 +1,8 @@
 import {
+  ClearedPipeline,
+  ClearPipeline,
   Made,
+  MadeByPipeline,
   MadePipeline,
   MoreTrial,
   NewPipeline,
@@ -14,6 +17,7 @@ import {
 import { checkProcedure, type Problem, ProcedureDocument, readProcedure, sentenceText } from '@grivo/core';
 import { listBlogs } from '../blogs/repository.ts';
 import { Procedures } from '../engine/briefState.ts';
+import { clearPipeline, madeBy } from '../pipelines/clear.ts';
 import { pipelinesNow } from '../pipelines/overview.ts';
 import { changePipeline, createPipeline, switchPipeline, versionsOf } from '../pipelines/repository.ts';
 import { goOnWithTrial, startTrial } from '../pipelines/trial.ts';
@@ -184,6 +188,44 @@ export function pipelineRoutes(product: Product): Route[] {
         bell.ring({ kind: 'admit' });
         bell.ring({ kind: 'event' });
         return taken;
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/pipelines/{id}/made',
+      says: 'How much a pipeline has made, to be looked at before it is deleted',
+      role: 'editor',
+      answer: MadeByPipeline,
+      handle: async ({ params }) => madeBy(db, await must(params['id']!)),
+    }),
+    route({
+      method: 'post',
+      path: '/pipelines/{id}/clear',
+      says: 'Deletes everything a pipeline made, its posts on blogs too; takes the number of articles said before',
+      role: 'owner',
+      body: ClearPipeline,
+      answer: ClearedPipeline,
+      status: 200,
+      handle: async ({ params, body }) => {
+        const id = await must(params['id']!);
+        const made = await madeBy(db, id);
+        if (made.articles !== body.articles)
+          throw problem(
+            409,
+            'Not that many',
+            `It has made ${made.articles} articles, not ${body.articles}.`,
+            'Look at the number again before deleting.',
+          );
+        if (made.open > 0)
+          throw problem(
+            409,
+            'Still at work',
+            `${made.open} of its briefs have not ended.`,
+            'Switch it off and set them aside first.',
+          );
+        const cleared = await clearPipeline(ground, product.tools.micropub, id);
+        bell.ring({ kind: 'event' });
+        return cleared;
       },
     }),
     ...(['on', 'off'] as const).map((word) =>

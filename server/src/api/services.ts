@@ -1,4 +1,6 @@
 import {
+  HookAddress,
+  HookSecret,
   Made,
   NewPerson,
   NewSecret,
@@ -13,6 +15,7 @@ import { addPerson, listPeople } from '../people/sessions.ts';
 import type { Product } from '../product.ts';
 import { changeSecret, changeService, createService } from '../services/repository.ts';
 import { errnoOf } from '../store/database.ts';
+import { shownSecret } from '../telling/hook.ts';
 import { notFound, problem } from './problem.ts';
 import { type Route, route } from './route.ts';
 import { changedMeanwhile, revFrom } from './tags.ts';
@@ -38,6 +41,19 @@ export function serviceRoutes(product: Product): Route[] {
     bell.ring({ kind: 'event' });
   };
   return [
+    route({
+      method: 'post',
+      path: '/hook-secret',
+      says: 'The secret that signs calls to hooks of one origin, to be given to the receiver',
+      role: 'owner',
+      body: HookAddress,
+      answer: HookSecret,
+      status: 200,
+      handle: async ({ body: { address } }) => {
+        const { origin } = new URL(address);
+        return { origin, secret: shownSecret(product.secrets.derive(`hook ${origin}`)) };
+      },
+    }),
     route({
       method: 'get',
       path: '/services',

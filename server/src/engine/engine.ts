@@ -1,8 +1,10 @@
-import { releasePastLimits } from '../incidents/repository.ts';
+import { thin } from '../desk/thin.ts';
+import { releasePastLimits, TRIES_ANYWAY } from '../incidents/repository.ts';
 import { fireDue } from '../schedules/fire.ts';
 import type { ServiceDirectory } from '../services/directory.ts';
 import { isLostConnection } from '../store/database.ts';
 import { admit, pipelinesWaiting } from './admission.ts';
+import { Breakers } from './breakers.ts';
 import type { BriefChange } from './briefChange.ts';
 import { type BriefState, loadBriefs, Procedures, type RunState } from './briefState.ts';
 import { claim, fullLanes, wakeDue } from './claims.ts';
@@ -28,6 +30,8 @@ export interface EngineOptions {
   scanMs?: number;
 }
 
+const THIN_MS = 10 * 60_000;
+
 /** Briefs a worker keeps in mind beyond those it works on. */
 const MOST_BRIEFS_KNOWN = 1_600;
 
@@ -35,6 +39,7 @@ const MOST_BRIEFS_KNOWN = 1_600;
 export class Engine {
   private lease: Lease;
   private readonly permits: Permits;
+  private readonly breakers: Breakers;
   private readonly procedures = new Procedures();
   private readonly flusher: Flusher;
   private readonly briefs = new Map<string, BriefState>();
@@ -58,6 +63,7 @@ export class Engine {
   ) {
     this.hand = new Hand(options.capacity ?? 800);
     this.lease = new Lease(ground, options.role, bell.address, options.leaseSeconds);
+    this.breakers = new Breakers(ground.db);
     this.permits = new Permits(ground.db, services, () => this.lease.id, ground.now);
     this.flusher = new Flusher({
       ground,
@@ -85,6 +91,7 @@ export class Engine {
     this.every(scan, () => this.safetyScan());
     this.every(Math.min(scan, 250), () => this.keepTime());
     this.every(Math.min(scan, 300), () => this.tidy());
+    this.every(THIN_MS, async () => void (await thin(this.ground)));
     await this.safetyScan();
   }
 
@@ -137,7 +144,7 @@ export class Engine {
       this.pump();
     } else if (ring.kind === 'admit') this.admitSoon();
     else if (ring.kind === 'settings') {
-      Promise.all([this.services.refresh(), this.ground.desk.refresh()])
+      Promise.all([this.services.refresh(), this.ground.desk.refresh(), this.breakers.refresh()])
         .then(() => this.keepTime())
         .catch((error) => this.ground.log.warn({ err: error }, 'settings not read again'));
     }
@@ -147,6 +154,7 @@ export class Engine {
     if (this.lease.signal.aborted) await this.beginAnew();
     await this.services.refresh();
     await this.ground.desk.refresh();
+    await this.breakers.refresh();
     for (const lane of await reap(this.ground)) this.hot.add(lane);
     await this.permits.reconcile();
     await this.giveBackForgotten();
@@ -370,11 +378,18 @@ export class Engine {
       ground: this.ground,
       performers: this.options.performers,
       grip,
+      broken: this.breakers.at(grip.service),
       leaseOutlasts: (ms: number) => this.lease.outlasts(ms),
       settled: () => this.letGo(grip),
     };
     perform(brief, run, ports)
-      .then((ending) => this.flusher.add(ending))
+      .then((ending) => {
+        this.flusher.add(ending);
+        // The next step need not find out for itself.
+        if (ending.incident && !ports.broken) return this.breakers.refresh();
+        if (run.tries === TRIES_ANYWAY && ending.failure === null && grip.service)
+          return this.breakers.foundWell(grip.service);
+      })
       .catch((error) => {
         this.ground.log[isLostConnection(error) ? 'warn' : 'error'](
           { err: error, brief: brief.id, step: run.id },

@@ -1,6 +1,7 @@
 import { backoffMs, classOf, drawAt, type Failure, lasting, stepIdOf } from '@grivo/core';
-import { openIncident } from '../incidents/repository.ts';
+import { openIncident, TRIES_ANYWAY } from '../incidents/repository.ts';
 import { isLostConnection } from '../store/database.ts';
+import type { Broken } from './breakers.ts';
 import { type BriefState, fieldsAt, inputDigest, type RunState } from './briefState.ts';
 import type { Ending } from './ending.ts';
 import type { Grip } from './hand.ts';
@@ -12,6 +13,8 @@ export interface PerformPorts {
   performers: Performers;
   /** Tells when the step is given up, as when the lease is lost. */
   grip: Grip;
+  /** What is wrong with the service the step would call. */
+  broken: Broken | null;
   leaseOutlasts: (ms: number) => Promise<boolean>;
   settled: () => void;
 }
@@ -49,6 +52,9 @@ export async function perform(brief: BriefState, run: RunState, ports: PerformPo
   });
   const kept = stillHolds(brief, run, digest);
   if (kept) return ending({ fields: kept.fields, outcome: kept.outcome });
+  // Recording it finds the incident closed if it was mended meanwhile, and lets the step go on.
+  if (ports.broken && run.tries !== TRIES_ANYWAY)
+    return ending({ state: 'stopped', failure: ports.broken.failure, incident: ports.broken.incident });
   const performer = step && step.kind !== 'take' ? (ports.performers[step.kind] as unknown as Performer) : null;
   if (!step || !performer) throw new Error(`no way to perform ${run.kind} at ${run.path}`);
   const result = await attempt(() =>

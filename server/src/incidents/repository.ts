@@ -23,6 +23,10 @@ export async function openIncident(ground: Ground, failure: Failure, run: string
     cause.cause,
     JSON.stringify(failure),
   ]);
+  await ground.db.run('UPDATE incident SET well = 0 WHERE service = ? AND cause = ? AND open = 1 AND well = 1', [
+    cause.service,
+    cause.cause,
+  ]);
   const [row] = await ground.db.rows<{ id: string }>(
     'SELECT id FROM incident WHERE service = ? AND cause = ? AND open = 1',
     [cause.service, cause.cause],
@@ -39,7 +43,7 @@ export async function releaseIncident(ground: Ground, id: string): Promise<numbe
     const [incident] = await sql.rows('SELECT id FROM incident WHERE id = ? AND open = 1 FOR UPDATE', [id]);
     if (!incident) return 0;
     await sql.run('UPDATE incident SET open = NULL, closed_at = UTC_TIMESTAMP(3) WHERE id = ?', [id]);
-    return releaseRuns(sql, ground, 'incident = ?', [id]);
+    return releaseRuns(sql, ground, 'incident = ?', [id], 0);
   });
 }
 
@@ -55,12 +59,21 @@ export async function releasePastLimits(ground: Ground): Promise<number> {
   return released;
 }
 
+/** Tries of a step that a person lets go on by itself: it calls its service though an incident is open there. */
+export const TRIES_ANYWAY = -1;
+
 /** Lets one stopped brief go on from where it stopped. */
 export async function releaseBrief(ground: Ground, brief: string): Promise<number> {
-  return ground.db.transaction((sql) => releaseRuns(sql, ground, 'brief = ?', [brief]));
+  return ground.db.transaction((sql) => releaseRuns(sql, ground, 'brief = ?', [brief], TRIES_ANYWAY));
 }
 
-async function releaseRuns(sql: Sql, ground: Ground, where: string, parameters: unknown[]): Promise<number> {
+async function releaseRuns(
+  sql: Sql,
+  ground: Ground,
+  where: string,
+  parameters: unknown[],
+  tries: number,
+): Promise<number> {
   const runs = await sql.rows<{ id: string; brief: string }>(
     `SELECT id, brief FROM step_run WHERE ${where} AND state = 'stopped' FOR UPDATE`,
     parameters,
@@ -68,8 +81,8 @@ async function releaseRuns(sql: Sql, ground: Ground, where: string, parameters: 
   if (runs.length === 0) return 0;
   const briefs = [...new Set(runs.map((run) => run.brief))];
   await sql.run(
-    "UPDATE step_run SET state = 'ready', lane = home_lane, incident = NULL, failure = NULL, tries = 0 WHERE id IN (?) AND state = 'stopped'",
-    [runs.map((run) => run.id)],
+    "UPDATE step_run SET state = 'ready', lane = home_lane, incident = NULL, failure = NULL, tries = ? WHERE id IN (?) AND state = 'stopped'",
+    [tries, runs.map((run) => run.id)],
   );
   await sql.run("UPDATE brief SET standing = 'in work', rev = rev + 1 WHERE id IN (?)", [briefs]);
   await sql.run('INSERT INTO event (id, noun, noun_id) VALUES ?', [

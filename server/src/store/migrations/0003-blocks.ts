@@ -9,6 +9,8 @@ export class Blocks1764200000000 implements MigrationInterface {
     await q.query(
       'ALTER TABLE brief ADD COLUMN by_hand TINYINT NOT NULL DEFAULT 0, ADD KEY brief_by_standing (standing, trial, id)',
     );
+    // Whether the service answered well since, though nobody has said that all may go on.
+    await q.query('ALTER TABLE incident ADD COLUMN well TINYINT NOT NULL DEFAULT 0');
     // When a person was first asked, by the desk clock.
     await q.query('ALTER TABLE output ADD COLUMN held_at DATETIME(3) NULL');
     await q.query('ALTER TABLE brief_pin ADD COLUMN main TINYINT NOT NULL DEFAULT 1');

@@ -1,0 +1,118 @@
+import type { Micropub } from '../adapters/micropub.ts';
+import { blogTarget } from '../blogs/repository.ts';
+import type { Ground } from '../engine/outside.ts';
+import type { Sql } from '../store/database.ts';
+
+export interface MadeBy {
+  briefs: number;
+  articles: number;
+  /** Posts on blogs, live and drafts. */
+  posts: number;
+  /** Briefs that have not ended; they are ended first. */
+  open: number;
+}
+
+/** What a pipeline has made, to be said before any of it is deleted. */
+export async function madeBy(sql: Sql, pipeline: string): Promise<MadeBy> {
+  const [row] = await sql.rows<Record<keyof MadeBy, number>>(
+    `SELECT COUNT(*) AS briefs, COALESCE(SUM(standing NOT IN ('out', 'set aside')), 0) AS open,
+       (SELECT COUNT(*) FROM article a JOIN brief b ON b.id = a.brief WHERE b.pipeline = ?) AS articles,
+       (SELECT COUNT(*) FROM publication p JOIN article a ON a.id = p.article JOIN brief b ON b.id = a.brief
+        WHERE b.pipeline = ? AND p.state IN ('creating', 'draft', 'live')) AS posts
+     FROM brief WHERE pipeline = ?`,
+    [pipeline, pipeline, pipeline],
+  );
+  return {
+    briefs: Number(row?.briefs ?? 0),
+    open: Number(row?.open ?? 0),
+    articles: Number(row?.articles ?? 0),
+    posts: Number(row?.posts ?? 0),
+  };
+}
+
+export interface Cleared {
+  briefs: number;
+  posts: number;
+  /** Posts a blog would not give up, with what it said; their briefs are kept. */
+  kept: { address: string; said: string }[];
+}
+
+interface PostRow {
+  brief: string;
+  publication: string;
+  blog: string;
+  address: string | null;
+}
+
+const BATCH = 50;
+const TIME_LIMIT_MS = 20_000;
+
+/**
+ * Deletes everything a pipeline made: its posts on the blogs first, then its articles, briefs and their steps. What it
+ * cost stays in the ledger, and its items count as taken, so that they do not come again by themselves. A brief whose post
+ * a blog will not give up is kept whole.
+ */
+export async function clearPipeline(ground: Ground, micropub: Micropub, pipeline: string): Promise<Cleared> {
+  const cleared: Cleared = { briefs: 0, posts: 0, kept: [] };
+  let after = '';
+  for (;;) {
+    const briefs = await ground.db.rows<{ id: string }>(
+      "SELECT id FROM brief WHERE pipeline = ? AND id > ? AND standing IN ('out', 'set aside') ORDER BY id LIMIT ?",
+      [pipeline, after, BATCH],
+    );
+    if (briefs.length === 0) return cleared;
+    after = briefs.at(-1)!.id;
+    const ids = briefs.map(({ id }) => id);
+    const held = new Set<string>();
+    for (const post of await postsOf(ground.db, ids)) {
+      const said = await takeAway(ground, micropub, post);
+      if (said === null) cleared.posts++;
+      else {
+        held.add(post.brief);
+        cleared.kept.push({ address: post.address ?? '', said });
+      }
+    }
+    const gone = ids.filter((id) => !held.has(id));
+    if (gone.length > 0) await forget(ground, gone);
+    cleared.briefs += gone.length;
+  }
+}
+
+async function postsOf(sql: Sql, briefs: readonly string[]): Promise<PostRow[]> {
+  return sql.rows<PostRow>(
+    "SELECT a.brief, p.id AS publication, p.blog, p.address FROM publication p JOIN article a ON a.id = p.article WHERE a.brief IN (?) AND p.state IN ('creating', 'draft', 'live')",
+    [briefs],
+  );
+}
+
+/** @returns what the blog said against it, null when the post is gone */
+async function takeAway(ground: Ground, micropub: Micropub, post: PostRow): Promise<string | null> {
+  const blog = await blogTarget(ground.db, post.blog);
+  if (!blog) return 'the blog is not connected any more';
+  if (!post.address) return 'its address is not known';
+  const outcome = await micropub.remove(blog, post.address, AbortSignal.timeout(TIME_LIMIT_MS));
+  if (outcome.kind !== 'done') return outcome.failure.code.replace(/-/g, ' ');
+  await ground.db.run("UPDATE publication SET state = 'withdrawn', rev = rev + 1 WHERE id = ?", [post.publication]);
+  return null;
+}
+
+async function forget(ground: Ground, briefs: readonly string[]): Promise<void> {
+  await ground.db.transaction(async (sql) => {
+    const ofArticles = 'IN (SELECT id FROM article WHERE brief IN (?))';
+    const ofRuns = 'IN (SELECT id FROM step_run WHERE brief IN (?))';
+    for (const statement of [
+      `DELETE FROM link_page WHERE article ${ofArticles}`,
+      `DELETE FROM placement WHERE article ${ofArticles}`,
+      `DELETE FROM publication WHERE article ${ofArticles}`,
+      `DELETE FROM article_revision WHERE article ${ofArticles}`,
+      'DELETE FROM article WHERE brief IN (?)',
+      `DELETE FROM output WHERE step_run ${ofRuns}`,
+      `DELETE FROM attempt WHERE step_run ${ofRuns}`,
+      'DELETE FROM step_run WHERE brief IN (?)',
+      'DELETE FROM brief_item WHERE brief IN (?)',
+      'DELETE FROM brief_pin WHERE brief IN (?)',
+      'DELETE FROM brief WHERE id IN (?)',
+    ])
+      await sql.run(statement, [briefs]);
+  });
+}
