@@ -7,6 +7,7 @@ export * from './desk/desk.ts';
 export * from './id.ts';
 export * from './pipelines/pipeline.ts';
 export * from './pipelines/routine.ts';
+export * from './pipelines/whole.ts';
 export { Problem } from './problem/problem.ts';
 export * from './services/service.ts';
 export * from './session/session.ts';

@@ -1,16 +1,5 @@
-import { ProcedureDocument } from '@grivo/core';
 import { z } from 'zod';
-import { Desk, Id, Micros, Name } from '../id.ts';
-
-export const NewPipeline = z.strictObject({
-  name: Name,
-  document: ProcedureDocument,
-  /** Most briefs in work at once. */
-  openLimit: z.int().min(1).max(1_000).default(10),
-});
-export const PipelineChange = z
-  .strictObject({ name: Name, document: ProcedureDocument, openLimit: z.int().min(1).max(1_000) })
-  .partial();
+import { Desk, Id, Micros } from '../id.ts';
 
 export const PipelineProblem = z.object({
   step: z.string(),
@@ -50,9 +39,6 @@ export const Pipeline = z.object({
 export type Pipeline = z.infer<typeof Pipeline>;
 export const Pipelines = z.object({ pipelines: z.array(Pipeline) });
 
-export const PipelineWhole = Pipeline.extend({ document: ProcedureDocument, problems: z.array(PipelineProblem) });
-export type PipelineWhole = z.infer<typeof PipelineWhole>;
-
 export const MadePipeline = z.object({ id: Id, problems: z.array(PipelineProblem) });
 
 export const Version = z.object({
@@ -71,24 +57,6 @@ export const TakeItems = z.strictObject({
   byHand: z.boolean().default(false),
 });
 export const Taken = z.object({ found: z.int(), briefs: z.array(Id) });
-
-/** A trial: on an item or a subject typed in, by a document that need not be saved, up to a step. */
-export const NewTrial = z
-  .strictObject({
-    document: ProcedureDocument,
-    item: Id.optional(),
-    subject: z.string().trim().min(1, 'a subject').max(500).optional(),
-    until: z.string().max(16).optional(),
-    inputs: z.record(z.string(), z.string().max(5_000)).default({}),
-  })
-  .refine((trial) => (trial.item === undefined) !== (trial.subject === undefined), 'either an item or a subject');
-
-/** Goes on with a trial: by a changed document, up to a step, and again from one. */
-export const MoreTrial = z.strictObject({
-  document: ProcedureDocument,
-  until: z.string().max(16).optional(),
-  from: z.string().max(16).optional(),
-});
 
 export const MadeByPipeline = z.object({ briefs: z.int(), articles: z.int(), posts: z.int(), open: z.int() });
 /** The number of articles as it was said, so that nothing more goes than was looked at. */

@@ -10,8 +10,6 @@ import {
   People,
   Person,
   Pipelines,
-  PipelineWhole,
-  Routines,
   Services,
   Slots,
   Sources,
@@ -48,13 +46,6 @@ export const read = {
     }),
   pipelines: () =>
     queryOptions({ queryKey: ['pipelines'], queryFn: () => call('GET', '/pipelines', { answer: Pipelines }) }),
-  pipeline: (id: string) =>
-    queryOptions({
-      queryKey: ['pipeline', id],
-      queryFn: () => call('GET', `/pipelines/${id}`, { answer: PipelineWhole }),
-    }),
-  routines: () =>
-    queryOptions({ queryKey: ['routines'], queryFn: () => call('GET', '/routines', { answer: Routines }) }),
   holds: (brief: string) =>
     queryOptions({
       queryKey: ['brief', brief, 'holds'],

@@ -10,6 +10,7 @@ import { moment } from '../words/time.ts';
 import { Briefs } from './Briefs.tsx';
 import { useDraft } from './draft.ts';
 import { Procedure } from './Procedure.tsx';
+import { whole } from './read.ts';
 import { Versions } from './Versions.tsx';
 
 const TABS = ['procedure', 'briefs', 'versions'] as const;
@@ -17,7 +18,7 @@ const TABS = ['procedure', 'briefs', 'versions'] as const;
 /** A pipeline: its procedure with the trial beside it, its briefs, its versions. */
 export default function PipelinePage() {
   const { id = '' } = useParams();
-  const pipeline = useQuery(read.pipeline(id));
+  const pipeline = useQuery(whole.pipeline(id));
   const slots = useQuery(read.slots(null, 7));
   const now = useNow(slots.data?.now, slots.data?.speed) ?? Date.now();
   const [search, setSearch] = useSearchParams();

@@ -9,6 +9,7 @@ import { Button, DoneHere, Trouble, Word } from '../design/index.ts';
 import { useViewKeys } from '../shell/keys.ts';
 import { amount, plural } from '../words/figures.ts';
 import { isChanged, useDraft } from './draft.ts';
+import { whole } from './read.ts';
 import { type Choices, OwnInstruction, StepSentence } from './StepSentence.tsx';
 import { TakeItems } from './TakeItems.tsx';
 import { TrialResult } from './TrialResult.tsx';
@@ -23,7 +24,7 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
   const changed = isChanged(draft);
   const blogs = useQuery(read.blogs()).data?.blogs;
   const sources = useQuery(read.sources()).data?.sources;
-  const routines = useQuery(read.routines()).data?.routines;
+  const routines = useQuery(whole.routines()).data?.routines;
   const choices = useMemo((): Choices => {
     const nameIn = (rows: readonly { id: string; name: string }[] | undefined) => (id: string) =>
       rows?.find((row) => row.id === id)?.name ?? '…';

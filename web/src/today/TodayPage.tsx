@@ -1,5 +1,6 @@
 import type { Need, Slots, Today } from '@grivo/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
+import { lazy, Suspense } from 'react';
 import { Link } from 'react-router';
 import { call, inWords } from '../api/call.ts';
 import { queryClient, read } from '../api/queries.ts';
@@ -8,7 +9,9 @@ import { useNow } from '../shell/useNow.ts';
 import { amount, count, money, plural } from '../words/figures.ts';
 import { clock, dayLong, sameDay, span } from '../words/time.ts';
 import { CostRuler, CoverChart } from './Charts.tsx';
-import { FirstRun } from './FirstRun.tsx';
+
+/** Only a beginner needs it, and it brings the steps to begin with. */
+const FirstRun = lazy(() => import('./FirstRun.tsx').then(({ FirstRun }) => ({ default: FirstRun })));
 
 const DAY = 86_400_000;
 
@@ -25,7 +28,12 @@ export function TodayPage() {
     );
   if (!today.data) return <Trouble>{inWords(today.error)}</Trouble>;
   const { begun } = today.data;
-  if (begun.out === 0) return <FirstRun begun={begun} />;
+  if (begun.out === 0)
+    return (
+      <Suspense fallback={<Loading rows={8} />}>
+        <FirstRun begun={begun} />
+      </Suspense>
+    );
   return (
     <>
       <Lead today={today.data} slots={slots.data} now={now} />

@@ -1,0 +1,37 @@
+import { ProcedureDocument } from '@grivo/core';
+import { z } from 'zod';
+import { Id, Name } from '../id.ts';
+import { Pipeline, PipelineProblem } from './pipeline.ts';
+
+// Whole procedures stand apart from the lists of pipelines: their schema brings every kind of step along.
+
+export const NewPipeline = z.strictObject({
+  name: Name,
+  document: ProcedureDocument,
+  /** Most briefs in work at once. */
+  openLimit: z.int().min(1).max(1_000).default(10),
+});
+export const PipelineChange = z
+  .strictObject({ name: Name, document: ProcedureDocument, openLimit: z.int().min(1).max(1_000) })
+  .partial();
+
+export const PipelineWhole = Pipeline.extend({ document: ProcedureDocument, problems: z.array(PipelineProblem) });
+export type PipelineWhole = z.infer<typeof PipelineWhole>;
+
+/** A trial: on an item or a subject typed in, by a document that need not be saved, up to a step. */
+export const NewTrial = z
+  .strictObject({
+    document: ProcedureDocument,
+    item: Id.optional(),
+    subject: z.string().trim().min(1, 'a subject').max(500).optional(),
+    until: z.string().max(16).optional(),
+    inputs: z.record(z.string(), z.string().max(5_000)).default({}),
+  })
+  .refine((trial) => (trial.item === undefined) !== (trial.subject === undefined), 'either an item or a subject');
+
+/** Goes on with a trial: by a changed document, up to a step, and again from one. */
+export const MoreTrial = z.strictObject({
+  document: ProcedureDocument,
+  until: z.string().max(16).optional(),
+  from: z.string().max(16).optional(),
+});

@@ -1,0 +1,312 @@
+import { mkdtempSync, readdirSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { stepKinds as k, type Step, type StepKindName } from '@grivo/core';
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { z } from 'zod';
+import type { WritingRequest } from '../src/adapters/writer.ts';
+import type { Performer, StepContext } from '../src/engine/performer.ts';
+import { storePage } from '../src/materials/repository.ts';
+import { performers } from '../src/steps/registry.ts';
+import type { Tools } from '../src/steps/tools.ts';
+import { type World, world } from './ground/world.ts';
+
+/**
+ * Every word of a step must change what comes of it: what the writer is asked, or the result. The table below names, for
+ * every word of every kind, another value; a kind or a word that is missing from it fails, and so does one that changes
+ * nothing.
+ */
+const PARAGRAPHS = [
+  'Salt draws water out of cabbage. Weigh 20 grams of salt for a kilo of cabbage, for example on a kitchen scale.',
+  'Keep the jar at 18 degrees for two weeks. Warm rooms make soft cabbage, so a cellar is better than a kitchen.',
+  'A weight keeps the cabbage under the brine. Without one the top layer turns brown and must be thrown away.',
+  'Taste it after ten days. When it is sour enough for you, move the jar to the fridge, where it keeps for months.',
+  'Iodised salt works as well as any other in blind tests, though fine salt packs tighter in a spoon than coarse salt does. That is why recipes give grams and not spoons, and why a small scale is the best tool in the kitchen.',
+];
+
+let w: World;
+let tools: Tools;
+let folder: string;
+let fields: Record<string, unknown>;
+let asked: unknown[] = [];
+
+/** A record is answered where one is asked for. */
+function fitting(shape: z.ZodType, value: unknown): unknown {
+  const read = shape.safeParse(value);
+  return read.success ? read.data : { answer: { what: 'Twenty grams.', why: 'It is enough.' } };
+}
+
+/** Replies by what is asked for. */
+function reply(name: string): unknown {
+  const passages = [1, 2];
+  switch (name) {
+    case 'judgement':
+      return { score: 4, kind: 'guide', reason: 'It gives figures.' };
+    case 'notes':
+      return { notes: [1, 2, 3].map((n) => ({ point: `Note ${n}`, passages })) };
+    case 'outline':
+      return { sections: [1, 2, 3, 4, 5, 6].map((n) => ({ heading: `Section ${n}`, says: 'Say it.', passages })) };
+    case 'blocks':
+      return { blocks: [{ kind: 'paragraph', text: 'Weigh 20 grams of salt for a kilo.', items: [], passages }] };
+    case 'points':
+      return { points: ['Weigh the salt.'] };
+    case 'titles':
+      return {
+        titles: ['Salt for cabbage, weighed and not guessed', 'Twenty grams', 'A kilo', 'Four'],
+        description: 'How much.',
+        keywords: ['salt'],
+        hashtags: ['salt'],
+      };
+    default:
+      return { answer: 'Twenty grams.' };
+  }
+}
+
+beforeAll(async () => {
+  folder = mkdtempSync(join(tmpdir(), 'grivo-words-'));
+  w = await world('one', { keepFolder: folder });
+  const page = { address: 'https://salt.example/', title: 'Salt', language: 'en', paragraphs: PARAGRAPHS };
+  const passages = await storePage(w.product.ground.db, page, 'a'.repeat(64));
+  tools = {
+    ...w.product.tools,
+    writer: {
+      write: async (_service: unknown, request: WritingRequest<unknown>) => {
+        asked.push([request.instructions, request.material, z.toJSONSchema(request.shape)]);
+        const texts = [...request.material.matchAll(/<<<text (\d+)>>>\n([\s\S]*?)\n<<<end/g)];
+        const value =
+          request.name === 'translation'
+            ? { texts: texts.map(([, n, text]) => ({ n: Number(n), text })) }
+            : reply(request.name);
+        return { ok: true, value: { value: fitting(request.shape, value), micros: 0 } };
+      },
+    } as unknown as Tools['writer'],
+    illustrator: {
+      draw: async (_service: unknown, prompt: string) => {
+        asked.push(prompt);
+        return { ok: false, failure: { code: 'credit-used-up', service: 'x' } };
+      },
+    } as unknown as Tools['illustrator'],
+    lookUp: {
+      find: async (_service: unknown, question: unknown) => {
+        asked.push(question);
+        return { ok: false, failure: { code: 'nothing-found', subject: 'x' } };
+      },
+    } as unknown as Tools['lookUp'],
+    mail: {
+      timeLimitMs: 1_000,
+      send: async (letter: unknown) => {
+        asked.push(letter);
+        return { kind: 'done', value: 'x' };
+      },
+    } as unknown as Tools['mail'],
+  };
+  fields = { subject: 'salt for cabbage', passages: passages.map(({ id }) => id), list: ['a', 'b'], n: 5 };
+  const made = await done({ ...k['lay out'].fresh('l0'), body: 'Weigh 20 grams of salt for a kilo of cabbage.' });
+  fields = {
+    ...fields,
+    ...made,
+    outline: [{ heading: 'How much', says: 'The figure.', passages: passages.map(({ id }) => id) }],
+  };
+});
+afterAll(async () => {
+  await w.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+function contextOf(step: Step): StepContext {
+  const brief = {
+    id: 'b'.repeat(20),
+    pipeline: 'p',
+    trial: false,
+    rev: 1,
+    standing: 'in work',
+    seed: 'seed',
+    subject: 'salt for cabbage',
+    fields: {},
+    priority: 5,
+    byHand: false,
+    document: { grivo: 1, language: 'en', steps: [step] },
+    nodes: [
+      { type: 'step', id: 'w0', off: false, writes: true },
+      { type: 'step', id: step.id, off: false, writes: false },
+    ],
+    steps: new Map([[step.id, step]]),
+    routines: new Map([
+      [
+        'r1',
+        {
+          grivo: 1,
+          language: 'en',
+          inputs: [{ name: 'topic', asks: 'x', otherwise: 'salt' }],
+          steps: [k.wait.fresh('w1')],
+        },
+      ],
+    ]),
+    runs: [],
+    outputs: new Map(),
+  };
+  return {
+    brief,
+    run: {
+      id: 'r'.repeat(20),
+      path: step.id,
+      round: 0,
+      kind: step.kind,
+      attempts: 1,
+      tries: 0,
+      state: 'running',
+      opens: false,
+      outcome: null,
+      forSlot: false,
+      startedAt: null,
+    },
+    fields,
+    draw: 0,
+    signal: new AbortController().signal,
+    leaseOutlasts: async () => true,
+    spent: () => undefined,
+  } as unknown as StepContext;
+}
+
+async function perform(step: Step) {
+  const all = performers(tools) as unknown as Record<string, Performer>;
+  return all[step.kind]!(step, contextOf(step));
+}
+
+async function done(step: Step): Promise<Record<string, unknown>> {
+  const result = await perform(step);
+  if (result.kind !== 'done') throw new Error(JSON.stringify(result));
+  return { ...result.fields };
+}
+
+/** What came of a step, without ids that are new each time. */
+async function effectOf(step: Step): Promise<string> {
+  asked = [];
+  rmSync(folder, { recursive: true, force: true });
+  await w.product.ground.db.run("DELETE FROM intent WHERE kind = 'tell'");
+  const { writes: _, ...result } = (await perform(step)) as { writes?: unknown };
+  const files = step.kind === 'keep' ? readdirSync(folder, { recursive: true, encoding: 'utf8' }).sort() : [];
+  const revision = (result as { fields?: { article?: { revision?: string } } }).fields?.article?.revision;
+  const [row] = revision
+    ? await w.product.ground.db.rows('SELECT document FROM article_revision WHERE id = ?', [revision])
+    : [];
+  return JSON.stringify([asked, result, files, row])
+    .replace(/"(revision|id)":"[a-z0-9]{20}"/g, '')
+    .replace(
+      /"until":\d+|"desk":\d+/g,
+      (time) => `${time.slice(0, 8)}${Math.round(Number(/\d+/.exec(time)![0]) / 60_000)}`,
+    );
+}
+
+type Words = Record<string, unknown>;
+/** For each kind a step to begin with, and for each of its words another value; `with` says what else must be so for the word to speak. */
+const TABLE: Partial<
+  Record<StepKindName, { step?: Words; words: Record<string, unknown | { value: unknown; with: Words }> }>
+> = {
+  'look up': { words: { pages: 9, subject: 'about {{ subject }}', country: 'IE', since: '2024-01-01' } },
+  judge: {
+    words: {
+      of: 'the article',
+      qualities: 'humour',
+      least: 3,
+      otherwise: 'hold it for me',
+      instruction: 'Be strict.',
+    },
+  },
+  outline: { words: { sections: { from: 1, to: 2 }, instruction: 'Begin with the figure.' } },
+  notes: { words: { most: 1, instruction: 'Only figures.' } },
+  write: {
+    step: { words: 300 },
+    words: { words: 150, person: 'first person plural', tone: 'dry', parts: [], instruction: 'No jokes.' },
+  },
+  'lay out': { step: { body: '**Salt**\n\nWater' }, words: { body: 'Other', title: 'Another', reads: 'plain text' } },
+  title: { words: { most: 20, choices: 1, instruction: 'No questions.' } },
+  illustrate: { words: { manner: 'ink', instruction: 'No hands.' } },
+  vary: {
+    words: { variants: ['{{ subject }}, again'], for: 'the opening', as: { value: 'other', with: { for: 'a field' } } },
+  },
+  translate: { words: { into: 'French', instruction: 'Formal.' } },
+  answer: {
+    step: { parts: ['what'] },
+    words: {
+      instruction: 'Why?',
+      form: 'a record',
+      parts: { value: ['what', 'why'], with: { form: 'a record' } },
+      as: 'other',
+      reading: 'nothing besides',
+    },
+  },
+  'work out': { words: { as: 'other', expression: '1 + 1' } },
+  fetch: {
+    step: { address: 'not an address' },
+    words: {
+      address: 'neither',
+      what: { value: 'its data', with: {} },
+      part: { value: 'a', with: { what: 'its data' } },
+      as: { value: 'other', with: {} },
+    },
+  },
+  check: {
+    step: { again: 0, words: { from: 1, to: 90 } },
+    words: {
+      words: { from: 500, to: 900 },
+      avoid: ['salt'],
+      must: ['vinegar'],
+      mustBe: { value: 'any', with: { must: ['salt', 'vinegar'] } },
+      likeness: 5,
+      figures: { value: true, with: {} },
+      again: { value: 1, with: { words: { from: 500, to: 900 } } },
+      otherwise: { value: 'hold it for me', with: { words: { from: 500, to: 900 } } },
+    },
+  },
+  when: {
+    step: {
+      tests: [
+        { field: 'n', is: 'above', value: '3' },
+        { field: 'n', is: 'above', value: '9' },
+      ],
+    },
+    words: { tests: [{ field: 'n', is: 'above', value: '3' }], join: 'any' },
+  },
+  'for each': { words: { values: ['German'], from: { value: 'list', with: { values: [] } } } },
+  wait: { words: { minutes: 90 } },
+  hold: { words: { for: 'Ines', note: 'Look at the figure' } },
+  keep: { words: { as: 'HTML', folder: 'elsewhere' } },
+  tell: { words: { by: 'message', to: 'other@example.com', subject: 'Other', text: 'Other' } },
+  use: { step: { routine: 'r1' }, words: { routine: 'r2', given: { topic: 'pepper' } } },
+};
+
+/** Words that are shown to change something by a journey, a property test or the planner's tests instead. */
+const ELSEWHERE: Record<string, readonly string[]> = {
+  take: ['sources', 'most', 'everyMinutes', 'atOnce', 'apartMinutes'],
+  publish: ['blog', 'when', 'as'],
+  link: ['own', 'blog'],
+  illustrate: ['lead'],
+  meanwhile: ['name', 'ifStopped', 'steps'],
+  'for each': ['as', 'name', 'steps'],
+  when: ['holds', 'otherwise'],
+  fetch: ['what', 'part', 'as'],
+  check: ['figures'],
+};
+
+describe('every word of a step changes what comes of it', () => {
+  for (const kind of Object.keys(k) as StepKindName[]) {
+    const base = { ...k[kind].fresh('s1'), ...TABLE[kind]?.step } as Step;
+    for (const word of Object.keys(k[kind].fresh('s1'))) {
+      if (['id', 'kind', 'off', 'hold'].includes(word)) continue;
+      if (ELSEWHERE[kind]?.includes(word)) continue;
+      test(`${kind}: ${word}`, async () => {
+        const entry = TABLE[kind]?.words[word];
+        expect(entry, `no other value for ‘${word}’ of ‘${kind}’`).toBeDefined();
+        const own =
+          entry !== null && typeof entry === 'object' && Object.hasOwn(entry, 'with')
+            ? (entry as { value: unknown; with: Words })
+            : { value: entry, with: {} };
+        const before = { ...base, ...own.with } as Step;
+        expect(await effectOf({ ...before, [word]: own.value } as Step)).not.toBe(await effectOf(before));
+        // The same step again comes to the same, so that the difference is the word's.
+        expect(await effectOf(before)).toBe(await effectOf(before));
+      });
+    }
+  }
+});
