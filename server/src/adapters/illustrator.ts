@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { ask, type Called } from '../answers/ask.ts';
 import type { ServiceRow } from '../services/entity.ts';
-import { failureOf, good, jsonOf, type Result, refusalOf, type TestLine } from './port.ts';
+import { paidCall } from './paidCall.ts';
+import { good, jsonOf, type Result, type TestLine } from './port.ts';
 import type { WriterPorts } from './writer.ts';
 
 const Pictures = z.object({ data: z.array(z.object({ b64_json: z.string().min(100) })).min(1) });
@@ -43,39 +44,19 @@ export class Illustrator {
   }
 
   private async call(service: ServiceRow, body: object, signal: AbortSignal): Promise<Called> {
-    const outcome = await this.ports.network.call({
-      method: 'POST',
-      address: `${service.address.replace(/\/$/, '')}/images/generations`,
-      headers: {
-        'content-type': 'application/json',
-        ...(service.secret ? { authorization: `Bearer ${this.ports.secrets.open(service.secret)}` } : {}),
-      },
-      body: JSON.stringify(body),
-      timeLimitMs: service.time_limit_ms,
+    const called = await paidCall(this.ports, service, {
+      path: 'images/generations',
+      body,
+      action: 'draw',
       maxBytes: 30_000_000,
       signal,
     });
-    if (outcome.kind !== 'reply') {
-      const { failure, acted } = failureOf(outcome, service.id, service.address, 'draw');
-      return {
-        kind: 'failed',
-        failure:
-          failure.code === 'outcome-unknown'
-            ? {
-                code: 'service-unreachable',
-                service: service.id,
-                detail: outcome.kind === 'unknown' ? outcome.detail : '',
-              }
-            : failure,
-        charged: acted,
-      };
-    }
-    const refusal = refusalOf(outcome.reply, service.id);
-    if (refusal) return { kind: 'failed', failure: refusal.failure, charged: refusal.acted };
-    const read = readPicture(outcome.reply.body);
+    if (called.kind === 'failed') return called;
+    const { reply } = called;
+    const read = readPicture(reply.body);
     return {
       kind: 'answered',
-      body: outcome.reply.body,
+      body: reply.body,
       micros: service.price.microsPerPicture,
       tokensIn: 0,
       tokensOut: 0,

@@ -5,7 +5,8 @@ import type { Secrets } from '../config/secrets.ts';
 import type { Ground } from '../engine/outside.ts';
 import type { Network } from '../network/network.ts';
 import type { ServiceRow } from '../services/entity.ts';
-import { failureOf, good, jsonOf, type Result, refusalOf, type TestLine } from './port.ts';
+import { paidCall } from './paidCall.ts';
+import { good, jsonOf, type Result, type TestLine } from './port.ts';
 
 /** What the writer is asked: two texts, and the shape the reply must have. */
 export interface WritingRequest<T> {
@@ -112,43 +113,23 @@ export class Writer {
     request: WritingRequest<T>,
     signal: AbortSignal,
   ): Promise<Called> {
-    const outcome = await this.ports.network.call({
-      method: 'POST',
-      address: `${service.address.replace(/\/$/, '')}/chat/completions`,
-      headers: {
-        'content-type': 'application/json',
-        ...(service.secret ? { authorization: `Bearer ${this.ports.secrets.open(service.secret)}` } : {}),
-      },
-      body: JSON.stringify(body),
-      timeLimitMs: service.time_limit_ms,
+    const called = await paidCall(this.ports, service, {
+      path: 'chat/completions',
+      body,
+      action: 'write',
       signal,
     });
-    if (outcome.kind !== 'reply') {
-      const { failure, acted } = failureOf(outcome, service.id, service.address, 'write');
-      return {
-        kind: 'failed',
-        failure:
-          failure.code === 'outcome-unknown'
-            ? {
-                code: 'service-unreachable',
-                service: service.id,
-                detail: outcome.kind === 'unknown' ? outcome.detail : '',
-              }
-            : failure,
-        charged: acted,
-      };
-    }
-    const refusal = refusalOf(outcome.reply, service.id);
-    if (refusal) return { kind: 'failed', failure: refusal.failure, charged: refusal.acted };
-    const parsed = jsonOf(outcome.reply.body);
+    if (called.kind === 'failed') return called;
+    const { reply } = called;
+    const parsed = jsonOf(reply.body);
     const usage = parsed.ok ? Completion.safeParse(parsed.value).data?.usage : undefined;
     const tokensIn = usage?.prompt_tokens ?? tokensCeiling(prompt);
     const tokensOut =
-      usage?.completion_tokens ?? Math.min(request.maxTokensOut, tokensCeiling(outcome.reply.body.toString('utf8')));
-    const read = readReply(outcome.reply.body, request);
+      usage?.completion_tokens ?? Math.min(request.maxTokensOut, tokensCeiling(reply.body.toString('utf8')));
+    const read = readReply(reply.body, request);
     return {
       kind: 'answered',
-      body: outcome.reply.body,
+      body: reply.body,
       micros: textCost(service.price, { tokensIn, tokensOut }),
       tokensIn,
       tokensOut,

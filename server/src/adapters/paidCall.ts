@@ -1,0 +1,54 @@
+import type { Called } from '../answers/ask.ts';
+import type { Secrets } from '../config/secrets.ts';
+import type { Network, Reply } from '../network/network.ts';
+import type { ServiceRow } from '../services/entity.ts';
+import { failureOf, refusalOf } from './port.ts';
+
+export interface PaidCall {
+  /** Behind the service's address: `chat/completions`. */
+  path: string;
+  body: object;
+  /** What it is, in a word, for those who read of its failure. */
+  action: string;
+  maxBytes?: number;
+  signal: AbortSignal;
+}
+
+/**
+ * Posts JSON to a service that is paid for each call, with its key.
+ * @returns the reply of a success, or how the call failed and whether it may be charged all the same. An outcome nobody
+ *   knows counts as no answer: asking again harms nothing but the purse, and is booked so.
+ */
+export async function paidCall(
+  { network, secrets }: { network: Network; secrets: Secrets },
+  service: ServiceRow,
+  { path, body, action, maxBytes, signal }: PaidCall,
+): Promise<{ kind: 'reply'; reply: Reply } | Extract<Called, { kind: 'failed' }>> {
+  const outcome = await network.call({
+    method: 'POST',
+    address: `${service.address.replace(/\/$/, '')}/${path}`,
+    headers: {
+      'content-type': 'application/json',
+      ...(service.secret ? { authorization: `Bearer ${secrets.open(service.secret)}` } : {}),
+    },
+    body: JSON.stringify(body),
+    timeLimitMs: service.time_limit_ms,
+    ...(maxBytes === undefined ? {} : { maxBytes }),
+    signal,
+  });
+  if (outcome.kind === 'reply') {
+    const refusal = refusalOf(outcome.reply, service.id);
+    return refusal
+      ? { kind: 'failed', failure: refusal.failure, charged: refusal.acted }
+      : { kind: 'reply', reply: outcome.reply };
+  }
+  const { failure, acted } = failureOf(outcome, service.id, service.address, action);
+  return {
+    kind: 'failed',
+    failure:
+      outcome.kind === 'unknown'
+        ? { code: 'service-unreachable', service: service.id, detail: outcome.detail }
+        : failure,
+    charged: acted,
+  };
+}
