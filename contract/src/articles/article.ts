@@ -15,7 +15,8 @@ export const Article = z.object({
   blog: Id.nullable(),
   title: z.string(),
   words: z.int(),
-  standing: ArticleStanding,
+  /** Held and stopped are its brief's: it is in work as long as that is neither. */
+  standing: z.enum([...ArticleStanding.options, 'held', 'stopped']),
   language: z.string(),
   address: z.string().nullable(),
   outDesk: Desk.nullable(),

@@ -9,9 +9,9 @@ import type { Product } from '../product.ts';
 import { notFound } from './problem.ts';
 import { type Route, route } from './route.ts';
 
-const LIST = `SELECT a.id, a.brief, COALESCE(a.blog, l.blog) AS blog, a.title, a.words, a.standing, a.language, p.address, p.out_desk AS outDesk, l.due_desk AS dueDesk,
+const LIST = `SELECT a.id, a.brief, COALESCE(a.blog, l.blog) AS blog, a.title, a.words, IF(a.standing = 'in work' AND b.standing IN ('held', 'stopped'), b.standing, a.standing) AS standing, a.language, p.address, p.out_desk AS outDesk, l.due_desk AS dueDesk,
   COALESCE((SELECT SUM(g.micros) FROM ledger g WHERE g.brief = a.brief), 0) AS micros
-  FROM article a LEFT JOIN publication p ON p.article = a.id LEFT JOIN placement l ON l.article = a.id`;
+  FROM article a JOIN brief b ON b.id = a.brief LEFT JOIN publication p ON p.article = a.id LEFT JOIN placement l ON l.article = a.id`;
 
 const numbered = (row: Article): Article => ({ ...row, micros: Number(row.micros) });
 

@@ -151,7 +151,7 @@ const ArticleRow = memo(function ArticleRow({
   return (
     <div className={`row ${GRID} h-5 ${at ? 'brackets bracketed' : ''}`}>
       <Mark state={stateOf(article.standing)} label={saysOf(article.standing)} />
-      <Link to={`/articles/${article.id}`} className="work brackets truncate" title={article.title}>
+      <Link to={`/articles/${article.id}`} className="work brackets mr-2 truncate" title={article.title}>
         {article.title === '' ? <span className="text-ink-3">no title yet</span> : atColonIfLong(article.title)}
       </Link>
       <span className="truncate text-small text-ink-2">{short(article.blog)}</span>

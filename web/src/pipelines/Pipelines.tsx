@@ -48,12 +48,13 @@ export default function Pipelines() {
           <table className="w-full table-fixed">
             <thead>
               <tr className="h-8 border-b border-rule text-left text-small text-ink-3">
-                <th className="w-[30%] font-normal">Pipeline</th>
-                <th className="w-[60px] font-normal">It is</th>
-                <th className="font-normal">Looks next</th>
-                <th className="w-[22%] font-normal">Last out</th>
+                <th className="w-[28%] font-normal">Pipeline</th>
+                <th className="w-[44px] font-normal">It is</th>
+                <th className="w-[132px] font-normal">Looks next</th>
+                <th className="font-normal">Last out</th>
                 <th className="w-[60px] text-right font-normal">waiting</th>
                 <th className="w-[60px] text-right font-normal">in work</th>
+                <th className="w-[52px] text-right font-normal">held</th>
                 <th className="w-[60px] text-right font-normal">ready</th>
                 <th className="w-[64px] text-right font-normal">stopped</th>
                 <th className="w-[84px] text-right font-normal">this month</th>
@@ -85,6 +86,9 @@ export default function Pipelines() {
                   </td>
                   <Count n={row.counts.waiting} />
                   <Count n={row.counts['in work']} />
+                  <td className={`fig text-right ${row.counts.held === 0 ? 'text-ink-3' : ''}`}>
+                    {row.counts.held > 0 ? <Mark state="wait" /> : null} {count(row.counts.held)}
+                  </td>
                   <Count n={row.counts.ready} />
                   <td className="fig text-right">
                     {row.counts.stopped > 0 ? (
