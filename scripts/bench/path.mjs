@@ -83,7 +83,7 @@ export async function path(tell) {
         const [{ standing }] = await floor.db.rows('SELECT standing FROM brief WHERE id = ?', [briefs[0]]);
         if (standing === 'out') break;
         if (standing !== 'in work' && standing !== 'waiting') throw new Error(`‘${phrase}’ is ${standing}`);
-        await pause(4);
+        await pause(12);
       }
       times.push(performance.now() - from);
     }
