@@ -3,9 +3,8 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import { chmodSync, existsSync, mkdirSync, writeFileSync } from 'node:fs';
-import { connect } from 'node:net';
 import { dirname, join } from 'node:path';
-import { freePort } from './mariadb.mjs';
+import { freePort, greets } from './mariadb.mjs';
 
 const SERVER = '/usr/sbin/mariadbd';
 const PROVIDER = '/usr/lib/galera/libgalera_smm.so';
@@ -13,19 +12,6 @@ const PROVIDER = '/usr/lib/galera/libgalera_smm.so';
 function run(command, args) {
   const { status, stderr, error } = spawnSync(command, args, { encoding: 'utf8' });
   if (status !== 0) throw new Error(`${command} failed: ${stderr || error?.message}`);
-}
-
-function greets(port) {
-  return new Promise((resolve) => {
-    const socket = connect(port, '127.0.0.1');
-    const done = (well) => {
-      socket.destroy();
-      resolve(well);
-    };
-    socket.once('data', () => done(true));
-    socket.once('error', () => done(false));
-    socket.setTimeout(500, () => done(false));
-  });
 }
 
 const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms));

@@ -20,7 +20,7 @@ export function freePort() {
 }
 
 /** Whether something greets at the port as a database does. */
-function greets(port) {
+export function greets(port) {
   return new Promise((resolve) => {
     const socket = connect(port, '127.0.0.1');
     const done = (well) => {

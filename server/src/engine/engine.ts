@@ -3,11 +3,11 @@ import { releasePastLimits, TRIES_ANYWAY } from '../incidents/repository.ts';
 import { fireDue } from '../schedules/fire.ts';
 import type { ServiceDirectory } from '../services/directory.ts';
 import { isLostConnection } from '../store/database.ts';
-import { admit, pipelinesWaiting } from './admission.ts';
 import { Breakers } from './breakers.ts';
 import type { BriefChange } from './briefChange.ts';
 import { type BriefState, loadBriefs, Procedures, type RunState } from './briefState.ts';
 import { claim, fullLanes, wakeDue } from './claims.ts';
+import { Doorkeeper } from './doorkeeper.ts';
 import type { Held } from './ending.ts';
 import { Flusher } from './flusher.ts';
 import { type Grip, Hand } from './hand.ts';
@@ -46,12 +46,11 @@ export class Engine {
   private readonly hand: Hand;
   private readonly marks = new Map<string, string>();
   private readonly hot = new Set<string>();
-  private readonly dirty = new Set<string>();
+  private readonly door: Doorkeeper;
   private readonly timers = new Set<NodeJS.Timeout>();
   private stopping = false;
   private pumping = false;
   private pumpAgain = false;
-  private admitting = false;
   private forgotten = new Set<string>();
   private unhear: () => void = () => undefined;
 
@@ -65,6 +64,15 @@ export class Engine {
     this.lease = new Lease(ground, options.role, bell.address, options.leaseSeconds);
     this.breakers = new Breakers(ground.db);
     this.permits = new Permits(ground.db, services, () => this.lease.id, ground.now);
+    this.door = new Doorkeeper({
+      ground,
+      procedures: this.procedures,
+      holder: () => this.lease.id,
+      serviceFor: (kind) => this.serviceFor(kind),
+      mayTake: (service, priority, pledged) => this.mayHandOff(service, priority, pledged),
+      onTakenBack: (service) => service && this.permits.giveBack(service),
+      onAdmitted: (changes) => this.onAdmitted(changes),
+    });
     this.flusher = new Flusher({
       ground,
       holder: () => this.lease.id,
@@ -98,10 +106,11 @@ export class Engine {
   /** Stops claiming, lets what is in hand end for a while, gives the rest back. */
   async stop(graceMs = 5_000): Promise<void> {
     this.stopping = true;
+    this.door.close();
     this.unhear();
     for (const timer of this.timers) clearInterval(timer);
     const until = this.ground.now() + graceMs;
-    while ((this.hand.size > 0 || !this.flusher.idle || this.admitting) && this.ground.now() < until) await pause(10);
+    while ((this.hand.size > 0 || !this.flusher.idle || this.door.busy) && this.ground.now() < until) await pause(10);
     this.hand.giveUp();
     while (!this.flusher.idle && this.ground.now() < until + 2_000) await pause(10);
     await this.ground.db
@@ -142,7 +151,7 @@ export class Engine {
       this.hot.add(ring.lane);
       this.marks.delete(ring.lane);
       this.pump();
-    } else if (ring.kind === 'admit') this.admitSoon();
+    } else if (ring.kind === 'admit') this.door.letInWaiting().catch((error) => this.notLetIn(error));
     else if (ring.kind === 'settings') {
       Promise.all([this.services.refresh(), this.ground.desk.refresh(), this.breakers.refresh()])
         .then(() => this.keepTime())
@@ -160,8 +169,7 @@ export class Engine {
     await this.giveBackForgotten();
     this.marks.clear();
     for (const lane of await fullLanes(this.ground.db)) this.hot.add(lane);
-    for (const pipeline of await pipelinesWaiting(this.ground.db)) this.dirty.add(pipeline);
-    await this.admitDirty();
+    await this.door.letInWaiting();
     this.pump();
   }
 
@@ -219,43 +227,8 @@ export class Engine {
 
   // ---- letting in and claiming ------------------------------------------------------------------------------------
 
-  private admitSoon(): void {
-    pipelinesWaiting(this.ground.db)
-      .then((pipelines) => {
-        for (const pipeline of pipelines) this.dirty.add(pipeline);
-        return this.admitDirty();
-      })
-      .catch((error) => this.ground.log.warn({ err: error }, 'briefs not let in'));
-  }
-
-  private async admitDirty(): Promise<void> {
-    if (this.admitting) return;
-    this.admitting = true;
-    try {
-      for (const pipeline of this.dirty) {
-        if (this.stopping) return;
-        this.dirty.delete(pipeline);
-        let pledged = 0;
-        const { changes, more } = await admit(
-          {
-            ground: this.ground,
-            procedures: this.procedures,
-            holder: this.lease.id,
-            serviceFor: (kind) => this.serviceFor(kind),
-            handoff: (service, priority) => this.mayHandOff(service, priority, pledged) && ++pledged > 0,
-            onTakenBack: (service) => {
-              pledged--;
-              if (service) this.permits.giveBack(service);
-            },
-          },
-          pipeline,
-        );
-        if (more) this.dirty.add(pipeline);
-        this.onAdmitted(changes);
-      }
-    } finally {
-      this.admitting = false;
-    }
+  private notLetIn(error: unknown): void {
+    this.ground.log.warn({ err: error }, 'briefs not let in');
   }
 
   private onAdmitted(changes: readonly BriefChange[]): void {
@@ -364,10 +337,7 @@ export class Engine {
   private onCommitted(lanes: ReadonlySet<string>, pipelines: ReadonlySet<string>): void {
     for (const lane of lanes) this.bell.ring({ kind: 'lane', lane });
     this.bell.ring({ kind: 'event' });
-    if (pipelines.size > 0) {
-      for (const pipeline of pipelines) this.dirty.add(pipeline);
-      this.admitDirty().catch((error) => this.ground.log.warn({ err: error }, 'briefs not let in'));
-    }
+    if (pipelines.size > 0) this.door.letIn(pipelines).catch((error) => this.notLetIn(error));
     if (this.hot.size > 0) this.pump();
   }
 
