@@ -40,6 +40,9 @@ interface Shown {
   onChange: (field: string, value: unknown) => void;
 }
 
+/** The stop after a word keeps to it: no line begins with a comma. */
+const STOP = /^[,.;:]+/;
+
 /** A step as its sentence, generated from its kind: plain words, and words that open their editors. */
 export function StepSentence({
   step,
@@ -55,12 +58,12 @@ export function StepSentence({
     <span className="text-proc tracking-[-0.003em]">
       {parts.map((part, i) => {
         if ('text' in part) {
-          return <span key={i}>{part.text.replace(/^ | $/g, i === 0 ? '$&' : ' ')}</span>;
+          return <span key={i}>{i === 0 ? part.text : part.text.replace(STOP, '')}</span>;
         }
         const wrong = wrongAt(part.field);
-        return (
+        const next = parts[i + 1];
+        const word = (
           <Word
-            key={i}
             label={`${step.kind}, ${part.field}`}
             wrong={wrong ? (wrong.mend.length < 40 ? wrong.mend : wrong.sentence) : null}
             editor={(close) => (
@@ -78,6 +81,12 @@ export function StepSentence({
           >
             {part.word}
           </Word>
+        );
+        return (
+          <span key={i} className="whitespace-nowrap">
+            {word}
+            {next && 'text' in next ? STOP.exec(next.text)?.[0] : null}
+          </span>
         );
       })}
       {own === null || own.trim() === '' ? null : (
