@@ -55,35 +55,34 @@ const besideSources = (outfile) => ({
   },
 });
 
-/**
- * The rooms' own TypeScript in one file a program, packages left where they are: starts in half the time that reading
- * every file through a loader takes.
- */
+/** One file of a program and everything of ours it reads, packages left where they are. */
+export async function bundle(entry, outfile) {
+  const { build } = await import('esbuild');
+  const alias = Object.fromEntries(
+    ['core', 'contract', 'standins'].map((room) => [`@grivo/${room}`, join(ROOT, room, 'src', 'index.ts')]),
+  );
+  await build({
+    absWorkingDir: ROOT,
+    entryPoints: [entry],
+    outfile,
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    sourcemap: true,
+    logLevel: 'error',
+    alias,
+    packages: 'external',
+    plugins: [besideSources(outfile)],
+  });
+}
+
+/** The programs, built: they start in half the time that reading every file through a loader takes. */
 export async function buildPrograms() {
   const digest = digestOf(['core/src', 'contract/src', 'server/src', 'standins/src'], ['scripts/build.mjs']);
   await unlessMade('server/dist/.made-of', digest, async () => {
-    const { build } = await import('esbuild');
-    const alias = Object.fromEntries(
-      ['core', 'contract', 'standins'].map((room) => [`@grivo/${room}`, join(ROOT, room, 'src', 'index.ts')]),
-    );
-    for (const [entry, outfile] of [
-      ['server/src/main.ts', PROGRAMS.server],
-      ['standins/src/main.ts', PROGRAMS.standIns],
-    ])
-      await build({
-        absWorkingDir: ROOT,
-        entryPoints: [entry],
-        outfile,
-        bundle: true,
-        platform: 'node',
-        format: 'esm',
-        target: 'node20',
-        sourcemap: true,
-        logLevel: 'error',
-        alias,
-        packages: 'external',
-        plugins: [besideSources(outfile)],
-      });
+    await bundle('server/src/main.ts', PROGRAMS.server);
+    await bundle('standins/src/main.ts', PROGRAMS.standIns);
   });
 }
 

@@ -7,19 +7,30 @@ import { createPipeline } from '../../server/src/pipelines/repository.ts';
 import { addKeywords } from '../../server/src/sources/keywords.ts';
 import { lookAndTake } from '../../server/src/sources/look.ts';
 import { createSource } from '../../server/src/sources/repository.ts';
+import { bundle } from '../build.mjs';
 import { ROOT } from '../install.mjs';
 import { ground, median, pause, phrases } from './ground.mjs';
 
+/** The worker as an installation runs it, in one file. */
+const WORKER = join(ROOT, 'server', 'dist', 'idleWorker.mjs');
+
 const STEPS = 6;
-const BRIEFS = 4_000;
+/** Enough for some seconds, so that what is measured is neither the first second of a program nor one pause of the disk. */
+const BRIEFS = 8_000;
 const ROUNDS = 5;
 /** Briefs of the pipeline in work at once: fewer than a worker takes in hand, as in any sensible installation. */
 const OPEN = 500;
+/** What is measured, with how many workers, on steps of which kind. */
+const WAYS = [
+  ['stepsVsCommits.w1', 1, 'check'],
+  ['stepsVsCommits.w2', 2, 'check'],
+  ['stepsAloneVsCommits.w1', 1, 'fetch'],
+];
 
 /** Committed single-row updates a second from one connection. */
 async function singleCommits(product) {
   const { db } = product.ground;
-  await db.run("INSERT INTO setting (name, value) VALUES ('bench', '0')");
+  await db.run("INSERT IGNORE INTO setting (name, value) VALUES ('bench', '0')");
   const runner = db.source.createQueryRunner();
   await runner.connect();
   const from = performance.now();
@@ -31,12 +42,12 @@ async function singleCommits(product) {
   return perSecond;
 }
 
-async function pipelineOf(product, phrases, openLimit) {
+async function pipelineOf(product, phrases, openLimit, kind = 'check') {
   const { ground } = product;
   const source = await createSource(ground, 'keywords', 'Bench');
   await addKeywords(ground, source, phrases.join('\n'));
   const steps = [{ ...stepKinds.take.fresh('s0'), sources: [source], most: null }];
-  for (let i = 1; i <= STEPS; i++) steps.push(stepKinds.check.fresh(`s${i}`));
+  for (let i = 1; i <= STEPS; i++) steps.push(stepKinds[kind].fresh(`s${i}`));
   return createPipeline(ground, {
     name: 'Bench',
     document: { grivo: 1, language: 'en', steps },
@@ -61,7 +72,7 @@ async function withWorkers(url, many, work) {
   const children = [];
   try {
     for (let i = 0; i < many; i++) {
-      const child = spawn(process.execPath, ['--import', 'tsx', join(import.meta.dirname, 'idleWorker.mjs'), url], {
+      const child = spawn(process.execPath, [WORKER, url], {
         cwd: ROOT,
         stdio: ['ignore', 'pipe', 'inherit'],
         env: { ...process.env, TZ: 'UTC' },
@@ -82,8 +93,9 @@ async function withWorkers(url, many, work) {
   }
 }
 
-async function stepsPerSecond(product, url, workers) {
-  const pipeline = await pipelineOf(product, phrases(BRIEFS), OPEN);
+/** @param kind 'check' is carried on over what comes before, 'fetch' is committed by itself before the next begins */
+async function stepsPerSecond(product, url, workers, kind) {
+  const pipeline = await pipelineOf(product, phrases(BRIEFS), OPEN, kind);
   return withWorkers(url, workers, async () => {
     const briefs = await take(product, pipeline);
     product.bell.ring({ kind: 'admit' });
@@ -129,18 +141,21 @@ async function readyToStarted(product, url) {
 }
 
 export async function engine(tell) {
+  await bundle('scripts/bench/idleWorker.mjs', 'server/dist/idleWorker.mjs');
   const bench = await ground();
   try {
     const rounds = [];
     for (let i = 0; i < ROUNDS; i++) {
       const round = {};
-      for (const workers of i % 2 === 0 ? [1, 2] : [2, 1]) {
+      for (const [key, workers, kind] of i % 2 === 0 ? WAYS : [...WAYS].reverse()) {
         const { product, url } = await bench.product();
-        const commits = await singleCommits(product);
-        const steps = await stepsPerSecond(product, url, workers);
-        round[`w${workers}`] = steps / commits;
+        // Before and after, since the disk of a shared machine has better and worse minutes.
+        const before = await singleCommits(product);
+        const steps = await stepsPerSecond(product, url, workers, kind);
+        const commits = (before + (await singleCommits(product))) / 2;
+        round[key] = steps / commits;
         tell(
-          `round ${i + 1}, ${workers} worker${workers > 1 ? 's' : ''}: ${Math.round(steps)} steps/s, ${Math.round(commits)} commits/s, ${(steps / commits).toFixed(2)} steps a commit`,
+          `round ${i + 1}, ${key}: ${Math.round(steps)} steps/s, ${Math.round(commits)} commits/s, ${(steps / commits).toFixed(2)} steps a commit`,
         );
         await product.close();
       }
@@ -149,9 +164,9 @@ export async function engine(tell) {
     const { product, url } = await bench.product();
     const ready = await readyToStarted(product, url);
     await product.close();
+    const steps = WAYS.map(([key]) => [`engine.${key}`, median(rounds.map((round) => round[key]))]);
     return {
-      'engine.stepsVsCommits.w1': median(rounds.map((round) => round.w1)),
-      'engine.stepsVsCommits.w2': median(rounds.map((round) => round.w2)),
+      ...Object.fromEntries(steps),
       'engine.readyToStartedMs': ready,
     };
   } finally {

@@ -14,12 +14,25 @@ export type Ids = () => string;
 export function makeIds(now: () => number, random: () => number): Ids {
   let lastMs = -1;
   let tail: number[] = [];
+  // All but the last digit: it stays the same for 32 ids of a millisecond.
+  let head = '';
   return () => {
     const ms = Math.max(now(), lastMs);
+    const last = tail[TAIL_DIGITS - 1]! + 1;
+    if (ms === lastMs && last < 32) {
+      tail[TAIL_DIGITS - 1] = last;
+      return head + ALPHABET[last];
+    }
     if (ms === lastMs) raise(tail);
     else tail = Array.from({ length: TAIL_DIGITS }, (_, i) => Math.floor(random() * (i === 0 ? 16 : 32)));
     lastMs = ms;
-    return digitsOf(ms, TIME_DIGITS) + tail.map((d) => ALPHABET[d]).join('');
+    head =
+      digitsOf(ms, TIME_DIGITS) +
+      tail
+        .slice(0, -1)
+        .map((d) => ALPHABET[d])
+        .join('');
+    return head + ALPHABET[tail[TAIL_DIGITS - 1]!];
   };
 }
 

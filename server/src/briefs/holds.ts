@@ -110,6 +110,7 @@ export async function decide(
           tries: 0,
           micros: 0,
           writes: [],
+          carried: null,
           settled: () => undefined,
         },
       ],

@@ -7,6 +7,8 @@ import { laneOf, roleCalled } from './lane.ts';
 export interface BriefChange {
   brief: BriefState;
   endings: Ending[];
+  /** Ends of steps that were done without waiting for the commit of the one before. */
+  carried: Ending[];
   after: BriefState;
   fresh: { run: RunState; handed: boolean; service: string | null; lane: string }[];
   cancelled: RunState[];
@@ -26,13 +28,10 @@ export interface ChangePorts {
 
 /** What a brief becomes by the ends of some of its runs: the planner says what comes next, the ports who does it. */
 export function changeOf(brief: BriefState, endings: Ending[], ports: ChangePorts): BriefChange {
-  const ends = new Map(endings.map((ending) => [ending.run.id, ending]));
-  const runs = brief.runs.map((run): RunState => {
-    const ending = ends.get(run.id);
-    return ending
-      ? { ...run, state: ending.state, outcome: ending.outcome, tries: ending.tries, forSlot: ending.forSlot }
-      : run;
-  });
+  const carried = carriedBy(brief, endings);
+  const runs = [...brief.runs, ...carried.map(({ run }) => run)];
+  const ended: BriefState = { ...brief, runs, outputs: new Map(brief.outputs) };
+  for (const ending of [...endings, ...carried]) end(ended, ending);
   const next = plan(brief.nodes, runs);
   const cancelKeys = new Set(next.cancel.map((key) => `${key.path} ${key.round}`));
   const cancelled = runs.filter((run) => cancelKeys.has(`${run.path} ${run.round}`));
@@ -60,11 +59,23 @@ export function changeOf(brief: BriefState, endings: Ending[], ports: ChangePort
   const kept = runs.map((run): RunState => (cancelled.includes(run) ? { ...run, state: 'cancelled' } : run));
   const allRuns = [...kept, ...fresh.map(({ run }) => run)];
   const open = allRuns.filter((run) => run.state !== 'done' && run.state !== 'cancelled');
-  const ended = next.ended === 'done' ? 'out' : next.ended;
-  const standing = standingOf(open, ended);
-  const outputs = new Map(brief.outputs);
-  for (const ending of endings)
-    if (ending.fields) outputs.set(ending.run.id, { fields: ending.fields, inputDigest: ending.inputDigest });
-  const after: BriefState = { ...brief, rev: brief.rev + 1, standing, runs: allRuns, outputs };
-  return { brief, endings, after, fresh, cancelled, standing };
+  const standing = standingOf(open, next.ended === 'done' ? 'out' : next.ended);
+  const after: BriefState = { ...ended, rev: brief.rev + 1, standing, runs: allRuns };
+  return { brief, endings, carried, after, fresh, cancelled, standing };
+}
+
+/** Ends a run in what is known of a brief, nothing planned yet; the run itself is left as it was. */
+export function end(
+  brief: BriefState,
+  { run: { id }, state, outcome, tries, forSlot, fields, inputDigest }: Ending,
+): void {
+  const at = brief.runs.findIndex((run) => run.id === id);
+  if (at >= 0) brief.runs[at] = { ...brief.runs[at]!, state, outcome, tries, forSlot };
+  if (fields) brief.outputs.set(id, { fields, inputDigest });
+}
+
+/** What was carried on counts only while the brief is as it was then, and nothing else of it ends at once. */
+function carriedBy(brief: BriefState, endings: readonly Ending[]): Ending[] {
+  const [only] = endings;
+  return endings.length === 1 && only?.carried?.rev === brief.rev ? only.carried.endings : [];
 }

@@ -1,4 +1,4 @@
-import { createHash } from 'node:crypto';
+import { hash } from 'node:crypto';
 import {
   innerSteps,
   type PlanNode,
@@ -51,6 +51,8 @@ export interface BriefState {
 
 export interface PinnedProcedure {
   document: ProcedureDocument;
+  /** Whether any routine is used. */
+  uses: boolean;
   nodes: PlanNode[];
   /** Every step by its id, those of routines among them. */
   steps: Map<string, Step>;
@@ -64,7 +66,8 @@ export class Procedures {
   async get(sql: Sql, procedure: string, version: number): Promise<PinnedProcedure> {
     return this.keep(`${procedure}/${version}`, async () => {
       const document = await this.document(sql, procedure, version);
-      return { document, nodes: planNodes(document), steps: stepsById(runSteps(document)) };
+      const uses = routinesUsed(document).length > 0;
+      return { document, uses, nodes: planNodes(document), steps: stepsById(runSteps(document)) };
     });
   }
 
@@ -77,6 +80,7 @@ export class Procedures {
       for (const pin of pins) routines.set(pin.routine, await this.document(sql, pin.procedure_id, pin.version));
       return {
         document,
+        uses: true,
         nodes: planNodes(document, routines),
         steps: stepsById(runSteps(document, routines)),
         routines,
@@ -201,8 +205,7 @@ export async function loadBriefs(
 export async function newBriefState(sql: Sql, procedures: Procedures, row: BriefRow): Promise<BriefState> {
   const { procedure_id, version, by_hand, ...brief } = row;
   let pinned = await procedures.get(sql, procedure_id, version);
-  if (routinesUsed(pinned.document).length > 0)
-    pinned = await procedures.getWith(sql, procedure_id, version, await routinePins(sql, brief.id));
+  if (pinned.uses) pinned = await procedures.getWith(sql, procedure_id, version, await routinePins(sql, brief.id));
   return { ...brief, trial: row.trial === 1, byHand: by_hand === 1, ...pinned, runs: [], outputs: new Map() };
 }
 
@@ -290,11 +293,20 @@ function outputAt(brief: BriefState, path: string): { fields: Fields } | undefin
   return run ? brief.outputs.get(run.id) : undefined;
 }
 
+/** The text of a step's own part: steps belong to pinned versions, which never change, so it is made once. */
+const texts = new WeakMap<Step, string>();
+
+function ownText(step: Step): string {
+  let text = texts.get(step);
+  if (text === undefined) {
+    // What stands inside a block is its own steps' concern.
+    text = JSON.stringify({ ...step, ...Object.fromEntries(innerSteps(step).map(({ under }) => [under, null])) });
+    texts.set(step, text);
+  }
+  return text;
+}
+
 /** Digest of everything a step's result may depend on; the same digest in a later round means the result still holds. */
 export function inputDigest(step: Step, fields: Fields, draw: number): string {
-  // What stands inside a block is its own steps' concern.
-  const own = { ...step, ...Object.fromEntries(innerSteps(step).map(({ under }) => [under, null])) };
-  return createHash('sha256')
-    .update(JSON.stringify([own, fields, draw]))
-    .digest('hex');
+  return hash('sha256', `[${ownText(step)},${JSON.stringify(fields)},${draw}]`);
 }

@@ -1,5 +1,7 @@
 import type { Sql } from '../store/database.ts';
 import type { BriefChange } from './briefChange.ts';
+import type { Ending } from './ending.ts';
+import { laneOf } from './lane.ts';
 import type { Ground } from './outside.ts';
 
 /** Something in the batch is no longer as it was read; nothing was written. */
@@ -25,8 +27,9 @@ export async function writeBatch(
   await writeAttempts(sql, changes, holder);
   await writeCancelled(sql, changes);
   await writeNewRuns(sql, changes, holder);
+  await writeCarried(sql, changes, ground);
   for (const change of changes)
-    for (const ending of change.endings)
+    for (const ending of [...change.endings, ...change.carried])
       for (const { text, parameters } of ending.writes) await sql.run(text, parameters);
   return writeEvents(sql, changes, ground);
 }
@@ -150,6 +153,34 @@ async function writeEnds(sql: Sql, changes: readonly BriefChange[], holder: stri
       1,
     );
   }
+  await writeOutputs(sql, endings, ground);
+}
+
+/** Steps that were done before they had a row: it is written as it ended. */
+async function writeCarried(sql: Sql, changes: readonly BriefChange[], ground: Ground): Promise<void> {
+  const rows: { state: string; values: unknown[] }[] = [];
+  for (const { brief, carried } of changes)
+    for (const { run, state, outcome } of carried) {
+      const { id, path, round, opens, kind, attempts } = run;
+      const chosen = outcome && outcome.kind !== 'done' ? JSON.stringify(outcome) : null;
+      const lane = laneOf(null, brief.priority);
+      rows.push({ state, values: [id, brief.id, path, round, opens ? 1 : 0, kind, state, lane, attempts, chosen] });
+    }
+  if (rows.length === 0) return;
+  await sql.run(
+    `INSERT INTO step_run (id, brief, path, round, opens, kind, state, home_lane, attempts, outcome, ended_at) VALUES ${rows
+      .map(({ state }) => `(?, ${state === 'done' ? 'UTC_TIMESTAMP(3)' : 'NULL'})`)
+      .join(', ')}`,
+    rows.map(({ values }) => values),
+  );
+  await writeOutputs(
+    sql,
+    changes.flatMap(({ carried }) => carried),
+    ground,
+  );
+}
+
+async function writeOutputs(sql: Sql, endings: readonly Ending[], ground: Ground): Promise<void> {
   const outputs = endings
     .filter((ending) => ending.fields !== null)
     .map((ending) => [

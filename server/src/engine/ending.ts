@@ -1,5 +1,6 @@
 import type { Failure, PlanRun, StepState } from '@grivo/core';
 import type { BriefState, RunState } from './briefState.ts';
+import type { Carried } from './carryOn.ts';
 import type { Fields, Write } from './performer.ts';
 
 /** A step run in this worker's hands. */
@@ -24,6 +25,8 @@ export interface Ending {
   tries: number;
   micros: number;
   writes: Write[];
+  /** What was done after it and is committed with it. */
+  carried: Carried | null;
   /** Called once it is known whether the ending counted. */
   settled: (counted: boolean) => void;
 }

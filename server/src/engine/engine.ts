@@ -6,6 +6,7 @@ import { isLostConnection } from '../store/database.ts';
 import { Breakers } from './breakers.ts';
 import type { BriefChange } from './briefChange.ts';
 import { type BriefState, loadBriefs, Procedures, type RunState } from './briefState.ts';
+import { carryOn } from './carryOn.ts';
 import { claim, fullLanes, wakeDue } from './claims.ts';
 import { Doorkeeper } from './doorkeeper.ts';
 import type { Held } from './ending.ts';
@@ -353,6 +354,9 @@ export class Engine {
       settled: () => this.letGo(grip),
     };
     perform(brief, run, ports)
+      .then((ending) =>
+        carryOn(ending, { ...ports, ids: this.ground.ids, latest: (of) => this.briefs.get(of.id) ?? of }),
+      )
       .then((ending) => {
         this.flusher.add(ending);
         // The next step need not find out for itself.

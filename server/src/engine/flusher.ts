@@ -24,14 +24,15 @@ export interface FlusherPorts {
   reload: (id: string) => Promise<BriefState | null>;
 }
 
-const MOST_IN_BATCH = 200;
+/** Steps of a batch, those carried on among them. */
+const MOST_IN_BATCH = 400;
 /**
  * A batch grows as long as every turn of the event loop brings more ends, for so long at most; a lone end waits for one
  * turn only.
  */
 const GATHER_MS = 5;
 /** Batches committed at the same time: while the database works on one, the next is made up. */
-const MOST_FLUSHES = 3;
+const MOST_FLUSHES = 2;
 
 /**
  * Commits ended steps in small batches of whatever has ended: the end, its output, its attempt, the brief's rev, the
@@ -76,13 +77,23 @@ export class Flusher {
     if (this.waiting.length === 0) return;
     this.flushing++;
     try {
-      const batch = this.waiting.splice(0, MOST_IN_BATCH);
+      const batch = this.waiting.splice(0, this.mostNow());
       if (this.waiting.length > 0) this.gather();
       await this.commit(batch);
     } finally {
       this.flushing--;
       if (this.waiting.length > 0) this.gather();
     }
+  }
+
+  /** How many of the ends that wait make a batch. */
+  private mostNow(): number {
+    let steps = 0;
+    const over = this.waiting.findIndex(({ carried }) => {
+      steps += 1 + (carried?.endings.length ?? 0);
+      return steps > MOST_IN_BATCH;
+    });
+    return over === -1 ? this.waiting.length : Math.max(1, over);
   }
 
   private async commit(batch: Ending[]): Promise<void> {

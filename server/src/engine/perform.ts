@@ -47,6 +47,7 @@ export async function perform(brief: BriefState, run: RunState, ports: PerformPo
     tries: 0,
     micros,
     writes: [],
+    carried: null,
     settled: ports.settled,
     ...part,
   });

@@ -1,0 +1,84 @@
+import { type Ids, type NewRun, plan } from '@grivo/core';
+import { end } from './briefChange.ts';
+import type { BriefState, RunState } from './briefState.ts';
+import type { Ending } from './ending.ts';
+import { type PerformPorts, perform } from './perform.ts';
+
+/**
+ * Kinds that only compute: nothing outside notices them, they keep nothing of their own in the database, and done twice
+ * they give the same. 'check' reads the article, so nothing may be carried on over a step that leaves writes.
+ */
+const COMPUTES: ReadonlySet<string> = new Set(['when', 'for each', 'meanwhile', 'use', 'work out', 'check']);
+
+/** Steps carried on after one, so that what is ended does not wait long for its commit. */
+const MOST_CARRIED = 20;
+
+/** Steps done after another without waiting for its commit, to be committed with it. */
+export interface Carried {
+  /** The rev of the brief they were planned from: with another they do not count, and are done as any step is. */
+  rev: number;
+  endings: Ending[];
+}
+
+export interface CarryPorts extends PerformPorts {
+  ids: Ids;
+  latest: (brief: BriefState) => BriefState;
+}
+
+/**
+ * Does the steps that follow a step just ended, as long as each only computes and is the only one that comes next: they
+ * are committed with it, one transaction for all. A crash loses nothing, since they are done again; it counts as an
+ * attempt of the step they follow, and what follows a step that was attempted before is never carried on, so a step that
+ * brings its worker down is soon found alone. A trial shows steps as they end, so there each is committed by itself.
+ */
+export async function carryOn(first: Ending, ports: CarryPorts): Promise<Ending> {
+  const brief = ports.latest(first.brief);
+  if (brief.trial || brief.byHand || first.run.attempts > 1 || !mayGoOn(first)) return first;
+  const endings: Ending[] = [];
+  const state = { ...brief, runs: [...brief.runs], outputs: new Map(brief.outputs) };
+  let ended = first;
+  do {
+    end(state, ended);
+    const next = onlyNext(state);
+    if (!next) break;
+    const run = runOf(state, next, ports.ids());
+    state.runs.push(run);
+    const ending = await perform(state, run, { ...ports, broken: null, settled: () => undefined });
+    if (ending.state !== 'done' && ending.state !== 'held') break;
+    endings.push(ending);
+    ended = ending;
+  } while (mayGoOn(ended) && endings.length < MOST_CARRIED);
+  return endings.length === 0 ? first : { ...first, carried: { rev: brief.rev, endings } };
+}
+
+function mayGoOn({ state, writes }: Ending): boolean {
+  return state === 'done' && writes.length === 0;
+}
+
+function onlyNext(state: BriefState): NewRun | null {
+  const { create, cancel } = plan(state.nodes, state.runs);
+  const [next, ...others] = create;
+  if (!next || next.opens || others.length > 0 || cancel.length > 0) return null;
+  return COMPUTES.has(kindOf(state, next)) ? next : null;
+}
+
+function kindOf(state: BriefState, { node }: NewRun): string {
+  return state.steps.get(node.id)?.kind ?? node.type;
+}
+
+function runOf(state: BriefState, next: NewRun, id: string): RunState {
+  const { path, round, opens } = next;
+  return {
+    id,
+    path,
+    round,
+    opens,
+    kind: kindOf(state, next),
+    state: 'running',
+    outcome: null,
+    attempts: 1,
+    tries: 0,
+    forSlot: false,
+    startedAt: null,
+  };
+}
