@@ -44,6 +44,7 @@ export { lineOf, locate, parsePath, stepIdOf } from './plan/path.ts';
 export { plan } from './plan/planner.ts';
 export { drawAt, lastRound, roundAt, supersedes } from './plan/rounds.ts';
 export { type VisibleRun, visibleRuns } from './plan/scope.ts';
+export { type ComparedLine, compareLines } from './procedure/compare.ts';
 export {
   ProcedureDocument,
   ProcedureInput,
@@ -55,8 +56,33 @@ export {
   runSteps,
   sentenceOf,
 } from './procedure/document.ts';
+export {
+  BLOCK_KINDS,
+  type BlockKind,
+  changeKind,
+  duplicateStep,
+  holdStep,
+  indentStep,
+  insertStep,
+  type Line,
+  linesOf,
+  moveStep,
+  nextStepId,
+  outdentStep,
+  type Place,
+  placeOf,
+  placesOf,
+  removeStep,
+  shiftStep,
+  stepWith,
+  switchStep,
+  unwrapStep,
+  withWord,
+  wrapSteps,
+} from './procedure/edit.ts';
 export { fieldName } from './procedure/fields.ts';
 export { checkProcedure, fieldsSeen, type SeenField } from './procedure/fieldsAt.ts';
+export { beginHistory, changeHistory, type History, redoHistory, undoHistory } from './procedure/history.ts';
 export type { CheckContext, Problem, RoutineForm, ServiceRole, StepKind } from './procedure/kind.ts';
 export { MOST_TURNS } from './procedure/kinds/forEach.ts';
 export { PARTS, type Part, PERSONS, type Person } from './procedure/kinds/write.ts';

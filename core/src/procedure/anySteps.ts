@@ -1,6 +1,9 @@
 import { z } from 'zod';
 import type { Step } from './registry.ts';
 
+/** Steps that may follow one another, at most. */
+export const MOST_IN_SEQUENCE = 100;
+
 let one: z.ZodType<Step> | null = null;
 
 /** Told once, by the registry, what any step looks like: blocks hold steps of every kind, themselves among them. */
@@ -16,4 +19,4 @@ export const anySteps: z.ZodType<Step[]> = z
       return one;
     }),
   )
-  .max(100);
+  .max(MOST_IN_SEQUENCE);

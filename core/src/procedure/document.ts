@@ -1,13 +1,14 @@
 import { z } from 'zod';
 import type { PlanNode } from '../plan/node.ts';
+import { MOST_IN_SEQUENCE } from './anySteps.ts';
 import { fieldName } from './fields.ts';
 import { AnyStep, type Step, stepKinds } from './registry.ts';
 import type { Names, SentencePart } from './sentence.ts';
 import { innerSteps, kindOf, mapSteps, readSteps } from './tree.ts';
 
 /** Blocks inside blocks, at most. */
-const DEEPEST = 8;
-const MOST_STEPS = 300;
+export const DEEPEST = 8;
+export const MOST_STEPS = 300;
 
 /** Something the person is asked for at each run; it becomes a field. */
 export const ProcedureInput = z.strictObject({
@@ -29,7 +30,7 @@ export const ProcedureDocument = z
     inputs: z.array(ProcedureInput).max(20).optional(),
     /** Of a routine: the fields it gives back. */
     outputs: z.array(fieldName).max(20).optional(),
-    steps: z.array(AnyStep).min(1).max(100),
+    steps: z.array(AnyStep).min(1).max(MOST_IN_SEQUENCE),
   })
   .superRefine((document, context) => {
     const seen = new Set<string>();

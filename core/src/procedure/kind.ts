@@ -49,6 +49,8 @@ export interface InnerSteps {
  */
 export interface StepKind<Kind extends string, S> {
   kind: Kind;
+  /** What it does, in a line that goes on from its name: 'writes the article section by section'. */
+  does: string;
   /** Strict schema of the step in a procedure document, `id` and `kind` included. */
   schema: z.ZodType<S>;
   needs: readonly string[];

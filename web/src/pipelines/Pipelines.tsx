@@ -1,5 +1,5 @@
 import { MadePipeline } from '@grivo/contract';
-import { SHIPPED, shipped } from '@grivo/core';
+import { SHIPPED, shipped, stepKinds } from '@grivo/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
@@ -115,9 +115,21 @@ function Count({ n }: { n: number }) {
   return <td className={`fig text-right ${n === 0 ? 'text-ink-3' : ''}`}>{count(n)}</td>;
 }
 
+/** A procedure to be made from nothing: it only takes. */
+const EMPTY = {
+  key: 'nothing',
+  name: 'nothing yet',
+  says: 'only takes; every step is put in by hand',
+  make: ({ source, language }: { source: string; language: string }) => ({
+    grivo: 1 as const,
+    language,
+    steps: [{ ...stepKinds.take.fresh('s1'), sources: source === '' ? [] : [source] }],
+  }),
+};
+
 function NewPipeline() {
   const [key, setKey] = useState('guides');
-  const from = shipped(key);
+  const from = key === EMPTY.key ? EMPTY : shipped(key);
   const blogs = useQuery(read.blogs());
   const sources = useQuery(read.sources());
   const go = useNavigate();
@@ -150,7 +162,7 @@ function NewPipeline() {
           editor={(close) => (
             <ChoiceEditor
               value={key}
-              options={SHIPPED.map((one) => ({ value: one.key, says: one.name, does: one.says }))}
+              options={[...SHIPPED, EMPTY].map((one) => ({ value: one.key, says: one.name, does: one.says }))}
               onChoose={(chosen) => {
                 setKey(chosen);
                 close();

@@ -1,55 +1,28 @@
 import { type BriefWhole, Made, type PipelineWhole, PipelineWhole as Whole } from '@grivo/contract';
-import { checkProcedure, fieldsSeen, readProcedure, readSteps, sentenceText, stepIdOf } from '@grivo/core';
+import { checkProcedure, linesOf, readProcedure, sentenceText, stepIdOf } from '@grivo/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { useSearchParams } from 'react-router';
-import { call, inWords, Refused } from '../api/call.ts';
+import { call, inWords } from '../api/call.ts';
 import { queryClient, read } from '../api/queries.ts';
 import { Button, DoneHere, Trouble, Word } from '../design/index.ts';
 import { useViewKeys } from '../shell/keys.ts';
 import { amount, plural } from '../words/figures.ts';
 import { isChanged, useDraft } from './draft.ts';
+import { ProcedureLines } from './ProcedureLines.tsx';
 import { whole } from './read.ts';
-import { type Choices, OwnInstruction, StepSentence } from './StepSentence.tsx';
+import { SaveTrouble } from './SaveTrouble.tsx';
+import type { Choices } from './StepSentence.tsx';
 import { TakeItems } from './TakeItems.tsx';
 import { TrialResult } from './TrialResult.tsx';
-
-/** Kinds with nothing to be held: they only say what comes next, or hold already. */
-const NO_HOLD: ReadonlySet<string> = new Set(['when', 'for each', 'meanwhile', 'use', 'wait', 'hold', 'publish']);
+import { SubjectEditor, useTrialSubject } from './TrialSubject.tsx';
 
 /** The procedure as numbered sentences; beside each, on its own row, what the trial made of it. */
 export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: number }) {
-  const { draft, change, undo, redo, drop, saved } = useDraft();
-  const document = draft?.pipeline === pipeline.id ? draft.now : pipeline.document;
+  const { draft, undo, redo, drop, saved } = useDraft();
+  const document = draft?.pipeline === pipeline.id ? draft.history.now : pipeline.document;
   const changed = isChanged(draft);
-  const blogs = useQuery(read.blogs()).data?.blogs;
-  const sources = useQuery(read.sources()).data?.sources;
-  const routines = useQuery(whole.routines()).data?.routines;
-  const choices = useMemo((): Choices => {
-    const nameIn = (rows: readonly { id: string; name: string }[] | undefined) => (id: string) =>
-      rows?.find((row) => row.id === id)?.name ?? '…';
-    return {
-      blogs: blogs ?? [],
-      sources: sources ?? [],
-      routines: routines ?? [],
-      names: { blog: nameIn(blogs), source: nameIn(sources), routine: nameIn(routines) },
-    };
-  }, [blogs, sources, routines]);
-  const problems = useMemo(
-    () =>
-      blogs && sources && routines
-        ? checkProcedure(document, {
-            names: choices.names,
-            hasBlog: (id) => blogs.some((blog) => blog.id === id),
-            hasSource: (id) => sources.some((source) => source.id === id),
-            routine: (id) => {
-              const found = routines.find((routine) => routine.id === id)?.document;
-              return found ? { inputs: found.inputs ?? [], outputs: found.outputs ?? [] } : null;
-            },
-          })
-        : [],
-    [document, choices, blogs, sources, routines],
-  );
+  const { choices, problems, sources } = useChecked(document);
   const [search, setSearch] = useSearchParams();
   const trialId = search.get('trial');
   const trial = useQuery({ ...read.brief(trialId ?? ''), enabled: trialId !== null }).data;
@@ -91,19 +64,24 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
     z: undo,
     Z: redo,
   });
-  const rows = readSteps(document.steps);
+  const steps = linesOf(document).filter(({ step }) => step !== null).length;
   return (
     <div className="relative -mx-8 grid flex-1 grid-cols-[minmax(0,716fr)_minmax(0,564fr)] content-start border-t border-ink">
       <div aria-hidden className="absolute inset-y-0 right-0 w-[44.0625%] border-l border-rule-strong bg-sheet" />
-      <div className="relative flex h-9 items-center gap-2.5 pr-4 pl-8 text-small">
+      <div className="relative flex h-9 items-center gap-2.5 pr-4 pl-8 text-small whitespace-nowrap">
         <h2 className="text-base font-semibold">Procedure</h2>
-        <span className="text-ink-3">{rows.length} steps. Marked words can be changed.</span>
+        <span className="text-ink-3">{plural(steps, 'step')}.</span>
         <span className="ml-auto flex items-baseline gap-4">
           {changed ? (
             <>
-              <Button look="quiet" onClick={undo} disabled={!draft || draft.past.length === 0} hint="Z">
+              <Button look="quiet" onClick={undo} disabled={!draft || draft.history.past.length === 0} hint="Z">
                 Take back
               </Button>
+              {draft && draft.history.future.length > 0 ? (
+                <Button look="quiet" onClick={redo} hint="⇧Z">
+                  Again
+                </Button>
+              ) : null}
               <Button look="quiet" onClick={drop}>
                 Drop changes
               </Button>
@@ -113,7 +91,9 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
             </>
           ) : save.isSuccess ? (
             <DoneHere>Saved as version {pipeline.version}.</DoneHere>
-          ) : null}
+          ) : (
+            <span className="text-ink-3">Marked words can be changed; a number moves its line.</span>
+          )}
         </span>
       </div>
       <div className="relative flex h-9 items-center gap-2.5 pr-8 pl-5 text-small whitespace-nowrap">
@@ -142,9 +122,9 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
       {save.isError ? (
         <SaveTrouble
           error={save.error}
-          onTheirs={drop}
           pipeline={pipeline}
           mine={readProcedure(document, choices.names).map(({ sentence }) => sentenceText(sentence))}
+          onChosen={save.reset}
         />
       ) : null}
       {run.isError ? (
@@ -152,77 +132,43 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
           <Trouble>{inWords(run.error)}</Trouble>
         </div>
       ) : null}
-      {rows.map(({ step, depth, under }, i) => {
-        const own = problems.filter((found) => found.step === step.id);
-        return (
-          <div key={step.id} className="relative col-span-2 grid grid-cols-[minmax(0,716fr)_minmax(0,564fr)]">
-            <div className="group relative ml-8 grid min-h-9 grid-cols-[28px_1fr] border-t border-rule-soft py-1.5 pr-4">
-              <span className="fig leading-6 text-ink-3">{i + 1}</span>
-              <div
-                className={depth > 0 ? 'border-l border-rule pl-3' : ''}
-                style={depth > 0 ? { marginLeft: (depth - 1) * 20 + 6 } : undefined}
+      <ProcedureLines
+        document={document}
+        choices={choices}
+        problems={problems}
+        tools={(step, first) => (
+          <>
+            {first ? null : (
+              <Button look="quiet" tabIndex={-1} disabled={!canRun} onClick={() => run.mutate({ until: step })}>
+                run to here
+              </Button>
+            )}
+            {trial?.runs.some((one) => one.path === step) ? (
+              <Button
+                look="quiet"
+                tabIndex={-1}
+                disabled={!canRun}
+                onClick={() => run.mutate({ until: null, from: step })}
               >
-                {under === 'otherwise' ? <span className="block text-small text-ink-3">otherwise</span> : null}
-                <StepSentence
-                  step={step}
-                  choices={choices}
-                  fields={fieldsSeen(document, step.id)}
-                  problems={own}
-                  onChange={(field, value) => change(step.id, field, value)}
-                />
-                {own
-                  .filter((found) => found.field === undefined || found.grade === 'warning')
-                  .map((found) => (
-                    <p
-                      key={found.sentence}
-                      className={`text-small ${found.grade === 'error' ? 'text-red' : 'text-ink-2'}`}
-                    >
-                      {found.sentence} {found.mend}
-                    </p>
-                  ))}
-              </div>
-              {i > 0 ? (
-                <span className="absolute right-4 -bottom-3 z-10 flex items-start gap-3 bg-paper pl-2 text-small opacity-0 group-focus-within:opacity-100 group-hover:opacity-100 has-[[data-state=open]]:opacity-100">
-                  <Button look="quiet" disabled={!canRun} onClick={() => run.mutate({ until: step.id })}>
-                    run to here
-                  </Button>
-                  {'instruction' in step && step.kind !== 'answer' && step.instruction.trim() === '' ? (
-                    <OwnInstruction
-                      step={step}
-                      own=""
-                      fields={fieldsSeen(document, step.id)}
-                      onChange={(field, value) => change(step.id, field, value)}
-                    />
-                  ) : null}
-                  {NO_HOLD.has(step.kind) ? null : (
-                    <Button look="quiet" onClick={() => change(step.id, 'hold', step.hold ? undefined : true)}>
-                      {step.hold ? 'do not hold' : 'hold here'}
-                    </Button>
-                  )}
-                  {depth === 0 && trial?.runs.some((one) => one.path === step.id) ? (
-                    <Button look="quiet" disabled={!canRun} onClick={() => run.mutate({ until: null, from: step.id })}>
-                      again from here
-                    </Button>
-                  ) : null}
-                </span>
-              ) : null}
-            </div>
-            <div className="mr-8 border-t border-rule-soft pl-5">
-              {i === 0 ? (
-                <p className="truncate py-2.5 text-small">
-                  {trial ? (
-                    <b className="font-semibold">{trial.subject}</b>
-                  ) : (
-                    <span className="text-ink-3">one subject, chosen or typed above</span>
-                  )}
-                </p>
+                again from here
+              </Button>
+            ) : null}
+          </>
+        )}
+        beside={(step, first) =>
+          first ? (
+            <p className="truncate py-2.5 text-small">
+              {trial ? (
+                <b className="font-semibold">{trial.subject}</b>
               ) : (
-                <TrialResult run={latest(trial, step.id)} until={trial ? 'not run yet' : ''} />
+                <span className="text-ink-3">one subject, chosen or typed above</span>
               )}
-            </div>
-          </div>
-        );
-      })}
+            </p>
+          ) : (
+            <TrialResult run={latest(trial, step)} until={trial ? 'not run yet' : ''} />
+          )
+        }
+      />
       <div className="relative col-span-2 grid grid-cols-[minmax(0,716fr)_minmax(0,564fr)]">
         <div className="ml-8 border-t border-rule-soft py-4 pr-4">
           <TakeItems pipeline={pipeline} unsaved={changed} now={now} />
@@ -246,126 +192,35 @@ function latest(trial: BriefWhole | undefined, step: string) {
   );
 }
 
-function useTrialSubject(
-  take: PipelineWhole['document']['steps'][number] | undefined,
-  sources: Choices['sources'] | undefined,
-) {
-  const [typed, setTyped] = useState<string | null>(null);
-  const source = take?.kind === 'take' ? take.sources.find((id) => sources?.some((one) => one.id === id)) : undefined;
-  const items = useQuery({ ...read.items(source ?? ''), enabled: source !== undefined }).data?.items ?? [];
-  const offered = items
-    .filter((item) => item.taken.length === 0)
-    .slice(0, 8)
-    .map((item) => item.subject);
-  return { now: typed ?? offered[0] ?? '', offered, choose: setTyped };
-}
-
-function SubjectEditor({
-  value,
-  offered,
-  onChoose,
-  close,
-}: {
-  value: string;
-  offered: string[];
-  onChoose: (subject: string) => void;
-  close: () => void;
-}) {
-  const [text, setText] = useState(value);
-  return (
-    <form
-      className="w-72"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (text.trim() !== '') onChoose(text.trim());
-        close();
-      }}
-    >
-      <input
-        className="field"
-        aria-label="A subject for the trial"
-        value={text}
-        onChange={(event) => setText(event.target.value)}
-      />
-      <ul className="pt-2">
-        {offered.map((subject) => (
-          <li key={subject}>
-            <button
-              type="button"
-              className="choice !block truncate"
-              onClick={() => {
-                onChoose(subject);
-                close();
-              }}
-            >
-              {subject}
-            </button>
-          </li>
-        ))}
-      </ul>
-    </form>
+/** What the words of a document can refer to, and what the checks find in it as it is now. */
+function useChecked(document: PipelineWhole['document']) {
+  const blogs = useQuery(read.blogs()).data?.blogs;
+  const sources = useQuery(read.sources()).data?.sources;
+  const routines = useQuery(whole.routines()).data?.routines;
+  const choices = useMemo((): Choices => {
+    const nameIn = (rows: readonly { id: string; name: string }[] | undefined) => (id: string) =>
+      rows?.find((row) => row.id === id)?.name ?? '…';
+    return {
+      blogs: blogs ?? [],
+      sources: sources ?? [],
+      routines: routines ?? [],
+      names: { blog: nameIn(blogs), source: nameIn(sources), routine: nameIn(routines) },
+    };
+  }, [blogs, sources, routines]);
+  const problems = useMemo(
+    () =>
+      blogs && sources && routines
+        ? checkProcedure(document, {
+            names: choices.names,
+            hasBlog: (id) => blogs.some((blog) => blog.id === id),
+            hasSource: (id) => sources.some((source) => source.id === id),
+            routine: (id) => {
+              const found = routines.find((routine) => routine.id === id)?.document;
+              return found ? { inputs: found.inputs ?? [], outputs: found.outputs ?? [] } : null;
+            },
+          })
+        : [],
+    [document, choices, blogs, sources, routines],
   );
-}
-
-/** Somebody else saved first: both are looked at before one is chosen. */
-function SaveTrouble({
-  error,
-  onTheirs,
-  pipeline,
-  mine,
-}: {
-  error: unknown;
-  onTheirs: () => void;
-  pipeline: PipelineWhole;
-  mine: readonly string[];
-}) {
-  const current =
-    error instanceof Refused && error.problem.status === 412 ? Whole.safeParse(error.problem.current) : null;
-  return (
-    <div className="relative col-span-2 px-8 pb-2">
-      <Trouble
-        actions={
-          current?.success ? (
-            <>
-              <Button
-                look="word"
-                onClick={() => {
-                  onTheirs();
-                  queryClient.setQueryData(['pipeline', pipeline.id], current.data);
-                }}
-              >
-                Take theirs
-              </Button>{' '}
-              or{' '}
-              <Button
-                look="word"
-                onClick={() => {
-                  useDraft.setState(({ draft }) =>
-                    draft ? { draft: { ...draft, rev: current.data.rev, saved: current.data.document } } : {},
-                  );
-                  queryClient.setQueryData(['pipeline', pipeline.id], current.data);
-                }}
-              >
-                keep mine and save again
-              </Button>
-              .
-            </>
-          ) : null
-        }
-      >
-        {inWords(error)}
-      </Trouble>
-      {current?.success ? (
-        <ul className="pt-1 text-small text-ink-2">
-          {current.data.sentences.map((sentence, i) =>
-            sentence === mine[i] ? null : (
-              <li key={i}>
-                Theirs, {i + 1}: {sentence}
-              </li>
-            ),
-          )}
-        </ul>
-      ) : null}
-    </div>
-  );
+  return { choices, problems, sources };
 }

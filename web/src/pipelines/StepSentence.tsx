@@ -58,7 +58,8 @@ export function StepSentence({
     <span className="text-proc tracking-[-0.003em]">
       {parts.map((part, i) => {
         if ('text' in part) {
-          return <span key={i}>{i === 0 ? part.text : part.text.replace(STOP, '')}</span>;
+          const before = parts[i - 1];
+          return <span key={i}>{before && 'word' in before ? part.text.replace(STOP, '') : part.text}</span>;
         }
         const wrong = wrongAt(part.field);
         const next = parts[i + 1];

@@ -1,12 +1,20 @@
 import { shipped } from '@grivo/core';
 import fc from 'fast-check';
-import { beforeEach, expect, test } from 'vitest';
-import { isChanged, useDraft } from './draft.ts';
+import { beforeEach, expect, test, vi } from 'vitest';
+
+/** What a browser keeps over a reload. */
+const kept = new Map<string, string>();
+vi.stubGlobal('localStorage', {
+  getItem: (name: string) => kept.get(name) ?? null,
+  setItem: (name: string, value: string) => void kept.set(name, value),
+  removeItem: (name: string) => void kept.delete(name),
+});
+const { isChanged, useDraft } = await import('./draft.ts');
 
 const DOCUMENT = shipped('guides').make({ source: 'source', blog: 'blog', language: 'en' });
 const store = () => useDraft.getState();
 
-beforeEach(() => useDraft.setState({ draft: null }));
+beforeEach(() => useDraft.setState({ draft: null, aside: {} }));
 
 test('taking back every change ends where it began, and doing them again where they led', () => {
   const change = fc.record({
@@ -16,15 +24,15 @@ test('taking back every change ends where it began, and doing them again where t
   });
   fc.assert(
     fc.property(fc.array(change, { minLength: 1, maxLength: 60 }), (changes) => {
-      useDraft.setState({ draft: null });
+      useDraft.setState({ draft: null, aside: {} });
       store().open('p', 1, DOCUMENT);
       for (const { step, field, value } of changes) store().change(step, field, value);
-      const led = store().draft!.now;
-      const steps = store().draft!.past.length;
+      const led = store().draft!.history.now;
+      const steps = store().draft!.history.past.length;
       for (let i = 0; i < steps; i++) store().undo();
-      expect(store().draft!.now).toEqual(DOCUMENT);
+      expect(store().draft!.history.now).toEqual(DOCUMENT);
       for (let i = 0; i < steps; i++) store().redo();
-      expect(store().draft!.now).toEqual(led);
+      expect(store().draft!.history.now).toEqual(led);
     }),
   );
 });
@@ -34,14 +42,58 @@ test('what somebody else saved is taken over only while nothing here is unsaved'
   store().change('s4', 'words', 1_200);
   expect(isChanged(store().draft)).toBe(true);
   store().open('p', 2, { ...DOCUMENT, language: 'de' });
-  expect(store().draft).toMatchObject({ rev: 1, now: { language: 'en' } });
+  expect(store().draft).toMatchObject({ rev: 1, history: { now: { language: 'en' } } });
   store().drop();
   store().open('p', 2, { ...DOCUMENT, language: 'de' });
-  expect(store().draft).toMatchObject({ rev: 2, now: { language: 'de' } });
+  expect(store().draft).toMatchObject({ rev: 2, history: { now: { language: 'de' } } });
 });
 
 test('the same value again is no change', () => {
   store().open('p', 1, DOCUMENT);
   store().change('s4', 'words', 900);
-  expect(store().draft!.past).toEqual([]);
+  expect(store().draft!.history.past).toEqual([]);
+});
+
+test('unsaved changes of a pipeline are there again after another one was looked at', () => {
+  store().open('p', 1, DOCUMENT);
+  store().change('s4', 'words', 1_200);
+  const changed = store().draft;
+  store().open('q', 3, DOCUMENT);
+  expect(isChanged(store().draft)).toBe(false);
+  store().open('p', 1, DOCUMENT);
+  expect(store().draft).toEqual(changed);
+  expect(store().aside).toEqual({});
+});
+
+test('unsaved changes outlive the page, with the way back', async () => {
+  store().open('p', 1, DOCUMENT);
+  store().change('s4', 'words', 1_200);
+  store().change('s4', 'words', 1_300);
+  const { draft } = store();
+  const text = kept.get('grivo-drafts')!;
+  useDraft.setState({ draft: null });
+  kept.set('grivo-drafts', text);
+  await useDraft.persist.rehydrate();
+  expect(store().draft).toEqual(draft);
+  store().undo();
+  store().undo();
+  expect(store().draft!.history.now).toEqual(DOCUMENT);
+});
+
+test('what the browser kept and can no longer be read is left out', async () => {
+  store().open('p', 1, DOCUMENT);
+  store().change('s4', 'words', 1_200);
+  const spoilt = kept.get('grivo-drafts')!.replaceAll('"write"', '"scribble"');
+  useDraft.setState({ draft: null });
+  kept.set('grivo-drafts', spoilt);
+  await useDraft.persist.rehydrate();
+  expect(store().draft).toBeNull();
+});
+
+test('keeping mine over what somebody else saved loses nothing and can be saved by the new rev', () => {
+  store().open('p', 1, DOCUMENT);
+  store().change('s4', 'words', 1_200);
+  const mine = store().draft!.history.now;
+  store().over(5, { ...DOCUMENT, language: 'de' });
+  expect(store().draft).toMatchObject({ rev: 5, saved: { language: 'de' }, history: { now: mine } });
 });

@@ -1,23 +1,36 @@
-import { mapSteps, type ProcedureDocument, type Step } from '@grivo/core';
+import {
+  beginHistory,
+  changeHistory,
+  type History,
+  ProcedureDocument,
+  redoHistory,
+  undoHistory,
+  withWord,
+} from '@grivo/core';
 import { create } from 'zustand';
+import { createJSONStorage, persist } from 'zustand/middleware';
 
 /** What is being changed on a procedure page and not saved yet, with the way back. */
-interface Draft {
+export interface Draft {
   pipeline: string;
   /** The rev the draft began from. */
   rev: number;
   saved: ProcedureDocument;
-  now: ProcedureDocument;
-  past: ProcedureDocument[];
-  future: ProcedureDocument[];
+  history: History<ProcedureDocument>;
 }
 
 interface DraftStore {
   draft: Draft | null;
-  /** Begins from what is saved; unsaved changes of the same pipeline stay when only the rev moved on by somebody else. */
+  /** Unsaved drafts of other pipelines. */
+  aside: Record<string, Draft>;
+  /** Begins from what is saved; unsaved changes of the same pipeline stay, also when somebody else saved meanwhile. */
   open: (pipeline: string, rev: number, document: ProcedureDocument) => void;
   saved: (rev: number, document: ProcedureDocument) => void;
+  /** Somebody else's save becomes what the draft is compared with, and nothing of the draft is lost. */
+  over: (rev: number, document: ProcedureDocument) => void;
   change: (step: string, field: string, value: unknown) => void;
+  /** @returns whether there was something to change */
+  edit: (make: (document: ProcedureDocument) => ProcedureDocument | null) => boolean;
   undo: () => void;
   redo: () => void;
   drop: () => void;
@@ -25,46 +38,82 @@ interface DraftStore {
 
 const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
 
-/** The document with one word of one step changed. */
-export function withWord(document: ProcedureDocument, step: string, field: string, value: unknown): ProcedureDocument {
-  return {
-    ...document,
-    steps: mapSteps(document.steps, (one) => (one.id === step ? ({ ...one, [field]: value } as Step) : one)),
-  };
-}
+/** Past changes kept over a reload of the page. */
+const PAST_KEPT = 40;
 
-export const useDraft = create<DraftStore>((set) => ({
-  draft: null,
-  open: (pipeline, rev, document) =>
-    set(({ draft }) => {
-      if (draft?.pipeline === pipeline && !same(draft.now, draft.saved)) return {};
-      if (draft?.pipeline === pipeline && draft.rev === rev) return {};
-      return { draft: { pipeline, rev, saved: document, now: document, past: [], future: [] } };
-    }),
-  saved: (rev, document) =>
-    set(({ draft }) => (draft ? { draft: { ...draft, rev, saved: document, now: document } } : {})),
-  change: (step, field, value) =>
-    set(({ draft }) => {
-      if (!draft) return {};
-      const now = withWord(draft.now, step, field, value);
-      if (same(now, draft.now)) return {};
-      return { draft: { ...draft, now, past: [...draft.past.slice(-199), draft.now], future: [] } };
-    }),
-  undo: () =>
-    set(({ draft }) => {
-      const back = draft?.past.at(-1);
-      return draft && back
-        ? { draft: { ...draft, now: back, past: draft.past.slice(0, -1), future: [draft.now, ...draft.future] } }
-        : {};
-    }),
-  redo: () =>
-    set(({ draft }) => {
-      const [next, ...future] = draft?.future ?? [];
-      return draft && next ? { draft: { ...draft, now: next, past: [...draft.past, draft.now], future } } : {};
-    }),
-  drop: () => set(({ draft }) => (draft ? { draft: { ...draft, now: draft.saved, past: [], future: [] } } : {})),
-}));
+const begun = (pipeline: string, rev: number, document: ProcedureDocument): Draft => ({
+  pipeline,
+  rev,
+  saved: document,
+  history: beginHistory(document),
+});
+
+/** Kept in the browser, so that a lost connection or a closed tab loses nothing that was typed. */
+export const useDraft = create<DraftStore>()(
+  persist(
+    (set, get) => {
+      const withHistory = (step: (history: History<ProcedureDocument>) => History<ProcedureDocument>) =>
+        set(({ draft }) => (draft ? { draft: { ...draft, history: step(draft.history) } } : {}));
+      const edit: DraftStore['edit'] = (make) => {
+        const now = get().draft?.history.now;
+        const next = now ? make(now) : null;
+        if (!next || same(next, now)) return false;
+        withHistory((history) => changeHistory(history, next));
+        return true;
+      };
+      return {
+        draft: null,
+        aside: {},
+        open: (pipeline, rev, document) =>
+          set(({ draft, aside }) => {
+            if (draft?.pipeline === pipeline && (isChanged(draft) || draft.rev === rev)) return {};
+            const { [pipeline]: kept, ...rest } = aside;
+            const others =
+              draft && draft.pipeline !== pipeline && isChanged(draft) ? { ...rest, [draft.pipeline]: draft } : rest;
+            return { draft: kept ?? begun(pipeline, rev, document), aside: others };
+          }),
+        saved: (rev, document) =>
+          set(({ draft }) =>
+            draft ? { draft: { ...draft, rev, saved: document, history: { ...draft.history, now: document } } } : {},
+          ),
+        over: (rev, document) => set(({ draft }) => (draft ? { draft: { ...draft, rev, saved: document } } : {})),
+        change: (step, field, value) => void edit((document) => withWord(document, step, field, value)),
+        edit,
+        undo: () => withHistory(undoHistory),
+        redo: () => withHistory(redoHistory),
+        drop: () => set(({ draft }) => (draft ? { draft: begun(draft.pipeline, draft.rev, draft.saved) } : {})),
+      };
+    },
+    {
+      name: 'grivo-drafts',
+      version: 1,
+      storage: createJSONStorage(() => localStorage),
+      partialize: ({ draft, aside }) => ({ draft: draft && isChanged(draft) ? shortened(draft) : null, aside }),
+      merge: (kept, store) => ({ ...store, ...readKept(kept) }),
+    },
+  ),
+);
 
 export function isChanged(draft: Draft | null): boolean {
-  return draft !== null && !same(draft.now, draft.saved);
+  return draft !== null && !same(draft.history.now, draft.saved);
+}
+
+function shortened(draft: Draft): Draft {
+  return { ...draft, history: { ...draft.history, past: draft.history.past.slice(-PAST_KEPT), future: [] } };
+}
+
+/** What the browser kept is read like anything from outside: a draft of another time may be no procedure any more. */
+function readKept(kept: unknown): Pick<DraftStore, 'draft' | 'aside'> {
+  const { draft, aside } = (kept ?? {}) as { draft?: Draft | null; aside?: Record<string, Draft> };
+  const good = (one: Draft | null | undefined): one is Draft =>
+    !!one &&
+    typeof one.pipeline === 'string' &&
+    typeof one.rev === 'number' &&
+    [one.saved, one.history?.now, ...(one.history?.past ?? [])].every(
+      (document) => ProcedureDocument.safeParse(document).success,
+    );
+  return {
+    draft: good(draft) ? draft : null,
+    aside: Object.fromEntries(Object.entries(aside ?? {}).filter(([, one]) => good(one))),
+  };
 }

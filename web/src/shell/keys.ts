@@ -21,20 +21,26 @@ export function typing(target: EventTarget | null): boolean {
   return target instanceof HTMLElement && target.closest('input, textarea, select, [contenteditable="true"]') !== null;
 }
 
+/** When 'g' was last pressed: for a moment the next letter names a view. */
+let goingSince = 0;
+
+export function isGoing(): boolean {
+  return Date.now() - goingSince < 1_200;
+}
+
 /** Keys that work everywhere: / finds, ? shows the keys, G then a letter goes to a view. */
 export function useKeys(): void {
   const go = useNavigate();
   useEffect(() => {
-    let after = 0;
     const press = (event: KeyboardEvent) => {
       if (typing(event.target) || event.metaKey || event.ctrlKey || event.altKey) return;
       if (event.key === '/') {
         event.preventDefault();
         useShell.getState().find(true);
       } else if (event.key === '?') useShell.getState().showKeys(true);
-      else if (event.key === 'g') after = Date.now();
-      else if (Date.now() - after < 1_200) {
-        after = 0;
+      else if (event.key === 'g') goingSince = Date.now();
+      else if (isGoing()) {
+        goingSince = 0;
         const view = VIEWS.find(({ key }) => key === event.key);
         if (view || event.key === 's') {
           event.preventDefault();

@@ -34,6 +34,7 @@ const READING: Record<AnswerStep['reading'], string> = {
 
 export const answer: StepKind<'answer', AnswerStep> = {
   kind: 'answer',
+  does: 'asks the writer anything and keeps the reply',
   schema,
   needs: [],
   gives: [],

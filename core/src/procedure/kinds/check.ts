@@ -26,6 +26,7 @@ export type CheckStep = z.infer<typeof schema>;
 
 export const check: StepKind<'check', CheckStep> = {
   kind: 'check',
+  does: 'looks whether the article keeps to the rules',
   schema,
   needs: ['article'],
   gives: ['check'],

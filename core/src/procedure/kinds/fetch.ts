@@ -24,6 +24,7 @@ const WHAT: Record<FetchStep['what'], string> = {
 
 export const fetchStep: StepKind<'fetch', FetchStep> = {
   kind: 'fetch',
+  does: 'reads an address and keeps a part of it',
   schema,
   needs: [],
   gives: [],

@@ -33,6 +33,7 @@ export const MOST_TURNS = 50;
 
 export const forEach: StepKind<'for each', ForEachStep> = {
   kind: 'for each',
+  does: 'does the steps under it once for each value',
   schema,
   needs: [],
   gives: [],

@@ -14,6 +14,7 @@ export type HoldStep = z.infer<typeof schema>;
 
 export const hold: StepKind<'hold', HoldStep> = {
   kind: 'hold',
+  does: 'waits for a person to look',
   schema,
   needs: [],
   gives: [],

@@ -14,6 +14,7 @@ export type IllustrateStep = z.infer<typeof schema>;
 
 export const illustrate: StepKind<'illustrate', IllustrateStep> = {
   kind: 'illustrate',
+  does: 'draws or finds pictures for the article',
   schema,
   needs: ['article'],
   gives: ['picture'],

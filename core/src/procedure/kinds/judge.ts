@@ -20,6 +20,7 @@ const choices = <T extends string>(does: Record<T, string>) =>
 
 export const judge: StepKind<'judge', JudgeStep> = {
   kind: 'judge',
+  does: 'gives a score and lets go on, or not',
   schema,
   needs: [],
   gives: ['judgement'],

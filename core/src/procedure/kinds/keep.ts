@@ -15,6 +15,7 @@ export type KeepStep = z.infer<typeof schema>;
 
 export const keep: StepKind<'keep', KeepStep> = {
   kind: 'keep',
+  does: 'puts a copy as a file into a folder',
   schema,
   needs: ['article'],
   gives: ['kept'],

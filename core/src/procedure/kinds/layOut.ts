@@ -15,6 +15,7 @@ export type LayOutStep = z.infer<typeof schema>;
 
 export const layOut: StepKind<'lay out', LayOutStep> = {
   kind: 'lay out',
+  does: 'makes an article of a finished text, writing nothing',
   schema,
   needs: [],
   gives: ['article', 'title'],

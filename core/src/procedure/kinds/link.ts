@@ -13,6 +13,7 @@ export type LinkStep = z.infer<typeof schema>;
 
 export const link: StepKind<'link', LinkStep> = {
   kind: 'link',
+  does: 'links to our own pages that fit',
   schema,
   needs: ['article'],
   gives: ['links'],

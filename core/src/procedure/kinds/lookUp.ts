@@ -21,6 +21,7 @@ export type LookUpStep = z.infer<typeof schema>;
 
 export const lookUp: StepKind<'look up', LookUpStep> = {
   kind: 'look up',
+  does: 'finds pages on the subject to write from',
   schema,
   needs: ['subject'],
   gives: ['passages'],

@@ -23,6 +23,7 @@ const schema: z.ZodType<MeanwhileStep> = z.strictObject({
 
 export const meanwhile: StepKind<'meanwhile', MeanwhileStep> = {
   kind: 'meanwhile',
+  does: 'does the steps under it beside the rest',
   schema,
   needs: [],
   gives: [],

@@ -13,6 +13,7 @@ export type NotesStep = z.infer<typeof schema>;
 
 export const notes: StepKind<'notes', NotesStep> = {
   kind: 'notes',
+  does: 'collects points for each section, with their passages',
   schema,
   needs: ['passages', 'outline'],
   gives: ['notes'],

@@ -12,6 +12,7 @@ export type OutlineStep = z.infer<typeof schema>;
 
 export const outline: StepKind<'outline', OutlineStep> = {
   kind: 'outline',
+  does: 'plans the sections and what each must say',
   schema,
   needs: ['subject', 'passages'],
   gives: ['outline'],

@@ -13,6 +13,7 @@ export type PublishStep = z.infer<typeof schema>;
 
 export const publish: StepKind<'publish', PublishStep> = {
   kind: 'publish',
+  does: 'puts the article on a blog, at its slot',
   schema,
   needs: ['article', 'title'],
   gives: ['publication'],

@@ -19,6 +19,7 @@ export type TakeStep = z.infer<typeof schema>;
 
 export const take: StepKind<'take', TakeStep> = {
   kind: 'take',
+  does: 'begins a brief for each item of a source',
   schema,
   needs: [],
   gives: ['subject'],

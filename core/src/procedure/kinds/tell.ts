@@ -24,6 +24,7 @@ const DOES: Record<TellStep['by'], string> = {
 
 export const tell: StepKind<'tell', TellStep> = {
   kind: 'tell',
+  does: 'sends a mail, a message or a call to a program',
   schema,
   needs: [],
   gives: ['told'],

@@ -14,6 +14,7 @@ export type TitleStep = z.infer<typeof schema>;
 
 export const title: StepKind<'title', TitleStep> = {
   kind: 'title',
+  does: 'offers titles, and makes description and tags',
   schema,
   needs: ['subject', 'article'],
   gives: ['title'],

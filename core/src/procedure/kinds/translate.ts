@@ -13,6 +13,7 @@ export type TranslateStep = z.infer<typeof schema>;
 
 export const translate: StepKind<'translate', TranslateStep> = {
   kind: 'translate',
+  does: 'puts the article into another language',
   schema,
   needs: ['article'],
   gives: [],

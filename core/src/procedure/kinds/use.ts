@@ -14,6 +14,7 @@ export type UseStep = z.infer<typeof schema>;
 
 export const use: StepKind<'use', UseStep> = {
   kind: 'use',
+  does: 'does the steps of a routine',
   schema,
   needs: [],
   gives: [],

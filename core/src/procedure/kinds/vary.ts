@@ -17,6 +17,7 @@ export type VaryStep = z.infer<typeof schema>;
 
 export const vary: StepKind<'vary', VaryStep> = {
   kind: 'vary',
+  does: 'uses one of several texts, another each time',
   schema,
   needs: [],
   gives: [],

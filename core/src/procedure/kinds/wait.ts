@@ -12,6 +12,7 @@ export type WaitStep = z.infer<typeof schema>;
 
 export const wait: StepKind<'wait', WaitStep> = {
   kind: 'wait',
+  does: 'goes on after a while',
   schema,
   needs: [],
   gives: [],

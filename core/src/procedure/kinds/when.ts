@@ -33,6 +33,7 @@ export function testWords(test: FieldTest): string {
 
 export const when: StepKind<'when', WhenStep> = {
   kind: 'when',
+  does: 'does one thing or the other by what fields say',
   schema,
   needs: [],
   gives: [],

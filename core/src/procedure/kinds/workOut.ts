@@ -14,6 +14,7 @@ export type WorkOutStep = z.infer<typeof schema>;
 
 export const workOut: StepKind<'work out', WorkOutStep> = {
   kind: 'work out',
+  does: 'computes a field from others',
   schema,
   needs: [],
   gives: [],

@@ -28,6 +28,7 @@ const DOES: Record<Person, string> = {
 
 export const write: StepKind<'write', WriteStep> = {
   kind: 'write',
+  does: 'writes the article section by section',
   schema,
   needs: ['subject', 'passages', 'outline'],
   gives: ['article'],

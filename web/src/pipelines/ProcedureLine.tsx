@@ -1,0 +1,167 @@
+import type { PipelineWhole } from '@grivo/contract';
+import { fieldsSeen, type Line, type Place, type ProcedureDocument } from '@grivo/core';
+import { DropdownMenu } from 'radix-ui';
+import { type KeyboardEvent, type MouseEvent, type PointerEvent, type ReactNode, useState } from 'react';
+import { Button, Key } from '../design/index.ts';
+import type { LineCommand } from './lineCommands.ts';
+import { type Choices, OwnInstruction, StepSentence } from './StepSentence.tsx';
+import { INDENT } from './useLineDrag.ts';
+
+/** Where sentences begin: after the number. */
+export const NUMBER_WIDTH = 28;
+
+export interface LineActs {
+  change: (field: string, value: unknown) => void;
+  press: (event: KeyboardEvent) => void;
+  focus: () => void;
+  /** A press of the number that was no drag; asks for the menu. */
+  click: (event: MouseEvent) => boolean;
+  command: (command: LineCommand) => void;
+  drag: {
+    onPointerDown: (event: PointerEvent<HTMLElement>) => void;
+    onPointerMove: (event: PointerEvent<HTMLElement>) => void;
+    onPointerUp: () => void;
+    onPointerCancel: () => void;
+  } | null;
+}
+
+/** One line of a procedure: its number, by which it is moved and told what to do, and its sentence. */
+export function ProcedureLine({
+  line,
+  number,
+  document,
+  choices,
+  problems,
+  commands,
+  current,
+  picked,
+  dragged,
+  acts,
+  tools,
+}: {
+  line: Line;
+  number: number | null;
+  document: ProcedureDocument;
+  choices: Choices;
+  problems: PipelineWhole['problems'];
+  commands: () => LineCommand[];
+  /** Whether the keys are at this line. */
+  current: boolean;
+  picked: boolean;
+  dragged: boolean;
+  acts: LineActs;
+  /** What can be done with the trial at this line. */
+  tools: ReactNode;
+}) {
+  const { step, depth, under, key } = line;
+  const [menu, setMenu] = useState(false);
+  return (
+    <div
+      className={`group relative ml-8 grid min-h-9 border-t border-rule-soft py-1.5 pr-4 ${picked ? 'bg-marker-wash' : ''} ${dragged ? 'opacity-40' : ''}`}
+      style={{ gridTemplateColumns: `${NUMBER_WIDTH}px 1fr` }}
+    >
+      <DropdownMenu.Root open={menu} onOpenChange={setMenu} modal={false}>
+        <span className="relative">
+          <button
+            type="button"
+            data-line={key}
+            tabIndex={current ? 0 : -1}
+            aria-label={step ? `Line ${number}, ${step.kind}` : `Empty, ${lineSays(line.place)}`}
+            aria-haspopup="menu"
+            aria-pressed={picked || undefined}
+            className={`fig brackets touch-none leading-6 text-ink-3 ${acts.drag ? 'cursor-grab active:cursor-grabbing' : ''}`}
+            onKeyDown={acts.press}
+            onFocus={acts.focus}
+            onClick={(event) => acts.click(event) && setMenu(true)}
+            {...acts.drag}
+          >
+            {number ?? '·'}
+          </button>
+          <DropdownMenu.Trigger asChild>
+            <span aria-hidden className="pointer-events-none absolute bottom-0 left-0 h-1 w-4" tabIndex={-1} />
+          </DropdownMenu.Trigger>
+        </span>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content
+            className="pop !min-w-[300px] !p-1"
+            sideOffset={8}
+            align="start"
+            alignOffset={-16}
+            collisionPadding={12}
+            onCloseAutoFocus={(event) => event.preventDefault()}
+          >
+            {commands().map((command) => (
+              <DropdownMenu.Item
+                key={command.says}
+                disabled={!command.can}
+                className="choice !flex cursor-pointer justify-between outline-none data-[disabled]:cursor-default data-[disabled]:text-ink-3"
+                onSelect={() => acts.command(command)}
+              >
+                {command.says} <Key>{command.key}</Key>
+              </DropdownMenu.Item>
+            ))}
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+      <div className="relative" style={{ paddingLeft: depth * INDENT }}>
+        {Array.from({ length: depth }, (_, i) => (
+          <span
+            key={i}
+            aria-hidden
+            className="absolute -top-1.5 -bottom-1.5 border-l border-rule-strong"
+            style={{ left: i * INDENT + 6 }}
+          />
+        ))}
+        {under === 'otherwise' ? <span className="block text-small text-ink-3">otherwise</span> : null}
+        {step ? (
+          <>
+            <span className={step.off ? 'text-ink-3 [&_.word]:text-ink-3 [&_span]:line-through' : ''}>
+              <StepSentence
+                step={step}
+                choices={choices}
+                fields={fieldsSeen(document, step.id)}
+                problems={problems}
+                onChange={acts.change}
+              />
+            </span>
+            {step.off ? <span className="text-small text-ink-3"> switched off</span> : null}
+            {problems
+              .filter((found) => found.field === undefined || found.grade === 'warning')
+              .map((found) => (
+                <p key={found.sentence} className={`text-small ${found.grade === 'error' ? 'text-red' : 'text-ink-2'}`}>
+                  {found.sentence} {found.mend}
+                </p>
+              ))}
+          </>
+        ) : (
+          <span className="leading-6 text-ink-3">
+            {line.place.under === 'otherwise' ? 'nothing; ' : 'nothing yet; '}
+            <button
+              type="button"
+              className="act quiet brackets"
+              tabIndex={-1}
+              onClick={() => acts.command(commands()[0]!)}
+            >
+              add a step here
+            </button>
+          </span>
+        )}
+      </div>
+      {step ? (
+        <span className="absolute right-4 -bottom-3 z-10 flex items-start gap-3 bg-paper pl-2 text-small opacity-0 group-focus-within:opacity-100 group-hover:opacity-100 has-[[data-state=open]]:opacity-100">
+          <Button look="quiet" tabIndex={-1} onClick={() => acts.command(commands()[0]!)}>
+            add a step
+          </Button>
+          {'instruction' in step && step.kind !== 'answer' && step.instruction.trim() === '' ? (
+            <OwnInstruction step={step} own="" fields={fieldsSeen(document, step.id)} onChange={acts.change} />
+          ) : null}
+          {tools}
+        </span>
+      ) : null}
+    </div>
+  );
+}
+
+function lineSays({ under }: Place): string {
+  return under === 'otherwise' ? 'otherwise' : 'no step yet';
+}
