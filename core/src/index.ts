@@ -83,10 +83,11 @@ export {
 export { fieldName } from './procedure/fields.ts';
 export { checkProcedure, fieldsSeen, type SeenField } from './procedure/fieldsAt.ts';
 export { beginHistory, changeHistory, type History, redoHistory, undoHistory } from './procedure/history.ts';
-export type { CheckContext, Problem, RoutineForm, ServiceRole, StepKind } from './procedure/kind.ts';
+export type { CheckContext, PastMeasure, Problem, RoutineForm, ServiceRole, StepKind } from './procedure/kind.ts';
 export { MOST_TURNS } from './procedure/kinds/forEach.ts';
 export { PARTS, type Part, PERSONS, type Person } from './procedure/kinds/write.ts';
 export { LANGUAGES, languageName } from './procedure/languages.ts';
+export { columnsOf } from './procedure/past.ts';
 export { type Step, type StepKindName, type StepKinds, type StepOf, stepKinds } from './procedure/registry.ts';
 export {
   minutesWords,
@@ -98,7 +99,7 @@ export {
 } from './procedure/sentence.ts';
 export { SHIPPED, type Shipped, type ShippedFor, shipped } from './procedure/shipped.ts';
 export { FieldTest, IS, isEmpty, numberOf, testHolds, textOf, valueAt } from './procedure/test.ts';
-export { allSteps, innerSteps, mapSteps, readSteps } from './procedure/tree.ts';
+export { allSteps, innerSteps, kindOf, mapSteps, readSteps } from './procedure/tree.ts';
 export { procedureYaml, type ReadYaml, readProcedureYaml, type YamlProblem } from './procedure/yaml.ts';
 export { contentStems, countWords, fold, sentencesOf, stem, stemCover, wordsOfText } from './sentence/sentence.ts';
 export {

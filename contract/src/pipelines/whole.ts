@@ -35,3 +35,9 @@ export const MoreTrial = z.strictObject({
   until: z.string().max(16).optional(),
   from: z.string().max(16).optional(),
 });
+
+export const VersionWhole = z.object({ n: z.int(), document: ProcedureDocument });
+
+/** Figures that past runs of a step gave, newest first, by the word they tell something about. */
+export const Past = z.object({ past: z.record(z.string(), z.array(z.number())) });
+export type Past = z.infer<typeof Past>;

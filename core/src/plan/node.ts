@@ -35,6 +35,8 @@ export interface PlanRun {
   round: number;
   /** Made by 'run again from here' or 'write it again': everything that depends on this path is made anew from this round on. */
   opens: boolean;
+  /** Opened because the document changed: what was answered before is not asked anew. */
+  keepsDraw?: boolean;
   state: StepState;
   /** Set once the state is `done`. */
   outcome: Outcome | null;

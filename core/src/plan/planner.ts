@@ -1,5 +1,5 @@
 import type { NewRun, Plan, PlanNode, PlanRun, RunKey } from './node.ts';
-import { lastRound, roundAt } from './rounds.ts';
+import { drawAt, lastRound, roundAt } from './rounds.ts';
 
 /** `stuck`: open, and every open run of it is stopped. */
 type Status = 'open' | 'stuck' | 'done' | 'set aside';
@@ -109,7 +109,7 @@ class Walk {
     const writes = sequence.slice(0, at).findLast((node) => node.type === 'step' && node.writes && !node.off);
     if (!writes) return 'set aside';
     const path = prefix + writes.id;
-    const times = this.runs.filter((run) => run.opens && run.path === path).length;
+    const times = drawAt(this.runs, path);
     if (times >= most) return 'set aside';
     this.create.push({ path, round: lastRound(this.runs) + 1, opens: true, node: writes });
     return 'open';

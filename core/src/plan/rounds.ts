@@ -40,5 +40,5 @@ export function lastRound(runs: readonly PlanRun[]): number {
 
 /** How often a path was opened anew; it becomes the draw of what the step asks, so that 'again' is not handed the same answer. */
 export function drawAt(runs: readonly PlanRun[], path: string): number {
-  return runs.filter((run) => run.opens && run.path === path).length;
+  return runs.filter((run) => run.opens && !run.keepsDraw && run.path === path).length;
 }

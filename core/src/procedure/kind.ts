@@ -43,6 +43,18 @@ export interface InnerSteps {
   steps: readonly Step[];
 }
 
+/** A figure a step gives, by which one of its words lets a brief through or not. */
+export interface PastMeasure<S> {
+  /** The word, as the figure's limit. */
+  field: keyof S & string;
+  /** What the figures are, as in 'of the last 40 scores'. */
+  of: string;
+  /** The figure in what a run of the step gave, null when it gave none. */
+  figure: (gave: Readonly<Record<string, unknown>>) => number | null;
+  /** Whether the step as it is now would let the figure pass. */
+  passes: (step: S, figure: number) => boolean;
+}
+
 /**
  * One kind of step as the core knows it: its document, its sentence, what it needs and gives, and what can be told wrong
  * without running it. How it is done stands on the server, under the same name.
@@ -69,6 +81,8 @@ export interface StepKind<Kind extends string, S> {
   writes: boolean;
   /** A new step with values that work for most. */
   fresh: (id: string) => S;
+  /** Figures of past briefs that tell what another value of a word would have done. */
+  past?: readonly PastMeasure<S>[];
   sentence: (step: S, names: Names) => SentencePart[];
   check: (step: S, context: CheckContext) => Problem[];
 }

@@ -7,19 +7,22 @@ import {
   MoreTrial,
   NewPipeline,
   NewTrial,
+  Past,
   PipelineChange,
   Pipelines,
   PipelineWhole,
   TakeItems,
   Taken,
   Versions,
+  VersionWhole,
 } from '@grivo/contract';
-import { checkProcedure, type Problem, ProcedureDocument, readProcedure, sentenceText } from '@grivo/core';
+import { checkProcedure, type Problem, ProcedureDocument, readProcedure, sentenceText, stepWith } from '@grivo/core';
 import { listBlogs } from '../blogs/repository.ts';
 import { Procedures } from '../engine/briefState.ts';
 import { clearPipeline, madeBy } from '../pipelines/clear.ts';
 import { pipelinesNow } from '../pipelines/overview.ts';
-import { changePipeline, createPipeline, switchPipeline, versionsOf } from '../pipelines/repository.ts';
+import { pastOf } from '../pipelines/past.ts';
+import { changePipeline, createPipeline, switchPipeline, versionOf, versionsOf } from '../pipelines/repository.ts';
 import { goOnWithTrial, startTrial } from '../pipelines/trial.ts';
 import type { Product } from '../product.ts';
 import { formOf, listRoutines } from '../routines/repository.ts';
@@ -166,6 +169,31 @@ export function pipelineRoutes(product: Product): Route[] {
             ),
           })),
         };
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/pipelines/{id}/versions/{n}',
+      says: 'The procedure as it was in one of its versions',
+      role: 'proofreader',
+      answer: VersionWhole,
+      handle: async ({ params }) => {
+        const n = Number(params['n']);
+        const document = Number.isInteger(n) ? await versionOf(db, await must(params['id']!), n) : null;
+        if (document === null) throw notFound('version');
+        return { n, document: ProcedureDocument.parse(document) };
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/pipelines/{id}/past/{step}',
+      says: 'What the last runs of a step gave, to see what another value of its words would have done',
+      role: 'proofreader',
+      answer: Past,
+      handle: async ({ params }) => {
+        const { id, document } = await whole(params['id']!);
+        const step = stepWith(document, params['step']!);
+        return { past: step ? await pastOf(db, id, step) : {} };
       },
     }),
     route({

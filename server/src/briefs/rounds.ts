@@ -1,5 +1,5 @@
 import { lastRound, plan, stepIdOf } from '@grivo/core';
-import { type BriefState, loadBriefs, type Procedures } from '../engine/briefState.ts';
+import { type BriefState, loadBriefs, OPENS_AS_IT_WAS, type Procedures } from '../engine/briefState.ts';
 import { laneOf, roleCalled } from '../engine/lane.ts';
 import type { Ground } from '../engine/outside.ts';
 import type { Sql } from '../store/database.ts';
@@ -9,7 +9,8 @@ const OPEN = new Set(['ready', 'running', 'waiting', 'held', 'stopped']);
 /**
  * Lets a brief go on by the document it is pinned to now: open runs that no longer fit are given up, and what comes next
  * is made ready. With `from`, everything from that step on is made anew in a new round; what has the same input as before
- * is taken over without being paid again.
+ * is taken over without being paid again. `changed` says that the document changed there and the step itself is to be asked
+ * nothing anew that was answered already.
  * @returns lanes with new work
  */
 export async function goOn(
@@ -19,13 +20,19 @@ export async function goOn(
   brief: string,
   serviceFor: (kind: string) => string | null,
   from: string | null,
+  changed = false,
 ): Promise<Set<string>> {
   await sql.rows('SELECT id FROM brief WHERE id = ? FOR UPDATE', [brief]);
   const state = (await loadBriefs(sql, procedures, [brief])).get(brief);
   if (!state) return new Set();
   const runs = state.runs.filter((run) => run.state !== 'cancelled');
-  const opened = from !== null && runs.some((run) => run.path === from);
-  const fresh = opened ? [{ path: from, round: lastRound(state.runs) + 1, opens: true }] : [];
+  const known = runs.some((run) => run.path === from);
+  // A step put in between is what comes next; all that stands after it is to follow it.
+  const opened = known || (changed && plan(state.nodes, runs).create.some(({ path }) => path === from));
+  const fresh =
+    from !== null && opened
+      ? [{ path: from, round: lastRound(state.runs) + 1, opens: true, ...(changed ? { keepsDraw: true } : {}) }]
+      : [];
   const seen = [...runs, ...fresh.map((run) => ({ ...run, state: 'ready' as const, outcome: null }))];
   const next = plan(state.nodes, seen);
   await cancel(
@@ -36,12 +43,12 @@ export async function goOn(
   const lanes = new Set<string>();
   const rows = [
     ...fresh.map((run) => ({ ...run, node: state.steps.get(stepIdOf(run.path)) })),
-    ...next.create.map(({ node, ...run }) => ({ ...run, node: state.steps.get(node.id) })),
-  ].map(({ path, round, opens, node }) => {
+    ...next.create.map(({ node, ...run }) => ({ ...run, keepsDraw: false, node: state.steps.get(node.id) })),
+  ].map(({ path, round, opens, keepsDraw, node }) => {
     const kind = node?.kind ?? 'check';
     const lane = laneOf(roleCalled(kind) ? serviceFor(kind) : null, state.priority);
     lanes.add(lane);
-    return [ground.ids(), brief, path, round, opens ? 1 : 0, kind, 'ready', lane, lane];
+    return [ground.ids(), brief, path, round, opens ? (keepsDraw ? OPENS_AS_IT_WAS : 1) : 0, kind, 'ready', lane, lane];
   });
   if (rows.length > 0)
     await sql.run('INSERT INTO step_run (id, brief, path, round, opens, kind, state, lane, home_lane) VALUES ?', [

@@ -151,6 +151,9 @@ interface OutputRow {
   input_digest: string | null;
 }
 
+/** Kept in `opens` of a run that opens a round because the document changed: 1 draws anew, 2 does not. */
+export const OPENS_AS_IT_WAS = 2;
+
 interface RunRow {
   id: string;
   brief: string;
@@ -214,7 +217,8 @@ function runOf(row: RunRow): RunState {
     id: row.id,
     path: row.path,
     round: row.round,
-    opens: row.opens === 1,
+    opens: row.opens > 0,
+    ...(row.opens === OPENS_AS_IT_WAS ? { keepsDraw: true } : {}),
     kind: row.kind,
     state: row.state,
     outcome: row.outcome ?? (row.state === 'done' ? { kind: 'done' } : null),

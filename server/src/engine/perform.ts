@@ -106,7 +106,7 @@ function stillHolds(
   run: RunState,
   digest: string | null,
 ): { fields: Ending['fields']; outcome: RunState['outcome'] } | null {
-  if (run.round === 0 || run.opens || digest === null) return null;
+  if (run.round === 0 || (run.opens && !run.keepsDraw) || digest === null) return null;
   const earlier = brief.runs
     .filter((r) => r.path === run.path && r.round < run.round && r.state === 'done')
     .sort((a, b) => b.round - a.round);

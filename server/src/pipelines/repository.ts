@@ -106,3 +106,11 @@ export async function versionsOf(sql: Sql, pipeline: string): Promise<VersionRow
     [pipeline],
   );
 }
+
+export async function versionOf(sql: Sql, pipeline: string, n: number): Promise<unknown | null> {
+  const [row] = await sql.rows<{ document: unknown }>(
+    'SELECT v.document FROM pipeline l JOIN procedure_version v ON v.procedure_id = l.procedure_id WHERE l.id = ? AND v.n = ?',
+    [pipeline, n],
+  );
+  return row?.document ?? null;
+}

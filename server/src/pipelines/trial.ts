@@ -70,19 +70,21 @@ export async function goOnWithTrial(
     await sql.run('DELETE FROM brief_pin WHERE brief = ? AND main = 0', [brief]);
     await pinRoutines(sql, brief, document);
     const again = from ?? firstChange(former.document.steps, shown.steps);
-    return goOn(sql, ground, procedures, brief, serviceFor, again);
+    return goOn(sql, ground, procedures, brief, serviceFor, again, from === null);
   });
 }
 
-/** The id of the first step, besides 'take', that is there in both and reads differently. */
+/**
+ * The id of the first step from which on a document runs otherwise than the one before it: one that reads differently, is
+ * new there, or has moved up since one above it is gone. Null when nothing that was run reads otherwise.
+ */
 export function firstChange(before: readonly Step[], after: readonly Step[]): string | null {
-  const known = new Map(before.map((step) => [step.id, JSON.stringify(step)]));
-  for (const step of after) {
-    if (step.kind === 'take') continue;
-    const was = known.get(step.id);
-    if (was !== undefined && was !== JSON.stringify(step)) return step.id;
-  }
-  return null;
+  const [was, is] = [before, after].map((steps) => steps.filter((step) => step.kind !== 'take' && !step.off)) as [
+    Step[],
+    Step[],
+  ];
+  const at = is.findIndex((step, i) => i < was.length && JSON.stringify(step) !== JSON.stringify(was[i]));
+  return at === -1 ? null : is[at]!.id;
 }
 
 /** The document as far as a step, wherever it stands: blocks around it are cut after it. */

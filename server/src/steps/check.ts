@@ -2,6 +2,7 @@ import {
   type ArticleDocument,
   articleText,
   articleWords,
+  drawAt,
   figuresNotIn,
   fold,
   likeness,
@@ -87,5 +88,5 @@ function timesWritten({ brief, run }: StepContext): number {
   const write = place.sequence.slice(0, place.at).findLast((node) => node.type === 'step' && node.writes && !node.off);
   if (!write) return Number.POSITIVE_INFINITY;
   const path = [...run.path.split('/').slice(0, -1), write.id].join('/');
-  return brief.runs.filter((one) => one.opens && one.path === path).length;
+  return drawAt(brief.runs, path);
 }

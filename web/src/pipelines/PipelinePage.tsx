@@ -9,6 +9,7 @@ import { amount, count, plural } from '../words/figures.ts';
 import { moment } from '../words/time.ts';
 import { Briefs } from './Briefs.tsx';
 import { useDraft } from './draft.ts';
+import { PipelineMenu } from './PipelineMenu.tsx';
 import { Procedure } from './Procedure.tsx';
 import { whole } from './read.ts';
 import { Versions } from './Versions.tsx';
@@ -84,6 +85,7 @@ export default function PipelinePage() {
             {microsEach === null ? '' : `, ${amount(microsEach)} € each`}
           </span>
           <span className="ml-auto text-ink-3">version {version}</span>
+          <PipelineMenu pipeline={pipeline.data} />
         </div>
         {act.isError ? <Trouble>{inWords(act.error)}</Trouble> : null}
       </div>

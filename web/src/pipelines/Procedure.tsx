@@ -22,7 +22,7 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
   const { draft, undo, redo, drop, saved } = useDraft();
   const document = draft?.pipeline === pipeline.id ? draft.history.now : pipeline.document;
   const changed = isChanged(draft);
-  const { choices, problems, sources } = useChecked(document);
+  const { choices, problems, sources } = useChecked(pipeline.id, document);
   const [search, setSearch] = useSearchParams();
   const trialId = search.get('trial');
   const trial = useQuery({ ...read.brief(trialId ?? ''), enabled: trialId !== null }).data;
@@ -67,8 +67,12 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
   const steps = linesOf(document).filter(({ step }) => step !== null).length;
   return (
     <div className="relative -mx-8 grid flex-1 grid-cols-[minmax(0,716fr)_minmax(0,564fr)] content-start border-t border-ink">
-      <div aria-hidden className="absolute inset-y-0 right-0 w-[44.0625%] border-l border-rule-strong bg-sheet" />
-      <div className="relative flex h-9 items-center gap-2.5 pr-4 pl-8 text-small whitespace-nowrap">
+      <div
+        aria-hidden
+        data-screen=""
+        className="absolute inset-y-0 right-0 w-[44.0625%] border-l border-rule-strong bg-sheet"
+      />
+      <div data-screen="" className="relative flex h-9 items-center gap-2.5 pr-4 pl-8 text-small whitespace-nowrap">
         <h2 className="text-base font-semibold">Procedure</h2>
         <span className="text-ink-3">{plural(steps, 'step')}.</span>
         <span className="ml-auto flex items-baseline gap-4">
@@ -96,7 +100,7 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
           )}
         </span>
       </div>
-      <div className="relative flex h-9 items-center gap-2.5 pr-8 pl-5 text-small whitespace-nowrap">
+      <div data-screen="" className="relative flex h-9 items-center gap-2.5 pr-8 pl-5 text-small whitespace-nowrap">
         <h2 className="text-base font-semibold">Trial on</h2>
         <Word
           label="Trial on"
@@ -169,7 +173,7 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
           )
         }
       />
-      <div className="relative col-span-2 grid grid-cols-[minmax(0,716fr)_minmax(0,564fr)]">
+      <div data-screen="" className="relative col-span-2 grid grid-cols-[minmax(0,716fr)_minmax(0,564fr)]">
         <div className="ml-8 border-t border-rule-soft py-4 pr-4">
           <TakeItems pipeline={pipeline} unsaved={changed} now={now} />
         </div>
@@ -193,7 +197,7 @@ function latest(trial: BriefWhole | undefined, step: string) {
 }
 
 /** What the words of a document can refer to, and what the checks find in it as it is now. */
-function useChecked(document: PipelineWhole['document']) {
+function useChecked(pipeline: string, document: PipelineWhole['document']) {
   const blogs = useQuery(read.blogs()).data?.blogs;
   const sources = useQuery(read.sources()).data?.sources;
   const routines = useQuery(whole.routines()).data?.routines;
@@ -201,12 +205,13 @@ function useChecked(document: PipelineWhole['document']) {
     const nameIn = (rows: readonly { id: string; name: string }[] | undefined) => (id: string) =>
       rows?.find((row) => row.id === id)?.name ?? '…';
     return {
+      pipeline,
       blogs: blogs ?? [],
       sources: sources ?? [],
       routines: routines ?? [],
       names: { blog: nameIn(blogs), source: nameIn(sources), routine: nameIn(routines) },
     };
-  }, [blogs, sources, routines]);
+  }, [pipeline, blogs, sources, routines]);
   const problems = useMemo(
     () =>
       blogs && sources && routines

@@ -148,7 +148,10 @@ export function ProcedureLine({
         )}
       </div>
       {step ? (
-        <span className="absolute right-4 -bottom-3 z-10 flex items-start gap-3 bg-paper pl-2 text-small opacity-0 group-focus-within:opacity-100 group-hover:opacity-100 has-[[data-state=open]]:opacity-100">
+        <span
+          data-screen=""
+          className="absolute right-4 -bottom-2 z-10 flex items-start gap-3 bg-paper pl-2 text-small leading-4 opacity-0 group-focus-within:opacity-100 group-hover:opacity-100 has-[[data-state=open]]:opacity-100"
+        >
           <Button look="quiet" tabIndex={-1} onClick={() => acts.command(commands()[0]!)}>
             add a step
           </Button>

@@ -127,7 +127,7 @@ export function ProcedureLines({
   };
   let number = 0;
   return (
-    <div ref={list} className="relative col-span-2">
+    <div ref={list} data-lines="" className="relative col-span-2">
       {lines.map((line) => {
         const { key, step } = line;
         if (step) number++;
@@ -159,11 +159,13 @@ export function ProcedureLines({
               }}
               tools={step ? tools(step.id, first) : null}
             />
-            <div className="mr-8 border-t border-rule-soft pl-5">{step ? beside(step.id, first) : null}</div>
+            <div data-screen="" className="mr-8 border-t border-rule-soft pl-5">
+              {step ? beside(step.id, first) : null}
+            </div>
           </div>
         );
       })}
-      <p className="ml-8 border-t border-rule-soft py-1.5 pl-7 leading-6">
+      <p data-screen="" className="ml-8 border-t border-rule-soft py-1.5 pl-7 leading-6">
         <Button
           look="quiet"
           onClick={() => {

@@ -24,8 +24,11 @@ import {
   ValuesEditor,
   Word,
 } from '../design/index.ts';
+import { PastFigures } from './PastFigures.tsx';
 
 export interface Choices {
+  /** Whose past briefs words are shown with. */
+  pipeline: string;
   blogs: readonly Blog[];
   sources: readonly Source[];
   routines: readonly Routine[];
@@ -68,16 +71,19 @@ export function StepSentence({
             label={`${step.kind}, ${part.field}`}
             wrong={wrong ? (wrong.mend.length < 40 ? wrong.mend : wrong.sentence) : null}
             editor={(close) => (
-              <Editor
-                editor={part.editor}
-                field={part.field}
-                value={(step as unknown as Record<string, unknown>)[part.field]}
-                step={step}
-                choices={choices}
-                fields={fields}
-                onChange={onChange}
-                close={close}
-              />
+              <>
+                <Editor
+                  editor={part.editor}
+                  field={part.field}
+                  value={(step as unknown as Record<string, unknown>)[part.field]}
+                  step={step}
+                  choices={choices}
+                  fields={fields}
+                  onChange={onChange}
+                  close={close}
+                />
+                <PastFigures pipeline={choices.pipeline} step={step} field={part.field} />
+              </>
             )}
           >
             {part.word}

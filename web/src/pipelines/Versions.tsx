@@ -1,37 +1,84 @@
-import { useQuery } from '@tanstack/react-query';
+import { VersionWhole } from '@grivo/contract';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { call, inWords } from '../api/call.ts';
 import { read } from '../api/queries.ts';
-import { Loading } from '../design/index.ts';
+import { Button, Loading, Trouble } from '../design/index.ts';
+import { plural } from '../words/figures.ts';
 import { moment } from '../words/time.ts';
+import { useDraft } from './draft.ts';
+import { SentencesCompared } from './SentencesCompared.tsx';
 
-/** The versions of a procedure, newest first, each with the sentences that changed. */
+/** The versions of a procedure, newest first, each with what it changed; compared with today's, and brought back. */
 export function Versions({ id, now }: { id: string; now: number }) {
   const versions = useQuery(read.versions(id)).data?.versions;
+  const [compared, setCompared] = useState<number | null>(null);
+  const [, setSearch] = useSearchParams();
+  const edit = useDraft((store) => store.edit);
+  const back = useMutation({
+    mutationFn: (n: number) => call('GET', `/pipelines/${id}/versions/${n}`, { answer: VersionWhole }),
+    onSuccess: ({ document }) => {
+      edit(() => document);
+      setSearch({});
+    },
+  });
   if (!versions) return <Loading />;
+  const newest = versions[0]!;
   return (
-    <ol className="-mx-8 border-t border-ink px-8">
-      {versions.map((version, i) => {
-        const before = versions[i + 1]?.sentences;
-        const changed = version.sentences.filter((sentence) => before && !before.includes(sentence));
-        return (
-          <li key={version.n} className="grid grid-cols-[90px_180px_1fr] border-b border-rule-soft py-2">
-            <span className="font-semibold">Version {version.n}</span>
-            <span className="text-small text-ink-3">
-              {version.by ?? 'Grivo'}, {moment(Date.parse(String(version.at)), now)}
-            </span>
-            <span className="text-proc">
-              {before === undefined ? (
-                <span className="text-ink-3">the first, {version.sentences.length} steps</span>
-              ) : (
-                changed.map((sentence) => (
-                  <span key={sentence} className="block">
-                    {sentence}
-                  </span>
-                ))
-              )}
-            </span>
-          </li>
-        );
-      })}
-    </ol>
+    <>
+      {back.isError ? <Trouble>{inWords(back.error)}</Trouble> : null}
+      <ol className="-mx-8 border-t border-ink px-8">
+        {versions.map((version, i) => {
+          const before = versions[i + 1];
+          const older = version.n !== newest.n;
+          const withNow = older && compared === version.n;
+          return (
+            <li key={version.n} className="grid grid-cols-[112px_1fr_250px] gap-x-4 border-b border-rule-soft py-2">
+              <span>
+                <span className="font-semibold">Version {version.n}</span>
+                <span className="block text-small text-ink-3">
+                  {version.by ?? 'Grivo'}, {moment(Date.parse(String(version.at)), now)}
+                </span>
+              </span>
+              <div className="min-w-0">
+                {withNow ? (
+                  <SentencesCompared
+                    before={version.sentences}
+                    after={newest.sentences}
+                    names={[`version ${version.n}`, `version ${newest.n}`]}
+                  />
+                ) : before ? (
+                  <SentencesCompared before={before.sentences} after={version.sentences} names={['taken out', 'new']} />
+                ) : (
+                  <span className="text-ink-3">the first, {plural(version.sentences.length, 'step')}</span>
+                )}
+              </div>
+              <span className="flex items-start justify-end gap-4 pt-0.5 text-small">
+                {older ? (
+                  <>
+                    <Button look="quiet" aria-pressed={withNow} onClick={() => setCompared(withNow ? null : version.n)}>
+                      {withNow ? 'what it changed' : `compare with ${newest.n}`}
+                    </Button>
+                    <Button
+                      look="word"
+                      busy={back.isPending && back.variables === version.n ? 'Bringing back' : null}
+                      onClick={() => back.mutate(version.n)}
+                    >
+                      Bring it back
+                    </Button>
+                  </>
+                ) : (
+                  <span className="text-ink-3">now</span>
+                )}
+              </span>
+            </li>
+          );
+        })}
+      </ol>
+      <p className="py-3 text-small text-ink-3">
+        Briefs finish on the version they began with. A version brought back lies in the procedure until it is saved.
+      </p>
+    </>
   );
 }

@@ -23,7 +23,7 @@ export function Shell({ person, children }: { person: Person; children: ReactNod
       <a href="#work" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-marker focus:p-2">
         To the work
       </a>
-      <div className="sticky top-0 z-20 bg-paper">
+      <div data-screen="" className="sticky top-0 z-20 bg-paper">
         <Masthead person={person} />
         <Band />
         {open ? null : (

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { range, stepBase } from '../fields.ts';
 import type { StepKind } from '../kind.ts';
+import { figureAt } from '../past.ts';
 import { listWords, plural, type SentencePart } from '../sentence.ts';
 
 const phrases = z.array(z.string().trim().min(1).max(200)).max(200);
@@ -46,6 +47,14 @@ export const check: StepKind<'check', CheckStep> = {
     again: 1,
     otherwise: 'set it aside',
   }),
+  past: [
+    {
+      field: 'words',
+      of: 'articles',
+      figure: (gave) => figureAt(gave, 'check', 'words'),
+      passes: ({ words }, figure) => figure >= words.from && figure <= words.to,
+    },
+  ],
   sentence: (step): SentencePart[] => [
     { text: 'Check: ' },
     {

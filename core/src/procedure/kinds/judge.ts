@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { instruction, stepBase } from '../fields.ts';
 import type { StepKind } from '../kind.ts';
+import { figureAt } from '../past.ts';
 
 const schema = z.strictObject({
   ...stepBase,
@@ -46,6 +47,14 @@ export const judge: StepKind<'judge', JudgeStep> = {
     otherwise: 'set it aside',
     instruction: '',
   }),
+  past: [
+    {
+      field: 'least',
+      of: 'scores',
+      figure: (gave) => figureAt(gave, 'judgement', 'score'),
+      passes: (step, score) => score >= step.least,
+    },
+  ],
   sentence: (step) => [
     { text: 'Judge ' },
     {

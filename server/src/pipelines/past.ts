@@ -1,0 +1,34 @@
+import { kindOf, type Step } from '@grivo/core';
+import type { Sql } from '../store/database.ts';
+
+/** Figures a word is shown with. */
+const MOST_FIGURES = 40;
+/** Newest briefs looked through for them. */
+const MOST_BRIEFS = 200;
+
+/**
+ * What the last runs of a step gave, as far as it tells what another value of one of its words would have done: a figure
+ * a brief, newest first. Trials do not count.
+ */
+export async function pastOf(sql: Sql, pipeline: string, step: Step): Promise<Record<string, number[]>> {
+  const measures = kindOf(step).past ?? [];
+  if (measures.length === 0) return {};
+  const rows = await sql.rows<{ brief: string; gave: Record<string, unknown> }>(
+    `SELECT b.id AS brief, o.proposed AS gave
+     FROM (SELECT id FROM brief WHERE pipeline = ? AND trial = 0 ORDER BY id DESC LIMIT ${MOST_BRIEFS}) b
+     JOIN step_run r ON r.brief = b.id AND (r.path = ? OR r.path LIKE CONCAT('%/', ?)) AND r.kind = ?
+     JOIN output o ON o.step_run = r.id ORDER BY b.id DESC, r.round DESC`,
+    [pipeline, step.id, step.id, step.kind],
+  );
+  const latest = new Map<string, Record<string, unknown>>();
+  for (const { brief, gave } of rows) if (!latest.has(brief)) latest.set(brief, gave);
+  return Object.fromEntries(
+    measures.map(({ field, figure }) => [
+      field,
+      [...latest.values()]
+        .map((gave) => figure(gave))
+        .filter((value) => value !== null)
+        .slice(0, MOST_FIGURES),
+    ]),
+  );
+}

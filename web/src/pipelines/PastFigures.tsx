@@ -1,0 +1,80 @@
+import { Past } from '@grivo/contract';
+import { columnsOf, kindOf, type Step } from '@grivo/core';
+import { useQuery } from '@tanstack/react-query';
+import { call } from '../api/call.ts';
+import { count } from '../words/figures.ts';
+
+const COLUMNS = 11;
+
+/** What a value of a word would have done on past briefs: each a mark on a scale, ink where it passes, grey where not. */
+export function PastFigures({ pipeline, step, field }: { pipeline: string; step: Step; field: string }) {
+  const measure = kindOf(step).past?.find((one) => one.field === field);
+  const { data } = useQuery({
+    queryKey: ['past', pipeline, step.id],
+    queryFn: () => call('GET', `/pipelines/${pipeline}/past/${step.id}`, { answer: Past }),
+    enabled: measure !== undefined,
+    staleTime: 30_000,
+  });
+  const figures = data?.past[field];
+  if (!measure || !figures) return null;
+  if (figures.length === 0)
+    return (
+      <p className="pt-2 text-small text-ink-3">No brief has come this far yet, so nothing tells what this would do.</p>
+    );
+  const [from, to] = step.kind === 'judge' ? [0, COLUMNS] : scaleOf(figures);
+  const columns = columnsOf(figures, from, to, COLUMNS);
+  const tallest = Math.max(...columns.map((column) => column.length));
+  const passing = figures.filter((figure) => measure.passes(step, figure)).length;
+  const now = (step as unknown as Record<string, unknown>)[field];
+  const nearby =
+    typeof now === 'number'
+      ? [now - 1, now + 1]
+          .filter((value) => value >= from && value < to)
+          .map((value) => [value, figures.filter((one) => measure.passes({ ...step, [field]: value }, one)).length])
+      : [];
+  return (
+    <div className="pt-3">
+      <div
+        role="img"
+        aria-label={`${passing} of the last ${figures.length} ${measure.of} would pass`}
+        className="flex h-12 items-end border-b border-rule-strong"
+      >
+        {columns.map((column, i) => (
+          <span key={i} className="flex flex-1 flex-col-reverse gap-px px-1.5">
+            {column.map((figure, n) => (
+              <span
+                key={n}
+                className={measure.passes(step, figure) ? 'bg-ink' : 'bg-graphite-soft'}
+                style={{ height: Math.max(1, Math.min(4, 44 / tallest - 1)) }}
+              />
+            ))}
+          </span>
+        ))}
+      </div>
+      <div className="flex">
+        {columns.map((_, i) => (
+          <span key={i} className="fig flex-1 text-center text-ink-3">
+            {step.kind === 'judge'
+              ? i
+              : i % 5 === 0
+                ? count(Math.round(from + ((to - from) / COLUMNS) * (i + 0.5)))
+                : ''}
+          </span>
+        ))}
+      </div>
+      <p className="pt-1 text-small">
+        Of the last {figures.length} {measure.of} <b className="font-semibold">{passing}</b>{' '}
+        {passing === 1 ? 'passes' : 'pass'}
+        {nearby.map(([value, many]) => `; at ${value}, ${many} would`).join('')}.
+      </p>
+    </div>
+  );
+}
+
+/** A little around the least and the most. */
+function scaleOf(figures: readonly number[]): [number, number] {
+  const least = Math.min(...figures);
+  const most = Math.max(...figures);
+  const around = Math.max(5, (most - least) * 0.1);
+  return [Math.max(0, least - around), most + around];
+}
