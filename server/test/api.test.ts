@@ -1,5 +1,5 @@
 import type { Blog, BriefWhole, PipelineWhole, Slots } from '@grivo/contract';
-import { type Step, stepKinds } from '@grivo/core';
+import { type ProcedureDocument, type Step, stepKinds } from '@grivo/core';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { type Ask, serve } from './ground/http.ts';
 import { DAILY, type World, world } from './ground/world.ts';
@@ -324,6 +324,96 @@ describe('trials', () => {
     expect(title.length).toBeLessThanOrEqual(45);
     const { articles } = (await reader<{ articles: { brief: string }[] }>('GET', '/articles')).body;
     expect(articles.some(({ brief }) => brief === trial.body.id)).toBe(false);
+  });
+
+  test('three lines, another score, on; another outline, and on from there; a step put in between and taken out: nothing is paid twice', async () => {
+    const source = await list();
+    await editor('POST', `/sources/${source}/keywords`, { paste: 'storing cabbage for the winter' });
+    const judge = stepKinds.judge.fresh('s20');
+    const full = document(source);
+    const of = (least: number, sections: number, ...between: Step[]): ProcedureDocument => ({
+      ...full,
+      steps: full.steps.flatMap((step): Step[] =>
+        step.kind === 'outline'
+          ? [{ ...judge, least }, { ...step, sections: { from: sections, to: sections } }, ...between]
+          : [step],
+      ),
+    });
+    const { body } = await editor<{ id: string }>('POST', '/pipelines', { name: 'T2', document: full });
+    const paid = () =>
+      w.standIns
+        .received()
+        .calls.filter((call) => call.what === 'text')
+        .reduce((sum, call) => sum + call.micros, 0);
+    const trial = await editor<{ id: string }>('POST', `/pipelines/${body.id}/trials`, {
+      document: of(3, 3),
+      subject: 'storing cabbage for the winter',
+      until: 's20',
+    });
+    const on = async (document: ProcedureDocument, more: object = {}) => {
+      const before = paid();
+      expect((await editor('PUT', `/trials/${trial.body.id}`, { document, ...more })).status).toBe(204);
+      await w.settled([trial.body.id], ['out']);
+      const { runs } = (await reader<BriefWhole>('GET', `/briefs/${trial.body.id}`)).body;
+      return { cost: paid() - before, runs };
+    };
+    await w.settled([trial.body.id], ['out']);
+    const judged = paid();
+    expect(judged).toBeGreaterThan(0);
+    // The score is no part of what the writer is asked.
+    expect((await on(of(2, 3), { until: 's20' })).cost).toBe(0);
+    const whole = await on(of(2, 3));
+    expect(whole.cost).toBeGreaterThan(0);
+    const outlined = await on(of(2, 4), { until: 's3' });
+    expect(outlined.cost).toBeGreaterThan(0);
+    expect(outlined.runs.filter(({ kind, round }) => kind === 'judge' && round > 1)).toEqual([]);
+    const all = await on(of(2, 4));
+    expect(all.cost).toBeGreaterThan(0);
+    // Put in between, a step is done and what follows sees what it gave.
+    const worked = stepKinds['work out'].fresh('s21');
+    const between = await on(of(2, 4, worked));
+    expect(between.runs.filter(({ kind }) => kind === 'work out').map(({ state }) => state)).toEqual(['done']);
+    const rounds = between.runs.filter(({ path }) => path === 's4').map(({ round }) => round);
+    expect(Math.max(...rounds)).toBe(Math.max(...between.runs.map(({ round }) => round)));
+    expect(between.cost).toBe(0);
+    // Taken out again, everything is as it was, and known.
+    expect((await on(of(2, 4))).cost).toBe(0);
+    // The same back to an earlier outline: it was answered once.
+    expect((await on(of(2, 3))).cost).toBe(0);
+  });
+});
+
+describe('the versions of a procedure', () => {
+  test('are read whole one by one; past runs tell what a word would have done', async () => {
+    const source = await list();
+    await editor('POST', `/sources/${source}/keywords`, { paste: 'rinsing kraut, airlocks for jars' });
+    const judged = {
+      ...document(source),
+      steps: [
+        ...document(source).steps.slice(0, 2),
+        { ...stepKinds.judge.fresh('s20'), least: 0 },
+        ...document(source).steps.slice(2),
+      ],
+    };
+    const made = await editor<{ id: string }>('POST', '/pipelines', { name: 'V', document: judged });
+    const path = `/pipelines/${made.body.id}`;
+    const changed = { ...judged, steps: judged.steps.filter((step) => step.kind !== 'title') };
+    const saved = await editor('PUT', path, { document: changed }, { 'if-match': '"1"' });
+    expect(saved.status).toBe(200);
+    const read = (n: string) => reader<{ n: number; document: ProcedureDocument }>('GET', `${path}/versions/${n}`);
+    expect((await read('1')).body).toEqual({ n: 1, document: judged });
+    expect((await read('2')).body).toEqual({ n: 2, document: changed });
+    expect([(await read('3')).status, (await read('one')).status]).toEqual([404, 404]);
+    const past = async (step: string) =>
+      (await reader<{ past: Record<string, number[]> }>('GET', `${path}/past/${step}`)).body.past;
+    expect(await past('s20')).toEqual({ least: [] });
+    const taken = await editor<{ briefs: string[] }>('POST', `${path}/take`, {});
+    await w.settled(taken.body.briefs, ['out', 'ready', 'stopped', 'set aside']);
+    const scores = await past('s20');
+    expect(scores['least']).toHaveLength(2);
+    for (const score of scores['least']!) expect(score).toBeGreaterThanOrEqual(0);
+    expect(await past('s2')).toEqual({});
+    expect(await past('nowhere')).toEqual({});
   });
 });
 
