@@ -64,3 +64,52 @@ export const Incident = z.object({
 });
 export type Incident = z.infer<typeof Incident>;
 export const Incidents = z.object({ incidents: z.array(Incident) });
+
+/** How a step of a brief stands, a letter a column: done, in work, held, stopped, waiting, given up, not come to yet. */
+export const SheetCell = z.enum(['d', 'b', 'h', 's', 'w', 'c', '.']);
+export type SheetCell = z.infer<typeof SheetCell>;
+
+export const SheetQuery = Before.extend({ standing: BriefStanding.optional(), find: z.string().max(200).optional() });
+export const SheetColumn = z.object({ n: z.int(), step: z.string(), kind: z.string(), depth: z.int() });
+const SheetLine = z.object({
+  /** A letter for each column. */
+  cells: z.string(),
+  title: z.string(),
+  words: z.int().nullable(),
+  /** When it goes or went out, by the desk clock. */
+  slot: Desk.nullable(),
+});
+export const SheetRow = SheetLine.extend({
+  id: Id,
+  subject: z.string(),
+  standing: BriefStanding,
+  madeDesk: Desk,
+  micros: Micros,
+  /** Why it stands as it does: what stopped it, what it is held at. */
+  says: z.string(),
+  /** Articles of its branches and turns, each with the steps it went through. */
+  siblings: z.array(SheetLine.extend({ line: z.string(), language: z.string() })),
+});
+export type SheetRow = z.infer<typeof SheetRow>;
+export const Sheet = z.object({ columns: z.array(SheetColumn), rows: z.array(SheetRow), more: Id.nullable() });
+export type Sheet = z.infer<typeof Sheet>;
+
+export const ManyBriefs = z.strictObject({
+  do: z.enum(['set aside', 'bring back', 'put ahead', 'go on']),
+  briefs: z.array(Id).min(1).max(1_000),
+});
+export type ManyBriefs = z.infer<typeof ManyBriefs>;
+/** Briefs it was done to; the others stand in a way that it does not fit. */
+export const DoneToBriefs = z.object({ done: z.int(), left: z.int() });
+
+/** One step run with all that is known of it. */
+export const RunWhole = z.object({
+  run: StepRun,
+  /** What the step read, as texts. */
+  wentIn: z.array(z.object({ name: z.string(), text: z.string() })),
+  /** The rounds of the step in its brief. */
+  rounds: z.array(z.object({ id: Id, round: z.int(), state: StepState })),
+  /** Attempts that did not end it, oldest first. */
+  attempts: z.array(z.object({ n: z.int(), at: Time, says: z.string(), micros: Micros })),
+});
+export type RunWhole = z.infer<typeof RunWhole>;

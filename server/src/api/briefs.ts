@@ -4,12 +4,19 @@ import {
   Briefs,
   BriefsQuery,
   BriefWhole,
+  DoneToBriefs,
   Incidents,
+  ManyBriefs,
   Released,
+  RunWhole,
+  Sheet,
+  SheetQuery,
   type StepRun,
 } from '@grivo/contract';
-import { type Failure, wordsOf } from '@grivo/core';
-import { goOn, putAhead, setAside } from '../briefs/rounds.ts';
+import { type Failure, ProcedureDocument, wordsOf } from '@grivo/core';
+import { bringBack, goOn, putAhead, setAside } from '../briefs/rounds.ts';
+import { runWhole } from '../briefs/run.ts';
+import { sheetOf } from '../briefs/sheet.ts';
 import { Procedures } from '../engine/briefState.ts';
 import { releaseBrief, releaseIncident } from '../incidents/repository.ts';
 import { incidentsInWords, namer } from '../incidents/words.ts';
@@ -18,6 +25,11 @@ import { notFound, problem } from './problem.ts';
 import { type Route, route } from './route.ts';
 
 const LIST = 'SELECT id, pipeline, standing, subject, made_desk AS madeDesk, ended_desk AS endedDesk, rev FROM brief';
+
+const RUNS = `SELECT r.id, r.brief, r.path, r.round, r.kind, r.state, r.attempts, r.failure, r.incident, r.due_desk AS dueDesk,
+    COALESCE(r.started_at, IF(r.attempts > 0, r.made_at, NULL)) AS startedAt, r.ended_at AS endedAt, COALESCE(o.decided, o.proposed) AS gave,
+    COALESCE((SELECT SUM(l.micros) FROM ledger l WHERE l.step_run = r.id), 0) AS micros
+  FROM step_run r LEFT JOIN output o ON o.step_run = r.id`;
 
 interface BriefRow {
   id: string;
@@ -41,6 +53,18 @@ export function briefRoutes(product: Product): Route[] {
     );
     if (!brief) throw notFound('brief');
     return brief;
+  };
+  const doTo = async (act: ManyBriefs['do'], id: string): Promise<boolean> => {
+    switch (act) {
+      case 'set aside':
+        return setAside(ground, id);
+      case 'bring back':
+        return (await bringBack(ground, procedures, id, product.serviceFor)) !== null;
+      case 'put ahead':
+        return putAhead(ground, id);
+      case 'go on':
+        return (await releaseBrief(ground, id)) > 0;
+    }
   };
   return [
     route({
@@ -67,12 +91,9 @@ export function briefRoutes(product: Product): Route[] {
         const { trial, ...brief } = await must(params['id']!);
         const [nameOf, runs, [pin], articles] = await Promise.all([
           namer(db),
-          db.rows<Omit<StepRun, 'failure'> & { failure: Failure | null }>(
-            `SELECT r.id, r.path, r.round, r.kind, r.state, r.attempts, r.failure, r.incident, r.due_desk AS dueDesk, COALESCE(r.started_at, IF(r.attempts > 0, r.made_at, NULL)) AS startedAt, r.ended_at AS endedAt,
-               COALESCE(o.decided, o.proposed) AS gave, COALESCE((SELECT SUM(l.micros) FROM ledger l WHERE l.step_run = r.id), 0) AS micros
-             FROM step_run r LEFT JOIN output o ON o.step_run = r.id WHERE r.brief = ? ORDER BY r.id`,
-            [brief.id],
-          ),
+          db.rows<Omit<StepRun, 'failure'> & { failure: Failure | null }>(`${RUNS} WHERE r.brief = ? ORDER BY r.id`, [
+            brief.id,
+          ]),
           db.rows<{ version: number }>('SELECT version FROM brief_pin WHERE brief = ? AND main = 1', [brief.id]),
           db.rows<{ id: string; title: string; standing: string }>(
             'SELECT id, title, standing FROM article WHERE brief = ? ORDER BY id',
@@ -91,6 +112,74 @@ export function briefRoutes(product: Product): Route[] {
           })),
           articles,
         };
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/pipelines/{id}/sheet',
+      says: 'Briefs of a pipeline against its steps, newest first',
+      role: 'proofreader',
+      query: SheetQuery,
+      answer: Sheet,
+      handle: async ({ params, query: { before, limit, standing, find } }) => {
+        const [row] = await db.rows<{ document: unknown }>(
+          'SELECT v.document FROM pipeline p JOIN procedure_version v ON v.procedure_id = p.procedure_id AND v.n = p.version WHERE p.id = ?',
+          [params['id']],
+        );
+        if (!row) throw notFound('pipeline');
+        return sheetOf(db, {
+          pipeline: params['id']!,
+          document: ProcedureDocument.parse(row.document),
+          before: before ?? null,
+          limit,
+          standing: standing ?? null,
+          find: find ?? '',
+          nameOf: await namer(db),
+        });
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/runs/{id}',
+      says: 'One step run: what it read and gave, its rounds and attempts',
+      role: 'proofreader',
+      answer: RunWhole,
+      handle: async ({ params }) => {
+        const [run] = await db.rows<Parameters<typeof runWhole>[2]>(`${RUNS} WHERE r.id = ?`, [params['id']]);
+        const whole = run
+          ? await runWhole(db, procedures, { ...run, micros: Number(run.micros) }, await namer(db))
+          : null;
+        if (!whole) throw notFound('step run');
+        return whole;
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/briefs/many',
+      says: 'Does one thing to many briefs; those it does not fit are left as they are',
+      role: 'editor',
+      body: ManyBriefs,
+      answer: DoneToBriefs,
+      status: 200,
+      handle: async ({ body: { do: act, briefs } }) => {
+        let done = 0;
+        for (const id of briefs) if (await doTo(act, id)) done++;
+        bell.ring({ kind: 'admit' });
+        await product.ringAll();
+        return { done, left: briefs.length - done };
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/briefs/{id}/bring-back',
+      says: 'Brings back a brief that was set aside; it goes on where it was ended',
+      role: 'editor',
+      handle: async ({ params }) => {
+        await must(params['id']!);
+        if (!(await doTo('bring back', params['id']!)))
+          throw problem(409, 'Not set aside', 'This brief is not set aside.', 'Look at it again.');
+        bell.ring({ kind: 'admit' });
+        await product.ringAll();
       },
     }),
     route({

@@ -112,6 +112,49 @@ export async function setAside(ground: Ground, brief: string): Promise<boolean> 
   });
 }
 
+/**
+ * Brings back a brief that was set aside: by a judgement or a check, which a person overrules by it, or by a person. It goes
+ * on where it was ended; what was done stays done.
+ * @returns lanes with new work, null when it is not set aside
+ */
+export async function bringBack(
+  ground: Ground,
+  procedures: Procedures,
+  brief: string,
+  serviceFor: (kind: string) => string | null,
+): Promise<Set<string> | null> {
+  return ground.db.transaction(async (sql) => {
+    const [row] = await sql.rows<{ standing: string }>('SELECT standing FROM brief WHERE id = ? FOR UPDATE', [brief]);
+    if (row?.standing !== 'set aside') return null;
+    await sql.run("UPDATE article SET standing = 'in work', rev = rev + 1 WHERE brief = ? AND standing = 'set aside'", [
+      brief,
+    ]);
+    const runs = await sql.rows<{
+      id: string;
+      path: string;
+      round: number;
+      state: string;
+      outcome: { kind: string } | null;
+    }>('SELECT id, path, round, state, outcome FROM step_run WHERE brief = ? ORDER BY id', [brief]);
+    if (runs.length === 0) {
+      await sql.run("UPDATE brief SET standing = 'waiting', ended_desk = NULL, rev = rev + 1 WHERE id = ?", [brief]);
+      return new Set();
+    }
+    const judged = runs.findLast(({ state, outcome }) => state === 'done' && outcome?.kind === 'set aside');
+    if (judged) await sql.run('UPDATE step_run SET outcome = \'{"kind":"done"}\' WHERE id = ?', [judged.id]);
+    // What was given up when it was set aside begins afresh; what an earlier round left behind stays as it was.
+    const given = runs.filter(
+      ({ state, path, round }) =>
+        state === 'cancelled' && !runs.some((other) => other.path === path && other.round > round),
+    );
+    await forget(
+      sql,
+      given.map(({ id }) => id),
+    );
+    return goOn(sql, ground, procedures, brief, serviceFor, null);
+  });
+}
+
 /** The priority of what a person has put ahead: before every pipeline's own. */
 const AHEAD = 1;
 

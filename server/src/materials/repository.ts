@@ -1,5 +1,5 @@
 import { type PageText, type Passage, passagesOf } from '@grivo/core';
-import type { Database } from '../store/database.ts';
+import type { Database, Sql } from '../store/database.ts';
 
 /** Keeps the passages of a page by its content. */
 export async function storePage(db: Database, page: PageText, digest: string): Promise<Passage[]> {
@@ -36,7 +36,7 @@ interface PassageRow {
 }
 
 /** Passages by their ids (`digest:n`), in the order asked for. */
-export async function passagesById(db: Database, ids: readonly string[]): Promise<Passage[]> {
+export async function passagesById(db: Sql, ids: readonly string[]): Promise<Passage[]> {
   if (ids.length === 0) return [];
   const materials = [...new Set(ids.map((id) => id.split(':')[0]!))];
   const rows = await db.rows<PassageRow>(

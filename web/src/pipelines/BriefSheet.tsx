@@ -1,0 +1,201 @@
+import type { SheetColumn as Column, SheetRow } from '@grivo/contract';
+import { languageName } from '@grivo/core';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { memo, useEffect, useRef } from 'react';
+import type { z } from 'zod';
+import { Mark, type MarkState, saysOf, stateOf, Tick } from '../design/index.ts';
+import { amount, count } from '../words/figures.ts';
+import { moment } from '../words/time.ts';
+
+type SheetColumn = z.infer<typeof Column>;
+
+const ROW = 22;
+
+/** The letters of a row as marks. */
+const MARKS: Record<string, MarkState> = { d: 'done', b: 'busy', h: 'wait', s: 'stop', w: 'plan', c: 'aside' };
+
+/** Tick, subject, a column a step, then when, how long, how dear, why. */
+const grid = (columns: number) =>
+  `26px minmax(150px, 290px) repeat(${columns}, minmax(14px, 44px)) minmax(8px, 1fr) 118px 50px 52px 130px`;
+
+/** Briefs as rows against the steps as columns; only the rows in sight are drawn. */
+export function BriefSheet({
+  columns,
+  rows,
+  now,
+  open,
+  step,
+  picked,
+  choose,
+  toggle,
+  more,
+}: {
+  columns: readonly SheetColumn[];
+  rows: readonly SheetRow[];
+  now: number;
+  open: string | null;
+  step: string | null;
+  picked: ReadonlySet<string>;
+  choose: (brief: string, step: string | null) => void;
+  toggle: (brief: string) => void;
+  more: (() => void) | null;
+}) {
+  const frame = useRef<HTMLDivElement>(null);
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => frame.current,
+    estimateSize: (i) => ROW * (1 + (rows[i]?.siblings.length ?? 0)),
+    getItemKey: (i) => rows[i]!.id,
+    overscan: 8,
+  });
+  const at = rows.findIndex((row) => row.id === open);
+  useEffect(() => {
+    if (at >= 0) virtual.scrollToIndex(at);
+  }, [at, virtual]);
+  const seen = virtual.getVirtualItems();
+  const last = seen.at(-1)?.index ?? 0;
+  useEffect(() => {
+    if (more && last >= rows.length - 40) more();
+  }, [more, last, rows.length]);
+  return (
+    <div
+      ref={frame}
+      className="min-h-[200px] flex-1 overflow-auto bg-sheet px-8"
+      style={{ height: 'calc(100vh - 520px)' }}
+      tabIndex={0}
+      role="group"
+      aria-label="Briefs against steps"
+    >
+      <div
+        className="sticky top-0 z-10 grid items-end gap-x-[3px] border-b border-ink bg-sheet pt-2 pb-1 text-micro text-ink-3"
+        style={{ gridTemplateColumns: grid(columns.length) }}
+      >
+        <span />
+        <span>Subject</span>
+        {columns.map((column) => (
+          <span
+            key={column.step}
+            title={`${column.n}, ${column.kind}`}
+            className={`overflow-hidden whitespace-nowrap ${column.step === step ? 'font-semibold text-ink' : ''} ${column.depth > 0 ? 'border-l border-rule-strong pl-px' : ''}`}
+          >
+            <span className="fig block">{column.n}</span>
+            {column.kind}
+          </span>
+        ))}
+        <span />
+        <span>Slot</span>
+        <span className="text-right">Words</span>
+        <span className="text-right">€</span>
+        <span className="pl-2">Standing</span>
+      </div>
+      <ul className="relative" style={{ height: virtual.getTotalSize() }}>
+        {seen.map(({ index, start }) => {
+          const row = rows[index]!;
+          return (
+            // biome-ignore lint/a11y/useKeyWithClickEvents: J, K, H and L do the same
+            <li
+              key={row.id}
+              className="absolute inset-x-0"
+              style={{ transform: `translateY(${start}px)` }}
+              onClick={({ target }) => {
+                if (!(target instanceof Element) || target.closest('.tick')) return;
+                choose(row.id, target.closest('[data-step]')?.getAttribute('data-step') ?? null);
+              }}
+            >
+              <Row
+                row={row}
+                columns={columns}
+                when={row.slot === null ? '' : moment(row.slot, now)}
+                open={row.id === open}
+                step={row.id === open ? step : null}
+                picked={picked.has(row.id)}
+                toggle={toggle}
+              />
+            </li>
+          );
+        })}
+      </ul>
+    </div>
+  );
+}
+
+const Row = memo(function Row({
+  row,
+  columns,
+  when,
+  open,
+  step,
+  picked,
+  toggle,
+}: {
+  row: SheetRow;
+  columns: readonly SheetColumn[];
+  when: string;
+  open: boolean;
+  step: string | null;
+  picked: boolean;
+  toggle: (brief: string) => void;
+}) {
+  const gridTemplateColumns = grid(columns.length);
+  return (
+    <div className={`row ${open || picked ? 'picked' : ''}`}>
+      <div className="grid items-center gap-x-[3px]" style={{ gridTemplateColumns, height: ROW }}>
+        <Tick label={row.subject} state={picked} onChange={() => toggle(row.id)} />
+        <button type="button" className="brackets flex min-w-0 items-center gap-2 text-left" aria-expanded={open}>
+          <Mark state={stateOf(row.standing)} />
+          <span className="truncate">{row.subject}</span>
+        </button>
+        <Cells cells={row.cells} columns={columns} step={step} aside={row.standing === 'set aside'} />
+        <span />
+        <span className="fig truncate text-ink-2">{when}</span>
+        <span className="fig text-right">{row.words === null ? '' : count(row.words)}</span>
+        <span className="fig text-right">{row.micros === 0 ? '' : amount(row.micros)}</span>
+        <span
+          title={row.says}
+          className={`truncate pl-2 text-small ${row.standing === 'stopped' ? 'text-red' : 'text-ink-2'}`}
+        >
+          {row.says === row.standing ? saysOf(row.standing) : row.says}
+        </span>
+      </div>
+      {row.siblings.map((sibling) => (
+        <div key={sibling.line} className="grid items-center gap-x-[3px]" style={{ gridTemplateColumns, height: ROW }}>
+          <span />
+          <span className="truncate border-l border-rule-strong pl-3 text-small text-ink-2">
+            {languageName(sibling.language)}, <span className="work">{sibling.title || 'no title yet'}</span>
+          </span>
+          <Cells cells={sibling.cells} columns={columns} step={null} aside={false} />
+          <span />
+          <span />
+          <span className="fig text-right">{sibling.words === null ? '' : count(sibling.words)}</span>
+          <span />
+          <span />
+        </div>
+      ))}
+    </div>
+  );
+});
+
+function Cells({
+  cells,
+  columns,
+  step,
+  aside,
+}: {
+  cells: string;
+  columns: readonly SheetColumn[];
+  step: string | null;
+  aside: boolean;
+}) {
+  return columns.map((column, i) => {
+    const state = cells[i] === '.' ? (aside ? 'aside' : 'plan') : (MARKS[cells[i] ?? '.'] ?? 'plan');
+    return (
+      <span
+        key={column.step}
+        data-step={column.step}
+        className={`flex h-full cursor-pointer items-center ${column.step === step ? 'bg-marker' : ''}`}
+      >
+        <Mark state={state} size="bar" />
+      </span>
+    );
+  });
+}
