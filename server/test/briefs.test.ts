@@ -135,6 +135,12 @@ describe('one step run', () => {
   });
 });
 
+test('what is said beside the rev is never answered from a store', async () => {
+  const pipeline = await w.pipeline(['never stale'], steps([stepKinds.hold.fresh('s9')]));
+  const { headers } = await reader('GET', `/pipelines/${pipeline}`);
+  expect([headers.get('etag'), headers.get('cache-control')]).toEqual(['"1"', 'no-store']);
+});
+
 describe('many briefs', () => {
   test('are set aside and brought back at once; those it does not fit are counted and left', async () => {
     const pipeline = await w.pipeline(['one jar', 'two jars', 'three jars'], steps([stepKinds.hold.fresh('s9')]));

@@ -87,6 +87,11 @@ export function app(product: Product): Express {
   server.use('/api', sessionRoutes(product));
   const routes = allRoutes(product);
   const router = Router();
+  // A tag tells the rev a change is made from, not everything that is said beside it: nothing is answered from a store.
+  router.use((_request, response, next) => {
+    response.setHeader('cache-control', 'no-store');
+    next();
+  });
   const described = description(routes);
   router.get('/openapi.json', (_request, response) => void response.json(described));
   const feed = new EventFeed(ground, product.bell);

@@ -92,9 +92,9 @@ export function Briefs({ pipeline, now }: { pipeline: PipelineWhole; now: number
   useViewKeys({
     j: list ? () => move(1) : null,
     k: list ? () => move(-1) : null,
-    l: open ? () => across(1) : null,
-    h: open ? () => across(-1) : null,
-    x: open ? () => toggle(open) : null,
+    l: list ? () => across(1) : null,
+    h: list ? () => across(-1) : null,
+    x: list ? () => place.current.open && toggle(place.current.open) : null,
     Escape:
       open || picked.size > 0
         ? () => (picked.size > 0 ? setPicked(new Set()) : put({ brief: null, step: null }))
