@@ -1,6 +1,6 @@
 import { ProcedureDocument } from '@grivo/core';
 import { z } from 'zod';
-import { Id, Name } from '../id.ts';
+import { Id, Micros, Name } from '../id.ts';
 import { Pipeline, PipelineProblem } from './pipeline.ts';
 
 // Whole procedures stand apart from the lists of pipelines: their schema brings every kind of step along.
@@ -35,6 +35,11 @@ export const MoreTrial = z.strictObject({
   until: z.string().max(16).optional(),
   from: z.string().max(16).optional(),
 });
+
+/** What one brief of a document would cost. */
+export const EstimateRequest = z.strictObject({ document: ProcedureDocument });
+/** `byPrice`: paid steps of kinds not run here yet, reckoned by price and not by what they cost lately. */
+export const Estimate = z.object({ micros: Micros, byPrice: z.int() });
 
 export const VersionWhole = z.object({ n: z.int(), document: ProcedureDocument });
 

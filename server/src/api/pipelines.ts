@@ -1,6 +1,8 @@
 import {
   ClearedPipeline,
   ClearPipeline,
+  Estimate,
+  EstimateRequest,
   Made,
   MadeByPipeline,
   MadePipeline,
@@ -19,6 +21,7 @@ import {
 import { checkProcedure, type Problem, ProcedureDocument, readProcedure, sentenceText, stepWith } from '@grivo/core';
 import { listBlogs } from '../blogs/repository.ts';
 import { Procedures } from '../engine/briefState.ts';
+import { estimateOf } from '../money/estimate.ts';
 import { clearPipeline, madeBy } from '../pipelines/clear.ts';
 import { pipelinesNow } from '../pipelines/overview.ts';
 import { pastOf } from '../pipelines/past.ts';
@@ -255,6 +258,16 @@ export function pipelineRoutes(product: Product): Route[] {
         bell.ring({ kind: 'event' });
         return cleared;
       },
+    }),
+    route({
+      method: 'post',
+      path: '/procedures/estimate',
+      says: 'About what one brief of a procedure would cost, before anything is paid',
+      role: 'proofreader',
+      body: EstimateRequest,
+      answer: Estimate,
+      status: 200,
+      handle: async ({ body }) => estimateOf(db, product.tools.services, body.document),
     }),
     ...(['on', 'off'] as const).map((word) =>
       route({

@@ -1,8 +1,7 @@
-import { type BriefWhole, Made, type PipelineWhole, PipelineWhole as Whole } from '@grivo/contract';
-import { checkProcedure, linesOf, readProcedure, sentenceText, stepIdOf } from '@grivo/core';
+import { type PipelineWhole, PipelineWhole as Whole } from '@grivo/contract';
+import { checkProcedure, linesOf, readProcedure, sentenceText } from '@grivo/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import { useSearchParams } from 'react-router';
 import { call, inWords } from '../api/call.ts';
 import { queryClient, read } from '../api/queries.ts';
 import { Button, DoneHere, Trouble, Word } from '../design/index.ts';
@@ -15,7 +14,8 @@ import { SaveTrouble } from './SaveTrouble.tsx';
 import type { Choices } from './StepSentence.tsx';
 import { TakeItems } from './TakeItems.tsx';
 import { TrialResult } from './TrialResult.tsx';
-import { SubjectEditor, useTrialSubject } from './TrialSubject.tsx';
+import { SubjectEditor, useTrialSubjects } from './TrialSubject.tsx';
+import { latestRun, useTrials } from './useTrials.ts';
 
 /** The procedure as numbered sentences; beside each, on its own row, what the trial made of it. */
 export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: number }) {
@@ -23,10 +23,8 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
   const document = draft?.pipeline === pipeline.id ? draft.history.now : pipeline.document;
   const changed = isChanged(draft);
   const { choices, problems, sources } = useChecked(pipeline.id, document);
-  const [search, setSearch] = useSearchParams();
-  const trialId = search.get('trial');
-  const trial = useQuery({ ...read.brief(trialId ?? ''), enabled: trialId !== null }).data;
-  const subject = useTrialSubject(document.steps[0], sources);
+  const subject = useTrialSubjects(document.steps[0], sources);
+  const { trials, run, running, canRun, next, estimate } = useTrials(pipeline, document, subject.now);
   const save = useMutation({
     mutationFn: () =>
       call('PUT', `/pipelines/${pipeline.id}`, { body: { document }, rev: draft?.rev ?? pipeline.rev, answer: Whole }),
@@ -36,30 +34,12 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
       void queryClient.invalidateQueries({ queryKey: ['versions', pipeline.id] });
     },
   });
-  const run = useMutation({
-    mutationFn: async ({ until, from }: { until: string | null; from?: string }) => {
-      const body = { document, ...(until ? { until } : {}), ...(from ? { from } : {}) };
-      if (trial && trial.subject === subject.now) {
-        await call('PUT', `/trials/${trial.id}`, { body });
-        return trial.id;
-      }
-      return (
-        await call('POST', `/pipelines/${pipeline.id}/trials`, {
-          body: { ...body, subject: subject.now },
-          answer: Made,
-        })
-      ).id;
-    },
-    onSuccess: (id) => {
-      setSearch({ trial: id }, { replace: true });
-      void queryClient.invalidateQueries({ queryKey: ['brief', id] });
-    },
-  });
-  const running = trial?.standing === 'in work';
-  const canRun = subject.now !== '' && !running && !run.isPending;
   const goOn = () => canRun && run.mutate({ until: null });
+  const one = trials.length === 1 ? trials[0]! : null;
+  const begun = trials.some((trial) => trial !== null);
   useViewKeys({
     r: canRun ? goOn : null,
+    n: canRun && next ? () => run.mutate({ until: next }) : null,
     s: changed ? () => save.mutate() : null,
     z: undo,
     Z: redo,
@@ -108,19 +88,28 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
             <SubjectEditor value={subject.now} offered={subject.offered} onChoose={subject.choose} close={close} />
           )}
         >
-          {subject.now || 'a subject'}
+          {subject.now.length > 1 ? `${subject.now.length} subjects` : (subject.now[0] ?? 'a subject')}
         </Word>
-        <span className="fig ml-auto text-ink-3 max-[1100px]:sr-only">
-          {trial ? `${amount(trial.micros)} €` : 'publishes nothing'}
+        <span className="fig ml-auto truncate text-ink-3 max-[1100px]:sr-only">
+          {begun
+            ? `${amount(trials.reduce((sum, trial) => sum + (trial?.micros ?? 0), 0))} €`
+            : estimate
+              ? `about ${amount(estimate.micros * subject.now.length)} €`
+              : ''}
         </span>
+        {begun && next ? (
+          <Button look="quiet" hint="N" disabled={!canRun} onClick={() => run.mutate({ until: next })}>
+            one step on
+          </Button>
+        ) : null}
         <Button
-          look={trial ? 'line' : 'solid'}
+          look={begun ? 'line' : 'solid'}
           hint="R"
           disabled={!canRun}
           busy={running || run.isPending ? 'Running' : null}
           onClick={goOn}
         >
-          {trial && trial.subject === subject.now ? 'Run what changed' : 'Run it'}
+          {begun ? 'Run what changed' : 'Run it'}
         </Button>
       </div>
       {save.isError ? (
@@ -147,7 +136,7 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
                 run to here
               </Button>
             )}
-            {trial?.runs.some((one) => one.path === step) ? (
+            {trials.some((trial) => trial?.runs.some((one) => one.path === step)) ? (
               <Button
                 look="quiet"
                 tabIndex={-1}
@@ -159,40 +148,50 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
             ) : null}
           </>
         )}
-        beside={(step, first) =>
-          first ? (
-            <p className="truncate py-2.5 text-small">
-              {trial ? (
-                <b className="font-semibold">{trial.subject}</b>
+        beside={(step, first) => (
+          <div
+            className="grid gap-x-4"
+            style={{ gridTemplateColumns: `repeat(${Math.max(1, trials.length)}, minmax(0, 1fr))` }}
+          >
+            {first ? (
+              subject.now.length === 0 ? (
+                <p className="py-2.5 text-small text-ink-3">one subject, chosen or typed above</p>
               ) : (
-                <span className="text-ink-3">one subject, chosen or typed above</span>
-              )}
-            </p>
-          ) : (
-            <TrialResult run={latest(trial, step)} until={trial ? 'not run yet' : ''} />
-          )
-        }
+                subject.now.map((name, i) => (
+                  <p key={name} className="truncate py-2.5 text-small" title={name}>
+                    <b className={trials[i] ? 'font-semibold' : 'font-normal text-ink-3'}>{name}</b>
+                    {trials.length > 1 && trials[i] ? (
+                      <span className="fig pl-2 text-ink-3">{amount(trials[i].micros)} €</span>
+                    ) : null}
+                  </p>
+                ))
+              )
+            ) : (
+              trials.map((trial, i) => (
+                <TrialResult
+                  key={subject.now[i]}
+                  run={latestRun(trial, step)}
+                  until={trial ? 'not run yet' : ''}
+                  narrow={trials.length > 1}
+                />
+              ))
+            )}
+          </div>
+        )}
       />
       <div data-screen="" className="relative col-span-2 grid grid-cols-[minmax(0,716fr)_minmax(0,564fr)]">
         <div className="ml-8 border-t border-rule-soft py-4 pr-4">
           <TakeItems pipeline={pipeline} unsaved={changed} now={now} />
         </div>
         <div className="mr-8 border-t border-rule-soft py-3 pl-5 text-small text-ink-3">
-          {trial && trial.standing === 'out'
-            ? `The trial is done, ${plural(trial.runs.filter((one) => one.state === 'done').length, 'step')}.`
-            : ''}
+          {one?.standing === 'out'
+            ? `The trial is done, ${plural(one.runs.filter((run) => run.state === 'done').length, 'step')}. Nothing was published.`
+            : begun
+              ? ''
+              : 'A trial publishes nothing; effects outside are shown as what would be done.'}
         </div>
       </div>
     </div>
-  );
-}
-
-/** The run that counts at a step: of its latest round. */
-function latest(trial: BriefWhole | undefined, step: string) {
-  return (
-    trial?.runs
-      .filter((run) => stepIdOf(run.path) === step && run.state !== 'cancelled')
-      .sort((a, b) => b.round - a.round)[0] ?? null
   );
 }
 

@@ -28,16 +28,26 @@ const Gave = z
   .partial();
 
 /** What one step of a trial gave, beside its sentence: state, time, cost, the real thing. */
-export function TrialResult({ run, until }: { run: StepRun | null; until: string }) {
+export function TrialResult({
+  run,
+  until,
+  narrow = false,
+}: {
+  run: StepRun | null;
+  until: string;
+  /** Beside others: time and cost stand under the result. */
+  narrow?: boolean;
+}) {
   if (!run)
     return (
-      <Line state="plan" time="" cost="">
+      <Line state="plan" time="" cost="" narrow={narrow}>
         <span className="text-ink-3">{until}</span>
       </Line>
     );
   const ms = run.startedAt && run.endedAt ? Date.parse(String(run.endedAt)) - Date.parse(String(run.startedAt)) : null;
   return (
     <Line
+      narrow={narrow}
       state={stateOf(run.state)}
       time={run.state === 'running' ? 'now' : ms === null ? '' : took(ms)}
       cost={run.state === 'done' ? amount(run.micros) : ''}
@@ -67,13 +77,27 @@ function Line({
   state,
   time,
   cost,
+  narrow,
   children,
 }: {
+  narrow: boolean;
   state: Parameters<typeof Mark>[0]['state'];
   time: string;
   cost: string;
   children: React.ReactNode;
 }) {
+  if (narrow)
+    return (
+      <div className="grid grid-cols-[16px_minmax(0,1fr)] py-2 text-small [&_.columns-2]:columns-1 [&_.truncate]:whitespace-normal">
+        <Mark state={state} />
+        <div className="min-w-0">
+          {children}
+          <span className="fig block text-ink-3">
+            {time} {cost}
+          </span>
+        </div>
+      </div>
+    );
   return (
     <div className="grid grid-cols-[18px_54px_50px_minmax(0,1fr)] py-2 text-small">
       <span className="-mt-px">
