@@ -16,6 +16,7 @@ const all = {
   claims: (await import('./bench/claims.mjs')).waiting,
   path: (await import('./bench/path.mjs')).path,
   web: (await import('./bench/web.mjs')).web,
+  desk: (await import('./bench/desk.mjs')).desk,
 };
 const names = process.argv.slice(2);
 for (const name of names)

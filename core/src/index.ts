@@ -81,7 +81,7 @@ export {
   wrapSteps,
 } from './procedure/edit.ts';
 export { fieldName } from './procedure/fields.ts';
-export { checkProcedure, fieldsSeen, type SeenField } from './procedure/fieldsAt.ts';
+export { checkProcedure, fieldsSeen, fieldsThroughout, type SeenField } from './procedure/fieldsAt.ts';
 export { beginHistory, changeHistory, type History, redoHistory, undoHistory } from './procedure/history.ts';
 export type { CheckContext, PastMeasure, Problem, RoutineForm, ServiceRole, StepKind } from './procedure/kind.ts';
 export { MOST_TURNS } from './procedure/kinds/forEach.ts';

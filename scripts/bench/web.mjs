@@ -11,6 +11,7 @@ import { buildScreens } from '../build.mjs';
 import { client, until } from '../client.mjs';
 import { connect, guide } from '../crockhaven.mjs';
 import { startAll } from '../processes.mjs';
+import { longest } from './longest.mjs';
 
 const ARTICLES = 10_000;
 
@@ -48,18 +49,6 @@ async function fill(url) {
     ]);
   }
   await db.close();
-}
-
-/** The longest task of the page while something is done, in milliseconds (Long Tasks: nothing under 50 is reported). */
-async function longest(page, act) {
-  await page.evaluate(() => {
-    window.longest = 0;
-    new PerformanceObserver((list) => {
-      for (const entry of list.getEntries()) window.longest = Math.max(window.longest, entry.duration);
-    }).observe({ type: 'longtask' });
-  });
-  await act();
-  return page.evaluate(() => window.longest);
 }
 
 export async function web(tell) {

@@ -83,7 +83,13 @@ function walk(document: ProcedureDocument, context: CheckContext | null): Found 
 
 /** The fields a step sees, by name. */
 export function fieldsSeen(document: ProcedureDocument, step: string): SeenField[] {
-  return [...(walk(document, null).seen.get(step)?.values() ?? [])].sort((a, b) => (a.name < b.name ? -1 : 1));
+  return fieldsThroughout(document)(step);
+}
+
+/** The fields each step sees, by name, from one walk through the document. */
+export function fieldsThroughout(document: ProcedureDocument): (step: string) => SeenField[] {
+  const { seen } = walk(document, null);
+  return (step) => [...(seen.get(step)?.values() ?? [])].sort((a, b) => (a.name < b.name ? -1 : 1));
 }
 
 /** What can be told about a procedure without running it: missing fields, missing references, and what each kind finds. */

@@ -1,7 +1,7 @@
 import type { SheetColumn as Column, SheetRow } from '@grivo/contract';
 import { languageName } from '@grivo/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { memo, useEffect, useRef } from 'react';
+import { type CSSProperties, memo, useCallback, useEffect, useRef } from 'react';
 import type { z } from 'zod';
 import { Mark, type MarkState, saysOf, stateOf, Tick } from '../design/index.ts';
 import { amount, count } from '../words/figures.ts';
@@ -10,6 +10,8 @@ import { moment } from '../words/time.ts';
 type SheetColumn = z.infer<typeof Column>;
 
 const ROW = 22;
+/** Masthead, band, the pipeline's head and the filters. */
+const ABOVE = 212;
 
 /** The letters of a row as marks. */
 const MARKS: Record<string, MarkState> = { d: 'done', b: 'busy', h: 'wait', s: 'stop', w: 'plan', c: 'aside' };
@@ -29,6 +31,7 @@ export function BriefSheet({
   choose,
   toggle,
   more,
+  below,
 }: {
   columns: readonly SheetColumn[];
   rows: readonly SheetRow[];
@@ -39,14 +42,18 @@ export function BriefSheet({
   choose: (brief: string, step: string | null) => void;
   toggle: (brief: string) => void;
   more: (() => void) | null;
+  /** How much of the height is left above what stands below. */
+  below: string;
 }) {
   const frame = useRef<HTMLDivElement>(null);
+  // The same function as long as the rows are: with another at every draw all ten thousand would be measured again.
+  const keyAt = useCallback((i: number) => rows[i]!.id, [rows]);
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => frame.current,
     estimateSize: (i) => ROW * (1 + (rows[i]?.siblings.length ?? 0)),
-    getItemKey: (i) => rows[i]!.id,
-    overscan: 8,
+    getItemKey: keyAt,
+    overscan: 3,
   });
   const at = rows.findIndex((row) => row.id === open);
   useEffect(() => {
@@ -60,8 +67,8 @@ export function BriefSheet({
   return (
     <div
       ref={frame}
-      className="min-h-[200px] flex-1 overflow-auto bg-sheet px-8"
-      style={{ height: 'calc(100vh - 520px)' }}
+      className="min-h-[180px] overflow-auto bg-sheet px-8"
+      style={{ height: `calc(${below} - ${ABOVE}px)` }}
       tabIndex={0}
       role="group"
       aria-label="Briefs against steps"
@@ -97,9 +104,9 @@ export function BriefSheet({
               key={row.id}
               className="absolute inset-x-0"
               style={{ transform: `translateY(${start}px)` }}
-              onClick={({ target }) => {
+              onClick={({ target, clientX }) => {
                 if (!(target instanceof Element) || target.closest('.tick')) return;
-                choose(row.id, target.closest('[data-step]')?.getAttribute('data-step') ?? null);
+                choose(row.id, stepAt(target.closest('[data-cells]'), clientX, columns));
               }}
             >
               <Row
@@ -117,6 +124,14 @@ export function BriefSheet({
       </ul>
     </div>
   );
+}
+
+/** The step whose column is at a place across the cells; null beside them. */
+function stepAt(cells: Element | null, x: number, columns: readonly SheetColumn[]): string | null {
+  if (!cells) return null;
+  const { left, width } = cells.getBoundingClientRect();
+  const at = Math.floor(((x - left) / width) * columns.length);
+  return columns[Math.max(0, Math.min(columns.length - 1, at))]?.step ?? null;
 }
 
 const Row = memo(function Row({
@@ -186,16 +201,42 @@ function Cells({
   step: string | null;
   aside: boolean;
 }) {
-  return columns.map((column, i) => {
-    const state = cells[i] === '.' ? (aside ? 'aside' : 'plan') : (MARKS[cells[i] ?? '.'] ?? 'plan');
-    return (
-      <span
-        key={column.step}
-        data-step={column.step}
-        className={`flex h-full cursor-pointer items-center ${column.step === step ? 'bg-marker' : ''}`}
-      >
-        <Mark state={state} size="bar" />
-      </span>
-    );
-  });
+  return (
+    <span
+      className="grid h-full cursor-pointer grid-cols-subgrid items-center"
+      style={{ gridColumn: `span ${columns.length}` }}
+      data-cells=""
+    >
+      {runsOf(cells, columns, step, aside).map(({ at, many, state, chosen }) => (
+        <span
+          key={at}
+          className={`mk bar ${state} ${many > 1 ? 'many' : ''} ${chosen ? 'chosen' : ''}`}
+          style={{ gridColumn: `span ${many}`, '--many': many } as CSSProperties}
+        />
+      ))}
+    </span>
+  );
+}
+
+interface CellRun {
+  at: number;
+  many: number;
+  state: MarkState;
+  chosen: boolean;
+}
+
+/**
+ * Cells of one state beside each other, as far as they are drawn alike side by side: one element for all of them. With an
+ * element a cell, a jump through ten thousand briefs of thirty steps took twice a frame's patience.
+ */
+function runsOf(cells: string, columns: readonly SheetColumn[], step: string | null, aside: boolean): CellRun[] {
+  const runs: CellRun[] = [];
+  for (const [at, column] of columns.entries()) {
+    const state = cells[at] === '.' ? (aside ? 'aside' : 'plan') : (MARKS[cells[at] ?? '.'] ?? 'plan');
+    const chosen = column.step === step;
+    const last = runs.at(-1);
+    if (last && !chosen && !last.chosen && last.state === state && (state === 'done' || state === 'plan')) last.many++;
+    else runs.push({ at, many: 1, state, chosen });
+  }
+  return runs;
 }

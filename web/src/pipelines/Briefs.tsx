@@ -163,6 +163,7 @@ export function Briefs({ pipeline, now }: { pipeline: PipelineWhole; now: number
           picked={picked}
           choose={choose}
           toggle={toggle}
+          below={picked.size > 0 ? '100vh - 52px' : open ? '54vh' : '100vh'}
           more={sheet.hasNextPage && !sheet.isFetchingNextPage ? () => void sheet.fetchNextPage() : null}
         />
       )}

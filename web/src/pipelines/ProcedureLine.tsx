@@ -1,5 +1,5 @@
 import type { PipelineWhole } from '@grivo/contract';
-import { fieldsSeen, type Line, type Place, type ProcedureDocument } from '@grivo/core';
+import type { Line, Place, SeenField } from '@grivo/core';
 import { DropdownMenu } from 'radix-ui';
 import { type KeyboardEvent, type MouseEvent, type PointerEvent, type ReactNode, useState } from 'react';
 import { Button, Key } from '../design/index.ts';
@@ -29,7 +29,7 @@ export interface LineActs {
 export function ProcedureLine({
   line,
   number,
-  document,
+  fields,
   choices,
   problems,
   commands,
@@ -41,7 +41,8 @@ export function ProcedureLine({
 }: {
   line: Line;
   number: number | null;
-  document: ProcedureDocument;
+  /** What its step can speak of. */
+  fields: readonly SeenField[];
   choices: Choices;
   problems: PipelineWhole['problems'];
   commands: () => LineCommand[];
@@ -90,7 +91,7 @@ export function ProcedureLine({
             collisionPadding={12}
             onCloseAutoFocus={(event) => event.preventDefault()}
           >
-            {commands().map((command) => (
+            {(menu ? commands() : []).map((command) => (
               <DropdownMenu.Item
                 key={command.says}
                 disabled={!command.can}
@@ -116,13 +117,7 @@ export function ProcedureLine({
         {step ? (
           <>
             <span className={step.off ? 'text-ink-3 [&_.word]:text-ink-3 [&_span]:line-through' : ''}>
-              <StepSentence
-                step={step}
-                choices={choices}
-                fields={fieldsSeen(document, step.id)}
-                problems={problems}
-                onChange={acts.change}
-              />
+              <StepSentence step={step} choices={choices} fields={fields} problems={problems} onChange={acts.change} />
             </span>
             {step.off ? <span className="text-small text-ink-3"> switched off</span> : null}
             {problems
@@ -156,7 +151,7 @@ export function ProcedureLine({
             add a step
           </Button>
           {'instruction' in step && step.kind !== 'answer' && step.instruction.trim() === '' ? (
-            <OwnInstruction step={step} own="" fields={fieldsSeen(document, step.id)} onChange={acts.change} />
+            <OwnInstruction step={step} own="" fields={fields} onChange={acts.change} />
           ) : null}
           {tools}
         </span>

@@ -2,6 +2,7 @@ import type { PipelineWhole } from '@grivo/contract';
 import {
   type BlockKind,
   changeKind,
+  fieldsThroughout,
   insertStep,
   type Line,
   linesOf,
@@ -46,6 +47,7 @@ export function ProcedureLines({
 }) {
   const { change, edit } = useDraft();
   const lines = useMemo(() => linesOf(document), [document]);
+  const seen = useMemo(() => fieldsThroughout(document), [document]);
   const list = useRef<HTMLDivElement>(null);
   const [at, setAt] = useState<string | null>(null);
   const [from, setFrom] = useState<string | null>(null);
@@ -137,7 +139,7 @@ export function ProcedureLines({
             <ProcedureLine
               line={line}
               number={step ? number : null}
-              document={document}
+              fields={step ? seen(step.id) : []}
               choices={choices}
               problems={step ? problems.filter((found) => found.step === step.id) : []}
               commands={() => commandsAt(line)}

@@ -11,6 +11,7 @@ import {
   templateFields,
   type WordEditor,
 } from '@grivo/core';
+import { memo } from 'react';
 import {
   ChoiceEditor,
   ExpressionEditor,
@@ -43,17 +44,15 @@ interface Shown {
   onChange: (field: string, value: unknown) => void;
 }
 
+interface Sentence extends Shown {
+  problems: PipelineWhole['problems'];
+}
+
 /** The stop after a word keeps to it: no line begins with a comma. */
 const STOP = /^[,.;:]+/;
 
 /** A step as its sentence, generated from its kind: plain words, and words that open their editors. */
-export function StepSentence({
-  step,
-  choices,
-  fields,
-  problems,
-  onChange,
-}: Shown & { problems: PipelineWhole['problems'] }) {
+export const StepSentence = memo(function StepSentence({ step, choices, fields, problems, onChange }: Sentence) {
   const parts = sentenceOf(step, choices.names);
   const wrongAt = (field: string) => problems.find((found) => found.field === field && found.grade === 'error');
   const own = 'instruction' in step && step.kind !== 'answer' ? step.instruction : null;
@@ -109,6 +108,18 @@ export function StepSentence({
         </span>
       )}
     </span>
+  );
+}, saysTheSame);
+
+/**
+ * Typing in one sentence leaves the others as they are. Who is told of a change is the same for a step as long as it is
+ * there, so that is not looked at.
+ */
+function saysTheSame(before: Sentence, after: Sentence): boolean {
+  return (
+    before.step === after.step &&
+    before.choices === after.choices &&
+    JSON.stringify([before.fields, before.problems]) === JSON.stringify([after.fields, after.problems])
   );
 }
 

@@ -14,7 +14,10 @@ const { isChanged, useDraft } = await import('./draft.ts');
 const DOCUMENT = shipped('guides').make({ source: 'source', blog: 'blog', language: 'en' });
 const store = () => useDraft.getState();
 
-beforeEach(() => useDraft.setState({ draft: null, aside: {} }));
+beforeEach(() => {
+  vi.useFakeTimers();
+  useDraft.setState({ draft: null, aside: {} });
+});
 
 test('taking back every change ends where it began, and doing them again where they led', () => {
   const change = fc.record({
@@ -68,10 +71,13 @@ test('unsaved changes of a pipeline are there again after another one was looked
 test('unsaved changes outlive the page, with the way back', async () => {
   store().open('p', 1, DOCUMENT);
   store().change('s4', 'words', 1_200);
+  vi.advanceTimersByTime(1_000);
   store().change('s4', 'words', 1_300);
   const { draft } = store();
+  vi.advanceTimersByTime(1_000);
   const text = kept.get('grivo-drafts')!;
   useDraft.setState({ draft: null });
+  vi.advanceTimersByTime(1_000);
   kept.set('grivo-drafts', text);
   await useDraft.persist.rehydrate();
   expect(store().draft).toEqual(draft);
@@ -83,8 +89,10 @@ test('unsaved changes outlive the page, with the way back', async () => {
 test('what the browser kept and can no longer be read is left out', async () => {
   store().open('p', 1, DOCUMENT);
   store().change('s4', 'words', 1_200);
+  vi.advanceTimersByTime(1_000);
   const spoilt = kept.get('grivo-drafts')!.replaceAll('"write"', '"scribble"');
   useDraft.setState({ draft: null });
+  vi.advanceTimersByTime(1_000);
   kept.set('grivo-drafts', spoilt);
   await useDraft.persist.rehydrate();
   expect(store().draft).toBeNull();
@@ -96,4 +104,16 @@ test('keeping mine over what somebody else saved loses nothing and can be saved 
   const mine = store().draft!.history.now;
   store().over(5, { ...DOCUMENT, language: 'de' });
   expect(store().draft).toMatchObject({ rev: 5, saved: { language: 'de' }, history: { now: mine } });
+});
+
+test('what is typed into one word without a pause is taken back at once, after a pause apart', () => {
+  store().open('p', 1, DOCUMENT);
+  for (const words of [1_000, 1_010, 1_011]) store().change('s4', 'words', words);
+  store().change('s5', 'most', 50);
+  expect(store().draft!.history.past).toHaveLength(2);
+  vi.advanceTimersByTime(1_000);
+  store().change('s5', 'most', 51);
+  expect(store().draft!.history.past).toHaveLength(3);
+  for (let i = 0; i < 3; i++) store().undo();
+  expect(store().draft!.history.now).toEqual(DOCUMENT);
 });

@@ -8,7 +8,7 @@ import {
   withWord,
 } from '@grivo/core';
 import { create } from 'zustand';
-import { createJSONStorage, persist } from 'zustand/middleware';
+import { type PersistStorage, persist } from 'zustand/middleware';
 
 /** What is being changed on a procedure page and not saved yet, with the way back. */
 export interface Draft {
@@ -48,13 +48,50 @@ const begun = (pipeline: string, rev: number, document: ProcedureDocument): Draf
   history: beginHistory(document),
 });
 
+/** Changes of one word that follow each other so closely are taken back together. */
+const TOGETHER_MS = 800;
+
+/** Writing comes a moment after typing: making a text of forty documents at every key took longer than drawing it. */
+const WRITE_AFTER_MS = 400;
+
+type Kept = Pick<DraftStore, 'draft' | 'aside'>;
+
+function laterStorage(): PersistStorage<Kept> {
+  let waiting: { name: string; value: unknown } | null = null;
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const write = () => {
+    clearTimeout(timer);
+    if (waiting) localStorage.setItem(waiting.name, JSON.stringify(waiting.value));
+    waiting = null;
+  };
+  if (typeof window !== 'undefined') window.addEventListener('pagehide', write);
+  return {
+    getItem: (name) => {
+      write();
+      const text = localStorage.getItem(name);
+      return text === null ? null : JSON.parse(text);
+    },
+    setItem: (name, value) => {
+      waiting = { name, value };
+      clearTimeout(timer);
+      timer = setTimeout(write, WRITE_AFTER_MS);
+    },
+    removeItem: (name) => {
+      waiting = null;
+      localStorage.removeItem(name);
+    },
+  };
+}
+
 /** Kept in the browser, so that a lost connection or a closed tab loses nothing that was typed. */
 export const useDraft = create<DraftStore>()(
   persist(
     (set, get) => {
       const withHistory = (step: (history: History<ProcedureDocument>) => History<ProcedureDocument>) =>
         set(({ draft }) => (draft ? { draft: { ...draft, history: step(draft.history) } } : {}));
+      let last = { word: '', at: 0 };
       const edit: DraftStore['edit'] = (make) => {
+        last = { word: '', at: 0 };
         const now = get().draft?.history.now;
         const next = now ? make(now) : null;
         if (!next || same(next, now)) return false;
@@ -77,17 +114,32 @@ export const useDraft = create<DraftStore>()(
             draft ? { draft: { ...draft, rev, saved: document, history: { ...draft.history, now: document } } } : {},
           ),
         over: (rev, document) => set(({ draft }) => (draft ? { draft: { ...draft, rev, saved: document } } : {})),
-        change: (step, field, value) => void edit((document) => withWord(document, step, field, value)),
+        change: (step, field, value) => {
+          const word = `${step} ${field}`;
+          const now = Date.now();
+          const goesOn =
+            last.word === word && now - last.at < TOGETHER_MS && (get().draft?.history.past.length ?? 0) > 0;
+          if (goesOn)
+            withHistory((history) => ({ ...history, now: withWord(history.now, step, field, value), future: [] }));
+          else edit((document) => withWord(document, step, field, value));
+          last = { word, at: now };
+        },
         edit,
-        undo: () => withHistory(undoHistory),
-        redo: () => withHistory(redoHistory),
+        undo: () => {
+          last = { word: '', at: 0 };
+          withHistory(undoHistory);
+        },
+        redo: () => {
+          last = { word: '', at: 0 };
+          withHistory(redoHistory);
+        },
         drop: () => set(({ draft }) => (draft ? { draft: begun(draft.pipeline, draft.rev, draft.saved) } : {})),
       };
     },
     {
       name: 'grivo-drafts',
       version: 1,
-      storage: createJSONStorage(() => localStorage),
+      storage: laterStorage(),
       partialize: ({ draft, aside }) => ({ draft: draft && isChanged(draft) ? shortened(draft) : null, aside }),
       merge: (kept, store) => ({ ...store, ...readKept(kept) }),
     },
