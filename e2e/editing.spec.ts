@@ -222,3 +222,81 @@ test('without a connection nothing typed is lost: not by a refused save, not by 
   await page.getByRole('button', { name: 'Drop changes' }).click();
   await expect(step(page, 'notes')).toHaveCount(0);
 });
+
+test('a procedure goes out as a file and comes in from one; a version is brought back; one pipeline is made once more', async ({
+  page,
+}) => {
+  await page.goto(`${base()}/pipelines`);
+  await page.getByRole('link', { name: 'What readers asked' }).click();
+  await step(page, 'outline').waitFor();
+  const id = /pipelines\/([^?/]+)/.exec(page.url())![1]!;
+  const yaml = await (await page.request.get(`${base()}/api/pipelines/${id}/procedure.yaml`)).text();
+  const open = (name: string, text: string) =>
+    page
+      .getByLabel('A YAML file with a procedure')
+      .setInputFiles({ name, mimeType: 'application/yaml', buffer: Buffer.from(text) });
+  // Broken in two places: both are told with their lines, and nothing is changed.
+  await open(
+    'broken.yaml',
+    yaml
+      .replace('kind: outline', 'kind: outlne')
+      .replace('kind: notes', 'kind: notes')
+      .replace('kind: title', 'kind: tile'),
+  );
+  await expect(page.getByRole('alert')).toContainText('2 faults; nothing was changed');
+  await expect(page.getByText(/line \d+, column \d+/)).toHaveCount(2);
+  await page.getByRole('button', { name: 'Put this away' }).click();
+  await expect(page.getByRole('button', { name: /Save as version/ })).toHaveCount(0);
+  await open('large.yaml', 'x'.repeat(1_100_000));
+  await expect(page.getByRole('alert')).toContainText('larger than a megabyte');
+  await page.getByRole('button', { name: 'Put this away' }).click();
+  // A changed file comes in as a draft.
+  await open('shorter.yaml', yaml.replace(/most: 60/, 'most: 48'));
+  await expect(page.getByText('at most 48')).toBeVisible();
+  await page.getByRole('button', { name: /Save as version/ }).click();
+  await expect(page.getByText(/^Saved as version/)).toBeVisible();
+  // The version before is brought back.
+  await page.getByRole('button', { name: 'Versions' }).click();
+  const newest = page.getByRole('listitem').first();
+  await expect(newest.locator('s')).toContainText('at most 60');
+  await expect(newest).toContainText('at most 48');
+  await page.getByRole('button', { name: 'Bring it back' }).first().click();
+  await expect(page.getByText('at most 60')).toBeVisible();
+  await page.getByRole('button', { name: 'Drop changes' }).click();
+  await expect(page.getByText('at most 48')).toBeVisible();
+  // Once more, under another name.
+  await page.getByRole('button', { name: 'file' }).click();
+  await page.getByRole('menuitem', { name: 'Make the same pipeline once more' }).click();
+  await expect(page.getByRole('heading', { name: 'What readers asked, once more' })).toBeVisible();
+  await expect(page.getByText('at most 48')).toBeVisible();
+});
+
+test('two people at one procedure: the second sees both, and nothing of theirs is lost', async ({ page, context }) => {
+  await page.goto(`${base()}/pipelines`);
+  await page.getByRole('link', { name: 'Guides for the Journal' }).click();
+  await step(page, 'outline').waitFor();
+  const id = /pipelines\/([^?/]+)/.exec(page.url())![1]!;
+  await step(page, 'outline').focus();
+  await page.keyboard.press('d');
+  await expect(step(page, 'outline')).toHaveCount(2);
+  await context.setOffline(true);
+  const before = (await (await page.request.get(`${base()}/api/pipelines/${id}`)).json()) as {
+    rev: number;
+    document: { steps: Step[] };
+  };
+  const theirs = { ...before.document, steps: before.document.steps.filter(({ kind }) => kind !== 'link') };
+  const put = await page.request.put(`${base()}/api/pipelines/${id}`, {
+    data: { document: theirs },
+    headers: { 'if-match': `"${before.rev}"` },
+  });
+  expect(put.status()).toBe(200);
+  await context.setOffline(false);
+  await page.keyboard.press('s');
+  await expect(page.getByRole('alert').first()).toContainText('Somebody else has changed this pipeline');
+  await expect(page.getByText('theirs', { exact: true }).first()).toBeVisible();
+  await page.getByRole('button', { name: 'keep mine and save again' }).click();
+  await expect(step(page, 'outline')).toHaveCount(2);
+  await page.keyboard.press('s');
+  await expect(page.getByText(/^Saved as version/)).toBeVisible();
+  expect(await saved(page)).toContain('outline, outline');
+});

@@ -30,7 +30,7 @@ test('a trial goes to a line, a step on, over a changed word and to the end; thr
   await expect(row(page, 'outline')).not.toContainText('not run yet');
   await expect(row(page, 'write')).toContainText('not run yet');
   await expect(page.getByRole('button', { name: /Run what changed/ })).toBeEnabled();
-  const outlined = await row(page, 'outline').innerText();
+  const outlined = await row(page, 'outline').textContent();
   // Another outline, and only from there.
   await page.getByRole('button', { name: 'outline, sections' }).first().click();
   const least = page.getByRole('textbox', { name: /from/ }).first();
@@ -39,12 +39,12 @@ test('a trial goes to a line, a step on, over a changed word and to the end; thr
   await page.keyboard.press('Escape');
   await page.keyboard.press('r');
   await expect(row(page, 'publish')).toContainText('not in a trial; it would go out', { timeout: 30_000 });
-  expect(await row(page, 'outline').innerText()).not.toBe(outlined);
-  const cost = await page.getByText(/^0\.\d+ €$/).innerText();
+  expect(await row(page, 'outline').textContent()).not.toBe(outlined);
+  const cost = await page.getByText(/^0\.\d+ €$/).textContent();
   // Nothing changed, nothing paid.
   await page.keyboard.press('r');
   await expect(page.getByRole('button', { name: /Run what changed/ })).toBeEnabled();
-  await expect(page.getByText(/^0\.\d+ €$/)).toHaveText(cost);
+  await expect(page.getByText(/^0\.\d+ €$/)).toHaveText(cost!);
   // Two more beside it.
   await page.getByRole('button', { name: /^Trial on/ }).click();
   const ticks = page.getByRole('checkbox', { name: /beside the others/ });

@@ -9,10 +9,10 @@ export async function client(address, { email, password }) {
   });
   if (!signed.ok) throw new Error(`sign-in answered ${signed.status}: ${await signed.text()}`);
   const cookie = signed.headers.get('set-cookie').split(';')[0];
-  return async (method, path, body) => {
+  return async (method, path, body, headers = {}) => {
     const response = await fetch(`${address}/api${path}`, {
       method,
-      headers: { cookie, 'content-type': 'application/json' },
+      headers: { cookie, 'content-type': 'application/json', ...headers },
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     });
     const text = await response.text();

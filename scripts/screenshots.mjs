@@ -61,7 +61,32 @@ try {
     await page.getByRole('button', { name: /^write, words/ }).click();
   });
   const careful = await first('/pipelines', 'pipelines', ({ name }) => name === 'What readers asked');
-  await picture('pipeline-blocks', at, `/pipelines/${careful}`);
+  await picture('pipeline-blocks', at, `/pipelines/${careful}`, async () => {
+    await page.getByRole('button', { name: 'Line 7, when' }).focus();
+    await page.keyboard.press('ArrowDown');
+    await page.keyboard.press('a');
+    await page.keyboard.type('tr');
+  });
+  await picture('pipeline-beside', at, `/pipelines/${careful}`, async () => {
+    await page.getByRole('button', { name: /^Trial on/ }).click();
+    for (const n of [1, 2])
+      await page
+        .getByRole('checkbox', { name: /beside the others/ })
+        .nth(n)
+        .click();
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('r');
+    await page.getByRole('button', { name: /Run what changed/ }).waitFor({ timeout: 30_000 });
+    await page.getByRole('button', { name: /^judge, least/ }).click();
+    await page.getByText(/Of the last/).waitFor();
+  });
+  await call('GET', `/pipelines/${careful}`).then(async ({ document, rev }) => {
+    const steps = document.steps
+      .filter(({ kind }) => kind !== 'judge')
+      .map((step) => (step.kind === 'outline' ? { ...step, sections: { from: 3, to: 5 } } : step));
+    await call('PUT', `/pipelines/${careful}`, { document: { ...document, steps } }, { 'if-match': `"${rev}"` });
+  });
+  await picture('versions', at, `/pipelines/${careful}?show=versions`);
   const { holds } = await call('GET', '/holds');
   await picture('brief-held', at, `/pipelines/${careful}?show=briefs&brief=${holds[0].brief}`);
   const brief = await first(`/briefs?pipeline=${pipeline}`, 'briefs', (one) => one.standing === 'ready');

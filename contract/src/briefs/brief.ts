@@ -102,6 +102,10 @@ export type ManyBriefs = z.infer<typeof ManyBriefs>;
 /** Briefs it was done to; the others stand in a way that it does not fit. */
 export const DoneToBriefs = z.object({ done: z.int(), left: z.int() });
 
+/** A text of a step, to be filled with what the step reads in one brief. */
+export const FillRequest = z.strictObject({ step: z.string().max(16), text: z.string().max(20_000) });
+export const Filled = z.object({ text: z.string(), problem: z.string().nullable() });
+
 /** One step run with all that is known of it. */
 export const RunWhole = z.object({
   run: StepRun,

@@ -5,6 +5,8 @@ import {
   BriefsQuery,
   BriefWhole,
   DoneToBriefs,
+  Filled,
+  FillRequest,
   Incidents,
   ManyBriefs,
   Released,
@@ -15,7 +17,7 @@ import {
 } from '@grivo/contract';
 import { type Failure, ProcedureDocument, wordsOf } from '@grivo/core';
 import { bringBack, goOn, putAhead, setAside } from '../briefs/rounds.ts';
-import { runWhole } from '../briefs/run.ts';
+import { filledFor, runWhole } from '../briefs/run.ts';
 import { sheetOf } from '../briefs/sheet.ts';
 import { Procedures } from '../engine/briefState.ts';
 import { releaseBrief, releaseIncident } from '../incidents/repository.ts';
@@ -151,6 +153,20 @@ export function briefRoutes(product: Product): Route[] {
           : null;
         if (!whole) throw notFound('step run');
         return whole;
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/briefs/{id}/fill',
+      says: 'A text with the fields a step of a brief sees put in, as the step would say it',
+      role: 'proofreader',
+      body: FillRequest,
+      answer: Filled,
+      status: 200,
+      handle: async ({ params, body }) => {
+        const filled = await filledFor(db, procedures, params['id']!, body.step, body.text);
+        if (!filled) throw notFound('brief');
+        return filled;
       },
     }),
     route({

@@ -4,6 +4,7 @@ import {
   articleWords,
   expressionFields,
   type Failure,
+  fillTemplate,
   kindOf,
   stepIdOf,
   templateFields,
@@ -57,6 +58,23 @@ export async function runWhole(
       micros: Number(micros),
     })),
   };
+}
+
+/** A text with the fields a step sees in a brief put in, as the step would say it; null when there is no such brief. */
+export async function filledFor(
+  sql: Sql,
+  procedures: Procedures,
+  id: string,
+  step: string,
+  text: string,
+): Promise<{ text: string; problem: string | null } | null> {
+  const brief = (await loadBriefs(sql, procedures, [id])).get(id);
+  if (!brief) return null;
+  const path = brief.runs.findLast((run) => stepIdOf(run.path) === step)?.path ?? step;
+  const filled = fillTemplate(text, fieldsAt(brief, path));
+  return filled.ok
+    ? { text: filled.text.slice(0, MOST_TEXT * 5), problem: null }
+    : { text: '', problem: filled.problem };
 }
 
 /** The subject, what the kind needs, and what the step's own texts speak of. */

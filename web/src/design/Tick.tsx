@@ -12,7 +12,6 @@ export function Tick({
   label: string;
 }) {
   return (
-    // biome-ignore lint/a11y/useSemanticElements: an input cannot be drawn as the mark of an editor's pencil
     <button
       type="button"
       role="checkbox"

@@ -8,6 +8,7 @@ import { Button, DoneHere, Trouble, Word } from '../design/index.ts';
 import { useViewKeys } from '../shell/keys.ts';
 import { amount, plural } from '../words/figures.ts';
 import { isChanged, useDraft } from './draft.ts';
+import { FillingTrial } from './FilledFor.tsx';
 import { ProcedureLines } from './ProcedureLines.tsx';
 import { whole } from './read.ts';
 import { SaveTrouble } from './SaveTrouble.tsx';
@@ -125,60 +126,62 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
           <Trouble>{inWords(run.error)}</Trouble>
         </div>
       ) : null}
-      <ProcedureLines
-        document={document}
-        choices={choices}
-        problems={problems}
-        tools={(step, first) => (
-          <>
-            {first ? null : (
-              <Button look="quiet" tabIndex={-1} disabled={!canRun} onClick={() => run.mutate({ until: step })}>
-                run to here
-              </Button>
-            )}
-            {trials.some((trial) => trial?.runs.some((one) => one.path === step)) ? (
-              <Button
-                look="quiet"
-                tabIndex={-1}
-                disabled={!canRun}
-                onClick={() => run.mutate({ until: null, from: step })}
-              >
-                again from here
-              </Button>
-            ) : null}
-          </>
-        )}
-        beside={(step, first) => (
-          <div
-            className="grid gap-x-4"
-            style={{ gridTemplateColumns: `repeat(${Math.max(1, trials.length)}, minmax(0, 1fr))` }}
-          >
-            {first ? (
-              subject.now.length === 0 ? (
-                <p className="py-2.5 text-small text-ink-3">one subject, chosen or typed above</p>
+      <FillingTrial value={one ? { brief: one.id, subject: one.subject } : null}>
+        <ProcedureLines
+          document={document}
+          choices={choices}
+          problems={problems}
+          tools={(step, first) => (
+            <>
+              {first ? null : (
+                <Button look="quiet" tabIndex={-1} disabled={!canRun} onClick={() => run.mutate({ until: step })}>
+                  run to here
+                </Button>
+              )}
+              {trials.some((trial) => trial?.runs.some((one) => one.path === step)) ? (
+                <Button
+                  look="quiet"
+                  tabIndex={-1}
+                  disabled={!canRun}
+                  onClick={() => run.mutate({ until: null, from: step })}
+                >
+                  again from here
+                </Button>
+              ) : null}
+            </>
+          )}
+          beside={(step, first) => (
+            <div
+              className="grid gap-x-4"
+              style={{ gridTemplateColumns: `repeat(${Math.max(1, trials.length)}, minmax(0, 1fr))` }}
+            >
+              {first ? (
+                subject.now.length === 0 ? (
+                  <p className="py-2.5 text-small text-ink-3">one subject, chosen or typed above</p>
+                ) : (
+                  subject.now.map((name, i) => (
+                    <p key={name} className="truncate py-2.5 text-small" title={name}>
+                      <b className={trials[i] ? 'font-semibold' : 'font-normal text-ink-3'}>{name}</b>
+                      {trials.length > 1 && trials[i] ? (
+                        <span className="fig pl-2 text-ink-3">{amount(trials[i].micros)} €</span>
+                      ) : null}
+                    </p>
+                  ))
+                )
               ) : (
-                subject.now.map((name, i) => (
-                  <p key={name} className="truncate py-2.5 text-small" title={name}>
-                    <b className={trials[i] ? 'font-semibold' : 'font-normal text-ink-3'}>{name}</b>
-                    {trials.length > 1 && trials[i] ? (
-                      <span className="fig pl-2 text-ink-3">{amount(trials[i].micros)} €</span>
-                    ) : null}
-                  </p>
+                trials.map((trial, i) => (
+                  <TrialResult
+                    key={subject.now[i]}
+                    run={latestRun(trial, step)}
+                    until={trial ? 'not run yet' : ''}
+                    narrow={trials.length > 1}
+                  />
                 ))
-              )
-            ) : (
-              trials.map((trial, i) => (
-                <TrialResult
-                  key={subject.now[i]}
-                  run={latestRun(trial, step)}
-                  until={trial ? 'not run yet' : ''}
-                  narrow={trials.length > 1}
-                />
-              ))
-            )}
-          </div>
-        )}
-      />
+              )}
+            </div>
+          )}
+        />
+      </FillingTrial>
       <div data-screen="" className="relative col-span-2 grid grid-cols-[minmax(0,716fr)_minmax(0,564fr)]">
         <div className="ml-8 border-t border-rule-soft py-4 pr-4">
           <TakeItems pipeline={pipeline} unsaved={changed} now={now} />

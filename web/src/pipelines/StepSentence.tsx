@@ -25,6 +25,7 @@ import {
   ValuesEditor,
   Word,
 } from '../design/index.ts';
+import { FilledFor } from './FilledFor.tsx';
 import { PastFigures } from './PastFigures.tsx';
 
 export interface Choices {
@@ -137,13 +138,16 @@ export function OwnInstruction({
       label={`${step.kind}, own instruction`}
       wrong={wrong ?? null}
       editor={() => (
-        <InstructionEditor
-          label="Own instruction"
-          value={own}
-          fields={named(fields)}
-          problemOf={(text) => textProblem(text, fields)}
-          onChange={(text) => onChange('instruction', text)}
-        />
+        <>
+          <InstructionEditor
+            label="Own instruction"
+            value={own}
+            fields={named(fields)}
+            problemOf={(text) => textProblem(text, fields)}
+            onChange={(text) => onChange('instruction', text)}
+          />
+          <FilledFor step={step.id} text={own} />
+        </>
       )}
     >
       {line === '' ? 'own words' : `“${line.slice(0, 70)}${line.length > 70 ? '…' : ''}”`}
@@ -273,13 +277,16 @@ function Editor({
       return <ValuesEditor label={field} value={(value as string[]) ?? []} most={editor.most} onChange={onChange} />;
     case 'instruction':
       return (
-        <InstructionEditor
-          label={field}
-          value={String(value ?? '')}
-          fields={named(fields)}
-          problemOf={(text) => textProblem(text, fields)}
-          onChange={onChange}
-        />
+        <>
+          <InstructionEditor
+            label={field}
+            value={String(value ?? '')}
+            fields={named(fields)}
+            problemOf={(text) => textProblem(text, fields)}
+            onChange={onChange}
+          />
+          <FilledFor step={step.id} text={String(value ?? '')} />
+        </>
       );
     case 'expression':
       return (
