@@ -132,6 +132,14 @@ describe('one step run', () => {
     expect(whole.run.gave).toMatchObject({ check: { words: expect.any(Number) as number } });
     expect(whole.attempts).toEqual([]);
     expect((await reader('GET', '/runs/nowhere')).status).toBe(404);
+    const fill = async (brief: string, text: string) => reader('POST', `/briefs/${brief}/fill`, { step: 's5', text });
+    expect((await fill(id!, 'On {{ subject }}, {{ article.words }} words.')).body).toEqual({
+      text: expect.stringMatching(/^On salt by weight, \d+ words\.$/) as string,
+      problem: null,
+    });
+    expect((await fill(id!, 'On {{ nobody }}.')).body['problem']).toContain('nobody');
+    expect((await fill(id!, 'On {{ subject')).body['problem']).not.toBeNull();
+    expect((await fill('nowhere', 'x')).status).toBe(404);
   });
 });
 

@@ -4,7 +4,7 @@ import { beforeEach, expect, test, vi } from 'vitest';
 
 /** What a browser keeps over a reload. */
 const kept = new Map<string, string>();
-vi.stubGlobal('localStorage', {
+vi.stubGlobal('sessionStorage', {
   getItem: (name: string) => kept.get(name) ?? null,
   setItem: (name: string, value: string) => void kept.set(name, value),
   removeItem: (name: string) => void kept.delete(name),

@@ -61,14 +61,14 @@ function laterStorage(): PersistStorage<Kept> {
   let timer: ReturnType<typeof setTimeout> | undefined;
   const write = () => {
     clearTimeout(timer);
-    if (waiting) localStorage.setItem(waiting.name, JSON.stringify(waiting.value));
+    if (waiting) sessionStorage.setItem(waiting.name, JSON.stringify(waiting.value));
     waiting = null;
   };
   if (typeof window !== 'undefined') window.addEventListener('pagehide', write);
   return {
     getItem: (name) => {
       write();
-      const text = localStorage.getItem(name);
+      const text = sessionStorage.getItem(name);
       return text === null ? null : JSON.parse(text);
     },
     setItem: (name, value) => {
@@ -78,12 +78,12 @@ function laterStorage(): PersistStorage<Kept> {
     },
     removeItem: (name) => {
       waiting = null;
-      localStorage.removeItem(name);
+      sessionStorage.removeItem(name);
     },
   };
 }
 
-/** Kept in the browser, so that a lost connection or a closed tab loses nothing that was typed. */
+/** Kept by the tab, so that a lost connection or a page read anew loses nothing typed, and two tabs do not meet. */
 export const useDraft = create<DraftStore>()(
   persist(
     (set, get) => {
