@@ -39,7 +39,7 @@ export function BriefDrawer({
   return (
     <section
       aria-label="The step chosen"
-      className="sticky bottom-0 z-10 grid max-h-[46vh] min-h-[230px] grid-cols-[300px_minmax(0,1fr)_minmax(0,1fr)] overflow-auto border-t border-ink bg-paper px-8 py-3"
+      className="sticky bottom-0 z-10 grid h-[46vh] min-h-[230px] grid-cols-[300px_minmax(0,1fr)_minmax(0,1fr)] overflow-auto border-t border-ink bg-paper px-8 py-3"
     >
       {brief ? (
         <>

@@ -16,9 +16,12 @@ const ABOVE = 212;
 /** The letters of a row as marks. */
 const MARKS: Record<string, MarkState> = { d: 'done', b: 'busy', h: 'wait', s: 'stop', w: 'plan', c: 'aside' };
 
-/** Tick, subject, a column a step, then when, how long, how dear, why. */
+/**
+ * Tick, subject, a column a step, then when, how long, how dear, why. Every width but the subject's is settled, so that the
+ * head and all rows, each a grid of its own, agree.
+ */
 const grid = (columns: number) =>
-  `26px minmax(150px, 290px) repeat(${columns}, minmax(14px, 44px)) minmax(8px, 1fr) 118px 50px 52px 130px`;
+  `26px minmax(120px, 1fr) repeat(${columns}, clamp(12px, (100% - 580px) / ${Math.max(1, columns)} - 3px, 76px)) 118px 50px 52px 130px`;
 
 /** Briefs as rows against the steps as columns; only the rows in sight are drawn. */
 export function BriefSheet({
@@ -89,8 +92,7 @@ export function BriefSheet({
             {column.kind}
           </span>
         ))}
-        <span />
-        <span>Slot</span>
+        <span className="pl-2">Slot</span>
         <span className="text-right">Words</span>
         <span className="text-right">€</span>
         <span className="pl-2">Standing</span>
@@ -161,8 +163,7 @@ const Row = memo(function Row({
           <span className="truncate">{row.subject}</span>
         </button>
         <Cells cells={row.cells} columns={columns} step={step} aside={row.standing === 'set aside'} />
-        <span />
-        <span className="fig truncate text-ink-2">{when}</span>
+        <span className="fig truncate pl-2 text-ink-2">{when}</span>
         <span className="fig text-right">{row.words === null ? '' : count(row.words)}</span>
         <span className="fig text-right">{row.micros === 0 ? '' : amount(row.micros)}</span>
         <span
@@ -179,7 +180,6 @@ const Row = memo(function Row({
             {languageName(sibling.language)}, <span className="work">{sibling.title || 'no title yet'}</span>
           </span>
           <Cells cells={sibling.cells} columns={columns} step={null} aside={false} />
-          <span />
           <span />
           <span className="fig text-right">{sibling.words === null ? '' : count(sibling.words)}</span>
           <span />

@@ -28,7 +28,7 @@ export function HeldStep({ hold }: { hold: Hold }) {
   });
   const put = (field: string, value: unknown) => setChange((now) => ({ ...now, [field]: value }));
   return (
-    <section className="my-2 border border-blue bg-paper px-3 py-2" aria-label={`Held: ${hold.kind}`}>
+    <section className="my-2 border border-blue bg-paper px-3 pt-2" aria-label={`Held: ${hold.kind}`}>
       <p className="pb-1 text-small font-semibold">It waits for you: {asks(hold)}</p>
       <Proposed hold={hold} change={change} put={put} />
       {note === null ? null : (
@@ -42,7 +42,7 @@ export function HeldStep({ hold }: { hold: Hold }) {
           />
         </div>
       )}
-      <div className="flex items-center gap-4 pt-3">
+      <div className="sticky bottom-0 -mx-3 flex items-center gap-4 bg-paper px-3 pt-3 pb-2">
         {note === null ? (
           <>
             <Button
@@ -206,11 +206,10 @@ function Outline({ sections, onChange }: { sections: Section[]; onChange: (next:
               value={section.heading}
               onChange={(event) => put(i, { heading: event.target.value })}
             />
-            <input
-              className="field text-small"
-              aria-label={`What section ${i + 1} must say`}
+            <LineArea
+              label={`What section ${i + 1} must say`}
               value={section.says}
-              onChange={(event) => put(i, { says: event.target.value })}
+              onChange={(says) => put(i, { says })}
             />
           </span>
           <span className="flex gap-2 text-small whitespace-nowrap">
@@ -246,20 +245,19 @@ function Notes({ notes, onChange }: { notes: Note[]; onChange: (next: Note[]) =>
   const put = (at: number, points: Note['points']) =>
     onChange(notes.map((note, i) => (i === at ? { ...note, points } : note)));
   return (
-    <div className="flex max-h-80 flex-col gap-2 overflow-auto" tabIndex={0} role="group" aria-label="Notes">
+    <div className="flex flex-col gap-2" role="group" aria-label="Notes">
       {notes.map((note, i) => (
         <div key={i}>
           <p className="font-read text-small font-medium">{note.heading}</p>
           {note.points.map((point, n) => (
             <span key={n} className="flex items-baseline gap-2">
-              <input
-                className="field text-small"
-                aria-label={`Note ${n + 1} of ${note.heading}`}
+              <LineArea
+                label={`Note ${n + 1} of ${note.heading}`}
                 value={point.point}
-                onChange={(event) =>
+                onChange={(text) =>
                   put(
                     i,
-                    note.points.map((one, at) => (at === n ? { ...one, point: event.target.value } : one)),
+                    note.points.map((one, at) => (at === n ? { ...one, point: text } : one)),
                   )
                 }
               />
@@ -280,5 +278,18 @@ function Notes({ notes, onChange }: { notes: Note[]; onChange: (next: Note[]) =>
         </div>
       ))}
     </div>
+  );
+}
+
+/** One line of text that is shown whole, however long it is. */
+function LineArea({ label, value, onChange }: { label: string; value: string; onChange: (value: string) => void }) {
+  return (
+    <textarea
+      className="field resize-none text-small [field-sizing:content]"
+      rows={1}
+      aria-label={label}
+      value={value}
+      onChange={(event) => onChange(event.target.value.replace(/\n/g, ' '))}
+    />
   );
 }
