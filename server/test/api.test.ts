@@ -383,6 +383,28 @@ describe('trials', () => {
   });
 });
 
+test('what a brief would cost is told before anything is paid, and follows what its steps are', async () => {
+  const source = await list();
+  const full = document(source);
+  const estimate = async (steps: Step[]) =>
+    (
+      await reader<{ micros: number; byPrice: number }>('POST', '/procedures/estimate', {
+        document: { ...full, steps },
+      })
+    ).body;
+  const whole = await estimate(full.steps);
+  expect(whole.micros).toBeGreaterThan(0);
+  const without = await estimate(full.steps.filter(({ kind }) => kind !== 'illustrate'));
+  expect(without.micros).toBeLessThan(whole.micros);
+  expect(await estimate(full.steps.map((step) => ({ ...step, off: step.kind !== 'take' })))).toEqual({
+    micros: 0,
+    byPrice: 0,
+  });
+  const notes = [...full.steps.slice(0, 3), stepKinds.notes.fresh('s20'), ...full.steps.slice(3)];
+  expect(await estimate(notes)).toMatchObject({ byPrice: whole.byPrice + 1 });
+  expect((await reader('POST', '/procedures/estimate', { document: 'none' })).status).toBe(422);
+});
+
 describe('the versions of a procedure', () => {
   test('are read whole one by one; past runs tell what a word would have done', async () => {
     const source = await list();

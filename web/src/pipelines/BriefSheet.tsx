@@ -21,7 +21,7 @@ const MARKS: Record<string, MarkState> = { d: 'done', b: 'busy', h: 'wait', s: '
  * head and all rows, each a grid of its own, agree.
  */
 const grid = (columns: number) =>
-  `26px minmax(120px, 1fr) repeat(${columns}, clamp(12px, (100% - 580px) / ${Math.max(1, columns)} - 3px, 76px)) 118px 50px 52px 130px`;
+  `26px minmax(120px, 1fr) repeat(${columns}, clamp(12px, (100% - 590px) / ${Math.max(1, columns)} - 3px, 76px)) 126px 50px 52px 130px`;
 
 /** Briefs as rows against the steps as columns; only the rows in sight are drawn. */
 export function BriefSheet({

@@ -130,7 +130,7 @@ export function kindsFor(listing: Listing, step: Step | null, typed: string) {
           ? 2
           : 3;
   return Object.values(stepKinds)
-    .filter(({ kind }) => kind !== 'take' && kind !== step?.kind)
+    .filter(({ kind }) => kind !== 'take' && (listing !== 'change' || kind !== step?.kind))
     .filter(({ kind }) => listing !== 'wrap' || ['when', 'for each', 'meanwhile'].includes(kind))
     .filter(
       ({ kind }) =>
