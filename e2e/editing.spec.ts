@@ -1,5 +1,5 @@
 import { expect, type Locator, type Page, test } from '@playwright/test';
-import { address, signedIn, tabTo } from './ground/desk.ts';
+import { address, ownCopy, signedIn, tabTo } from './ground/desk.ts';
 
 const base = () => address('WEEK');
 
@@ -226,10 +226,8 @@ test('without a connection nothing typed is lost: not by a refused save, not by 
 test('a procedure goes out as a file and comes in from one; a version is brought back; one pipeline is made once more', async ({
   page,
 }) => {
-  await page.goto(`${base()}/pipelines`);
-  await page.getByRole('link', { name: 'What readers asked' }).click();
+  const id = await ownCopy(page, base(), 'What readers asked', 'Out and in');
   await step(page, 'outline').waitFor();
-  const id = /pipelines\/([^?/]+)/.exec(page.url())![1]!;
   const yaml = await (await page.request.get(`${base()}/api/pipelines/${id}/procedure.yaml`)).text();
   const open = (name: string, text: string) =>
     page
@@ -267,15 +265,13 @@ test('a procedure goes out as a file and comes in from one; a version is brought
   // Once more, under another name.
   await page.getByRole('button', { name: 'file', exact: true }).click();
   await page.getByRole('menuitem', { name: 'Make the same pipeline once more' }).click();
-  await expect(page.getByRole('heading', { name: 'What readers asked, once more' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Out and in, once more' })).toBeVisible();
   await expect(page.getByText('at most 48')).toBeVisible();
 });
 
 test('two people at one procedure: the second sees both, and nothing of theirs is lost', async ({ page, context }) => {
-  await page.goto(`${base()}/pipelines`);
-  await page.getByRole('link', { name: 'Guides for the Journal' }).click();
+  const id = await ownCopy(page, base(), 'What readers asked', 'For two people');
   await step(page, 'outline').waitFor();
-  const id = /pipelines\/([^?/]+)/.exec(page.url())![1]!;
   await step(page, 'outline').focus();
   await page.keyboard.press('d');
   await expect(step(page, 'outline')).toHaveCount(2);

@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
-import { address, signedIn } from './ground/desk.ts';
+import { address, ownCopy, signedIn } from './ground/desk.ts';
 
 const base = () => address('WEEK');
 
@@ -12,8 +12,7 @@ test('a trial goes to a line, a step on, over a changed word and to the end; thr
   page,
 }) => {
   test.setTimeout(120_000);
-  await page.goto(`${base()}/pipelines`);
-  await page.getByRole('link', { name: 'Guides for the Journal' }).click();
+  await ownCopy(page, base(), 'Guides for the Journal', 'To be tried');
   await number(page, 'look up').waitFor();
   await expect(page.getByText(/^about 0\.\d+ €$/)).toBeVisible();
   await page.getByRole('button', { name: /^Trial on/ }).click();
@@ -53,5 +52,34 @@ test('a trial goes to a line, a step on, over a changed word and to the end; thr
   await page.keyboard.press('Escape');
   await page.keyboard.press('r');
   await expect(row(page, 'publish').getByText(/it would go out/)).toHaveCount(3, { timeout: 30_000 });
+  await page.getByRole('button', { name: 'Drop changes' }).click();
+});
+
+test('an instruction of one’s own: fields are offered while typing, and it stands filled for the subject beside it', async ({
+  page,
+}) => {
+  await ownCopy(page, base(), 'Guides for the Journal', 'In one’s own words');
+  await number(page, 'look up').waitFor();
+  await page.getByRole('button', { name: /^Trial on/ }).click();
+  await page.getByRole('textbox', { name: 'A subject for the trial' }).fill('brine by weight');
+  await page.getByRole('button', { name: 'Use this one' }).click();
+  await row(page, 'look up').hover();
+  await row(page, 'look up').getByRole('button', { name: 'run to here' }).click();
+  await expect(row(page, 'look up')).toContainText('pages, they carry about');
+  await row(page, 'outline').first().hover();
+  await row(page, 'outline').first().getByRole('button', { name: 'outline, own instruction' }).click();
+  const editor = page.getByRole('textbox', { name: 'Own instruction' });
+  await expect(editor).toBeFocused();
+  await page.keyboard.type('Speak of {{sub');
+  await expect(page.getByRole('option', { name: /subject/ })).toBeVisible();
+  await page.waitForTimeout(150);
+  await page.keyboard.press('Enter');
+  await page.keyboard.type(' only.');
+  await expect(editor).toHaveText('Speak of {{ subject }} only.');
+  await expect(page.getByText('For ‘brine by weight’ it says:')).toBeVisible();
+  await expect(page.getByText('Speak of brine by weight only.')).toBeVisible();
+  await page.keyboard.type(' And {{ nobody }}');
+  await expect(page.getByText('Nothing above gives ‘nobody’.')).toBeVisible();
+  await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Drop changes' }).click();
 });

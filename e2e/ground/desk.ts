@@ -37,3 +37,14 @@ export async function tabTo(page: Page, wanted: Locator, most = 120): Promise<vo
   }
   throw new Error(`Tab did not reach ${String(wanted)}`);
 }
+
+/** A pipeline of a test's own, with the procedure of another, open on the page: tests do not meet at one. */
+export async function ownCopy(page: Page, base: string, of: string, name: string): Promise<string> {
+  const ask = async <T>(path: string) => (await (await page.request.get(`${base}/api${path}`)).json()) as T;
+  const { pipelines } = await ask<{ pipelines: { id: string; name: string }[] }>('/pipelines');
+  const { document } = await ask<{ document: object }>(`/pipelines/${pipelines.find((one) => one.name === of)!.id}`);
+  const made = await page.request.post(`${base}/api/pipelines`, { data: { name, document } });
+  const { id } = (await made.json()) as { id: string };
+  await page.goto(`${base}/pipelines/${id}`);
+  return id;
+}

@@ -1,4 +1,8 @@
-import { useRef, useState } from 'react';
+import { lazy, Suspense, useRef, useState } from 'react';
+import type { FieldTextHandle } from './FieldText.tsx';
+
+/** Read when the first long text is opened: it is larger than the page around it. */
+const FieldText = lazy(() => import('./FieldText.tsx'));
 
 /**
  * A long instruction in one's own words. Fields stand in double braces; those that exist are offered and put in at the
@@ -20,35 +24,17 @@ export function InstructionEditor({
   onChange: (value: string) => void;
 }) {
   const [text, setText] = useState(value);
-  const area = useRef<HTMLTextAreaElement>(null);
+  const area = useRef<FieldTextHandle>(null);
   const problem = problemOf(text);
   const set = (next: string) => {
     setText(next);
     onChange(next);
   };
-  const insert = (name: string) => {
-    const { selectionStart: from, selectionEnd: to } = area.current ?? {
-      selectionStart: text.length,
-      selectionEnd: text.length,
-    };
-    const field = `{{ ${name} }}`;
-    set(text.slice(0, from) + field + text.slice(to));
-    requestAnimationFrame(() => {
-      area.current?.focus();
-      area.current?.setSelectionRange(from + field.length, from + field.length);
-    });
-  };
   return (
     <div className="w-[26rem] max-w-full">
-      <textarea
-        ref={area}
-        className="field !text-proc"
-        rows={6}
-        aria-label={label}
-        aria-invalid={problem ? true : undefined}
-        value={text}
-        onChange={(event) => set(event.target.value)}
-      />
+      <Suspense fallback={<div className="field-text text-proc text-ink-3">{value}</div>}>
+        <FieldText ref={area} value={value} label={label} fields={fields} wrong={problem !== null} onChange={set} />
+      </Suspense>
       <p role="status" className={`min-h-5 pt-1 text-small ${problem ? 'text-red' : 'text-ink-3'}`}>
         {problem ?? 'Said to the writer as it stands; fields in double braces are filled for each brief.'}
       </p>
@@ -56,7 +42,7 @@ export function InstructionEditor({
         <ul className="flex max-h-28 flex-wrap gap-x-3 gap-y-1 overflow-auto pt-2 text-small" aria-label="Fields">
           {fields.map(({ name, says }) => (
             <li key={name}>
-              <button type="button" className="act quiet" title={says} onClick={() => insert(name)}>
+              <button type="button" className="act quiet" title={says} onClick={() => area.current?.insert(name)}>
                 {name}
               </button>
             </li>

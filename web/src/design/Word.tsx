@@ -8,6 +8,7 @@ export function Word({
   wrong,
   disabled,
   editor,
+  onOpen,
 }: {
   children: ReactNode;
   /** What the word is, for those who do not see the sentence around it. */
@@ -15,8 +16,14 @@ export function Word({
   wrong?: string | null;
   disabled?: boolean;
   editor: (close: () => void) => ReactNode;
+  /** Told when the editor is opened and closed. */
+  onOpen?: (open: boolean) => void;
 }) {
-  const [open, setOpen] = useState(false);
+  const [open, put] = useState(false);
+  const setOpen = (next: boolean) => {
+    put(next);
+    onOpen?.(next);
+  };
   return (
     <>
       <Popover.Root open={open} onOpenChange={setOpen}>

@@ -56,6 +56,8 @@ export function ProcedureLine({
 }) {
   const { step, depth, under, key } = line;
   const [menu, setMenu] = useState(false);
+  // The first words of an instruction are written where there was none: its editor stays until it is closed.
+  const [writing, setWriting] = useState(false);
   return (
     <div
       className={`group relative ml-8 grid min-h-9 border-t border-rule-soft py-1.5 pr-4 ${picked ? 'bg-marker-wash' : ''} ${dragged ? 'opacity-40' : ''}`}
@@ -150,8 +152,14 @@ export function ProcedureLine({
           <Button look="quiet" tabIndex={-1} onClick={() => acts.command(commands()[0]!)}>
             add a step
           </Button>
-          {'instruction' in step && step.kind !== 'answer' && step.instruction.trim() === '' ? (
-            <OwnInstruction step={step} own="" fields={fields} onChange={acts.change} />
+          {'instruction' in step && step.kind !== 'answer' && (writing || step.instruction.trim() === '') ? (
+            <OwnInstruction
+              step={step}
+              own={step.instruction}
+              fields={fields}
+              onChange={acts.change}
+              onOpen={setWriting}
+            />
           ) : null}
           {tools}
         </span>

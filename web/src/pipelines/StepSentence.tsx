@@ -131,12 +131,18 @@ export function OwnInstruction({
   fields,
   wrong,
   onChange,
-}: Pick<Shown, 'step' | 'fields' | 'onChange'> & { own: string; wrong?: string | undefined }) {
+  onOpen,
+}: Pick<Shown, 'step' | 'fields' | 'onChange'> & {
+  own: string;
+  wrong?: string | undefined;
+  onOpen?: (open: boolean) => void;
+}) {
   const line = own.replace(/\s+/g, ' ').trim();
   return (
     <Word
       label={`${step.kind}, own instruction`}
       wrong={wrong ?? null}
+      {...(onOpen ? { onOpen } : {})}
       editor={() => (
         <>
           <InstructionEditor
