@@ -16,12 +16,13 @@ export function FilledFor({ step, text }: { step: string; text: string }) {
     enabled: trial !== null && asked.includes('{{'),
     placeholderData: keepPreviousData,
   });
-  if (!trial || !asked.includes('{{') || !data) return null;
+  // What is wrong with the text is said at the text.
+  if (!trial || !asked.includes('{{') || !data || data.problem !== null) return null;
   return (
     <div className="mt-2 max-w-[26rem] border-t border-rule pt-2 text-small">
       <p className="text-ink-3">For ‘{trial.subject}’ it says:</p>
       <p className="max-h-32 overflow-auto break-words whitespace-pre-wrap" tabIndex={0}>
-        {data.problem ?? data.text}
+        {data.text}
       </p>
     </div>
   );

@@ -81,7 +81,10 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
           )}
         </span>
       </div>
-      <div data-screen="" className="relative flex h-9 items-center gap-2.5 pr-8 pl-5 text-small whitespace-nowrap">
+      <div
+        data-screen=""
+        className={`relative flex h-9 items-center gap-2.5 pr-8 pl-5 text-small whitespace-nowrap ${begun ? '[&_.word>span]:max-w-[112px] max-[1100px]:[&_.word>span]:max-w-[64px]' : ''}`}
+      >
         <h2 className="text-base font-semibold">Trial on</h2>
         <Word
           label="Trial on"
