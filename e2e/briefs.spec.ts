@@ -1,17 +1,12 @@
 import AxeBuilder from '@axe-core/playwright';
 import { shipped } from '@grivo/core';
 import { expect, type Page, test } from '@playwright/test';
-import { address, signedIn } from './ground/desk.ts';
+import { address, asking, signedIn } from './ground/desk.ts';
 
 const base = () => address('WEEK');
+const ask = asking(base);
 
 test.beforeEach(async ({ page }) => signedIn(page, base()));
-
-async function ask<T>(page: Page, method: 'get' | 'post', path: string, data?: object): Promise<T> {
-  const answer = await page.request[method](`${base()}/api${path}`, data ? { data } : {});
-  expect(answer.ok(), `${path}: ${await answer.text()}`).toBe(true);
-  return (await answer.json()) as T;
-}
 
 /** A pipeline of its own on some keywords, all taken. */
 async function running(page: Page, name: string, keywords: string[], key: string): Promise<string> {

@@ -1,16 +1,11 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
-import { address, signedIn } from './ground/desk.ts';
+import { address, asking, signedIn } from './ground/desk.ts';
 
 const base = () => address('WEEK');
+const ask = asking(base);
 
 test.beforeEach(async ({ page }) => signedIn(page, base()));
-
-async function ask<T>(page: Page, method: 'get' | 'post', path: string, data?: object): Promise<T> {
-  const answer = await page.request[method](`${base()}/api${path}`, data ? { data } : {});
-  expect(answer.ok(), `${path}: ${await answer.text()}`).toBe(true);
-  return (await answer.json()) as T;
-}
 
 /** A pipeline that holds its title, with one brief taken. */
 async function held(page: Page, subject: string): Promise<string> {

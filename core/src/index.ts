@@ -70,7 +70,6 @@ export {
   nextStepId,
   outdentStep,
   type Place,
-  placeOf,
   placesOf,
   removeStep,
   shiftStep,
@@ -81,7 +80,7 @@ export {
   wrapSteps,
 } from './procedure/edit.ts';
 export { fieldName } from './procedure/fields.ts';
-export { checkProcedure, fieldsSeen, fieldsThroughout, type SeenField } from './procedure/fieldsAt.ts';
+export { checkProcedure, fieldsThroughout, type SeenField } from './procedure/fieldsAt.ts';
 export { beginHistory, changeHistory, type History, redoHistory, undoHistory } from './procedure/history.ts';
 export type { CheckContext, PastMeasure, Problem, RoutineForm, ServiceRole, StepKind } from './procedure/kind.ts';
 export { MOST_TURNS } from './procedure/kinds/forEach.ts';
@@ -99,7 +98,7 @@ export {
 } from './procedure/sentence.ts';
 export { SHIPPED, type Shipped, type ShippedFor, shipped } from './procedure/shipped.ts';
 export { FieldTest, IS, isEmpty, numberOf, testHolds, textOf, valueAt } from './procedure/test.ts';
-export { allSteps, innerSteps, kindOf, mapSteps, readSteps } from './procedure/tree.ts';
+export { allSteps, innerSteps, kindOf, mapSteps } from './procedure/tree.ts';
 export { procedureYaml, type ReadYaml, readProcedureYaml, type YamlProblem } from './procedure/yaml.ts';
 export { contentStems, countWords, fold, sentencesOf, stem, stemCover, wordsOfText } from './sentence/sentence.ts';
 export {

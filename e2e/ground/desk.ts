@@ -38,13 +38,25 @@ export async function tabTo(page: Page, wanted: Locator, most = 120): Promise<vo
   throw new Error(`Tab did not reach ${String(wanted)}`);
 }
 
+/** Asks the API as the person signed in on the page. */
+export function asking(base: () => string) {
+  return async <T>(page: Page, method: 'get' | 'post', path: string, data?: object): Promise<T> => {
+    const answer = await page.request[method](`${base()}/api${path}`, data ? { data } : {});
+    if (!answer.ok()) throw new Error(`${path}: ${await answer.text()}`);
+    return (await answer.json()) as T;
+  };
+}
+
 /** A pipeline of a test's own, with the procedure of another, open on the page: tests do not meet at one. */
 export async function ownCopy(page: Page, base: string, of: string, name: string): Promise<string> {
-  const ask = async <T>(path: string) => (await (await page.request.get(`${base}/api${path}`)).json()) as T;
-  const { pipelines } = await ask<{ pipelines: { id: string; name: string }[] }>('/pipelines');
-  const { document } = await ask<{ document: object }>(`/pipelines/${pipelines.find((one) => one.name === of)!.id}`);
-  const made = await page.request.post(`${base}/api/pipelines`, { data: { name, document } });
-  const { id } = (await made.json()) as { id: string };
+  const ask = asking(() => base);
+  const { pipelines } = await ask<{ pipelines: { id: string; name: string }[] }>(page, 'get', '/pipelines');
+  const { document } = await ask<{ document: object }>(
+    page,
+    'get',
+    `/pipelines/${pipelines.find((one) => one.name === of)!.id}`,
+  );
+  const { id } = await ask<{ id: string }>(page, 'post', '/pipelines', { name, document });
   await page.goto(`${base}/pipelines/${id}`);
   return id;
 }

@@ -1,16 +1,8 @@
 // How long the page people live in makes them wait: ten thousand briefs, and typing in a procedure of thirty steps.
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { stepKinds } from '@grivo/core';
-import { chromium } from '@playwright/test';
 import { Database } from '../../server/src/store/database.ts';
-import { buildScreens } from '../build.mjs';
-import { client } from '../client.mjs';
-import { connect } from '../crockhaven.mjs';
-import { startAll } from '../processes.mjs';
 import { median } from './ground.mjs';
-import { longest } from './longest.mjs';
+import { longest, onScreens } from './screens.mjs';
 
 const BRIEFS = 10_000;
 const STEPS = 12;
@@ -54,23 +46,11 @@ async function fill(url, pipeline, steps) {
   await db.close();
 }
 
-export async function desk(tell) {
-  await buildScreens();
-  const folder = mkdtempSync(join(tmpdir(), 'grivo-bench-desk-'));
-  const all = await startAll(folder, { durable: false });
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
-  try {
-    const call = await client(all.address, all.owner);
-    const [blog] = await connect(call, all.standIns);
-    const { id: source } = await call('POST', '/sources', { name: 'Bench' });
+export const desk = (tell) =>
+  onScreens(async ({ all, call, blog, source, page }) => {
     const document = thirty(source, blog);
     const { id: pipeline } = await call('POST', '/pipelines', { name: 'Thirty steps', document });
     await fill(all.mariadb.url, pipeline, document.steps);
-    const context = await browser.newContext({ viewport: { width: 1_280, height: 800 } });
-    await context.request.post(`${all.address}/api/session`, {
-      data: { email: all.owner.email, password: all.owner.password },
-    });
-    const page = await context.newPage();
     const first = [];
     for (let i = 0; i < 5; i++) {
       await page.goto(`${all.address}/pipelines/${pipeline}`);
@@ -127,9 +107,4 @@ export async function desk(tell) {
       'web.briefsLongestTaskMs': scrolling,
       'web.wordToPaintMs': median(strokes),
     };
-  } finally {
-    await browser.close();
-    await all.stop();
-    rmSync(folder, { recursive: true, force: true });
-  }
-}
+  });

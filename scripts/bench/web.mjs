@@ -1,17 +1,11 @@
 // How much JavaScript the first screen needs, and how long the page is ever busy: scrolling ten thousand articles, and
 // while twenty briefs run.
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { KEYWORDS } from '@grivo/standins';
-import { chromium } from '@playwright/test';
 import { Database } from '../../server/src/store/database.ts';
-import { buildScreens } from '../build.mjs';
-import { client, until } from '../client.mjs';
-import { connect, guide } from '../crockhaven.mjs';
-import { startAll } from '../processes.mjs';
-import { longest } from './longest.mjs';
+import { until } from '../client.mjs';
+import { guide } from '../crockhaven.mjs';
+import { longest, onScreens } from './screens.mjs';
 
 const ARTICLES = 10_000;
 
@@ -51,15 +45,8 @@ async function fill(url) {
   await db.close();
 }
 
-export async function web(tell) {
-  await buildScreens();
-  const folder = mkdtempSync(join(tmpdir(), 'grivo-bench-web-'));
-  const all = await startAll(folder, { durable: false });
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
-  try {
-    const call = await client(all.address, all.owner);
-    const [blog] = await connect(call, all.standIns);
-    const { id: source } = await call('POST', '/sources', { name: 'Bench' });
+export const web = (tell) =>
+  onScreens(async ({ all, call, blog, source, page }) => {
     await call('POST', `/sources/${source}/keywords`, { paste: KEYWORDS.guides.slice(0, 20).join('\n') });
     const { id: pipeline } = await call('POST', '/pipelines', {
       name: 'Bench',
@@ -67,11 +54,6 @@ export async function web(tell) {
       openLimit: 20,
     });
     await fill(all.mariadb.url);
-    const context = await browser.newContext({ viewport: { width: 1_280, height: 800 } });
-    await context.request.post(`${all.address}/api/session`, {
-      data: { email: all.owner.email, password: all.owner.password },
-    });
-    const page = await context.newPage();
     const scripts = [];
     page.on('response', async (response) => {
       if (/\.js$/.test(new URL(response.url()).pathname)) scripts.push(response.body());
@@ -109,9 +91,4 @@ export async function web(tell) {
     });
     tell(`longest task while 20 briefs run: ${running.toFixed(0)} ms`);
     return { 'web.firstLoadKB': firstLoad, 'web.longestTaskMs': Math.max(scrolling, running) };
-  } finally {
-    await browser.close();
-    await all.stop();
-    rmSync(folder, { recursive: true, force: true });
-  }
-}
+  });

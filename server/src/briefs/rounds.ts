@@ -76,6 +76,7 @@ function idsAt(state: BriefState, key: { path: string; round: number }): string[
 async function forget(sql: Sql, ids: readonly string[]): Promise<void> {
   if (ids.length === 0) return;
   await sql.run('DELETE FROM attempt WHERE step_run IN (?)', [ids]);
+  await sql.run('DELETE FROM output WHERE step_run IN (?)', [ids]);
   await sql.run('DELETE FROM step_run WHERE id IN (?)', [ids]);
 }
 

@@ -1,5 +1,5 @@
-import { type BriefStanding, type Ids, plan, standingOf } from '@grivo/core';
-import type { BriefState, RunState } from './briefState.ts';
+import { type BriefStanding, type Ids, type NewRun, plan, standingOf } from '@grivo/core';
+import { type BriefState, freshRun, type RunState } from './briefState.ts';
 import type { Ending } from './ending.ts';
 import { laneOf, roleCalled } from './lane.ts';
 
@@ -36,24 +36,12 @@ export function changeOf(brief: BriefState, endings: Ending[], ports: ChangePort
   const cancelKeys = new Set(next.cancel.map((key) => `${key.path} ${key.round}`));
   const cancelled = runs.filter((run) => cancelKeys.has(`${run.path} ${run.round}`));
   let places = endings.filter((ending) => ending.state === 'done').length;
-  const fresh = next.create.map(({ path, round, opens, node }) => {
-    const kind = brief.steps.get(node.id)?.kind ?? node.type;
+  const fresh = next.create.map((wanted) => {
+    const kind = kindOfNew(brief, wanted);
     const service = roleCalled(kind) ? ports.serviceFor(kind) : null;
     const handed = ports.handoff(service, brief.priority, places > 0);
     if (handed) places--;
-    const run: RunState = {
-      id: ports.ids(),
-      path,
-      round,
-      opens,
-      kind,
-      state: handed ? 'running' : 'ready',
-      outcome: null,
-      attempts: handed ? 1 : 0,
-      tries: 0,
-      forSlot: false,
-      startedAt: null,
-    };
+    const run = freshRun(ports.ids(), wanted, kind, handed);
     return { run, handed, service, lane: laneOf(service, brief.priority) };
   });
   const kept = runs.map((run): RunState => (cancelled.includes(run) ? { ...run, state: 'cancelled' } : run));
@@ -62,6 +50,11 @@ export function changeOf(brief: BriefState, endings: Ending[], ports: ChangePort
   const standing = standingOf(open, next.ended === 'done' ? 'out' : next.ended);
   const after: BriefState = { ...ended, rev: brief.rev + 1, standing, runs: allRuns };
   return { brief, endings, carried, after, fresh, cancelled, standing };
+}
+
+/** The kind of a step the planner wants to run. */
+export function kindOfNew(brief: BriefState, { node }: NewRun): string {
+  return brief.steps.get(node.id)?.kind ?? node.type;
 }
 
 /** Ends a run in what is known of a brief, nothing planned yet; the run itself is left as it was. */

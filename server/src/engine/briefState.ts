@@ -26,6 +26,28 @@ export interface RunState extends PlanRun {
   startedAt: Date | null;
 }
 
+/** A run as the planner wants it, not tried before. */
+export function freshRun(
+  id: string,
+  { path, round, opens }: Pick<RunState, 'path' | 'round' | 'opens'>,
+  kind: string,
+  inHand: boolean,
+): RunState {
+  return {
+    id,
+    path,
+    round,
+    opens,
+    kind,
+    state: inHand ? 'running' : 'ready',
+    outcome: null,
+    attempts: inHand ? 1 : 0,
+    tries: 0,
+    forSlot: false,
+    startedAt: null,
+  };
+}
+
 /** Everything a worker knows of a brief: valid as long as `rev` is the brief's. */
 export interface BriefState {
   id: string;

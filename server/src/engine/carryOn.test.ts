@@ -1,7 +1,7 @@
 import { ProcedureDocument, planNodes, type Step, stepKinds } from '@grivo/core';
 import { describe, expect, it } from 'vitest';
 import { changeOf } from './briefChange.ts';
-import type { BriefState, RunState } from './briefState.ts';
+import { type BriefState, freshRun } from './briefState.ts';
 import { type CarryPorts, carryOn } from './carryOn.ts';
 import { Grip } from './hand.ts';
 import type { Ground } from './outside.ts';
@@ -18,19 +18,7 @@ function briefOf(inner: Step[], more: Partial<BriefState> = {}): BriefState {
     language: 'en',
     steps: [{ ...stepKinds.take.fresh('s0'), sources: [] }, ...inner],
   });
-  const run: RunState = {
-    id: 'r1',
-    path: inner[0]!.id,
-    round: 0,
-    opens: false,
-    kind: inner[0]!.kind,
-    state: 'running',
-    outcome: null,
-    attempts: 1,
-    tries: 0,
-    forSlot: false,
-    startedAt: null,
-  };
+  const run = freshRun('r1', { path: inner[0]!.id, round: 0, opens: false }, inner[0]!.kind, true);
   return {
     id: 'b1',
     pipeline: 'p1',
@@ -122,6 +110,18 @@ describe('steps that only compute', () => {
     });
     expect(did).toEqual(['s1', 's2', 's3']);
     expect(paths).toEqual(['s2']);
+  });
+
+  it('lose nothing of what is ended when the line to the database breaks: what follows is done later', async () => {
+    const brief = briefOf(steps('fetch', 'check', 'check'));
+    const { ports } = portsFor();
+    const first = await perform(brief, brief.runs[0]!, ports);
+    const broken = async () => {
+      throw Object.assign(new Error('gone'), { code: 'PROTOCOL_CONNECTION_LOST' });
+    };
+    const ending = await carryOn(first, { ...ports, performers: { ...ports.performers, check: broken } });
+    expect(ending).toBe(first);
+    expect(changeOf(brief, [ending], handing).fresh.map(({ run }) => run.path)).toEqual(['s2']);
   });
 
   it('stop at one that is held', async () => {

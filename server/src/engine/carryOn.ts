@@ -1,6 +1,7 @@
 import { type Ids, type NewRun, plan } from '@grivo/core';
-import { end } from './briefChange.ts';
-import type { BriefState, RunState } from './briefState.ts';
+import { isLostConnection } from '../store/database.ts';
+import { end, kindOfNew } from './briefChange.ts';
+import { type BriefState, freshRun, type RunState } from './briefState.ts';
 import type { Ending } from './ending.ts';
 import { type PerformPorts, perform } from './perform.ts';
 
@@ -41,14 +42,24 @@ export async function carryOn(first: Ending, ports: CarryPorts): Promise<Ending>
     end(state, ended);
     const next = onlyNext(state);
     if (!next) break;
-    const run = runOf(state, next, ports.ids());
+    const run = freshRun(ports.ids(), next, kindOfNew(state, next), true);
     state.runs.push(run);
-    const ending = await perform(state, run, { ...ports, broken: null, settled: () => undefined });
-    if (ending.state !== 'done' && ending.state !== 'held') break;
+    const ending = await performAfter(state, run, ports);
+    if (ending?.state !== 'done' && ending?.state !== 'held') break;
     endings.push(ending);
     ended = ending;
   } while (mayGoOn(ended) && endings.length < MOST_CARRIED);
   return endings.length === 0 ? first : { ...first, carried: { rev: brief.rev, endings } };
+}
+
+/** What is ended already is not lost with a line to the database: the step is then done later, by itself. */
+async function performAfter(state: BriefState, run: RunState, ports: CarryPorts): Promise<Ending | null> {
+  try {
+    return await perform(state, run, { ...ports, broken: null, settled: () => undefined });
+  } catch (error) {
+    if (isLostConnection(error)) return null;
+    throw error;
+  }
 }
 
 function mayGoOn({ state, writes }: Ending): boolean {
@@ -59,26 +70,5 @@ function onlyNext(state: BriefState): NewRun | null {
   const { create, cancel } = plan(state.nodes, state.runs);
   const [next, ...others] = create;
   if (!next || next.opens || others.length > 0 || cancel.length > 0) return null;
-  return COMPUTES.has(kindOf(state, next)) ? next : null;
-}
-
-function kindOf(state: BriefState, { node }: NewRun): string {
-  return state.steps.get(node.id)?.kind ?? node.type;
-}
-
-function runOf(state: BriefState, next: NewRun, id: string): RunState {
-  const { path, round, opens } = next;
-  return {
-    id,
-    path,
-    round,
-    opens,
-    kind: kindOf(state, next),
-    state: 'running',
-    outcome: null,
-    attempts: 1,
-    tries: 0,
-    forSlot: false,
-    startedAt: null,
-  };
+  return COMPUTES.has(kindOfNew(state, next)) ? next : null;
 }

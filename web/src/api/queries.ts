@@ -2,7 +2,6 @@ import {
   Articles,
   ArticleWhole,
   Blogs,
-  Briefs,
   BriefWhole,
   Holds,
   Items,
@@ -55,11 +54,6 @@ export const read = {
     queryOptions({
       queryKey: ['versions', id],
       queryFn: () => call('GET', `/pipelines/${id}/versions`, { answer: Versions }),
-    }),
-  briefs: (pipeline: string) =>
-    queryOptions({
-      queryKey: ['briefs', pipeline],
-      queryFn: () => call('GET', `/briefs?pipeline=${pipeline}&limit=200`, { answer: Briefs }),
     }),
   brief: (id: string) =>
     queryOptions({ queryKey: ['brief', id], queryFn: () => call('GET', `/briefs/${id}`, { answer: BriefWhole }) }),

@@ -1,6 +1,6 @@
 import { type BriefStanding, DoneToBriefs, type ManyBriefs, type PipelineWhole, type SheetRow } from '@grivo/contract';
 import { useInfiniteQuery, useMutation } from '@tanstack/react-query';
-import { useCallback, useDeferredValue, useMemo, useRef, useState } from 'react';
+import { useCallback, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { call, inWords } from '../api/call.ts';
 import { queryClient } from '../api/queries.ts';
@@ -10,6 +10,7 @@ import { count, plural } from '../words/figures.ts';
 import { BriefDrawer } from './BriefDrawer.tsx';
 import { BriefSheet } from './BriefSheet.tsx';
 import { whole } from './read.ts';
+import { useSettled } from './useSettled.ts';
 
 const STANDINGS: BriefStanding[] = ['held', 'stopped', 'in work', 'waiting', 'ready', 'out', 'set aside'];
 
@@ -27,7 +28,7 @@ export function Briefs({ pipeline, now }: { pipeline: PipelineWhole; now: number
   const step = search.get('step');
   const standing = STANDINGS.find((one) => one === search.get('standing')) ?? null;
   const [typed, setTyped] = useState('');
-  const find = useDeferredValue(typed.trim());
+  const find = useSettled(typed.trim(), 200);
   const sheet = useInfiniteQuery(whole.sheet(pipeline.id, standing, find));
   const pages = sheet.data?.pages;
   const rows = useMemo(() => pages?.flatMap((page) => page.rows) ?? [], [pages]);

@@ -1,7 +1,8 @@
 import { Filled } from '@grivo/contract';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { createContext, useContext, useDeferredValue } from 'react';
+import { createContext, useContext } from 'react';
 import { call } from '../api/call.ts';
+import { useSettled } from './useSettled.ts';
 
 /** The trial texts are shown filled for. */
 export const FillingTrial = createContext<{ brief: string; subject: string } | null>(null);
@@ -9,7 +10,7 @@ export const FillingTrial = createContext<{ brief: string; subject: string } | n
 /** A text with fields as it would be said for the subject of the trial, beside the text itself. */
 export function FilledFor({ step, text }: { step: string; text: string }) {
   const trial = useContext(FillingTrial);
-  const asked = useDeferredValue(text);
+  const asked = useSettled(text, 250);
   const { data } = useQuery({
     queryKey: ['brief', trial?.brief, 'fill', step, asked],
     queryFn: () => call('POST', `/briefs/${trial?.brief}/fill`, { body: { step, text: asked }, answer: Filled }),

@@ -61,7 +61,12 @@ function laterStorage(): PersistStorage<Kept> {
   let timer: ReturnType<typeof setTimeout> | undefined;
   const write = () => {
     clearTimeout(timer);
-    if (waiting) sessionStorage.setItem(waiting.name, JSON.stringify(waiting.value));
+    try {
+      if (waiting) sessionStorage.setItem(waiting.name, JSON.stringify(waiting.value));
+    } catch (error) {
+      // No room: the draft stays on the page, only a page read anew would lose it.
+      if (!(error instanceof DOMException && error.name === 'QuotaExceededError')) throw error;
+    }
     waiting = null;
   };
   if (typeof window !== 'undefined') window.addEventListener('pagehide', write);

@@ -1,10 +1,10 @@
 import { type BriefWhole, Estimate, Made, type PipelineWhole } from '@grivo/contract';
 import { linesOf, type ProcedureDocument, stepIdOf } from '@grivo/core';
-import { useMutation, useQueries, useQuery } from '@tanstack/react-query';
-import { useDeferredValue } from 'react';
+import { keepPreviousData, useMutation, useQueries, useQuery } from '@tanstack/react-query';
 import { useSearchParams } from 'react-router';
 import { call } from '../api/call.ts';
 import { queryClient, read } from '../api/queries.ts';
+import { useSettled } from './useSettled.ts';
 
 /** How far a trial goes, and from which step it is made anew. */
 interface Range {
@@ -34,11 +34,12 @@ export function useTrials(pipeline: PipelineWhole, document: ProcedureDocument, 
       for (const id of ids) void queryClient.invalidateQueries({ queryKey: ['brief', id] });
     },
   });
-  const asked = useDeferredValue(document);
+  const asked = useSettled(document, 600);
   const estimate = useQuery({
     queryKey: ['estimate', pipeline.id, asked],
     queryFn: () => call('POST', '/procedures/estimate', { body: { document: asked }, answer: Estimate }),
     staleTime: 60_000,
+    placeholderData: keepPreviousData,
   }).data;
   const running = trials.some((trial) => trial?.standing === 'in work');
   return {
