@@ -7,8 +7,8 @@ const ask = asking(base);
 
 test.beforeEach(async ({ page }) => signedIn(page, base()));
 
-/** A pipeline that holds its title, with one brief taken. */
-async function held(page: Page, subject: string): Promise<string> {
+/** A pipeline that holds one of its steps, with one brief taken. */
+async function held(page: Page, subject: string, at: 'title' | 'lay out' = 'title'): Promise<string> {
   const { blogs } = await ask<{ blogs: { id: string }[] }>(page, 'get', '/blogs');
   const { id: source } = await ask<{ id: string }>(page, 'post', '/sources', { name: `For ${subject}` });
   await ask(page, 'post', `/sources/${source}/keywords`, { paste: subject });
@@ -16,8 +16,8 @@ async function held(page: Page, subject: string): Promise<string> {
     '{{ subject }} wants salt.\n\n## Salt\n\nWeigh it, and use twenty grams a kilo. Coarse salt is lighter by the spoon.';
   const steps = [
     { id: 's1', kind: 'take', sources: [source], most: null, everyMinutes: null, atOnce: null, apartMinutes: 0 },
-    { id: 's2', kind: 'lay out', body, title: '', reads: 'Markdown' },
-    { id: 's3', kind: 'title', most: 60, choices: 3, hold: true },
+    { id: 's2', kind: 'lay out', body, title: '', reads: 'Markdown', hold: at === 'lay out' },
+    { id: 's3', kind: 'title', most: 60, choices: 3, hold: at === 'title' },
     { id: 's4', kind: 'publish', blog: blogs[0]!.id, when: 'at once', as: 'live' },
   ];
   const document = { grivo: 1, language: 'en', steps };
@@ -70,4 +70,28 @@ test('sent back with a note it comes again; decided in one tab it goes from the 
   await other.getByRole('button', { name: 'Pass it', exact: true }).click();
   await expect(other.getByRole('region', { name: 'Held: title' })).toBeHidden();
   await expect(page.getByRole('region', { name: 'Held: title' })).toBeHidden();
+});
+
+test('a held text is edited, kept over a reload, and goes out as it was edited', async ({ page }) => {
+  const pipeline = await held(page, 'brined radishes', 'lay out');
+  const open = async () => {
+    await page.goto(`${base()}/pipelines/${pipeline}?show=briefs`);
+    await page.getByRole('button', { name: /brined radishes/ }).click();
+    await page.getByRole('button', { name: 'Edit the text' }).click();
+    return page.getByRole('textbox', { name: 'The text in Markdown' });
+  };
+  const editor = await open();
+  await expect(editor).toBeFocused();
+  await page.keyboard.press('Control+End');
+  await page.keyboard.insertText('\n\n## Time\n\nFive days are enough for radishes.');
+  await expect(page.getByText('27 words, 20 before')).toBeVisible();
+  await page.reload();
+  await expect(await open()).toContainText('Five days are enough');
+  await page.getByRole('button', { name: 'Done for now' }).click();
+  await page.getByRole('button', { name: 'Pass it as changed' }).click();
+  const row = page.getByRole('listitem').filter({ hasText: 'brined radishes' }).first();
+  await expect(row).toContainText('out');
+  await row.click();
+  await page.getByRole('link', { name: 'Read the article' }).click();
+  await expect(page.getByText('Five days are enough for radishes.')).toBeVisible();
 });

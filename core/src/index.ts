@@ -1,4 +1,5 @@
 export * from './article/block.ts';
+export { editableText, type ReadBody, readEditable, type TextProblem } from './article/editable.ts';
 export { blocksFromMarkdown, blocksFromPlain } from './article/fromText.ts';
 export { articleHtml, linkAddress, type Resolve } from './article/html.ts';
 export { type HygieneNote, tidy } from './article/hygiene.ts';
@@ -89,6 +90,8 @@ export { LANGUAGES, languageName } from './procedure/languages.ts';
 export { columnsOf } from './procedure/past.ts';
 export { type Step, type StepKindName, type StepKinds, type StepOf, stepKinds } from './procedure/registry.ts';
 export {
+  beginning,
+  listWords,
   minutesWords,
   type Names,
   plural,

@@ -380,7 +380,7 @@ describe('journeys', () => {
     await ask('POST', `/briefs/${brief}/holds/${first!.run}`, { decide: 'pass', change: { one: 9 } });
     await w.settled([brief!], ['out']);
     // Changed by the person, the test holds, and the other branch is not run.
-    expect(ran(await whole(brief!), 's3')?.gave).toEqual({ holds: true });
+    expect(ran(await whole(brief!), 's3')?.gave).toEqual({ holds: true, looked: { one: 9 } });
     expect(ran(await whole(brief!), 's3/s4')).toBeUndefined();
   });
 

@@ -213,14 +213,16 @@ const TABLE: Partial<
       instruction: 'Be strict.',
     },
   },
-  outline: { words: { sections: { from: 1, to: 2 }, instruction: 'Begin with the figure.' } },
+  outline: {
+    words: { sections: { from: 1, to: 2 }, instruction: 'Begin with the figure.', examples: ['Salt', 'Water'] },
+  },
   notes: { words: { most: 1, instruction: 'Only figures.' } },
   write: {
     step: { words: 300 },
     words: { words: 150, person: 'first person plural', tone: 'dry', parts: [], instruction: 'No jokes.' },
   },
   'lay out': { step: { body: '**Salt**\n\nWater' }, words: { body: 'Other', title: 'Another', reads: 'plain text' } },
-  title: { words: { most: 20, choices: 1, instruction: 'No questions.' } },
+  title: { words: { most: 20, choices: 1, instruction: 'No questions.', examples: ['How much?'] } },
   illustrate: { words: { manner: 'ink', instruction: 'No hands.' } },
   vary: {
     words: { variants: ['{{ subject }}, again'], for: 'the opening', as: { value: 'other', with: { for: 'a field' } } },
@@ -230,6 +232,7 @@ const TABLE: Partial<
     step: { parts: ['what'] },
     words: {
       instruction: 'Why?',
+      examples: ['It is so. It was so.'],
       form: 'a record',
       parts: { value: ['what', 'why'], with: { form: 'a record' } },
       as: 'other',

@@ -188,3 +188,27 @@ test('troubles strike once each, before or after acting, and are counted', async
   expect([await create(), await create(), made() - count]).toEqual([429, 201, 2]);
   expect(all.received().troubles - troubles).toBe(3);
 });
+
+test('examples are followed in form and are no material', async () => {
+  const titled = async (examples: string[]) => {
+    const fences = examples.map((text, i) => `<<<example ${i + 1}>>>\n${text}\n<<<end example ${i + 1}>>>`);
+    const task = `Subject of the article: shore crabs\nTask: give 3 titles to choose from, each of at most 60 characters.\n${fences.join('\n')}`;
+    const reply = await ask('/one/v1/chat/completions', all.keys.one, {
+      model: 'stand-in',
+      seed: 1,
+      messages: [{ role: 'user', content: `${task}\n<<<passage 1 q7>>>\n${CRABS.join('\n')}\n<<<end 1 q7>>>` }],
+      response_format: {
+        json_schema: {
+          name: 'titles',
+          schema: { type: 'object', properties: { titles: { type: 'array', items: { type: 'string' } } } },
+        },
+      },
+    });
+    const { choices } = (await reply.json()) as { choices: { message: { content: string } }[] };
+    return (JSON.parse(choices[0]!.message.content) as { titles: string[] }).titles;
+  };
+  expect((await titled([]))[0]).not.toMatch(/\?$/);
+  const asking = await titled(['Why do starlings gather?', 'What does a lamprey eat?']);
+  expect(asking[0]).toMatch(/shore crabs\?$/);
+  expect(asking.join(' ')).not.toMatch(/starling|lamprey/i);
+});

@@ -20,7 +20,7 @@ export const Holds = z.object({ holds: z.array(Hold) });
 export const Decision = z.discriminatedUnion('decide', [
   z.strictObject({
     decide: z.literal('pass'),
-    /** What the person changed of what was proposed, by field. */
+    /** What the person changed of what was proposed, by field; under `text` the article's body as Markdown, where there is one. */
     change: z.record(z.string(), z.unknown()).default({}),
   }),
   z.strictObject({ decide: z.literal('set aside') }),
@@ -32,3 +32,6 @@ export const Decision = z.discriminatedUnion('decide', [
   }),
 ]);
 export type Decision = z.infer<typeof Decision>;
+
+/** The body of an article as Markdown to be edited; null when there is no article yet. */
+export const HeldText = z.object({ text: z.string().nullable(), language: z.string().nullable() });

@@ -44,5 +44,9 @@ export const Estimate = z.object({ micros: Micros, byPrice: z.int() });
 export const VersionWhole = z.object({ n: z.int(), document: ProcedureDocument });
 
 /** Figures that past runs of a step gave, newest first, by the word they tell something about. */
-export const Past = z.object({ past: z.record(z.string(), z.array(z.number())) });
+export const Past = z.object({
+  past: z.record(z.string(), z.array(z.number())),
+  /** What the step looked at, a record a brief, newest first. */
+  seen: z.array(z.record(z.string(), z.unknown())),
+});
 export type Past = z.infer<typeof Past>;

@@ -2,7 +2,12 @@ import type { PhrasingContent, RootContent } from 'mdast';
 import { fromMarkdown } from 'mdast-util-from-markdown';
 import { gfmFromMarkdown } from 'mdast-util-gfm';
 import { gfm } from 'micromark-extension-gfm';
-import type { Block, Inline, Mark } from './block.ts';
+import type { Block, Inline, LinkTarget, Mark } from './block.ts';
+
+/** Where a link of a text leads in an article; null when it is left out. */
+export type ReadLink = (url: string) => LinkTarget | null;
+
+const webLink: ReadLink = (address) => (/^https?:\/\//.test(address) ? { to: 'address', address } : null);
 
 /**
  * A finished text as blocks, nothing written and nothing left out but what has no place in an article: pictures by
@@ -25,14 +30,15 @@ export function blocksFromPlain(text: string): Block[] {
     .map((part, i) => ({ type: 'paragraph', id: `b${i + 1}`, content: [{ text: part }] }));
 }
 
-function blocksOf(node: RootContent, id: () => string): Block[] {
+/** The blocks of one node of a Markdown document; most are one, what has no place in an article is none. */
+export function blocksOf(node: RootContent, id: () => string, link: ReadLink = webLink): Block[] {
   switch (node.type) {
     case 'heading': {
-      const text = textOf(node.children);
+      const text = lineOf(node.children, link);
       return text === '' ? [] : [{ type: 'heading', id: id(), level: clamp(node.depth), text }];
     }
     case 'paragraph': {
-      const content = inlineOf(node.children);
+      const content = inlineOf(node.children, link);
       return content.length === 0 ? [] : [{ type: 'paragraph', id: id(), content }];
     }
     case 'list':
@@ -44,7 +50,8 @@ function blocksOf(node: RootContent, id: () => string): Block[] {
           items: node.children
             .map((item) =>
               item.children.flatMap((child, i): Inline[] => {
-                const inline = child.type === 'paragraph' ? inlineOf(child.children) : [{ text: deepText(child) }];
+                const inline =
+                  child.type === 'paragraph' ? inlineOf(child.children, link) : [{ text: deepText(child) }];
                 return i === 0 ? inline : [{ text: ' ' }, ...inline];
               }),
             )
@@ -54,7 +61,7 @@ function blocksOf(node: RootContent, id: () => string): Block[] {
     case 'blockquote':
       return [{ type: 'quote', id: id(), text: node.children.map(deepText).join(' ').trim() }];
     case 'table': {
-      const [head, ...rows] = node.children.map((row) => row.children.map((cell) => textOf(cell.children)));
+      const [head, ...rows] = node.children.map((row) => row.children.map((cell) => lineOf(cell.children, link)));
       return [{ type: 'table', id: id(), head: head ?? [], rows }];
     }
     case 'code':
@@ -70,25 +77,28 @@ function clamp(depth: number): 2 | 3 | 4 {
   return depth <= 2 ? 2 : depth === 3 ? 3 : 4;
 }
 
-function inlineOf(nodes: readonly PhrasingContent[], marks: readonly Mark[] = [], link?: Inline['link']): Inline[] {
+function inlineOf(
+  nodes: readonly PhrasingContent[],
+  link: ReadLink,
+  marks: readonly Mark[] = [],
+  leads?: LinkTarget,
+): Inline[] {
   const part = (text: string, own: readonly Mark[] = marks): Inline[] =>
-    text === '' ? [] : [{ text, ...(own.length > 0 ? { marks: [...own] } : {}), ...(link ? { link } : {}) }];
+    text === '' ? [] : [{ text, ...(own.length > 0 ? { marks: [...own] } : {}), ...(leads ? { link: leads } : {}) }];
   return nodes.flatMap((node): Inline[] => {
     switch (node.type) {
       case 'text':
         return part(node.value.replace(/\s+/g, ' '));
       case 'strong':
-        return inlineOf(node.children, [...marks, 'strong'], link);
+        return inlineOf(node.children, link, [...marks, 'strong'], leads);
       case 'emphasis':
-        return inlineOf(node.children, [...marks, 'emphasis'], link);
+        return inlineOf(node.children, link, [...marks, 'emphasis'], leads);
       case 'inlineCode':
         return part(node.value, [...marks, 'code']);
       case 'link':
-        return /^https?:\/\//.test(node.url)
-          ? inlineOf(node.children, marks, { to: 'address', address: node.url })
-          : inlineOf(node.children, marks, link);
+        return inlineOf(node.children, link, marks, link(node.url) ?? leads);
       case 'delete':
-        return inlineOf(node.children, marks, link);
+        return inlineOf(node.children, link, marks, leads);
       case 'break':
         return part(' ');
       case 'image':
@@ -101,8 +111,8 @@ function inlineOf(nodes: readonly PhrasingContent[], marks: readonly Mark[] = []
   });
 }
 
-function textOf(nodes: readonly PhrasingContent[]): string {
-  return inlineOf(nodes)
+function lineOf(nodes: readonly PhrasingContent[], link: ReadLink): string {
+  return inlineOf(nodes, link)
     .map(({ text }) => text)
     .join('')
     .trim();

@@ -37,7 +37,8 @@ function tableOf(head: readonly string[], rows: readonly string[][]): BlockConte
   return { type: 'table', children: [row(head), ...rows.map(row)] };
 }
 
-function blockNodes(block: Block, resolve: Resolve): RootContent[] {
+/** A block as nodes of a Markdown document. */
+export function blockNodes(block: Block, resolve: Resolve): RootContent[] {
   switch (block.type) {
     case 'heading':
       return [{ type: 'heading', depth: block.level, children: [{ type: 'text', value: block.text }] }];

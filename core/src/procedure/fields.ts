@@ -18,6 +18,9 @@ export interface StepBase {
 /** Own instruction of a making step: a Liquid text with the declared fields. */
 export const instruction = z.string().max(20_000).default('');
 
+/** Texts after whose manner a making step is to work, at most five. */
+export const examples = z.array(z.string().trim().min(1).max(2_000)).max(5).default([]);
+
 /** The name something is kept under; a word that expressions and templates can say. */
 export const fieldName = z
   .string()

@@ -55,6 +55,15 @@ export interface PastMeasure<S> {
   passes: (step: S, figure: number) => boolean;
 }
 
+/** What a step looked at in past briefs, by which its words lead a brief one way or the other. */
+export interface PastFilter<S> {
+  field: keyof S & string;
+  /** The values a run of the step looked at, by field, null when they were not kept. */
+  seen: (gave: Readonly<Record<string, unknown>>) => Readonly<Record<string, unknown>> | null;
+  /** Which way the step as it is now would lead, null when it looks at something it did not look at then. */
+  holds: (step: S, seen: Readonly<Record<string, unknown>>) => boolean | null;
+}
+
 /**
  * One kind of step as the core knows it: its document, its sentence, what it needs and gives, and what can be told wrong
  * without running it. How it is done stands on the server, under the same name.
@@ -83,6 +92,8 @@ export interface StepKind<Kind extends string, S> {
   fresh: (id: string) => S;
   /** Figures of past briefs that tell what another value of a word would have done. */
   past?: readonly PastMeasure<S>[];
+  /** What was looked at in past briefs, for words that part them. */
+  pastFilter?: PastFilter<S>;
   sentence: (step: S, names: Names) => SentencePart[];
   check: (step: S, context: CheckContext) => Problem[];
 }

@@ -4,9 +4,13 @@ const Gave = z.record(z.string(), z.unknown());
 
 /** The figure of a record a step gave, null when there is none. */
 export function figureAt(gave: Readonly<Record<string, unknown>>, name: string, part: string): number | null {
-  const read = Gave.safeParse(gave[name]);
-  const value = read.success ? read.data[part] : undefined;
+  const value = recordAt(gave, name)?.[part];
   return typeof value === 'number' && Number.isFinite(value) ? value : null;
+}
+
+/** The record a step gave under a name, null when it gave none. */
+export function recordAt(gave: Readonly<Record<string, unknown>>, name: string): Record<string, unknown> | null {
+  return Gave.safeParse(gave[name]).data ?? null;
 }
 
 /** Figures in so many columns of a scale, each as wide as the others. */

@@ -1,5 +1,5 @@
-import { Decision, Holds } from '@grivo/contract';
-import { decide, heldRuns } from '../briefs/holds.ts';
+import { Decision, HeldText, Holds } from '@grivo/contract';
+import { decide, heldRuns, heldText } from '../briefs/holds.ts';
 import { Procedures } from '../engine/briefState.ts';
 import type { Product } from '../product.ts';
 import { notFound, problem } from './problem.ts';
@@ -24,6 +24,18 @@ export function holdRoutes({ ground, bell, serviceFor }: Product): Route[] {
       role: 'proofreader',
       answer: Holds,
       handle: async ({ params }) => ({ holds: await heldRuns(ground.db, params['id']!) }),
+    }),
+    route({
+      method: 'get',
+      path: '/briefs/{id}/holds/{run}/text',
+      says: 'The article a held step speaks of, as Markdown to be edited and given back with ‘pass’',
+      role: 'proofreader',
+      answer: HeldText,
+      handle: async ({ params }) => {
+        const held = await heldText(ground.db, procedures, params['id']!, params['run']!);
+        if (held === 'gone') throw notFound('held step');
+        return { text: held?.text ?? null, language: held?.document.language ?? null };
+      },
     }),
     route({
       method: 'post',
@@ -52,7 +64,7 @@ export function holdRoutes({ ground, bell, serviceFor }: Product): Route[] {
             422,
             'Cannot be taken over',
             `‘${done.place}’: ${done.problem}.`,
-            'Change it and pass it again.',
+            done.mend ?? 'Change it and pass it again.',
             [{ place: `change.${done.place}`, problem: done.problem }],
           );
         for (const lane of done.lanes) bell.ring({ kind: 'lane', lane });

@@ -196,7 +196,7 @@ export function pipelineRoutes(product: Product): Route[] {
       handle: async ({ params }) => {
         const { id, document } = await whole(params['id']!);
         const step = stepWith(document, params['step']!);
-        return { past: step ? await pastOf(db, id, step) : {} };
+        return step ? pastOf(db, id, step) : { past: {}, seen: [] };
       },
     }),
     route({

@@ -1,13 +1,13 @@
-import { type ArticleDocument, lineOf, locate, type Outcome, type Step, slugOf, stepIdOf } from '@grivo/core';
+import { lineOf, locate, type Outcome, type Step, stepIdOf } from '@grivo/core';
 import { z } from 'zod';
-import { addRevision, readRevision } from '../articles/repository.ts';
 import { changeOf } from '../engine/briefChange.ts';
 import { type BriefState, loadBriefs, type Procedures, type RunState } from '../engine/briefState.ts';
 import { writeCancelled, writeEvents, writeNewRuns, writeRevs } from '../engine/commitBatch.ts';
 import type { Ground } from '../engine/outside.ts';
-import type { Fields, Write } from '../engine/performer.ts';
-import { ArticleField, NotesField, OutlineField } from '../steps/fields.ts';
+import type { Fields } from '../engine/performer.ts';
+import { NotesField, OutlineField } from '../steps/fields.ts';
 import type { Sql } from '../store/database.ts';
+import { articleAt, type HeldState, rewritten } from './heldArticle.ts';
 import { goOn, setAside } from './rounds.ts';
 
 export interface Held {
@@ -42,7 +42,7 @@ export type Decided =
   | { kind: 'decided'; lanes: Set<string> }
   /** Somebody else was first, or it is held no more. */
   | { kind: 'gone' }
-  | { kind: 'wrong'; place: string; problem: string };
+  | { kind: 'wrong'; place: string; problem: string; mend?: string };
 
 /** What may be changed of what a step proposes, with the shape it must keep. */
 const CHANGEABLE: Record<string, z.ZodType> = {
@@ -68,10 +68,12 @@ export async function decide(
   if (decision.decide === 'set aside' && lineOf(first.state.nodes, first.held.path) === '')
     return (await setAside(ground, brief)) ? { kind: 'decided', lanes: new Set() } : { kind: 'gone' };
   const proposed = await proposedBy(ground.db, run);
-  const changed = decision.decide === 'pass' ? changedFields(first.state, proposed, decision.change) : null;
+  const { text, ...change } = decision.decide === 'pass' ? decision.change : {};
+  const changed = decision.decide === 'pass' ? changedFields(first.state, proposed, change) : null;
   if (changed && !changed.ok) return { kind: 'wrong', place: changed.place, problem: changed.problem };
   // A revision is written before and counts only once the article points at it.
-  const own = changed ? await withTitle(ground, first.held, changed.fields, proposed, person) : null;
+  const own = changed ? await rewritten(ground, first, { fields: changed.fields, proposed, text, person }) : null;
+  if (own && !own.ok) return { kind: 'wrong', place: own.place, problem: own.problem, mend: own.mend };
   return ground.db.transaction(async (sql): Promise<Decided> => {
     await sql.rows('SELECT id FROM brief WHERE id = ? FOR UPDATE', [brief]);
     const now = await stateHeld(sql, procedures, brief, run);
@@ -124,9 +126,10 @@ export async function decide(
   });
 }
 
-interface HeldState {
-  state: BriefState;
-  held: RunState;
+/** The article a held step speaks of, as a text that can be edited; null when there is none, 'gone' when it is held no more. */
+export async function heldText(sql: Sql, procedures: Procedures, brief: string, run: string) {
+  const now = await stateHeld(sql, procedures, brief, run);
+  return now ? articleAt(sql, now, await proposedBy(sql, run)) : 'gone';
 }
 
 async function stateHeld(sql: Sql, procedures: Procedures, brief: string, run: string): Promise<HeldState | null> {
@@ -162,23 +165,6 @@ function changedFields(state: BriefState, proposed: Fields, change: Record<strin
 /** The name of a field of one's own that a step keeps. */
 function keptBy(step: Step): string | null {
   return step.kind === 'answer' || step.kind === 'work out' || step.kind === 'fetch' ? step.as : null;
-}
-
-/** A title a person chose or wrote becomes the article's, in a revision of theirs. */
-async function withTitle(
-  ground: Ground,
-  held: RunState,
-  fields: Fields,
-  proposed: Fields,
-  person: string,
-): Promise<{ fields: Fields; writes: Write[] }> {
-  const article = ArticleField.safeParse(fields['article']).data;
-  const title = fields['title'];
-  if (!article || typeof title !== 'string' || title === proposed['title']) return { fields, writes: [] };
-  const document = await readRevision(ground.db, article.revision);
-  const changed: ArticleDocument = { ...document, title, slug: slugOf(title) };
-  const { revision, words, writes } = await addRevision(ground, article.id, article.revision, held.id, changed, person);
-  return { fields: { ...fields, article: { id: article.id, revision, words } }, writes };
 }
 
 /** Makes a step's work anew with a note. A bare hold is sent back to the nearest step before it that asks the writer. */

@@ -1,3 +1,4 @@
+import type { Past } from '@grivo/contract';
 import { kindOf, type Step } from '@grivo/core';
 import type { Sql } from '../store/database.ts';
 
@@ -8,11 +9,11 @@ const MOST_BRIEFS = 200;
 
 /**
  * What the last runs of a step gave, as far as it tells what another value of one of its words would have done: a figure
- * a brief, newest first. Trials do not count.
+ * or what was looked at a brief, newest first. Trials do not count.
  */
-export async function pastOf(sql: Sql, pipeline: string, step: Step): Promise<Record<string, number[]>> {
-  const measures = kindOf(step).past ?? [];
-  if (measures.length === 0) return {};
+export async function pastOf(sql: Sql, pipeline: string, step: Step): Promise<Past> {
+  const { past: measures = [], pastFilter: filter } = kindOf(step);
+  if (measures.length === 0 && !filter) return { past: {}, seen: [] };
   const rows = await sql.rows<{ brief: string; gave: Record<string, unknown> }>(
     `SELECT b.id AS brief, o.proposed AS gave
      FROM (SELECT id FROM brief WHERE pipeline = ? AND trial = 0 ORDER BY id DESC LIMIT ${MOST_BRIEFS}) b
@@ -22,13 +23,13 @@ export async function pastOf(sql: Sql, pipeline: string, step: Step): Promise<Re
   );
   const latest = new Map<string, Record<string, unknown>>();
   for (const { brief, gave } of rows) if (!latest.has(brief)) latest.set(brief, gave);
-  return Object.fromEntries(
-    measures.map(({ field, figure }) => [
-      field,
-      [...latest.values()]
-        .map((gave) => figure(gave))
-        .filter((value) => value !== null)
-        .slice(0, MOST_FIGURES),
-    ]),
-  );
+  const first = <T>(of: (gave: Record<string, unknown>) => T | null): T[] =>
+    [...latest.values()]
+      .map(of)
+      .filter((value) => value !== null)
+      .slice(0, MOST_FIGURES);
+  return {
+    past: Object.fromEntries(measures.map(({ field, figure }) => [field, first(figure)])),
+    seen: filter ? first((gave) => ({ ...filter.seen(gave) })).filter((seen) => Object.keys(seen).length > 0) : [],
+  };
 }

@@ -41,6 +41,7 @@ export function performAnswer(tools: Tools): Performer<AnswerStep> {
         form: step.form,
         parts: step.parts,
         instruction: withNote(own.texts.instruction, context),
+        examples: step.examples,
         passages: passages?.passages ?? [],
         text: text?.text ?? null,
       }),

@@ -6,8 +6,16 @@ import { missing } from './fields.ts';
 export const performWhen: Performer<StepOf<'when'>> = async (step, { fields }) => {
   const held = step.tests.map((test) => testHolds(test, fields));
   const holds = step.join === 'all' ? held.every(Boolean) : held.some(Boolean);
-  return { kind: 'done', fields: { holds }, outcome: { kind: 'branch', to: holds ? 'then' : 'otherwise' } };
+  const looked = Object.fromEntries(step.tests.map(({ field }) => [field, kept(valueAt(fields, field))]));
+  return { kind: 'done', fields: { holds, looked }, outcome: { kind: 'branch', to: holds ? 'then' : 'otherwise' } };
 };
+
+/** A value as it is kept beside a decision: short ones as they are, of long ones the beginning. */
+function kept(value: unknown): unknown {
+  if (value === undefined) return null;
+  const text = textOf(value);
+  return text.length > 300 ? text.slice(0, 300) : value;
+}
 
 /** One turn for each value, known by the value's digest and its occurrence. */
 export const performForEach: Performer<StepOf<'for each'>> = async (step, { fields }) => {

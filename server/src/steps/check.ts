@@ -32,6 +32,7 @@ export function performCheck(tools: Tools): Performer<CheckStep> {
       from: step.words.from,
       to: step.words.to,
       fits: failing.length === 0,
+      likeness: likenessPercent(document, sources),
       failing,
     };
     if (check.fits) return { kind: 'done', fields: { check } };
@@ -63,7 +64,7 @@ export function failingRules(step: CheckStep, document: ArticleDocument, sources
   if (step.mustBe === 'all' ? lacking.length > 0 : step.must.length > 0 && lacking.length === step.must.length)
     out.push(`lacks ${lacking.map((phrase) => `‘${phrase}’`).join(', ')}`);
   if (step.likeness !== null) {
-    const share = Math.round(likeness(text, sources, document.language) * 100);
+    const share = likenessPercent(document, sources);
     if (share >= step.likeness)
       out.push(`${share} % stands in the sources word for word, ${step.likeness} % is the limit`);
   }
@@ -72,6 +73,11 @@ export function failingRules(step: CheckStep, document: ArticleDocument, sources
     if (strange.length > 0) out.push(`no passage holds the figures ${strange.join(', ')}`);
   }
   return out;
+}
+
+/** Share of the text that stands in the sources word for word, in whole per cent. */
+function likenessPercent(document: ArticleDocument, sources: readonly string[]): number {
+  return sources.length === 0 ? 0 : Math.round(likeness(articleText(document), sources, document.language) * 100);
 }
 
 function wordsOnly(text: string): string {

@@ -33,6 +33,7 @@ export function performOutline(tools: Tools): Performer<StepOf<'outline'>> {
         sections: step.sections,
         words: write?.words ?? 1_000,
         instruction: withNote(own.texts.instruction, context),
+        examples: step.examples,
         passages: shown,
       }),
       name: 'outline',

@@ -22,6 +22,7 @@ export function performTitle(tools: Tools): Performer<StepOf<'title'>> {
         most: step.most,
         choices: step.choices,
         instruction: withNote(own.texts.instruction, context),
+        examples: step.examples,
         text: articleText(document),
       }),
       name: 'titles',

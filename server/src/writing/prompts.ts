@@ -38,17 +38,25 @@ function own(instruction: string): string {
   return instruction.trim() === '' ? '' : `\nThe editor asks besides: ${instruction.trim()}`;
 }
 
+/** What is to be taken as a model in form, fenced, so that it is neither material nor an order. */
+function after(examples: readonly string[]): string {
+  if (examples.length === 0) return '';
+  const fenced = examples.map((text, i) => `<<<example ${i + 1}>>>\n${text}\n<<<end example ${i + 1}>>>`);
+  return `\nWork after the manner of these examples: their form and length, not what they speak of.\n${fenced.join('\n')}`;
+}
+
 export interface OutlinePrompt {
   subject: string;
   sections: { from: number; to: number };
   words: number;
   instruction: string;
+  examples: readonly string[];
   passages: readonly NumberedPassage[];
 }
 
 export function outlinePrompt(p: OutlinePrompt): string {
   return `Subject of the article: ${p.subject}
-Task: outline the article in ${p.sections.from} to ${p.sections.to} sections, in the order a reader needs them. For each section give a heading of at most eight words, one sentence on what it must say, and the numbers of the passages it rests on. Give every section passages of its own. Leave out passages that do not speak of the subject.${own(p.instruction)}
+Task: outline the article in ${p.sections.from} to ${p.sections.to} sections, in the order a reader needs them. For each section give a heading of at most eight words, one sentence on what it must say, and the numbers of the passages it rests on. Give every section passages of its own. Leave out passages that do not speak of the subject.${own(p.instruction)}${after(p.examples)}
 
 ${fencedPassages(p.passages)}`;
 }
@@ -108,12 +116,13 @@ export interface TitlePrompt {
   most: number;
   choices: number;
   instruction: string;
+  examples: readonly string[];
   text: string;
 }
 
 export function titlePrompt(p: TitlePrompt): string {
   return `Subject of the article: ${p.subject}
-Task: give ${p.choices} titles to choose from, each of at most ${p.most} characters and each a different idea; a description of at most 155 characters; 3 to 8 keywords; 2 to 5 hashtags without spaces.${own(p.instruction)}
+Task: give ${p.choices} titles to choose from, each of at most ${p.most} characters and each a different idea; a description of at most 155 characters; 3 to 8 keywords; 2 to 5 hashtags without spaces.${own(p.instruction)}${after(p.examples)}
 
 <<<passage 1 article>>>
 ${p.text}
@@ -143,11 +152,17 @@ Task: judge ${p.of} for these qualities: ${p.qualities}. Give a score, a figure 
 }
 
 export function answerPrompt(
-  p: Material & { subject: string; form: string; parts: readonly string[]; instruction: string },
+  p: Material & {
+    subject: string;
+    form: string;
+    parts: readonly string[];
+    instruction: string;
+    examples: readonly string[];
+  },
 ): string {
   const form = p.form === 'a record' ? `a record with the parts ${p.parts.join(', ')}` : p.form;
   return `Subject of the article: ${p.subject}
-Task: answer what the editor asks, with ${form}: ${p.instruction}${materialOf(p)}`;
+Task: answer what the editor asks, with ${form}: ${p.instruction}${after(p.examples)}${materialOf(p)}`;
 }
 
 export function notesPrompt(p: {

@@ -1,9 +1,14 @@
 import { stemsOf } from './language.ts';
-import { type ReadRequest, rarity, relevance, type Sentence } from './request.ts';
+import { formOf, type ReadRequest, rarity, relevance, type Sentence } from './request.ts';
 
 /** What the editor asks, without the rest of the task. */
 function questionOf(request: ReadRequest): string {
-  return /Task: answer what the editor asks, with [^:]*: ([\s\S]*)/.exec(request.task)?.[1]?.trim() ?? request.task;
+  return (
+    /Task: answer what the editor asks, with [^:]*: ([\s\S]*)/
+      .exec(request.task)?.[1]
+      ?.split('\nWork after the manner')[0]
+      ?.trim() ?? request.task
+  );
 }
 
 /** Sentences of the material, the one that speaks most of the words asked for first. */
@@ -22,10 +27,12 @@ export function answerText(request: ReadRequest, about = ''): string {
   const question = `${questionOf(request)} ${about}`;
   const quoted = /say (?:just|only|exactly) "([^"]+)"/i.exec(question)?.[1];
   if (quoted) return quoted;
-  return (
-    answering(request, about === '' ? question : `${about} ${request.subject}`)[0]?.text ??
-    `Nothing is said here about ${request.subject}.`
-  );
+  const found = answering(request, about === '' ? question : `${about} ${request.subject}`);
+  if (found.length === 0) return `Nothing is said here about ${request.subject}.`;
+  return found
+    .slice(0, formOf(request.examples)?.sentences ?? 1)
+    .map(({ text }) => text)
+    .join(' ');
 }
 
 export function answerList(request: ReadRequest): string[] {

@@ -1,5 +1,5 @@
 import { choicesFrom, overlap, stemsOf } from './language.ts';
-import { type FencedPassage, type ReadRequest, rarity, relevance, type Sentence } from './request.ts';
+import { type FencedPassage, formOf, type ReadRequest, rarity, relevance, type Sentence } from './request.ts';
 import { compressed } from './rewrite.ts';
 
 export interface OutlinedSection {
@@ -50,8 +50,10 @@ export function outline(request: ReadRequest, manner: OutlineManner): OutlinedSe
   const chance = choicesFrom(request.seed);
   return seeds.map((seed) => {
     const group = groups.get(seed.n)!;
+    const form = formOf(request.examples);
+    const headings = form && form.words < 3.5 ? 'things' : manner.headings;
     const heading =
-      (manner.headings === 'statements' ? statement(group, subject, used) : null) ??
+      (headings === 'statements' ? statement(group, subject, used) : null) ??
       thing(group, request.passages, used, chance) ??
       request.subject.charAt(0).toUpperCase() + request.subject.slice(1);
     return {

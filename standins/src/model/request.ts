@@ -27,25 +27,32 @@ export interface ReadRequest {
   subject: string;
   language: 'en' | 'de';
   passages: FencedPassage[];
+  /** Texts to be taken as models in form. */
+  examples: string[];
   said: string;
   seed: string;
 }
 
 const FENCE = /<<<passage (\d+) ?(\w*)>>>\n(?:\(from: (.*)\)\n)?([\s\S]*?)\n<<<end \1 ?\2>>>/g;
+const EXAMPLE = /<<<example (\d+)>>>\n([\s\S]*?)\n<<<end example \1>>>/g;
 const LEANS =
   /^(?:It|This|These|They|That|Those|He|She|Then|So|But|And|Instead|Otherwise|Both|Either|Neither|Its|Their|Such|Here|There,|Es|Das|Dies|Diese|Dann|Sie|Er|Dabei|Dadurch|Dort)\b/;
 
 export function readRequest(messages: readonly { role: string; content: string }[], seed: string): ReadRequest {
   const whole = messages.map((message) => message.content).join('\n\n');
   const said = /<<<said>>>\n([\s\S]*?)\n<<<end said>>>/.exec(whole)?.[1] ?? '';
-  const task = whole.replace(FENCE, '').replace(/<<<said>>>[\s\S]*?<<<end said>>>/, '');
+  const examples = [...whole.matchAll(EXAMPLE)].map((match) => match[2]!.trim());
+  const task = whole
+    .replace(FENCE, '')
+    .replace(EXAMPLE, '')
+    .replace(/<<<said>>>[\s\S]*?<<<end said>>>/, '');
   const language = /\bin German\b/.test(task) ? 'de' : 'en';
   const passages = [...whole.matchAll(FENCE)].map((match) =>
     passageOf(Number(match[1]), match[3] ?? '', match[4] ?? '', language),
   );
   const subject =
     /(?:Subject[^:\n]*|on the subject): *([^\n]+)/.exec(task)?.[1]?.trim() ?? task.trim().split('\n').pop() ?? '';
-  return { task, whole, subject, language, passages, said: said === '(nothing yet)' ? '' : said, seed };
+  return { task, whole, subject, language, passages, examples, said: said === '(nothing yet)' ? '' : said, seed };
 }
 
 function passageOf(n: number, from: string, text: string, language: string): FencedPassage {
@@ -60,6 +67,17 @@ function passageOf(n: number, from: string, text: string, language: string): Fen
       leans: LEANS.test(sentence),
     }));
   return { n, from, text, sentences, stems: new Set(stemsOf(text)) };
+}
+
+/** What the examples have in common in form; null when there are none. */
+export function formOf(examples: readonly string[]): { words: number; sentences: number; asks: boolean } | null {
+  if (examples.length === 0) return null;
+  const mean = (of: (text: string) => number) => examples.reduce((sum, text) => sum + of(text), 0) / examples.length;
+  return {
+    words: mean(countWords),
+    sentences: Math.max(1, Math.round(mean((text) => sentencesOf(text, 'en').length))),
+    asks: examples.filter((text) => text.endsWith('?')).length * 2 > examples.length,
+  };
 }
 
 /** How many words the task asks for, or a default. */

@@ -1,5 +1,5 @@
 import { choicesFrom, countWords, overlap, stemsOf } from './language.ts';
-import { personAsked, type ReadRequest, rarity, relevance, type Sentence } from './request.ts';
+import { formOf, personAsked, type ReadRequest, rarity, relevance, type Sentence } from './request.ts';
 import { compressed, rewrite } from './rewrite.ts';
 
 /** Short pieces: points, titles, descriptions, keywords, all from the sentences of the material. */
@@ -61,7 +61,13 @@ export function titles(request: ReadRequest): string[] {
   const long = [room ? `${plain}: ${room.charAt(0).toLowerCase()}${room.slice(1)}` : undefined, plain];
   const start = chance(long.length);
   for (const text of [...long.slice(start), ...long.slice(0, start)]) add(text);
-  for (const statement of statements) add(statement);
+  const form = formOf(request.examples);
+  // Where the examples ask, a question comes first; otherwise what is as long as they are.
+  if (form?.asks)
+    forms.splice(0, forms.length, ...[`What matters in ${request.subject}?`].filter((text) => text.length <= most));
+  const far = (text: string) => (form ? Math.abs(countWords(text) - form.words) : 0);
+  for (const statement of [...statements].sort((a, b) => far(a) - far(b))) add(statement);
+  if (form && !form.asks) forms.sort((a, b) => far(a) - far(b));
   return forms.slice(0, wanted);
 }
 

@@ -1,19 +1,13 @@
 import type { Hold } from '@grivo/contract';
 import { textOf } from '@grivo/core';
 import { useMutation } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useCallback, useState } from 'react';
 import { z } from 'zod';
 import { call, inWords } from '../api/call.ts';
 import { queryClient } from '../api/queries.ts';
 import { Button, TextArea, Trouble } from '../design/index.ts';
-
-const Section = z.object({ heading: z.string(), says: z.string(), passages: z.array(z.string()) });
-const Note = z.object({
-  heading: z.string(),
-  points: z.array(z.object({ point: z.string(), passages: z.array(z.string()) })),
-});
-type Section = z.infer<typeof Section>;
-type Note = z.infer<typeof Note>;
+import { HeldText } from './HeldText.tsx';
+import { Judged, Judgement, Note, Notes, Outline, Section, Titles } from './holdEditors.tsx';
 
 /** A step that waits for a person: what it proposes, in a fitting editor, and the three things to be said to it. */
 export function HeldStep({ hold }: { hold: Hold }) {
@@ -27,10 +21,15 @@ export function HeldStep({ hold }: { hold: Hold }) {
     },
   });
   const put = (field: string, value: unknown) => setChange((now) => ({ ...now, [field]: value }));
+  const putText = useCallback(
+    (text: string | null) => setChange(({ text: _, ...rest }) => (text === null ? rest : { ...rest, text })),
+    [],
+  );
   return (
     <section className="my-2 border border-blue bg-paper px-3 pt-2" aria-label={`Held: ${hold.kind}`}>
       <p className="pb-1 text-small font-semibold">It waits for you: {asks(hold)}</p>
       <Proposed hold={hold} change={change} put={put} />
+      <HeldText hold={hold} onChange={putText} />
       {note === null ? null : (
         <div className="pt-2">
           <TextArea
@@ -93,7 +92,7 @@ function asks({ kind, proposed }: Hold): string {
     case 'judge':
       return 'it was judged below what you ask for';
     default:
-      return `look at what ‘${kind}’ made`;
+      return `see whether what ‘${kind}’ made is well`;
   }
 }
 
@@ -111,7 +110,7 @@ function Proposed({
   if (typeof proposed['title'] === 'string')
     return (
       <Titles
-        choices={titles ?? [proposed['title']]}
+        choices={(titles ?? [proposed['title']]).filter((title) => title !== '')}
         value={String(change['title'] ?? proposed['title'])}
         onChange={(title) => put('title', title)}
       />
@@ -129,13 +128,8 @@ function Proposed({
         ))}
       </ul>
     );
-  const judgement = proposed['judgement'] as { score: number; kind: string; reason: string } | undefined;
-  if (judgement)
-    return (
-      <p className="text-small">
-        {judgement.score} of 10, {judgement.kind}. {judgement.reason}
-      </p>
-    );
+  const judgement = Judged.safeParse(change['judgement'] ?? proposed['judgement']).data;
+  if (judgement) return <Judgement judgement={judgement} onChange={(next) => put('judgement', next)} />;
   const own = Object.entries(proposed).filter(([name]) => name !== 'asked' && name !== 'article');
   return (
     <dl className="text-small">
@@ -146,150 +140,5 @@ function Proposed({
         </div>
       ))}
     </dl>
-  );
-}
-
-function Titles({
-  choices,
-  value,
-  onChange,
-}: {
-  choices: readonly string[];
-  value: string;
-  onChange: (title: string) => void;
-}) {
-  return (
-    <div>
-      <div role="radiogroup" aria-label="Titles">
-        {choices.map((title) => (
-          <button
-            key={title}
-            type="button"
-            role="radio"
-            aria-checked={title === value}
-            className="choice"
-            onClick={() => onChange(title)}
-          >
-            <span className={`font-read ${title === value ? 'hl hl-full' : ''}`}>{title}</span>
-            <em className="fig">{title.length}</em>
-          </button>
-        ))}
-      </div>
-      <input
-        className="field"
-        aria-label="A title of your own"
-        value={value}
-        onChange={(event) => onChange(event.target.value)}
-      />
-    </div>
-  );
-}
-
-function Outline({ sections, onChange }: { sections: Section[]; onChange: (next: Section[]) => void }) {
-  const put = (at: number, change: Partial<Section>) =>
-    onChange(sections.map((section, i) => (i === at ? { ...section, ...change } : section)));
-  const shift = (at: number, by: number) => {
-    const next = [...sections];
-    const [moved] = next.splice(at, 1);
-    next.splice(at + by, 0, moved!);
-    onChange(next);
-  };
-  return (
-    <ol className="flex flex-col gap-2">
-      {sections.map((section, i) => (
-        <li key={i} className="grid grid-cols-[20px_1fr_auto] items-baseline gap-2">
-          <span className="fig text-ink-3">{i + 1}</span>
-          <span>
-            <input
-              className="field font-read"
-              aria-label={`Heading ${i + 1}`}
-              value={section.heading}
-              onChange={(event) => put(i, { heading: event.target.value })}
-            />
-            <LineArea
-              label={`What section ${i + 1} must say`}
-              value={section.says}
-              onChange={(says) => put(i, { says })}
-            />
-          </span>
-          <span className="flex gap-2 text-small whitespace-nowrap">
-            <Button look="quiet" disabled={i === 0} onClick={() => shift(i, -1)}>
-              up
-            </Button>
-            <Button look="quiet" disabled={i === sections.length - 1} onClick={() => shift(i, 1)}>
-              down
-            </Button>
-            <Button
-              look="quiet"
-              disabled={sections.length === 1}
-              onClick={() => onChange(sections.filter((_, at) => at !== i))}
-            >
-              drop
-            </Button>
-          </span>
-        </li>
-      ))}
-      <li>
-        <Button
-          look="quiet"
-          onClick={() => onChange([...sections, { heading: 'A new section', says: '', passages: [] }])}
-        >
-          one more section
-        </Button>
-      </li>
-    </ol>
-  );
-}
-
-function Notes({ notes, onChange }: { notes: Note[]; onChange: (next: Note[]) => void }) {
-  const put = (at: number, points: Note['points']) =>
-    onChange(notes.map((note, i) => (i === at ? { ...note, points } : note)));
-  return (
-    <div className="flex flex-col gap-2" role="group" aria-label="Notes">
-      {notes.map((note, i) => (
-        <div key={i}>
-          <p className="font-read text-small font-medium">{note.heading}</p>
-          {note.points.map((point, n) => (
-            <span key={n} className="flex items-baseline gap-2">
-              <LineArea
-                label={`Note ${n + 1} of ${note.heading}`}
-                value={point.point}
-                onChange={(text) =>
-                  put(
-                    i,
-                    note.points.map((one, at) => (at === n ? { ...one, point: text } : one)),
-                  )
-                }
-              />
-              <Button
-                look="quiet"
-                className="text-small"
-                onClick={() =>
-                  put(
-                    i,
-                    note.points.filter((_, at) => at !== n),
-                  )
-                }
-              >
-                drop
-              </Button>
-            </span>
-          ))}
-        </div>
-      ))}
-    </div>
-  );
-}
-
-/** One line of text that is shown whole, however long it is. */
-function LineArea({ label, value, onChange }: { label: string; value: string; onChange: (value: string) => void }) {
-  return (
-    <textarea
-      className="field resize-none text-small [field-sizing:content]"
-      rows={1}
-      aria-label={label}
-      value={value}
-      onChange={(event) => onChange(event.target.value.replace(/\n/g, ' '))}
-    />
   );
 }

@@ -8,13 +8,16 @@ const COLUMNS = 11;
 
 /** What a value of a word would have done on past briefs: each a mark on a scale, ink where it passes, grey where not. */
 export function PastFigures({ pipeline, step, field }: { pipeline: string; step: Step; field: string }) {
-  const measure = kindOf(step).past?.find((one) => one.field === field);
+  const { past, pastFilter } = kindOf(step);
+  const measure = past?.find((one) => one.field === field);
+  const filter = pastFilter?.field === field ? pastFilter : undefined;
   const { data } = useQuery({
     queryKey: ['past', pipeline, step.id],
     queryFn: () => call('GET', `/pipelines/${pipeline}/past/${step.id}`, { answer: Past }),
-    enabled: measure !== undefined,
+    enabled: measure !== undefined || filter !== undefined,
     staleTime: 30_000,
   });
+  if (filter && data) return <Parted ways={data.seen.map((seen) => filter.holds(step, seen))} />;
   const figures = data?.past[field];
   if (!measure || !figures) return null;
   if (figures.length === 0)
@@ -66,6 +69,33 @@ export function PastFigures({ pipeline, step, field }: { pipeline: string; step:
         Of the last {figures.length} {measure.of} <b className="font-semibold">{passing}</b>{' '}
         {passing === 1 ? 'passes' : 'pass'}
         {nearby.map(([value, many]) => `; at ${value}, ${many} would`).join('')}.
+      </p>
+    </div>
+  );
+}
+
+/** How many past briefs would go which way. */
+function Parted({ ways }: { ways: readonly (boolean | null)[] }) {
+  const known = ways.filter((way) => way !== null);
+  if (known.length === 0)
+    return (
+      <p className="pt-2 text-small text-ink-3">
+        {ways.length === 0
+          ? 'No brief has come this far yet, so nothing tells what this would do.'
+          : 'Past briefs were not asked this, so nothing tells what it would do.'}
+      </p>
+    );
+  const first = known.filter(Boolean).length;
+  return (
+    <div className="pt-3">
+      <div className="flex h-2 gap-px" aria-hidden>
+        {known.map((_, i) => (
+          <span key={i} className={`flex-1 ${i < first ? 'bg-ink' : 'bg-graphite-soft'}`} />
+        ))}
+      </div>
+      <p className="pt-1 text-small">
+        Of the last {known.length} briefs <b className="font-semibold">{first}</b> would go the first way,{' '}
+        {known.length - first} otherwise.
       </p>
     </div>
   );

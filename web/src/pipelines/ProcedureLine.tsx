@@ -4,7 +4,7 @@ import { DropdownMenu } from 'radix-ui';
 import { type KeyboardEvent, type MouseEvent, type PointerEvent, type ReactNode, useState } from 'react';
 import { Button, Key } from '../design/index.ts';
 import type { LineCommand } from './lineCommands.ts';
-import { type Choices, OwnInstruction, StepSentence } from './StepSentence.tsx';
+import { type Choices, Examples, OwnInstruction, StepSentence } from './StepSentence.tsx';
 import { INDENT } from './useLineDrag.ts';
 
 /** Where sentences begin: after the number. */
@@ -58,6 +58,7 @@ export function ProcedureLine({
   const [menu, setMenu] = useState(false);
   // The first words of an instruction are written where there was none: its editor stays until it is closed.
   const [writing, setWriting] = useState(false);
+  const [exemplifying, setExemplifying] = useState(false);
   return (
     <div
       className={`group relative ml-8 grid min-h-9 border-t border-rule-soft py-1.5 pr-4 ${picked ? 'bg-marker-wash' : ''} ${dragged ? 'opacity-40' : ''}`}
@@ -160,6 +161,9 @@ export function ProcedureLine({
               onChange={acts.change}
               onOpen={setWriting}
             />
+          ) : null}
+          {'examples' in step && (exemplifying || step.examples.length === 0) ? (
+            <Examples step={step} examples={step.examples} onChange={acts.change} onOpen={setExemplifying} />
           ) : null}
           {tools}
         </span>

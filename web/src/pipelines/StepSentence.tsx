@@ -1,8 +1,10 @@
 import type { Blog, PipelineWhole, Routine, Source } from '@grivo/contract';
 import {
+  beginning,
   expressionProblem,
   FUNCTIONS,
   IS,
+  listWords,
   type Names,
   PARTS,
   type SeenField,
@@ -57,6 +59,7 @@ export const StepSentence = memo(function StepSentence({ step, choices, fields, 
   const parts = sentenceOf(step, choices.names);
   const wrongAt = (field: string) => problems.find((found) => found.field === field && found.grade === 'error');
   const own = 'instruction' in step && step.kind !== 'answer' ? step.instruction : null;
+  const examples = 'examples' in step ? step.examples : [];
   return (
     <span className="text-proc tracking-[-0.003em]">
       {parts.map((part, i) => {
@@ -108,6 +111,11 @@ export const StepSentence = memo(function StepSentence({ step, choices, fields, 
           />
         </span>
       )}
+      {examples.length === 0 ? null : (
+        <span className="block text-small text-ink-3">
+          after the manner of: <Examples step={step} examples={examples} onChange={onChange} />
+        </span>
+      )}
     </span>
   );
 }, saysTheSame);
@@ -157,6 +165,35 @@ export function OwnInstruction({
       )}
     >
       {line === '' ? 'own words' : `“${line.slice(0, 70)}${line.length > 70 ? '…' : ''}”`}
+    </Word>
+  );
+}
+
+/** Texts after whose manner the step works. */
+export function Examples({
+  step,
+  examples,
+  onChange,
+  onOpen,
+}: Pick<Shown, 'step' | 'onChange'> & { examples: readonly string[]; onOpen?: (open: boolean) => void }) {
+  return (
+    <Word
+      label={`${step.kind}, examples`}
+      {...(onOpen ? { onOpen } : {})}
+      editor={() => (
+        <>
+          <ValuesEditor label="Examples" value={examples} most={5} onChange={(next) => onChange('examples', next)} />
+          <p className="text-small text-ink-3">Their form and length are followed, not what they speak of.</p>
+        </>
+      )}
+    >
+      {examples.length === 0 || onOpen
+        ? 'examples'
+        : listWords(
+            examples.map((text) => `“${beginning(text, 34)}”`),
+            '',
+            2,
+          )}
     </Word>
   );
 }

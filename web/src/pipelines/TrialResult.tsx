@@ -22,6 +22,7 @@ const Gave = z
     judgement: z.object({ score: z.number(), kind: z.string(), reason: z.string() }),
     notes: z.array(z.object({ heading: z.string(), points: z.array(z.object({ point: z.string() })) })),
     holds: z.boolean(),
+    looked: z.record(z.string(), z.unknown()),
     values: z.record(z.string(), z.unknown()),
     asked: z.object({ for: z.string(), note: z.string() }),
   })
@@ -206,7 +207,17 @@ function Given({ run }: { run: StepRun }) {
         for {plural(gave.notes.length, 'section')}
       </span>
     );
-  if (gave.holds !== undefined) return <span>{gave.holds ? 'it holds' : 'it does not hold'}</span>;
+  if (gave.holds !== undefined)
+    return (
+      <span>
+        {gave.holds ? 'it holds' : 'it does not hold'}
+        {Object.entries(gave.looked ?? {}).map(([field, value]) => (
+          <span key={field} className="block truncate text-ink-3">
+            {field}: {textOf(value) || 'empty'}
+          </span>
+        ))}
+      </span>
+    );
   if (gave.values) return <span>{Object.values(gave.values).map(String).join(', ') || 'no values'}</span>;
   if (gave.asked) return <span className="text-ink-3">waits for {gave.asked.for}</span>;
   return <OwnFields gave={run.gave ?? {}} />;

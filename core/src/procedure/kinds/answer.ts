@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { fieldName, stepBase } from '../fields.ts';
+import { examples, fieldName, stepBase } from '../fields.ts';
 import type { StepKind } from '../kind.ts';
 import { beginning } from '../sentence.ts';
 
@@ -10,6 +10,7 @@ const schema = z.strictObject({
   kind: z.literal('answer'),
   /** What the writer is to answer: a Liquid text. */
   instruction: z.string().max(20_000),
+  examples,
   form: z.enum(ANSWER_FORMS),
   /** The parts of a record. */
   parts: z.array(fieldName).max(20),
@@ -53,6 +54,7 @@ export const answer: StepKind<'answer', AnswerStep> = {
     kind: 'answer',
     off: false,
     instruction: 'What is the one thing a reader should remember about {{ subject }}?',
+    examples: [],
     form: 'a text',
     parts: [],
     as: 'answer',

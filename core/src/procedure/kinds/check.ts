@@ -54,6 +54,12 @@ export const check: StepKind<'check', CheckStep> = {
       figure: (gave) => figureAt(gave, 'check', 'words'),
       passes: ({ words }, figure) => figure >= words.from && figure <= words.to,
     },
+    {
+      field: 'likeness',
+      of: 'articles',
+      figure: (gave) => figureAt(gave, 'check', 'likeness'),
+      passes: ({ likeness }, figure) => likeness === null || figure < likeness,
+    },
   ],
   sentence: (step): SentencePart[] => [
     { text: 'Check: ' },

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { instruction, range, stepBase } from '../fields.ts';
+import { examples, instruction, range, stepBase } from '../fields.ts';
 import type { StepKind } from '../kind.ts';
 
 const schema = z.strictObject({
@@ -7,6 +7,7 @@ const schema = z.strictObject({
   kind: z.literal('outline'),
   sections: range(1, 20),
   instruction,
+  examples,
 });
 export type OutlineStep = z.infer<typeof schema>;
 
@@ -20,7 +21,15 @@ export const outline: StepKind<'outline', OutlineStep> = {
   calls: 'writer',
   effect: false,
   writes: false,
-  fresh: (id) => ({ id, kind: 'outline', off: false, sections: { from: 4, to: 6 }, instruction: '' }),
+  fresh: (id) => ({ id, kind: 'outline', off: false, sections: { from: 4, to: 6 }, instruction: '', examples: [] }),
+  past: [
+    {
+      field: 'sections',
+      of: 'outlines',
+      figure: (gave) => (Array.isArray(gave['outline']) ? gave['outline'].length : null),
+      passes: ({ sections }, count) => count >= sections.from && count <= sections.to,
+    },
+  ],
   sentence: (step) => [
     { text: 'Outline ' },
     {

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { instruction, stepBase } from '../fields.ts';
+import { examples, instruction, stepBase } from '../fields.ts';
 import type { StepKind } from '../kind.ts';
 
 const schema = z.strictObject({
@@ -9,6 +9,7 @@ const schema = z.strictObject({
   most: z.int().min(20).max(200),
   choices: z.int().min(1).max(10),
   instruction,
+  examples,
 });
 export type TitleStep = z.infer<typeof schema>;
 
@@ -22,7 +23,15 @@ export const title: StepKind<'title', TitleStep> = {
   calls: 'writer',
   effect: false,
   writes: false,
-  fresh: (id) => ({ id, kind: 'title', off: false, most: 60, choices: 3, instruction: '' }),
+  fresh: (id) => ({ id, kind: 'title', off: false, most: 60, choices: 3, instruction: '', examples: [] }),
+  past: [
+    {
+      field: 'most',
+      of: 'titles',
+      figure: (gave) => (typeof gave['title'] === 'string' ? gave['title'].length : null),
+      passes: (step, length) => length <= step.most,
+    },
+  ],
   sentence: (step) => [
     { text: 'Title it in ' },
     {

@@ -2,8 +2,9 @@ import { z } from 'zod';
 import { anySteps } from '../anySteps.ts';
 import { type StepBase, stepBase } from '../fields.ts';
 import type { StepKind } from '../kind.ts';
+import { recordAt } from '../past.ts';
 import type { Step } from '../registry.ts';
-import { FieldTest } from '../test.ts';
+import { FieldTest, testHolds } from '../test.ts';
 
 export interface WhenStep extends StepBase {
   kind: 'when';
@@ -54,6 +55,19 @@ export const when: StepKind<'when', WhenStep> = {
     holds: [],
     otherwise: [],
   }),
+  pastFilter: {
+    field: 'tests',
+    seen: (gave) => recordAt(gave, 'looked'),
+    holds: (step, seen) => {
+      const held = step.tests.map((test) =>
+        Object.hasOwn(seen, test.field)
+          ? testHolds({ ...test, field: 'value' }, { value: seen[test.field] ?? undefined })
+          : null,
+      );
+      if (held.includes(null)) return null;
+      return step.join === 'all' ? held.every(Boolean) : held.some(Boolean);
+    },
+  },
   sentence: (step) => [
     { text: 'When ' },
     {
