@@ -175,6 +175,33 @@ describe('many briefs', () => {
   });
 });
 
+describe('a brief stopped by a person', () => {
+  test('goes no further, says who stopped it, and goes on where it was without paying again', async () => {
+    w.standIns.trouble('writer', { how: 'delay', ms: 1_500 }, 1);
+    const pipeline = await w.pipeline(['how much salt for sauerkraut'], ([take, look, outline]) => [
+      take!,
+      look!,
+      outline!,
+      stepKinds.hold.fresh('s9'),
+    ]);
+    const [id] = await w.take(pipeline);
+    const whole = async () => (await reader<BriefWhole>('GET', `/briefs/${id}`)).body;
+    await expect.poll(async () => (await whole()).runs.find(({ path }) => path === 's3')?.state).toBe('running');
+    expect((await editor('POST', `/briefs/${id}/stop`, {})).status).toBe(204);
+    const stopped = (await whole()).runs.find(({ path }) => path === 's3');
+    expect(stopped).toMatchObject({ state: 'stopped', failure: { sentence: 'editor stopped it.' } });
+    expect((await editor('POST', `/briefs/${id}/stop`, {})).status).toBe(409);
+    const asked = () => w.standIns.received().calls.filter(({ name }) => name === 'outline').length;
+    // The call that was under way comes back, is kept, and does not move the brief.
+    await expect.poll(asked, { timeout: 5_000 }).toBe(1);
+    await new Promise((resolve) => setTimeout(resolve, 300));
+    expect((await whole()).standing).toBe('stopped');
+    expect((await editor('POST', `/briefs/${id}/release`, {})).status).toBe(200);
+    await w.settled([id!], ['held']);
+    expect(asked()).toBe(1);
+  });
+});
+
 describe('a brief set aside', () => {
   test('by a check goes on when it is brought back: the person overrules it, and what was done is not done again', async () => {
     const pipeline = await w.pipeline(['too short by far'], steps([set('s5'), stepKinds.hold.fresh('s9')]));

@@ -31,6 +31,7 @@ export type Failure =
   | { code: 'language-unknown'; language: string }
   | { code: 'translation-incomplete'; language: string; problem: string }
   | { code: 'routine-missing'; routine: string }
+  | { code: 'stopped-by-hand'; person: string }
   /** Something only the environment of the installation can give. */
   | { code: 'not-set-up'; what: string }
   // Ours.
@@ -67,6 +68,7 @@ const CLASS: Record<FailureCode, FailureClass> = {
   'language-unknown': 'refused',
   'translation-incomplete': 'refused',
   'routine-missing': 'refused',
+  'stopped-by-hand': 'refused',
   'not-set-up': 'mend',
   defect: 'defect',
 };

@@ -166,6 +166,8 @@ export function wordsOf(failure: Failure, nameOf: (id: string) => string = (id) 
         `The routine ‘${failure.routine}’ is not there.`,
         'Choose another routine, or take the step out.',
       );
+    case 'stopped-by-hand':
+      return say('Stopped by hand', `${failure.person} stopped it.`, 'Let it go on when you like; nothing is lost.');
     case 'not-set-up':
       return say(
         `No ${failure.what}`,

@@ -6,11 +6,12 @@
 export type StepState = 'ready' | 'running' | 'waiting' | 'held' | 'stopped' | 'done' | 'cancelled';
 
 const STEP: Record<StepState, readonly StepState[]> = {
-  ready: ['running', 'cancelled'],
+  // `stopped` from here and from `waiting`: a person stopped the brief.
+  ready: ['running', 'stopped', 'cancelled'],
   // `ready` again: its worker died, or it gave the step back.
   running: ['done', 'waiting', 'held', 'stopped', 'ready', 'cancelled'],
   // Waits for a time: a retry, a slot, the next month.
-  waiting: ['ready', 'cancelled'],
+  waiting: ['ready', 'stopped', 'cancelled'],
   held: ['done', 'cancelled'],
   stopped: ['ready', 'cancelled'],
   done: [],

@@ -16,7 +16,7 @@ import {
   type StepRun,
 } from '@grivo/contract';
 import { type Failure, ProcedureDocument, wordsOf } from '@grivo/core';
-import { bringBack, goOn, putAhead, setAside } from '../briefs/rounds.ts';
+import { bringBack, goOn, putAhead, setAside, stopBrief } from '../briefs/rounds.ts';
 import { filledFor, runWhole } from '../briefs/run.ts';
 import { sheetOf } from '../briefs/sheet.ts';
 import { Procedures } from '../engine/briefState.ts';
@@ -56,7 +56,7 @@ export function briefRoutes(product: Product): Route[] {
     if (!brief) throw notFound('brief');
     return brief;
   };
-  const doTo = async (act: ManyBriefs['do'], id: string): Promise<boolean> => {
+  const doTo = async (act: ManyBriefs['do'], id: string, person: string): Promise<boolean> => {
     switch (act) {
       case 'set aside':
         return setAside(ground, id);
@@ -64,6 +64,8 @@ export function briefRoutes(product: Product): Route[] {
         return (await bringBack(ground, procedures, id, product.serviceFor)) !== null;
       case 'put ahead':
         return putAhead(ground, id);
+      case 'stop':
+        return stopBrief(ground, id, person);
       case 'go on':
         return (await releaseBrief(ground, id)) > 0;
     }
@@ -177,9 +179,9 @@ export function briefRoutes(product: Product): Route[] {
       body: ManyBriefs,
       answer: DoneToBriefs,
       status: 200,
-      handle: async ({ body: { do: act, briefs } }) => {
+      handle: async ({ body: { do: act, briefs }, person }) => {
         let done = 0;
-        for (const id of briefs) if (await doTo(act, id)) done++;
+        for (const id of briefs) if (await doTo(act, id, person.name)) done++;
         bell.ring({ kind: 'admit' });
         await product.ringAll();
         return { done, left: briefs.length - done };
@@ -190,12 +192,25 @@ export function briefRoutes(product: Product): Route[] {
       path: '/briefs/{id}/bring-back',
       says: 'Brings back a brief that was set aside; it goes on where it was ended',
       role: 'editor',
-      handle: async ({ params }) => {
+      handle: async ({ params, person }) => {
         await must(params['id']!);
-        if (!(await doTo('bring back', params['id']!)))
+        if (!(await doTo('bring back', params['id']!, person.name)))
           throw problem(409, 'Not set aside', 'This brief is not set aside.', 'Look at it again.');
         bell.ring({ kind: 'admit' });
         await product.ringAll();
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/briefs/{id}/stop',
+      says: 'Stops a brief where it stands, until it is let go',
+      role: 'editor',
+      handle: async ({ params, person }) => {
+        await must(params['id']!);
+        if (!(await doTo('stop', params['id']!, person.name)))
+          throw problem(409, 'Nothing runs', 'Nothing of this brief runs or waits to run.', 'Look at it again.');
+        bell.ring({ kind: 'admit' });
+        bell.ring({ kind: 'event' });
       },
     }),
     route({

@@ -114,6 +114,26 @@ export async function setAside(ground: Ground, brief: string): Promise<boolean> 
 }
 
 /**
+ * Stops a brief where it stands, until a person lets it go on. A call under way is not waited for: what it brings is kept
+ * and not paid again.
+ * @param person who stopped it, by name
+ */
+export async function stopBrief(ground: Ground, brief: string, person: string): Promise<boolean> {
+  return ground.db.transaction(async (sql) => {
+    await sql.rows('SELECT id FROM brief WHERE id = ? FOR UPDATE', [brief]);
+    const failure = JSON.stringify({ code: 'stopped-by-hand', person });
+    const stopped = await sql.run(
+      "UPDATE step_run SET state = 'stopped', lane = NULL, due_at = NULL, due_desk = NULL, holder = NULL, failure = ? WHERE brief = ? AND state IN ('ready', 'running', 'waiting')",
+      [failure, brief],
+    );
+    if (stopped === 0) return false;
+    await sql.run("UPDATE brief SET standing = 'stopped', rev = rev + 1 WHERE id = ?", [brief]);
+    await sql.run("INSERT INTO event (id, noun, noun_id) VALUES (?, 'brief', ?)", [ground.ids(), brief]);
+    return true;
+  });
+}
+
+/**
  * Brings back a brief that was set aside: by a judgement or a check, which a person overrules by it, or by a person. It goes
  * on where it was ended; what was done stays done.
  * @returns lanes with new work, null when it is not set aside

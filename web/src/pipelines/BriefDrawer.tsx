@@ -151,6 +151,11 @@ function Acts({ brief, run, pipeline }: { brief: BriefWhole; run: Run | null; pi
             Go on from there
           </Button>
         ) : null}
+        {standing === 'in work' || standing === 'ready' ? (
+          <Button look="word" onClick={() => act.mutate({ path: 'stop' })}>
+            Stop it
+          </Button>
+        ) : null}
         {run && standing !== 'out' && standing !== 'waiting' ? (
           <Button look="word" onClick={() => act.mutate({ path: 'again', body: { step: run.path } })}>
             Run again from here

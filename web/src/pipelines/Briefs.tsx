@@ -16,6 +16,7 @@ const STANDINGS: BriefStanding[] = ['held', 'stopped', 'in work', 'waiting', 're
 
 const ACTS: { act: ManyBriefs['do']; says: string; fits: (row: SheetRow) => boolean }[] = [
   { act: 'go on', says: 'Go on', fits: ({ standing }) => standing === 'stopped' },
+  { act: 'stop', says: 'Stop', fits: ({ standing }) => standing === 'in work' || standing === 'ready' },
   { act: 'put ahead', says: 'Put ahead', fits: ({ standing }) => !['out', 'set aside'].includes(standing) },
   { act: 'set aside', says: 'Set aside', fits: ({ standing }) => !['out', 'set aside'].includes(standing) },
   { act: 'bring back', says: 'Bring back', fits: ({ standing }) => standing === 'set aside' },
