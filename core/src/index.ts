@@ -11,6 +11,10 @@ export { dryFrom, type ForecastSlot, forecast } from './cadence/forecast.ts';
 export { nextFreeSlot, type Placement, placementFaults, reflow } from './cadence/placement.ts';
 export { CadenceRule, cadenceSentence } from './cadence/rule.ts';
 export { type Moment, slotsBetween, slotsFrom } from './cadence/slots.ts';
+export { type CaptionFault, type Chapter, type Cue, clockOf, type ReadCaptions, secondsOf } from './captions/cue.ts';
+export { readCaptions } from './captions/parse.ts';
+export { type SpokenChapter, type SpokenPassages, spokenCarries, spokenPassages } from './captions/passages.ts';
+export { type Cleaned, type Spoken, spokenOf } from './captions/spoken.ts';
 export { type Chance, chanceFrom, textDigest } from './chance/chance.ts';
 export { expressionFields, expressionProblem, type WorkedOut, workOut } from './expression/evaluate.ts';
 export { type FindPattern, type Found, FUNCTIONS } from './expression/functions.ts';
@@ -34,6 +38,7 @@ export {
   type DropReason,
   identityOf,
 } from './keyword/clean.ts';
+export { languageOf } from './language/detect.ts';
 export { type LinkLimits, type PlacedLink, placeLinks } from './link/place.ts';
 export { type LinkPage, type RankedPage, rankPages } from './link/rank.ts';
 export { type Micros, type Price, type TextUsage, textCeiling, textCost, tokensCeiling } from './money/price.ts';
@@ -104,6 +109,19 @@ export { FieldTest, IS, isEmpty, numberOf, testHolds, textOf, valueAt } from './
 export { allSteps, innerSteps, kindOf, mapSteps } from './procedure/tree.ts';
 export { procedureYaml, type ReadYaml, readProcedureYaml, type YamlProblem } from './procedure/yaml.ts';
 export { contentStems, countWords, fold, sentencesOf, stem, stemCover, wordsOfText } from './sentence/sentence.ts';
+export { CELL_TYPES, type CellType, type ReadCell, readCell } from './sheet/cell.ts';
+export {
+  type GuessedSheet,
+  guessBelow,
+  guessSeparator,
+  guessSheet,
+  headersOf,
+  letters,
+  SEPARATORS,
+  type Separator,
+  type SheetColumn,
+} from './sheet/guess.ts';
+export { type ReadRow, type RowFault, type RowReading, rowReader } from './sheet/row.ts';
 export {
   type BriefStanding,
   briefMay,

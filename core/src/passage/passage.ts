@@ -5,8 +5,11 @@ export interface Passage {
   /** Material digest and number, stable over all briefs: `digest:n`. */
   id: string;
   text: string;
-  /** Where it stands: a page's address and the paragraph in it. */
-  locator: { address: string; title: string; paragraph: number };
+  /**
+   * Where it stands: an address and the paragraph of it; of what was said, the second it begins at. `place` says it for
+   * people: '01:48, Salt', 'row 44'.
+   */
+  locator: { address: string; title: string; paragraph: number; seconds?: number; place?: string };
   language: string;
 }
 

@@ -1,0 +1,200 @@
+import * as fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { clockOf, secondsOf } from './cue.ts';
+import { readCaptions } from './parse.ts';
+import { spokenCarries, spokenPassages } from './passages.ts';
+import { spokenOf } from './spoken.ts';
+
+function cuesOf(text: string) {
+  const read = readCaptions(text);
+  if (!read.ok) throw new Error(read.problem);
+  return read;
+}
+const said = (text: string, language = 'en') => spokenOf(cuesOf(text).cues, language);
+
+describe('reading captions', () => {
+  test('WebVTT with styles, notes, regions, settings and overlapping cues', () => {
+    const read = cuesOf(`\ufeffWEBVTT - Bench
+
+STYLE
+::cue { color: lime }
+
+REGION
+id:one
+
+NOTE by hand
+
+intro
+00:01.000 --> 00:04.500 align:start position:10%
+<v Ines>Three jars, <c.yellow>one</c> of them soft.</v>
+
+00:03.000 --> 00:06.000
+Same cabbage &amp; same Sunday.
+`);
+    expect(read).toMatchObject({ format: 'WebVTT', faults: [] });
+    expect(read.cues.map(({ start, end }) => [start, end])).toEqual([
+      [1, 4.5],
+      [3, 6],
+    ]);
+    expect(spokenOf(read.cues).spoken.map(({ text }) => text)).toEqual([
+      'Three jars, one of them soft.',
+      'Same cabbage & same Sunday.',
+    ]);
+  });
+
+  test('SRT with wrong numbers, a missing empty line, short times, and a cue that ends before it begins', () => {
+    const read = cuesOf(
+      '7\r\n00:00:01,000 --> 00:00:02,000\r\nOne.\r\n7\r\n00:00:02,5 --> 00:00:03,000\r\nTwo.\r\n\r\nseven\r\n00:00:09,000 --> 00:00:08,000\r\nNever.\r\n\r\nLost words\r\n\r\n9\r\n00:10 -> 00:11\r\nThree.',
+    );
+    expect(read.format).toBe('SRT');
+    expect(read.cues.map(({ start, lines }) => [start, lines.join('|')])).toEqual([
+      [1, 'One.'],
+      [2.5, 'Two.'],
+      [10, 'Three.'],
+    ]);
+    expect(read.faults).toEqual([
+      { line: 9, problem: 'it ends (00:00:08,000) before it begins (00:00:09,000)' },
+      { line: 12, problem: '‘Lost words’ has no times' },
+    ]);
+  });
+
+  test('what is no captions file says so', () => {
+    expect(readCaptions('Dear Ines,\nthe crocks have arrived.')).toMatchObject({ ok: false });
+    expect(readCaptions('WEBVTT\n\n')).toEqual({ ok: false, problem: 'it holds no caption that can be read' });
+  });
+
+  test('times are read as people write them', () => {
+    expect(['00:12', '4:55', '1:02:03', '295', 'soon', ''].map(secondsOf)).toEqual([12, 295, 3_723, 295, null, null]);
+    fc.assert(fc.property(fc.nat(200_000), (n) => secondsOf(clockOf(n)) === n));
+  });
+
+  test('no text whatever makes it throw, and what it reads is in order', () => {
+    const part = fc.oneof(
+      fc.string({ maxLength: 20 }),
+      fc.constantFrom(
+        'WEBVTT',
+        '\n\n',
+        '00:01 --> 00:02',
+        '00:00:05,000 --> 00:00:01,000',
+        '1',
+        '<b>',
+        'NOTE',
+        '\r',
+        '[music]',
+      ),
+    );
+    fc.assert(
+      fc.property(fc.array(part, { maxLength: 30 }), (parts) => {
+        const read = readCaptions(parts.join('\n'));
+        if (!read.ok) return;
+        expect([...read.cues].sort((a, b) => a.start - b.start)).toEqual(read.cues);
+        spokenOf(read.cues);
+      }),
+      { numRuns: 400 },
+    );
+  });
+});
+
+describe('what was said', () => {
+  test('lines that roll up are said once, and words that grow are one caption', () => {
+    const rolling = said(`WEBVTT
+
+00:00.000 --> 00:02.000
+we weigh the salt
+
+00:02.000 --> 00:04.000
+we weigh the salt
+never the spoon
+
+00:04.000 --> 00:06.000
+never the spoon
+and we write it on the lid
+
+00:06.000 --> 00:06.500
+and we write it on the lid so I
+`);
+    expect(rolling.spoken.map(({ text }) => text)).toEqual([
+      'We weigh the salt never the spoon and we write it on the lid so I.',
+    ]);
+    expect(rolling.left.repeats).toBe(3);
+  });
+
+  test('fillers, sounds and speakers fall away; sentences are joined over captions, each with its time', () => {
+    const { spoken, left } = said(`WEBVTT
+
+00:00.000 --> 00:04.000
+[Kettle] Right. Um, three jars,
+
+00:04.000 --> 00:08.000
+INES: same cabbage. And, uh, one of them
+(chair) bends.
+`);
+    expect(spoken.map(({ text }) => text)).toEqual(['Right.', 'Three jars, same cabbage.', 'And, one of them bends.']);
+    expect(spoken[1]!.start).toBeGreaterThan(0);
+    expect(spoken[1]!.start).toBeLessThan(4);
+    expect(spoken[2]!.start).toBeGreaterThan(4);
+    expect(left).toEqual({ fillers: 2, repeats: 0, sounds: 2 });
+  });
+
+  test('captions without punctuation are parted at pauses', () => {
+    const { spoken } = said(`WEBVTT
+
+00:00.000 --> 00:02.000
+we cut the cabbage fine
+
+00:02.100 --> 00:04.000
+and salt it at once
+
+00:06.000 --> 00:08.000
+then we wait
+`);
+    expect(spoken).toEqual([
+      { start: 0, end: 4, text: 'We cut the cabbage fine and salt it at once.' },
+      { start: 6, end: 8, text: 'Then we wait.' },
+    ]);
+  });
+
+  test('German fillers are German', () => {
+    expect(
+      said('1\n00:00:00,000 --> 00:00:02,000\nÄhm, das Kraut, äh, steht im Keller. Er ist kühl.', 'de').spoken.map(
+        ({ text }) => text,
+      ),
+    ).toEqual(['Das Kraut, steht im Keller.', 'Er ist kühl.']);
+  });
+});
+
+describe('passages of what was said', () => {
+  const spoken = Array.from({ length: 40 }, (_, i) => ({
+    start: i * 10,
+    end: i * 10 + 9,
+    text: `Sentence ${i} has some ten words so that it fills up.`,
+  }));
+  const about = { address: 'https://bench.example/v', title: 'Soft', language: 'en', digest: 'd' };
+
+  test('keep to chapters, know their time, and lose nothing', () => {
+    const chapters = [
+      { start: 0, title: 'Three jars' },
+      { start: 95, title: 'Salt' },
+    ];
+    const { passages, chapters: found, words } = spokenPassages(spoken, about, chapters);
+    expect(passages.map(({ text }) => text).join(' ')).toBe(spoken.map(({ text }) => text).join(' '));
+    expect(found.map(({ title }) => title)).toEqual(['Three jars', 'Salt']);
+    const salt = passages.find(({ id }) => id === found[1]!.passages[0]);
+    expect(salt).toMatchObject({
+      text: expect.stringMatching(/^Sentence 10 /),
+      locator: { seconds: 100, place: '01:40, Salt' },
+    });
+    expect(words).toBe(440);
+    expect(spokenCarries(words)).toBe(290);
+  });
+
+  test('a range takes only what is said in it', () => {
+    const { passages } = spokenPassages(spoken, about, [], { from: 50, to: 80 });
+    expect(passages.map(({ text }) => text).join(' ')).toBe(
+      spoken
+        .slice(5, 8)
+        .map(({ text }) => text)
+        .join(' '),
+    );
+  });
+});
