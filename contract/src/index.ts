@@ -11,4 +11,5 @@ export * from './pipelines/whole.ts';
 export { Problem } from './problem/problem.ts';
 export * from './services/service.ts';
 export * from './session/session.ts';
+export * from './sources/settings.ts';
 export * from './sources/source.ts';

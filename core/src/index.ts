@@ -90,6 +90,7 @@ export { checkProcedure, fieldsThroughout, type SeenField } from './procedure/fi
 export { beginHistory, changeHistory, type History, redoHistory, undoHistory } from './procedure/history.ts';
 export type { CheckContext, PastMeasure, Problem, RoutineForm, ServiceRole, StepKind } from './procedure/kind.ts';
 export { MOST_TURNS } from './procedure/kinds/forEach.ts';
+export { PICKS } from './procedure/kinds/gist.ts';
 export { PARTS, type Part, PERSONS, type Person } from './procedure/kinds/write.ts';
 export { LANGUAGES, languageName } from './procedure/languages.ts';
 export { columnsOf } from './procedure/past.ts';
@@ -117,6 +118,7 @@ export {
   guessSheet,
   headersOf,
   letters,
+  RESERVED_FIELDS,
   SEPARATORS,
   type Separator,
   type SheetColumn,

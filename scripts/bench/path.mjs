@@ -58,7 +58,7 @@ export async function path(tell) {
     await product.work('both');
     const times = [];
     for (const phrase of KEYWORDS.guides.slice(0, 14)) {
-      const source = await createSource(floor, 'keywords', 'Bench');
+      const source = await createSource(floor, { kind: 'keywords' }, 'Bench');
       await addKeywords(floor, source, phrase);
       const steps = [
         { ...stepKinds.take.fresh('s1'), sources: [source], most: null },

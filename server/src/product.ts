@@ -3,6 +3,7 @@ import { type Logger, pino } from 'pino';
 import { Illustrator } from './adapters/illustrator.ts';
 import { LookUp } from './adapters/lookUp.ts';
 import { Micropub } from './adapters/micropub.ts';
+import { VideoHost } from './adapters/videoHost.ts';
 import { Writer } from './adapters/writer.ts';
 import { DeskClock } from './clock/deskClock.ts';
 import { Secrets } from './config/secrets.ts';
@@ -14,6 +15,7 @@ import type { Ground } from './engine/outside.ts';
 import { Bell } from './engine/ring.ts';
 import { Network } from './network/network.ts';
 import { ServiceDirectory } from './services/directory.ts';
+import { type Refreshed, refreshSource } from './sources/refresh.ts';
 import { performers } from './steps/registry.ts';
 import type { Tools } from './steps/tools.ts';
 import { Database } from './store/database.ts';
@@ -55,6 +57,8 @@ export interface Product {
   hear(): Promise<void>;
   /** The service a kind of step would call now, if it calls any. */
   serviceFor: (kind: string) => string | null;
+  /** One look at a source: keeps what is new there, takes nothing. */
+  look(source: string): Promise<Refreshed>;
   /** Tells every process that steps of any lane may be ready again, and that settings changed. */
   ringAll(): Promise<void>;
   /** Something to be ended with the product. */
@@ -90,12 +94,14 @@ export async function assemble(options: ProductOptions): Promise<Product> {
     writer: new Writer(ports),
     illustrator: new Illustrator(ports),
     lookUp: new LookUp(ports),
+    videoHost: new VideoHost(ports),
     micropub: new Micropub(ports),
     secrets,
     mail: options.mail ?? null,
     keepFolder: options.keepFolder ?? null,
     holder: () => engine?.worker ?? '-',
   };
+  const look = (source: string) => refreshSource({ ground, network }, source);
   /** A lease lost while the database was away is taken anew as soon as it answers. */
   const hear = async (): Promise<void> => {
     const lease = new Lease(ground, 'api', bell.address);
@@ -113,11 +119,17 @@ export async function assemble(options: ProductOptions): Promise<Product> {
     secrets,
     allowed,
     async work(role, more) {
-      engine = new Engine(ground, bell, services, { role, performers: performers(tools), ...more });
+      engine = new Engine(ground, bell, services, {
+        role,
+        performers: performers(tools),
+        look: async (source) => (await look(source)).kind !== 'busy',
+        ...more,
+      });
       await engine.start();
       return engine;
     },
     standIns: options.standIns ?? null,
+    look,
     hear,
     serviceFor: (kind) => {
       const called = roleCalled(kind);

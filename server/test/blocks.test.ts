@@ -408,11 +408,21 @@ describe('journeys', () => {
   });
 });
 
+/** A source of one item of a kind. */
+async function sourceFor(kind: (typeof SHIPPED)[number]['from']): Promise<string> {
+  if (kind === 'keywords') return listOf('how much salt for sauerkraut');
+  const settings =
+    kind === 'videos'
+      ? { kind, addresses: [`${w.standIns.address}/videos/watch/salt-by-weight`] }
+      : { kind, address: `${w.standIns.address}/sheets/stock.csv`, startFrom: { at: 'the last', n: 1 } };
+  return (await ask<{ id: string }>('POST', '/sources', { name: 'A source', settings })).body.id;
+}
+
 describe('shipped procedures', () => {
   test.each(SHIPPED.filter(({ key }) => key !== 'finished').map((one) => [one.key, one] as const))(
     '‘%s’ has no problems and runs to its end',
     async (_key, one) => {
-      const source = await listOf('how much salt for sauerkraut');
+      const source = await sourceFor(one.from);
       const document = one.make({ source, blog: w.blog, language: 'en' });
       const steps = document.steps.map((step) =>
         step.kind === 'publish' ? { ...step, when: 'at once' as const } : step,

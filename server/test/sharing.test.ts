@@ -5,7 +5,7 @@ import { Procedures } from '../src/engine/briefState.ts';
 import { setLimit } from '../src/money/limits.ts';
 import { createPipeline, switchPipeline } from '../src/pipelines/repository.ts';
 import { assemble, type Product } from '../src/product.ts';
-import { fireDue } from '../src/schedules/fire.ts';
+import { Firing } from '../src/schedules/fire.ts';
 import { addKeywords } from '../src/sources/keywords.ts';
 import { createSource } from '../src/sources/repository.ts';
 import { type World, world } from './ground/world.ts';
@@ -49,7 +49,7 @@ async function pipelineOf(
   everyMinutes: number | null = null,
 ) {
   const { ground } = w.product;
-  const source = await createSource(ground, 'keywords', 'A list');
+  const source = await createSource(ground, { kind: 'keywords' }, 'A list');
   if (keywords.length > 0) await addKeywords(ground, source, keywords.join('\n'));
   const document: ProcedureDocument = {
     grivo: 1,
@@ -135,9 +135,14 @@ describe('schedules', () => {
     for (const id of pipelines) await switchPipeline(w.product.ground, id, true);
     const products = [w.product, await another(), await another(), await another()];
     const fireAll = async () => {
-      for (let more = true; more; ) {
-        const fired = await Promise.all(products.map(({ ground }) => fireDue(ground, new Procedures())));
-        more = fired.some(Boolean);
+      for (let fired = 1; fired > 0; ) {
+        fired = 0;
+        const one = () => {
+          fired++;
+        };
+        await Promise.all(
+          products.map(({ ground }) => new Firing(ground, new Procedures(), async () => true, one).due()),
+        );
       }
     };
     const firings = async () =>

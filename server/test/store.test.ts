@@ -154,10 +154,21 @@ describe('taking', () => {
   test('one at a time, five minutes apart by the desk clock', async () => {
     const { ground } = w.product;
     await ground.desk.set(Date.parse('2026-05-04T08:00:00Z'), 0);
-    const source = await createSource(ground, 'keywords', 'Spaced');
-    await ground.db.run('INSERT INTO item (id, source, identity, content_digest, subject, fields) VALUES ?', [
-      ['a', 'b', 'c'].map((name) => [ground.ids(), source, name.repeat(64), name.repeat(64), `salt ${name}`, '{}']),
-    ]);
+    const source = await createSource(ground, { kind: 'keywords' }, 'Spaced');
+    await ground.db.run(
+      'INSERT INTO item (id, source, identity, content_digest, fingerprint, subject, fields) VALUES ?',
+      [
+        ['a', 'b', 'c'].map((name) => [
+          ground.ids(),
+          source,
+          name.repeat(64),
+          name.repeat(64),
+          name.repeat(64),
+          `salt ${name}`,
+          '{}',
+        ]),
+      ],
+    );
     const pipeline = await createPipeline(ground, {
       name: 'Spaced',
       person: null,

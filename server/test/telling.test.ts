@@ -27,7 +27,7 @@ afterEach(async () => {
 
 async function run(...then: Step[]): Promise<string[]> {
   const { ground } = w.product;
-  const source = await createSource(ground, 'keywords', 'A list');
+  const source = await createSource(ground, { kind: 'keywords' }, 'A list');
   await addKeywords(ground, source, 'one crock');
   const document: ProcedureDocument = {
     grivo: 1,

@@ -40,6 +40,10 @@ function fitting(shape: z.ZodType, value: unknown): unknown {
 function reply(name: string): unknown {
   const passages = [1, 2];
   switch (name) {
+    case 'gist':
+      return { gist: 'Salt draws water.', facts: [] };
+    case 'aim':
+      return { phrase: 'salt for kraut', terms: [] };
     case 'judgement':
       return { score: 4, kind: 'guide', reason: 'It gives figures.' };
     case 'notes':
@@ -101,6 +105,14 @@ beforeAll(async () => {
     } as unknown as Tools['mail'],
   };
   fields = { subject: 'salt for cabbage', passages: passages.map(({ id }) => id), list: ['a', 'b'], n: 5 };
+  const watch = (slug: string) => `${w.standIns.address}/videos/watch/${slug}`;
+  fields = {
+    ...fields,
+    link: watch('salt-by-weight'),
+    other: watch('how-full'),
+    row: { Name: 'A crock', Notes: PARAGRAPHS[0]! },
+    chapters: [1, 2].map((n) => ({ title: `Chapter ${n}`, start: n, passages: [passages[n]!.id] })),
+  };
   const made = await done({ ...k['lay out'].fresh('l0'), body: 'Weigh 20 grams of salt for a kilo of cabbage.' });
   fields = {
     ...fields,
@@ -203,6 +215,15 @@ type Words = Record<string, unknown>;
 const TABLE: Partial<
   Record<StepKindName, { step?: Words; words: Record<string, unknown | { value: unknown; with: Words }> }>
 > = {
+  read: { words: { what: 'the row', address: '{{ other }}', from: '01:00', to: '02:00' } },
+  gist: { words: { words: 60, picks: ['names'], instruction: 'Only what is new.' } },
+  aim: {
+    words: {
+      at: 'the subject',
+      phrase: { value: 'salt for {{ subject }}', with: { at: 'a phrase of one’s own', phrase: 'salt' } },
+      instruction: 'As a beginner would.',
+    },
+  },
   'look up': { words: { pages: 9, subject: 'about {{ subject }}', country: 'IE', since: '2024-01-01' } },
   judge: {
     words: {
@@ -214,7 +235,12 @@ const TABLE: Partial<
     },
   },
   outline: {
-    words: { sections: { from: 1, to: 2 }, instruction: 'Begin with the figure.', examples: ['Salt', 'Water'] },
+    words: {
+      sections: { from: 1, to: 2 },
+      follow: 'following its chapters',
+      instruction: 'Begin with the figure.',
+      examples: ['Salt', 'Water'],
+    },
   },
   notes: { words: { most: 1, instruction: 'Only figures.' } },
   write: {

@@ -1,11 +1,13 @@
 // The stand-ins as a process of their own: main [folder] [port] [mail port]. Prints its address on the first line.
-import { BLOGS, PAGES } from './material/index.ts';
+import { BLOGS, CHANNELS, PAGES, SHEETS } from './material/index.ts';
 import { start } from './start.ts';
 
 const [folder = '', port = '0', mailPort = '0'] = process.argv.slice(2);
 const standIns = await start({
   pages: PAGES,
   blogs: BLOGS,
+  channels: CHANNELS,
+  sheets: SHEETS,
   folder: folder || null,
   port: Number(port),
   mailPort: Number(mailPort),

@@ -9,6 +9,8 @@ import { controlRoutes, type Introduction } from './control/routes.ts';
 import { type ServiceName, type Trouble, Troubles, type Watch } from './control/trouble.ts';
 import { MODEL_ONE, MODEL_TWO, type ModelCall, modelService } from './model/service.ts';
 import { mailServer, type Received, receivers } from './receive/receivers.ts';
+import { type SheetAct, type SheetMaterial, Sheets, sheetHost } from './sheets/sheets.ts';
+import { type ChannelMaterial, Channels, type VideoAct, videoHost } from './videos/videos.ts';
 import { smallWeb, type WebPage } from './web/pages.ts';
 
 export interface StandInOptions {
@@ -19,13 +21,18 @@ export interface StandInOptions {
   mailPort?: number;
   pages: readonly WebPage[];
   blogs: readonly BlogSite[];
+  channels?: readonly ChannelMaterial[];
+  sheets?: readonly SheetMaterial[];
   keys?: { one: string; two: string };
 }
 
 export interface StandIns {
   address: string;
   /** Addresses by service, as a person would enter them. */
-  services: { writerOne: string; writerTwo: string; lookUp: string };
+  services: { writerOne: string; writerTwo: string; lookUp: string; videoHost: string };
+  /** What owners of channels and sheets do there. */
+  channels: Channels;
+  sheets: Sheets;
   /** As smtp://host:port. */
   mail: string;
   keys: { one: string; two: string };
@@ -59,6 +66,7 @@ function introduction(address: string, key: string, blogs: readonly BlogSite[]):
       { role: 'writer', name: 'Stand-in writer', address: model, secret: key, price },
       { role: 'illustrator', name: 'Stand-in illustrator', address: model, secret: key, price },
       { role: 'look-up', name: 'Small web', address: `${address}/look-up`, secret: null, price: free },
+      { role: 'video host', name: 'Stand-in videos', address: `${address}/videos/find`, secret: null, price: free },
     ],
     blogs: blogs.map(({ slug, name, token, language }) => ({
       name,
@@ -90,18 +98,30 @@ export async function start(options: StandInOptions): Promise<StandIns> {
   );
   app.disable('x-powered-by');
   app.use(express.json({ limit: '5mb' }));
+  app.use(express.urlencoded({ extended: false }));
   app.use('/one', modelService('one', MODEL_ONE, keys.one, troubles, calls));
   app.use('/two', modelService('two', MODEL_TWO, keys.two, troubles, calls));
   app.use(smallWeb(options.pages, troubles));
   app.use(micropub(options.blogs, posts, troubles, origin));
   app.use(publicSite(options.blogs, posts, troubles, origin));
+  const channels = new Channels(options.channels ?? [], new Journal<VideoAct>(folder, 'video-acts'));
+  app.use(videoHost(channels, troubles, origin));
+  const sheets = new Sheets(options.sheets ?? [], new Journal<SheetAct>(folder, 'sheet-acts'));
+  app.use(sheetHost(sheets, troubles));
   const inbox = new Journal<Received>(folder, 'inbox');
   app.use(receivers(inbox, troubles));
   const mail = await mailServer(inbox, options.mailPort ?? 0);
-  app.use(controlRoutes(troubles, calls, posts, () => introduction(address, keys.one, options.blogs)));
+  app.use(controlRoutes(troubles, calls, posts, () => introduction(address, keys.one, options.blogs), channels));
   return {
     address,
-    services: { writerOne: `${address}/one/v1`, writerTwo: `${address}/two/v1`, lookUp: `${address}/look-up` },
+    services: {
+      writerOne: `${address}/one/v1`,
+      writerTwo: `${address}/two/v1`,
+      lookUp: `${address}/look-up`,
+      videoHost: `${address}/videos/find`,
+    },
+    channels,
+    sheets,
     keys,
     mail: mail.address,
     blog(slug) {

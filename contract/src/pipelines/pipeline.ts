@@ -55,6 +55,11 @@ export const TakeItems = z.strictObject({
   inputs: z.record(z.string(), z.string().max(5_000)).default({}),
   /** Hold after every step. */
   byHand: z.boolean().default(false),
+  /** The part of a recording that is to be used, in seconds. */
+  range: z
+    .strictObject({ from: z.number().min(0), to: z.number().min(0) })
+    .nullable()
+    .default(null),
 });
 export const Taken = z.object({ found: z.int(), briefs: z.array(Id) });
 

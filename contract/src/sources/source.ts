@@ -1,18 +1,32 @@
 import { z } from 'zod';
-import { Desk, Id, Name } from '../id.ts';
+import { Before, Desk, Id, Name } from '../id.ts';
+import { SourceSettings } from './settings.ts';
 
-export const NewSource = z.strictObject({ name: Name });
+export const NewSource = z.strictObject({
+  name: Name,
+  settings: SourceSettings.default({ kind: 'keywords' } as never),
+});
+
+export const SourceKindName = z.enum(['keywords', 'sheet', 'videos']);
 
 export const Source = z.object({
   id: Id,
-  kind: z.literal('keywords'),
+  kind: SourceKindName,
   name: z.string(),
   items: z.int(),
   taken: z.int(),
+  /** Items that are left out, for whatever reason. */
+  leftOut: z.int(),
   lastLook: Desk.nullable(),
+  /** What went wrong at the last look, null when it went well. */
+  trouble: z.string().nullable(),
 });
 export type Source = z.infer<typeof Source>;
 export const Sources = z.object({ sources: z.array(Source) });
+
+export const SourceWhole = Source.extend({ rev: z.int(), settings: SourceSettings });
+export type SourceWhole = z.infer<typeof SourceWhole>;
+export const SourceChange = z.strictObject({ name: Name.optional(), settings: SourceSettings.optional() });
 
 /** A paste of keywords; a megabyte and a half is more than anybody types. */
 export const KeywordPaste = z.strictObject({ paste: z.string().max(1_500_000, 'at most 1.5 million characters') });
@@ -25,10 +39,128 @@ export const CleanedPaste = z.object({
   dropped: z.array(z.object({ phrase: z.string(), reason: z.string(), of: z.string().nullable() })),
 });
 
+/** Why an item is not offered to pipelines. */
+export const LeftOut = z.enum([
+  'before the start',
+  'filtered',
+  'too short',
+  'near repeat',
+  'answered',
+  'by hand',
+  'unusable',
+]);
+export type LeftOut = z.infer<typeof LeftOut>;
+
 export const Item = z.object({
   id: Id,
   subject: z.string(),
+  leftOut: LeftOut.nullable(),
+  /** What it is left out for: the word, the figure, the other item. */
+  leftDetail: z.string(),
+  /** Not there any more when the source was last looked at. */
+  gone: z.boolean(),
+  publishedDesk: Desk.nullable(),
   taken: z.array(z.object({ pipeline: Id, brief: Id, standing: z.string() })),
 });
 export type Item = z.infer<typeof Item>;
 export const Items = z.object({ items: z.array(Item) });
+
+export const ItemWhole = Item.extend({ source: Id, fields: z.record(z.string(), z.unknown()) });
+export type ItemWhole = z.infer<typeof ItemWhole>;
+
+/** What a person says of items: leave them out, or offer them in spite of what was found. */
+export const OfferItems = z.strictObject({
+  items: z.array(Id).min(1).max(5_000),
+  offer: z.boolean(),
+});
+
+/** One visit to a source: what was new, what had changed, what was gone, or why nothing could be read. */
+export const Look = z.object({
+  id: Id,
+  atDesk: Desk,
+  found: z.int(),
+  fresh: z.int(),
+  changed: z.int(),
+  leftOut: z.int(),
+  taken: z.int(),
+  pipeline: z.string().nullable(),
+  trouble: z.string().nullable(),
+});
+export type Look = z.infer<typeof Look>;
+export const Looks = z.object({ looks: z.array(Look) });
+export const LooksQuery = Before;
+
+/** What a look found. */
+export const Looked = z.object({
+  found: z.int(),
+  fresh: z.int(),
+  changed: z.int(),
+  leftOut: z.int(),
+  trouble: z.string().nullable(),
+  mend: z.string().nullable(),
+});
+export type Looked = z.infer<typeof Looked>;
+
+/** A row of a sheet with what is wrong in it. */
+export const IntakeRow = z.object({
+  /** Row of the sheet, from 1. */
+  n: z.int(),
+  cells: z.array(z.string()),
+  faults: z.array(
+    z.object({ header: z.string(), problem: z.string(), reads: z.string().nullable(), mend: z.string() }),
+  ),
+  /** How it stands as an item: new, taken, left out with its reason; null above the header and where it cannot be used. */
+  item: z.object({ id: Id, leftOut: LeftOut.nullable(), leftDetail: z.string(), taken: z.boolean() }).nullable(),
+});
+export type IntakeRow = z.infer<typeof IntakeRow>;
+
+export const SheetPreview = z.object({
+  settings: SourceSettings,
+  /** Tables of a workbook; empty for a file of one table. */
+  tables: z.array(z.string()),
+  encoding: z.string(),
+  separator: z.string().nullable(),
+  rows: z.int(),
+  usable: z.int(),
+  /** The first rows, all that have faults, and the last ones. */
+  shown: z.array(IntakeRow),
+  /** What was read past: quotes never closed, rows too long. */
+  faults: z.array(z.object({ row: z.int(), problem: z.string() })),
+});
+export type SheetPreview = z.infer<typeof SheetPreview>;
+
+/** A channel a person means by a handle, a name or an address. */
+export const ChannelSought = z.strictObject({
+  text: z.string().trim().min(1, 'a handle, a name or an address').max(500),
+});
+export const ChannelFound = z.object({ address: z.string(), name: z.string(), videos: z.int() });
+
+export const VideoText = z.object({
+  title: z.string(),
+  address: z.string(),
+  channel: z.string(),
+  published: z.string().nullable(),
+  seconds: z.number(),
+  thumbnail: z.string().nullable(),
+  language: z.string(),
+  /** How the captions are said to be made: by hand, by machine. */
+  captions: z.string(),
+  chapters: z.array(z.object({ start: z.number(), title: z.string(), words: z.int() })),
+  lines: z.array(z.object({ start: z.number(), end: z.number(), text: z.string() })),
+  words: z.int(),
+  carries: z.int(),
+  left: z.object({ fillers: z.int(), repeats: z.int(), sounds: z.int() }),
+});
+export type VideoText = z.infer<typeof VideoText>;
+
+/** Part of a recording that is to be used, in seconds. */
+export const Range = z.strictObject({ from: z.number().min(0), to: z.number().min(0) });
+
+export const UploadQuery = z.object({
+  mime: z
+    .string()
+    .regex(/^[\w.+-]+\/[\w.+-]+$/)
+    .max(64)
+    .default('application/octet-stream'),
+});
+export const Uploaded = z.object({ file: z.string(), bytes: z.int() });

@@ -17,7 +17,7 @@ export type Failure =
   | { code: 'address-refused'; address: string; reason: string }
   | { code: 'blog-refuses'; service: string; status: number; said: string }
   | { code: 'outcome-unfindable'; service: string; action: string }
-  | { code: 'no-service'; role: 'writer' | 'illustrator' | 'look-up' }
+  | { code: 'no-service'; role: 'writer' | 'illustrator' | 'look-up' | 'video host' }
   | { code: 'limit-reached'; scope: string; start: string; capMicros: number; neededMicros: number }
   | { code: 'no-slots'; blog: string }
   // Refused on account of the content: as the procedure says.
@@ -27,6 +27,8 @@ export type Failure =
   | { code: 'no-figure'; said: string }
   | { code: 'cannot-work-out'; problem: string }
   | { code: 'page-unreadable'; address: string; reason: string }
+  | { code: 'source-unreadable'; source: string; reason: string; mend: string }
+  | { code: 'no-captions'; address: string; language: string; there: string[] }
   | { code: 'not-taken'; to: string; said: string }
   | { code: 'language-unknown'; language: string }
   | { code: 'translation-incomplete'; language: string; problem: string }
@@ -64,6 +66,8 @@ const CLASS: Record<FailureCode, FailureClass> = {
   'no-figure': 'refused',
   'cannot-work-out': 'refused',
   'page-unreadable': 'refused',
+  'source-unreadable': 'refused',
+  'no-captions': 'refused',
   'not-taken': 'refused',
   'language-unknown': 'refused',
   'translation-incomplete': 'refused',

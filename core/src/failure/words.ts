@@ -166,6 +166,18 @@ export function wordsOf(failure: Failure, nameOf: (id: string) => string = (id) 
         `The routine ‘${failure.routine}’ is not there.`,
         'Choose another routine, or take the step out.',
       );
+    case 'source-unreadable':
+      return say('Could not be read', `${nameOf(failure.source)}: ${failure.reason}.`, failure.mend);
+    case 'no-captions':
+      return say(
+        'No captions',
+        failure.there.length === 0
+          ? `The video at ${failure.address} has no captions.`
+          : `The video at ${failure.address} has no captions in ‘${failure.language}’; it has ${failure.there.map((one) => `‘${one}’`).join(', ')}.`,
+        failure.there.length === 0
+          ? 'Give it captions there, or set this one aside.'
+          : 'Choose one of these languages for the procedure, or set this one aside.',
+      );
     case 'stopped-by-hand':
       return say('Stopped by hand', `${failure.person} stopped it.`, 'Let it go on when you like; nothing is lost.');
     case 'not-set-up':

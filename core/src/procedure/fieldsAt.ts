@@ -23,7 +23,18 @@ interface Found {
 }
 
 /** Fields items bring along by the kinds of source there are; a brief may bring more, so any of them may be missing. */
-const ITEM_FIELDS = ['body', 'address', 'description', 'title', 'language'];
+const ITEM_FIELDS = [
+  'body',
+  'address',
+  'description',
+  'title',
+  'language',
+  'link',
+  'row',
+  'sheet',
+  'video',
+  'chapters',
+];
 
 function walk(document: ProcedureDocument, context: CheckContext | null): Found {
   const found: Found = { seen: new Map(), problems: [] };

@@ -1,9 +1,11 @@
 import { z } from 'zod';
 import { stepsAre } from './anySteps.ts';
+import { aim } from './kinds/aim.ts';
 import { answer } from './kinds/answer.ts';
 import { check } from './kinds/check.ts';
 import { fetchStep } from './kinds/fetch.ts';
 import { forEach } from './kinds/forEach.ts';
+import { gist } from './kinds/gist.ts';
 import { hold } from './kinds/hold.ts';
 import { illustrate } from './kinds/illustrate.ts';
 import { judge } from './kinds/judge.ts';
@@ -15,6 +17,7 @@ import { meanwhile } from './kinds/meanwhile.ts';
 import { notes } from './kinds/notes.ts';
 import { outline } from './kinds/outline.ts';
 import { publish } from './kinds/publish.ts';
+import { read } from './kinds/read.ts';
 import { take } from './kinds/take.ts';
 import { tell } from './kinds/tell.ts';
 import { title } from './kinds/title.ts';
@@ -29,11 +32,14 @@ import { write } from './kinds/write.ts';
 /** Every kind of step there is. A new kind adds its file and one line here. */
 export const stepKinds = {
   take,
+  read,
   'look up': lookUp,
+  gist,
   judge,
   when,
   'for each': forEach,
   meanwhile,
+  aim,
   outline,
   notes,
   write,

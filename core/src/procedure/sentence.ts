@@ -4,7 +4,7 @@ export type WordEditor =
   | { type: 'number'; least: number; most: number; unit?: string }
   | { type: 'range'; least: number; most: number; unit?: string }
   | { type: 'choice'; options: { value: string; says: string; does: string }[] }
-  | { type: 'list'; of: 'source' | 'part' | 'word' }
+  | { type: 'list'; of: 'source' | 'part' | 'word' | 'pick' }
   | { type: 'reference'; to: 'blog' | 'source' | 'routine' }
   /** Texts by names. */
   | { type: 'record' }

@@ -14,6 +14,8 @@ export interface Shipped {
   name: string;
   /** What it makes, in a sentence. */
   says: string;
+  /** The kind of source that feeds it. */
+  from: 'keywords' | 'sheet' | 'videos';
   make: (given: ShippedFor) => ProcedureDocument;
 }
 
@@ -41,6 +43,7 @@ const lengthChecked = (id: string): Step => ({ ...k.check.fresh(id), words: { fr
 export const SHIPPED: readonly Shipped[] = [
   {
     key: 'guides',
+    from: 'keywords',
     name: 'Keywords to guides',
     says: 'Looks a phrase up and makes an illustrated, linked article of it for the next free slot.',
     make: ({ source, blog, language }) => ({
@@ -50,7 +53,51 @@ export const SHIPPED: readonly Shipped[] = [
     }),
   },
   {
+    key: 'video',
+    from: 'videos',
+    name: 'Videos to guides',
+    says: 'Reads the captions of each new video and makes an article of it that follows its chapters, shows it and credits it.',
+    make: ({ source, blog, language }) => ({
+      grivo: 1,
+      language,
+      steps: [
+        take(source, { most: 1 }),
+        k.read.fresh('r1'),
+        k.aim.fresh('a1'),
+        { ...k.outline.fresh('s3'), sections: { from: 3, to: 7 }, follow: 'following its chapters' },
+        { ...k.write.fresh('s4'), words: 700, parts: ['key points', 'lists', 'source credit', 'source embed'] },
+        k.title.fresh('s5'),
+        k.illustrate.fresh('s6'),
+        { ...k.link.fresh('s7'), blog },
+        { ...k.check.fresh('s8'), words: { from: 250, to: 2_000 } },
+        { ...k.publish.fresh('s9'), blog },
+      ],
+    }),
+  },
+  {
+    key: 'rows',
+    from: 'sheet',
+    name: 'Rows to product notes',
+    says: 'Makes a short note of each new row of a sheet: what it is, what it is good for, how to look after it.',
+    make: ({ source, blog, language }) => ({
+      grivo: 1,
+      language,
+      steps: [
+        take(source, { most: 2 }),
+        { ...k.read.fresh('r1'), what: 'the row' },
+        { ...k['look up'].fresh('s2'), pages: 2 },
+        { ...k.outline.fresh('s3'), sections: { from: 2, to: 3 } },
+        { ...k.write.fresh('s4'), words: 350, parts: ['lists'] },
+        k.title.fresh('s5'),
+        k.illustrate.fresh('s6'),
+        { ...k.check.fresh('s8'), words: { from: 80, to: 900 } },
+        { ...k.publish.fresh('s9'), blog },
+      ],
+    }),
+  },
+  {
     key: 'judged',
+    from: 'keywords',
     name: 'Only what is worth it',
     says: 'Judges what was found first, and sets a phrase aside when the sources are thin.',
     make: ({ source, blog, language }) => ({
@@ -68,6 +115,7 @@ export const SHIPPED: readonly Shipped[] = [
   },
   {
     key: 'guided',
+    from: 'keywords',
     name: 'Guided, with a person at each turn',
     says: 'Stops at the outline, the notes and the title for you to choose, shift, drop and correct, then writes.',
     make: ({ source, blog, language }) => ({
@@ -88,6 +136,7 @@ export const SHIPPED: readonly Shipped[] = [
   },
   {
     key: 'languages',
+    from: 'keywords',
     name: 'One article in several languages',
     says: 'Publishes an article, then puts it into German, French and Spanish, each an article of its own, as drafts.',
     make: ({ source, blog, language }) => ({
@@ -113,6 +162,7 @@ export const SHIPPED: readonly Shipped[] = [
   },
   {
     key: 'finished',
+    from: 'keywords',
     name: 'A finished text, laid out as it stands',
     says: 'Asks for a text at each run, illustrates and links it, and publishes it without changing a word.',
     make: ({ source, blog, language }) => ({
@@ -130,6 +180,7 @@ export const SHIPPED: readonly Shipped[] = [
   },
   {
     key: 'two results',
+    from: 'keywords',
     name: 'An article and a short draft from it',
     says: 'Publishes the article and meanwhile makes a second version under another title, as a draft to be used elsewhere.',
     make: ({ source, blog, language }) => ({
@@ -158,6 +209,7 @@ export const SHIPPED: readonly Shipped[] = [
   },
   {
     key: 'strict',
+    from: 'keywords',
     name: 'Checked hard',
     says: 'Writes again, twice at most, what is too short, too like its sources, or holds a figure no source has; then a person looks.',
     make: ({ source, blog, language }) => ({

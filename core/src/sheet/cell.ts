@@ -7,8 +7,8 @@ export type ReadCell =
   /** `reads` is what it may have been meant to be. */
   | { ok: false; problem: string; reads: string | null };
 
-const NUMBER_WORDS: Record<string, number> = Object.fromEntries(
-  'zero one two three four five six seven eight nine ten eleven twelve'.split(' ').map((word, n) => [word, n]),
+const NUMBER_WORDS: ReadonlyMap<string, number> = new Map(
+  'zero one two three four five six seven eight nine ten eleven twelve'.split(' ').map((word, n) => [word, n] as const),
 );
 
 /**
@@ -51,7 +51,7 @@ function readNumber(text: string): ReadCell {
   else if (/^[-+]?\d{1,3}(?:\.\d{3})+,\d+$/.test(grouped)) plain = grouped.replace(/\./g, '').replace(',', '.');
   else if (/^[-+]?\d+,\d+$/.test(grouped)) plain = grouped.replace(',', '.');
   if (/^[-+]?(?:\d+(?:\.\d*)?|\.\d+)(?:e[-+]?\d+)?$/i.test(plain)) return { ok: true, value: Number(plain) };
-  const meant = NUMBER_WORDS[text.toLowerCase()] ?? /[-+]?\d+(?:\.\d+)?/.exec(text)?.[0];
+  const meant = NUMBER_WORDS.get(text.toLowerCase()) ?? /[-+]?\d+(?:\.\d+)?/.exec(text)?.[0];
   return { ok: false, problem: `‘${short(text)}’ is not a number`, reads: meant === undefined ? null : String(meant) };
 }
 

@@ -1,3 +1,4 @@
+import { stepKinds } from '../procedure/registry.ts';
 import { CELL_TYPES, type CellType, readCell } from './cell.ts';
 
 export const SEPARATORS = [',', ';', '\t', '|'] as const;
@@ -143,23 +144,20 @@ function fieldFor(header: string, used: Set<string>): string {
   const joined = words
     .map((word, i) => (i === 0 ? word.toLowerCase() : word[0]!.toUpperCase() + word.slice(1).toLowerCase()))
     .join('');
-  const base = (/^[a-z]/.test(joined) ? joined : `column${joined}`).slice(0, 36);
+  const word = (/^[a-z]/.test(joined) ? joined : `column${joined}`).slice(0, 33);
+  const base = RESERVED_FIELDS.has(word) ? `row${word[0]!.toUpperCase()}${word.slice(1)}` : word;
   let name = base;
-  for (let n = 2; used.has(name) || RESERVED.has(name); n++) name = `${base}${n}`;
+  for (let n = 2; used.has(name); n++) name = `${base}${n}`;
   used.add(name);
   return name;
 }
 
-/** Names that mean something else to a brief. */
-const RESERVED: ReadonlySet<string> = new Set([
-  'subject',
-  'row',
-  'passages',
-  'article',
-  'outline',
-  'link',
-  'chapters',
-  'source',
+/** Names that mean something else to a brief: what items bring along and what steps give. A title an item has stays one. */
+export const RESERVED_FIELDS: ReadonlySet<string> = new Set([
+  ...['subject', 'row', 'sheet', 'link', 'range', 'source', 'video', 'chapters', 'holds', 'looked', 'values', 'asked'],
+  ...Object.values(stepKinds)
+    .flatMap(({ gives }): readonly string[] => gives)
+    .filter((name) => name !== 'title'),
 ]);
 
 function guessType(cells: readonly string[]): CellType {

@@ -75,7 +75,7 @@ describe('what a sheet seems to be', () => {
       'litres number',
       'price number',
       'arrived day',
-      'notes text',
+      'rowNotes text',
     ]);
   });
 
@@ -106,7 +106,7 @@ describe('rows', () => {
         litres: 10,
         price: 92,
         arrived: '2024-09-02',
-        notes: 'The lid has a groove for water.',
+        rowNotes: 'The lid has a groove for water.',
       },
       row: expect.objectContaining({ 'Price €': '92.00' }),
       faults: [],

@@ -29,6 +29,7 @@ import { changePipeline, createPipeline, switchPipeline, versionOf, versionsOf }
 import { goOnWithTrial, startTrial } from '../pipelines/trial.ts';
 import type { Product } from '../product.ts';
 import { formOf, listRoutines } from '../routines/repository.ts';
+import { outsideSources } from '../schedules/fire.ts';
 import { lookAndTake, takeChosen } from '../sources/look.ts';
 import { listSources } from '../sources/repository.ts';
 import { notFound, problem } from './problem.ts';
@@ -211,6 +212,7 @@ export function pipelineRoutes(product: Product): Route[] {
         const { id, problems, document } = await whole(params['id']!);
         const refusal = willNotRun(problems) ?? notAsked(document, words.inputs);
         if (refusal) throw refusal;
+        if (!items) for (const source of await outsideSources(db, procedures, id)) await product.look(source);
         const taken = await db.transaction((sql) =>
           items
             ? takeChosen(sql, ground, procedures, id, items, words)

@@ -116,7 +116,12 @@ export function serviceRoutes(product: Product): Route[] {
         await tools.services.refresh();
         const service = tools.services.get(await must(params['id']!));
         if (!service) throw notFound('service');
-        const port = { writer: tools.writer, illustrator: tools.illustrator, 'look-up': tools.lookUp }[service.role];
+        const port = {
+          writer: tools.writer,
+          illustrator: tools.illustrator,
+          'look-up': tools.lookUp,
+          'video host': tools.videoHost,
+        }[service.role];
         return { lines: await port.test(service) };
       },
     }),

@@ -1,14 +1,60 @@
-import { CleanedPaste, Items, KeywordPaste, Made, NewSource, Sources } from '@grivo/contract';
-import { cleanKeywords } from '@grivo/core';
+import {
+  ChannelFound,
+  ChannelSought,
+  CleanedPaste,
+  Items,
+  ItemWhole,
+  KeywordPaste,
+  Looked,
+  Looks,
+  LooksQuery,
+  Made,
+  NewSource,
+  OfferItems,
+  SheetPreview,
+  SheetSettings,
+  SourceChange,
+  Sources,
+  SourceWhole,
+  Uploaded,
+  UploadQuery,
+  VideoText,
+} from '@grivo/contract';
+import { cleanKeywords, spokenCarries, wordsOf } from '@grivo/core';
+import { storeUpload } from '../files/upload.ts';
 import type { Product } from '../product.ts';
 import { addKeywords } from '../sources/keywords.ts';
-import { createSource, itemsOf, listSources, phrasesOf } from '../sources/repository.ts';
+import { previewSheet } from '../sources/preview.ts';
+import {
+  changeSource,
+  createSource,
+  itemsOf,
+  itemWhole,
+  listSources,
+  looksOf,
+  offerItems,
+  phrasesOf,
+  sourceWhole,
+} from '../sources/repository.ts';
+import { findChannel } from '../videos/find.ts';
+import { byMachine, passagesOfTranscript, readTranscript } from '../videos/transcript.ts';
 import { notFound, problem } from './problem.ts';
 import { type Route, route } from './route.ts';
+import { changedMeanwhile, revFrom, tag } from './tags.ts';
 
-/** Lists of keywords. */
-export function sourceRoutes({ ground, bell }: Product): Route[] {
+/** No file that is taken up is larger, in bytes. */
+const MOST_UPLOAD = 100_000_000;
+
+/** Sources of every kind: what they hold, how they are looked at, and what each look found. */
+export function sourceRoutes(product: Product): Route[] {
+  const { ground, bell, tools } = product;
   const { db } = ground;
+  const ports = { ground, network: tools.network };
+  const whole = async (id: string) => {
+    const source = await sourceWhole(db, id);
+    if (!source) throw notFound('source');
+    return source;
+  };
   const must = async (id: string) => {
     if ((await db.rows('SELECT 1 FROM source WHERE id = ?', [id])).length === 0) throw notFound('source');
     return id;
@@ -35,15 +81,182 @@ export function sourceRoutes({ ground, bell }: Product): Route[] {
     route({
       method: 'post',
       path: '/sources',
-      says: 'Makes an empty keyword list',
+      says: 'Makes a source; an empty keyword list when its settings do not say otherwise',
       role: 'editor',
       body: NewSource,
       answer: Made,
       status: 201,
       handle: async ({ body }) => {
-        const id = await createSource(ground, 'keywords', body.name);
+        const id = await createSource(ground, body.settings, body.name);
         bell.ring({ kind: 'event' });
         return { id };
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/sources/{id}',
+      says: 'A source with how it is looked at',
+      role: 'proofreader',
+      answer: SourceWhole,
+      handle: async ({ params, response }) => {
+        const source = await whole(params['id']!);
+        tag(response, source.rev);
+        return source;
+      },
+    }),
+    route({
+      method: 'put',
+      path: '/sources/{id}',
+      says: 'Changes how a source is looked at, or its name',
+      role: 'editor',
+      body: SourceChange,
+      answer: SourceWhole,
+      handle: async ({ params, body, request, response }) => {
+        const source = await whole(params['id']!);
+        if (body.settings && body.settings.kind !== source.kind)
+          throw problem(422, 'Another kind', 'A source stays what it is.', 'Make a new source of that kind.');
+        const rev = await changeSource(ground, source.id, revFrom(request), body);
+        if (rev === null) throw changedMeanwhile('source', await whole(source.id));
+        bell.ring({ kind: 'event' });
+        tag(response, rev);
+        return whole(source.id);
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/sources/{id}/look',
+      says: 'Looks at a source now: keeps what is new there, takes nothing',
+      role: 'editor',
+      answer: Looked,
+      handle: async ({ params }) => {
+        const { id } = await whole(params['id']!);
+        const refreshed = await product.look(id);
+        if (refreshed.kind === 'busy')
+          throw problem(409, 'Being looked at', 'This source is being looked at just now.', 'Wait until it is done.');
+        if (refreshed.kind === 'gone') throw notFound('source');
+        bell.ring({ kind: 'event' });
+        return refreshed.looked;
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/sources/{id}/looks',
+      says: 'Visits to a source, newest first, with what each found',
+      role: 'proofreader',
+      query: LooksQuery,
+      answer: Looks,
+      handle: async ({ params, query }) => ({
+        looks: await looksOf(db, (await whole(params['id']!)).id, query.before ?? 'z', query.limit),
+      }),
+    }),
+    route({
+      method: 'post',
+      path: '/sources/{id}/offer',
+      says: 'Leaves items out, or offers them in spite of what a look found',
+      role: 'editor',
+      body: OfferItems,
+      handle: async ({ params, body }) => {
+        await offerItems(ground, (await whole(params['id']!)).id, body.items, body.offer);
+        bell.ring({ kind: 'event' });
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/sources/{id}/sheet',
+      says: 'A sheet as it would be read with these settings; changes nothing',
+      role: 'editor',
+      body: SheetSettings,
+      answer: SheetPreview,
+      status: 200,
+      handle: async ({ params, body }) => {
+        const previewed = await previewSheet(ports, await whole(params['id']!), body, AbortSignal.timeout(120_000));
+        if (!previewed.ok) throw problem(422, 'Could not be read', `The sheet: ${previewed.problem}.`, previewed.mend);
+        return previewed.preview;
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/uploads',
+      says: 'Keeps a file, sent as the body, and says its SHA-256',
+      role: 'editor',
+      query: UploadQuery,
+      answer: Uploaded,
+      status: 201,
+      handle: async ({ query, request }) => {
+        const stored = await storeUpload(db, request as AsyncIterable<Buffer>, {
+          mime: query.mime,
+          mostBytes: MOST_UPLOAD,
+        });
+        if (stored.ok) return { file: stored.digest, bytes: stored.bytes };
+        request.resume();
+        throw stored.problem === 'empty'
+          ? problem(422, 'Empty file', 'The file holds nothing.', 'Choose another file.')
+          : problem(
+              413,
+              'File too large',
+              `A file may be ${MOST_UPLOAD / 1_000_000} MB.`,
+              'Part it into several files, or give an address that is looked at.',
+            );
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/channels/find',
+      says: 'The channel of videos a handle, a name or an address means',
+      role: 'editor',
+      body: ChannelSought,
+      answer: ChannelFound,
+      status: 200,
+      handle: async ({ body }) => {
+        const found = await findChannel(tools, body.text, AbortSignal.timeout(30_000));
+        if (!found.ok) throw problem(422, 'No such channel', `‘${body.text}’: ${found.reason}.`, found.mend);
+        return found.channel;
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/items/{id}',
+      says: 'One item with everything it brings along',
+      role: 'proofreader',
+      answer: ItemWhole,
+      handle: async ({ params }) => {
+        const item = await itemWhole(db, params['id']!);
+        if (!item) throw notFound('item');
+        return item;
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/items/{id}/video',
+      says: 'What is said in a video, by its captions, with chapters and what it carries',
+      role: 'proofreader',
+      answer: VideoText,
+      handle: async ({ params }) => {
+        const item = await itemWhole(db, params['id']!);
+        const link = item?.fields['link'];
+        if (typeof link !== 'string') throw notFound('video');
+        const read = await readTranscript(tools.network, link, null, AbortSignal.timeout(40_000));
+        if (!read.ok) {
+          const { problem: title, sentence, mend } = wordsOf(read.failure);
+          throw problem(422, title, sentence, mend);
+        }
+        const { video, track, language, cleaned } = read.transcript;
+        const { chapters, words } = passagesOfTranscript(read.transcript);
+        return {
+          title: video.title,
+          address: video.address,
+          channel: video.channel,
+          published: video.published,
+          seconds: video.seconds || (cleaned.spoken.at(-1)?.end ?? 0),
+          thumbnail: video.thumbnail,
+          language,
+          captions: byMachine(track) ? 'by machine' : 'by hand',
+          chapters: chapters.map(({ start, title, words: said }) => ({ start, title, words: said })),
+          lines: cleaned.spoken,
+          words,
+          carries: spokenCarries(words),
+          left: cleaned.left,
+        };
       },
     }),
     route({

@@ -1,6 +1,6 @@
 import { thin } from '../desk/thin.ts';
 import { releasePastLimits, TRIES_ANYWAY } from '../incidents/repository.ts';
-import { fireDue } from '../schedules/fire.ts';
+import { Firing } from '../schedules/fire.ts';
 import type { ServiceDirectory } from '../services/directory.ts';
 import { isLostConnection } from '../store/database.ts';
 import { Breakers } from './breakers.ts';
@@ -29,6 +29,8 @@ export interface EngineOptions {
   leaseSeconds?: number;
   /** Milliseconds between safety scans. */
   scanMs?: number;
+  /** Looks at a source outside; false while somebody else does. */
+  look?: (source: string) => Promise<boolean>;
 }
 
 const THIN_MS = 10 * 60_000;
@@ -48,6 +50,7 @@ export class Engine {
   private readonly marks = new Map<string, string>();
   private readonly hot = new Set<string>();
   private readonly door: Doorkeeper;
+  private readonly firing: Firing;
   private readonly timers = new Set<NodeJS.Timeout>();
   private stopping = false;
   private pumping = false;
@@ -65,6 +68,9 @@ export class Engine {
     this.lease = new Lease(ground, options.role, bell.address, options.leaseSeconds);
     this.breakers = new Breakers(ground.db);
     this.permits = new Permits(ground.db, services, () => this.lease.id, ground.now);
+    this.firing = new Firing(ground, this.procedures, options.look ?? (async () => true), () =>
+      this.bell.ring({ kind: 'admit' }),
+    );
     this.door = new Doorkeeper({
       ground,
       procedures: this.procedures,
@@ -111,6 +117,7 @@ export class Engine {
     this.unhear();
     for (const timer of this.timers) clearInterval(timer);
     const until = this.ground.now() + graceMs;
+    await Promise.race([this.firing.settled(), pause(graceMs)]);
     while ((this.hand.size > 0 || !this.flusher.idle || this.door.busy) && this.ground.now() < until) await pause(10);
     this.hand.giveUp();
     while (!this.flusher.idle && this.ground.now() < until + 2_000) await pause(10);
@@ -197,7 +204,7 @@ export class Engine {
   private async keepTime(): Promise<void> {
     const woken = await wakeDue(this.ground.db, this.ground.desk.now());
     if (woken > 0) for (const lane of await fullLanes(this.ground.db)) this.bell.ring({ kind: 'lane', lane });
-    if (await fireDue(this.ground, this.procedures)) this.bell.ring({ kind: 'admit' });
+    await this.firing.due();
     if ((await releasePastLimits(this.ground)) > 0)
       for (const lane of await fullLanes(this.ground.db)) this.bell.ring({ kind: 'lane', lane });
   }

@@ -4,18 +4,35 @@ import type { Database, Sql } from '../store/database.ts';
 /** Keeps the passages of a page by its content. */
 export async function storePage(db: Database, page: PageText, digest: string): Promise<Passage[]> {
   const passages = passagesOf(page, digest);
+  await store(db, digest, page, passages);
+  return passages;
+}
+
+/** Keeps passages that were cut already; their ids begin with the digest of what they are from. */
+export async function storePassages(
+  db: Database,
+  about: { address: string; title: string; language: string },
+  passages: readonly Passage[],
+): Promise<void> {
+  const digest = passages[0]?.id.split(':')[0];
+  if (digest !== undefined) await store(db, digest, about, passages);
+}
+
+async function store(
+  db: Database,
+  digest: string,
+  { address, title, language }: { address: string; title: string; language: string },
+  passages: readonly Passage[],
+): Promise<void> {
   await db.transaction(
     async (sql) => {
-      if (
-        (await sql.run('INSERT IGNORE INTO material (digest, address, title, language) VALUES (?, ?, ?, ?)', [
-          digest,
-          page.address,
-          page.title,
-          page.language,
-        ])) === 0
-      )
-        return true;
-      if (passages.length > 0)
+      const made = await sql.run('INSERT IGNORE INTO material (digest, address, title, language) VALUES (?, ?, ?, ?)', [
+        digest,
+        address.slice(0, 1_000),
+        title.slice(0, 500),
+        language,
+      ]);
+      if (made > 0 && passages.length > 0)
         await sql.run('INSERT INTO passage (material, n, locator, text) VALUES ?', [
           passages.map((passage, i) => [digest, i + 1, JSON.stringify(passage.locator), passage.text]),
         ]);
@@ -24,7 +41,6 @@ export async function storePage(db: Database, page: PageText, digest: string): P
     async (sql) =>
       (await sql.rows('SELECT 1 FROM material WHERE digest = ?', [digest])).length > 0 ? true : undefined,
   );
-  return passages;
 }
 
 interface PassageRow {

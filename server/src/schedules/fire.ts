@@ -1,6 +1,7 @@
 import type { Procedures } from '../engine/briefState.ts';
 import type { Ground } from '../engine/outside.ts';
 import { lookAndTake } from '../sources/look.ts';
+import type { Sql } from '../store/database.ts';
 
 interface ScheduleRow {
   id: string;
@@ -10,19 +11,78 @@ interface ScheduleRow {
   every_minutes: number;
 }
 
+/** Schedules whose sources are looked at outside at the same time. */
+const MOST_LOOKING = 6;
+
 /**
  * Fires what is due by the desk clock. The firing's key (schedule, due time) makes one of any number of workers; the work
  * it does is committed with it. After downtime an overdue look fires once, and the next is due an interval from now.
- * @returns whether anything fired
+ *
+ * Sources outside are looked at before, without holding anything up: what they bring is kept by its identity, and only the
+ * firing takes of it. A worker that dies between the two leaves items nobody has taken yet, and the next one takes them.
  */
-export async function fireDue(ground: Ground, procedures: Procedures): Promise<boolean> {
-  const now = ground.desk.now();
-  const due = await ground.db.rows<ScheduleRow>(
-    'SELECT id, kind, ref, due_desk, every_minutes FROM schedule WHERE due_desk <= ? ORDER BY due_desk LIMIT 100',
-    [now],
+export class Firing {
+  private readonly looking = new Map<string, Promise<void>>();
+
+  constructor(
+    private readonly ground: Ground,
+    private readonly procedures: Procedures,
+    /** Looks at a source outside; false while somebody else does. */
+    private readonly look: (source: string) => Promise<boolean>,
+    /** Told when something was taken. */
+    private readonly onFired: () => void,
+  ) {}
+
+  /** Fires what is due now; what has to look outside first fires when it has. */
+  async due(): Promise<void> {
+    const { ground, procedures, looking } = this;
+    const now = ground.desk.now();
+    const due = await ground.db.rows<ScheduleRow>(
+      'SELECT id, kind, ref, due_desk, every_minutes FROM schedule WHERE due_desk <= ? ORDER BY due_desk LIMIT 100',
+      [now],
+    );
+    for (const schedule of due) {
+      if (looking.has(schedule.id)) continue;
+      const outside = await outsideSources(ground.db, procedures, schedule.ref);
+      if (outside.length === 0) {
+        await fire(ground, procedures, schedule, now);
+        this.onFired();
+        continue;
+      }
+      if (looking.size >= MOST_LOOKING) continue;
+      const work = this.lookAndFire(schedule, outside, now)
+        .catch((error: unknown) => ground.log.warn({ err: error, pipeline: schedule.ref }, 'a look was not finished'))
+        .finally(() => looking.delete(schedule.id));
+      looking.set(schedule.id, work);
+    }
+  }
+
+  private async lookAndFire(schedule: ScheduleRow, sources: readonly string[], now: number): Promise<void> {
+    for (const source of sources) if (!(await this.look(source))) return;
+    await fire(this.ground, this.procedures, schedule, now);
+    this.onFired();
+  }
+
+  /** Ends when no look is under way. */
+  async settled(): Promise<void> {
+    await Promise.all(this.looking.values());
+  }
+}
+
+/** Sources of a pipeline that are looked at outside. */
+export async function outsideSources(sql: Sql, procedures: Procedures, pipeline: string): Promise<string[]> {
+  const [row] = await sql.rows<{ procedure_id: string; version: number }>(
+    'SELECT procedure_id, version FROM pipeline WHERE id = ?',
+    [pipeline],
   );
-  for (const schedule of due) await fire(ground, procedures, schedule, now);
-  return due.length > 0;
+  if (!row) return [];
+  const { document } = await procedures.get(sql, row.procedure_id, row.version);
+  const sources = document.steps.flatMap((step) => (step.kind === 'take' && !step.off ? step.sources : []));
+  if (sources.length === 0) return [];
+  const outside = await sql.rows<{ id: string }>("SELECT id FROM source WHERE id IN (?) AND kind <> 'keywords'", [
+    sources,
+  ]);
+  return sources.filter((source) => outside.some(({ id }) => id === source));
 }
 
 async function fire(ground: Ground, procedures: Procedures, schedule: ScheduleRow, now: number): Promise<void> {

@@ -1,9 +1,17 @@
+import type { SourceKind, SourceSettings } from '@grivo/contract';
+import type { Failure } from '@grivo/core';
 import { EntitySchema } from 'typeorm';
 
 export interface SourceRow {
   id: string;
-  kind: 'keywords';
+  kind: SourceKind;
   name: string;
+  settings: SourceSettings;
+  looked_desk: number | null;
+  /** Until when somebody is looking at it, by the database's clock. */
+  looking_until: Date | null;
+  /** What went wrong at the last look. */
+  failure: Failure | null;
   rev: number;
   created_at: Date;
 }
@@ -14,6 +22,10 @@ export const sourceEntity = new EntitySchema<SourceRow>({
     id: { type: 'char', length: 20, primary: true, charset: 'ascii', collation: 'ascii_bin' },
     kind: { type: 'varchar', length: 24, charset: 'ascii', collation: 'ascii_bin' },
     name: { type: 'varchar', length: 120 },
+    settings: { type: 'json', nullable: true },
+    looked_desk: { type: 'bigint', nullable: true },
+    looking_until: { type: 'datetime', precision: 3, nullable: true },
+    failure: { type: 'json', nullable: true },
     rev: { type: 'int', default: 1 },
     created_at: { type: 'datetime', precision: 3, default: () => 'utc_timestamp(3)', insert: false },
   },

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { type CleanedKeywords, cleanKeywords } from '@grivo/core';
 import type { Ground } from '../engine/outside.ts';
+import { fingerprintOf } from './fingerprint.ts';
 
 /** Cleans a paste and adds what stays to a list; the same paste twice adds nothing twice. */
 export async function addKeywords(ground: Ground, source: string, paste: string): Promise<CleanedKeywords> {
@@ -13,10 +14,14 @@ export async function addKeywords(ground: Ground, source: string, paste: string)
     );
     const sha = (text: string) => createHash('sha256').update(text).digest('hex');
     for (let at = 0; at < cleaned.kept.length; at += 1_000) {
-      const rows = cleaned.kept
-        .slice(at, at + 1_000)
-        .map(({ phrase, identity }) => [ground.ids(), source, sha(identity), sha(phrase), phrase, '{}']);
-      await sql.run('INSERT IGNORE INTO item (id, source, identity, content_digest, subject, fields) VALUES ?', [rows]);
+      const rows = cleaned.kept.slice(at, at + 1_000).map(({ phrase, identity }) => {
+        const known = sha(identity);
+        return [ground.ids(), source, known, sha(phrase), fingerprintOf(source, known), phrase, '{}'];
+      });
+      await sql.run(
+        'INSERT IGNORE INTO item (id, source, identity, content_digest, fingerprint, subject, fields) VALUES ?',
+        [rows],
+      );
     }
     return cleaned;
   });

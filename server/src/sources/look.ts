@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto';
 import type { ProcedureDocument } from '@grivo/core';
 import type { Procedures } from '../engine/briefState.ts';
 import type { Ground } from '../engine/outside.ts';
@@ -15,7 +14,7 @@ interface PipelineRow {
 export interface ItemRow {
   id: string;
   source: string;
-  identity: string;
+  fingerprint: string;
   subject: string;
   fields: Record<string, unknown>;
 }
@@ -26,9 +25,11 @@ export interface TakeWords {
   inputs: Record<string, string>;
   /** Hold after every step. */
   byHand: boolean;
+  /** The part of a recording that is to be used, in seconds; null is all of it. */
+  range: { from: number; to: number } | null;
 }
 
-const NO_WORDS: TakeWords = { inputs: {}, byHand: false };
+const NO_WORDS: TakeWords = { inputs: {}, byHand: false, range: null };
 
 export interface Taken {
   found: number;
@@ -76,7 +77,7 @@ export async function takeChosen(
   const pipeline = await lockPipeline(sql, pipelineId);
   if (!pipeline || items.length === 0) return { found: 0, briefs: [] };
   const rows = await sql.rows<ItemRow>(
-    'SELECT id, source, identity, subject, fields FROM item WHERE id IN (?) ORDER BY id',
+    'SELECT id, source, fingerprint, subject, fields FROM item WHERE id IN (?) ORDER BY id',
     [items],
   );
   const { document } = await procedures.get(sql, pipeline.procedure_id, pipeline.version);
@@ -94,15 +95,10 @@ async function lockPipeline(sql: Sql, id: string): Promise<PipelineRow | null> {
 async function newItems(sql: Sql, pipeline: string, source: string, most: number): Promise<ItemRow[]> {
   if (most <= 0) return [];
   return sql.rows<ItemRow>(
-    `SELECT i.id, i.source, i.identity, i.subject, i.fields FROM item i
-     WHERE i.source = ? AND NOT EXISTS (SELECT 1 FROM taken t WHERE t.pipeline = ? AND t.fingerprint = CONVERT(SHA2(CONCAT(i.source, ':', i.identity), 256) USING ascii) COLLATE ascii_bin) ORDER BY i.id LIMIT ?`,
+    `SELECT i.id, i.source, i.fingerprint, i.subject, i.fields FROM item i
+     WHERE i.source = ? AND i.left_out IS NULL AND NOT EXISTS (SELECT 1 FROM taken t WHERE t.pipeline = ? AND t.fingerprint = i.fingerprint) ORDER BY i.id LIMIT ?`,
     [source, pipeline, most],
   );
-}
-
-/** What makes an item the same item for a pipeline, for ever. */
-export function fingerprintOf(item: Pick<ItemRow, 'source' | 'identity'>): string {
-  return createHash('sha256').update(`${item.source}:${item.identity}`).digest('hex');
 }
 
 const BATCH = 500;
@@ -112,7 +108,7 @@ async function takeItems(
   ground: Ground,
   pipeline: PipelineRow & { document: ProcedureDocument },
   items: readonly ItemRow[],
-  { inputs, byHand }: TakeWords,
+  { inputs, byHand, range }: TakeWords,
 ): Promise<string[]> {
   const out: string[] = [];
   const given = Object.fromEntries(
@@ -120,7 +116,7 @@ async function takeItems(
   );
   const routines = items.length === 0 ? [] : await pinsFor(sql, pipeline.document);
   for (let at = 0; at < items.length; at += BATCH) {
-    const prints = new Map(items.slice(at, at + BATCH).map((item) => [fingerprintOf(item), item]));
+    const prints = new Map(items.slice(at, at + BATCH).map((item) => [item.fingerprint, item]));
     const had = await sql.rows<{ fingerprint: string }>(
       'SELECT fingerprint FROM taken WHERE pipeline = ? AND fingerprint IN (?)',
       [pipeline.id, [...prints.keys()]],
@@ -141,7 +137,7 @@ async function takeItems(
           'waiting',
           brief,
           item.subject,
-          JSON.stringify({ ...item.fields, ...given }),
+          JSON.stringify({ ...item.fields, ...given, ...(range ? { range } : {}) }),
           pipeline.priority,
           now,
           byHand ? 1 : 0,

@@ -1,30 +1,89 @@
-import type { Item, Source } from '@grivo/contract';
+import { type Item, type ItemWhole, type Look, type Source, SourceSettings, type SourceWhole } from '@grivo/contract';
+import { type Failure, wordsOf } from '@grivo/core';
+import type { z } from 'zod';
 import type { Ground } from '../engine/outside.ts';
 import type { Sql } from '../store/database.ts';
-import type { SourceRow } from './entity.ts';
 
-export async function createSource(ground: Ground, kind: SourceRow['kind'], name: string): Promise<string> {
+/** A new source; what its settings leave open is as it is for most. */
+export async function createSource(
+  ground: Ground,
+  given: z.input<typeof SourceSettings>,
+  name: string,
+): Promise<string> {
+  const settings = SourceSettings.parse(given);
   const id = ground.ids();
   await ground.db.transaction(async (sql) => {
-    await sql.run('INSERT INTO source (id, kind, name) VALUES (?, ?, ?)', [id, kind, name]);
-    await sql.run("INSERT INTO event (id, noun, noun_id) VALUES (?, 'source', ?)", [ground.ids(), id]);
+    await sql.run('INSERT INTO source (id, kind, name, settings) VALUES (?, ?, ?, ?)', [
+      id,
+      settings.kind,
+      name,
+      JSON.stringify(settings),
+    ]);
+    await tell(sql, ground, id);
   });
   return id;
 }
 
-export async function listSources(sql: Sql): Promise<Source[]> {
-  const rows = await sql.rows<Source>(
-    `SELECT s.id, s.kind, s.name, (SELECT COUNT(*) FROM item i WHERE i.source = s.id) AS items,
-       (SELECT COUNT(DISTINCT t.item) FROM taken t JOIN item i ON i.id = t.item WHERE i.source = s.id) AS taken,
-       (SELECT MAX(l.at_desk) FROM look l WHERE l.source = s.id) AS lastLook
-     FROM source s ORDER BY s.id`,
-  );
-  return rows.map((row) => ({
-    ...row,
+async function tell(sql: Sql, ground: Ground, source: string): Promise<void> {
+  await sql.run("INSERT INTO event (id, noun, noun_id) VALUES (?, 'source', ?)", [ground.ids(), source]);
+}
+
+/**
+ * Changes a source as it was read at `rev`.
+ * @returns the new rev, null when somebody else changed it meanwhile
+ */
+export async function changeSource(
+  ground: Ground,
+  id: string,
+  rev: number,
+  { name, settings }: { name?: string | undefined; settings?: SourceSettings | undefined },
+): Promise<number | null> {
+  return ground.db.transaction(async (sql) => {
+    const done = await sql.run(
+      'UPDATE source SET name = COALESCE(?, name), settings = COALESCE(?, settings), rev = rev + 1 WHERE id = ? AND rev = ?',
+      [name ?? null, settings ? JSON.stringify(settings) : null, id, rev],
+    );
+    if (done === 0) return null;
+    await tell(sql, ground, id);
+    return rev + 1;
+  });
+}
+
+const LIST = `SELECT s.id, s.kind, s.name, s.failure, s.looked_desk, s.rev, s.settings,
+    (SELECT COUNT(*) FROM item i WHERE i.source = s.id) AS items,
+    (SELECT COUNT(DISTINCT t.item) FROM taken t JOIN item i ON i.id = t.item WHERE i.source = s.id) AS taken,
+    (SELECT COUNT(*) FROM item i WHERE i.source = s.id AND i.left_out IS NOT NULL) AS leftOut,
+    (SELECT MAX(l.at_desk) FROM look l WHERE l.source = s.id) AS lastLook
+  FROM source s`;
+
+type ListRow = Omit<Source, 'trouble'> & { failure: Failure | null; rev: number; settings: unknown };
+
+function inWords(failure: Failure | null, source: { id: string; name: string }): string | null {
+  if (!failure) return null;
+  const { sentence, mend } = wordsOf(failure, (id) => (id === source.id ? source.name : id));
+  return `${sentence} ${mend}`;
+}
+
+function listed(row: ListRow): Source {
+  return {
+    id: row.id,
+    kind: row.kind,
+    name: row.name,
     items: Number(row.items),
     taken: Number(row.taken),
+    leftOut: Number(row.leftOut),
     lastLook: row.lastLook === null ? null : Number(row.lastLook),
-  }));
+    trouble: inWords(row.failure, row),
+  };
+}
+
+export async function listSources(sql: Sql): Promise<Source[]> {
+  return (await sql.rows<ListRow>(`${LIST} ORDER BY s.id`)).map(listed);
+}
+
+export async function sourceWhole(sql: Sql, id: string): Promise<SourceWhole | null> {
+  const [row] = await sql.rows<ListRow>(`${LIST} WHERE s.id = ?`, [id]);
+  return row ? { ...listed(row), rev: row.rev, settings: SourceSettings.parse(row.settings) } : null;
 }
 
 export async function phrasesOf(sql: Sql, source: string): Promise<string[]> {
@@ -35,19 +94,95 @@ export async function phrasesOf(sql: Sql, source: string): Promise<string[]> {
 
 const MOST_ITEMS = 20_000;
 
+interface ItemRow {
+  id: string;
+  source: string;
+  subject: string;
+  left_out: Item['leftOut'];
+  left_detail: string;
+  gone: number;
+  published_desk: number | null;
+  fields: Record<string, unknown>;
+}
+
+function itemOf(row: ItemRow, taken: Item['taken']): Item {
+  return {
+    id: row.id,
+    subject: row.subject,
+    leftOut: row.left_out,
+    leftDetail: row.left_detail,
+    gone: row.gone === 1,
+    publishedDesk: row.published_desk === null ? null : Number(row.published_desk),
+    taken,
+  };
+}
+
+const TAKEN =
+  'SELECT t.item, t.pipeline, t.brief, b.standing FROM taken t JOIN item i ON i.id = t.item JOIN brief b ON b.id = t.brief';
+type TakenRow = { item: string } & Item['taken'][number];
+
 /** The items of a source in their order, each with the briefs that pipelines made of it. */
 export async function itemsOf(sql: Sql, source: string): Promise<Item[]> {
   const [items, taken] = await Promise.all([
-    sql.rows<{ id: string; subject: string }>('SELECT id, subject FROM item WHERE source = ? ORDER BY id LIMIT ?', [
-      source,
-      MOST_ITEMS,
-    ]),
-    sql.rows<{ item: string; pipeline: string; brief: string; standing: string }>(
-      'SELECT t.item, t.pipeline, t.brief, b.standing FROM taken t JOIN item i ON i.id = t.item JOIN brief b ON b.id = t.brief WHERE i.source = ?',
-      [source],
+    sql.rows<ItemRow>(
+      'SELECT id, source, subject, left_out, left_detail, gone, published_desk FROM item WHERE source = ? ORDER BY id LIMIT ?',
+      [source, MOST_ITEMS],
     ),
+    sql.rows<TakenRow>(`${TAKEN} WHERE i.source = ?`, [source]),
   ]);
   const byItem = new Map<string, Item['taken']>();
   for (const { item, ...rest } of taken) byItem.set(item, [...(byItem.get(item) ?? []), rest]);
-  return items.map((item) => ({ ...item, taken: byItem.get(item.id) ?? [] }));
+  return items.map((item) => itemOf(item, byItem.get(item.id) ?? []));
+}
+
+/** One item with everything it brings along; null when there is none. */
+export async function itemWhole(sql: Sql, id: string): Promise<ItemWhole | null> {
+  const [row] = await sql.rows<ItemRow>(
+    'SELECT id, source, subject, left_out, left_detail, gone, published_desk, fields FROM item WHERE id = ?',
+    [id],
+  );
+  if (!row) return null;
+  const taken = await sql.rows<TakenRow>(`${TAKEN} WHERE t.item = ?`, [id]);
+  return {
+    ...itemOf(
+      row,
+      taken.map(({ item: _, ...rest }) => rest),
+    ),
+    source: row.source,
+    fields: row.fields,
+  };
+}
+
+/** Leaves items out, or offers them in spite of what a look found; a person's word stays over later looks. */
+export async function offerItems(
+  ground: Ground,
+  source: string,
+  items: readonly string[],
+  offer: boolean,
+): Promise<number> {
+  return ground.db.transaction(async (sql) => {
+    const done = await sql.run(
+      `UPDATE item SET left_out = ${offer ? 'NULL' : "'by hand'"}, left_detail = '', by_hand = 1 WHERE source = ? AND id IN (?)${offer ? " AND left_out <> 'unusable'" : ''}`,
+      [source, items],
+    );
+    await tell(sql, ground, source);
+    return done;
+  });
+}
+
+/** Visits to a source, newest first. */
+export async function looksOf(sql: Sql, source: string, before: string, limit: number): Promise<Look[]> {
+  const rows = await sql.rows<
+    Omit<Look, 'trouble' | 'leftOut'> & { left_out: number; failure: Failure | null; name: string }
+  >(
+    `SELECT l.id, l.at_desk AS atDesk, l.found, l.fresh, l.changed, l.left_out, l.taken, l.failure, p.name AS pipeline, s.name
+     FROM look l JOIN source s ON s.id = l.source LEFT JOIN pipeline p ON p.id = l.pipeline WHERE l.source = ? AND l.id < ? ORDER BY l.id DESC LIMIT ?`,
+    [source, before, limit],
+  );
+  return rows.map(({ left_out, failure, name, ...row }) => ({
+    ...row,
+    atDesk: Number(row.atDesk),
+    leftOut: left_out,
+    trouble: inWords(failure, { id: source, name }),
+  }));
 }

@@ -1,20 +1,63 @@
-import type { StepOf } from '@grivo/core';
+import { type StepOf, sentencesOf } from '@grivo/core';
+import { z } from 'zod';
 import type { Performer } from '../engine/performer.ts';
 import { passagesById } from '../materials/repository.ts';
 import { houseRules, outlinePrompt } from '../writing/prompts.ts';
 import { rankPassages } from '../writing/selection.ts';
 import { OutlineShape } from '../writing/shapes.ts';
+import { aimOf } from './aim.ts';
 import { askWriter, filled, withNote } from './asking.ts';
 import { field, missing, PassagesField } from './fields.ts';
 import type { Tools } from './tools.ts';
 
 const MOST_PASSAGES = 40;
 
+const ChaptersField = z.array(z.object({ title: z.string(), start: z.number(), passages: z.array(z.string()) }));
+
+/**
+ * The chapters of a video as sections, in their order; where there are more than may be, the shortest are joined to the one
+ * before.
+ */
+async function byChapters(
+  tools: Tools,
+  chapters: z.infer<typeof ChaptersField>,
+  most: number,
+): Promise<{ heading: string; says: string; passages: string[] }[]> {
+  const texts = new Map(
+    (
+      await passagesById(
+        tools.ground.db,
+        chapters.flatMap(({ passages }) => passages),
+      )
+    ).map(({ id, text }) => [id, text]),
+  );
+  const sections = chapters
+    .filter(({ passages }) => passages.length > 0)
+    .map(({ title, passages }) => ({ heading: title, passages: [...passages] }));
+  while (sections.length > most) {
+    const at = sections
+      .map(({ passages }, i) => ({ i, size: passages.length }))
+      .filter(({ i }) => i > 0)
+      .sort((a, b) => a.size - b.size)[0]!.i;
+    sections[at - 1]!.passages.push(...sections[at]!.passages);
+    sections.splice(at, 1);
+  }
+  return sections.map(({ heading, passages }) => ({
+    heading,
+    says: sentencesOf(texts.get(passages[0]!) ?? heading)[0] ?? heading,
+    passages,
+  }));
+}
+
 /** Has the writer outline the article from the passages. */
 export function performOutline(tools: Tools): Performer<StepOf<'outline'>> {
   return async (step, context) => {
     const ids = field(context.fields, 'passages', PassagesField);
     if (!ids) return missing('passages');
+    const chapters =
+      step.follow === 'following its chapters' ? ChaptersField.safeParse(context.fields['chapters']).data : null;
+    if (chapters && chapters.length > 1)
+      return { kind: 'done', fields: { outline: await byChapters(tools, chapters, step.sections.to) } };
     const own = filled({ instruction: step.instruction }, context);
     if (!own.ok) return own.result;
     const numbered = (await passagesById(tools.ground.db, ids)).map((passage, i) => ({ n: i + 1, passage }));
@@ -34,6 +77,7 @@ export function performOutline(tools: Tools): Performer<StepOf<'outline'>> {
         words: write?.words ?? 1_000,
         instruction: withNote(own.texts.instruction, context),
         examples: step.examples,
+        aim: aimOf(context),
         passages: shown,
       }),
       name: 'outline',

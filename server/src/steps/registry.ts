@@ -1,8 +1,10 @@
 import type { Performers } from '../engine/performer.ts';
+import { performAim } from './aim.ts';
 import { performAnswer } from './answer.ts';
 import { performForEach, performMeanwhile, performUse, performWhen } from './blocks.ts';
 import { performCheck } from './check.ts';
 import { performFetch } from './fetch.ts';
+import { performGist } from './gist.ts';
 import { performHold } from './hold.ts';
 import { performIllustrate } from './illustrate.ts';
 import { performJudge } from './judge.ts';
@@ -13,6 +15,7 @@ import { performLookUp } from './lookUp.ts';
 import { performNotes } from './notes.ts';
 import { performOutline } from './outline.ts';
 import { performPublish } from './publish.ts';
+import { performRead } from './read.ts';
 import { performTell } from './tell.ts';
 import { performTitle } from './title.ts';
 import type { Tools } from './tools.ts';
@@ -25,7 +28,10 @@ import { performWrite } from './write.ts';
 /** How every kind is done. A new kind adds its file and one line here. */
 export function performers(tools: Tools): Performers {
   return {
+    read: performRead(tools),
     'look up': performLookUp(tools),
+    gist: performGist(tools),
+    aim: performAim(tools),
     judge: performJudge(tools),
     when: performWhen,
     'for each': performForEach,

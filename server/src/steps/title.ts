@@ -2,6 +2,7 @@ import { articleText, type StepOf, slugOf, tidy } from '@grivo/core';
 import type { Performer } from '../engine/performer.ts';
 import { houseRules, titlePrompt } from '../writing/prompts.ts';
 import { TitlesShape } from '../writing/shapes.ts';
+import { aimOf } from './aim.ts';
 import { askWriter, filled, withNote } from './asking.ts';
 import { missing } from './fields.ts';
 import { ownArticle } from './ownArticle.ts';
@@ -23,6 +24,7 @@ export function performTitle(tools: Tools): Performer<StepOf<'title'>> {
         choices: step.choices,
         instruction: withNote(own.texts.instruction, context),
         examples: step.examples,
+        aim: aimOf(context),
         text: articleText(document),
       }),
       name: 'titles',

@@ -2,6 +2,7 @@ import type { ServiceRole } from '@grivo/core';
 import type { Illustrator } from '../adapters/illustrator.ts';
 import type { LookUp } from '../adapters/lookUp.ts';
 import type { Micropub } from '../adapters/micropub.ts';
+import type { VideoHost } from '../adapters/videoHost.ts';
 import type { Writer } from '../adapters/writer.ts';
 import type { Secrets } from '../config/secrets.ts';
 import type { Ground } from '../engine/outside.ts';
@@ -19,6 +20,7 @@ export interface Tools {
   writer: Writer;
   illustrator: Illustrator;
   lookUp: LookUp;
+  videoHost: VideoHost;
   micropub: Micropub;
   secrets: Secrets;
   /** The mail server, when the installation has one. */

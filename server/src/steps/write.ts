@@ -1,11 +1,31 @@
-import { articleText, carries, EMPTY_ARTICLE, figuresNotIn, lineOf, type StepOf, tidy } from '@grivo/core';
+import {
+  articleText,
+  carries,
+  countWords,
+  EMPTY_ARTICLE,
+  figuresNotIn,
+  lineOf,
+  type Passage,
+  type StepOf,
+  spokenCarries,
+  tidy,
+} from '@grivo/core';
 import { addRevision, ensureArticle } from '../articles/repository.ts';
 import type { Performer } from '../engine/performer.ts';
 import { passagesById } from '../materials/repository.ts';
 import { compose } from '../writing/compose.ts';
+import { withSource } from '../writing/source.ts';
+import { aimOf } from './aim.ts';
 import { askWriter, filled, withNote } from './asking.ts';
 import { field, missing, NotesField, OutlineField, PassagesField } from './fields.ts';
 import type { Tools } from './tools.ts';
+
+/** What is said carries less than what is written, so the two are reckoned apart. */
+function carriedBy(passages: readonly Passage[]): number {
+  const said = passages.filter(({ locator }) => locator.seconds !== undefined);
+  const spoken = said.reduce((sum, { text, language }) => sum + countWords(text, language), 0);
+  return spokenCarries(spoken) + carries(passages.filter(({ locator }) => locator.seconds === undefined));
+}
 
 /** Writes the article section by section, tidies it, and keeps it as a new revision of the brief's article. */
 export function performWrite(tools: Tools): Performer<StepOf<'write'>> {
@@ -18,7 +38,7 @@ export function performWrite(tools: Tools): Performer<StepOf<'write'>> {
     const own = filled({ instruction: step.instruction }, context);
     if (!own.ok) return own.result;
     const passages = (await passagesById(tools.ground.db, ids)).map((passage, i) => ({ n: i + 1, passage }));
-    const material = carries(passages.map(({ passage }) => passage));
+    const material = carriedBy(passages.map(({ passage }) => passage));
     if (material < 80)
       return { kind: 'failed', failure: { code: 'too-little-material', words: material, wanted: step.words } };
     const { language } = context.brief.document;
@@ -31,6 +51,7 @@ export function performWrite(tools: Tools): Performer<StepOf<'write'>> {
         step: { ...step, words },
         instruction: withNote(own.texts.instruction, context),
         notes: notes ?? [],
+        aim: aimOf(context),
         outline,
         passages,
       },
@@ -43,8 +64,8 @@ export function performWrite(tools: Tools): Performer<StepOf<'write'>> {
     const { article: document, notes: tidied } = tidy({
       ...EMPTY_ARTICLE,
       language,
-      keyPhrase: context.brief.subject,
-      body: body.value,
+      keyPhrase: aimOf(context)?.phrase ?? context.brief.subject,
+      body: withSource(body.value, step.parts, context.fields['source'], language),
     });
     const article = await ensureArticle(
       tools.ground,

@@ -24,6 +24,8 @@ export interface Composition {
   outline: OutlineField;
   /** What each section must say, by its heading, where notes were made. */
   notes: NotesField;
+  /** What readers search for. */
+  aim: { phrase: string; terms: string[] } | null;
   passages: readonly NumberedPassage[];
 }
 
@@ -62,6 +64,7 @@ export async function compose(c: Composition, ask: AskWriter): Promise<Result<Bl
         tone: c.step.tone,
         lists: c.step.parts.includes('lists'),
         instruction: c.instruction,
+        aim: c.aim,
         notes: c.notes.find((note) => note.heading === section.heading)?.points.map(({ point }) => point) ?? [],
         saidBefore: articleText({ body }),
         passages: given,

@@ -45,7 +45,18 @@ function after(examples: readonly string[]): string {
   return `\nWork after the manner of these examples: their form and length, not what they speak of.\n${fenced.join('\n')}`;
 }
 
-export interface OutlinePrompt {
+/** What readers search for, when the brief aims at something. */
+export interface Aimed {
+  aim: { phrase: string; terms: readonly string[] } | null;
+}
+
+function aimed({ aim }: Aimed): string {
+  if (!aim) return '';
+  const terms = aim.terms.length === 0 ? '' : `; they also say ${aim.terms.join(', ')}`;
+  return `\nReaders search for: ${aim.phrase}${terms}.`;
+}
+
+export interface OutlinePrompt extends Aimed {
   subject: string;
   sections: { from: number; to: number };
   words: number;
@@ -56,12 +67,12 @@ export interface OutlinePrompt {
 
 export function outlinePrompt(p: OutlinePrompt): string {
   return `Subject of the article: ${p.subject}
-Task: outline the article in ${p.sections.from} to ${p.sections.to} sections, in the order a reader needs them. For each section give a heading of at most eight words, one sentence on what it must say, and the numbers of the passages it rests on. Give every section passages of its own. Leave out passages that do not speak of the subject.${own(p.instruction)}${after(p.examples)}
+Task: outline the article in ${p.sections.from} to ${p.sections.to} sections, in the order a reader needs them. For each section give a heading of at most eight words, one sentence on what it must say, and the numbers of the passages it rests on. Give every section passages of its own. Leave out passages that do not speak of the subject.${aimed(p)}${own(p.instruction)}${after(p.examples)}
 
 ${fencedPassages(p.passages)}`;
 }
 
-export interface SectionPrompt {
+export interface SectionPrompt extends Aimed {
   subject: string;
   /** Null for the opening, which stands before the first heading. */
   heading: string | null;
@@ -85,7 +96,7 @@ export function sectionPrompt(p: SectionPrompt): string {
 Task: write ${part}, about ${p.words} words. ${p.says}
 Other sections, which say their own: ${p.otherHeadings.join('; ') || 'none'}
 Person: ${p.person}. Tone: ${p.tone || 'plain'}. ${p.lists ? 'Where steps or things are counted up a list may stand.' : 'Write paragraphs only, no lists.'}
-Do not write the heading itself. If the passages do not carry so many words, write fewer.${own(p.instruction)}${p.notes.length === 0 ? '' : `\nIt must say:\n${p.notes.map((note) => `- ${note}`).join('\n')}`}
+Do not write the heading itself. If the passages do not carry so many words, write fewer.${aimed(p)}${own(p.instruction)}${p.notes.length === 0 ? '' : `\nIt must say:\n${p.notes.map((note) => `- ${note}`).join('\n')}`}
 
 Said before, not to be said again:
 <<<said>>>
@@ -111,7 +122,7 @@ ${p.text}
 <<<end 1 article>>>`;
 }
 
-export interface TitlePrompt {
+export interface TitlePrompt extends Aimed {
   subject: string;
   most: number;
   choices: number;
@@ -122,7 +133,7 @@ export interface TitlePrompt {
 
 export function titlePrompt(p: TitlePrompt): string {
   return `Subject of the article: ${p.subject}
-Task: give ${p.choices} titles to choose from, each of at most ${p.most} characters and each a different idea; a description of at most 155 characters; 3 to 8 keywords; 2 to 5 hashtags without spaces.${own(p.instruction)}${after(p.examples)}
+Task: give ${p.choices} titles to choose from, each of at most ${p.most} characters and each a different idea; a description of at most 155 characters; 3 to 8 keywords; 2 to 5 hashtags without spaces.${aimed(p)}${own(p.instruction)}${after(p.examples)}
 
 <<<passage 1 article>>>
 ${p.text}
@@ -177,6 +188,28 @@ export function notesPrompt(p: {
 Task: make at most ${p.most} notes for the section headed "${p.heading}". ${p.says} Each note is one thing the section must say, with the numbers of the passages it rests on.${own(p.instruction)}
 
 ${fencedPassages(p.passages)}`;
+}
+
+export function gistPrompt(p: {
+  subject: string;
+  words: number;
+  picks: readonly string[];
+  instruction: string;
+  passages: readonly NumberedPassage[];
+}): string {
+  const picks =
+    p.picks.length === 0
+      ? 'Pick out no facts.'
+      : `Pick out the ${p.picks.join(', ')} that matter, each with the numbers of the passages it stands in.`;
+  return `Subject of the article: ${p.subject}
+Task: sum up the passages in about ${p.words} words, in their own order. ${picks}${own(p.instruction)}
+
+${fencedPassages(p.passages)}`;
+}
+
+export function aimPrompt(p: { subject: string; instruction: string; passages: readonly NumberedPassage[] }): string {
+  return `Subject of the article: ${p.subject}
+Task: say what readers who want this would type into a search, in two to six words, and up to eight related words or phrases.${own(p.instruction)}${p.passages.length === 0 ? '' : `\n\n${fencedPassages(p.passages)}`}`;
 }
 
 /** Stands before a text a writer could not put into the language asked for. */

@@ -53,6 +53,24 @@ export const NotesShape = z.object({
     .describe('notes for the section'),
 });
 
+export const GistShape = z.object({
+  gist: z.string().min(1).describe('what the sources say, summed up'),
+  facts: z
+    .array(
+      z.object({
+        fact: z.string().min(1).describe('one fact, as the sources state it'),
+        sort: z.string().describe('name, figure or claim'),
+        passages,
+      }),
+    )
+    .describe('the facts picked out; empty when none are asked for'),
+});
+
+export const AimShape = z.object({
+  phrase: z.string().min(1).describe('the phrase readers would search for, two to six words'),
+  terms: z.array(z.string()).describe('related words and phrases they use'),
+});
+
 export const TranslationShape = z.object({
   texts: z
     .array(

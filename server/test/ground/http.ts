@@ -26,18 +26,20 @@ export async function serve(
   const server = createServer(app(w.product));
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
   const address = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
-  const asker =
-    (cookie: string): Ask =>
-    async (method, path, body, headers = {}) => {
-      const response = await fetch(`${address}/api${path}`, {
-        method,
-        headers: { cookie, ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
-        ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
-      });
-      const text = await response.text();
-      const read = text === '' ? null : (JSON.parse(text) as unknown);
-      return { status: response.status, body: read as never, problem: read as Problem, headers: response.headers };
-    };
+  const asker = (cookie: string): Ask =>
+    Object.assign<Ask, { cookie: string }>(
+      async (method, path, body, headers = {}) => {
+        const response = await fetch(`${address}/api${path}`, {
+          method,
+          headers: { cookie, ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
+          ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
+        });
+        const text = await response.text();
+        const read = text === '' ? null : (JSON.parse(text) as unknown);
+        return { status: response.status, body: read as never, problem: read as Problem, headers: response.headers };
+      },
+      { cookie },
+    );
   return {
     address,
     stranger: asker(''),

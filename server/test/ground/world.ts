@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import { type CadenceRule, type Step, stepKinds } from '@grivo/core';
-import { BLOGS, PAGES, type StandIns, start } from '@grivo/standins';
+import { BLOGS, CHANNELS, PAGES, SHEETS, type StandIns, start } from '@grivo/standins';
 import { inject } from 'vitest';
 import { createBlog } from '../../src/blogs/create.ts';
 import { Procedures } from '../../src/engine/briefState.ts';
@@ -48,7 +48,7 @@ export interface World {
 
 /** A product with everything connected to stand-ins of its own. */
 export async function world(which: 'one' | 'two' = 'one', options: Partial<ProductOptions> = {}): Promise<World> {
-  const standIns = await start({ pages: PAGES, blogs: BLOGS });
+  const standIns = await start({ pages: PAGES, blogs: BLOGS, channels: CHANNELS, sheets: SHEETS });
   const product = await assemble({
     databaseUrl: await testDatabaseUrl(),
     secretKey: randomBytes(32),
@@ -89,6 +89,16 @@ export async function world(which: 'one' | 'two' = 'one', options: Partial<Produ
     permits: 4,
     timeLimitMs: 2_000,
   });
+  await createService(ground, secrets, {
+    role: 'video host',
+    name: 'The videos',
+    address: standIns.services.videoHost,
+    model: '',
+    secret: null,
+    price,
+    permits: 4,
+    timeLimitMs: 2_000,
+  });
   await product.tools.services.refresh();
   const site = standIns.blog('journal');
   const blog = await createBlog(product, {
@@ -106,7 +116,7 @@ export async function world(which: 'one' | 'two' = 'one', options: Partial<Produ
     blog,
     writer,
     async pipeline(keywords, change = (steps) => steps) {
-      const source = await createSource(ground, 'keywords', 'A list');
+      const source = await createSource(ground, { kind: 'keywords' }, 'A list');
       await addKeywords(ground, source, keywords.join('\n'));
       const steps: Step[] = [
         { ...stepKinds.take.fresh('s1'), sources: [source], most: null },

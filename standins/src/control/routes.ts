@@ -1,13 +1,14 @@
 import { Router } from 'express';
 import type { Posts } from '../blog/posts.ts';
 import type { ModelCall } from '../model/service.ts';
+import type { Channels, VideoAct } from '../videos/videos.ts';
 import type { Journal } from './journal.ts';
 import type { ServiceName, Trouble, Troubles } from './trouble.ts';
 
 /** Orders to misbehave, and what was received, for tests and demonstrations. */
 export interface Introduction {
   services: {
-    role: 'writer' | 'illustrator' | 'look-up';
+    role: 'writer' | 'illustrator' | 'look-up' | 'video host';
     name: string;
     address: string;
     secret: string | null;
@@ -21,6 +22,7 @@ export function controlRoutes(
   calls: Journal<ModelCall>,
   posts: Posts,
   introduce: () => Introduction,
+  channels: Channels,
 ): Router {
   const router = Router();
   router.get('/control/introduction', (_request, response) => void response.json(introduce()));
@@ -32,6 +34,10 @@ export function controlRoutes(
   });
   router.delete('/control/trouble', (_request, response) => {
     troubles.clear();
+    response.status(204).end();
+  });
+  router.post('/control/videos', (request, response) => {
+    channels.do(request.body as VideoAct);
     response.status(204).end();
   });
   router.get('/control/received', (_request, response) => {

@@ -16,7 +16,7 @@ export type Trouble =
   | { how: 'key refused' }
   | { how: 'page without text' };
 
-export type ServiceName = 'writer' | 'illustrator' | 'look-up' | 'blog' | 'web' | 'inbox';
+export type ServiceName = 'writer' | 'illustrator' | 'look-up' | 'blog' | 'web' | 'inbox' | 'videos' | 'sheets';
 
 interface Order {
   at: ServiceName;

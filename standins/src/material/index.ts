@@ -1,7 +1,10 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { BlogSite } from '../blog/posts.ts';
+import type { SheetMaterial } from '../sheets/sheets.ts';
+import type { ChannelMaterial, VideoMaterial } from '../videos/videos.ts';
 import type { WebPage } from '../web/pages.ts';
+import { STOCK_HEADER, stockRows } from './stock.ts';
 
 /** The made-up world of the demonstration: pages to look up, blogs with older posts, and a list of keywords. */
 
@@ -107,3 +110,45 @@ export const KEYWORDS = {
   recipes: lines('keywords-kitchen.txt'),
   german: lines('keywords-german.txt'),
 } as const;
+
+/** A video of the form: '# title', '@ slug day language captions', a line on it, then '## chapter' and what is said. */
+function videoOf(text: string): VideoMaterial {
+  const [head = '', ...chapters] = text.trim().split(/^## /m);
+  const [title = '', about = '', description = ''] = head.trim().split('\n');
+  const [slug = '', date = '', language, captions] = about.replace(/^@ /, '').split(' ');
+  return {
+    slug,
+    title: title.replace(/^# /, ''),
+    description,
+    date,
+    language: language === 'de' ? 'de' : 'en',
+    captions: captions === 'none' || captions === 'machine' ? captions : 'hand',
+    chapters: chapters.map((chapter) => {
+      const [name = '', ...lines] = chapter.trim().split('\n');
+      return { title: name, text: lines.join(' ') };
+    }),
+  };
+}
+
+export const CHANNELS: readonly ChannelMaterial[] = [
+  {
+    handle: 'crockhaven-bench',
+    name: 'Crockhaven Bench',
+    videos: readdirSync(join(import.meta.dirname, 'videos'))
+      .sort()
+      .map((file) => videoOf(read(join('videos', file)))),
+    lists: {
+      basics: { title: 'The basics', videos: ['salt-by-weight', 'how-full', 'when-to-skim'] },
+    },
+  },
+];
+
+export const SHEETS: readonly SheetMaterial[] = [
+  {
+    slug: 'stock',
+    title: 'Crockhaven stock',
+    above: [['Stock autumn, printed 2 Nov']],
+    header: STOCK_HEADER,
+    rows: stockRows(read('stock.txt')),
+  },
+];

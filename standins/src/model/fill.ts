@@ -1,4 +1,5 @@
 import { answerFigure, answerList, answerText, notes } from './answers.ts';
+import { facts, gist } from './gist.ts';
 import { judge } from './judge.ts';
 import { type OutlineManner, outline } from './outline.ts';
 import { type ProseManner, prose } from './prose.ts';
@@ -49,11 +50,12 @@ function list(schema: Schema, request: ReadRequest, style: Style, name: string):
   if (parts.includes('kind') && parts.includes('text')) return prose(request, style.prose);
   if (parts.includes('n') && parts.includes('text')) return translations(request.whole);
   if (parts.includes('point')) return notes(request);
+  if (parts.includes('fact')) return facts(request);
   if (asksEditor(request)) return answerList(request);
   const about = `${name} ${schema.description ?? ''}`.toLowerCase();
   if (/title/.test(about)) return titles(request);
   if (/hashtag/.test(about)) return hashtags(request);
-  if (/keyword|search for/.test(about)) return keywords(request);
+  if (/keyword|search for|related words/.test(about)) return keywords(request);
   return points(request, Number(/give (\d+)/.exec(request.task)?.[1] ?? style.points));
 }
 
@@ -61,6 +63,8 @@ function text(schema: Schema, request: ReadRequest, name: string): string {
   const about = `${name} ${schema.description ?? ''}`.toLowerCase();
   const word = /Answer with the word: (\w+)/.exec(request.task)?.[1];
   if (word) return word;
+  if (name === 'gist' || /summed up/.test(about)) return gist(request);
+  if (name === 'phrase') return keywords(request)[1] ?? request.subject;
   if (asksEditor(request)) return answerText(request, name === 'answer' ? '' : name);
   if (/description|search result/.test(about)) return description(request);
   return request.passages[0]

@@ -7,6 +7,7 @@ import {
   listWords,
   type Names,
   PARTS,
+  PICKS,
   type SeenField,
   type Step,
   sentenceOf,
@@ -311,7 +312,7 @@ function Editor({
           options={
             editor.of === 'source'
               ? choices.sources.map((source) => ({ value: source.id, says: source.name }))
-              : PARTS.map((part) => ({ value: part, says: part }))
+              : (editor.of === 'pick' ? PICKS : PARTS).map((part) => ({ value: part, says: part }))
           }
           onChange={onChange}
         />

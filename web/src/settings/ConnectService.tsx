@@ -13,7 +13,11 @@ const SAYS: Record<Role, { name: string; hint: string }> = {
   writer: { name: 'writer', hint: 'A service that answers chat completions.' },
   illustrator: { name: 'illustrator', hint: 'A service that answers image generations.' },
   'look-up': { name: 'look-up', hint: 'A service that finds pages by subject.' },
+  'video host': { name: 'video host', hint: 'Where channels are looked up by handle or name.' },
 };
+
+/** Models write and draw; the other services only find. */
+const hasModel = (role: Role) => role === 'writer' || role === 'illustrator';
 
 interface Draft {
   role: Role;
@@ -79,7 +83,7 @@ export function ConnectService({ onDone }: { onDone?: (lines: TestLine[]) => voi
             name,
             address,
             secret: secret ?? '',
-            model: role === 'look-up' ? '' : 'stand-in',
+            model: hasModel(role) ? 'stand-in' : '',
             perIn: String(price.microsPerThousandIn / 1e6),
             perOut: String(price.microsPerThousandOut / 1e6),
             perPicture: String(price.microsPerPicture / 1e6),
@@ -142,7 +146,7 @@ export function ConnectService({ onDone }: { onDone?: (lines: TestLine[]) => voi
         />
         <Field label="Key" type="password" autoComplete="off" value={draft.secret} onChange={set('secret')} />
         <Field label="Name" value={draft.name} onChange={set('name')} />
-        {draft.role === 'look-up' ? null : <Field label="Model" value={draft.model} onChange={set('model')} />}
+        {!hasModel(draft.role) ? null : <Field label="Model" value={draft.model} onChange={set('model')} />}
         {priced.map((name) => (
           <Field
             key={name}

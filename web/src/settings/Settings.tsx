@@ -75,7 +75,7 @@ export default function Settings() {
 
 function priceWords({ role, price }: Service): string {
   if (role === 'illustrator') return `${amount(price.microsPerPicture)} € a picture`;
-  if (role === 'look-up') return price.microsPerThousandIn + price.microsPerThousandOut === 0 ? 'no price' : '';
+  if (role !== 'writer') return price.microsPerThousandIn + price.microsPerThousandOut === 0 ? 'no price' : '';
   // A thousand words are about 1,350 tokens of English prose.
   return `${amount(price.microsPerThousandIn)} € in, ${amount(price.microsPerThousandOut)} € out per 1,000 tokens; about ${amount(Math.round(price.microsPerThousandOut * 1.35))} € for 1,000 words`;
 }

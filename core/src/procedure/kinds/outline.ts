@@ -6,6 +6,8 @@ const schema = z.strictObject({
   ...stepBase,
   kind: z.literal('outline'),
   sections: range(1, 20),
+  /** Whether the parts of the source give the sections, as far as it has some. */
+  follow: z.enum(['afresh', 'following its chapters']).default('afresh'),
   instruction,
   examples,
 });
@@ -21,7 +23,15 @@ export const outline: StepKind<'outline', OutlineStep> = {
   calls: 'writer',
   effect: false,
   writes: false,
-  fresh: (id) => ({ id, kind: 'outline', off: false, sections: { from: 4, to: 6 }, instruction: '', examples: [] }),
+  fresh: (id) => ({
+    id,
+    kind: 'outline',
+    off: false,
+    sections: { from: 4, to: 6 },
+    follow: 'afresh',
+    instruction: '',
+    examples: [],
+  }),
   past: [
     {
       field: 'sections',
@@ -40,7 +50,22 @@ export const outline: StepKind<'outline', OutlineStep> = {
       field: 'sections',
       editor: { type: 'range', least: 1, most: 20, unit: 'sections' },
     },
-    { text: ' sections afresh' },
+    { text: ' sections ' },
+    {
+      word: step.follow,
+      field: 'follow',
+      editor: {
+        type: 'choice',
+        options: [
+          { value: 'afresh', says: 'afresh', does: 'in the order a reader needs them' },
+          {
+            value: 'following its chapters',
+            says: 'following its chapters',
+            does: 'the chapters of the video, in their order; afresh where it has none',
+          },
+        ],
+      },
+    },
   ],
   check: () => [],
 };

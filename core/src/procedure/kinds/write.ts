@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { instruction, stepBase } from '../fields.ts';
 import type { StepKind } from '../kind.ts';
 
-export const PARTS = ['contents', 'key points', 'lists'] as const;
+export const PARTS = ['contents', 'key points', 'lists', 'source credit', 'source embed'] as const;
 export type Part = (typeof PARTS)[number];
 
 export const PERSONS = ['first person singular', 'first person plural', 'second person', 'third person'] as const;

@@ -2,6 +2,13 @@ import { Ground1764000000000 } from './0001-ground.ts';
 import { Waiting1764100000000 } from './0002-waiting.ts';
 import { Blocks1764200000000 } from './0003-blocks.ts';
 import { Sheet1764300000000 } from './0004-sheet.ts';
+import { Intake1764400000000 } from './0005-intake.ts';
 
 /** Append-only: a migration that has left this repository is never changed. */
-export const migrations = [Ground1764000000000, Waiting1764100000000, Blocks1764200000000, Sheet1764300000000];
+export const migrations = [
+  Ground1764000000000,
+  Waiting1764100000000,
+  Blocks1764200000000,
+  Sheet1764300000000,
+  Intake1764400000000,
+];

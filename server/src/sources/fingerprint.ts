@@ -1,0 +1,13 @@
+import { createHash } from 'node:crypto';
+
+export function sha(text: string): string {
+  return createHash('sha256').update(text).digest('hex');
+}
+
+/**
+ * What makes an item the same item for every pipeline, for ever.
+ * @param identity digest of what tells it from others; with the digest of its content where changed ones are new ones
+ */
+export function fingerprintOf(source: string, identity: string): string {
+  return sha(`${source}:${identity}`);
+}

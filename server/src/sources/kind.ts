@@ -1,0 +1,43 @@
+import type { SourceKind, SourceSettings } from '@grivo/contract';
+import type { Failure } from '@grivo/core';
+import type { Ground } from '../engine/outside.ts';
+import type { Network } from '../network/network.ts';
+import type { LeftOutReason } from './leaveOut.ts';
+
+/** One thing a look found. */
+export interface Found {
+  /** What tells it from others of the source, for ever; a digest of it is kept. */
+  identity: string;
+  subject: string;
+  /** What a brief of it brings along. */
+  fields: Record<string, unknown>;
+  publishedDesk: number | null;
+  /** Why it cannot be used as it is. */
+  leftOut: { reason: LeftOutReason; detail: string } | null;
+}
+
+/** What a look can read, in batches, the oldest first. */
+export type Looking =
+  | {
+      ok: true;
+      entries: AsyncIterable<Found[]>;
+      /** Settings found out by looking, to be kept. */
+      settings?: SourceSettings;
+      /** Whether what is not found any more is gone; false where a source only shows its newest. */
+      whole: boolean;
+    }
+  | { ok: false; failure: Failure };
+
+export interface LookPorts {
+  ground: Ground;
+  network: Network;
+}
+
+/** How a source of one kind is looked at. */
+export interface SourceReader<Kind extends SourceKind = SourceKind> {
+  look(
+    ports: LookPorts,
+    source: { id: string; name: string; settings: Extract<SourceSettings, { kind: Kind }> },
+    signal: AbortSignal,
+  ): Promise<Looking>;
+}

@@ -1,0 +1,69 @@
+import { clockOf } from '@grivo/core';
+import { type ListedVideo, plainAddress, readChannel } from '../../videos/channel.ts';
+import { videoPage } from '../../videos/page.ts';
+import type { Found, Looking, LookPorts, SourceReader } from '../kind.ts';
+
+/** Videos of a channel, and single ones by their addresses; the oldest first. */
+export const videos: SourceReader<'videos'> = {
+  async look(ports, source, signal): Promise<Looking> {
+    const { settings } = source;
+    const unreadable = (reason: string, mend: string): Looking => ({
+      ok: false,
+      failure: { code: 'source-unreadable', source: source.id, reason, mend },
+    });
+    const listed: (ListedVideo & { channel: string })[] = [];
+    if (settings.channel) {
+      const channel = await readChannel(ports.network, settings.channel, signal);
+      if (!channel.ok) return unreadable(channel.reason, 'Look for the channel again by its name or handle.');
+      listed.push(...channel.videos.map((video) => ({ ...video, channel: channel.name || settings.channelName })));
+    }
+    const single = await Promise.all(settings.addresses.map((address) => about(ports, address, signal)));
+    if (listed.length === 0 && single.length === 0)
+      return unreadable('it names no channel and no video', 'Give a channel, or addresses of videos.');
+    listed.sort((a, b) => (a.published ?? '').localeCompare(b.published ?? ''));
+    const found = listed.map(
+      ({ address, title, published, seconds, channel }): Found => ({
+        identity: address,
+        subject: title,
+        fields: { link: address, title, video: { address, title, channel, published, seconds } },
+        publishedDesk: published === null ? null : Date.parse(published),
+        leftOut:
+          seconds !== null && seconds < settings.shortest
+            ? { reason: 'too short', detail: `${clockOf(seconds)}, shorter than ${clockOf(settings.shortest)}` }
+            : null,
+      }),
+    );
+    return {
+      ok: true,
+      // A feed shows the newest only: what is not in it any more may well be there.
+      whole: false,
+      entries: (async function* () {
+        yield [...found, ...single];
+      })(),
+    };
+  },
+};
+
+async function about({ network }: LookPorts, given: string, signal: AbortSignal): Promise<Found> {
+  const address = plainAddress(given);
+  const outcome = await network.call({ method: 'GET', address, timeLimitMs: 20_000, maxBytes: 5_000_000, signal });
+  const unusable = (detail: string): Found => ({
+    identity: address,
+    subject: address,
+    fields: { link: address },
+    publishedDesk: null,
+    leftOut: { reason: 'unusable', detail },
+  });
+  if (outcome.kind !== 'reply') return unusable(outcome.kind === 'refused' ? outcome.reason : outcome.detail);
+  if (outcome.reply.status !== 200) return unusable(`it answers ${outcome.reply.status}`);
+  const page = videoPage(outcome.reply.body.toString('utf8'), outcome.reply.address);
+  if (!page) return unusable('there is no video on that page');
+  const { title, channel, published, seconds } = page;
+  return {
+    identity: address,
+    subject: title,
+    fields: { link: address, title, video: { address, title, channel, published, seconds } },
+    publishedDesk: published === null ? null : Date.parse(published),
+    leftOut: null,
+  };
+}

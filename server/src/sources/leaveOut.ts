@@ -1,0 +1,52 @@
+import type { LeftOut, SourceSettings, StartFrom } from '@grivo/contract';
+import { fold } from '@grivo/core';
+import type { Sql } from '../store/database.ts';
+import type { Found } from './kind.ts';
+
+export type LeftOutReason = LeftOut;
+
+/** Why an item is not offered, by what the source says; null when nothing speaks against it. */
+export function leaveOut(found: Found, settings: SourceSettings): Found['leftOut'] {
+  if (found.leftOut) return found.leftOut;
+  const subject = ` ${fold(found.subject).replace(/[^\p{L}\p{N}]+/gu, ' ')} `;
+  const word = settings.exclude.find((one) =>
+    subject.includes(
+      ` ${fold(one)
+        .replace(/[^\p{L}\p{N}]+/gu, ' ')
+        .trim()} `,
+    ),
+  );
+  if (word !== undefined) return { reason: 'filtered', detail: word };
+  return null;
+}
+
+/**
+ * What of a first look is offered: everything, nothing, the last of it, or what came out since a day. Everything else is
+ * there, left out as before the start, and can be offered by hand.
+ */
+export async function offerFrom(
+  sql: Sql,
+  source: string,
+  start: StartFrom,
+  zoneDay: (day: string) => number,
+): Promise<void> {
+  const offer = "UPDATE item SET left_out = NULL WHERE source = ? AND left_out = 'before the start'";
+  switch (start.at) {
+    case 'the beginning':
+      await sql.run(offer, [source]);
+      return;
+    case 'now':
+      return;
+    case 'a day':
+      await sql.run(`${offer} AND (published_desk IS NULL OR published_desk >= ?)`, [source, zoneDay(start.day)]);
+      return;
+    case 'the last': {
+      const last = await sql.rows<{ id: string }>(
+        "SELECT id FROM item WHERE source = ? AND (left_out IS NULL OR left_out = 'before the start') ORDER BY id DESC LIMIT ?",
+        [source, start.n],
+      );
+      for (let at = 0; at < last.length; at += 1_000)
+        await sql.run(`${offer} AND id IN (?)`, [source, last.slice(at, at + 1_000).map(({ id }) => id)]);
+    }
+  }
+}

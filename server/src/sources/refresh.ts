@@ -1,0 +1,203 @@
+import { type Looked, SourceSettings } from '@grivo/contract';
+import { type Failure, wordsOf } from '@grivo/core';
+import type { Sql } from '../store/database.ts';
+import type { SourceRow } from './entity.ts';
+import { fingerprintOf, sha } from './fingerprint.ts';
+import type { Found, LookPorts, SourceReader } from './kind.ts';
+import { readers } from './kinds/index.ts';
+import { leaveOut, offerFrom } from './leaveOut.ts';
+
+/** A look that takes longer is given up, and another may begin. */
+const LOOK_SECONDS = 300;
+/** Items written by one transaction. */
+const BATCH = 500;
+/** Of sources with more items than this it is not said which are gone. */
+const MOST_WATCHED = 20_000;
+
+export type Refreshed = { kind: 'looked'; looked: Looked } | { kind: 'busy' } | { kind: 'gone' };
+
+interface Counts {
+  found: number;
+  fresh: number;
+  changed: number;
+  leftOut: number;
+}
+
+/**
+ * One look at a source: reads it, and keeps what is new and what has changed. Items are known by their identity, so
+ * looking twice, in any order, or again after a crash in the middle, adds nothing twice. Nothing is taken by it.
+ */
+export async function refreshSource(ports: LookPorts, id: string): Promise<Refreshed> {
+  const { db, desk, ids } = ports.ground;
+  const [source] = await db.rows<SourceRow>(
+    'SELECT id, kind, name, settings, looked_desk, rev FROM source WHERE id = ?',
+    [id],
+  );
+  if (!source) return { kind: 'gone' };
+  const settings = SourceSettings.parse(source.settings);
+  const reader = readers[settings.kind] as SourceReader | null;
+  if (!reader)
+    return { kind: 'looked', looked: { found: 0, fresh: 0, changed: 0, leftOut: 0, trouble: null, mend: null } };
+  const mine = await db.run(
+    'UPDATE source SET looking_until = UTC_TIMESTAMP(3) + INTERVAL ? SECOND WHERE id = ? AND (looking_until IS NULL OR looking_until < UTC_TIMESTAMP(3))',
+    [LOOK_SECONDS, id],
+  );
+  if (mine === 0) return { kind: 'busy' };
+  const counts: Counts = { found: 0, fresh: 0, changed: 0, leftOut: 0 };
+  try {
+    const failure = await read(ports, { ...source, settings }, reader, counts);
+    await db.transaction(async (sql) => {
+      await sql.run(
+        'UPDATE source SET looking_until = NULL, looked_desk = IF(? IS NULL, ?, looked_desk), failure = ? WHERE id = ?',
+        [failure?.code ?? null, desk.now(), failure ? JSON.stringify(failure) : null, id],
+      );
+      await sql.run(
+        'INSERT INTO look (id, source, pipeline, at_desk, found, fresh, changed, left_out, taken, failure) VALUES (?)',
+        [
+          [
+            ids(),
+            id,
+            null,
+            desk.now(),
+            counts.found,
+            counts.fresh,
+            counts.changed,
+            counts.leftOut,
+            0,
+            failure ? JSON.stringify(failure) : null,
+          ],
+        ],
+      );
+      await sql.run("INSERT INTO event (id, noun, noun_id) VALUES (?, 'source', ?)", [ids(), id]);
+    });
+    const words = failure && wordsOf(failure, (name) => (name === id ? source.name : name));
+    return { kind: 'looked', looked: { ...counts, trouble: words?.sentence ?? null, mend: words?.mend ?? null } };
+  } catch (error) {
+    await db.run('UPDATE source SET looking_until = NULL WHERE id = ?', [id]).catch(() => undefined);
+    throw error;
+  }
+}
+
+async function read(
+  ports: LookPorts,
+  source: SourceRow,
+  reader: SourceReader,
+  counts: Counts,
+): Promise<Failure | null> {
+  const { db } = ports.ground;
+  const looking = await reader.look(ports, source, AbortSignal.timeout(LOOK_SECONDS * 1_000));
+  if (!looking.ok) return looking.failure;
+  const settings = looking.settings ?? source.settings;
+  if (looking.settings)
+    await db.run('UPDATE source SET settings = ?, rev = rev + 1 WHERE id = ? AND rev = ?', [
+      JSON.stringify(looking.settings),
+      source.id,
+      source.rev,
+    ]);
+  const first = source.looked_desk === null;
+  const seen = new Set<string>();
+  for await (const entries of looking.entries)
+    for (let at = 0; at < entries.length; at += BATCH) {
+      const batch = entries.slice(at, at + BATCH);
+      counts.found += batch.length;
+      const keyed = new Map(batch.map((found) => [sha(found.identity), found]));
+      if (seen.size <= MOST_WATCHED) for (const identity of keyed.keys()) seen.add(identity);
+      const kept = await db.transaction((sql) => keep(sql, ports, source.id, settings, keyed, first));
+      counts.fresh += kept.fresh;
+      counts.changed += kept.changed;
+      counts.leftOut += kept.leftOut;
+    }
+  if (first)
+    await db.transaction((sql) =>
+      offerFrom(sql, source.id, settings.startFrom, (day) => Date.parse(`${day}T00:00:00Z`)),
+    );
+  if (looking.whole && seen.size <= MOST_WATCHED) await db.transaction((sql) => markGone(sql, source.id, seen));
+  return null;
+}
+
+interface KnownItem {
+  id: string;
+  identity: string;
+  content_digest: string;
+  left_out: string | null;
+  by_hand: number;
+}
+
+/** Keeps a batch: what is new is added, what has changed is brought up to date. */
+async function keep(
+  sql: Sql,
+  { ground }: LookPorts,
+  source: string,
+  settings: SourceSettings,
+  batch: ReadonlyMap<string, Found>,
+  first: boolean,
+): Promise<Omit<Counts, 'found'>> {
+  const known = new Map(
+    (
+      await sql.rows<KnownItem>(
+        'SELECT id, identity, content_digest, left_out, by_hand FROM item WHERE source = ? AND identity IN (?) FOR UPDATE',
+        [source, [...batch.keys()]],
+      )
+    ).map((row) => [row.identity, row]),
+  );
+  const rows: unknown[][] = [];
+  let changed = 0;
+  let leftOut = 0;
+  for (const [identity, found] of batch) {
+    const digest = sha(JSON.stringify([found.subject, found.fields]));
+    const left = leaveOut(found, settings);
+    const item = known.get(identity);
+    const fields = JSON.stringify(found.fields);
+    if (!item) {
+      if (left) leftOut++;
+      rows.push([
+        ground.ids(),
+        source,
+        identity,
+        digest,
+        fingerprintOf(source, identity),
+        found.subject.slice(0, 500),
+        fields,
+        left?.reason ?? (first ? 'before the start' : null),
+        left?.detail.slice(0, 300) ?? '',
+        found.publishedDesk,
+      ]);
+      continue;
+    }
+    // What a person said of it, and what lay before the start, stays so whatever changes.
+    const stays = item.by_hand === 1 || item.left_out === 'before the start';
+    if (item.content_digest === digest && (stays || (item.left_out ?? null) === (left?.reason ?? null))) continue;
+    if (item.content_digest !== digest) changed++;
+    const again = settings.kind === 'sheet' && settings.changed && item.content_digest !== digest;
+    await sql.run(
+      `UPDATE item SET content_digest = ?, subject = ?, fields = ?, published_desk = ?, gone = 0${stays ? '' : ', left_out = ?, left_detail = ?'}${again ? ', fingerprint = ?' : ''} WHERE id = ?`,
+      [
+        digest,
+        found.subject.slice(0, 500),
+        fields,
+        found.publishedDesk,
+        ...(stays ? [] : [left?.reason ?? null, left?.detail.slice(0, 300) ?? '']),
+        ...(again ? [fingerprintOf(source, `${identity}:${digest}`)] : []),
+        item.id,
+      ],
+    );
+  }
+  if (rows.length > 0)
+    await sql.run(
+      'INSERT IGNORE INTO item (id, source, identity, content_digest, fingerprint, subject, fields, left_out, left_detail, published_desk) VALUES ?',
+      [rows],
+    );
+  return { fresh: rows.length, changed, leftOut };
+}
+
+async function markGone(sql: Sql, source: string, seen: ReadonlySet<string>): Promise<void> {
+  const rows = await sql.rows<{ id: string; identity: string; gone: number }>(
+    'SELECT id, identity, gone FROM item WHERE source = ?',
+    [source],
+  );
+  for (const gone of [0, 1] as const) {
+    const turned = rows.filter((row) => row.gone !== gone && (seen.has(row.identity) ? 0 : 1) === gone);
+    if (turned.length > 0)
+      await sql.run('UPDATE item SET gone = ? WHERE id IN (?)', [gone, turned.map(({ id }) => id)]);
+  }
+}

@@ -1,0 +1,49 @@
+import type { StepOf } from '@grivo/core';
+import { z } from 'zod';
+import type { Performer, StepContext } from '../engine/performer.ts';
+import { aimPrompt, houseRules } from '../writing/prompts.ts';
+import { AimShape } from '../writing/shapes.ts';
+import { askWriter, filled, numberedPassages, withNote } from './asking.ts';
+import { PassagesField } from './fields.ts';
+import type { Tools } from './tools.ts';
+
+export const AimField = z.object({ phrase: z.string(), terms: z.array(z.string()) });
+
+/** What the brief aims at, when a step above said so. */
+export function aimOf(context: StepContext): z.infer<typeof AimField> | null {
+  return AimField.safeParse(context.fields['aim']).data ?? null;
+}
+
+/** Says what readers search for: the subject, a phrase of one's own, or one the writer proposes with related words. */
+export function performAim(tools: Tools): Performer<StepOf<'aim'>> {
+  return async (step, context) => {
+    const own = filled({ instruction: step.instruction, phrase: step.phrase }, context);
+    if (!own.ok) return own.result;
+    const { subject } = context.brief;
+    if (step.at !== 'a phrase proposed') {
+      const phrase = step.at === 'the subject' ? subject : own.texts.phrase.replace(/\s+/g, ' ').trim();
+      return { kind: 'done', fields: { aim: { phrase: phrase || subject, terms: [] } } };
+    }
+    const read = PassagesField.safeParse(context.fields['passages']).success
+      ? await numberedPassages(tools, context)
+      : null;
+    if (read && !read.ok) return read.result;
+    const asked = await askWriter(tools, context, {
+      instructions: houseRules(context.brief.document.language),
+      material: aimPrompt({
+        subject,
+        instruction: withNote(own.texts.instruction, context),
+        passages: read?.passages ?? [],
+      }),
+      name: 'aim',
+      shape: AimShape,
+      maxTokensOut: 300,
+    });
+    if (!asked.ok) return asked.result;
+    const { phrase, terms } = asked.value;
+    return {
+      kind: 'done',
+      fields: { aim: { phrase: phrase.replace(/\s+/g, ' ').trim().toLowerCase(), terms: terms.slice(0, 8) } },
+    };
+  };
+}

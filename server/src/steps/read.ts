@@ -1,0 +1,125 @@
+import { createHash } from 'node:crypto';
+import {
+  carries,
+  countWords,
+  type Passage,
+  type SpokenChapter,
+  type StepOf,
+  secondsOf,
+  spokenCarries,
+} from '@grivo/core';
+import { z } from 'zod';
+import { readPage } from '../adapters/pages.ts';
+import type { Performer, StepContext, StepResult } from '../engine/performer.ts';
+import { storePage, storePassages } from '../materials/repository.ts';
+import { passagesOfTranscript, readTranscript } from '../videos/transcript.ts';
+import { filled } from './asking.ts';
+import { field, missing, PassagesField } from './fields.ts';
+import type { Tools } from './tools.ts';
+
+type ReadStep = StepOf<'read'>;
+
+const Row = z.record(z.string(), z.string());
+const Sheet = z.object({ name: z.string(), row: z.number(), address: z.string().nullable() });
+const Range = z.object({ from: z.number(), to: z.number() });
+
+/** Reads what an item holds into passages, which come after those there are already. */
+export function performRead(tools: Tools): Performer<ReadStep> {
+  return async (step, context) => {
+    if (step.what === 'the row') return readRow(tools, context);
+    const own = filled({ address: step.address }, context);
+    if (!own.ok) return own.result;
+    const address = own.texts.address.trim();
+    if (!URL.canParse(address))
+      return {
+        kind: 'failed',
+        failure: { code: 'page-unreadable', address: address.slice(0, 300) || 'the link', reason: 'it is no address' },
+      };
+    return step.what === 'the page' ? readText(tools, context, address) : readSpoken(tools, step, context, address);
+  };
+}
+
+/** The fields after reading: what was there before stays. */
+function read(context: StepContext, passages: readonly Passage[], more: Record<string, unknown>): StepResult {
+  const before = field(context.fields, 'passages', PassagesField) ?? [];
+  return { kind: 'done', fields: { passages: [...new Set([...before, ...passages.map(({ id }) => id)])], ...more } };
+}
+
+async function readText(tools: Tools, context: StepContext, address: string): Promise<StepResult> {
+  const page = await readPage(tools.network, address, context.brief.document.language, context.signal);
+  if (!page.ok) return { kind: 'failed', failure: { code: 'page-unreadable', address, reason: page.reason } };
+  const passages = await storePage(tools.ground.db, page.page, page.digest);
+  return read(context, passages, {
+    carriesWords: carries(passages),
+    source: { address: page.page.address, title: page.page.title, by: '' },
+  });
+}
+
+async function readSpoken(tools: Tools, step: ReadStep, context: StepContext, address: string): Promise<StepResult> {
+  const wanted = context.brief.document.language;
+  const first = await readTranscript(tools.network, address, wanted, context.signal);
+  // Captions in another language are read all the same: what is said in them is what the article is made of.
+  const done =
+    !first.ok && first.failure.code === 'no-captions' && first.failure.there.length > 0
+      ? await readTranscript(tools.network, address, null, context.signal)
+      : first;
+  if (!done.ok) return { kind: 'failed', failure: done.failure };
+  const { transcript } = done;
+  const chosen = Range.safeParse(context.fields['range']).data;
+  const from = secondsOf(step.from) ?? chosen?.from ?? 0;
+  const to = secondsOf(step.to) ?? chosen?.to ?? Number.POSITIVE_INFINITY;
+  const part = from > 0 || to !== Number.POSITIVE_INFINITY ? { from, to } : undefined;
+  const { passages, chapters, words } = passagesOfTranscript(transcript, part);
+  if (passages.length === 0)
+    return {
+      kind: 'failed',
+      failure: { code: 'page-unreadable', address, reason: 'nothing is said in that part of it' },
+    };
+  const { video, language } = transcript;
+  await storePassages(tools.ground.db, { address: video.address, title: video.title, language }, passages);
+  return read(context, passages, {
+    chapters: chapters
+      .filter(({ title }) => title !== '')
+      .map(({ title, start, passages: ids }: SpokenChapter) => ({ title, start, passages: ids })),
+    carriesWords: spokenCarries(words),
+    spokenWords: words,
+    spokenIn: language,
+    source: {
+      address: video.address,
+      title: video.title,
+      by: video.channel,
+      video: true,
+      ...(video.thumbnail ? { still: video.thumbnail } : {}),
+    },
+  });
+}
+
+/** Cells that are sentences stand as they are; the others are said by their names in one. */
+async function readRow(tools: Tools, context: StepContext): Promise<StepResult> {
+  const row = Row.safeParse(context.fields['row']).data;
+  if (!row) return missing('row');
+  const sheet = Sheet.safeParse(context.fields['sheet']).data ?? { name: 'the sheet', row: 0, address: null };
+  const { language } = context.brief.document;
+  const entries = Object.entries(row).filter(([, value]) => value !== '');
+  const isText = (value: string) => countWords(value, language) >= 8;
+  const texts = entries.filter(([, value]) => isText(value));
+  const facts = entries.filter(([, value]) => !isText(value)).map(([name, value]) => `${name}: ${value}.`);
+  const address = sheet.address ?? '';
+  const digest = createHash('sha256')
+    .update(JSON.stringify([sheet, row]))
+    .digest('hex');
+  const passages = [
+    ...texts.map(([name, text]) => ({ name, text })),
+    ...(facts.length > 0 ? [{ name: 'facts', text: facts.join(' ') }] : []),
+  ].map(
+    ({ name, text }, i): Passage => ({
+      id: `${digest}:${i + 1}`,
+      text,
+      locator: { address, title: sheet.name, paragraph: i + 1, place: `row ${sheet.row}, ${name}` },
+      language,
+    }),
+  );
+  if (passages.length === 0) return missing('row');
+  await storePassages(tools.ground.db, { address, title: sheet.name, language }, passages);
+  return read(context, passages, { carriesWords: carries(passages) });
+}

@@ -1,0 +1,43 @@
+/** Encodings a text may be in. */
+export type Encoding = 'utf-8' | 'utf-16le' | 'utf-16be' | 'windows-1252';
+
+/**
+ * The encoding of a text from its first bytes: by its mark (BOM), else UTF-16 where every other byte is nothing, else
+ * UTF-8 where they are well formed, else the Western encoding that old spreadsheets write.
+ */
+export function guessEncoding(sample: Uint8Array): Encoding {
+  if (sample[0] === 0xff && sample[1] === 0xfe) return 'utf-16le';
+  if (sample[0] === 0xfe && sample[1] === 0xff) return 'utf-16be';
+  if (sample[0] === 0xef && sample[1] === 0xbb && sample[2] === 0xbf) return 'utf-8';
+  let even = 0;
+  let odd = 0;
+  for (let i = 0; i < sample.length; i++) if (sample[i] === 0) i % 2 === 0 ? even++ : odd++;
+  if (odd > sample.length / 5) return 'utf-16le';
+  if (even > sample.length / 5) return 'utf-16be';
+  try {
+    // The sample may end inside a letter, which a stream forgives.
+    new TextDecoder('utf-8', { fatal: true }).decode(sample, { stream: true });
+    return 'utf-8';
+  } catch (error) {
+    if (error instanceof TypeError) return 'windows-1252';
+    throw error;
+  }
+}
+
+/** Text of a stream of bytes, line ends evened to one. */
+export async function* decoded(bytes: AsyncIterable<Uint8Array>, encoding: Encoding): AsyncGenerator<string> {
+  const decoder = new TextDecoder(encoding);
+  let carried = '';
+  for await (const part of bytes) {
+    let text = carried + decoder.decode(part, { stream: true });
+    carried = text.endsWith('\r') ? '\r' : '';
+    if (carried !== '') text = text.slice(0, -1);
+    if (text !== '') yield evened(text);
+  }
+  const last = carried + decoder.decode();
+  if (last !== '') yield evened(last);
+}
+
+function evened(text: string): string {
+  return text.includes('\r') ? text.replace(/\r\n?/g, '\n') : text;
+}

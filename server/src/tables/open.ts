@@ -1,0 +1,82 @@
+import { guessSeparator, type Separator } from '@grivo/core';
+import { csvRows, type TableFault } from './csv.ts';
+import { decoded, type Encoding, guessEncoding } from './decode.ts';
+import { isWorkbook, readWorkbook } from './workbook.ts';
+
+/** How a table is to be read; 'guess' looks. */
+export interface TableReading {
+  encoding: Encoding | 'guess';
+  separator: Separator | 'guess';
+  table: string | null;
+}
+
+export interface OpenTable {
+  /** Names of the tables of a workbook; empty for a file of one table. */
+  tables: string[];
+  encoding: string;
+  separator: Separator | null;
+  rows: AsyncIterable<string[][]>;
+  /** What was read past; complete once the rows are read. */
+  faults: TableFault[];
+}
+
+export type Opened = { ok: true; table: OpenTable } | { ok: false; problem: string };
+
+const SAMPLE = 65_536;
+/** A workbook is read whole. */
+const MOST_WORKBOOK = 60_000_000;
+
+/** Opens a CSV, TSV, XLSX or ODS file by what it holds, whatever it is called. */
+export async function openTable(bytes: AsyncIterable<Uint8Array>, how: TableReading): Promise<Opened> {
+  const parts = bytes[Symbol.asyncIterator]();
+  const head: Uint8Array[] = [];
+  let size = 0;
+  while (size < SAMPLE) {
+    const next = await parts.next();
+    if (next.done) break;
+    head.push(next.value);
+    size += next.value.length;
+  }
+  const sample = Buffer.concat(head);
+  if (sample.length === 0) return { ok: false, problem: 'it is empty' };
+  const whole = async function* () {
+    yield sample as Uint8Array;
+    for (;;) {
+      const next = await parts.next();
+      if (next.done) return;
+      yield next.value;
+    }
+  };
+  if (isWorkbook(sample)) return workbook(whole(), how.table);
+  const encoding = how.encoding === 'guess' ? guessEncoding(sample.subarray(0, SAMPLE)) : how.encoding;
+  const text = new TextDecoder(encoding).decode(sample.subarray(0, SAMPLE));
+  if (/[\u0000-\u0008\u000e-\u001a]/.test(text.slice(0, 4_000)))
+    return { ok: false, problem: 'it is neither a text nor a workbook that can be read' };
+  if (/^\s*<(?:!doctype|html)/i.test(text)) return { ok: false, problem: 'it is a web page and no sheet' };
+  const separator = how.separator === 'guess' ? guessSeparator(text) : how.separator;
+  const faults: TableFault[] = [];
+  return {
+    ok: true,
+    table: { tables: [], encoding, separator, faults, rows: csvRows(decoded(whole(), encoding), separator, faults) },
+  };
+}
+
+async function workbook(bytes: AsyncIterable<Uint8Array>, table: string | null): Promise<Opened> {
+  const all: Uint8Array[] = [];
+  let size = 0;
+  for await (const part of bytes) {
+    size += part.length;
+    if (size > MOST_WORKBOOK)
+      return { ok: false, problem: `a workbook may be ${MOST_WORKBOOK / 1_000_000} MB; save it as CSV instead` };
+    all.push(part);
+  }
+  const read = await readWorkbook(Buffer.concat(all), table);
+  if (!read.ok) return read;
+  const rows = async function* () {
+    for (let at = 0; at < read.rows.length; at += 1_000) yield read.rows.slice(at, at + 1_000);
+  };
+  return {
+    ok: true,
+    table: { tables: read.tables, encoding: 'workbook', separator: null, faults: [], rows: rows() },
+  };
+}

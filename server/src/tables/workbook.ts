@@ -1,0 +1,62 @@
+import { join } from 'node:path';
+import { Worker } from 'node:worker_threads';
+
+export type ReadWorkbook = { ok: true; tables: string[]; rows: string[][] } | { ok: false; problem: string };
+
+/** What a workbook may grow to when it is unpacked, in bytes. */
+const MOST_UNPACKED = 250_000_000;
+const TIME_LIMIT_MS = 60_000;
+const MEMORY_MB = 1_024;
+export const MOST_WORKBOOK_ROWS = 100_000;
+
+/** Whether a file is a packed workbook (XLSX, ODS), by its first bytes. */
+export function isWorkbook(head: Uint8Array): boolean {
+  return head[0] === 0x50 && head[1] === 0x4b && (head[2] === 3 || head[2] === 5);
+}
+
+/**
+ * Reads a table of an XLSX or ODS file: formulas as what they came to, days as ISO, merged cells filled. What would unpack
+ * to more than a quarter of a gigabyte is refused before it is unpacked.
+ * @param table the table's name, null for the first
+ */
+export async function readWorkbook(bytes: Buffer, table: string | null): Promise<ReadWorkbook> {
+  const size = unpackedSize(bytes);
+  if (size === null) return { ok: false, problem: 'it begins as a workbook, but its end is missing' };
+  if (size > MOST_UNPACKED)
+    return {
+      ok: false,
+      problem: `unpacked it would be ${Math.round(size / 1_000_000).toLocaleString('en-GB')} MB; the limit is ${MOST_UNPACKED / 1_000_000} MB`,
+    };
+  const worker = new Worker(join(import.meta.dirname, 'workbookWorker.mjs'), {
+    workerData: { bytes, table, mostRows: MOST_WORKBOOK_ROWS },
+    resourceLimits: { maxOldGenerationSizeMb: MEMORY_MB },
+  });
+  return new Promise<ReadWorkbook>((resolve) => {
+    const limit = setTimeout(() => {
+      void worker.terminate();
+      resolve({ ok: false, problem: 'it takes more than a minute to read' });
+    }, TIME_LIMIT_MS);
+    const end = (read: ReadWorkbook) => {
+      clearTimeout(limit);
+      void worker.terminate();
+      resolve(read);
+    };
+    worker.once('message', (read: ReadWorkbook) => end(read));
+    worker.once('error', (error) => end({ ok: false, problem: `it cannot be read: ${error.message}` }));
+  });
+}
+
+/** Bytes all members of a ZIP file unpack to by its directory (APPNOTE 4.3.12); null when there is no directory. */
+export function unpackedSize(bytes: Buffer): number | null {
+  const tail = bytes.lastIndexOf(Buffer.from([0x50, 0x4b, 5, 6]));
+  if (tail < 0 || tail + 22 > bytes.length) return null;
+  const entries = bytes.readUInt16LE(tail + 10);
+  let at = bytes.readUInt32LE(tail + 16);
+  let sum = 0;
+  for (let n = 0; n < entries; n++) {
+    if (at + 46 > bytes.length || bytes.readUInt32LE(at) !== 0x02014b50) return null;
+    sum += bytes.readUInt32LE(at + 24);
+    at += 46 + bytes.readUInt16LE(at + 28) + bytes.readUInt16LE(at + 30) + bytes.readUInt16LE(at + 32);
+  }
+  return sum;
+}

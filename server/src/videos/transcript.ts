@@ -1,0 +1,108 @@
+import { createHash } from 'node:crypto';
+import {
+  type Cleaned,
+  type Failure,
+  languageOf,
+  readCaptions,
+  type SpokenPassages,
+  spokenOf,
+  spokenPassages,
+} from '@grivo/core';
+import type { Network } from '../network/network.ts';
+import { type CaptionTrack, type VideoPage, videoPage } from './page.ts';
+
+export interface Transcript {
+  video: VideoPage;
+  track: CaptionTrack;
+  language: string;
+  cleaned: Cleaned;
+  digest: string;
+}
+
+export type ReadTranscript = { ok: true; transcript: Transcript } | { ok: false; failure: Failure };
+
+const TIME_LIMIT_MS = 20_000;
+
+/**
+ * The video of a page and what is said in it, by its captions: those in the language asked for, else, when none is asked
+ * for, the first. Captions made by hand come before those of a machine.
+ */
+export async function readTranscript(
+  network: Network,
+  address: string,
+  language: string | null,
+  signal: AbortSignal,
+): Promise<ReadTranscript> {
+  const get = (from: string) =>
+    network.call({ method: 'GET', address: from, timeLimitMs: TIME_LIMIT_MS, maxBytes: 5_000_000, signal });
+  const unreadable = (at: string, reason: string): ReadTranscript => ({
+    ok: false,
+    failure: { code: 'page-unreadable', address: at.slice(0, 300), reason },
+  });
+  const outcome = await get(address);
+  if (outcome.kind !== 'reply')
+    return unreadable(address, outcome.kind === 'refused' ? outcome.reason : outcome.detail);
+  if (outcome.reply.status !== 200) return unreadable(address, `it answers ${outcome.reply.status}`);
+  const video = videoPage(outcome.reply.body.toString('utf8'), outcome.reply.address);
+  if (!video) return unreadable(address, 'there is no video on that page');
+  const tracks = [...video.tracks].sort((a, b) => Number(byMachine(a)) - Number(byMachine(b)));
+  const track =
+    tracks.find((one) => one.language === language) ??
+    (language === null || tracks.every((one) => one.language === '') ? tracks[0] : undefined);
+  if (!track)
+    return {
+      ok: false,
+      failure: { code: 'no-captions', address, language: language ?? '', there: tracks.map((one) => one.language) },
+    };
+  const captions = await get(track.address);
+  if (captions.kind !== 'reply')
+    return unreadable(track.address, captions.kind === 'refused' ? captions.reason : captions.detail);
+  if (captions.reply.status !== 200) return unreadable(track.address, `its captions answer ${captions.reply.status}`);
+  return transcriptOf(captions.reply.body.toString('utf8'), video, track);
+}
+
+/** What is said by a captions file. */
+export function transcriptOf(text: string, video: VideoPage, track: CaptionTrack): ReadTranscript {
+  const read = readCaptions(text);
+  if (!read.ok)
+    return {
+      ok: false,
+      failure: {
+        code: 'page-unreadable',
+        address: track.address.slice(0, 300),
+        reason: `its captions cannot be read: ${read.problem}`,
+      },
+    };
+  const rough = read.cues.map((cue) => cue.lines.join(' ')).join(' ');
+  const language = languageOf(rough) ?? (track.language || video.language || 'en');
+  return {
+    ok: true,
+    transcript: {
+      video,
+      track,
+      language,
+      cleaned: spokenOf(read.cues, language),
+      digest: createHash('sha256')
+        .update(JSON.stringify([video.address, text]))
+        .digest('hex'),
+    },
+  };
+}
+
+export function byMachine(track: CaptionTrack): boolean {
+  return /\b(?:auto|machine|generated|automatisch)/i.test(track.label);
+}
+
+/** The passages of a transcript between two times. */
+export function passagesOfTranscript(
+  { video, language, cleaned, digest }: Transcript,
+  range?: { from: number; to: number },
+): SpokenPassages {
+  const whole = range ? createHash('sha256').update(`${digest}:${range.from}:${range.to}`).digest('hex') : digest;
+  return spokenPassages(
+    cleaned.spoken,
+    { address: video.address, title: video.title, language, digest: whole },
+    video.chapters,
+    range,
+  );
+}
