@@ -1,5 +1,6 @@
 // The demonstration: a small shop for fermenting gear, its blogs, its keywords and its pipelines. Everything is asked of
 // the API, as a person would; nothing is written into the database.
+import { SHIPPED } from '@grivo/core';
 import { BLOGS, KEYWORDS } from '@grivo/standins';
 import { quiet, until } from './client.mjs';
 
@@ -29,6 +30,13 @@ export async function connect(
     name: 'Small web',
     address: `${standIns}/look-up`,
     price,
+    timeLimitMs: timeLimits.service,
+  });
+  await call('POST', '/services', {
+    role: 'video host',
+    name: 'Stand-in videos',
+    address: `${standIns}/videos/find`,
+    price: { microsPerThousandIn: 0, microsPerThousandOut: 0, microsPerPicture: 0 },
     timeLimitMs: timeLimits.service,
   });
   const ids = [];
@@ -173,6 +181,33 @@ async function keywordList(call, name, phrases) {
   return id;
 }
 
+/** The stock sheet and the video channel of the shop, each looked at once. */
+async function outside(call, standIns) {
+  const add = async (name, settings) => {
+    const { id } = await call('POST', '/sources', { name, settings });
+    await call('POST', `/sources/${id}/look`);
+    return id;
+  };
+  const { address, name } = await call('POST', '/channels/find', { text: '@crockhaven-bench' });
+  return {
+    stock: await add('Stock sheet', {
+      kind: 'sheet',
+      address: `${standIns}/sheets/stock.csv`,
+      startFrom: { at: 'the last', n: 12 },
+    }),
+    bench: await add(name, { kind: 'videos', channel: address, channelName: name, exclude: ['per cent off'] }),
+  };
+}
+
+/** A shipped procedure fed by a source, looking so often. */
+function shipped(key, source, blog, everyMinutes) {
+  const document = SHIPPED.find((one) => one.key === key).make({ source, blog, language: 'en' });
+  return {
+    ...document,
+    steps: document.steps.map((step) => (step.kind === 'take' ? { ...step, most: 1, everyMinutes } : step)),
+  };
+}
+
 /** Blogs, lists and pipelines, all off. */
 export async function setUp(call, standIns) {
   const [journal, kitchen, diary] = await connect(call, standIns, { blogs: ['journal', 'kitchen', 'gaertagebuch'] });
@@ -180,6 +215,7 @@ export async function setUp(call, standIns) {
   const recipes = await keywordList(call, 'Recipe ideas', KEYWORDS.recipes);
   const german = await keywordList(call, 'Stichwörter', KEYWORDS.german);
   const asked = await keywordList(call, 'What readers asked', KEYWORDS.guides.slice(-14));
+  const { stock, bench } = await outside(call, standIns);
   const weekly = { everyMinutes: 7 * 1_440 };
   const pipelines = [];
   for (const [name, document] of [
@@ -199,6 +235,8 @@ export async function setUp(call, standIns) {
       'Gärtagebuch',
       guide(german, diary, 'next free slot', { language: 'de', most: 1, ...weekly, words: 240, least: 90 }),
     ],
+    ['Bench videos to guides', shipped('video', bench, journal, 5 * 1_440)],
+    ['Notes on new stock', shipped('rows', stock, kitchen, 7 * 1_440)],
   ])
     pipelines.push((await call('POST', '/pipelines', { name, document })).id);
   return pipelines;

@@ -414,7 +414,8 @@ describe('videos', () => {
 
 describe('a row becomes a product note', () => {
   test('from its own text and facts, with the place of each', async () => {
-    const source = await sourceOf({ ...STOCK(), startFrom: { at: 'the last', n: 1 } });
+    const source = await sourceOf(STOCK());
+    await look(source);
     const made = SHIPPED.find(({ key }) => key === 'rows')!.make({ source, blog: w.blog, language: 'en' });
     const document = {
       ...made,
@@ -424,8 +425,8 @@ describe('a row becomes a product note', () => {
       await ask<{ id: string; problems: { grade: string }[] }>('POST', '/pipelines', { name: 'Rows', document })
     ).body;
     expect(problems.filter(({ grade }) => grade === 'error')).toEqual([]);
-    const briefs = await take(id);
-    expect(briefs).toHaveLength(1);
+    const slicer = (await itemsOf(source)).find(({ subject }) => subject.startsWith('Vegetable slicer'));
+    const { briefs } = (await ask<{ briefs: string[] }>('POST', `/pipelines/${id}/take`, { items: [slicer!.id] })).body;
     await w.settled(briefs, ['out']);
     const places = await w.product.ground.db.rows<{ locator: { place?: string } }>('SELECT locator FROM passage');
     expect(places.some(({ locator }) => /^row \d+, (?:Notes|facts)$/.test(locator.place ?? ''))).toBe(true);

@@ -11,7 +11,7 @@ import { TodayPage } from './today/TodayPage.tsx';
 const Pipelines = lazy(() => import('./pipelines/Pipelines.tsx'));
 const PipelinePage = lazy(() => import('./pipelines/PipelinePage.tsx'));
 const Intake = lazy(() => import('./intake/Intake.tsx'));
-const KeywordList = lazy(() => import('./intake/KeywordList.tsx'));
+const SourcePage = lazy(() => import('./intake/SourcePage.tsx'));
 const Articles = lazy(() => import('./articles/Articles.tsx'));
 const ArticlePage = lazy(() => import('./articles/ArticlePage.tsx'));
 const Cadence = lazy(() => import('./cadence/Cadence.tsx'));
@@ -43,7 +43,7 @@ export function App() {
           <Route path="/pipelines" element={<Pipelines />} />
           <Route path="/pipelines/:id" element={<PipelinePage />} />
           <Route path="/intake" element={<Intake />} />
-          <Route path="/intake/:id" element={<KeywordList />} />
+          <Route path="/intake/:id" element={<SourcePage />} />
           <Route path="/articles" element={<Articles />} />
           <Route path="/articles/:id" element={<ArticlePage />} />
           <Route path="/cadence" element={<Cadence />} />

@@ -35,6 +35,8 @@ export const Pipeline = z.object({
   sentences: z.array(z.string()),
   /** The kinds of its steps, in order. */
   kinds: z.array(z.string()),
+  /** Sources it takes from. */
+  sources: z.array(z.string()),
 });
 export type Pipeline = z.infer<typeof Pipeline>;
 export const Pipelines = z.object({ pipelines: z.array(Pipeline) });

@@ -136,7 +136,7 @@ INES: same cabbage. And, uh, one of them
     expect(left).toEqual({ fillers: 2, repeats: 0, sounds: 2 });
   });
 
-  test('captions without punctuation are parted at pauses', () => {
+  test('captions without punctuation are parted at pauses, and where there is none at what looks like a beginning', () => {
     const { spoken } = said(`WEBVTT
 
 00:00.000 --> 00:02.000
@@ -147,11 +147,24 @@ and salt it at once
 
 00:06.000 --> 00:08.000
 then we wait
+
+00:08.000 --> 00:12.000
+every october i get the same message it says
+
+00:12.000 --> 00:16.000
+my crock ran over in the night and there is brine under
+
+00:16.000 --> 00:20.000
+the cupboard the answer is always that it was too full
 `);
-    expect(spoken).toEqual([
-      { start: 0, end: 4, text: 'We cut the cabbage fine and salt it at once.' },
-      { start: 6, end: 8, text: 'Then we wait.' },
+    expect(spoken.map(({ text }) => text)).toEqual([
+      'We cut the cabbage fine and salt it at once.',
+      'Then we wait every october I get the same message it says.',
+      'My crock ran over in the night and there is brine under the cupboard.',
+      'The answer is always that it was too full.',
     ]);
+    expect(spoken[2]!.start).toBeGreaterThan(11.9);
+    expect(spoken[2]!.start).toBeLessThan(12.1);
   });
 
   test('German fillers are German', () => {

@@ -65,6 +65,7 @@ export async function pipelinesNow(
       kinds: allSteps(document.steps)
         .filter((step) => !step.off)
         .map((step) => step.kind),
+      sources: document.steps.flatMap((step) => (step.kind === 'take' ? step.sources : [])),
       sentences: readProcedure(document, names).map(({ sentence }) => sentenceText(sentence)),
       document,
     };

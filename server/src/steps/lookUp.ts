@@ -3,6 +3,7 @@ import { readPage } from '../adapters/pages.ts';
 import type { Performer } from '../engine/performer.ts';
 import { storePage } from '../materials/repository.ts';
 import { onSubject } from '../writing/selection.ts';
+import { field, PassagesField } from './fields.ts';
 import { serviceFor, type Tools } from './tools.ts';
 
 /** Looks up pages on the subject, reads them, and keeps their passages. Pages that cannot be read are named and passed over. */
@@ -36,7 +37,9 @@ export function performLookUp(tools: Tools): Performer<StepOf<'look up'>> {
     return {
       kind: 'done',
       fields: {
-        passages: fitting.map((passage) => passage.id),
+        passages: [
+          ...new Set([...(field(context.fields, 'passages', PassagesField) ?? []), ...fitting.map(({ id }) => id)]),
+        ],
         pages: [
           ...new Map(
             fitting.map(({ locator }) => [locator.address, { address: locator.address, title: locator.title }]),

@@ -25,7 +25,8 @@ export function performTitle(tools: Tools): Performer<StepOf<'title'>> {
         instruction: withNote(own.texts.instruction, context),
         examples: step.examples,
         aim: aimOf(context),
-        text: articleText(document),
+        // What stands at the end of every article says nothing of this one.
+        text: articleText({ body: document.body.filter(({ type }) => type !== 'standing text') }),
       }),
       name: 'titles',
       shape: TitlesShape,

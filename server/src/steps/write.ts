@@ -20,6 +20,9 @@ import { askWriter, filled, withNote } from './asking.ts';
 import { field, missing, NotesField, OutlineField, PassagesField } from './fields.ts';
 import type { Tools } from './tools.ts';
 
+/** Words below which there is nothing to write from. */
+const LEAST_MATERIAL = 50;
+
 /** What is said carries less than what is written, so the two are reckoned apart. */
 function carriedBy(passages: readonly Passage[]): number {
   const said = passages.filter(({ locator }) => locator.seconds !== undefined);
@@ -39,7 +42,7 @@ export function performWrite(tools: Tools): Performer<StepOf<'write'>> {
     if (!own.ok) return own.result;
     const passages = (await passagesById(tools.ground.db, ids)).map((passage, i) => ({ n: i + 1, passage }));
     const material = carriedBy(passages.map(({ passage }) => passage));
-    if (material < 80)
+    if (material < LEAST_MATERIAL)
       return { kind: 'failed', failure: { code: 'too-little-material', words: material, wanted: step.words } };
     const { language } = context.brief.document;
     // Asking for more than the sources carry only brings padding, so the writer is asked for what they carry.

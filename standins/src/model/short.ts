@@ -20,10 +20,11 @@ export function points(request: ReadRequest, most: number): string[] {
     .filter((sentence) => !sentence.leans && countWords(sentence.text) > 9)
     .map((sentence) => ({
       sentence,
-      short: compressed(sentence.text, 16) ?? '',
+      short:
+        countWords(sentence.text) <= 16 ? sentence.text.replace(/[.!]$/, '') : (compressed(sentence.text, 16) ?? ''),
       score: relevance(sentence.stems, subject, weight) + (/\d/.test(sentence.text) ? 0.5 : 0),
     }))
-    .filter(({ short, sentence }) => countWords(short) >= 4 && countWords(short) < countWords(sentence.text))
+    .filter(({ short }) => countWords(short) >= 4 && !HANGS.test(short))
     .sort((a, b) => b.score - a.score || a.sentence.at - b.sentence.at);
   const out: { text: string; sentence: Sentence }[] = [];
   for (const { sentence, short } of ranked) {
@@ -33,6 +34,10 @@ export function points(request: ReadRequest, most: number): string[] {
   }
   return out.sort((a, b) => a.sentence.at - b.sentence.at).map(({ text }) => text);
 }
+
+/** What is only half of a sentence: it begins by leaning on the rest. */
+const HANGS =
+  /^(?:when|if|because|since|as|after|before|below|above|while|though|or|and|but|so|what|which|wenn|weil|als|nachdem|bevor|unter|über|und|aber|oder)\b[^,]*$/i;
 
 /** Titles of several forms, the subject's words in each; which comes first is chance. */
 export function titles(request: ReadRequest): string[] {

@@ -14,6 +14,8 @@ export class Unreached extends Error {}
 export interface CallOptions<T> {
   answer?: z.ZodType<T>;
   body?: unknown;
+  /** Sent as it is, instead of a body of JSON. */
+  file?: Blob;
   /** The rev a change is made from. */
   rev?: number;
   /** Makes a repeated post harmless. */
@@ -25,7 +27,7 @@ export interface CallOptions<T> {
 export async function call<T = undefined>(
   method: 'GET' | 'POST' | 'PUT' | 'DELETE',
   path: string,
-  { answer, body, rev, key, signal }: CallOptions<T> = {},
+  { answer, body, file, rev, key, signal }: CallOptions<T> = {},
 ): Promise<T> {
   let response: Response;
   try {
@@ -33,10 +35,11 @@ export async function call<T = undefined>(
       method,
       headers: {
         ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...(file ? { 'content-type': 'application/octet-stream' } : {}),
         ...(rev === undefined ? {} : { 'if-match': `"${rev}"` }),
         ...(key === undefined ? {} : { 'idempotency-key': key }),
       },
-      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      ...(file ? { body: file } : body === undefined ? {} : { body: JSON.stringify(body) }),
       ...(signal ? { signal } : {}),
     });
   } catch (error) {

@@ -6,12 +6,14 @@ import {
   Holds,
   Items,
   LimitStanding,
+  Looks,
   People,
   Person,
   Pipelines,
   Services,
   Slots,
   Sources,
+  SourceWhole,
   SystemState,
   Today,
   Versions,
@@ -58,6 +60,13 @@ export const read = {
   brief: (id: string) =>
     queryOptions({ queryKey: ['brief', id], queryFn: () => call('GET', `/briefs/${id}`, { answer: BriefWhole }) }),
   sources: () => queryOptions({ queryKey: ['sources'], queryFn: () => call('GET', '/sources', { answer: Sources }) }),
+  source: (id: string) =>
+    queryOptions({ queryKey: ['source', id], queryFn: () => call('GET', `/sources/${id}`, { answer: SourceWhole }) }),
+  looks: (source: string) =>
+    queryOptions({
+      queryKey: ['looks', source],
+      queryFn: () => call('GET', `/sources/${source}/looks?limit=20`, { answer: Looks }),
+    }),
   items: (source: string) =>
     queryOptions({
       queryKey: ['items', source],
@@ -95,12 +104,12 @@ export const read = {
 
 /** What is to be read again when a thing of this kind changed. */
 const TOUCHES: Record<string, string[]> = {
-  brief: ['today', 'slots', 'pipelines', 'pipeline', 'briefs', 'items', 'articles', 'sources', 'limit'],
+  brief: ['today', 'slots', 'pipelines', 'pipeline', 'briefs', 'items', 'articles', 'sources', 'sheet', 'limit'],
   article: ['today', 'slots', 'articles'],
   blog: ['slots', 'blogs', 'today'],
   // Steps that go on without changing how their brief stands are told by their pipeline.
   pipeline: ['pipelines', 'pipeline', 'versions', 'slots', 'briefs', 'brief'],
-  source: ['sources', 'items'],
+  source: ['sources', 'items', 'looks', 'sheet'],
   service: ['services', 'today'],
 };
 

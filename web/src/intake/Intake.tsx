@@ -1,20 +1,27 @@
-import { Made } from '@grivo/contract';
-import { useMutation, useQuery } from '@tanstack/react-query';
-import { Link, useNavigate, useSearchParams } from 'react-router';
-import { call, inWords } from '../api/call.ts';
-import { queryClient, read } from '../api/queries.ts';
-import { Button, Empty, Loading, NameForm, Trouble } from '../design/index.ts';
+import type { Source } from '@grivo/contract';
+import { useQuery } from '@tanstack/react-query';
+import { Link, useSearchParams } from 'react-router';
+import { inWords } from '../api/call.ts';
+import { read } from '../api/queries.ts';
+import { Button, Empty, Loading, Trouble } from '../design/index.ts';
 import { useNow } from '../shell/useNow.ts';
 import { count, plural } from '../words/figures.ts';
 import { moment } from '../words/time.ts';
+import { AddSource } from './AddSource.tsx';
 
-/** All sources: keyword lists for now. */
+const KIND: Record<Source['kind'], { says: string; one: string }> = {
+  keywords: { says: 'keyword list', one: 'phrase' },
+  sheet: { says: 'sheet', one: 'row' },
+  videos: { says: 'videos', one: 'video' },
+};
+
+/** All sources: what each holds, how much of it was taken, when it was looked at last, and what went wrong. */
 export default function Intake() {
   const sources = useQuery(read.sources());
   const slots = useQuery(read.slots(null, 7));
   const now = useNow(slots.data?.now, slots.data?.speed) ?? Date.now();
   const [search, setSearch] = useSearchParams();
-  const making = search.has('new');
+  const adding = search.get('new');
   const rows = sources.data?.sources;
   return (
     <>
@@ -22,25 +29,25 @@ export default function Intake() {
         <h1 className="text-title font-semibold tracking-[-0.018em]">Intake</h1>
         <span className="text-ink-3">
           {rows
-            ? `${plural(rows.length, 'keyword list')}, ${plural(
+            ? `${plural(rows.length, 'source')}, ${plural(
                 rows.reduce((sum, row) => sum + row.items, 0),
-                'phrase',
+                'item',
               )}`
             : ''}
         </span>
-        <Button className="ml-auto" onClick={() => setSearch(making ? {} : { new: '' })}>
-          {making ? 'Not now' : 'Make a keyword list'}
+        <Button className="ml-auto" onClick={() => setSearch(adding !== null ? {} : { new: '' })}>
+          {adding !== null ? 'Not now' : 'Add a source'}
         </Button>
       </div>
-      {making ? <NewList /> : null}
+      {adding !== null ? <AddSource kind={adding} /> : null}
       <div className="-mx-8 border-t border-ink px-8">
         {sources.isPending ? <Loading /> : null}
         {sources.isError ? <Trouble>{inWords(sources.error)}</Trouble> : null}
-        {rows?.length === 0 && !making ? (
+        {rows?.length === 0 && adding === null ? (
           <Empty
             next={
               <Button look="word" onClick={() => setSearch({ new: '' })}>
-                Make a keyword list
+                Add a source
               </Button>
             }
           >
@@ -49,24 +56,7 @@ export default function Intake() {
         ) : null}
         <ul>
           {rows?.map((row) => (
-            <li key={row.id} className="row grid h-12 grid-cols-[1fr_280px_240px_180px] items-center">
-              <Link to={`/intake/${row.id}`} className="brackets w-fit max-w-full truncate text-proc font-medium">
-                {row.name}
-              </Link>
-              <span className="flex items-center gap-3 text-small">
-                <span className="relative block h-2 w-32 border border-rule-strong">
-                  <span
-                    className="absolute inset-y-0 left-0 bg-ink"
-                    style={{ width: `${row.items === 0 ? 0 : (row.taken / row.items) * 100}%` }}
-                  />
-                </span>
-                {count(row.taken)} of {count(row.items)} taken
-              </span>
-              <span className="text-small text-ink-3">{plural(row.items - row.taken, 'phrase')} left</span>
-              <span className="fig text-right text-ink-3">
-                {row.lastLook === null ? 'never looked at' : `looked ${moment(row.lastLook, now)}`}
-              </span>
-            </li>
+            <SourceLine key={row.id} row={row} now={now} />
           ))}
         </ul>
       </div>
@@ -74,21 +64,34 @@ export default function Intake() {
   );
 }
 
-function NewList() {
-  const go = useNavigate();
-  const make = useMutation({
-    mutationFn: (name: string) => call('POST', '/sources', { body: { name }, answer: Made }),
-    onSuccess: ({ id }) => {
-      void queryClient.invalidateQueries({ queryKey: ['sources'] });
-      void go(`/intake/${id}`);
-    },
-  });
+function SourceLine({ row, now }: { row: Source; now: number }) {
+  const { says, one } = KIND[row.kind];
+  const open = Math.max(0, row.items - row.taken - row.leftOut);
   return (
-    <NameForm
-      does="Make it"
-      busy={make.isPending}
-      wrong={make.isError ? inWords(make.error) : null}
-      onName={make.mutate}
-    />
+    <li className="row grid min-h-12 grid-cols-[minmax(0,1fr)_110px_260px_230px_190px] items-center gap-x-3 py-1">
+      <Link to={`/intake/${row.id}`} className="brackets w-fit max-w-full truncate text-proc font-medium">
+        {row.name}
+      </Link>
+      <span className="text-small text-ink-3">{says}</span>
+      <span className="flex items-center gap-3 text-small">
+        <span className="relative block h-2 w-28 border border-rule-strong">
+          <span
+            className="absolute inset-y-0 left-0 bg-ink"
+            style={{ width: `${row.items === 0 ? 0 : (row.taken / row.items) * 100}%` }}
+          />
+        </span>
+        {count(row.taken)} of {count(row.items)} taken
+      </span>
+      <span className="text-small text-ink-3">
+        {plural(open, one)} to take{row.leftOut > 0 ? `, ${count(row.leftOut)} left out` : ''}
+      </span>
+      {row.trouble ? (
+        <span className="text-small text-red">{row.trouble}</span>
+      ) : (
+        <span className="fig text-right text-ink-3">
+          {row.lastLook === null ? 'never looked at' : `looked ${moment(row.lastLook, now)}`}
+        </span>
+      )}
+    </li>
   );
 }

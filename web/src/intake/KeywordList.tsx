@@ -1,29 +1,15 @@
-import { type Item, Taken } from '@grivo/contract';
-import { useMutation, useQuery } from '@tanstack/react-query';
+import type { Item } from '@grivo/contract';
+import { useQuery } from '@tanstack/react-query';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { call, inWords } from '../api/call.ts';
-import { queryClient, read } from '../api/queries.ts';
-import {
-  ActionBar,
-  Button,
-  ChoiceEditor,
-  DoneHere,
-  Empty,
-  Head,
-  Key,
-  Loading,
-  Mark,
-  saysOf,
-  stateOf,
-  Tick,
-  Trouble,
-  Word,
-} from '../design/index.ts';
+import { inWords } from '../api/call.ts';
+import { read } from '../api/queries.ts';
+import { ActionBar, Empty, Head, Key, Loading, Mark, saysOf, stateOf, Tick, Trouble } from '../design/index.ts';
 import { useViewKeys } from '../shell/keys.ts';
-import { count, money, plural } from '../words/figures.ts';
+import { count, plural } from '../words/figures.ts';
 import { Paste } from './Paste.tsx';
+import { IntoWords, TakeButton, TakenHere, useTakingInto } from './TakeInto.tsx';
 
 const ROW = 24;
 
@@ -32,12 +18,11 @@ export default function KeywordList() {
   const { id = '' } = useParams();
   const source = useQuery(read.sources()).data?.sources.find((one) => one.id === id);
   const items = useQuery(read.items(id));
-  const pipelines = useQuery(read.pipelines()).data?.pipelines ?? [];
   const [filter, setFilter] = useState('');
   const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
   const [at, setAt] = useState(0);
-  const [chosen, setChosen] = useState<string | null>(null);
-  const pipeline = pipelines.find((one) => one.id === chosen) ?? pipelines[0];
+  const into = useTakingInto(id, 'keywords', () => setTicked(new Set()));
+  const { pipeline } = into;
   const shown = useMemo(() => {
     const words = filter.trim().toLowerCase();
     return (items.data?.items ?? []).filter((item) => item.subject.toLowerCase().includes(words));
@@ -50,24 +35,12 @@ export default function KeywordList() {
     setTicked(next);
   };
   const picked = [...ticked];
-  const take = useMutation({
-    mutationFn: () =>
-      call('POST', `/pipelines/${pipeline!.id}/take`, {
-        body: { items: picked },
-        answer: Taken,
-        key: crypto.randomUUID(),
-      }),
-    onSuccess: () => {
-      setTicked(new Set());
-      for (const key of ['items', 'sources', 'pipelines']) void queryClient.invalidateQueries({ queryKey: [key] });
-    },
-  });
-  const canTake = picked.length > 0 && pipeline !== undefined && !take.isPending;
+  const canTake = picked.length > 0 && pipeline !== undefined && !into.take.isPending;
   useViewKeys({
     j: () => setAt((n) => Math.min(shown.length - 1, n + 1)),
     k: () => setAt((n) => Math.max(0, n - 1)),
     ' ': shown[at] ? () => toggle(shown[at]!) : null,
-    t: canTake ? () => take.mutate() : null,
+    t: canTake ? () => into.take.mutate({ items: picked }) : null,
   });
   if (items.isPending)
     return (
@@ -130,62 +103,15 @@ export default function KeywordList() {
           </>
         }
       >
-        <Button
-          look="solid"
-          hint="T"
-          disabled={!canTake}
-          busy={take.isPending ? 'Taking' : null}
-          onClick={() => take.mutate()}
-        >
-          {picked.length === 0 ? 'Take the ticked' : `Take ${picked.length} as brief${picked.length === 1 ? '' : 's'}`}
-        </Button>
-        <span className="text-small">
-          {pipeline ? (
-            <>
-              {picked.length > 0 && pipeline.microsEach !== null
-                ? `about ${money(pipeline.microsEach * picked.length)}, `
-                : ''}
-              into{' '}
-              <Word
-                label="Into the pipeline"
-                editor={(close) => (
-                  <ChoiceEditor
-                    value={pipeline.id}
-                    options={pipelines.map((one) => ({
-                      value: one.id,
-                      says: one.name,
-                      does: one.microsEach === null ? 'no article yet' : `${money(one.microsEach)} each`,
-                    }))}
-                    onChoose={(next) => {
-                      setChosen(next);
-                      close();
-                    }}
-                  />
-                )}
-              >
-                {pipeline.name}
-              </Word>
-            </>
-          ) : (
-            <>
-              There is no pipeline to take them.{' '}
-              <Link to="/pipelines?new" className="act">
-                Make one
-              </Link>
-            </>
-          )}
-        </span>
-        {take.data ? (
-          <DoneHere>
-            {plural(take.data.briefs.length, 'brief')} taken.{' '}
-            {pipeline ? (
-              <Link to={`/pipelines/${pipeline.id}?show=briefs`} className="act brackets">
-                Watch them
-              </Link>
-            ) : null}
-          </DoneHere>
-        ) : null}
-        {take.isError ? <Trouble>{inWords(take.error)}</Trouble> : null}
+        <TakeButton
+          into={into}
+          items={picked}
+          says={
+            picked.length === 0 ? 'Take the ticked' : `Take ${picked.length} as brief${picked.length === 1 ? '' : 's'}`
+          }
+        />
+        <IntoWords into={into} n={picked.length} />
+        <TakenHere into={into} />
       </ActionBar>
     </>
   );

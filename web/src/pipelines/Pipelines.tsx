@@ -29,7 +29,7 @@ export default function Pipelines() {
           {making ? 'Not now' : 'Make a pipeline'}
         </Button>
       </div>
-      {making ? <NewPipeline /> : null}
+      {making ? <NewPipeline from={search.get('from')} source={search.get('source')} /> : null}
       <div className="-mx-8 border-t border-ink px-8">
         {pipelines.isPending ? <Loading /> : null}
         {pipelines.isError ? <Trouble>{inWords(pipelines.error)}</Trouble> : null}
@@ -127,11 +127,15 @@ const EMPTY = {
   }),
 };
 
-function NewPipeline() {
-  const [key, setKey] = useState('guides');
+/** A pipeline from a shipped procedure, fed by a source that fits it. */
+function NewPipeline({ from: given, source: wanted }: { from: string | null; source: string | null }) {
+  const [key, setKey] = useState(SHIPPED.some((one) => one.key === given) ? given! : 'guides');
+  const [chosen, setChosen] = useState(wanted);
   const from = key === EMPTY.key ? EMPTY : shipped(key);
   const blogs = useQuery(read.blogs());
   const sources = useQuery(read.sources());
+  const fitting = (sources.data?.sources ?? []).filter((source) => !('from' in from) || source.kind === from.from);
+  const source = fitting.find(({ id }) => id === chosen) ?? fitting[0];
   const go = useNavigate();
   const make = useMutation({
     mutationFn: (name: string) => {
@@ -140,7 +144,7 @@ function NewPipeline() {
         body: {
           name,
           document: from.make({
-            source: sources.data?.sources[0]?.id ?? '',
+            source: source?.id ?? '',
             blog: blog?.id ?? '',
             language: blog?.language ?? 'en',
           }),
@@ -172,6 +176,28 @@ function NewPipeline() {
         >
           {from.name}
         </Word>
+        {source ? (
+          <>
+            , fed by{' '}
+            <Word
+              label="The source that feeds it"
+              editor={(close) => (
+                <ChoiceEditor
+                  value={source.id}
+                  options={fitting.map((one) => ({ value: one.id, says: one.name, does: '' }))}
+                  onChoose={(id) => {
+                    setChosen(id);
+                    close();
+                  }}
+                />
+              )}
+            >
+              {source.name}
+            </Word>
+          </>
+        ) : (
+          ', fed by nothing yet'
+        )}
       </span>
       <NameForm
         does="Make it"

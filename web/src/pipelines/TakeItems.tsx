@@ -13,8 +13,10 @@ export function TakeItems({ pipeline, unsaved, now }: { pipeline: PipelineWhole;
   const take = pipeline.document.steps[0];
   const sources = useQuery(read.sources()).data?.sources ?? [];
   const own = take?.kind === 'take' ? sources.filter((source) => take.sources.includes(source.id)) : [];
-  const fresh = own.reduce((sum, source) => sum + source.items - source.taken, 0);
+  const fresh = own.reduce((sum, source) => sum + Math.max(0, source.items - source.taken - source.leftOut), 0);
   const most = take?.kind === 'take' && take.most !== null ? Math.min(take.most, fresh) : fresh;
+  // What stands outside is looked at first, so there may be more than is known.
+  const outside = own.some((source) => source.kind !== 'keywords');
   const each = pipeline.microsEach;
   const errors = pipeline.problems.filter((found) => found.grade === 'error');
   const [inputs, setInputs] = useState<Record<string, string>>({});
@@ -51,10 +53,14 @@ export function TakeItems({ pipeline, unsaved, now }: { pipeline: PipelineWhole;
       <Button
         look="line"
         busy={act.isPending ? 'Taking' : null}
-        disabled={most === 0 || lacking.length > 0}
+        disabled={(most === 0 && !outside) || lacking.length > 0}
         onClick={() => act.mutate()}
       >
-        {most === 0 ? 'Nothing new to take' : `Take ${plural(most, 'new item')} now`}
+        {outside
+          ? 'Look, and take what is new'
+          : most === 0
+            ? 'Nothing new to take'
+            : `Take ${plural(most, 'new item')} now`}
       </Button>
       <span className="inline-flex items-center gap-2 pl-4">
         <Tick label="by hand" state={byHand} onChange={setByHand} />
@@ -72,7 +78,9 @@ export function TakeItems({ pipeline, unsaved, now }: { pipeline: PipelineWhole;
       {act.isError ? <Trouble>{inWords(act.error)}</Trouble> : null}
       {act.data ? (
         <DoneHere>
-          {plural(act.data.briefs.length, 'brief')} taken.{' '}
+          {act.data.briefs.length === 0
+            ? 'Looked; there is nothing new.'
+            : `${plural(act.data.briefs.length, 'brief')} taken.`}{' '}
           <Link to="?show=briefs" className="act brackets">
             See them
           </Link>

@@ -1,0 +1,29 @@
+import { useQuery } from '@tanstack/react-query';
+import { useParams } from 'react-router';
+import { inWords } from '../api/call.ts';
+import { read } from '../api/queries.ts';
+import { Loading, Trouble } from '../design/index.ts';
+import KeywordList from './KeywordList.tsx';
+import { SheetSource } from './SheetSource.tsx';
+import { VideoSource } from './VideoSource.tsx';
+
+/** One source, shown as its kind is. */
+export default function SourcePage() {
+  const { id = '' } = useParams();
+  const source = useQuery(read.source(id));
+  if (source.isPending)
+    return (
+      <div className="pt-8">
+        <Loading rows={10} />
+      </div>
+    );
+  if (!source.data) return <Trouble>{inWords(source.error)}</Trouble>;
+  switch (source.data.settings.kind) {
+    case 'keywords':
+      return <KeywordList />;
+    case 'sheet':
+      return <SheetSource key={id} source={source.data} settings={source.data.settings} />;
+    case 'videos':
+      return <VideoSource key={id} source={source.data} settings={source.data.settings} />;
+  }
+}

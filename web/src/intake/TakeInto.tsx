@@ -1,0 +1,123 @@
+import { type Pipeline, type Source, Taken } from '@grivo/contract';
+import { SHIPPED } from '@grivo/core';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { type ReactNode, useState } from 'react';
+import { Link } from 'react-router';
+import { call, inWords } from '../api/call.ts';
+import { queryClient, read } from '../api/queries.ts';
+import { Button, ChoiceEditor, DoneHere, Trouble, Word } from '../design/index.ts';
+import { money, plural } from '../words/figures.ts';
+
+export interface TakingInto {
+  pipelines: readonly Pipeline[];
+  pipeline: Pipeline | undefined;
+  choose: (id: string) => void;
+  take: ReturnType<typeof useTake>;
+  /** The source taken from, and its kind. */
+  source: string;
+  kind: Source['kind'];
+}
+
+function useTake(pipeline: Pipeline | undefined, onTaken: () => void) {
+  return useMutation({
+    mutationFn: (body: { items: string[]; range?: { from: number; to: number } | null }) =>
+      call('POST', `/pipelines/${pipeline!.id}/take`, { body, answer: Taken, key: crypto.randomUUID() }),
+    onSuccess: () => {
+      onTaken();
+      for (const key of ['items', 'sources', 'source', 'pipelines', 'sheet'])
+        void queryClient.invalidateQueries({ queryKey: [key] });
+    },
+  });
+}
+
+/** The pipeline items are taken into: the one that is fed by the source, else the first; another can be chosen. */
+export function useTakingInto(source: string, kind: Source['kind'], onTaken: () => void): TakingInto {
+  const pipelines = useQuery(read.pipelines()).data?.pipelines ?? [];
+  const [chosen, choose] = useState<string | null>(null);
+  const pipeline =
+    pipelines.find((one) => one.id === chosen) ?? pipelines.find((one) => one.sources.includes(source)) ?? pipelines[0];
+  return { pipelines, pipeline, choose, take: useTake(pipeline, onTaken), source, kind };
+}
+
+/** What taking so many costs, and into which pipeline they go. */
+export function IntoWords({ into: { pipelines, pipeline, choose, source, kind }, n }: { into: TakingInto; n: number }) {
+  const make = `/pipelines?new&from=${SHIPPED.find(({ from }) => from === kind)?.key ?? 'guides'}&source=${source}`;
+  if (!pipeline)
+    return (
+      <span className="text-small">
+        There is no pipeline to take them.{' '}
+        <Link to={make} className="act">
+          Make one
+        </Link>
+      </span>
+    );
+  return (
+    <span className="text-small">
+      {n > 0 && pipeline.microsEach !== null ? `about ${money(pipeline.microsEach * n)}, ` : ''}
+      into{' '}
+      <Word
+        label="Into the pipeline"
+        editor={(close) => (
+          <ChoiceEditor
+            value={pipeline.id}
+            options={pipelines.map((one) => ({
+              value: one.id,
+              says: one.name,
+              does: one.microsEach === null ? 'no article yet' : `${money(one.microsEach)} each`,
+            }))}
+            onChoose={(next) => {
+              choose(next);
+              close();
+            }}
+          />
+        )}
+      >
+        {pipeline.name}
+      </Word>
+      {pipelines.some((one) => one.sources.includes(source)) ? null : (
+        <>
+          {' or '}
+          <Link to={make} className="act brackets">
+            one made for it
+          </Link>
+        </>
+      )}
+    </span>
+  );
+}
+
+/** What became of the last taking. */
+export function TakenHere({ into: { pipeline, take } }: { into: TakingInto }) {
+  return (
+    <>
+      {take.data ? (
+        <DoneHere>
+          {take.data.briefs.length === 0
+            ? 'Nothing taken, all were taken before.'
+            : `${plural(take.data.briefs.length, 'brief')} taken.`}{' '}
+          {pipeline ? (
+            <Link to={`/pipelines/${pipeline.id}?show=briefs`} className="act brackets">
+              Watch them
+            </Link>
+          ) : null}
+        </DoneHere>
+      ) : null}
+      {take.isError ? <Trouble>{inWords(take.error)}</Trouble> : null}
+    </>
+  );
+}
+
+/** The one solid button of a source: takes what is ticked. */
+export function TakeButton({ into, items, says }: { into: TakingInto; items: readonly string[]; says: ReactNode }) {
+  return (
+    <Button
+      look="solid"
+      hint="T"
+      disabled={items.length === 0 || into.pipeline === undefined || into.take.isPending}
+      busy={into.take.isPending ? 'Taking' : null}
+      onClick={() => into.take.mutate({ items: [...items] })}
+    >
+      {says}
+    </Button>
+  );
+}

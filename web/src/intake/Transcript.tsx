@@ -1,0 +1,87 @@
+import type { VideoText } from '@grivo/contract';
+import { clockOf, fold } from '@grivo/core';
+import { useMemo, useState } from 'react';
+import { Head } from '../design/index.ts';
+import { count, plural } from '../words/figures.ts';
+import type { Range } from './TimeRange.tsx';
+
+/** What is said, chapter by chapter, with the part that is to be read marked at its edge; words can be found in it. */
+export function Transcript({
+  video,
+  range,
+  onChange,
+}: {
+  video: VideoText;
+  range: Range;
+  onChange: (range: Range) => void;
+}) {
+  const [find, setFind] = useState('');
+  const [from, setFrom] = useState<number | null>(null);
+  const { chapters, lines, words, seconds } = video;
+  const wanted = fold(find.trim());
+  const shown = useMemo(
+    () => (wanted === '' ? lines : lines.filter(({ text }) => fold(text).includes(wanted))),
+    [lines, wanted],
+  );
+  const chapterAt = (start: number) => chapters.findLast((chapter) => chapter.start <= start + 0.5);
+  const left = Object.entries(video.left).filter(([, n]) => n > 0);
+  return (
+    <section aria-label="What is said" className="min-w-0">
+      <Head
+        title="What is said"
+        right={`${count(words)} words, ${Math.round(words / Math.max(1, seconds / 60))} a minute`}
+      />
+      <div className="flex items-baseline gap-4 py-1 text-small text-ink-3">
+        <input
+          className="field !h-7 !w-56"
+          placeholder="Find words…"
+          aria-label="Find in what is said"
+          value={find}
+          onChange={(event) => setFind(event.target.value)}
+        />
+        {wanted !== '' ? (
+          <span>{plural(shown.length, 'sentence')}</span>
+        ) : (
+          <span>
+            {left.length > 0
+              ? `left out: ${left.map(([what, n]) => `${n} ${what}`).join(', ')}`
+              : 'press two times to choose a part'}
+          </span>
+        )}
+      </div>
+      <ol className="max-h-[calc(100vh-366px)] min-h-[220px] overflow-auto" tabIndex={0} aria-label="Sentences">
+        {shown.map((line, i) => {
+          const chapter = chapterAt(line.start);
+          const first = i === 0 || chapterAt(shown[i - 1]!.start) !== chapter;
+          const inside = line.start >= range.from - 0.5 && line.start < range.to;
+          return (
+            <li key={`${line.start}${i}`}>
+              {first && chapter && chapter.title !== '' ? (
+                <p className="grid grid-cols-[56px_1fr_auto] items-baseline pt-2 font-semibold">
+                  <span className="fig">{clockOf(chapter.start)}</span>
+                  {chapter.title}
+                  <span className="fig font-normal text-ink-3">{plural(chapter.words, 'word')}</span>
+                </p>
+              ) : null}
+              <button
+                type="button"
+                className={`brackets grid w-full grid-cols-[48px_8px_1fr] items-stretch py-0.5 text-left leading-5 ${inside ? '' : 'text-ink-3'} ${from === line.start ? 'bg-marker-wash' : ''}`}
+                onClick={() => {
+                  if (from === null) setFrom(line.start);
+                  else {
+                    onChange({ from: Math.floor(Math.min(from, line.start)), to: Math.ceil(Math.max(from, line.end)) });
+                    setFrom(null);
+                  }
+                }}
+              >
+                <span className="fig leading-5 text-ink-3">{clockOf(line.start)}</span>
+                <span className={`my-0.5 w-1 ${inside ? 'bg-marker' : ''}`} />
+                <span>{line.text}</span>
+              </button>
+            </li>
+          );
+        })}
+      </ol>
+    </section>
+  );
+}
