@@ -188,13 +188,18 @@ async function outside(call, standIns) {
     await call('POST', `/sources/${id}/look`);
     return id;
   };
+  // What is only of use in the shop is nothing to write from.
+  const sheet = { kind: 'sheet', address: `${standIns}/sheets/stock.csv`, startFrom: { at: 'the last', n: 12 } };
+  const stock = await call('POST', '/sources', { name: 'Stock sheet', settings: sheet });
+  const { settings } = await call('POST', `/sources/${stock.id}/sheet`, sheet);
+  const columns = settings.columns.map((column) =>
+    ['Shelf', 'In stock', 'Arrived'].includes(column.header) ? { ...column, field: null } : column,
+  );
+  await call('PUT', `/sources/${stock.id}`, { settings: { ...settings, columns } }, { 'if-match': '"1"' });
+  await call('POST', `/sources/${stock.id}/look`);
   const { address, name } = await call('POST', '/channels/find', { text: '@crockhaven-bench' });
   return {
-    stock: await add('Stock sheet', {
-      kind: 'sheet',
-      address: `${standIns}/sheets/stock.csv`,
-      startFrom: { at: 'the last', n: 12 },
-    }),
+    stock: stock.id,
     bench: await add(name, { kind: 'videos', channel: address, channelName: name, exclude: ['per cent off'] }),
   };
 }

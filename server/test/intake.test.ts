@@ -230,11 +230,11 @@ describe('a sheet', () => {
     const wrong = shown.shown.flatMap(({ n, faults }) =>
       faults.map(({ header, problem }) => `${n} ${header}: ${problem}`),
     );
-    expect(wrong.sort((a, b) => (a.replace(/^\d+ /, '') < b.replace(/^\d+ /, '') ? -1 : 1))).toEqual([
-      expect.stringMatching(/^\d+ : the same SKU as row \d+$/),
-      expect.stringMatching(/^\d+ Arrived: there is no 31 November$/),
-      expect.stringMatching(/^\d+ Litres: ‘five’ is not a number$/),
-      expect.stringMatching(/^\d+ Name: no title$/),
+    expect(wrong.map((one) => one.replace(/\d+/g, 'n')).sort()).toEqual([
+      'n Arrived: there is no n November',
+      'n Litres: ‘five’ is not a number',
+      'n Name: no title',
+      'n SKU: the same SKU as row n',
     ]);
     expect(shown.usable).toBe(shown.rows - 4);
     const columns = (shown.settings as { columns: { header: string; type: string }[] }).columns.map((column) =>

@@ -38,7 +38,8 @@ export async function previewSheet(
       if (row.cells.every((cell) => cell.trim() === '')) continue;
       seen++;
       if (row.n > header) count++;
-      const shown = row.n <= header ? { row, faults: [], identity: null } : shownOf(row, read, found);
+      const shown =
+        row.n <= header ? { row, faults: [], identity: null } : shownOf(row, read, found, settings.identity[0] ?? '');
       if (row.n > header && shown.faults.length === 0) usable++;
       if (firsts.length < SHOWN_FIRST) firsts.push(shown);
       else if (shown.faults.length > 0 && faulty.length < SHOWN_FAULTY) faulty.push(shown);
@@ -76,7 +77,12 @@ const MENDS: [RegExp, string][] = [
   [/^nothing tells/, 'Fill the cell in, or choose another column to tell rows apart.'],
 ];
 
-function shownOf(row: NumberedRow, read: ReturnType<typeof rowReader>, found: ReturnType<typeof foundReader>): Shown {
+function shownOf(
+  row: NumberedRow,
+  read: ReturnType<typeof rowReader>,
+  found: ReturnType<typeof foundReader>,
+  identity: string,
+): Shown {
   const { faults } = read(row.cells);
   const [item] = found([row]);
   const same = item?.leftOut && /the same .* as row/.exec(item.leftOut.detail);
@@ -97,7 +103,7 @@ function shownOf(row: NumberedRow, read: ReturnType<typeof rowReader>, found: Re
       ...(same && item?.leftOut
         ? [
             {
-              header: '',
+              header: identity,
               problem: item.leftOut.detail.replace(/^row \d+: /, ''),
               reads: null,
               mend: 'Choose more columns to tell rows apart.',

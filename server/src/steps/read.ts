@@ -94,7 +94,7 @@ async function readSpoken(tools: Tools, step: ReadStep, context: StepContext, ad
   });
 }
 
-/** Cells that are sentences stand as they are; the others are said by their names in one. */
+/** Cells that are sentences stand as they are; the others are told by their names in one sentence. */
 async function readRow(tools: Tools, context: StepContext): Promise<StepResult> {
   const row = Row.safeParse(context.fields['row']).data;
   if (!row) return missing('row');
@@ -103,14 +103,16 @@ async function readRow(tools: Tools, context: StepContext): Promise<StepResult> 
   const entries = Object.entries(row).filter(([, value]) => value !== '');
   const isText = (value: string) => countWords(value, language) >= 8;
   const texts = entries.filter(([, value]) => isText(value));
-  const facts = entries.filter(([, value]) => !isText(value)).map(([name, value]) => `${name}: ${value}.`);
+  const facts = entries
+    .filter(([, value]) => !isText(value) && !/^(?:0|none|no|-|n\/a)$/i.test(value))
+    .map(([name, value]) => `${name.toLowerCase()} ${value}`);
   const address = sheet.address ?? '';
   const digest = createHash('sha256')
     .update(JSON.stringify([sheet, row]))
     .digest('hex');
   const passages = [
     ...texts.map(([name, text]) => ({ name, text })),
-    ...(facts.length > 0 ? [{ name: 'facts', text: facts.join(' ') }] : []),
+    ...(facts.length > 0 ? [{ name: 'facts', text: `${context.brief.subject}: ${facts.join(', ')}.` }] : []),
   ].map(
     ({ name, text }, i): Passage => ({
       id: `${digest}:${i + 1}`,

@@ -86,6 +86,14 @@ export function foundReader(settings: SheetSettings, name: string): (rows: reado
   const read = rowReader(settings);
   const first = new Map<string, number>();
   const times = new Map<string, number>();
+  // What only tells rows apart, is the title already, or was left out, is nothing to write from.
+  const silent = new Set([
+    ...settings.identity,
+    settings.title ?? '',
+    ...settings.columns.filter(({ field }) => field === null).map(({ header }) => header),
+  ]);
+  const told = (row: Record<string, string>) =>
+    Object.fromEntries(Object.entries(row).filter(([header]) => !silent.has(header)));
   return (rows) =>
     rows.flatMap(({ n, cells }): Found[] => {
       if (settings.header !== null && n <= settings.header) return [];
@@ -109,7 +117,7 @@ export function foundReader(settings: SheetSettings, name: string): (rows: reado
         {
           identity: occurrence === 1 ? known : `${known} again ${occurrence}`,
           subject: subject || `row ${n}`,
-          fields: { ...fields, row, sheet: { name, row: n, address: settings.address } },
+          fields: { ...fields, row: told(row), sheet: { name, row: n, address: settings.address } },
           publishedDesk: null,
           leftOut: detail === null ? null : { reason: 'unusable', detail },
         },

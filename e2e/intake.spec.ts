@@ -1,0 +1,110 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, type Page, test } from '@playwright/test';
+import { address, asking, signedIn } from './ground/desk.ts';
+
+const base = () => address('WEEK');
+const ask = asking(base);
+
+test.beforeEach(async ({ page }) => signedIn(page, base()));
+
+/** Where the stand-ins of the installation are. */
+async function standIns(page: Page): Promise<string> {
+  const { services } = await ask<{ services: { address: string }[] }>(page, 'get', '/services');
+  return new URL(services[0]!.address).origin;
+}
+
+async function add(page: Page, kind: 'a sheet' | 'videos', where: string, name: string): Promise<void> {
+  await page.goto(`${base()}/intake`);
+  await page.getByRole('button', { name: 'Add a source' }).click();
+  await page.getByRole('button', { name: /Kind of source/ }).click();
+  await page.getByRole('radio', { name: new RegExp(`^${kind}`) }).click();
+  await page.getByLabel(kind === 'a sheet' ? 'Address of the sheet' : /Handle, name or address/).fill(where);
+  await page.getByLabel('Called').fill(name);
+  await page.getByRole('button', { name: 'Add it' }).click();
+  await expect(page).toHaveURL(/\/intake\/\w{20}/);
+}
+
+/** A pipeline from the shipped procedure that fits the source, publishing at once. */
+async function pipelineForIt(page: Page, name: string): Promise<void> {
+  await page.getByRole('link', { name: 'one made for it' }).click();
+  await expect(page).toHaveURL(/pipelines\?new/);
+  await page.getByRole('textbox', { name: /name/i }).fill(name);
+  await page.getByRole('button', { name: 'Make it' }).click();
+  await expect(page).toHaveURL(/\/pipelines\/\w{20}/);
+  await page.getByRole('button', { name: /^publish, when/ }).click();
+  await page.getByRole('radio', { name: /at once/ }).click();
+  await page.getByRole('button', { name: /Save as version/ }).click();
+  await expect(page.getByText('version 2', { exact: true })).toBeVisible();
+}
+
+async function serious(page: Page): Promise<string[]> {
+  const { violations } = await new AxeBuilder({ page })
+    .disableRules(['target-size'])
+    .withTags(['wcag2a', 'wcag2aa'])
+    .analyze();
+  return violations
+    .filter(({ impact }) => impact === 'serious' || impact === 'critical')
+    .map(({ id, nodes }) => `${id}: ${nodes[0]?.html}`);
+}
+
+test('a sheet by its address: what is wrong stands at its cell, and a row of it becomes a published note', async ({
+  page,
+}) => {
+  await add(page, 'a sheet', `${await standIns(page)}/sheets/stock.csv`, 'Shelf list');
+  await expect(page.getByText('‘five’ is not a number')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Header: row 2' })).toBeVisible();
+  await page.getByRole('button', { name: /^Look at it/ }).click();
+  await expect(page.getByText(/Looked: \d+ new items/)).toBeVisible();
+  expect(await serious(page)).toEqual([]);
+  const list = page.url();
+  await pipelineForIt(page, 'Shelf notes');
+  await page.goto(list);
+  // The first three are ticked; one is enough.
+  for (const row of [3, 4]) await page.getByRole('checkbox', { name: `Row ${row}`, exact: true }).click();
+  await page.getByRole('button', { name: /^Take 1 row/ }).click();
+  await page.getByRole('link', { name: 'Watch them' }).click();
+  await expect(page.getByRole('listitem').filter({ hasText: 'Kraut crock' }).first()).toContainText('out', {
+    timeout: 30_000,
+  });
+  await page.goto(list);
+  await page.getByRole('button', { name: /^Look again/ }).click();
+  await expect(page.getByText('Looked: nothing new.')).toBeVisible();
+});
+
+test('a channel by its handle: a part of a video is chosen, taken, and goes out with its chapters', async ({
+  page,
+}) => {
+  await add(page, 'videos', ' @crockhaven-bench ', 'The bench');
+  await page.getByRole('button', { name: /^Look at it/ }).click();
+  await page.getByRole('button', { name: /When to skim, when not/ }).click();
+  await expect(page.getByRole('heading', { name: 'When to skim, when not', level: 1 })).toBeVisible();
+  await expect(page.getByText('There is something white on the brine')).toBeVisible();
+  await page.getByLabel('Find in what is said').fill('mould');
+  await expect(page.getByText(/^\d+ sentences$/)).toBeVisible();
+  await page.getByLabel('Find in what is said').fill('');
+  expect(await serious(page)).toEqual([]);
+  const video = page.url();
+  await pipelineForIt(page, 'Bench guides');
+  await page.goto(video);
+  await page.getByRole('slider', { name: 'From', exact: true }).focus();
+  for (let i = 0; i < 4; i++) await page.keyboard.press('PageUp');
+  await expect(page.getByRole('button', { name: /^Take 00:40 to/ })).toBeVisible();
+  await page.getByRole('button', { name: /^Take 00:40 to/ }).click();
+  await page.getByRole('link', { name: 'Watch them' }).click();
+  await expect(page.getByRole('listitem').filter({ hasText: 'When to skim' }).first()).toContainText('out', {
+    timeout: 30_000,
+  });
+  await page.getByRole('listitem').filter({ hasText: 'When to skim' }).first().click();
+  await page.getByRole('link', { name: 'Read the article' }).click();
+  await expect(page.getByRole('heading', { name: 'Kahm yeast' })).toBeVisible();
+});
+
+test('what cannot be read says so where it was asked for', async ({ page }) => {
+  await page.goto(`${base()}/intake?new=videos`);
+  await page.getByLabel(/Handle, name or address/).fill('@nobody-at-all');
+  await page.getByRole('button', { name: 'Add it' }).click();
+  await expect(page.getByRole('alert')).toContainText('knows no such channel');
+  await expect(page.getByLabel(/Handle, name or address/)).toHaveValue('@nobody-at-all');
+  await add(page, 'a sheet', 'http://10.1.2.3/prices.csv', 'Not ours');
+  await expect(page.getByRole('alert').first()).toContainText('10.1.2.3 is on a private network');
+});
