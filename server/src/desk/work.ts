@@ -15,7 +15,7 @@ export async function workNow({ db, desk }: Ground): Promise<Omit<SystemState, '
         COALESCE(SUM(s.due_desk <= ?), 0) + (SELECT COUNT(*) FROM schedule WHERE due_desk <= ?) AS overdue,
         LEAST(COALESCE(MIN(s.due_desk), 9e15), COALESCE((SELECT MIN(due_desk) FROM schedule), 9e15)) AS next,
         (SELECT COUNT(*) FROM brief WHERE standing = 'waiting' AND trial = 0) AS waiting
-       FROM step_run s WHERE s.state IN ('ready', 'running', 'waiting', 'stopped')`,
+       FROM step_run s WHERE s.place IS NOT NULL`,
       [now, now],
     ),
     db.rows<SystemState['workers'][number]>(

@@ -1,5 +1,6 @@
 import type { Database } from '../store/database.ts';
 import type { Held } from './ending.ts';
+import { placeAtDesk, placeInLane } from './place.ts';
 
 /**
  * Takes ready rows of one lane under the worker's lease, oldest first from the low-water mark on: rows that moved on leave
@@ -8,8 +9,8 @@ import type { Held } from './ending.ts';
 export async function claim(db: Database, lane: string, above: string, most: number, holder: string): Promise<Held[]> {
   return db.transaction(async (sql) => {
     const rows = await sql.rows<Held>(
-      'SELECT id AS run, brief FROM step_run WHERE lane = ? AND id > ? ORDER BY id LIMIT ? FOR UPDATE SKIP LOCKED',
-      [lane, above, most],
+      'SELECT id AS run, brief FROM step_run WHERE place = ? AND id > ? ORDER BY id LIMIT ? FOR UPDATE SKIP LOCKED',
+      [placeInLane(lane), above, most],
     );
     if (rows.length === 0) return rows;
     const ids = rows.map((row) => row.run);
@@ -23,14 +24,20 @@ export async function claim(db: Database, lane: string, above: string, most: num
 
 /** Lanes with rows in them, most urgent first. One skip over the index for each lane, however long the lanes are. */
 export async function fullLanes(db: Database): Promise<string[]> {
-  const rows = await db.rows<{ lane: string }>('SELECT lane FROM step_run WHERE lane IS NOT NULL GROUP BY lane');
-  return rows.map((row) => row.lane);
+  const rows = await db.rows<{ place: string }>(
+    "SELECT place FROM step_run WHERE place >= 'L' AND place < 'M' GROUP BY place",
+  );
+  return rows.map((row) => row.place.slice(1));
 }
 
 /** Puts what is due into its lane: retries by the database's clock, slots and waits by the desk clock. */
 export async function wakeDue(db: Database, deskNow: number): Promise<number> {
   const set = "SET state = 'ready', lane = home_lane, due_at = NULL, due_desk = NULL WHERE state = 'waiting' AND";
-  const byDatabase = await db.run(`UPDATE step_run ${set} due_at <= UTC_TIMESTAMP(3) ORDER BY due_at LIMIT 500`);
-  const byDesk = await db.run(`UPDATE step_run ${set} due_desk <= ? ORDER BY due_desk LIMIT 500`, [deskNow]);
+  const byDatabase = await db.run(
+    `UPDATE step_run ${set} place >= 'T' AND place <= CONCAT('T', UTC_TIMESTAMP(3)) ORDER BY place LIMIT 500`,
+  );
+  const byDesk = await db.run(`UPDATE step_run ${set} place >= 'D' AND place <= ? ORDER BY place LIMIT 500`, [
+    placeAtDesk(deskNow),
+  ]);
   return byDatabase + byDesk;
 }

@@ -18,6 +18,7 @@ import type { Ground } from './outside.ts';
 import { perform } from './perform.ts';
 import type { Performers } from './performer.ts';
 import { Permits } from './permits.ts';
+import { placeInHand } from './place.ts';
 import { reap } from './reaper.ts';
 import type { Bell, Ring } from './ring.ts';
 
@@ -122,10 +123,9 @@ export class Engine {
     this.hand.giveUp();
     while (!this.flusher.idle && this.ground.now() < until + 2_000) await pause(10);
     await this.ground.db
-      .run(
-        "UPDATE step_run SET state = 'ready', lane = home_lane, holder = NULL WHERE holder = ? AND state = 'running'",
-        [this.lease.id],
-      )
+      .run("UPDATE step_run SET state = 'ready', lane = home_lane, holder = NULL WHERE place = ?", [
+        placeInHand(this.lease.id),
+      ])
       .catch((error) => this.ground.log.warn({ err: error }, 'steps in hand not given back'));
     await this.permits.freeIdle(true).catch(() => undefined);
     await this.ground.db
@@ -186,10 +186,9 @@ export class Engine {
    * two scans, so that what is just being handed over is left alone.
    */
   private async giveBackForgotten(): Promise<void> {
-    const rows = await this.ground.db.rows<{ id: string }>(
-      "SELECT id FROM step_run WHERE holder = ? AND state = 'running'",
-      [this.lease.id],
-    );
+    const rows = await this.ground.db.rows<{ id: string }>('SELECT id FROM step_run WHERE place = ?', [
+      placeInHand(this.lease.id),
+    ]);
     const unknown = rows.map(({ id }) => id).filter((id) => !this.hand.has(id));
     const again = unknown.filter((id) => this.forgotten.has(id));
     this.forgotten = new Set(unknown.filter((id) => !again.includes(id)));

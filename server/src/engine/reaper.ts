@@ -1,5 +1,6 @@
 import { bookUnknown } from '../answers/booking.ts';
 import type { Ground } from './outside.ts';
+import { placeInHand } from './place.ts';
 
 /** A step whose worker died this often stops: it may be what kills them. */
 const MOST_LOST = 15;
@@ -25,7 +26,7 @@ async function unknownHolders({ db }: Ground): Promise<string[]> {
   const rows = await db.rows<{ holder: string }>(
     `SELECT h.holder FROM (
        SELECT holder FROM permit WHERE holder IS NOT NULL
-       UNION SELECT holder FROM step_run WHERE holder > '' AND state = 'running'
+       UNION SELECT SUBSTR(place, 2) FROM step_run WHERE place >= 'H' AND place < 'I'
        UNION SELECT holder FROM answer WHERE state = 'pending'
      ) h LEFT JOIN worker w ON w.id = h.holder WHERE w.id IS NULL`,
   );
@@ -40,8 +41,8 @@ async function reapOne(ground: Ground, worker: string, unknown: boolean): Promis
     );
     if (unknown ? row !== undefined : row?.late !== 1) return [];
     const runs = await sql.rows<{ id: string; attempts: number; home_lane: string; started_at: Date | null }>(
-      'SELECT id, attempts, home_lane, started_at FROM step_run WHERE holder = ? FOR UPDATE',
-      [worker],
+      'SELECT id, attempts, home_lane, started_at FROM step_run WHERE place = ? FOR UPDATE',
+      [placeInHand(worker)],
     );
     if (runs.length > 0) {
       await sql.run('INSERT IGNORE INTO attempt (step_run, n, worker, started_at, result) VALUES ?', [

@@ -1,5 +1,6 @@
 import { causeOf, type Failure } from '@grivo/core';
 import type { Ground } from '../engine/outside.ts';
+import { placeAtIncident } from '../engine/place.ts';
 import { limitIsPast } from '../money/limits.ts';
 import type { Sql } from '../store/database.ts';
 
@@ -43,7 +44,7 @@ export async function releaseIncident(ground: Ground, id: string): Promise<numbe
     const [incident] = await sql.rows('SELECT id FROM incident WHERE id = ? AND open = 1 FOR UPDATE', [id]);
     if (!incident) return 0;
     await sql.run('UPDATE incident SET open = NULL, closed_at = UTC_TIMESTAMP(3) WHERE id = ?', [id]);
-    return releaseRuns(sql, ground, 'incident = ?', [id], 0);
+    return releaseRuns(sql, ground, 'place = ?', [placeAtIncident(id)], 0);
   });
 }
 
@@ -102,7 +103,7 @@ export interface OpenIncident {
 
 export async function openIncidents(sql: Sql): Promise<OpenIncident[]> {
   return sql.rows<OpenIncident>(
-    `SELECT i.id, i.service, i.cause, i.failure, i.opened_at, (SELECT COUNT(DISTINCT r.brief) FROM step_run r WHERE r.incident = i.id AND r.state = 'stopped') AS briefs
+    `SELECT i.id, i.service, i.cause, i.failure, i.opened_at, (SELECT COUNT(DISTINCT r.brief) FROM step_run r WHERE r.place = CONCAT('I', i.id)) AS briefs
      FROM incident i WHERE i.open = 1 ORDER BY i.id`,
   );
 }

@@ -3,6 +3,7 @@ import { Waiting1764100000000 } from './0002-waiting.ts';
 import { Blocks1764200000000 } from './0003-blocks.ts';
 import { Sheet1764300000000 } from './0004-sheet.ts';
 import { Intake1764400000000 } from './0005-intake.ts';
+import { Place1764500000000 } from './0006-place.ts';
 
 /** Append-only: a migration that has left this repository is never changed. */
 export const migrations = [
@@ -11,4 +12,5 @@ export const migrations = [
   Blocks1764200000000,
   Sheet1764300000000,
   Intake1764400000000,
+  Place1764500000000,
 ];
