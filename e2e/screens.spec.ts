@@ -141,8 +141,8 @@ test('a file of five thousand keywords with quotes, a mark and semicolons is rea
   page,
 }) => {
   await page.goto(`${base()}/intake?new`);
-  await page.getByLabel('Its name').fill('Five thousand');
-  await page.getByRole('button', { name: 'Make it' }).click();
+  await page.getByLabel('Called').fill('Five thousand');
+  await page.getByRole('button', { name: 'Add it' }).click();
   await expect(page.getByText('No phrase yet.')).toBeVisible();
   const rows = Array.from({ length: 5_000 }, (_, i) => `"phrase${i.toString(36)} number ${i}; quoted";${i}`);
   await page.getByLabel('A file of keywords').setInputFiles({

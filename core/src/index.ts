@@ -30,6 +30,7 @@ export {
 } from './failure/failure.ts';
 export { type FailureWords, wordsOf } from './failure/words.ts';
 export { firstIdAt, type Ids, makeIds } from './ids/id.ts';
+export { type Answering, answers } from './keyword/answered.ts';
 export {
   type CleanedKeywords,
   type CleanKeyword,

@@ -412,6 +412,63 @@ describe('videos', () => {
   });
 });
 
+describe('several items gathered into one brief', () => {
+  test('are taken once there are so many, each read as a chapter, and make one article', async () => {
+    const slugs = ['salt-by-weight', 'when-to-skim', 'airlock-lids', 'glass-weights', 'four-jars'];
+    const source = await sourceOf({ kind: 'videos', addresses: slugs.map((slug) => at(`/videos/watch/${slug}`)) });
+    const made = SHIPPED.find(({ key }) => key === 'video')!.make({ source, blog: w.blog, language: 'en' });
+    const steps = made.steps.map((step) => {
+      if (step.kind === 'take') return { ...step, most: null, gather: 4 };
+      return step.kind === 'publish' ? { ...step, when: 'at once' as const } : step;
+    });
+    const { id } = (await ask<{ id: string }>('POST', '/pipelines', { name: 'Round-up', document: { ...made, steps } }))
+      .body;
+    const briefs = await take(id);
+    expect(briefs).toHaveLength(1);
+    await w.settled(briefs, ['out']);
+    const whole = (await ask<BriefWhole>('GET', `/briefs/${briefs[0]}`)).body;
+    expect(whole.subject).toBe('Salt by weight, never by spoon and 3 more');
+    const read = whole.runs.find(({ kind }) => kind === 'read')!.gave as {
+      chapters: { title: string }[];
+      unread: { subject: string; problem: string }[];
+    };
+    expect(read.chapters).toHaveLength(3);
+    expect(read.unread).toEqual([
+      { subject: 'Airlock lids, three ways', problem: expect.stringMatching(/has no captions/) as string },
+    ]);
+    // One is left, and one alone makes no round-up.
+    expect(await take(id)).toEqual([]);
+  });
+});
+
+describe('phrases', () => {
+  test('with words left out are left out, also those that come later, and a person brings one back; answered ones are marked', async () => {
+    const source = await sourceOf({ kind: 'keywords' });
+    const paste = (text: string) => ask('POST', `/sources/${source}/keywords`, { paste: text });
+    await paste('pickle crock near me\nhow much salt for kimchi\nsalt by weight never by spoon');
+    const { rev, settings } = await wholeSource(source);
+    const put = await ask(
+      'PUT',
+      `/sources/${source}`,
+      { settings: { ...settings, exclude: ['Near me'] } },
+      { 'if-match': `"${rev}"` },
+    );
+    expect(put.status).toBe(200);
+    await paste('second hand crock near me');
+    const left = (await itemsOf(source)).filter(({ leftOut }) => leftOut !== null);
+    expect(left.map(({ subject, leftOut, leftDetail }) => [subject, leftOut, leftDetail])).toEqual([
+      ['pickle crock near me', 'filtered', 'Near me'],
+      ['second hand crock near me', 'filtered', 'Near me'],
+    ]);
+    await ask('POST', `/sources/${source}/offer`, { items: [left[0]!.id], offer: true });
+    expect((await offered(source)).map(({ subject }) => subject)).toContain('pickle crock near me');
+    const answered = (await itemsOf(source)).filter(({ answeredBy }) => answeredBy !== null);
+    expect(answered.map(({ subject }) => subject)).toEqual(['salt by weight never by spoon']);
+    const stale = await ask('PUT', `/sources/${source}`, { settings }, { 'if-match': `"${rev}"` });
+    expect(stale.status).toBe(412);
+  });
+});
+
 describe('a row becomes a product note', () => {
   test('from its own text and facts, with the place of each', async () => {
     const source = await sourceOf(STOCK());

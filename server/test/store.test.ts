@@ -178,6 +178,7 @@ describe('taking', () => {
             off: false,
             sources: [source],
             most: null,
+            gather: null,
             everyMinutes: null,
             atOnce: 1,
             apartMinutes: 5,

@@ -60,6 +60,8 @@ export const Item = z.object({
   /** Not there any more when the source was last looked at. */
   gone: z.boolean(),
   publishedDesk: Desk.nullable(),
+  /** Of a phrase: the article we already have for it. */
+  answeredBy: z.object({ id: Id, title: z.string() }).nullable(),
   taken: z.array(z.object({ pipeline: Id, brief: Id, standing: z.string() })),
 });
 export type Item = z.infer<typeof Item>;

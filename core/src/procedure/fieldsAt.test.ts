@@ -30,10 +30,16 @@ describe('fields', () => {
     expect(fieldsSeen(steps, 's2').map((f) => f.name)).toEqual([
       'address',
       'body',
+      'chapters',
       'description',
+      'items',
       'language',
+      'link',
+      'row',
+      'sheet',
       'subject',
       'title',
+      'video',
     ]);
     expect(
       fieldsSeen(steps, 's4')

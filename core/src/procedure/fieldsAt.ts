@@ -34,6 +34,7 @@ const ITEM_FIELDS = [
   'sheet',
   'video',
   'chapters',
+  'items',
 ];
 
 function walk(document: ProcedureDocument, context: CheckContext | null): Found {

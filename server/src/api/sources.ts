@@ -265,7 +265,10 @@ export function sourceRoutes(product: Product): Route[] {
       says: 'What a source holds, with the briefs made of it',
       role: 'proofreader',
       answer: Items,
-      handle: async ({ params }) => ({ items: await itemsOf(db, await must(params['id']!)) }),
+      handle: async ({ params }) => {
+        const { id, kind } = await whole(params['id']!);
+        return { items: await itemsOf(db, id, kind) };
+      },
     }),
     route({
       method: 'post',

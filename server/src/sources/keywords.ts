@@ -1,12 +1,17 @@
 import { createHash } from 'node:crypto';
+import { SourceSettings } from '@grivo/contract';
 import { type CleanedKeywords, cleanKeywords } from '@grivo/core';
 import type { Ground } from '../engine/outside.ts';
 import { fingerprintOf } from './fingerprint.ts';
+import { filterAnew } from './leaveOut.ts';
 
 /** Cleans a paste and adds what stays to a list; the same paste twice adds nothing twice. */
 export async function addKeywords(ground: Ground, source: string, paste: string): Promise<CleanedKeywords> {
   return ground.db.transaction(async (sql) => {
-    await sql.rows('SELECT id FROM source WHERE id = ? FOR UPDATE', [source]);
+    const [row] = await sql.rows<{ settings: unknown }>('SELECT settings FROM source WHERE id = ? FOR UPDATE', [
+      source,
+    ]);
+    const settings = SourceSettings.parse(row?.settings);
     const held = await sql.rows<{ subject: string }>('SELECT subject FROM item WHERE source = ?', [source]);
     const cleaned = cleanKeywords(
       paste,
@@ -23,6 +28,7 @@ export async function addKeywords(ground: Ground, source: string, paste: string)
         [rows],
       );
     }
+    if (cleaned.kept.length > 0 && settings.exclude.length > 0) await filterAnew(sql, source, settings);
     return cleaned;
   });
 }

@@ -6,7 +6,7 @@ import type { Found } from './kind.ts';
 export type LeftOutReason = LeftOut;
 
 /** Why an item is not offered, by what the source says; null when nothing speaks against it. */
-export function leaveOut(found: Found, settings: SourceSettings): Found['leftOut'] {
+export function leaveOut(found: Pick<Found, 'subject' | 'leftOut'>, settings: SourceSettings): Found['leftOut'] {
   if (found.leftOut) return found.leftOut;
   const subject = ` ${fold(found.subject).replace(/[^\p{L}\p{N}]+/gu, ' ')} `;
   const word = settings.exclude.find((one) =>
@@ -49,4 +49,26 @@ export async function offerFrom(
         await sql.run(`${offer} AND id IN (?)`, [source, last.slice(at, at + 1_000).map(({ id }) => id)]);
     }
   }
+}
+
+/** Holds what a list has against its words anew; what a person said of an item stays. */
+export async function filterAnew(sql: Sql, source: string, settings: SourceSettings): Promise<void> {
+  const rows = await sql.rows<{ id: string; subject: string; left_out: string | null; left_detail: string }>(
+    "SELECT id, subject, left_out, left_detail FROM item WHERE source = ? AND by_hand = 0 AND (left_out IS NULL OR left_out = 'filtered') FOR UPDATE",
+    [source],
+  );
+  const changed = new Map<string, string[]>();
+  for (const row of rows) {
+    const left = leaveOut({ subject: row.subject, leftOut: null }, settings);
+    const word = left?.detail ?? null;
+    if (word !== (row.left_out === null ? null : row.left_detail))
+      changed.set(word ?? '', [...(changed.get(word ?? '') ?? []), row.id]);
+  }
+  for (const [word, ids] of changed)
+    for (let at = 0; at < ids.length; at += 1_000)
+      await sql.run('UPDATE item SET left_out = ?, left_detail = ? WHERE id IN (?)', [
+        word === '' ? null : 'filtered',
+        word,
+        ids.slice(at, at + 1_000),
+      ]);
 }

@@ -51,7 +51,9 @@ export async function lookAndTake(
   if (!take || take.sources.length === 0) return { found: 0, briefs: [] };
   const found: ItemRow[] = [];
   for (const source of take.sources) {
-    const fresh = await newItems(sql, pipeline.id, source, (take.most ?? 1_000) - found.length);
+    const offered = await newItems(sql, pipeline.id, source, (take.most ?? 1_000) - found.length);
+    // A round-up waits until so many are new.
+    const fresh = take.gather === null ? offered : offered.slice(0, offered.length - (offered.length % take.gather));
     await sql.run('INSERT INTO look (id, source, pipeline, at_desk, found, taken) VALUES (?, ?, ?, ?, ?, ?)', [
       ground.ids(),
       source,
@@ -122,36 +124,60 @@ async function takeItems(
       [pipeline.id, [...prints.keys()]],
     );
     for (const { fingerprint } of had) prints.delete(fingerprint);
-    const rows = [...prints].map(([fingerprint, item]) => ({ fingerprint, item, brief: ground.ids() }));
-    if (rows.length === 0) continue;
+    const each = gathered([...prints.values()], pipeline.document).map((together) => ({
+      together,
+      brief: ground.ids(),
+    }));
+    if (each.length === 0) continue;
     const now = ground.desk.now();
+    const pairs = each.flatMap(({ together, brief }) => together.map((item) => ({ item, brief })));
     await sql.run('INSERT INTO taken (pipeline, fingerprint, item, brief) VALUES ?', [
-      rows.map((row) => [pipeline.id, row.fingerprint, row.item.id, row.brief]),
+      pairs.map(({ item, brief }) => [pipeline.id, item.fingerprint, item.id, brief]),
     ]);
     await sql.run(
       'INSERT INTO brief (id, pipeline, standing, seed, subject, fields, priority, made_desk, by_hand) VALUES ?',
       [
-        rows.map(({ brief, item }) => [
+        each.map(({ brief, together }) => [
           brief,
           pipeline.id,
           'waiting',
           brief,
-          item.subject,
-          JSON.stringify({ ...item.fields, ...given, ...(range ? { range } : {}) }),
+          subjectOf(together),
+          JSON.stringify({ ...fieldsOf(together), ...given, ...(range ? { range } : {}) }),
           pipeline.priority,
           now,
           byHand ? 1 : 0,
         ]),
       ],
     );
-    await sql.run('INSERT INTO brief_item (brief, item) VALUES ?', [rows.map(({ brief, item }) => [brief, item.id])]);
+    await sql.run('INSERT INTO brief_item (brief, item) VALUES ?', [pairs.map(({ brief, item }) => [brief, item.id])]);
     await sql.run('INSERT INTO brief_pin (brief, procedure_id, version, main) VALUES ?', [
-      rows.flatMap(({ brief }) => [
+      each.flatMap(({ brief }) => [
         [brief, pipeline.procedure_id, pipeline.version, 1],
         ...routines.map((pin) => [brief, pin.procedure_id, pin.version, 0]),
       ]),
     ]);
-    out.push(...rows.map((row) => row.brief));
+    out.push(...each.map((row) => row.brief));
   }
   return out;
+}
+
+/** The items of each brief: one, or as many as 'take' gathers. */
+function gathered(items: readonly ItemRow[], document: ProcedureDocument): ItemRow[][] {
+  const take = document.steps.find((step) => step.kind === 'take');
+  const n = take?.gather ?? 1;
+  const out: ItemRow[][] = [];
+  for (let at = 0; at < items.length; at += n) out.push(items.slice(at, at + n));
+  return out;
+}
+
+function subjectOf([first, ...rest]: readonly ItemRow[]): string {
+  return rest.length === 0 ? first!.subject : `${first!.subject.slice(0, 460)} and ${rest.length} more`;
+}
+
+/** A brief of one item has its fields; one of several has the items, each with its own. */
+function fieldsOf(items: readonly ItemRow[]): Record<string, unknown> {
+  const [only] = items;
+  if (items.length === 1) return only!.fields;
+  return { items: items.map(({ subject, fields }) => ({ subject, ...fields })) };
 }

@@ -1,8 +1,17 @@
-import { type Item, type ItemWhole, type Look, type Source, SourceSettings, type SourceWhole } from '@grivo/contract';
-import { type Failure, wordsOf } from '@grivo/core';
+import {
+  type Item,
+  type ItemWhole,
+  type Look,
+  type Source,
+  type SourceKind,
+  SourceSettings,
+  type SourceWhole,
+} from '@grivo/contract';
+import { answers, type Failure, wordsOf } from '@grivo/core';
 import type { z } from 'zod';
 import type { Ground } from '../engine/outside.ts';
 import type { Sql } from '../store/database.ts';
+import { filterAnew } from './leaveOut.ts';
 
 /** A new source; what its settings leave open is as it is for most. */
 export async function createSource(
@@ -44,6 +53,8 @@ export async function changeSource(
       [name ?? null, settings ? JSON.stringify(settings) : null, id, rev],
     );
     if (done === 0) return null;
+    // Sources outside are filtered when they are looked at next; a list is only what people put into it.
+    if (settings?.kind === 'keywords') await filterAnew(sql, id, settings);
     await tell(sql, ground, id);
     return rev + 1;
   });
@@ -105,7 +116,7 @@ interface ItemRow {
   fields: Record<string, unknown>;
 }
 
-function itemOf(row: ItemRow, taken: Item['taken']): Item {
+function itemOf(row: ItemRow, taken: Item['taken'], answeredBy: Item['answeredBy'] = null): Item {
   return {
     id: row.id,
     subject: row.subject,
@@ -113,6 +124,7 @@ function itemOf(row: ItemRow, taken: Item['taken']): Item {
     leftDetail: row.left_detail,
     gone: row.gone === 1,
     publishedDesk: row.published_desk === null ? null : Number(row.published_desk),
+    answeredBy,
     taken,
   };
 }
@@ -121,9 +133,18 @@ const TAKEN =
   'SELECT t.item, t.pipeline, t.brief, b.standing FROM taken t JOIN item i ON i.id = t.item JOIN brief b ON b.id = t.brief';
 type TakenRow = { item: string } & Item['taken'][number];
 
-/** The items of a source in their order, each with the briefs that pipelines made of it. */
-export async function itemsOf(sql: Sql, source: string): Promise<Item[]> {
-  const [items, taken] = await Promise.all([
+/** Articles phrases are held against. */
+const MOST_ARTICLES = 20_000;
+
+/** The items of a source in their order, each with the briefs that pipelines made of it, and phrases with the article we have. */
+export async function itemsOf(sql: Sql, source: string, kind: SourceKind): Promise<Item[]> {
+  const [articles, items, taken] = await Promise.all([
+    kind === 'keywords'
+      ? sql.rows<{ id: string; title: string; subject: string }>(
+          "SELECT a.id, a.title, b.subject FROM article a JOIN brief b ON b.id = a.brief WHERE a.trial = 0 AND a.title <> '' AND a.standing <> 'set aside' ORDER BY a.id DESC LIMIT ?",
+          [MOST_ARTICLES],
+        )
+      : [],
     sql.rows<ItemRow>(
       'SELECT id, source, subject, left_out, left_detail, gone, published_desk FROM item WHERE source = ? ORDER BY id LIMIT ?',
       [source, MOST_ITEMS],
@@ -132,7 +153,12 @@ export async function itemsOf(sql: Sql, source: string): Promise<Item[]> {
   ]);
   const byItem = new Map<string, Item['taken']>();
   for (const { item, ...rest } of taken) byItem.set(item, [...(byItem.get(item) ?? []), rest]);
-  return items.map((item) => itemOf(item, byItem.get(item.id) ?? []));
+  const answered = answers(articles);
+  return items.map((item) => {
+    const own = byItem.get(item.id) ?? [];
+    const at = own.length === 0 && articles.length > 0 ? answered(item.subject) : null;
+    return itemOf(item, own, at === null ? null : { id: articles[at]!.id, title: articles[at]!.title });
+  });
 }
 
 /** One item with everything it brings along; null when there is none. */

@@ -1,12 +1,14 @@
 import { createHash } from 'node:crypto';
 import {
   carries,
+  classOf,
   countWords,
   type Passage,
   type SpokenChapter,
   type StepOf,
   secondsOf,
   spokenCarries,
+  wordsOf,
 } from '@grivo/core';
 import { z } from 'zod';
 import { readPage } from '../adapters/pages.ts';
@@ -23,20 +25,55 @@ const Row = z.record(z.string(), z.string());
 const Sheet = z.object({ name: z.string(), row: z.number(), address: z.string().nullable() });
 const Range = z.object({ from: z.number(), to: z.number() });
 
-/** Reads what an item holds into passages, which come after those there are already. */
+const Items = z.array(z.looseObject({ subject: z.string() }));
+
+/**
+ * Reads what an item holds into passages, which come after those there are already. Of a brief that gathers several, each
+ * is read, and each is a chapter of its own; one that cannot be read is named and passed over, unless none can.
+ */
 export function performRead(tools: Tools): Performer<ReadStep> {
   return async (step, context) => {
-    if (step.what === 'the row') return readRow(tools, context);
-    const own = filled({ address: step.address }, context);
-    if (!own.ok) return own.result;
-    const address = own.texts.address.trim();
-    if (!URL.canParse(address))
-      return {
-        kind: 'failed',
-        failure: { code: 'page-unreadable', address: address.slice(0, 300) || 'the link', reason: 'it is no address' },
-      };
-    return step.what === 'the page' ? readText(tools, context, address) : readSpoken(tools, step, context, address);
+    const items = Items.safeParse(context.fields['items']).data;
+    if (!items) return readOne(tools, step, context);
+    const passages: string[] = [];
+    const chapters: { title: string; start: number; passages: string[] }[] = [];
+    const unread: { subject: string; problem: string }[] = [];
+    let carriesWords = 0;
+    let failed: StepResult | null = null;
+    for (const item of items) {
+      const { items: _, ...brief } = context.fields;
+      const done = await readOne(tools, step, { ...context, fields: { ...brief, ...item, passages: [] } });
+      if (done.kind !== 'done') {
+        if (done.kind === 'failed' && classOf(done.failure) === 'transient') return done;
+        failed ??= done;
+        unread.push({ subject: item.subject, problem: done.kind === 'failed' ? wordsOf(done.failure).sentence : '' });
+        continue;
+      }
+      const own = PassagesField.parse(done.fields['passages']);
+      passages.push(...own);
+      chapters.push({ title: item.subject, start: chapters.length, passages: own });
+      carriesWords += Number(done.fields['carriesWords'] ?? 0);
+    }
+    if (chapters.length === 0) return failed ?? missing('items');
+    const before = field(context.fields, 'passages', PassagesField) ?? [];
+    return {
+      kind: 'done',
+      fields: { passages: [...new Set([...before, ...passages])], chapters, carriesWords, unread },
+    };
   };
+}
+
+async function readOne(tools: Tools, step: ReadStep, context: StepContext): Promise<StepResult> {
+  if (step.what === 'the row') return readRow(tools, context);
+  const own = filled({ address: step.address }, context);
+  if (!own.ok) return own.result;
+  const address = own.texts.address.trim();
+  if (!URL.canParse(address))
+    return {
+      kind: 'failed',
+      failure: { code: 'page-unreadable', address: address.slice(0, 300) || 'the link', reason: 'it is no address' },
+    };
+  return step.what === 'the page' ? readText(tools, context, address) : readSpoken(tools, step, context, address);
 }
 
 /** The fields after reading: what was there before stays. */
@@ -112,7 +149,9 @@ async function readRow(tools: Tools, context: StepContext): Promise<StepResult> 
     .digest('hex');
   const passages = [
     ...texts.map(([name, text]) => ({ name, text })),
-    ...(facts.length > 0 ? [{ name: 'facts', text: `${context.brief.subject}: ${facts.join(', ')}.` }] : []),
+    ...(facts.length > 0
+      ? [{ name: 'facts', text: `${String(context.fields['subject'] ?? context.brief.subject)}: ${facts.join(', ')}.` }]
+      : []),
   ].map(
     ({ name, text }, i): Passage => ({
       id: `${digest}:${i + 1}`,

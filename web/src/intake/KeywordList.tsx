@@ -1,22 +1,25 @@
-import type { Item } from '@grivo/contract';
+import type { Item, SourceWhole } from '@grivo/contract';
 import { useQuery } from '@tanstack/react-query';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { Link } from 'react-router';
 import { inWords } from '../api/call.ts';
 import { read } from '../api/queries.ts';
 import { ActionBar, Empty, Head, Key, Loading, Mark, saysOf, stateOf, Tick, Trouble } from '../design/index.ts';
 import { useViewKeys } from '../shell/keys.ts';
-import { count, plural } from '../words/figures.ts';
+import { atColon, count, plural } from '../words/figures.ts';
+import { LeftOut } from './LeftOut.tsx';
+import { ExcludeWord, type Settings } from './LookWords.tsx';
 import { Paste } from './Paste.tsx';
 import { IntoWords, TakeButton, TakenHere, useTakingInto } from './TakeInto.tsx';
+import { useChange } from './useSource.ts';
 
 const ROW = 24;
 
 /** One keyword list: its phrases, what was made of them, and taking the ticked ones into a pipeline. */
-export default function KeywordList() {
-  const { id = '' } = useParams();
-  const source = useQuery(read.sources()).data?.sources.find((one) => one.id === id);
+export function KeywordList({ source, settings }: { source: SourceWhole; settings: Settings<'keywords'> }) {
+  const { id } = source;
+  const change = useChange(source);
   const items = useQuery(read.items(id));
   const [filter, setFilter] = useState('');
   const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
@@ -25,7 +28,9 @@ export default function KeywordList() {
   const { pipeline } = into;
   const shown = useMemo(() => {
     const words = filter.trim().toLowerCase();
-    return (items.data?.items ?? []).filter((item) => item.subject.toLowerCase().includes(words));
+    return (items.data?.items ?? []).filter(
+      (item) => item.leftOut === null && item.subject.toLowerCase().includes(words),
+    );
   }, [items.data, filter]);
   const takeable = (item: Item) => !pipeline || !item.taken.some((one) => one.pipeline === pipeline.id);
   const toggle = (item: Item) => {
@@ -49,17 +54,29 @@ export default function KeywordList() {
       </div>
     );
   if (!items.data) return <Trouble>{inWords(items.error)}</Trouble>;
-  const open = shown.filter(takeable);
+  // What an article of ours answers is ticked by hand only.
+  const open = shown.filter((item) => takeable(item) && item.answeredBy === null);
+  const left = items.data.items.filter((item) => item.leftOut !== null);
+  const answered = shown.filter((item) => item.answeredBy !== null).length;
   const all = open.length > 0 && open.every((item) => ticked.has(item.id));
   return (
     <>
       <div className="flex h-[56px] items-center gap-4">
-        <h1 className="text-title font-semibold tracking-[-0.018em]">{source?.name ?? 'Keyword list'}</h1>
+        <h1 className="text-title font-semibold tracking-[-0.018em]">{source.name}</h1>
         <span className="text-ink-3">
-          keyword list, {plural(items.data.items.length, 'phrase')}
-          {source ? `, ${count(source.taken)} taken` : ''}
+          keyword list, {plural(items.data.items.length - left.length, 'phrase')}, {count(source.taken)} taken
+          {answered > 0 ? `, ${plural(answered, 'phrase')} answered already` : ''}
         </span>
       </div>
+      <p className="-mx-8 border-t border-rule bg-sheet px-8 py-1.5 text-proc">
+        Leave out phrases with{' '}
+        <ExcludeWord
+          exclude={settings.exclude}
+          onChange={(exclude) => change.mutate({ ...settings, exclude })}
+          label="Leave out phrases with"
+        />
+        .{change.isError ? <Trouble>{inWords(change.error)}</Trouble> : null}
+      </p>
       <div className="-mx-8 grid flex-1 grid-cols-[808fr_472fr] border-t border-ink">
         <div className="flex min-w-0 flex-col px-8">
           <div className="grid h-9 grid-cols-[28px_1fr_260px] items-center border-b border-ink text-small text-ink-3">
@@ -89,6 +106,7 @@ export default function KeywordList() {
           <div className="pt-3">
             <Paste into={() => Promise.resolve(id)} autoFocus={items.data.items.length === 0} />
           </div>
+          <LeftOut source={id} items={left} />
         </div>
       </div>
       <ActionBar
@@ -147,7 +165,7 @@ function PhraseRows({
     <div
       ref={frame}
       className="min-h-[320px] overflow-auto"
-      style={{ height: 'calc(100vh - 256px)' }}
+      style={{ height: 'calc(100vh - 294px)' }}
       tabIndex={0}
       role="group"
       aria-label="Phrases of the list"
@@ -176,7 +194,15 @@ function PhraseRows({
                 <span />
               )}
               <span className={`truncate ${open ? '' : 'text-ink-3'}`}>{item.subject}</span>
-              {last ? (
+              {!last && item.answeredBy ? (
+                <Link
+                  to={`/articles/${item.answeredBy.id}`}
+                  className="brackets truncate text-small text-ink-3 hover:text-ink"
+                  title={item.answeredBy.title}
+                >
+                  covered by <span className="font-read">{atColon(item.answeredBy.title)}</span>
+                </Link>
+              ) : last ? (
                 <Link
                   to={`/pipelines/${last.pipeline}?show=briefs&brief=${last.brief}`}
                   className="brackets flex items-center gap-2 text-small text-ink-3 hover:text-ink"

@@ -63,14 +63,16 @@ export function StartWord({ start, onChange }: { start: StartFrom; onChange: (st
 /** Words that leave an item out. */
 export function ExcludeWord({
   exclude,
+  label = 'Leave out titles with',
   onChange,
 }: {
   exclude: readonly string[];
+  label?: string;
   onChange: (words: string[]) => void;
 }) {
   return (
     <Word
-      label="Leave out titles with"
+      label={label}
       editor={() => (
         <ValuesEditor label="Words that leave an item out" value={exclude} most={200} onChange={onChange} />
       )}

@@ -3,7 +3,7 @@ import { useParams } from 'react-router';
 import { inWords } from '../api/call.ts';
 import { read } from '../api/queries.ts';
 import { Loading, Trouble } from '../design/index.ts';
-import KeywordList from './KeywordList.tsx';
+import { KeywordList } from './KeywordList.tsx';
 import { SheetSource } from './SheetSource.tsx';
 import { VideoSource } from './VideoSource.tsx';
 
@@ -20,7 +20,7 @@ export default function SourcePage() {
   if (!source.data) return <Trouble>{inWords(source.error)}</Trouble>;
   switch (source.data.settings.kind) {
     case 'keywords':
-      return <KeywordList />;
+      return <KeywordList key={id} source={source.data} settings={source.data.settings} />;
     case 'sheet':
       return <SheetSource key={id} source={source.data} settings={source.data.settings} />;
     case 'videos':

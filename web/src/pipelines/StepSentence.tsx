@@ -216,6 +216,7 @@ const NONE: Record<string, string> = {
   most: 'all that are new',
   atOnce: 'as many as may be open',
   likeness: 'do not look',
+  gather: 'a brief of each',
 };
 
 function Editor({

@@ -9,6 +9,8 @@ const schema = z.strictObject({
   sources: z.array(z.string()).max(20),
   /** Most items one look takes; null takes all that are new. */
   most: z.int().min(1).max(1_000).nullable(),
+  /** Items that make one brief together; null makes a brief of each. */
+  gather: z.int().min(2).max(50).nullable().default(null),
   /** Minutes between looks; null looks only when asked. */
   everyMinutes: z.int().min(1).max(43_200).nullable(),
   /** Briefs in work at once; null leaves it to the pipeline. */
@@ -32,6 +34,7 @@ export const take: StepKind<'take', TakeStep> = {
     off: false,
     sources: [],
     most: 3,
+    gather: null,
     everyMinutes: null,
     atOnce: null,
     apartMinutes: 0,
@@ -48,6 +51,12 @@ export const take: StepKind<'take', TakeStep> = {
       word: step.sources.map(names.source).join(', ') || 'no source yet',
       field: 'sources',
       editor: { type: 'list', of: 'source' },
+    },
+    { text: ', ' },
+    {
+      word: step.gather === null ? 'a brief of each' : `${step.gather} gathered into one brief`,
+      field: 'gather',
+      editor: { type: 'number', least: 2, most: 50 },
     },
     { text: ', looking ' },
     {
