@@ -18,7 +18,7 @@ if (!process.execArgv.includes('tsx')) {
 const { BLOGS, KEYWORDS, PAGES, start } = await import('@grivo/standins');
 const { client, until } = await import('./client.mjs');
 const { connect, guide } = await import('./crockhaven.mjs');
-const { count, everyRow } = await import('./faults/count.mjs');
+const { count, countRows, everyRow } = await import('./faults/count.mjs');
 const { order, POINTS, seeded } = await import('./faults/kinds.mjs');
 const { wide } = await import('./faults/wide.mjs');
 const { databaseProxy } = await import('./faults/proxy.mjs');
@@ -46,7 +46,10 @@ const folder = mkdtempSync(join(tmpdir(), 'grivo-faults-'));
 const random = seeded(wanted.seed);
 const begun = Date.now();
 const late = () => Date.now() - begun > wanted.seconds * 1_000;
-const standIns = await start({ pages: PAGES, blogs: BLOGS });
+/** A sheet rows are added to all the time, and that is looked at by itself. */
+const WATCHED = { slug: 'watched', title: 'Watched', above: [], header: ['Key', 'Name', 'Text'], rows: [['k0', 'Row 0', 'Salt']] };
+const standIns = await start({ pages: PAGES, blogs: BLOGS, sheets: [WATCHED] });
+const addRow = (n) => standIns.sheets.do({ sheet: 'watched', act: 'add', cells: [`k${n}`, `Row ${n}`, 'Salt'] });
 /** The fault that waits for its point; striking clears it. */
 let armed = null;
 let kills = 0;
@@ -207,6 +210,25 @@ try {
     document: blocks.document,
     openLimit: 3,
   });
+  const { id: sheet } = await call('POST', '/sources', {
+    name: 'Watched',
+    settings: { kind: 'sheet', address: `${standIns.address}/sheets/watched.csv`, identity: ['Key'], title: 'Name' },
+  });
+  const { id: watching } = await call('POST', '/pipelines', {
+    name: 'Watching',
+    document: {
+      grivo: 1,
+      language: 'en',
+      steps: [
+        { id: 's1', kind: 'take', sources: [sheet], most: null, everyMinutes: 1, atOnce: null, apartMinutes: 0 },
+        { id: 's2', kind: 'read', what: 'the row', from: '', to: '' },
+      ],
+    },
+  });
+  await call('POST', `/pipelines/${watching}/on`);
+  let rows = 1;
+  // A look every two seconds.
+  await call('PUT', '/desk-clock', { at: null, speed: 30 });
   await raise();
   const phrases = [...KEYWORDS.guides];
   /** A few phrases more into the list and into work. */
@@ -226,6 +248,7 @@ try {
   ) {
     if (open.length < 5 && phrases.length > 0) await more();
     if (machines && machineKills <= struck() - machineKills) await killMachine();
+    addRow(rows++);
     const fault = faults.next().value;
     const before = struck();
     if (fault.trouble) standIns.trouble(fault.at, fault.trouble, 1, fault.path);
@@ -254,7 +277,12 @@ try {
   ).catch((error) => console.error(error.message));
   const received = standIns.received();
   const made = new Set(received.acts.filter((act) => act.act === 'create').map((act) => act.post.address));
-  const briefs = await everyRow(patient, '/briefs', 'briefs');
+  const taken = () => everyRow(patient, `/briefs?pipeline=${watching}`, 'briefs');
+  await until(async () => (await taken()).length >= rows, 90_000, 'the end of all rows').catch((error) =>
+    console.error(error.message),
+  );
+  const watched = countRows(await taken(), rows);
+  const briefs = (await everyRow(patient, '/briefs', 'briefs')).filter(({ pipeline }) => pipeline !== watching);
   const { wrong, ...found } = count(
     { posts: received.posts('journal').filter((post) => made.has(post.address)), micros: received.micros },
     {
@@ -264,6 +292,9 @@ try {
       articlesOf: (brief) => (brief.pipeline === branched ? blocks.articles : 1),
     },
   );
+  wrong.push(...watched.wrong);
+  found.lost += watched.lost;
+  found.doubled += watched.doubled;
   for (const line of wrong) console.error(line);
   if (wrong.length > 0)
     for (const brief of briefs.filter((b) => !['out', 'set aside'].includes(b.standing)))
@@ -282,6 +313,7 @@ try {
     JSON.stringify({
       faults: struck(),
       briefs: briefs.length,
+      rows,
       publications,
       lost,
       doubled,

@@ -4,7 +4,7 @@
 export async function everyRow(call, path, name) {
   const rows = [];
   for (let before = ''; ; ) {
-    const page = (await call('GET', `${path}${before && `?before=${before}`}`))[name];
+    const page = (await call('GET', `${path}${before && `${path.includes('?') ? '&' : '?'}before=${before}`}`))[name];
     rows.push(...page);
     if (page.length === 0) return rows;
     before = page.at(-1).id;
@@ -64,6 +64,23 @@ export function count({ posts, micros }, { briefs, articles, spentMicros, articl
     wrong.push(`untrue: the ledger says ${spentMicros}, the services asked for ${micros}`);
   }
   return { publications: live.size, lost, doubled, untrue, wrong };
+}
+
+/** Rows of a watched sheet against the briefs made of them: each row is one brief. */
+export function countRows(briefs, rows) {
+  const times = new Map();
+  for (const { subject } of briefs) times.set(subject, (times.get(subject) ?? 0) + 1);
+  const names = Array.from({ length: rows }, (_, n) => `Row ${n}`);
+  const missing = names.filter((name) => !times.has(name));
+  const twice = [...times].filter(([, n]) => n > 1);
+  return {
+    lost: missing.length,
+    doubled: twice.length,
+    wrong: [
+      ...missing.map((name) => `lost: ‘${name}’ of the sheet was never taken`),
+      ...twice.map(([name, n]) => `doubled: ‘${name}’ of the sheet was taken ${n} times`),
+    ],
+  };
 }
 
 function groupBy(rows, of) {

@@ -1,6 +1,6 @@
 // What can go wrong, each armed at a named point and striking once.
 
-const SERVICES = ['writer', 'illustrator', 'blog', 'look-up'];
+const SERVICES = ['writer', 'illustrator', 'blog', 'look-up', 'sheets'];
 
 /** Where a process is killed: as a service receives or has acted on a call, or as a statement goes to the database. */
 export const POINTS = [
@@ -9,6 +9,8 @@ export const POINTS = [
   'illustrator.acted',
   'blog.received',
   'blog.acted',
+  // Between looking at a source and taking of it.
+  'sheets.acted',
   'database.intent',
   'database.COMMIT',
 ];

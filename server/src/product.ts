@@ -101,7 +101,7 @@ export async function assemble(options: ProductOptions): Promise<Product> {
     keepFolder: options.keepFolder ?? null,
     holder: () => engine?.worker ?? '-',
   };
-  const look = (source: string) => refreshSource({ ground, network }, source);
+  const look = (source: string) => refreshSource({ ground, network, holder: () => engine?.worker ?? '-' }, source);
   /** A lease lost while the database was away is taken anew as soon as it answers. */
   const hear = async (): Promise<void> => {
     const lease = new Lease(ground, 'api', bell.address);

@@ -74,6 +74,7 @@ async function reapOne(ground: Ground, worker: string, unknown: boolean): Promis
     );
     for (const answer of pending) await bookUnknown(sql, ground, answer.digest, answer.token);
     await sql.run('UPDATE permit SET holder = NULL WHERE holder = ?', [worker]);
+    await sql.run('UPDATE source SET looking_until = NULL, looking_by = NULL WHERE looking_by = ?', [worker]);
     await sql.run('DELETE FROM worker WHERE id = ?', [worker]);
     ground.log.info({ worker, steps: runs.length, calls: pending.length }, 'gave back what a dead worker held');
     return runs.map((run) => run.home_lane);

@@ -10,6 +10,8 @@ export interface SourceRow {
   looked_desk: number | null;
   /** Until when somebody is looking at it, by the database's clock. */
   looking_until: Date | null;
+  /** The worker that looks, so that its looks are given back when it dies. */
+  looking_by: string | null;
   /** What went wrong at the last look. */
   failure: Failure | null;
   rev: number;
@@ -25,6 +27,7 @@ export const sourceEntity = new EntitySchema<SourceRow>({
     settings: { type: 'json', nullable: true },
     looked_desk: { type: 'bigint', nullable: true },
     looking_until: { type: 'datetime', precision: 3, nullable: true },
+    looking_by: { type: 'char', length: 20, nullable: true, charset: 'ascii', collation: 'ascii_bin' },
     failure: { type: 'json', nullable: true },
     rev: { type: 'int', default: 1 },
     created_at: { type: 'datetime', precision: 3, default: () => 'utc_timestamp(3)', insert: false },

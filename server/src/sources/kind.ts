@@ -31,6 +31,8 @@ export type Looking =
 export interface LookPorts {
   ground: Ground;
   network: Network;
+  /** The worker this is done by, where it is one. */
+  holder?: () => string;
 }
 
 /** How a source of one kind is looked at. */

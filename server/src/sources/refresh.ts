@@ -7,8 +7,10 @@ import type { Found, LookPorts, SourceReader } from './kind.ts';
 import { readers } from './kinds/index.ts';
 import { leaveOut, offerFrom } from './leaveOut.ts';
 
-/** A look that takes longer is given up, and another may begin. */
+/** A look that takes longer is given up. */
 const LOOK_SECONDS = 300;
+/** One that has shown no sign for so long is taken for dead, and another may begin. */
+const SIGN_SECONDS = 75;
 /** Items written by one transaction. */
 const BATCH = 500;
 /** Of sources with more items than this it is not said which are gone. */
@@ -39,8 +41,8 @@ export async function refreshSource(ports: LookPorts, id: string): Promise<Refre
   if (!reader)
     return { kind: 'looked', looked: { found: 0, fresh: 0, changed: 0, leftOut: 0, trouble: null, mend: null } };
   const mine = await db.run(
-    'UPDATE source SET looking_until = UTC_TIMESTAMP(3) + INTERVAL ? SECOND WHERE id = ? AND (looking_until IS NULL OR looking_until < UTC_TIMESTAMP(3))',
-    [LOOK_SECONDS, id],
+    'UPDATE source SET looking_until = UTC_TIMESTAMP(3) + INTERVAL ? SECOND, looking_by = ? WHERE id = ? AND (looking_until IS NULL OR looking_until < UTC_TIMESTAMP(3))',
+    [SIGN_SECONDS, ports.holder?.() ?? null, id],
   );
   if (mine === 0) return { kind: 'busy' };
   const counts: Counts = { found: 0, fresh: 0, changed: 0, leftOut: 0 };
@@ -48,7 +50,7 @@ export async function refreshSource(ports: LookPorts, id: string): Promise<Refre
     const failure = await read(ports, { ...source, settings }, reader, counts);
     await db.transaction(async (sql) => {
       await sql.run(
-        'UPDATE source SET looking_until = NULL, looked_desk = IF(? IS NULL, ?, looked_desk), failure = ? WHERE id = ?',
+        'UPDATE source SET looking_until = NULL, looking_by = NULL, looked_desk = IF(? IS NULL, ?, looked_desk), failure = ? WHERE id = ?',
         [failure?.code ?? null, desk.now(), failure ? JSON.stringify(failure) : null, id],
       );
       await sql.run(
@@ -106,6 +108,10 @@ async function read(
       counts.fresh += kept.fresh;
       counts.changed += kept.changed;
       counts.leftOut += kept.leftOut;
+      await db.run('UPDATE source SET looking_until = UTC_TIMESTAMP(3) + INTERVAL ? SECOND WHERE id = ?', [
+        SIGN_SECONDS,
+        source.id,
+      ]);
     }
   if (first)
     await db.transaction((sql) =>
