@@ -14,6 +14,7 @@ const all = {
   engine: (await import('./bench/engine.mjs')).engine,
   plan: (await import('./bench/plan.mjs')).planning,
   claims: (await import('./bench/claims.mjs')).waiting,
+  intake: (await import('./bench/intake.mjs')).intake,
   path: (await import('./bench/path.mjs')).path,
   web: (await import('./bench/web.mjs')).web,
   desk: (await import('./bench/desk.mjs')).desk,

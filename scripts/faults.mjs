@@ -47,7 +47,13 @@ const random = seeded(wanted.seed);
 const begun = Date.now();
 const late = () => Date.now() - begun > wanted.seconds * 1_000;
 /** A sheet rows are added to all the time, and that is looked at by itself. */
-const WATCHED = { slug: 'watched', title: 'Watched', above: [], header: ['Key', 'Name', 'Text'], rows: [['k0', 'Row 0', 'Salt']] };
+const WATCHED = {
+  slug: 'watched',
+  title: 'Watched',
+  above: [],
+  header: ['Key', 'Name', 'Text'],
+  rows: [['k0', 'Row 0', 'Salt']],
+};
 const standIns = await start({ pages: PAGES, blogs: BLOGS, sheets: [WATCHED] });
 const addRow = (n) => standIns.sheets.do({ sheet: 'watched', act: 'add', cells: [`k${n}`, `Row ${n}`, 'Salt'] });
 /** The fault that waits for its point; striking clears it. */

@@ -124,7 +124,14 @@ export {
   type Separator,
   type SheetColumn,
 } from './sheet/guess.ts';
-export { type ReadRow, type RowFault, type RowReading, rowReader } from './sheet/row.ts';
+export {
+  type ReadRow,
+  type RowFault,
+  type RowFields,
+  type RowReader,
+  type RowReading,
+  rowReader,
+} from './sheet/row.ts';
 export {
   type BriefStanding,
   briefMay,

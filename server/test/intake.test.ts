@@ -441,6 +441,28 @@ describe('several items gathered into one brief', () => {
   });
 });
 
+test('another reading of a sheet brings other fields, and takes nothing anew', async () => {
+  const source = await sourceOf({ ...STOCK(), changed: true, startFrom: { at: 'the last', n: 2 } });
+  const pipeline = await taker(source);
+  expect(await take(pipeline)).toHaveLength(2);
+  const { rev, settings } = await wholeSource(source);
+  const columns = (settings as { columns: { header: string; field: string | null }[] }).columns.map((column) =>
+    column.header === 'Kind' ? { ...column, field: 'sort' } : column,
+  );
+  await ask('PUT', `/sources/${source}`, { settings: { ...settings, columns } }, { 'if-match': `"${rev}"` });
+  expect(await look(source)).toMatchObject({ fresh: 0, changed: 0 });
+  const [item] = await itemsOf(source);
+  const { fields } = (await ask<{ fields: Record<string, unknown> }>('GET', `/items/${item!.id}`)).body;
+  expect([typeof fields['sort'], fields['kind']]).toEqual(['string', undefined]);
+  expect(await take(pipeline)).toEqual([]);
+  // Told apart by other columns every row looks new; they wait to be offered by hand.
+  const now = await wholeSource(source);
+  const identity = ['SKU', 'Name'];
+  await ask('PUT', `/sources/${source}`, { settings: { ...now.settings, identity } }, { 'if-match': `"${now.rev}"` });
+  expect((await look(source)).fresh).toBeGreaterThan(10);
+  expect(await take(pipeline)).toEqual([]);
+});
+
 describe('phrases', () => {
   test('with words left out are left out, also those that come later, and a person brings one back; answered ones are marked', async () => {
     const source = await sourceOf({ kind: 'keywords' });

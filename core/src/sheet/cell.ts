@@ -41,7 +41,19 @@ export function readCell(type: CellType, raw: string): ReadCell {
   }
 }
 
+/** Most figures are written plainly; a pattern a cell would take longer than all the rest of reading it. */
+function isPlain(text: string): boolean {
+  let dots = 0;
+  for (let i = 0; i < text.length; i++) {
+    const code = text.charCodeAt(i);
+    if (code === 46) dots++;
+    else if (code < 48 || code > 57) return false;
+  }
+  return dots === 0 || (dots === 1 && text.length > 1);
+}
+
 function readNumber(text: string): ReadCell {
+  if (isPlain(text)) return { ok: true, value: Number(text) };
   const bare = text
     .replace(/^[-+]?\s*[€$£]\s*/, (sign) => (sign.startsWith('-') ? '-' : ''))
     .replace(/\s*(?:€|\$|£|%|[a-zA-Z]{1,3})$/, '');

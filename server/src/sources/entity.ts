@@ -8,6 +8,8 @@ export interface SourceRow {
   name: string;
   settings: SourceSettings;
   looked_desk: number | null;
+  /** Digest of how items were read at the last look: another reading brings other fields, and is no change of an item. */
+  looked_with: string | null;
   /** Until when somebody is looking at it, by the database's clock. */
   looking_until: Date | null;
   /** The worker that looks, so that its looks are given back when it dies. */
@@ -26,6 +28,7 @@ export const sourceEntity = new EntitySchema<SourceRow>({
     name: { type: 'varchar', length: 120 },
     settings: { type: 'json', nullable: true },
     looked_desk: { type: 'bigint', nullable: true },
+    looked_with: { type: 'char', length: 64, nullable: true, charset: 'ascii', collation: 'ascii_bin' },
     looking_until: { type: 'datetime', precision: 3, nullable: true },
     looking_by: { type: 'char', length: 20, nullable: true, charset: 'ascii', collation: 'ascii_bin' },
     failure: { type: 'json', nullable: true },

@@ -9,8 +9,10 @@ export interface Found {
   /** What tells it from others of the source, for ever; a digest of it is kept. */
   identity: string;
   subject: string;
-  /** What a brief of it brings along. */
-  fields: Record<string, unknown>;
+  /** What it says, as far as a change of it counts. */
+  content: string;
+  /** What a brief of it brings along; asked only of what is new or has changed. */
+  fields: () => Record<string, unknown>;
   publishedDesk: number | null;
   /** Why it cannot be used as it is. */
   leftOut: { reason: LeftOutReason; detail: string } | null;

@@ -24,7 +24,7 @@ export async function previewSheet(
   if (!opened.ok) return opened;
   const { head, rows } = await begunTable(opened.table);
   const settings = guessedSettings(given, head);
-  const read = rowReader(settings);
+  const { read } = rowReader(settings);
   const found = foundReader(settings, source.name);
   const header = settings.header ?? 0;
   const firsts: Shown[] = [];
@@ -79,7 +79,7 @@ const MENDS: [RegExp, string][] = [
 
 function shownOf(
   row: NumberedRow,
-  read: ReturnType<typeof rowReader>,
+  read: ReturnType<typeof rowReader>['read'],
   found: ReturnType<typeof foundReader>,
   identity: string,
 ): Shown {

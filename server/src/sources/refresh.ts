@@ -32,7 +32,7 @@ interface Counts {
 export async function refreshSource(ports: LookPorts, id: string): Promise<Refreshed> {
   const { db, desk, ids } = ports.ground;
   const [source] = await db.rows<SourceRow>(
-    'SELECT id, kind, name, settings, looked_desk, rev FROM source WHERE id = ?',
+    'SELECT id, kind, name, settings, looked_desk, looked_with, rev FROM source WHERE id = ?',
     [id],
   );
   if (!source) return { kind: 'gone' };
@@ -80,6 +80,15 @@ export async function refreshSource(ports: LookPorts, id: string): Promise<Refre
   }
 }
 
+const HALF = 32;
+
+/** How items are read (first half) and what tells them apart (second half), each as a digest. */
+function readingOf(settings: SourceSettings): string {
+  const { startFrom: _, exclude: __, ...reading } = settings;
+  const apart = settings.kind === 'sheet' ? settings.identity : [];
+  return sha(JSON.stringify(reading)).slice(0, HALF) + sha(JSON.stringify(apart)).slice(0, HALF);
+}
+
 async function read(
   ports: LookPorts,
   source: SourceRow,
@@ -97,6 +106,14 @@ async function read(
       source.rev,
     ]);
   const first = source.looked_desk === null;
+  const reading = readingOf(settings);
+  const before = source.looked_with;
+  const how = {
+    settings,
+    reread: before !== null && before !== reading,
+    // Told apart by something else, every item looks new; nobody wants all of them once more.
+    aside: first || (before !== null && before.slice(HALF) !== reading.slice(HALF)),
+  };
   const seen = new Set<string>();
   for await (const entries of looking.entries)
     for (let at = 0; at < entries.length; at += BATCH) {
@@ -104,7 +121,7 @@ async function read(
       counts.found += batch.length;
       const keyed = new Map(batch.map((found) => [sha(found.identity), found]));
       if (seen.size <= MOST_WATCHED) for (const identity of keyed.keys()) seen.add(identity);
-      const kept = await db.transaction((sql) => keep(sql, ports, source.id, settings, keyed, first));
+      const kept = await db.transaction((sql) => keep(sql, ports, source.id, keyed, how));
       counts.fresh += kept.fresh;
       counts.changed += kept.changed;
       counts.leftOut += kept.leftOut;
@@ -113,6 +130,7 @@ async function read(
         source.id,
       ]);
     }
+  await db.run('UPDATE source SET looked_with = ? WHERE id = ?', [reading, source.id]);
   if (first)
     await db.transaction((sql) =>
       offerFrom(sql, source.id, settings.startFrom, (day) => Date.parse(`${day}T00:00:00Z`)),
@@ -134,9 +152,8 @@ async function keep(
   sql: Sql,
   { ground }: LookPorts,
   source: string,
-  settings: SourceSettings,
   batch: ReadonlyMap<string, Found>,
-  first: boolean,
+  { settings, reread, aside }: { settings: SourceSettings; reread: boolean; aside: boolean },
 ): Promise<Omit<Counts, 'found'>> {
   const known = new Map(
     (
@@ -150,10 +167,9 @@ async function keep(
   let changed = 0;
   let leftOut = 0;
   for (const [identity, found] of batch) {
-    const digest = sha(JSON.stringify([found.subject, found.fields]));
+    const digest = sha(`${found.subject}\n${found.content}`);
     const left = leaveOut(found, settings);
     const item = known.get(identity);
-    const fields = JSON.stringify(found.fields);
     if (!item) {
       if (left) leftOut++;
       rows.push([
@@ -163,8 +179,8 @@ async function keep(
         digest,
         fingerprintOf(source, identity),
         found.subject.slice(0, 500),
-        fields,
-        left?.reason ?? (first ? 'before the start' : null),
+        JSON.stringify(found.fields()),
+        left?.reason ?? (aside ? 'before the start' : null),
         left?.detail.slice(0, 300) ?? '',
         found.publishedDesk,
       ]);
@@ -172,7 +188,8 @@ async function keep(
     }
     // What a person said of it, and what lay before the start, stays so whatever changes.
     const stays = item.by_hand === 1 || item.left_out === 'before the start';
-    if (item.content_digest === digest && (stays || (item.left_out ?? null) === (left?.reason ?? null))) continue;
+    if (!reread && item.content_digest === digest && (stays || (item.left_out ?? null) === (left?.reason ?? null)))
+      continue;
     if (item.content_digest !== digest) changed++;
     const again = settings.kind === 'sheet' && settings.changed && item.content_digest !== digest;
     await sql.run(
@@ -180,7 +197,7 @@ async function keep(
       [
         digest,
         found.subject.slice(0, 500),
-        fields,
+        JSON.stringify(found.fields()),
         found.publishedDesk,
         ...(stays ? [] : [left?.reason ?? null, left?.detail.slice(0, 300) ?? '']),
         ...(again ? [fingerprintOf(source, `${identity}:${digest}`)] : []),

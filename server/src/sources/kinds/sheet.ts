@@ -83,46 +83,44 @@ export async function begunTable(table: OpenTable): Promise<{ head: string[][]; 
 
 /** The items of rows below the header; two rows under one identity are the first and a fault. */
 export function foundReader(settings: SheetSettings, name: string): (rows: readonly NumberedRow[]) => Found[] {
-  const read = rowReader(settings);
+  const { read, fieldsOf } = rowReader(settings);
+  /** Where each identity was met first; how often those were that came again. */
   const first = new Map<string, number>();
-  const times = new Map<string, number>();
-  // What only tells rows apart, is the title already, or was left out, is nothing to write from.
-  const silent = new Set([
-    ...settings.identity,
-    settings.title ?? '',
-    ...settings.columns.filter(({ field }) => field === null).map(({ header }) => header),
-  ]);
-  const told = (row: Record<string, string>) =>
-    Object.fromEntries(Object.entries(row).filter(([header]) => !silent.has(header)));
-  return (rows) =>
-    rows.flatMap(({ n, cells }): Found[] => {
-      if (settings.header !== null && n <= settings.header) return [];
-      if (cells.every((cell) => cell.trim() === '')) return [];
-      const { identity, subject, fields, row, faults } = read(cells);
+  const again = new Map<string, number>();
+  const what = settings.identity.join(' and ') || 'cells';
+  return (rows) => {
+    const out: Found[] = [];
+    for (const { n, cells } of rows) {
+      if (settings.header !== null && n <= settings.header) continue;
+      if (cells.every((cell) => cell.trim() === '')) continue;
+      const { identity, subject, faults } = read(cells);
       // A row that nothing tells apart is known by all it says, until that is mended.
-      const known = identity ?? `unnamed ${JSON.stringify(cells)}`;
+      let known = identity ?? `unnamed ${JSON.stringify(cells)}`;
       const before = first.get(known);
-      const occurrence = (times.get(known) ?? 0) + 1;
-      times.set(known, occurrence);
+      let detail: string | null = null;
       if (before === undefined) first.set(known, n);
-      const grave = faults.find((fault) => fault.grave);
-      const what = settings.identity.join(' and ') || 'cells';
-      const detail =
-        before !== undefined
-          ? `row ${n}: the same ${what} as row ${before}`
-          : grave
-            ? `row ${n}: ${grave.header}: ${grave.problem}`
-            : null;
-      return [
-        {
-          identity: occurrence === 1 ? known : `${known} again ${occurrence}`,
-          subject: subject || `row ${n}`,
-          fields: { ...fields, row: told(row), sheet: { name, row: n, address: settings.address } },
-          publishedDesk: null,
-          leftOut: detail === null ? null : { reason: 'unusable', detail },
+      else {
+        const times = (again.get(known) ?? 1) + 1;
+        again.set(known, times);
+        known = `${known} again ${times}`;
+        detail = `row ${n}: the same ${what} as row ${before}`;
+      }
+      const grave = detail === null && faults.length > 0 ? faults.find((fault) => fault.grave) : undefined;
+      if (grave) detail = `row ${n}: ${grave.header}: ${grave.problem}`;
+      out.push({
+        identity: known,
+        subject: subject || `row ${n}`,
+        content: cells.join('\u001f'),
+        fields: () => {
+          const { fields, row } = fieldsOf(cells);
+          return { ...fields, row, sheet: { name, row: n, address: settings.address } };
         },
-      ];
-    });
+        publishedDesk: null,
+        leftOut: detail === null ? null : { reason: 'unusable', detail },
+      });
+    }
+    return out;
+  };
 }
 
 export const sheet: SourceReader<'sheet'> = {

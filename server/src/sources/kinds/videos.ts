@@ -25,7 +25,8 @@ export const videos: SourceReader<'videos'> = {
       ({ address, title, published, seconds, channel }): Found => ({
         identity: address,
         subject: title,
-        fields: { link: address, title, video: { address, title, channel, published, seconds } },
+        content: JSON.stringify([channel, published, seconds]),
+        fields: () => ({ link: address, title, video: { address, title, channel, published, seconds } }),
         publishedDesk: published === null ? null : Date.parse(published),
         leftOut:
           seconds !== null && seconds < settings.shortest
@@ -50,7 +51,8 @@ async function about({ network }: LookPorts, given: string, signal: AbortSignal)
   const unusable = (detail: string): Found => ({
     identity: address,
     subject: address,
-    fields: { link: address },
+    content: detail,
+    fields: () => ({ link: address }),
     publishedDesk: null,
     leftOut: { reason: 'unusable', detail },
   });
@@ -62,7 +64,8 @@ async function about({ network }: LookPorts, given: string, signal: AbortSignal)
   return {
     identity: address,
     subject: title,
-    fields: { link: address, title, video: { address, title, channel, published, seconds } },
+    content: JSON.stringify([channel, published, seconds]),
+    fields: () => ({ link: address, title, video: { address, title, channel, published, seconds } }),
     publishedDesk: published === null ? null : Date.parse(published),
     leftOut: null,
   };

@@ -9,7 +9,7 @@ export class Intake1764400000000 implements MigrationInterface {
 
   async up(q: QueryRunner): Promise<void> {
     await q.query(
-      `ALTER TABLE source ADD settings JSON NULL, ADD looked_desk BIGINT NULL, ADD looking_until DATETIME(3) NULL, ADD looking_by CHAR(20) CHARACTER SET ascii COLLATE ascii_bin NULL, ADD failure JSON NULL`,
+      `ALTER TABLE source ADD settings JSON NULL, ADD looked_desk BIGINT NULL, ADD looking_until DATETIME(3) NULL, ADD looking_by CHAR(20) CHARACTER SET ascii COLLATE ascii_bin NULL, ADD looked_with CHAR(64) CHARACTER SET ascii COLLATE ascii_bin NULL, ADD failure JSON NULL`,
     );
     await q.query("UPDATE source SET settings = JSON_OBJECT('kind', kind)");
     await q.query(
@@ -36,7 +36,7 @@ export class Intake1764400000000 implements MigrationInterface {
       'ALTER TABLE item DROP KEY item_offered, DROP fingerprint, DROP left_out, DROP left_detail, DROP by_hand, DROP gone, DROP published_desk',
     );
     await q.query(
-      'ALTER TABLE source DROP settings, DROP looked_desk, DROP looking_until, DROP looking_by, DROP failure',
+      'ALTER TABLE source DROP settings, DROP looked_desk, DROP looking_until, DROP looking_by, DROP looked_with, DROP failure',
     );
   }
 }
