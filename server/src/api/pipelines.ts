@@ -30,7 +30,7 @@ import { goOnWithTrial, startTrial } from '../pipelines/trial.ts';
 import type { Product } from '../product.ts';
 import { formOf, listRoutines } from '../routines/repository.ts';
 import { outsideSources } from '../schedules/fire.ts';
-import { lookAndTake, takeChosen } from '../sources/look.ts';
+import { takeAllNew, takeChosen } from '../sources/look.ts';
 import { listSources } from '../sources/repository.ts';
 import { notFound, problem } from './problem.ts';
 import { type Route, route } from './route.ts';
@@ -213,11 +213,9 @@ export function pipelineRoutes(product: Product): Route[] {
         const refusal = willNotRun(problems) ?? notAsked(document, words.inputs);
         if (refusal) throw refusal;
         if (!items) for (const source of await outsideSources(db, procedures, id)) await product.look(source);
-        const taken = await db.transaction((sql) =>
-          items
-            ? takeChosen(sql, ground, procedures, id, items, words)
-            : lookAndTake(sql, ground, procedures, id, words),
-        );
+        const taken = items
+          ? await db.transaction((sql) => takeChosen(sql, ground, procedures, id, items, words))
+          : await takeAllNew(ground, procedures, id, words);
         bell.ring({ kind: 'admit' });
         bell.ring({ kind: 'event' });
         return taken;

@@ -1,6 +1,6 @@
 import type { Procedures } from '../engine/briefState.ts';
 import type { Ground } from '../engine/outside.ts';
-import { lookAndTake } from '../sources/look.ts';
+import { lookAndTake, takeAllNew } from '../sources/look.ts';
 import type { Sql } from '../store/database.ts';
 
 interface ScheduleRow {
@@ -86,14 +86,14 @@ export async function outsideSources(sql: Sql, procedures: Procedures, pipeline:
 }
 
 async function fire(ground: Ground, procedures: Procedures, schedule: ScheduleRow, now: number): Promise<void> {
-  await ground.db.transaction(async (sql) => {
+  const more = await ground.db.transaction(async (sql) => {
     if (
       (await sql.run('INSERT IGNORE INTO firing (schedule, due_desk) VALUES (?, ?)', [
         schedule.id,
         schedule.due_desk,
       ])) === 0
     )
-      return;
+      return null;
     const interval = schedule.every_minutes * 60_000;
     const missed = Math.floor((now - schedule.due_desk) / interval);
     await sql.run('UPDATE schedule SET due_desk = ? WHERE id = ? AND due_desk = ?', [
@@ -101,8 +101,10 @@ async function fire(ground: Ground, procedures: Procedures, schedule: ScheduleRo
       schedule.id,
       schedule.due_desk,
     ]);
-    await lookAndTake(sql, ground, procedures, schedule.ref);
+    return (await lookAndTake(sql, ground, procedures, schedule.ref)).more;
   });
+  // What one transaction does not take, others do; what they leave behind is new at the next look.
+  if (more) await takeAllNew(ground, procedures, schedule.ref, undefined, more);
 }
 
 /** Keeps a pipeline's schedule in step with its procedure: on and with an interval, it looks; otherwise it does not. */

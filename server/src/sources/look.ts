@@ -34,6 +34,32 @@ const NO_WORDS: TakeWords = { inputs: {}, byHand: false, range: null };
 export interface Taken {
   found: number;
   briefs: string[];
+  /** Where each source is to be gone on from, when there was more than one transaction takes. */
+  more: ReadonlyMap<string, string> | null;
+}
+
+const NOTHING: Taken = { found: 0, briefs: [], more: null };
+
+/** Items one transaction takes. */
+const AT_ONCE = 1_000;
+
+/** Takes all that is new, a transaction after the other. What was taken before one failed stays taken. */
+export async function takeAllNew(
+  ground: Ground,
+  procedures: Procedures,
+  pipeline: string,
+  words: TakeWords = NO_WORDS,
+  from: ReadonlyMap<string, string> | null = null,
+): Promise<Omit<Taken, 'more'>> {
+  const briefs: string[] = [];
+  let found = 0;
+  for (let after = from; ; ) {
+    const taken = await ground.db.transaction((sql) => lookAndTake(sql, ground, procedures, pipeline, words, after));
+    briefs.push(...taken.briefs);
+    found += taken.found;
+    if (taken.more === null) return { found, briefs };
+    after = taken.more;
+  }
 }
 
 /** One look at the sources of a pipeline: takes what is new, as many as its 'take' allows. */
@@ -43,17 +69,24 @@ export async function lookAndTake(
   procedures: Procedures,
   pipelineId: string,
   words: TakeWords = NO_WORDS,
+  after: ReadonlyMap<string, string> | null = null,
 ): Promise<Taken> {
   const pipeline = await lockPipeline(sql, pipelineId);
-  if (!pipeline) return { found: 0, briefs: [] };
+  if (!pipeline) return NOTHING;
   const { document } = await procedures.get(sql, pipeline.procedure_id, pipeline.version);
   const take = document.steps.find((step) => step.kind === 'take');
-  if (!take || take.sources.length === 0) return { found: 0, briefs: [] };
+  if (!take || take.sources.length === 0) return NOTHING;
   const found: ItemRow[] = [];
+  const more = new Map(after);
+  let full = false;
   for (const source of take.sources) {
-    const offered = await newItems(sql, pipeline.id, source, (take.most ?? 1_000) - found.length);
+    const room = (take.most ?? AT_ONCE) - found.length;
+    const offered = await newItems(sql, pipeline.id, source, room, after?.get(source) ?? '');
+    if (offered.length > 0) more.set(source, offered.at(-1)!.id);
+    full ||= take.most === null && offered.length === room;
     // A round-up waits until so many are new.
     const fresh = take.gather === null ? offered : offered.slice(0, offered.length - (offered.length % take.gather));
+    if (after !== null && fresh.length === 0) continue;
     await sql.run('INSERT INTO look (id, source, pipeline, at_desk, found, taken) VALUES (?, ?, ?, ?, ?, ?)', [
       ground.ids(),
       source,
@@ -64,7 +97,8 @@ export async function lookAndTake(
     ]);
     found.push(...fresh);
   }
-  return { found: found.length, briefs: await takeItems(sql, ground, { ...pipeline, document }, found, words) };
+  const briefs = await takeItems(sql, ground, { ...pipeline, document }, found, words);
+  return { found: found.length, briefs, more: full ? more : null };
 }
 
 /** Chosen items into a pipeline, whether or not it would have found them; those it took before are left out. */
@@ -75,7 +109,7 @@ export async function takeChosen(
   pipelineId: string,
   items: readonly string[],
   words: TakeWords = NO_WORDS,
-): Promise<Taken> {
+): Promise<Omit<Taken, 'more'>> {
   const pipeline = await lockPipeline(sql, pipelineId);
   if (!pipeline || items.length === 0) return { found: 0, briefs: [] };
   const rows = await sql.rows<ItemRow>(
@@ -94,12 +128,12 @@ async function lockPipeline(sql: Sql, id: string): Promise<PipelineRow | null> {
   return row ?? null;
 }
 
-async function newItems(sql: Sql, pipeline: string, source: string, most: number): Promise<ItemRow[]> {
+async function newItems(sql: Sql, pipeline: string, source: string, most: number, after: string): Promise<ItemRow[]> {
   if (most <= 0) return [];
   return sql.rows<ItemRow>(
     `SELECT i.id, i.source, i.fingerprint, i.subject, i.fields FROM item i
-     WHERE i.source = ? AND i.left_out IS NULL AND NOT EXISTS (SELECT 1 FROM taken t WHERE t.pipeline = ? AND t.fingerprint = i.fingerprint) ORDER BY i.id LIMIT ?`,
-    [source, pipeline, most],
+     WHERE i.source = ? AND i.left_out IS NULL AND i.id > ? AND NOT EXISTS (SELECT 1 FROM taken t WHERE t.pipeline = ? AND t.fingerprint = i.fingerprint) ORDER BY i.id LIMIT ?`,
+    [source, after, pipeline, most],
   );
 }
 
