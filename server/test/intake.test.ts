@@ -301,6 +301,38 @@ function cookieOf(): string {
   return (ask as unknown as { cookie: string }).cookie;
 }
 
+test('a sheet comes back with what was made of its rows, safe for a spreadsheet', async () => {
+  w.standIns.sheets.do({
+    sheet: 'stock',
+    act: 'add',
+    cells: ['CH-9300', '=HYPERLINK("x")', 'crock', '5', 'salt', '60', '3', '2026-11-25', 'A1', 'New.'],
+  });
+  const source = await sourceOf(STOCK());
+  await look(source);
+  const [first] = await offered(source);
+  const pipeline = await taker(source);
+  await ask('POST', `/pipelines/${pipeline}/take`, { items: [first!.id] });
+  const answer = await fetch(`${http.address}/api/sources/${source}/written-back`, { headers: { cookie: cookieOf() } });
+  expect(answer.headers.get('content-type')).toMatch(/text\/csv/);
+  const lines = (await answer.text()).split('\r\n');
+  expect(lines[1]).toMatch(/^SKU,Name,.*,Notes,standing,article,address,out on$/);
+  expect(lines.filter((line) => /,(?:waiting|in work|out),,,$/.test(line))).toHaveLength(1);
+  expect(lines.find((line) => line.startsWith('CH-9300'))).toContain(`"'=HYPERLINK(""x"")"`);
+});
+
+test('a source that cannot be read stands on Today until it can', async () => {
+  const source = await sourceOf(STOCK(), 'Stock of today');
+  w.standIns.trouble('sheets', { how: 'broken' }, 1);
+  await look(source);
+  const needs = async () =>
+    (await ask<{ needs: { kind: string; name?: string; sentence?: string }[] }>('GET', '/today')).body.needs.filter(
+      ({ name }) => name === 'Stock of today',
+    );
+  expect(await needs()).toMatchObject([{ kind: 'source', sentence: expect.stringMatching(/answers 5/) as string }]);
+  await look(source);
+  expect(await needs()).toEqual([]);
+});
+
 describe('videos', () => {
   test('a channel is found by handle, name and address, stray characters forgiven', async () => {
     const find = (text: string) =>

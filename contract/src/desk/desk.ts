@@ -29,6 +29,16 @@ export const Need = z.discriminatedUnion('kind', [
     step: z.string(),
     since: z.union([z.string(), z.date()]),
   }),
+  /** A source that could not be read when it was looked at last. */
+  z.object({
+    kind: z.literal('source'),
+    id: Id,
+    name: z.string(),
+    sentence: z.string(),
+    mend: z.string(),
+    /** The last look that went well, by the desk clock. */
+    lookedDesk: Desk.nullable(),
+  }),
   z.object({ kind: z.literal('limit'), capMicros: Micros, spentMicros: Micros }),
 ]);
 export type Need = z.infer<typeof Need>;

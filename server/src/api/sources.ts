@@ -36,6 +36,7 @@ import {
   phrasesOf,
   sourceWhole,
 } from '../sources/repository.ts';
+import { writtenBack } from '../sources/writtenBack.ts';
 import { findChannel } from '../videos/find.ts';
 import { byMachine, passagesOfTranscript, readTranscript } from '../videos/transcript.ts';
 import { notFound, problem } from './problem.ts';
@@ -172,6 +173,30 @@ export function sourceRoutes(product: Product): Route[] {
         const previewed = await previewSheet(ports, await whole(params['id']!), body, AbortSignal.timeout(120_000));
         if (!previewed.ok) throw problem(422, 'Could not be read', `The sheet: ${previewed.problem}.`, previewed.mend);
         return previewed.preview;
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/sources/{id}/written-back',
+      says: 'A sheet as CSV with what was made of each row: standing, title, address, day',
+      role: 'proofreader',
+      mime: 'text/csv',
+      handle: async ({ params, response }) => {
+        const source = await whole(params['id']!);
+        if (source.settings.kind !== 'sheet')
+          throw problem(422, 'No sheet', 'Only the rows of a sheet are written back.', 'Choose a sheet.');
+        const lines = writtenBack(ports, source, source.settings, AbortSignal.timeout(120_000));
+        const first = await lines.next();
+        if (first.done && first.value)
+          throw problem(422, 'Could not be read', `The sheet: ${first.value.problem}.`, first.value.mend);
+        response.type('text/csv').setHeader('content-disposition', 'attachment; filename="rows.csv"');
+        response.write(`\ufeff${first.done ? '' : first.value}`);
+        for (;;) {
+          const next = await lines.next();
+          if (next.done) break;
+          if (!response.write(next.value)) await new Promise((resolve) => response.once('drain', resolve));
+        }
+        response.end();
       },
     }),
     route({

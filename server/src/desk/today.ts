@@ -56,7 +56,7 @@ async function outSince({ db }: Ground, since: number): Promise<Today['wentOut']
 
 async function needsNow(ground: Ground): Promise<Need[]> {
   const { db } = ground;
-  const [incidents, nameOf, stopped, limit, held] = await Promise.all([
+  const [incidents, nameOf, stopped, limit, held, unread] = await Promise.all([
     incidentsInWords(db),
     namer(db),
     db.rows<{ id: string; subject: string; pipeline: string; pipelineName: string; step: string; failure: Failure }>(
@@ -66,6 +66,9 @@ async function needsNow(ground: Ground): Promise<Need[]> {
     ),
     limitStanding(ground),
     heldRuns(db),
+    db.rows<{ id: string; name: string; failure: Failure; looked_desk: number | null }>(
+      'SELECT id, name, failure, looked_desk FROM source WHERE failure IS NOT NULL ORDER BY id LIMIT 50',
+    ),
   ]);
   const near = limit.capMicros !== null && limit.spentMicros + limit.reservedMicros > limit.capMicros * 0.9;
   return [
@@ -73,6 +76,17 @@ async function needsNow(ground: Ground): Promise<Need[]> {
     ...(near && limit.capMicros !== null
       ? [{ kind: 'limit' as const, capMicros: limit.capMicros, spentMicros: limit.spentMicros }]
       : []),
+    ...unread.map(({ id, name, failure, looked_desk }) => {
+      const { sentence, mend } = wordsOf(failure, (one) => (one === id ? name : nameOf(one)));
+      return {
+        kind: 'source' as const,
+        id,
+        name,
+        sentence,
+        mend,
+        lookedDesk: looked_desk === null ? null : Number(looked_desk),
+      };
+    }),
     ...held.map(({ run, brief, subject, pipeline, pipelineName, kind, heldAt }) => ({
       kind: 'hold' as const,
       id: run,

@@ -109,7 +109,7 @@ const TOUCHES: Record<string, string[]> = {
   blog: ['slots', 'blogs', 'today'],
   // Steps that go on without changing how their brief stands are told by their pipeline.
   pipeline: ['pipelines', 'pipeline', 'versions', 'slots', 'briefs', 'brief'],
-  source: ['sources', 'items', 'looks', 'sheet'],
+  source: ['sources', 'items', 'looks', 'sheet', 'today'],
   service: ['services', 'today'],
 };
 

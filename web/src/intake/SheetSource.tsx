@@ -67,6 +67,9 @@ export function SheetSource({ source, settings }: { source: SourceWhole; setting
             : ''}
         </span>
         <span className="ml-auto flex items-center gap-4">
+          <a className="act quiet brackets text-small" href={`/api/sources/${source.id}/written-back`} download>
+            With what was made
+          </a>
           <Upload put={put} />
           <Button look="line" hint="L" busy={look.isPending ? 'Looking' : null} onClick={() => look.mutate()}>
             {connected ? 'Look again' : 'Look at it'}

@@ -59,7 +59,9 @@ export function TodayPage() {
 }
 
 function Lead({ today, slots, now }: { today: Today; slots: Slots | undefined; now: number }) {
-  const stopped = today.needs.filter((need) => need.kind === 'incident' || need.kind === 'brief').length;
+  const stopped = today.needs.filter(
+    (need) => need.kind === 'incident' || need.kind === 'brief' || need.kind === 'source',
+  ).length;
   const held = today.needs.filter((need) => need.kind === 'hold').length;
   const dry = (slots?.blogs ?? [])
     .filter((blog) => blog.dryFrom !== null && blog.dryFrom - now < 4 * DAY)
@@ -134,6 +136,34 @@ function NeedWords({ need }: { need: Need }) {
           </Link>{' '}
           or let the month pass.
         </p>
+      </div>
+    );
+  if (need.kind === 'source')
+    return (
+      <div>
+        <p className="text-proc font-semibold">{need.name} could not be read</p>
+        <p className="text-small text-ink-3">
+          {need.lookedDesk === null
+            ? 'never read yet'
+            : `read well last ${dayLong(need.lookedDesk)} ${clock(need.lookedDesk)}`}
+          ; what it held is still there
+        </p>
+        <p className="wrong text-small">
+          {need.sentence} {need.mend}{' '}
+          <Button
+            look="word"
+            busy={act.isPending ? 'Looking' : null}
+            onClick={() => act.mutate(`/sources/${need.id}/look`)}
+          >
+            Look again
+          </Button>{' '}
+          or{' '}
+          <Link to={`/intake/${need.id}`} className="act brackets">
+            go to it
+          </Link>
+          .
+        </p>
+        {said}
       </div>
     );
   if (need.kind === 'hold')
