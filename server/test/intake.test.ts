@@ -403,6 +403,48 @@ describe('videos', () => {
     expect(run!.failure).toMatchObject({ problem: 'No captions' });
   });
 
+  test('uploaded captions are read as they are; what is no captions file says so', async () => {
+    const upload = async (body: string) =>
+      (
+        (await (
+          await fetch(`${http.address}/api/uploads?mime=text/vtt`, {
+            method: 'POST',
+            headers: { cookie: cookieOf(), 'content-type': 'application/octet-stream' },
+            body,
+          })
+        ).json()) as { file: string }
+      ).file;
+    const cues = Array.from({ length: 60 }, (_, i) => {
+      const time = (s: number) =>
+        `00:${String(Math.floor(s / 60)).padStart(2, '0')}:${String(s % 60).padStart(2, '0')},000`;
+      return `9\n${time(i * 4)} --> ${time(i * 4 + 4)}\nWe weigh the salt for jar number ${i} and write it on the lid.`;
+    });
+    const captions = [
+      { file: await upload(cues.join('\n\n')), fileName: 'Weighing_salt.srt' },
+      { file: await upload('Dear Ines, the crocks have come.'), fileName: 'letter.txt' },
+    ];
+    const source = await sourceOf({ kind: 'videos', captions });
+    await look(source);
+    const [good, bad] = await itemsOf(source);
+    expect([good!.subject, good!.leftOut, bad!.leftOut]).toEqual(['Weighing salt', null, 'unusable']);
+    expect(bad!.leftDetail).toMatch(/holds no times/);
+    const text = (await ask<VideoText>('GET', `/items/${good!.id}/video`)).body;
+    expect([text.captions, text.lines.length, text.language]).toEqual(['uploaded', 60, 'en']);
+    const document: ProcedureDocument = {
+      grivo: 1,
+      language: 'en',
+      steps: [
+        { ...k.take.fresh('s1'), sources: [source], most: null },
+        { ...k.read.fresh('s2'), from: '01:00', to: '02:00' },
+      ],
+    };
+    const { id } = (await ask<{ id: string }>('POST', '/pipelines', { name: 'Captions', document })).body;
+    const briefs = await take(id);
+    await w.settled(briefs, ['out']);
+    const [run] = (await ask<BriefWhole>('GET', `/briefs/${briefs[0]}`)).body.runs;
+    expect((run!.gave as { spokenWords: number }).spokenWords).toBe(15 * 14);
+  });
+
   test('becomes an article that follows its chapters, shows it and credits it; a chosen part uses that part alone', async () => {
     const source = await sourceOf({ kind: 'videos', addresses: [at('/videos/watch/salt-by-weight')] });
     await look(source);

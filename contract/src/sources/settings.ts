@@ -73,6 +73,11 @@ export const VideoSettings = z.strictObject({
     .array(z.url({ protocol: /^https?$/ }).max(1_000))
     .max(500)
     .default([]),
+  /** Captions that were uploaded, each as what is said in one recording. */
+  captions: z
+    .array(z.strictObject({ file: z.string().regex(/^[0-9a-f]{64}$/), fileName: z.string().max(200) }))
+    .max(200)
+    .default([]),
   /** Address of a channel or a playlist whose videos are watched. */
   channel: z
     .url({ protocol: /^https?$/ })

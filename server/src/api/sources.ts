@@ -38,7 +38,7 @@ import {
 } from '../sources/repository.ts';
 import { writtenBack } from '../sources/writtenBack.ts';
 import { findChannel } from '../videos/find.ts';
-import { byMachine, passagesOfTranscript, readTranscript } from '../videos/transcript.ts';
+import { byMachine, passagesOfTranscript, readTranscript, readUploaded } from '../videos/transcript.ts';
 import { notFound, problem } from './problem.ts';
 import { type Route, route } from './route.ts';
 import { changedMeanwhile, revFrom, tag } from './tags.ts';
@@ -259,8 +259,12 @@ export function sourceRoutes(product: Product): Route[] {
       handle: async ({ params }) => {
         const item = await itemWhole(db, params['id']!);
         const link = item?.fields['link'];
-        if (typeof link !== 'string') throw notFound('video');
-        const read = await readTranscript(tools.network, link, null, AbortSignal.timeout(40_000));
+        const file = item?.fields['captions'];
+        if (!item || (typeof link !== 'string' && typeof file !== 'string')) throw notFound('video');
+        const read =
+          typeof file === 'string'
+            ? await readUploaded(db, file, item.subject)
+            : await readTranscript(tools.network, String(link), null, AbortSignal.timeout(40_000));
         if (!read.ok) {
           const { problem: title, sentence, mend } = wordsOf(read.failure);
           throw problem(422, title, sentence, mend);
@@ -275,7 +279,7 @@ export function sourceRoutes(product: Product): Route[] {
           seconds: video.seconds || (cleaned.spoken.at(-1)?.end ?? 0),
           thumbnail: video.thumbnail,
           language,
-          captions: byMachine(track) ? 'by machine' : 'by hand',
+          captions: track.label === 'uploaded' ? 'uploaded' : byMachine(track) ? 'by machine' : 'by hand',
           chapters: chapters.map(({ start, title, words: said }) => ({ start, title, words: said })),
           lines: cleaned.spoken,
           words,

@@ -14,7 +14,7 @@ import { z } from 'zod';
 import { readPage } from '../adapters/pages.ts';
 import type { Performer, StepContext, StepResult } from '../engine/performer.ts';
 import { storePage, storePassages } from '../materials/repository.ts';
-import { passagesOfTranscript, readTranscript } from '../videos/transcript.ts';
+import { passagesOfTranscript, type ReadTranscript, readTranscript, readUploaded } from '../videos/transcript.ts';
 import { filled } from './asking.ts';
 import { field, missing, PassagesField } from './fields.ts';
 import type { Tools } from './tools.ts';
@@ -65,6 +65,9 @@ export function performRead(tools: Tools): Performer<ReadStep> {
 
 async function readOne(tools: Tools, step: ReadStep, context: StepContext): Promise<StepResult> {
   if (step.what === 'the row') return readRow(tools, context);
+  const file = context.fields['captions'];
+  if (step.what === 'the captions' && typeof file === 'string')
+    return spokenOf(tools, step, context, '', await readUploaded(tools.ground.db, file, titleOf(context)));
   const own = filled({ address: step.address }, context);
   if (!own.ok) return own.result;
   const address = own.texts.address.trim();
@@ -100,6 +103,21 @@ async function readSpoken(tools: Tools, step: ReadStep, context: StepContext, ad
     !first.ok && first.failure.code === 'no-captions' && first.failure.there.length > 0
       ? await readTranscript(tools.network, address, null, context.signal)
       : first;
+  return spokenOf(tools, step, context, address, done);
+}
+
+function titleOf(context: StepContext): string {
+  const title = context.fields['title'];
+  return typeof title === 'string' ? title : context.brief.subject;
+}
+
+async function spokenOf(
+  tools: Tools,
+  step: ReadStep,
+  context: StepContext,
+  address: string,
+  done: ReadTranscript,
+): Promise<StepResult> {
   if (!done.ok) return { kind: 'failed', failure: done.failure };
   const { transcript } = done;
   const chosen = Range.safeParse(context.fields['range']).data;

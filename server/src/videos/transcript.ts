@@ -8,7 +8,10 @@ import {
   spokenOf,
   spokenPassages,
 } from '@grivo/core';
+import { fileAbout, fileBody } from '../files/repository.ts';
 import type { Network } from '../network/network.ts';
+import type { Database } from '../store/database.ts';
+import { guessEncoding } from '../tables/decode.ts';
 import { type CaptionTrack, type VideoPage, videoPage } from './page.ts';
 
 export interface Transcript {
@@ -61,6 +64,41 @@ export async function readTranscript(
   return transcriptOf(captions.reply.body.toString('utf8'), video, track);
 }
 
+/** What is said by a captions file that was uploaded; there is no page behind it. */
+export async function readUploaded(db: Database, file: string, title: string): Promise<ReadTranscript> {
+  const about = await fileAbout(db, file);
+  const body = about && about.bytes <= MOST_CAPTIONS ? await fileBody(db, file) : null;
+  const track: CaptionTrack = { address: title, language: '', label: 'uploaded' };
+  if (!body)
+    return {
+      ok: false,
+      failure: {
+        code: 'page-unreadable',
+        address: title,
+        reason: about ? `captions may be ${MOST_CAPTIONS / 1_000_000} MB` : 'the file is gone',
+      },
+    };
+  const encoding = guessEncoding(body.subarray(0, 65_536));
+  return transcriptOf(
+    new TextDecoder(encoding).decode(body),
+    {
+      address: '',
+      title,
+      description: '',
+      channel: '',
+      published: null,
+      seconds: 0,
+      thumbnail: null,
+      language: null,
+      chapters: [],
+      tracks: [track],
+    },
+    track,
+  );
+}
+
+const MOST_CAPTIONS = 5_000_000;
+
 /** What is said by a captions file. */
 export function transcriptOf(text: string, video: VideoPage, track: CaptionTrack): ReadTranscript {
   const read = readCaptions(text);
@@ -83,7 +121,7 @@ export function transcriptOf(text: string, video: VideoPage, track: CaptionTrack
       language,
       cleaned: spokenOf(read.cues, language),
       digest: createHash('sha256')
-        .update(JSON.stringify([video.address, text]))
+        .update(JSON.stringify([video.address, video.title, text]))
         .digest('hex'),
     },
   };

@@ -40,6 +40,11 @@ async function make({ kind, name, where, file }: Draft): Promise<string> {
     const { file: digest } = await call('POST', '/uploads?mime=application/octet-stream', { file, answer: Uploaded });
     return post(name || file.name.replace(/\.\w+$/, ''), { kind, file: digest, fileName: file.name });
   }
+  if (file) {
+    const { file: digest } = await call('POST', '/uploads?mime=text/vtt', { file, answer: Uploaded });
+    const title = file.name.replace(/\.\w+$/, '');
+    return post(name || title, { kind, captions: [{ file: digest, fileName: file.name }], shortest: 0 });
+  }
   const addresses = addressesIn(where);
   const channel = async () => call('POST', '/channels/find', { body: { text: where }, answer: ChannelFound });
   // One address may be a channel or a single video: what has no list of videos is taken for a video.
@@ -79,7 +84,8 @@ export function AddSource({ kind: given }: { kind: string }) {
   const { kind, where, file } = draft;
   const ready =
     kind === 'keywords' ||
-    (kind === 'sheet' ? file !== null || /^https?:\/\//i.test(where.trim()) : where.trim() !== '');
+    file !== null ||
+    (kind === 'sheet' ? /^https?:\/\//i.test(where.trim()) : where.trim() !== '');
   return (
     <form
       className="-mx-8 grid grid-cols-[auto_minmax(0,1fr)_minmax(0,260px)_auto] items-end gap-x-4 border-t border-rule bg-sheet px-8 py-3"
@@ -122,13 +128,13 @@ export function AddSource({ kind: given }: { kind: string }) {
               onChange={(event) => put({ where: event.target.value })}
             />
           </div>
-          {kind === 'sheet' ? (
+          {kind === 'sheet' || kind === 'videos' ? (
             <label className="act quiet brackets cursor-pointer pb-1.5 text-small whitespace-nowrap">
-              {file ? file.name : 'or a file…'}
+              {file ? file.name : kind === 'sheet' ? 'or a file…' : 'or captions…'}
               <input
                 type="file"
                 className="sr-only"
-                accept=".csv,.tsv,.txt,.xlsx,.ods"
+                accept={kind === 'sheet' ? '.csv,.tsv,.txt,.xlsx,.ods' : '.vtt,.srt,.txt'}
                 onChange={(event) => put({ file: event.target.files?.[0] ?? null })}
               />
             </label>

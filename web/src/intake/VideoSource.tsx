@@ -80,7 +80,7 @@ function OneVideo({ item, into, list, now }: { item: Item; into: TakingInto; lis
           {item.publishedDesk !== null ? `, put up ${moment(item.publishedDesk, now)}` : ''}
           {text ? `, captions ${text.captions} in ${languageName(text.language)}` : ''}
         </span>
-        {text ? (
+        {text && text.address !== '' ? (
           <a className="act quiet brackets ml-auto text-small" href={text.address} target="_blank" rel="noreferrer">
             Watch it there
           </a>

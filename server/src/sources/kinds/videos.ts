@@ -1,6 +1,8 @@
+import type { VideoSettings } from '@grivo/contract';
 import { clockOf } from '@grivo/core';
 import { type ListedVideo, plainAddress, readChannel } from '../../videos/channel.ts';
 import { videoPage } from '../../videos/page.ts';
+import { readUploaded } from '../../videos/transcript.ts';
 import type { Found, Looking, LookPorts, SourceReader } from '../kind.ts';
 
 /** Videos of a channel, and single ones by their addresses; the oldest first. */
@@ -17,7 +19,10 @@ export const videos: SourceReader<'videos'> = {
       if (!channel.ok) return unreadable(channel.reason, 'Look for the channel again by its name or handle.');
       listed.push(...channel.videos.map((video) => ({ ...video, channel: channel.name || settings.channelName })));
     }
-    const single = await Promise.all(settings.addresses.map((address) => about(ports, address, signal)));
+    const single = [
+      ...(await Promise.all(settings.addresses.map((address) => about(ports, address, signal)))),
+      ...(await Promise.all(settings.captions.map((one) => uploaded(ports, one)))),
+    ];
     if (listed.length === 0 && single.length === 0)
       return unreadable('it names no channel and no video', 'Give a channel, or addresses of videos.');
     listed.sort((a, b) => (a.published ?? '').localeCompare(b.published ?? ''));
@@ -44,6 +49,26 @@ export const videos: SourceReader<'videos'> = {
     };
   },
 };
+
+async function uploaded({ ground }: LookPorts, { file, fileName }: VideoSettings['captions'][number]): Promise<Found> {
+  const title =
+    fileName
+      .replace(/\.\w+$/, '')
+      .replace(/[_-]+/g, ' ')
+      .trim() || 'Captions';
+  const read = await readUploaded(ground.db, file, title);
+  const seconds = read.ok ? Math.ceil(read.transcript.cleaned.spoken.at(-1)?.end ?? 0) : null;
+  return {
+    identity: `file ${file}`,
+    subject: title,
+    content: fileName,
+    fields: () => ({ captions: file, title, video: { title, channel: '', published: null, seconds } }),
+    publishedDesk: null,
+    leftOut: read.ok
+      ? null
+      : { reason: 'unusable', detail: 'reason' in read.failure ? read.failure.reason : read.failure.code },
+  };
+}
 
 async function about({ network }: LookPorts, given: string, signal: AbortSignal): Promise<Found> {
   const address = plainAddress(given);
