@@ -45,7 +45,6 @@ try {
     await page.screenshot({ path: join(out, `${name}.png`) });
     console.log(name);
   };
-  await picture('sign-in', empty.address, '/');
   for (const { address, owner } of [empty, demo])
     await context.request
       .post(`${address}/api/session`, { data: { email: owner.email, password: owner.password } })
@@ -92,9 +91,20 @@ try {
   const brief = await first(`/briefs?pipeline=${pipeline}`, 'briefs', (one) => one.standing === 'ready');
   await picture('pipeline-briefs', at, `/pipelines/${pipeline}?show=briefs&brief=${brief}`);
   await picture('intake', at, '/intake');
-  await picture('intake-keywords', at, `/intake/${await first('/sources', 'sources')}`, async () => {
-    for (const key of [...'j'.repeat(31), ' ', 'j', ' ', 'j', ' '])
-      await page.keyboard.press(key === ' ' ? 'Space' : key);
+  await picture(
+    'intake-keywords',
+    at,
+    `/intake/${await first('/sources', 'sources', ({ kind }) => kind === 'keywords')}`,
+    async () => {
+      for (const key of [...'j'.repeat(31), ' ', 'j', ' ', 'j', ' '])
+        await page.keyboard.press(key === ' ' ? 'Space' : key);
+    },
+  );
+  const ofKind = (wanted) => first('/sources', 'sources', ({ kind }) => kind === wanted);
+  await picture('intake-sheet', at, `/intake/${await ofKind('sheet')}`, () => page.getByRole('row').nth(3).waitFor());
+  await picture('intake-video', at, `/intake/${await ofKind('videos')}`, async () => {
+    await page.getByRole('button', { name: /^How full to fill/ }).click();
+    await page.getByText('00:00').first().waitFor();
   });
   await picture('articles', at, '/articles');
   await picture('article', at, `/articles/${await first('/articles?standing=ready', 'articles')}`, async () => {
@@ -107,7 +117,6 @@ try {
     await page.getByText('Took the draft away').waitFor();
   });
   await picture('settings', at, '/settings');
-  await picture('parts', at, '/design');
 } finally {
   await browser.close();
   await Promise.all([demo.stop(), empty.stop()]);
