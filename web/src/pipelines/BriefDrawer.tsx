@@ -77,7 +77,7 @@ export function BriefDrawer({
           </div>
           <div className="border-l border-rule pl-6">
             <h3 className="pb-1 text-base font-semibold">{hold ? 'Came out, held' : 'Came out'}</h3>
-            {hold ? <HeldStep key={hold.run} hold={hold} /> : run ? <TrialResult run={run} until="" /> : null}
+            {hold ? <HeldStep key={hold.run} hold={hold} /> : run ? <TrialResult run={run} until="" narrow /> : null}
           </div>
         </>
       ) : (

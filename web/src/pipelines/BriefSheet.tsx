@@ -17,11 +17,14 @@ const ABOVE = 212;
 const MARKS: Record<string, MarkState> = { d: 'done', b: 'busy', h: 'wait', s: 'stop', w: 'plan', c: 'aside' };
 
 /**
- * Tick, subject, a column a step, then when, how long, how dear, why. Every width but the subject's is settled, so that the
- * head and all rows, each a grid of its own, agree.
+ * Tick, subject, the cells of all steps, then when, how long, how dear, why. Every width but the subject's is settled, so that
+ * the head and all rows, each a grid of its own, agree. The cells are one track, shared out evenly by whoever draws in it:
+ * with a track a step, each row took as long to lay out as everything else in it.
  */
-const grid = (columns: number) =>
-  `26px minmax(120px, 1fr) repeat(${columns}, clamp(12px, (100% - 590px) / ${Math.max(1, columns)} - 3px, 76px)) 126px 50px 52px 130px`;
+const grid = (columns: number) => {
+  const n = Math.max(1, columns);
+  return `26px minmax(120px, 1fr) calc(${n} * clamp(15px, (100% - 590px) / ${n}, 79px) - 3px) 126px 50px 52px 130px`;
+};
 
 /** Briefs as rows against the steps as columns; only the rows in sight are drawn. */
 export function BriefSheet({
@@ -82,16 +85,18 @@ export function BriefSheet({
       >
         <span />
         <span>Subject</span>
-        {columns.map((column) => (
-          <span
-            key={column.step}
-            title={`${column.n}, ${column.kind}`}
-            className={`overflow-hidden whitespace-nowrap ${column.step === step ? 'font-semibold text-ink' : ''} ${column.depth > 0 ? 'border-l border-rule-strong pl-px' : ''}`}
-          >
-            <span className="fig block">{column.n}</span>
-            {column.kind}
-          </span>
-        ))}
+        <span className="grid auto-cols-fr grid-flow-col items-end gap-x-[3px]">
+          {columns.map((column) => (
+            <span
+              key={column.step}
+              title={`${column.n}, ${column.kind}`}
+              className={`overflow-hidden whitespace-nowrap ${column.step === step ? 'font-semibold text-ink' : ''} ${column.depth > 0 ? 'border-l border-rule-strong pl-px' : ''}`}
+            >
+              <span className="fig block">{column.n}</span>
+              {column.kind}
+            </span>
+          ))}
+        </span>
         <span className="pl-2">Slot</span>
         <span className="text-right">Words</span>
         <span className="text-right">€</span>
@@ -104,7 +109,7 @@ export function BriefSheet({
             // biome-ignore lint/a11y/useKeyWithClickEvents: J, K, H and L do the same
             <li
               key={row.id}
-              className="absolute inset-x-0"
+              className="absolute inset-x-0 [contain:layout_style]"
               style={{ transform: `translateY(${start}px)` }}
               onClick={({ target, clientX }) => {
                 if (!(target instanceof Element) || target.closest('.tick')) return;
@@ -202,16 +207,18 @@ function Cells({
   aside: boolean;
 }) {
   return (
-    <span
-      className="grid h-full cursor-pointer grid-cols-subgrid items-center"
-      style={{ gridColumn: `span ${columns.length}` }}
-      data-cells=""
-    >
+    <span className="relative h-full cursor-pointer" data-cells="">
       {runsOf(cells, columns, step, aside).map(({ at, many, state, chosen }) => (
         <span
           key={at}
-          className={`mk bar ${state} ${many > 1 ? 'many' : ''} ${chosen ? 'chosen' : ''}`}
-          style={{ gridColumn: `span ${many}`, '--many': many } as CSSProperties}
+          className={`mk bar absolute ${state === 'plan' ? 'top-[10px]' : 'top-[7px]'} ${state} ${many > 1 ? 'many' : ''} ${chosen ? 'chosen' : ''}`}
+          style={
+            {
+              left: `calc((100% + 3px) * ${at / columns.length})`,
+              width: `calc((100% + 3px) * ${many / columns.length} - 3px)`,
+              '--many': many,
+            } as CSSProperties
+          }
         />
       ))}
     </span>

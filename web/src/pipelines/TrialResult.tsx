@@ -69,7 +69,7 @@ export function TrialResult({
 /** What a step that has not ended is about. */
 function standsFor(run: StepRun): string {
   if (run.state === 'waiting' && run.dueDesk !== null)
-    return `waits for its slot, ${dayLong(run.dueDesk).replace(',', '')} ${clock(run.dueDesk)}`;
+    return `${run.kind === 'publish' ? 'waits for its slot,' : 'waits until'} ${dayLong(run.dueDesk).replace(',', '')} ${clock(run.dueDesk)}`;
   if (run.state === 'waiting') return 'tried again in a moment';
   return run.state === 'ready' ? 'about to begin' : 'being done';
 }
