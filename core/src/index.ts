@@ -112,6 +112,7 @@ export { allSteps, innerSteps, kindOf, mapSteps } from './procedure/tree.ts';
 export { procedureYaml, type ReadYaml, readProcedureYaml, type YamlProblem } from './procedure/yaml.ts';
 export { contentStems, countWords, fold, sentencesOf, stem, stemCover, wordsOfText } from './sentence/sentence.ts';
 export { CELL_TYPES, type CellType, type ReadCell, readCell } from './sheet/cell.ts';
+export { type CellText, cellTexts } from './sheet/cells.ts';
 export {
   type GuessedSheet,
   guessBelow,

@@ -2,8 +2,16 @@ import { createHmac } from 'node:crypto';
 import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { stepKinds as k, type ProcedureDocument, type Step } from '@grivo/core';
-import { afterEach, beforeEach, expect, test } from 'vitest';
+import {
+  type CheckContext,
+  type Failure,
+  stepKinds as k,
+  type ProcedureDocument,
+  type Step,
+  type StepOf,
+  wordsOf,
+} from '@grivo/core';
+import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { createPipeline } from '../src/pipelines/repository.ts';
 import { addKeywords } from '../src/sources/keywords.ts';
 import { createSource } from '../src/sources/repository.ts';
@@ -127,4 +135,84 @@ test('copies are kept whole in a folder of their own, and none leads out of it',
   );
   expect(readFileSync(join(folder, files[0]!), 'utf8')).toContain('<strong>one crock</strong>');
   expect(folderIn(folder, '/../..//x/./..')).toBe(join(folder, 'x'));
+});
+
+describe('a row of a sheet', () => {
+  const keeping = (words: Partial<StepOf<'keep'>>): Step => ({
+    ...k.keep.fresh('k1'),
+    as: 'a row',
+    sheet: `${w.standIns.address}/sheets/written/rows`,
+    ...words,
+  });
+  const rows = () => w.standIns.sheets.rows('written');
+  const failureOf = async () =>
+    (
+      await w.product.ground.db.rows<{ failure: Failure }>(
+        "SELECT failure FROM step_run WHERE state = 'stopped' AND failure IS NOT NULL",
+      )
+    )[0]!.failure;
+
+  test('gets what its cells say, each in its column, and no formula', async () => {
+    const briefs = await run(
+      keeping({
+        cells: 'Words: {{ article.words }}\n\nTitle: ={{ title }}, "done"\nSubject: {{ subject }}: kept\nAddress: -5',
+      }),
+    );
+    await w.settled(briefs, ['out']);
+    expect(rows()).toEqual([['one crock: kept', `'=one crock, "done"`, '10', '-5']]);
+  });
+
+  test('is added once, when the connection breaks after it was added and when before', async () => {
+    for (const how of ['cut after', 'cut before'] as const) {
+      w.standIns.trouble('sheets', { how }, 1, 'POST /sheets/written/rows');
+      const briefs = await run(keeping({ cells: `Subject: {{ subject }}\nTitle: ${how}` }));
+      const settled = w.settled(briefs, ['out']);
+      let over = false;
+      void settled.finally(() => {
+        over = true;
+      });
+      // The other side has acted or never will; nobody needs to wait until it surely cannot.
+      while (!over) {
+        await w.product.ground.db.run("UPDATE intent SET due_at = UTC_TIMESTAMP(3) WHERE kind = 'add row'");
+        await new Promise((resolve) => setTimeout(resolve, 100));
+      }
+      await settled;
+      const [kept] = await w.product.ground.db.rows<{ attempts: number }>(
+        "SELECT attempts FROM step_run WHERE brief = ? AND path = 'k1'",
+        briefs,
+      );
+      expect(kept!.attempts).toBeGreaterThan(1);
+      expect(rows().filter(([, title]) => title === how)).toHaveLength(1);
+    }
+  });
+
+  test('of a column the sheet does not have stops the brief, says which there are, and adds nothing', async () => {
+    const briefs = await run(keeping({ cells: 'Subject: {{ subject }}\nPrice: 5' }));
+    await w.settled(briefs, ['stopped']);
+    const failure = await failureOf();
+    expect(wordsOf(failure).sentence).toMatch(
+      /has no column ‘Price’; it has ‘Subject’, ‘Title’, ‘Words’, ‘Address’\.$/,
+    );
+    expect(rows()).toEqual([]);
+  });
+
+  test('of a sheet that is not there says so', async () => {
+    await w.settled(await run(keeping({ sheet: `${w.standIns.address}/sheets/none/rows` })), ['stopped']);
+    expect(await failureOf()).toMatchObject({ code: 'page-unreadable', reason: 'it answers 404' });
+  });
+});
+
+test('a row is checked before it runs', () => {
+  const problems = (words: object) =>
+    k.keep
+      .check({ ...k.keep.fresh('k1'), as: 'a row', sheet: 'https://sheets.example/x', ...words }, {} as CheckContext)
+      .map(({ field, sentence }) => [field, sentence]);
+  expect(problems({})).toEqual([]);
+  expect(problems({ sheet: '' })).toEqual([['sheet', 'It names no sheet.']]);
+  expect(problems({ sheet: 'the list' })).toEqual([['sheet', '‘the list’ is no address to post to.']]);
+  expect(problems({ cells: 'Title: x\nno colon' })).toEqual([
+    ['cells', 'Line 2 of the row: ‘no colon’ names no column.'],
+  ]);
+  expect(problems({ cells: 'A: 1\nA: 2' })).toEqual([['cells', 'Line 2 of the row: ‘A’ is filled twice.']]);
+  expect(problems({ cells: '\n' })).toEqual([['cells', 'Line 1 of the row: no cell is filled.']]);
 });

@@ -197,7 +197,10 @@ async function effectOf(step: Step): Promise<string> {
   rmSync(folder, { recursive: true, force: true });
   await w.product.ground.db.run("DELETE FROM intent WHERE kind = 'tell'");
   const { writes: _, ...result } = (await perform(step)) as { writes?: unknown };
-  const files = step.kind === 'keep' ? readdirSync(folder, { recursive: true, encoding: 'utf8' }).sort() : [];
+  const files =
+    step.kind === 'keep' && step.as !== 'a row'
+      ? readdirSync(folder, { recursive: true, encoding: 'utf8' }).sort()
+      : [];
   const revision = (result as { fields?: { article?: { revision?: string } } }).fields?.article?.revision;
   const [row] = revision
     ? await w.product.ground.db.rows('SELECT document FROM article_revision WHERE id = ?', [revision])
@@ -300,7 +303,9 @@ const TABLE: Partial<
   'for each': { words: { values: ['German'], from: { value: 'list', with: { values: [] } } } },
   wait: { words: { minutes: 90 } },
   hold: { words: { for: 'Ines', note: 'Look at the figure' } },
-  keep: { words: { as: 'HTML', folder: 'elsewhere' } },
+  keep: {
+    words: { as: 'HTML', folder: 'elsewhere', sheet: { value: 'neither', with: { as: 'a row', sheet: 'no address' } } },
+  },
   tell: { words: { by: 'message', to: 'other@example.com', subject: 'Other', text: 'Other' } },
   use: { step: { routine: 'r1' }, words: { routine: 'r2', given: { topic: 'pepper' } } },
 };
@@ -310,6 +315,7 @@ const ELSEWHERE: Record<string, readonly string[]> = {
   take: ['sources', 'most', 'gather', 'everyMinutes', 'atOnce', 'apartMinutes'],
   publish: ['blog', 'when', 'as'],
   link: ['own', 'blog'],
+  keep: ['cells'],
   illustrate: ['lead'],
   meanwhile: ['name', 'ifStopped', 'steps'],
   'for each': ['as', 'name', 'steps'],

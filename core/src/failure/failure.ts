@@ -28,6 +28,7 @@ export type Failure =
   | { code: 'cannot-work-out'; problem: string }
   | { code: 'page-unreadable'; address: string; reason: string }
   | { code: 'source-unreadable'; source: string; reason: string; mend: string }
+  | { code: 'no-column'; address: string; column: string; there: string[] }
   | { code: 'no-captions'; address: string; language: string; there: string[] }
   | { code: 'not-taken'; to: string; said: string }
   | { code: 'language-unknown'; language: string }
@@ -67,6 +68,7 @@ const CLASS: Record<FailureCode, FailureClass> = {
   'cannot-work-out': 'refused',
   'page-unreadable': 'refused',
   'source-unreadable': 'refused',
+  'no-column': 'refused',
   'no-captions': 'refused',
   'not-taken': 'refused',
   'language-unknown': 'refused',

@@ -168,6 +168,12 @@ export function wordsOf(failure: Failure, nameOf: (id: string) => string = (id) 
       );
     case 'source-unreadable':
       return say('Could not be read', `${nameOf(failure.source)}: ${failure.reason}.`, failure.mend);
+    case 'no-column':
+      return say(
+        'No such column',
+        `The sheet at ${failure.address} has no column ‘${failure.column}’; ${failure.there.length === 0 ? 'it has none at all' : `it has ${failure.there.map((name) => `‘${name}’`).join(', ')}`}.`,
+        'Put the column into the sheet, or name another in the step, then let the brief go on.',
+      );
     case 'no-captions':
       return say(
         'No captions',

@@ -9,7 +9,7 @@ import type { Sql } from '../store/database.ts';
 export interface Intended<T> {
   /** What makes it this act and no other, for ever: never a step or a round. */
   key: string;
-  kind: 'upload' | 'create' | 'turn live' | 'tell';
+  kind: 'upload' | 'create' | 'turn live' | 'tell' | 'add row';
   service: string;
   /** How long the other side may take to act after a call; after an unknown outcome Grivo looks only when this has passed. */
   timeLimitMs: number;

@@ -1,36 +1,86 @@
 import { createHash } from 'node:crypto';
 import { mkdir, rename, writeFile } from 'node:fs/promises';
 import { join, relative, resolve, sep } from 'node:path';
-import { type ArticleDocument, articleFile, articleHtml, articleText, type StepOf, slugOf } from '@grivo/core';
+import {
+  type ArticleDocument,
+  articleFile,
+  articleHtml,
+  articleText,
+  cellTexts,
+  type StepOf,
+  slugOf,
+} from '@grivo/core';
+import { ROW_TIME_LIMIT_MS, SheetHost } from '../adapters/sheetHost.ts';
 import { addressesOf, readRevision } from '../articles/repository.ts';
-import type { Performer } from '../engine/performer.ts';
+import type { Performer, StepContext, StepResult } from '../engine/performer.ts';
+import { effect } from '../intents/effect.ts';
 import { filled } from './asking.ts';
 import { ArticleField, field, missing } from './fields.ts';
 import type { Tools } from './tools.ts';
 
-const ENDING: Record<StepOf<'keep'>['as'], string> = { Markdown: 'md', HTML: 'html', 'plain text': 'txt' };
+type FileKind = Exclude<StepOf<'keep'>['as'], 'a row'>;
 
-/** Writes the article into a folder of this installation. Writing it again gives the same file, so it needs no intent. */
+const ENDING: Record<FileKind, string> = { Markdown: 'md', HTML: 'html', 'plain text': 'txt' };
+
+/** Keeps an article as a file of this installation, or what is to be known of it as a row of a sheet. */
 export function performKeep(tools: Tools): Performer<StepOf<'keep'>> {
-  return async (step, context) => {
-    const own = filled({ folder: step.folder }, context);
-    if (!own.ok) return own.result;
-    const article = field(context.fields, 'article', ArticleField);
-    if (!article) return missing('article');
-    if (context.brief.trial) return { kind: 'done', fields: { kept: { would: step.as, folder: own.texts.folder } } };
-    if (!tools.keepFolder) return { kind: 'failed', failure: { code: 'not-set-up', what: 'folder for copies' } };
-    const document = await readRevision(tools.ground.db, article.revision);
-    const folder = folderIn(tools.keepFolder, own.texts.folder);
-    if (!folder) return missing('folder');
-    const name = `${document.slug || slugOf(context.brief.subject) || article.id}-${article.id.slice(-6)}.${ENDING[step.as]}`;
-    const path = join(folder, name);
-    await mkdir(folder, { recursive: true });
-    // Never half a file: it is there whole or not at all.
-    const open = `${path}.${createHash('sha256').update(context.run.id).digest('hex').slice(0, 8)}`;
-    await writeFile(open, await textFor(step.as, document, tools));
-    await rename(open, path);
-    return { kind: 'done', fields: { kept: { file: relative(tools.keepFolder, path), as: step.as } } };
-  };
+  return async (step, context) =>
+    step.as === 'a row' ? keepRow(tools, step, context) : keepFile(tools, step, step.as, context);
+}
+
+/** Adds the row once for each brief, step and draw; after an unknown outcome the sheet itself is read for it. */
+async function keepRow(tools: Tools, step: StepOf<'keep'>, context: StepContext): Promise<StepResult> {
+  const cells = cellTexts(step.cells);
+  if (!cells.ok) return { kind: 'failed', failure: { code: 'cannot-work-out', problem: cells.problem } };
+  const own = filled({ sheet: step.sheet }, context);
+  if (!own.ok) return own.result;
+  const texts = filled(Object.fromEntries(cells.cells.map(({ column, text }) => [column, text])), context);
+  if (!texts.ok) return texts.result;
+  const address = own.texts.sheet.trim();
+  if (!URL.canParse(address)) {
+    const reason = 'it is no address';
+    return { kind: 'failed', failure: { code: 'page-unreadable', address: address.slice(0, 300), reason } };
+  }
+  const row = Object.fromEntries(Object.entries(texts.texts).map(([column, text]) => [column, asCell(text)]));
+  if (context.brief.trial) return { kind: 'done', fields: { kept: { would: step.as, sheet: address, row } } };
+  const host = new SheetHost(tools.network);
+  const act = [context.brief.id, context.run.path, context.draw, address].join('\n');
+  const kept = await effect<number>(tools.ground, context, {
+    key: `row/${createHash('sha256').update(act).digest('hex').slice(0, 32)}`,
+    kind: 'add row',
+    service: new URL(address).host,
+    timeLimitMs: 2 * ROW_TIME_LIMIT_MS,
+    call: () => host.add(address, row, context.signal),
+    find: () => host.find(address, row, context.signal),
+  });
+  return kept.kind === 'done' ? { kind: 'done', fields: { kept: { sheet: address, row } } } : kept;
+}
+
+/** One line, and nothing a spreadsheet would take for a formula; numbers may have their sign. */
+function asCell(text: string): string {
+  const line = text.replace(/\s+/g, ' ').trim();
+  return /^(?:[=@]|[+-](?![\d.,]+$))/.test(line) ? `'${line}` : line;
+}
+
+/** Writes the article into a folder. Writing it again gives the same file, so it needs no intent. */
+async function keepFile(tools: Tools, step: StepOf<'keep'>, as: FileKind, context: StepContext): Promise<StepResult> {
+  const own = filled({ folder: step.folder }, context);
+  if (!own.ok) return own.result;
+  const article = field(context.fields, 'article', ArticleField);
+  if (!article) return missing('article');
+  if (context.brief.trial) return { kind: 'done', fields: { kept: { would: as, folder: own.texts.folder } } };
+  if (!tools.keepFolder) return { kind: 'failed', failure: { code: 'not-set-up', what: 'folder for copies' } };
+  const document = await readRevision(tools.ground.db, article.revision);
+  const folder = folderIn(tools.keepFolder, own.texts.folder);
+  if (!folder) return missing('folder');
+  const name = `${document.slug || slugOf(context.brief.subject) || article.id}-${article.id.slice(-6)}.${ENDING[as]}`;
+  const path = join(folder, name);
+  await mkdir(folder, { recursive: true });
+  // Never half a file: it is there whole or not at all.
+  const open = `${path}.${createHash('sha256').update(context.run.id).digest('hex').slice(0, 8)}`;
+  await writeFile(open, await textFor(as, document, tools));
+  await rename(open, path);
+  return { kind: 'done', fields: { kept: { file: relative(tools.keepFolder, path), as } } };
 }
 
 /** The folder inside the root, each part made harmless; null when it would lead out of it. */
@@ -43,7 +93,7 @@ export function folderIn(root: string, folder: string): string | null {
   return path === resolve(root) || path.startsWith(resolve(root) + sep) ? path : null;
 }
 
-async function textFor(as: StepOf<'keep'>['as'], document: ArticleDocument, { ground }: Tools): Promise<string> {
+async function textFor(as: FileKind, document: ArticleDocument, { ground }: Tools): Promise<string> {
   const links = document.body.flatMap((block) =>
     block.type === 'paragraph'
       ? block.content.flatMap(({ link }) => (link?.to === 'article' ? [link.article] : []))

@@ -23,7 +23,7 @@ interface Order {
   trouble: Trouble;
   /** How many more calls it applies to. */
   times: number;
-  /** Only calls whose path ends with this. */
+  /** Only calls whose method and path, as ‘POST /sheets/stock’, end with this. */
   path?: string;
   /** Only calls that hold this text. */
   holding?: string;
@@ -47,12 +47,12 @@ export class Troubles {
     this.orders = [];
   }
 
-  private next(at: ServiceName, { path, body }: Pick<Request, 'path' | 'body'>): Trouble | null {
+  private next(at: ServiceName, { method, path, body }: Pick<Request, 'method' | 'path' | 'body'>): Trouble | null {
     const order = this.orders.find(
       (o) =>
         o.at === at &&
         o.times > 0 &&
-        (o.path === undefined || path.endsWith(o.path)) &&
+        (o.path === undefined || `${method} ${path}`.endsWith(o.path)) &&
         (o.holding === undefined || JSON.stringify(body ?? '').includes(o.holding)),
     );
     if (!order) return null;

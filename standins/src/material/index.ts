@@ -151,4 +151,5 @@ export const SHEETS: readonly SheetMaterial[] = [
     header: STOCK_HEADER,
     rows: stockRows(read('stock.txt')),
   },
+  { slug: 'written', title: 'What was written', above: [], header: ['Subject', 'Title', 'Words', 'Address'], rows: [] },
 ];

@@ -52,6 +52,29 @@ export function sheetHost(sheets: Sheets, troubles: Troubles): Router {
       return { status: 200, type: 'text/csv', body: lines.map((cells) => cells.map(quoted).join(',')).join('\r\n') };
     }),
   );
+  // At one address the sheet is read, and takes rows by their columns' names.
+  router.get(
+    '/sheets/:slug/rows',
+    troubles.around('sheets', (request) => {
+      const sheet = sheets.material.find(({ slug }) => slug === request.params['slug']);
+      if (!sheet) return { status: 404, type: 'text/plain', body: 'There is no such sheet.' };
+      const lines = [sheet.header, ...sheets.rows(sheet.slug)];
+      return { status: 200, type: 'text/csv', body: lines.map((cells) => cells.map(quoted).join(',')).join('\r\n') };
+    }),
+  );
+  router.post(
+    '/sheets/:slug/rows',
+    troubles.around('sheets', (request) => {
+      const sheet = sheets.material.find(({ slug }) => slug === request.params['slug']);
+      if (!sheet) return { status: 404, type: 'text/plain', body: 'There is no such sheet.' };
+      const { row } = request.body as { row?: Record<string, unknown> };
+      const unknown = Object.keys(row ?? {}).find((name) => !sheet.header.includes(name));
+      if (!row || unknown !== undefined)
+        return { status: 422, type: 'text/plain', body: row ? `There is no column ${unknown}.` : 'There is no row.' };
+      sheets.do({ sheet: sheet.slug, act: 'add', cells: sheet.header.map((name) => String(row[name] ?? '')) });
+      return { status: 201, type: 'text/plain', body: '' };
+    }),
+  );
   router.get('/sheets/:slug', (request, response, next) => {
     const sheet = sheets.material.find(({ slug }) => slug === request.params['slug']);
     if (!sheet) return next();

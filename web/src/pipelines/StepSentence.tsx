@@ -383,5 +383,6 @@ function Editor({
 const HINT: Record<string, string> = {
   country: 'Two letters as IE; empty for any.',
   since: 'A day as 2024-01-31; empty for any.',
+  sheet: 'The address that gives the sheet as CSV and takes new rows.',
   subject: 'Fields in double braces: {{ subject }}.',
 };
