@@ -150,11 +150,14 @@ test('a file of five thousand keywords with quotes, a mark and semicolons is rea
     mimeType: 'text/csv',
     buffer: Buffer.from(`\ufeffKeyword;Volume\r\n${rows.join('\r\n')}`),
   });
-  await expect(page.getByText('5,000 phrases from export.csv, column “Keyword”')).toBeVisible();
+  await expect(page.getByText('5,000 phrases from export.csv, columns “Keyword”, “Volume”')).toBeVisible();
   await page.getByRole('button', { name: /Clean and add/ }).click();
   await expect(page.getByText(/phrases added/)).toBeVisible({ timeout: 30_000 });
   // Only what is in view is drawn.
   expect(await page.locator('li.row').count()).toBeLessThan(120);
+  // What stands in quotes is one phrase, whatever parts it elsewhere; the most sought come first.
+  await page.getByRole('button', { name: 'volume' }).click();
+  await expect(page.locator('li.row').first()).toHaveText(/^phrase3uv number 4999; quoted4,999/);
 });
 
 test('finding goes to things by their names, ? shows the keys', async ({ page }) => {

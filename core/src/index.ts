@@ -39,6 +39,7 @@ export {
   type DropReason,
   identityOf,
 } from './keyword/clean.ts';
+export { type Measures, opportunity } from './keyword/opportunity.ts';
 export { languageOf } from './language/detect.ts';
 export { type LinkLimits, type PlacedLink, placeLinks } from './link/place.ts';
 export { type LinkPage, type RankedPage, rankPages } from './link/rank.ts';

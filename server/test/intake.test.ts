@@ -585,3 +585,77 @@ describe('a row becomes a product note', () => {
     expect(places.some(({ locator }) => /^row \d+, (?:Notes|facts)$/.test(locator.place ?? ''))).toBe(true);
   });
 });
+
+describe('what a file knows of phrases', () => {
+  const measured = (phrase: string, volume: number | null, difficulty: number | null = null) => ({
+    phrase,
+    volume,
+    difficulty,
+  });
+  const add = async (source: string, ...phrases: object[]) =>
+    (await ask<{ added: number; measured: number }>('POST', `/sources/${source}/keywords`, { phrases })).body;
+  const figures = async (source: string) =>
+    (await itemsOf(source)).map(({ subject, volume, difficulty }) => [subject, volume, difficulty]);
+
+  test('stays with them, commas and all, and newer figures replace older ones', async () => {
+    const source = await sourceOf({ kind: 'keywords' });
+    expect(
+      await add(
+        source,
+        measured('salt, how much for kraut', 880, 30),
+        measured('kahm yeast', 90),
+        measured('kahm yeast', 5),
+      ),
+    ).toMatchObject({ added: 2, measured: 0 });
+    expect(await figures(source)).toEqual([
+      ['salt, how much for kraut', 880, 30],
+      ['kahm yeast', 90, null],
+    ]);
+    expect(
+      await add(source, measured('Kahm Yeast', 110, 12), measured('salt, how much for kraut', null)),
+    ).toMatchObject({
+      added: 0,
+      measured: 1,
+    });
+    expect(await figures(source)).toEqual([
+      ['salt, how much for kraut', 880, 30],
+      ['kahm yeast', 110, 12],
+    ]);
+  });
+
+  test('goes with the brief, so that a procedure can go by it', async () => {
+    const source = await sourceOf({ kind: 'keywords' });
+    await add(source, measured('crock with a water rim', 880, 30), measured('jar with a wire clip', 10, 5));
+    const document: ProcedureDocument = {
+      grivo: 1,
+      language: 'en',
+      steps: [
+        { ...k.take.fresh('s1'), sources: [source], most: null },
+        {
+          ...k.when.fresh('w1'),
+          tests: [{ field: 'volume', is: 'above', value: '100' }],
+          holds: [{ ...k['work out'].fresh('w2'), as: 'size', expression: "'much'" }],
+          otherwise: [{ ...k['work out'].fresh('w3'), as: 'size', expression: "'little'" }],
+        },
+        {
+          ...k['lay out'].fresh('s2'),
+          title: '{{ size }} sought',
+          body: '{{ volume }} a month, difficulty {{ difficulty }}.',
+        },
+      ],
+    };
+    const { body } = await ask<{ id: string }>('POST', '/pipelines', { name: 'By volume', document });
+    const briefs = await take(body.id);
+    await w.settled(briefs, ['out']);
+    const titles = await w.product.ground.db.rows<{ title: string }>('SELECT title FROM article WHERE brief IN (?)', [
+      briefs,
+    ]);
+    expect(titles.map(({ title }) => title).sort()).toEqual(['little sought', 'much sought']);
+  });
+
+  test('is refused where it is no figure', async () => {
+    const source = await sourceOf({ kind: 'keywords' });
+    const refused = await ask('POST', `/sources/${source}/keywords`, { phrases: [measured('salt', -1)] });
+    expect([refused.status, refused.problem.detail]).toEqual([422, expect.stringContaining('phrases.0.volume')]);
+  });
+});

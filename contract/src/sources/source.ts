@@ -28,14 +28,31 @@ export const SourceWhole = Source.extend({ rev: z.int(), settings: SourceSetting
 export type SourceWhole = z.infer<typeof SourceWhole>;
 export const SourceChange = z.strictObject({ name: Name.optional(), settings: SourceSettings.optional() });
 
-/** A paste of keywords; a megabyte and a half is more than anybody types. */
-export const KeywordPaste = z.strictObject({ paste: z.string().max(1_500_000, 'at most 1.5 million characters') });
+/** A phrase with what a keyword tool measured of it. */
+export const MeasuredPhrase = z.strictObject({
+  phrase: z.string().max(2_000),
+  /** Searches a month. */
+  volume: z.number().min(0).max(1e12).nullable(),
+  difficulty: z.number().min(0).max(100).nullable(),
+});
+export type MeasuredPhrase = z.infer<typeof MeasuredPhrase>;
+
+/**
+ * A paste of keywords; a megabyte and a half is more than anybody types. Or phrases as a file parts them, which
+ * count alone where there are any. */
+export const KeywordPaste = z.strictObject({
+  paste: z.string().max(1_500_000, 'at most 1.5 million characters').default(''),
+  phrases: z.array(MeasuredPhrase).min(1).max(100_000, 'at most 100,000 phrases at once').optional(),
+});
+export type KeywordPaste = z.infer<typeof KeywordPaste>;
 
 export const DropReason = z.enum(['repeat', 'near repeat', 'already there', 'no letters', 'too long']);
 export const CleanedPaste = z.object({
   added: z.int(),
   /** Phrases that stayed after spaces, marks and case were evened. */
   evened: z.int(),
+  /** Phrases that were there, and whose measures were brought up to date. */
+  measured: z.int(),
   dropped: z.array(z.object({ phrase: z.string(), reason: z.string(), of: z.string().nullable() })),
 });
 
@@ -62,6 +79,9 @@ export const Item = z.object({
   publishedDesk: Desk.nullable(),
   /** Of a phrase: the article we already have for it. */
   answeredBy: z.object({ id: Id, title: z.string() }).nullable(),
+  /** Of a phrase, where a file told: searches a month, and difficulty from 0 to 100. */
+  volume: z.number().nullable(),
+  difficulty: z.number().nullable(),
   taken: z.array(z.object({ pipeline: Id, brief: Id, standing: z.string() })),
 });
 export type Item = z.infer<typeof Item>;

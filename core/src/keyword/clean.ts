@@ -32,9 +32,10 @@ const MOST_CHARACTERS = 200;
  * Reads a paste of phrases in any mixture of commas, semicolons, tabs and lines. Quotes around a phrase fall away,
  * control and direction characters too, spaces are evened. Phrases that fold to the same (case, accents, spaces) are
  * repeats; those with the same words in any order or number form are near repeats. Runs in time linear in the input.
+ * @param paste a text, or phrases already parted, which keep their commas
  * @param already phrases the list holds before
  */
-export function cleanKeywords(paste: string, already: readonly string[] = []): CleanedKeywords {
+export function cleanKeywords(paste: string | readonly string[], already: readonly string[] = []): CleanedKeywords {
   const kept: CleanKeyword[] = [];
   const dropped: DroppedKeyword[] = [];
   const byIdentity = new Map<string, string>();
@@ -48,7 +49,8 @@ export function cleanKeywords(paste: string, already: readonly string[] = []): C
     remember(phrase, identity, stemsOf(phrase, identity));
   }
   let evened = 0;
-  for (const { raw, line } of partsOf(paste)) {
+  const parts = typeof paste === 'string' ? partsOf(paste) : paste.map((raw, at) => ({ raw, line: at + 1 }));
+  for (const { raw, line } of parts) {
     const phrase = evenPhrase(raw);
     const drop = (reason: DropReason, of?: string) =>
       dropped.push({ raw: raw.slice(0, MOST_CHARACTERS), line, reason, ...(of === undefined ? {} : { of }) });

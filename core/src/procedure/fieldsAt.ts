@@ -35,6 +35,8 @@ const ITEM_FIELDS = [
   'video',
   'chapters',
   'items',
+  'volume',
+  'difficulty',
 ];
 
 function walk(document: ProcedureDocument, context: CheckContext | null): Found {

@@ -20,10 +20,10 @@ import {
   UploadQuery,
   VideoText,
 } from '@grivo/contract';
-import { cleanKeywords, spokenCarries, wordsOf } from '@grivo/core';
+import { spokenCarries, wordsOf } from '@grivo/core';
 import { storeUpload } from '../files/upload.ts';
 import type { Product } from '../product.ts';
-import { addKeywords } from '../sources/keywords.ts';
+import { type Added, addKeywords, cleanedOf, type Phrases } from '../sources/keywords.ts';
 import { previewSheet } from '../sources/preview.ts';
 import {
   changeSource,
@@ -60,7 +60,8 @@ export function sourceRoutes(product: Product): Route[] {
     if ((await db.rows('SELECT 1 FROM source WHERE id = ?', [id])).length === 0) throw notFound('source');
     return id;
   };
-  const someText = (paste: string) => {
+  const somePhrases = ({ paste, phrases }: KeywordPaste): Phrases => {
+    if (phrases) return { phrases };
     if (paste.trim() === '')
       throw problem(
         422,
@@ -68,7 +69,7 @@ export function sourceRoutes(product: Product): Route[] {
         'The paste holds no keyword.',
         'Paste phrases, one a line or parted by commas.',
       );
-    return paste;
+    return { paste };
   };
   return [
     route({
@@ -308,9 +309,9 @@ export function sourceRoutes(product: Product): Route[] {
       answer: CleanedPaste,
       handle: async ({ params, body }) => {
         const source = await must(params['id']!);
-        const { kept, dropped, evened } = await addKeywords(ground, source, someText(body.paste));
+        const added = await addKeywords(ground, source, somePhrases(body));
         bell.ring({ kind: 'event' });
-        return cleaned(kept.length, evened, dropped);
+        return cleaned(added);
       },
     }),
     route({
@@ -322,17 +323,17 @@ export function sourceRoutes(product: Product): Route[] {
       answer: CleanedPaste,
       handle: async ({ params, body }) => {
         const held = await phrasesOf(db, await must(params['id']!));
-        const { kept, dropped, evened } = cleanKeywords(someText(body.paste), held);
-        return cleaned(kept.length, evened, dropped);
+        return cleaned({ ...cleanedOf(somePhrases(body), held), measured: 0 });
       },
     }),
   ];
 }
 
-function cleaned(added: number, evened: number, dropped: ReturnType<typeof cleanKeywords>['dropped']) {
+function cleaned({ kept, dropped, evened, measured }: Added) {
   return {
-    added,
+    added: kept.length,
     evened,
+    measured,
     dropped: dropped
       .slice(0, 2_000)
       .map(({ raw, reason, of }) => ({ phrase: raw.slice(0, 300), reason, of: of ?? null })),

@@ -1,34 +1,76 @@
 import { createHash } from 'node:crypto';
-import { SourceSettings } from '@grivo/contract';
-import { type CleanedKeywords, cleanKeywords } from '@grivo/core';
+import { type MeasuredPhrase, SourceSettings } from '@grivo/contract';
+import { type CleanedKeywords, cleanKeywords, identityOf } from '@grivo/core';
 import type { Ground } from '../engine/outside.ts';
 import { fingerprintOf } from './fingerprint.ts';
 import { filterAnew } from './leaveOut.ts';
 
-/** Cleans a paste and adds what stays to a list; the same paste twice adds nothing twice. */
-export async function addKeywords(ground: Ground, source: string, paste: string): Promise<CleanedKeywords> {
+/** A text of phrases, or phrases already parted. */
+export type Phrases = { paste: string } | { phrases: readonly MeasuredPhrase[] };
+
+export type Added = CleanedKeywords & {
+  /** Phrases that were there, and whose measures were brought up to date. */
+  measured: number;
+};
+
+/** What a paste would come to beside the phrases a list holds. */
+export function cleanedOf(given: Phrases, held: readonly string[]): CleanedKeywords {
+  return cleanKeywords('paste' in given ? given.paste : given.phrases.map(({ phrase }) => phrase), held);
+}
+
+/**
+ * Cleans a paste and adds what stays to a list; the same paste twice adds nothing twice. Measures of phrases that are there
+ * already are brought up to date.
+ */
+export async function addKeywords(ground: Ground, source: string, given: Phrases): Promise<Added> {
   return ground.db.transaction(async (sql) => {
     const [row] = await sql.rows<{ settings: unknown }>('SELECT settings FROM source WHERE id = ? FOR UPDATE', [
       source,
     ]);
     const settings = SourceSettings.parse(row?.settings);
-    const held = await sql.rows<{ subject: string }>('SELECT subject FROM item WHERE source = ?', [source]);
-    const cleaned = cleanKeywords(
-      paste,
-      held.map((row) => row.subject),
+    const held = (await sql.rows<{ subject: string }>('SELECT subject FROM item WHERE source = ?', [source])).map(
+      ({ subject }) => subject,
     );
-    const sha = (text: string) => createHash('sha256').update(text).digest('hex');
-    for (let at = 0; at < cleaned.kept.length; at += 1_000) {
-      const rows = cleaned.kept.slice(at, at + 1_000).map(({ phrase, identity }) => {
-        const known = sha(identity);
-        return [ground.ids(), source, known, sha(phrase), fingerprintOf(source, known), phrase, '{}'];
-      });
+    const cleaned = cleanedOf(given, held);
+    const phrases = 'phrases' in given ? given.phrases : [];
+    const fresh = cleaned.kept.map(({ phrase, identity, line }) => ({
+      phrase,
+      identity,
+      fields: measuresOf(phrases[line - 1]),
+    }));
+    const there = new Set(held.map(identityOf));
+    const again = cleaned.dropped.flatMap(({ reason, of, line }) => {
+      const fields = measuresOf(phrases[line - 1]);
+      if (reason !== 'repeat' || of === undefined || Object.keys(fields).length === 0) return [];
+      const identity = identityOf(of);
+      return there.has(identity) ? [{ phrase: of, identity, fields }] : [];
+    });
+    const rows = [...fresh, ...again];
+    for (let at = 0; at < rows.length; at += 1_000)
       await sql.run(
-        'INSERT IGNORE INTO item (id, source, identity, content_digest, fingerprint, subject, fields) VALUES ?',
-        [rows],
+        `INSERT INTO item (id, source, identity, content_digest, fingerprint, subject, fields) VALUES ?
+         ON DUPLICATE KEY UPDATE fields = JSON_MERGE_PATCH(fields, VALUES(fields))`,
+        [
+          rows.slice(at, at + 1_000).map(({ phrase, identity, fields }) => {
+            const known = sha(identity);
+            const print = fingerprintOf(source, known);
+            return [ground.ids(), source, known, sha(phrase), print, phrase, JSON.stringify(fields)];
+          }),
+        ],
       );
-    }
     if (cleaned.kept.length > 0 && settings.exclude.length > 0) await filterAnew(sql, source, settings);
-    return cleaned;
+    return { ...cleaned, measured: again.length };
   });
+}
+
+function sha(text: string): string {
+  return createHash('sha256').update(text).digest('hex');
+}
+
+/** What was measured, as fields a brief brings along. */
+function measuresOf(phrase: MeasuredPhrase | undefined): Record<string, number> {
+  return {
+    ...(typeof phrase?.volume === 'number' ? { volume: phrase.volume } : {}),
+    ...(typeof phrase?.difficulty === 'number' ? { difficulty: phrase.difficulty } : {}),
+  };
 }

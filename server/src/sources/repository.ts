@@ -116,6 +116,11 @@ interface ItemRow {
   fields: Record<string, unknown>;
 }
 
+/** A measure among the fields of a phrase. */
+function measure(value: unknown): number | null {
+  return typeof value === 'number' ? value : null;
+}
+
 function itemOf(row: ItemRow, taken: Item['taken'], answeredBy: Item['answeredBy'] = null): Item {
   return {
     id: row.id,
@@ -125,6 +130,8 @@ function itemOf(row: ItemRow, taken: Item['taken'], answeredBy: Item['answeredBy
     gone: row.gone === 1,
     publishedDesk: row.published_desk === null ? null : Number(row.published_desk),
     answeredBy,
+    volume: measure(row.fields['volume']),
+    difficulty: measure(row.fields['difficulty']),
     taken,
   };
 }
@@ -146,7 +153,7 @@ export async function itemsOf(sql: Sql, source: string, kind: SourceKind): Promi
         )
       : [],
     sql.rows<ItemRow>(
-      'SELECT id, source, subject, left_out, left_detail, gone, published_desk FROM item WHERE source = ? ORDER BY id LIMIT ?',
+      `SELECT id, source, subject, left_out, left_detail, gone, published_desk, ${kind === 'keywords' ? 'fields' : "'{}' AS fields"} FROM item WHERE source = ? ORDER BY id LIMIT ?`,
       [source, MOST_ITEMS],
     ),
     sql.rows<TakenRow>(`${TAKEN} WHERE i.source = ?`, [source]),

@@ -117,7 +117,7 @@ export async function world(which: 'one' | 'two' = 'one', options: Partial<Produ
     writer,
     async pipeline(keywords, change = (steps) => steps) {
       const source = await createSource(ground, { kind: 'keywords' }, 'A list');
-      await addKeywords(ground, source, keywords.join('\n'));
+      await addKeywords(ground, source, { paste: keywords.join('\n') });
       const steps: Step[] = [
         { ...stepKinds.take.fresh('s1'), sources: [source], most: null },
         stepKinds['look up'].fresh('s2'),

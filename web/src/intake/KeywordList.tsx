@@ -1,4 +1,5 @@
 import type { Item, SourceWhole } from '@grivo/contract';
+import { opportunity } from '@grivo/core';
 import { useQuery } from '@tanstack/react-query';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef, useState } from 'react';
@@ -16,6 +17,37 @@ import { useChange } from './useSource.ts';
 
 const ROW = 24;
 
+/** What phrases may be ordered by, the most promising first. */
+const ORDERS = {
+  volume: { says: 'volume', does: 'searches a month, as the file told; most first', of: (item: Item) => item.volume },
+  difficulty: {
+    says: 'difficulty',
+    does: 'how hard it is to be found, 0 to 100; easiest first',
+    of: (item: Item) => item.difficulty,
+  },
+  opportunity: {
+    says: 'opportunity',
+    does: 'volume × (100 − difficulty) ÷ 100; most first',
+    of: (item: Item) => opportunity(item),
+  },
+} as const;
+type Order = keyof typeof ORDERS;
+
+/** Phrases in an order; those nothing is known of keep theirs at the end. */
+function ordered(items: Item[], order: Order | null): Item[] {
+  if (order === null) return items;
+  const way = order === 'difficulty' ? 1 : -1;
+  const known = (item: Item) => ORDERS[order].of(item);
+  return items.toSorted((a, b) => {
+    const [one, other] = [known(a), known(b)];
+    if (one === null || other === null) return (one === null ? 1 : 0) - (other === null ? 1 : 0);
+    return way * (one - other);
+  });
+}
+
+const PLAIN = 'grid-cols-[28px_1fr_260px]';
+const MEASURED = 'grid-cols-[28px_1fr_60px_72px_84px_20px_180px]';
+
 /** One keyword list: its phrases, what was made of them, and taking the ticked ones into a pipeline. */
 export function KeywordList({ source, settings }: { source: SourceWhole; settings: Settings<'keywords'> }) {
   const { id } = source;
@@ -24,14 +56,20 @@ export function KeywordList({ source, settings }: { source: SourceWhole; setting
   const [filter, setFilter] = useState('');
   const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
   const [at, setAt] = useState(0);
+  const [order, setOrder] = useState<Order | null>(null);
   const into = useTakingInto(id, 'keywords', () => setTicked(new Set()));
   const { pipeline } = into;
   const shown = useMemo(() => {
     const words = filter.trim().toLowerCase();
-    return (items.data?.items ?? []).filter(
+    const some = (items.data?.items ?? []).filter(
       (item) => item.leftOut === null && item.subject.toLowerCase().includes(words),
     );
-  }, [items.data, filter]);
+    return ordered(some, order);
+  }, [items.data, filter, order]);
+  const measured = useMemo(
+    () => (items.data?.items ?? []).some((item) => item.volume !== null || item.difficulty !== null),
+    [items.data],
+  );
   const takeable = (item: Item) => !pipeline || !item.taken.some((one) => one.pipeline === pipeline.id);
   const toggle = (item: Item) => {
     if (!takeable(item)) return;
@@ -79,14 +117,16 @@ export function KeywordList({ source, settings }: { source: SourceWhole; setting
       </p>
       <div className="-mx-8 grid flex-1 grid-cols-[808fr_472fr] border-t border-ink">
         <div className="flex min-w-0 flex-col px-8">
-          <div className="grid h-9 grid-cols-[28px_1fr_260px] items-center border-b border-ink text-small text-ink-3">
+          <div
+            className={`grid h-9 items-center border-b border-ink text-small text-ink-3 ${measured ? MEASURED : PLAIN}`}
+          >
             <Tick
               label="All that are shown"
               state={all ? true : picked.length > 0 ? 'some' : false}
               onChange={(on) => setTicked(on ? new Set(open.map((item) => item.id)) : new Set())}
             />
             <input
-              className="field !h-7 !w-72 !border-0"
+              className={`field !h-7 !border-0 ${measured ? '!w-full' : '!w-72'}`}
               placeholder="Phrases with…"
               aria-label="Show phrases with"
               value={filter}
@@ -95,11 +135,40 @@ export function KeywordList({ source, settings }: { source: SourceWhole; setting
                 setAt(0);
               }}
             />
+            {measured ? (
+              <>
+                {(Object.keys(ORDERS) as Order[]).map((one) => (
+                  <span key={one} className="text-right">
+                    <button
+                      type="button"
+                      className={`brackets ${order === one ? 'hl hl-full text-ink' : ''}`}
+                      aria-pressed={order === one}
+                      title={ORDERS[one].does}
+                      onClick={() => {
+                        setOrder(order === one ? null : one);
+                        setAt(0);
+                      }}
+                    >
+                      {ORDERS[one].says}
+                    </button>
+                  </span>
+                ))}
+                <span />
+              </>
+            ) : null}
             <span>what was made of it</span>
           </div>
           {items.data.items.length === 0 ? <Empty>No phrase yet. Paste or type some on the right.</Empty> : null}
           {items.data.items.length > 0 && shown.length === 0 ? <Empty>No phrase holds “{filter}”.</Empty> : null}
-          <PhraseRows items={shown} ticked={ticked} at={at} takeable={takeable} onToggle={toggle} onAt={setAt} />
+          <PhraseRows
+            items={shown}
+            measured={measured}
+            ticked={ticked}
+            at={at}
+            takeable={takeable}
+            onToggle={toggle}
+            onAt={setAt}
+          />
         </div>
         <div className="border-l border-rule-strong bg-sheet px-6">
           <Head title="Paste more" right="any mixture of commas, tabs and lines" />
@@ -138,6 +207,7 @@ export function KeywordList({ source, settings }: { source: SourceWhole; setting
 /** Thousands of phrases as a virtual list: only what is in view is drawn. */
 function PhraseRows({
   items,
+  measured,
   ticked,
   at,
   takeable,
@@ -145,6 +215,8 @@ function PhraseRows({
   onAt,
 }: {
   items: readonly Item[];
+  /** Whether anything is known of any phrase. */
+  measured: boolean;
   ticked: ReadonlySet<string>;
   at: number;
   takeable: (item: Item) => boolean;
@@ -179,7 +251,7 @@ function PhraseRows({
             // biome-ignore lint/a11y/useKeyWithClickEvents: J, K and Space do the same
             <li
               key={item.id}
-              className={`row absolute inset-x-0 grid h-6 grid-cols-[28px_1fr_260px] items-center ${ticked.has(item.id) ? 'picked' : ''} ${index === at ? 'brackets bracketed' : ''}`}
+              className={`row absolute inset-x-0 grid h-6 items-center ${measured ? MEASURED : PLAIN} ${ticked.has(item.id) ? 'picked' : ''} ${index === at ? 'brackets bracketed' : ''}`}
               style={{ transform: `translateY(${start}px)` }}
               onClick={(event) => {
                 // Ticks and links in the row do their own.
@@ -194,6 +266,19 @@ function PhraseRows({
                 <span />
               )}
               <span className={`truncate ${open ? '' : 'text-ink-3'}`}>{item.subject}</span>
+              {measured ? (
+                <>
+                  {(Object.keys(ORDERS) as Order[]).map((one) => {
+                    const figure = ORDERS[one].of(item);
+                    return (
+                      <span key={one} className={`fig text-right ${open ? '' : 'text-ink-3'}`}>
+                        {figure === null ? '' : count(Math.round(figure))}
+                      </span>
+                    );
+                  })}
+                  <span />
+                </>
+              ) : null}
               {!last && item.answeredBy ? (
                 <Link
                   to={`/articles/${item.answeredBy.id}`}

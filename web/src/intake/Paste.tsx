@@ -6,7 +6,13 @@ import { call, inWords } from '../api/call.ts';
 import { queryClient } from '../api/queries.ts';
 import { Button, DoneHere, Trouble } from '../design/index.ts';
 import { count, plural } from '../words/figures.ts';
+import { bare, type FilePhrase } from './filePhrase.ts';
 import { readKeywordFile } from './readFile.ts';
+
+type Cleaned = z.infer<typeof CleanedPaste>;
+
+/** Phrases of a file sent at once. */
+const AT_ONCE = 5_000;
 
 /** Paste or type phrases in any mixture of commas, semicolons, tabs and lines, or read a file; they come out clean. */
 export function Paste({
@@ -17,19 +23,29 @@ export function Paste({
   /** The list they go into, made when it is needed first. */
   into: () => Promise<string>;
   autoFocus?: boolean;
-  onAdded?: (cleaned: z.infer<typeof CleanedPaste>) => void;
+  onAdded?: (cleaned: Cleaned) => void;
 }) {
   const [text, setText] = useState('');
-  const [file, setFile] = useState<{ name: string; phrases: number; from: string } | null>(null);
+  const [file, setFile] = useState<{ name: string; phrases: ReadonlyMap<string, FilePhrase>; from: string } | null>(
+    null,
+  );
   const picker = useRef<HTMLInputElement>(null);
   const add = useMutation({
     mutationFn: async () => {
       const source = await into();
-      const cleaned = await call('POST', `/sources/${source}/keywords`, {
-        body: { paste: text },
-        answer: CleanedPaste,
-      });
-      return { source, ...cleaned };
+      const add = (body: object) => call('POST', `/sources/${source}/keywords`, { body, answer: CleanedPaste });
+      if (!file) return { source, ...(await add({ paste: text })) };
+      // A long file goes in parts, each cleaned against what the ones before have added.
+      const sum: Cleaned = { added: 0, evened: 0, measured: 0, dropped: [] };
+      for (let at = 0; at < typed.length; at += AT_ONCE) {
+        const part = typed.slice(at, at + AT_ONCE).map((line) => file.phrases.get(line) ?? bare(line));
+        const { added, evened, measured, dropped } = await add({ phrases: part });
+        sum.added += added;
+        sum.evened += evened;
+        sum.measured += measured;
+        sum.dropped.push(...dropped);
+      }
+      return { source, ...sum };
     },
     onSuccess: (cleaned) => {
       setText('');
@@ -41,11 +57,16 @@ export function Paste({
   const readFile = useMutation({
     mutationFn: async (chosen: File) => ({ name: chosen.name, ...(await readKeywordFile(chosen)) }),
     onSuccess: ({ name, phrases, column }) => {
-      setText(phrases.join('\n'));
-      setFile({ name, phrases: phrases.length, from: column });
+      setText(phrases.map(({ phrase }) => phrase).join('\n'));
+      setFile({ name, phrases: new Map(phrases.map((one) => [one.phrase, one])), from: column });
     },
   });
-  const lines = text.trim() === '' ? 0 : text.split(/[\n,;\t]+/).filter((part) => part.trim() !== '').length;
+  // What a file parted stays parted so: its phrases may hold commas.
+  const typed = text
+    .split(file ? /\n/ : /[\n,;\t]+/)
+    .map((part) => part.trim())
+    .filter((part) => part !== '');
+  const lines = typed.length;
   return (
     <div>
       <textarea
@@ -58,7 +79,10 @@ export function Paste({
         // biome-ignore lint/a11y/noAutofocus: the paste is what the page was opened for
         autoFocus={autoFocus}
         value={text}
-        onChange={(event) => setText(event.target.value)}
+        onChange={(event) => {
+          setText(event.target.value);
+          if (event.target.value.trim() === '') setFile(null);
+        }}
         onKeyDown={(event) => {
           if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) add.mutate();
         }}
@@ -96,9 +120,11 @@ export function Paste({
         />
         {file ? (
           <span className="text-small text-ink-3">
-            {plural(file.phrases, 'phrase')} from {file.name}, {file.from}
+            {plural(file.phrases.size, 'phrase')} from {file.name}, {file.from}
           </span>
-        ) : null}
+        ) : (
+          <span className="text-small text-ink-3">CSV or text; columns of volume and difficulty come along</span>
+        )}
       </div>
       {add.isError || readFile.isError ? (
         <Trouble>
@@ -111,7 +137,7 @@ export function Paste({
 }
 
 /** What became of a paste, with the reason for everything that was left out. */
-export function Became({ added, evened, dropped }: z.infer<typeof CleanedPaste>) {
+export function Became({ added, evened, measured, dropped }: Cleaned) {
   const reasons = [...new Set(dropped.map(({ reason }) => reason))].map((reason) => ({
     reason,
     n: dropped.filter((one) => one.reason === reason).length,
@@ -121,6 +147,7 @@ export function Became({ added, evened, dropped }: z.infer<typeof CleanedPaste>)
       <DoneHere>
         {plural(added, 'phrase')} added
         {evened > 0 ? `, ${count(evened)} of them evened` : ''}
+        {measured > 0 ? `, figures of ${plural(measured, 'phrase')} brought up to date` : ''}
         {reasons.map(
           ({ reason, n }) =>
             `, ${count(n)} ${reason === 'repeat' || reason === 'near repeat' ? `${reason}${n === 1 ? '' : 's'}` : `left out: ${reason}`}`,

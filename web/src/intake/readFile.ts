@@ -1,6 +1,8 @@
+import type { FilePhrase } from './filePhrase.ts';
+
 /** Phrases of a file, with the words for the column they came from. */
 export interface KeywordFile {
-  phrases: string[];
+  phrases: FilePhrase[];
   column: string;
 }
 
