@@ -311,7 +311,7 @@ describe('trials', () => {
     await editor('PUT', `/trials/${trial.body.id}`, { document: document(source) });
     const whole = await settled();
     expect(whole.runs.map(({ state }) => state)).toEqual(Array.from({ length: 8 }, () => 'done'));
-    expect(whole.runs.at(-1)?.gave).toMatchObject({ publication: { would: 'live' } });
+    expect(whole.runs.at(-1)?.gave).toMatchObject({ publication: { would: 'live', address: '(its address)' } });
     expect(w.standIns.received().acts).toHaveLength(posts);
     const paid = texts();
     const shorter = document(source);

@@ -21,8 +21,11 @@ export function performPublish(tools: Tools): Performer<StepOf<'publish'>> {
   return async (step, context) => {
     const article = field(context.fields, 'article', ArticleField);
     if (!article) return missing('article');
-    if (context.brief.trial)
-      return { kind: 'done', fields: { publication: { would: step.as, blog: step.blog, when: step.when } } };
+    if (context.brief.trial) {
+      // What comes after may speak of the address; a trial has none.
+      const publication = { would: step.as, blog: step.blog, when: step.when, address: '(its address)' };
+      return { kind: 'done', fields: { publication } };
+    }
     const blog = await blogTarget(ground.db, step.blog);
     if (!blog) return missing('blog');
     const publication = await ensurePublication(ground, article.id, blog.id, step.as);

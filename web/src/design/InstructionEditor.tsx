@@ -13,6 +13,7 @@ export function InstructionEditor({
   label,
   fields,
   problemOf,
+  hint = 'Said to the writer as it stands; fields in double braces are filled for each brief.',
   onChange,
 }: {
   value: string;
@@ -21,6 +22,8 @@ export function InstructionEditor({
   fields: readonly { name: string; says: string }[];
   /** What is wrong with a text, null when nothing is. */
   problemOf: (text: string) => string | null;
+  /** What becomes of the text. */
+  hint?: string | undefined;
   onChange: (value: string) => void;
 }) {
   const [text, setText] = useState(value);
@@ -36,7 +39,7 @@ export function InstructionEditor({
         <FieldText ref={area} value={value} label={label} fields={fields} wrong={problem !== null} onChange={set} />
       </Suspense>
       <p role="status" className={`min-h-5 pt-1 text-small ${problem ? 'text-red' : 'text-ink-3'}`}>
-        {problem ?? 'Said to the writer as it stands; fields in double braces are filled for each brief.'}
+        {problem ?? hint}
       </p>
       {fields.length > 0 ? (
         <ul className="flex max-h-28 flex-wrap gap-x-3 gap-y-1 overflow-auto pt-2 text-small" aria-label="Fields">

@@ -118,14 +118,12 @@ export function Paste({
             event.target.value = '';
           }}
         />
-        {file ? (
-          <span className="text-small text-ink-3">
-            {plural(file.phrases.size, 'phrase')} from {file.name}, {file.from}
-          </span>
-        ) : (
-          <span className="text-small text-ink-3">CSV or text; columns of volume and difficulty come along</span>
-        )}
       </div>
+      <p className="pt-2 text-small text-ink-3">
+        {file
+          ? `${plural(file.phrases.size, 'phrase')} from ${file.name}, ${file.from}`
+          : 'Files as CSV or text; columns of volume and difficulty come along.'}
+      </p>
       {add.isError || readFile.isError ? (
         <Trouble>
           {readFile.isError && readFile.error instanceof Error ? readFile.error.message : inWords(add.error)}

@@ -328,6 +328,7 @@ function Editor({
             value={String(value ?? '')}
             fields={named(fields)}
             problemOf={(text) => textProblem(text, fields)}
+            hint={HINT[field]}
             onChange={onChange}
           />
           <FilledFor step={step.id} text={String(value ?? '')} />
@@ -384,5 +385,8 @@ const HINT: Record<string, string> = {
   country: 'Two letters as IE; empty for any.',
   since: 'A day as 2024-01-31; empty for any.',
   sheet: 'The address that gives the sheet as CSV and takes new rows.',
+  cells: 'Column: text, a line each; fields in double braces are filled for each brief.',
+  body: 'The text itself; fields in double braces are filled for each brief.',
+  text: 'Sent as it stands; fields in double braces are filled for each brief.',
   subject: 'Fields in double braces: {{ subject }}.',
 };
