@@ -623,6 +623,21 @@ describe('what a file knows of phrases', () => {
     ]);
   });
 
+  test('comes out as CSV with what was made of each, and can be read in again', async () => {
+    const source = await sourceOf({ kind: 'keywords' }, 'Salt & more');
+    await add(source, measured('=salt, how much', 880, 30), measured('kahm yeast', null));
+    const [first] = await itemsOf(source);
+    await ask('POST', `/pipelines/${await taker(source)}/take`, { items: [first!.id] });
+    const answer = await fetch(`${http.address}/api/sources/${source}/written-back`, {
+      headers: { cookie: cookieOf() },
+    });
+    expect(answer.headers.get('content-disposition')).toBe('attachment; filename="salt-more.csv"');
+    const [head, ...lines] = (await answer.text()).split('\r\n');
+    expect(head).toBe('phrase,volume,difficulty,opportunity,left out,standing,article,address,out on');
+    expect(lines[0]).toMatch(/^"'=salt, how much",880,30,616,,(?:waiting|in work|out),,,$/);
+    expect(lines.slice(1)).toEqual(['kahm yeast,,,,,,,,', '']);
+  });
+
   test('goes with the brief, so that a procedure can go by it', async () => {
     const source = await sourceOf({ kind: 'keywords' });
     await add(source, measured('crock with a water rim', 880, 30), measured('jar with a wire clip', 10, 5));

@@ -1,3 +1,5 @@
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
 import {
   ChannelFound,
   ChannelSought,
@@ -20,7 +22,8 @@ import {
   UploadQuery,
   VideoText,
 } from '@grivo/contract';
-import { spokenCarries, wordsOf } from '@grivo/core';
+import { slugOf, spokenCarries, wordsOf } from '@grivo/core';
+import type { Response } from 'express';
 import { storeUpload } from '../files/upload.ts';
 import type { Product } from '../product.ts';
 import { type Added, addKeywords, cleanedOf, type Phrases } from '../sources/keywords.ts';
@@ -36,7 +39,7 @@ import {
   phrasesOf,
   sourceWhole,
 } from '../sources/repository.ts';
-import { writtenBack } from '../sources/writtenBack.ts';
+import { listWrittenBack, writtenBack } from '../sources/writtenBack.ts';
 import { findChannel } from '../videos/find.ts';
 import { byMachine, passagesOfTranscript, readTranscript, readUploaded } from '../videos/transcript.ts';
 import { notFound, problem } from './problem.ts';
@@ -179,25 +182,19 @@ export function sourceRoutes(product: Product): Route[] {
     route({
       method: 'get',
       path: '/sources/{id}/written-back',
-      says: 'A sheet as CSV with what was made of each row: standing, title, address, day',
+      says: 'A sheet or keyword list as CSV with what was made of each row: standing, title, address, day',
       role: 'proofreader',
       mime: 'text/csv',
       handle: async ({ params, response }) => {
         const source = await whole(params['id']!);
+        if (source.settings.kind === 'keywords') return sendCsv(response, source.name, listWrittenBack(db, source.id));
         if (source.settings.kind !== 'sheet')
-          throw problem(422, 'No sheet', 'Only the rows of a sheet are written back.', 'Choose a sheet.');
+          throw problem(422, 'No rows', 'Only sheets and keyword lists are written back.', 'Choose one of them.');
         const lines = writtenBack(ports, source, source.settings, AbortSignal.timeout(120_000));
         const first = await lines.next();
         if (first.done && first.value)
           throw problem(422, 'Could not be read', `The sheet: ${first.value.problem}.`, first.value.mend);
-        response.type('text/csv').setHeader('content-disposition', 'attachment; filename="rows.csv"');
-        response.write(`\ufeff${first.done ? '' : first.value}`);
-        for (;;) {
-          const next = await lines.next();
-          if (next.done) break;
-          if (!response.write(next.value)) await new Promise((resolve) => response.once('drain', resolve));
-        }
-        response.end();
+        return sendCsv(response, source.name, begunWith(first.done ? '' : first.value, lines));
       },
     }),
     route({
@@ -327,6 +324,20 @@ export function sourceRoutes(product: Product): Route[] {
       },
     }),
   ];
+}
+
+/** Sends parts of a CSV as a file, as fast as they are read on the other side; ends when that goes away. */
+async function sendCsv(response: Response, name: string, parts: AsyncIterable<string>): Promise<void> {
+  const file = `${slugOf(name) || 'rows'}.csv`;
+  response.type('text/csv').setHeader('content-disposition', `attachment; filename="${file}"`);
+  await pipeline(Readable.from(begunWith('\ufeff', parts)), response).catch((error: unknown) => {
+    if (!response.destroyed) throw error;
+  });
+}
+
+async function* begunWith(first: string, rest: AsyncIterable<string>): AsyncGenerator<string> {
+  yield first;
+  yield* rest;
 }
 
 function cleaned({ kept, dropped, evened, measured }: Added) {

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { type MeasuredPhrase, SourceSettings } from '@grivo/contract';
-import { type CleanedKeywords, cleanKeywords, identityOf } from '@grivo/core';
+import { type CleanedKeywords, cleanKeywords, identityOf, type Measures } from '@grivo/core';
 import type { Ground } from '../engine/outside.ts';
 import { fingerprintOf } from './fingerprint.ts';
 import { filterAnew } from './leaveOut.ts';
@@ -73,4 +73,10 @@ function measuresOf(phrase: MeasuredPhrase | undefined): Record<string, number> 
     ...(typeof phrase?.volume === 'number' ? { volume: phrase.volume } : {}),
     ...(typeof phrase?.difficulty === 'number' ? { difficulty: phrase.difficulty } : {}),
   };
+}
+
+/** What is known of a phrase, from its fields. */
+export function measuresIn(fields: Readonly<Record<string, unknown>>): Measures {
+  const figure = (value: unknown) => (typeof value === 'number' ? value : null);
+  return { volume: figure(fields['volume']), difficulty: figure(fields['difficulty']) };
 }

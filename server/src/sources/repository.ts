@@ -11,6 +11,7 @@ import { answers, type Failure, wordsOf } from '@grivo/core';
 import type { z } from 'zod';
 import type { Ground } from '../engine/outside.ts';
 import type { Sql } from '../store/database.ts';
+import { measuresIn } from './keywords.ts';
 import { filterAnew } from './leaveOut.ts';
 
 /** A new source; what its settings leave open is as it is for most. */
@@ -116,11 +117,6 @@ interface ItemRow {
   fields: Record<string, unknown>;
 }
 
-/** A measure among the fields of a phrase. */
-function measure(value: unknown): number | null {
-  return typeof value === 'number' ? value : null;
-}
-
 function itemOf(row: ItemRow, taken: Item['taken'], answeredBy: Item['answeredBy'] = null): Item {
   return {
     id: row.id,
@@ -130,8 +126,7 @@ function itemOf(row: ItemRow, taken: Item['taken'], answeredBy: Item['answeredBy
     gone: row.gone === 1,
     publishedDesk: row.published_desk === null ? null : Number(row.published_desk),
     answeredBy,
-    volume: measure(row.fields['volume']),
-    difficulty: measure(row.fields['difficulty']),
+    ...measuresIn(row.fields),
     taken,
   };
 }

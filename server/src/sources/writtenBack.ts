@@ -1,7 +1,9 @@
 import type { SheetSettings } from '@grivo/contract';
+import { opportunity } from '@grivo/core';
 import Papa from 'papaparse';
 import type { Sql } from '../store/database.ts';
 import { sha } from './fingerprint.ts';
+import { measuresIn } from './keywords.ts';
 import type { LookPorts } from './kind.ts';
 import { begunTable, foundReader, guessedSettings, openSheet } from './kinds/sheet.ts';
 
@@ -28,34 +30,85 @@ export async function* writtenBack(
   const { head, rows } = await begunTable(opened.table);
   const settings = guessedSettings(given, head);
   const found = foundReader(settings, source.name);
-  const names = ['standing', 'article', 'address', 'out on'];
   for await (const batch of rows) {
-    const identities = batch.map((row) => found([row])[0]?.identity ?? null);
-    const became = await becameOf(ports.ground.db, source.id, identities);
-    const lines = batch.map(({ n, cells }, i) => {
-      if (n === settings.header) return [...cells, ...names];
-      const one = identities[i] === null ? undefined : became.get(sha(identities[i]!));
-      const day = one?.outDesk ? new Date(one.outDesk).toISOString().slice(0, 10) : '';
-      return [...cells, ...(one ? [one.standing ?? '', one.title ?? '', one.address ?? '', day] : ['', '', '', ''])];
+    const identities = batch.map((row) => {
+      const identity = found([row])[0]?.identity;
+      return identity === undefined ? null : sha(identity);
     });
-    yield `${Papa.unparse(lines, { escapeFormulae: true, newline: '\r\n' })}\r\n`;
+    const known = identities.filter((identity) => identity !== null);
+    const became = await becameOf(ports.ground.db, source.id, known);
+    const lines = batch.map(({ n, cells }, i) => {
+      if (n === settings.header) return [...cells, ...BECAME];
+      return [...cells, ...becameCells(identities[i] === null ? undefined : became.get(identities[i]!))];
+    });
+    yield csv(lines);
   }
   return null;
 }
 
-async function becameOf(
-  sql: Sql,
-  source: string,
-  identities: readonly (string | null)[],
-): Promise<Map<string, Became>> {
-  const known = identities.flatMap((identity) => (identity === null ? [] : [sha(identity)]));
-  if (known.length === 0) return new Map();
+/** Phrases read and written at once. */
+const AT_ONCE = 1_000;
+
+/** A keyword list as CSV, with what is known of each phrase and what was made of it; it can be read in again as it is. */
+export async function* listWrittenBack(sql: Sql, source: string): AsyncGenerator<string> {
+  yield csv([['phrase', 'volume', 'difficulty', 'opportunity', 'left out', ...BECAME]]);
+  for (let after = ''; ; ) {
+    const rows = await sql.rows<{
+      id: string;
+      identity: string;
+      subject: string;
+      fields: Record<string, unknown>;
+      left_out: string | null;
+      left_detail: string;
+    }>(
+      'SELECT id, identity, subject, fields, left_out, left_detail FROM item WHERE source = ? AND id > ? ORDER BY id LIMIT ?',
+      [source, after, AT_ONCE],
+    );
+    if (rows.length === 0) return;
+    const became = await becameOf(
+      sql,
+      source,
+      rows.map(({ identity }) => identity),
+    );
+    yield csv(
+      rows.map(({ identity, subject, fields, left_out, left_detail }) => {
+        const { volume, difficulty } = measuresIn(fields);
+        const left = left_out === null ? '' : `${left_out}${left_detail === '' ? '' : `: ${left_detail}`}`;
+        const promise = opportunity({ volume, difficulty });
+        return [
+          subject,
+          volume ?? '',
+          difficulty ?? '',
+          promise === null ? '' : Math.round(promise),
+          left,
+          ...becameCells(became.get(identity)),
+        ];
+      }),
+    );
+    after = rows.at(-1)!.id;
+  }
+}
+
+const BECAME = ['standing', 'article', 'address', 'out on'];
+
+function becameCells(one: Became | undefined): string[] {
+  if (!one) return BECAME.map(() => '');
+  const day = one.outDesk ? new Date(one.outDesk).toISOString().slice(0, 10) : '';
+  return [one.standing ?? '', one.title ?? '', one.address ?? '', day];
+}
+
+function csv(lines: (string | number)[][]): string {
+  return `${Papa.unparse(lines, { escapeFormulae: true, newline: '\r\n' })}\r\n`;
+}
+
+async function becameOf(sql: Sql, source: string, identities: readonly string[]): Promise<Map<string, Became>> {
+  if (identities.length === 0) return new Map();
   const rows = await sql.rows<Became>(
     `SELECT i.identity, b.standing, a.title, p.address, p.out_desk AS outDesk FROM item i
      JOIN taken t ON t.item = i.id JOIN brief b ON b.id = t.brief
      LEFT JOIN article a ON a.brief = b.id AND a.line = '' LEFT JOIN publication p ON p.article = a.id AND p.state = 'live'
      WHERE i.source = ? AND i.identity IN (?) ORDER BY t.brief`,
-    [source, known],
+    [source, identities],
   );
   return new Map(
     rows.map((row) => [row.identity, { ...row, outDesk: row.outDesk === null ? null : Number(row.outDesk) }]),

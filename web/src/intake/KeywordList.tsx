@@ -105,6 +105,9 @@ export function KeywordList({ source, settings }: { source: SourceWhole; setting
           keyword list, {plural(items.data.items.length - left.length, 'phrase')}, {count(source.taken)} taken
           {answered > 0 ? `, ${plural(answered, 'phrase')} answered already` : ''}
         </span>
+        <a className="act quiet brackets ml-auto text-small" href={`/api/sources/${id}/written-back`} download>
+          With what was made
+        </a>
       </div>
       <p className="-mx-8 border-t border-rule bg-sheet px-8 py-1.5 text-proc">
         Leave out phrases with{' '}
