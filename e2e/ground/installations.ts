@@ -15,12 +15,19 @@ export default async function installations(): Promise<() => Promise<void>> {
   const all = await Promise.all(
     WANTED.map((name) => startAll(join(folder, name.toLowerCase()), { durable: false, log: 'warn' })),
   );
-  for (const [i, name] of WANTED.entries()) process.env[`GRIVO_${name}`] = all[i]!.address!;
-  const week = all[WANTED.indexOf('WEEK')]!;
-  const call = await client(week.address, week.owner);
-  await live(call, await setUp(call, week.standIns), 1, Date.now(), () => undefined);
-  return async () => {
+  const stop = async () => {
     for (const one of all) await one.stop();
     rmSync(folder, { recursive: true, force: true });
   };
+  try {
+    for (const [i, name] of WANTED.entries()) process.env[`GRIVO_${name}`] = all[i]!.address!;
+    const week = all[WANTED.indexOf('WEEK')]!;
+    const call = await client(week.address, week.owner);
+    await live(call, await setUp(call, week.standIns), 1, Date.now(), () => undefined);
+  } catch (error) {
+    // Nobody stops what a set-up that failed has started.
+    await stop();
+    throw error;
+  }
+  return stop;
 }
