@@ -32,6 +32,7 @@ describe('fields', () => {
       'body',
       'chapters',
       'description',
+      'difficulty',
       'items',
       'language',
       'link',
@@ -40,6 +41,7 @@ describe('fields', () => {
       'subject',
       'title',
       'video',
+      'volume',
     ]);
     expect(
       fieldsSeen(steps, 's4')
