@@ -49,6 +49,8 @@ export function answerProblems(log: Logger) {
   return (error: unknown, request: Request, response: Response, _next: NextFunction): void => {
     const found = problemOf(error);
     if (found.status >= 500) log.error({ err: error, path: request.path }, 'request failed');
+    // An answer begun as a file cannot become a problem; broken off, it is not taken for whole.
+    if (response.headersSent) return void response.destroy();
     response.status(found.status).type('application/problem+json').send(JSON.stringify(found));
   };
 }

@@ -330,9 +330,11 @@ export function sourceRoutes(product: Product): Route[] {
 async function sendCsv(response: Response, name: string, parts: AsyncIterable<string>): Promise<void> {
   const file = `${slugOf(name) || 'rows'}.csv`;
   response.type('text/csv').setHeader('content-disposition', `attachment; filename="${file}"`);
-  await pipeline(Readable.from(begunWith('\ufeff', parts)), response).catch((error: unknown) => {
-    if (!response.destroyed) throw error;
-  });
+  try {
+    await pipeline(Readable.from(begunWith('\ufeff', parts)), response);
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code !== 'ERR_STREAM_PREMATURE_CLOSE') throw error;
+  }
 }
 
 async function* begunWith(first: string, rest: AsyncIterable<string>): AsyncGenerator<string> {
