@@ -162,8 +162,8 @@ describe('a row of a sheet', () => {
     expect(rows()).toEqual([['one crock: kept', `'=one crock, "done"`, '10', '-5']]);
   });
 
-  test('is added once, when the connection breaks after it was added and when before', async () => {
-    for (const how of ['cut after', 'cut before'] as const) {
+  test('is added once, when the connection breaks after it was added or before, and when the answer leads elsewhere', async () => {
+    for (const how of ['cut after', 'cut before', 'sent elsewhere'] as const) {
       w.standIns.trouble('sheets', { how }, 1, 'POST /sheets/written/rows');
       const briefs = await run(keeping({ cells: `Subject: {{ subject }}\nTitle: ${how}` }));
       const settled = w.settled(briefs, ['out']);

@@ -202,7 +202,7 @@ export class Micropub {
 
   private refusal(reply: Reply, blog: string) {
     const refusal = refusalOf(reply, blog);
-    if (refusal?.failure.code === 'service-broken' && reply.status < 500) {
+    if (refusal?.failure.code === 'service-broken' && refusal.acted === 'no') {
       const parsed = jsonOf(reply.body);
       const said = parsed.ok ? ErrorReply.safeParse(parsed.value).data : undefined;
       return {

@@ -32,7 +32,10 @@ export function failureOf(
   }
 }
 
-/** A refusal by status, or null for a success. 5xx may have acted; the others have not. */
+/**
+ * A refusal by status, or null for a success. 5xx may have acted, and so may 302 and 303, which send a program elsewhere to
+ * read what came of its post (RFC 9110, section 15.4); the others have not.
+ */
 export function refusalOf(reply: Reply, service: string): { failure: Failure; acted: 'no' | 'unknown' } | null {
   const { status } = reply;
   if (status >= 200 && status < 300) return null;
@@ -43,7 +46,10 @@ export function refusalOf(reply: Reply, service: string): { failure: Failure; ac
       failure: { code: 'service-busy', service, retryAfterMs: retryAfter(reply.headers['retry-after']) },
       acted: 'no',
     };
-  return { failure: { code: 'service-broken', service, status }, acted: status >= 500 ? 'unknown' : 'no' };
+  return {
+    failure: { code: 'service-broken', service, status },
+    acted: status >= 500 || status === 302 || status === 303 ? 'unknown' : 'no',
+  };
 }
 
 /** Retry-After in seconds (RFC 9110, section 10.2.3); dates are not used by the services called here. */

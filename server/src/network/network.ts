@@ -121,8 +121,11 @@ export class Network {
         ]),
       );
       const body = await readUpTo(answer.body, call.maxBytes ?? 8_000_000);
-      if (body === null)
-        return { kind: 'refused', reason: `its answer is longer than ${call.maxBytes ?? 8_000_000} bytes` };
+      if (body === null) {
+        const reason = `its answer is longer than ${call.maxBytes ?? 8_000_000} bytes`;
+        // Whoever answers a post at such length may well have done what it asked.
+        return call.method === 'POST' ? { kind: 'unknown', detail: reason } : { kind: 'refused', reason };
+      }
       return { kind: 'reply', reply: { status: answer.statusCode, headers, body, address: call.address } };
     } catch (error) {
       return outcomeOf(error, limit);

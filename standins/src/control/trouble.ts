@@ -9,6 +9,8 @@ export type Trouble =
   | { how: 'hang after' }
   | { how: 'cut before' }
   | { how: 'cut after' }
+  /** Acts, then answers that what came of it is to be read elsewhere. */
+  | { how: 'sent elsewhere' }
   | { how: 'malformed' }
   /** Words where figures were asked for. */
   | { how: 'no figure' }
@@ -88,6 +90,7 @@ export class Troubles {
     await this.watch(`${at}.acted`, { path: request.path });
     if (trouble?.how === 'hang after') return;
     if (trouble?.how === 'cut after') return void request.socket.destroy();
+    if (trouble?.how === 'sent elsewhere') return void response.redirect(302, request.path);
     if (trouble?.how === 'malformed')
       return send(response, { status: 200, body: '{"choices": [{"message": {"content": "Here is what you asked f' });
     if (trouble?.how === 'no figure')

@@ -46,7 +46,7 @@ function ordered(items: Item[], order: Order | null): Item[] {
 }
 
 const PLAIN = 'grid-cols-[28px_1fr_260px]';
-const MEASURED = 'grid-cols-[28px_1fr_60px_72px_84px_20px_180px]';
+const MEASURED = 'grid-cols-[28px_minmax(0,1.9fr)_60px_72px_84px_20px_minmax(0,1fr)]';
 
 /** One keyword list: its phrases, what was made of them, and taking the ticked ones into a pipeline. */
 export function KeywordList({ source, settings }: { source: SourceWhole; settings: Settings<'keywords'> }) {
@@ -268,7 +268,9 @@ function PhraseRows({
               ) : (
                 <span />
               )}
-              <span className={`truncate ${open ? '' : 'text-ink-3'}`}>{item.subject}</span>
+              <span className={`truncate ${open ? '' : 'text-ink-3'}`} title={item.subject}>
+                {item.subject}
+              </span>
               {measured ? (
                 <>
                   {(Object.keys(ORDERS) as Order[]).map((one) => {
