@@ -1,26 +1,14 @@
 import type { BriefWhole, Hold } from '@grivo/contract';
 import { stepKinds as k, type ProcedureDocument, SHIPPED, type Step } from '@grivo/core';
-import { afterAll, afterEach, beforeAll, describe, expect, test } from 'vitest';
+import { describe, expect, test } from 'vitest';
 import { readRevision } from '../src/articles/repository.ts';
-import { type Ask, serve } from './ground/http.ts';
+import { atTheDesk, type Desk } from './ground/desk.ts';
 import { replayed } from './ground/replay.ts';
-import { type World, world } from './ground/world.ts';
 
-let w: World;
-let http: Awaited<ReturnType<typeof serve>>;
-let ask: Ask;
-
-beforeAll(async () => {
-  w = await world();
-  http = await serve(w);
-  ask = await http.as('editor');
-  await w.product.work('both');
-});
-afterEach(() => w.standIns.calm());
-afterAll(async () => {
-  http.close();
-  await w.close();
-});
+let w: Desk['w'];
+let http: Desk['http'];
+let ask: Desk['ask'];
+atTheDesk((desk) => ({ w, http, ask } = desk));
 
 async function listOf(...keywords: string[]): Promise<string> {
   const { id } = (await ask<{ id: string }>('POST', '/sources', { name: 'A list' })).body;

@@ -1,24 +1,12 @@
 import type { BriefWhole, Item } from '@grivo/contract';
 import { articleText, articleWords, type ProcedureDocument, sentencesOf, stepKinds } from '@grivo/core';
-import { afterAll, beforeAll, expect, test } from 'vitest';
+import { expect, test } from 'vitest';
 import { readRevision } from '../src/articles/repository.ts';
-import { type Ask, serve } from './ground/http.ts';
-import { type World, world } from './ground/world.ts';
+import { atTheDesk, type Desk } from './ground/desk.ts';
 
-let w: World;
-let http: Awaited<ReturnType<typeof serve>>;
-let ask: Ask;
-
-beforeAll(async () => {
-  w = await world();
-  http = await serve(w);
-  ask = await http.as('editor');
-  await w.product.work('both');
-});
-afterAll(async () => {
-  http.close();
-  await w.close();
-});
+let w: Desk['w'];
+let ask: Desk['ask'];
+atTheDesk((desk) => ({ w, ask } = desk));
 
 const k = stepKinds;
 const SLUGS = [

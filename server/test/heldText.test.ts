@@ -1,24 +1,12 @@
 import type { Hold, Past } from '@grivo/contract';
 import { type Step, stepKinds } from '@grivo/core';
-import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { describe, expect, test } from 'vitest';
 import { readRevision } from '../src/articles/repository.ts';
-import { type Ask, serve } from './ground/http.ts';
-import { type World, world } from './ground/world.ts';
+import { atTheDesk, type Desk } from './ground/desk.ts';
 
-let w: World;
-let http: Awaited<ReturnType<typeof serve>>;
-let ask: Ask;
-
-beforeAll(async () => {
-  w = await world();
-  http = await serve(w);
-  ask = await http.as('editor');
-  await w.product.work('both');
-});
-afterAll(async () => {
-  http.close();
-  await w.close();
-});
+let w: Desk['w'];
+let ask: Desk['ask'];
+atTheDesk((desk) => ({ w, ask } = desk));
 
 const k = stepKinds;
 const holdOf = async (brief: string) => (await ask<{ holds: Hold[] }>('GET', `/briefs/${brief}/holds`)).body.holds[0]!;

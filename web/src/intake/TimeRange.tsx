@@ -7,19 +7,18 @@ export interface Range {
   to: number;
 }
 
+/** A recording and the part of it that is to be read. */
+export interface RangeProps {
+  video: VideoText;
+  range: Range;
+  onChange: (range: Range) => void;
+}
+
 /** Strokes that show how much is said. */
 const STROKES = 110;
 
 /** The length of a recording as a ruler: chapters above it, how much is said on it, and the part that is to be read between two handles. */
-export function TimeRange({
-  video,
-  range,
-  onChange,
-}: {
-  video: VideoText;
-  range: Range;
-  onChange: (range: Range) => void;
-}) {
+export function TimeRange({ video, range, onChange }: RangeProps) {
   const { seconds, chapters, lines } = video;
   const place = (at: number) => `${Math.min(100, (at / seconds) * 100)}%`;
   const said = useMemo(() => {

@@ -1,20 +1,11 @@
-import type { VideoText } from '@grivo/contract';
 import { clockOf, fold } from '@grivo/core';
 import { useMemo, useState } from 'react';
 import { Head } from '../design/index.ts';
 import { count, plural } from '../words/figures.ts';
-import type { Range } from './TimeRange.tsx';
+import type { RangeProps } from './TimeRange.tsx';
 
 /** What is said, chapter by chapter, with the part that is to be read marked at its edge; words can be found in it. */
-export function Transcript({
-  video,
-  range,
-  onChange,
-}: {
-  video: VideoText;
-  range: Range;
-  onChange: (range: Range) => void;
-}) {
+export function Transcript({ video, range, onChange }: RangeProps) {
   const [find, setFind] = useState('');
   const [from, setFrom] = useState<number | null>(null);
   const { chapters, lines, words, seconds } = video;
