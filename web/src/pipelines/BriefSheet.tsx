@@ -60,12 +60,17 @@ export function BriefSheet({
     estimateSize: (i) => ROW * (1 + (rows[i]?.siblings.length ?? 0)),
     getItemKey: keyAt,
     overscan: 3,
+    // What is in sight is drawn in a task after the one that scrolls, not within it.
+    useFlushSync: false,
   });
   const at = rows.findIndex((row) => row.id === open);
   useEffect(() => {
     if (at >= 0) virtual.scrollToIndex(at);
   }, [at, virtual]);
   const seen = virtual.getVirtualItems();
+  // A row that leaves is drawn anew as one that comes: as many places as were ever in sight at once.
+  const pool = useRef(1);
+  pool.current = Math.max(pool.current, seen.length);
   const last = seen.at(-1)?.index ?? 0;
   useEffect(() => {
     if (more && last >= rows.length - 40) more();
@@ -108,7 +113,7 @@ export function BriefSheet({
           return (
             // biome-ignore lint/a11y/useKeyWithClickEvents: J, K, H and L do the same
             <li
-              key={row.id}
+              key={index % pool.current}
               className="absolute inset-x-0 [contain:layout_style]"
               style={{ transform: `translateY(${start}px)` }}
               onClick={({ target, clientX }) => {
@@ -162,8 +167,13 @@ const Row = memo(function Row({
   return (
     <div className={`row ${open || picked ? 'picked' : ''}`}>
       <div className="grid items-center gap-x-[3px]" style={{ gridTemplateColumns, height: ROW }}>
-        <Tick label={row.subject} state={picked} onChange={() => toggle(row.id)} />
-        <button type="button" className="brackets flex min-w-0 items-center gap-2 text-left" aria-expanded={open}>
+        <Tick key={`tick ${row.id}`} label={row.subject} state={picked} onChange={() => toggle(row.id)} />
+        <button
+          key={`subject ${row.id}`}
+          type="button"
+          className="brackets flex min-w-0 items-center gap-2 text-left"
+          aria-expanded={open}
+        >
           <Mark state={stateOf(row.standing)} />
           <span className="truncate">{row.subject}</span>
         </button>
