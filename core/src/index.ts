@@ -31,6 +31,7 @@ export {
 export { type FailureWords, wordsOf } from './failure/words.ts';
 export { firstIdAt, type Ids, makeIds } from './ids/id.ts';
 export { type Answering, answers } from './keyword/answered.ts';
+export { WANTS, type Want, wantOf } from './keyword/aspects.ts';
 export {
   type CleanedKeywords,
   type CleanKeyword,
@@ -39,7 +40,10 @@ export {
   type DropReason,
   identityOf,
 } from './keyword/clean.ts';
-export { type Measures, opportunity } from './keyword/opportunity.ts';
+export { CLOSENESS, type Closeness, type Groupable, groupPhrases, headOf } from './keyword/group.ts';
+export { type Measures, OPPORTUNITY, opportunity, opportunityProblem } from './keyword/opportunity.ts';
+export { SPELLINGS, type Spelling, spelt } from './keyword/spelling.ts';
+export { asksQuestion, type Widened, widened } from './keyword/widen.ts';
 export { languageOf } from './language/detect.ts';
 export { type LinkLimits, type PlacedLink, placeLinks } from './link/place.ts';
 export { type LinkPage, type RankedPage, rankPages } from './link/rank.ts';

@@ -1,6 +1,7 @@
 import { makeIds } from '@grivo/core';
 import { type Logger, pino } from 'pino';
 import { Illustrator } from './adapters/illustrator.ts';
+import { KeywordFigures } from './adapters/keywordFigures.ts';
 import { LookUp } from './adapters/lookUp.ts';
 import { Micropub } from './adapters/micropub.ts';
 import { VideoHost } from './adapters/videoHost.ts';
@@ -95,13 +96,14 @@ export async function assemble(options: ProductOptions): Promise<Product> {
     illustrator: new Illustrator(ports),
     lookUp: new LookUp(ports),
     videoHost: new VideoHost(ports),
+    keywordFigures: new KeywordFigures(ports),
     micropub: new Micropub(ports),
     secrets,
     mail: options.mail ?? null,
     keepFolder: options.keepFolder ?? null,
     holder: () => engine?.worker ?? '-',
   };
-  const look = (source: string) => refreshSource({ ground, network, holder: () => engine?.worker ?? '-' }, source);
+  const look = (source: string) => refreshSource(tools, source);
   /** A lease lost while the database was away is taken anew as soon as it answers. */
   const hear = async (): Promise<void> => {
     const lease = new Lease(ground, 'api', bell.address);

@@ -1,5 +1,5 @@
 // The stand-ins as a process of their own: main [folder] [port] [mail port]. Prints its address on the first line.
-import { BLOGS, CHANNELS, PAGES, SHEETS } from './material/index.ts';
+import { BLOGS, CHANNELS, ELSEWHERE, PAGES, SEARCHES, SHEETS } from './material/index.ts';
 import { start } from './start.ts';
 
 const [folder = '', port = '0', mailPort = '0'] = process.argv.slice(2);
@@ -8,6 +8,8 @@ const standIns = await start({
   blogs: BLOGS,
   channels: CHANNELS,
   sheets: SHEETS,
+  elsewhere: ELSEWHERE,
+  searches: SEARCHES,
   folder: folder || null,
   port: Number(port),
   mailPort: Number(mailPort),

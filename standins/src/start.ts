@@ -7,6 +7,7 @@ import { publicSite } from './blog/site.ts';
 import { Journal } from './control/journal.ts';
 import { controlRoutes, type Introduction } from './control/routes.ts';
 import { type ServiceName, type Trouble, Troubles, type Watch } from './control/trouble.ts';
+import { type FoundElsewhere, keywordService, type Searches } from './keywords/keywords.ts';
 import { MODEL_ONE, MODEL_TWO, type ModelCall, modelService } from './model/service.ts';
 import { mailServer, type Received, receivers } from './receive/receivers.ts';
 import { type SheetAct, type SheetMaterial, Sheets, sheetHost } from './sheets/sheets.ts';
@@ -23,13 +24,16 @@ export interface StandInOptions {
   blogs: readonly BlogSite[];
   channels?: readonly ChannelMaterial[];
   sheets?: readonly SheetMaterial[];
+  /** Pages that searches give beside those of the small web, and what people search for. */
+  elsewhere?: readonly FoundElsewhere[];
+  searches?: Searches;
   keys?: { one: string; two: string };
 }
 
 export interface StandIns {
   address: string;
   /** Addresses by service, as a person would enter them. */
-  services: { writerOne: string; writerTwo: string; lookUp: string; videoHost: string };
+  services: { writerOne: string; writerTwo: string; lookUp: string; videoHost: string; keywords: string };
   /** What owners of channels and sheets do there. */
   channels: Channels;
   sheets: Sheets;
@@ -67,6 +71,13 @@ function introduction(address: string, key: string, blogs: readonly BlogSite[]):
       { role: 'illustrator', name: 'Stand-in illustrator', address: model, secret: key, price },
       { role: 'look-up', name: 'Small web', address: `${address}/look-up`, secret: null, price: free },
       { role: 'video host', name: 'Stand-in videos', address: `${address}/videos/find`, secret: null, price: free },
+      {
+        role: 'keyword service',
+        name: 'Stand-in keyword figures',
+        address: `${address}/keywords`,
+        secret: null,
+        price: free,
+      },
     ],
     blogs: blogs.map(({ slug, name, token, language }) => ({
       name,
@@ -108,6 +119,7 @@ export async function start(options: StandInOptions): Promise<StandIns> {
   app.use(videoHost(channels, troubles, origin));
   const sheets = new Sheets(options.sheets ?? [], new Journal<SheetAct>(folder, 'sheet-acts'));
   app.use(sheetHost(sheets, troubles));
+  app.use(keywordService(options.pages, options.elsewhere ?? [], options.searches ?? {}, troubles, origin));
   const inbox = new Journal<Received>(folder, 'inbox');
   app.use(receivers(inbox, troubles));
   const mail = await mailServer(inbox, options.mailPort ?? 0);
@@ -119,6 +131,7 @@ export async function start(options: StandInOptions): Promise<StandIns> {
       writerTwo: `${address}/two/v1`,
       lookUp: `${address}/look-up`,
       videoHost: `${address}/videos/find`,
+      keywords: `${address}/keywords`,
     },
     channels,
     sheets,

@@ -53,6 +53,8 @@ export const Versions = z.object({ versions: z.array(Version) });
 
 export const TakeItems = z.strictObject({
   items: z.array(Id).min(1).max(1_000).optional(),
+  /** Items each brief is to be of, the one it is called by first; they count alone where there are any. */
+  groups: z.array(z.array(Id).min(1).max(500)).min(1).max(1_000).optional(),
   /** Given to the procedure's inputs, by name. */
   inputs: z.record(z.string(), z.string().max(5_000)).default({}),
   /** Hold after every step. */

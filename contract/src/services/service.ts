@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { Address, Id, Micros, Name } from '../id.ts';
 
-export const ServiceRole = z.enum(['writer', 'illustrator', 'look-up', 'video host']);
+export const ServiceRole = z.enum(['writer', 'illustrator', 'look-up', 'video host', 'keyword service']);
 
 export const Price = z.strictObject({
   microsPerThousandIn: Micros,

@@ -1,4 +1,4 @@
-import { CELL_TYPES, RESERVED_FIELDS, SEPARATORS } from '@grivo/core';
+import { CELL_TYPES, OPPORTUNITY, opportunityProblem, RESERVED_FIELDS, SEPARATORS } from '@grivo/core';
 import { z } from 'zod';
 
 /** Where a source begins when it is first looked at; what comes later is always new. */
@@ -20,7 +20,35 @@ const common = {
 export const KeywordSettings = z.strictObject({
   kind: z.literal('keywords'),
   ...common,
+  /** Whether each phrase is taken by itself, or those one article can serve together. */
+  group: z.enum(['each', 'closely', 'loosely']).default('each'),
+  /** How words that are spelt in two ways are spelt. */
+  spelling: z.enum(['as typed', 'British', 'American']).default('as typed'),
+  /** What a phrase promises, as an expression of its volume and difficulty. */
+  opportunity: z
+    .string()
+    .trim()
+    .min(1)
+    .max(300)
+    .superRefine((formula, context) => {
+      const problem = opportunityProblem(formula);
+      if (problem !== null) context.addIssue({ code: 'custom', message: problem });
+    })
+    .default(OPPORTUNITY),
+  /** A site whose phrases come in when it is looked at; null when none is watched. */
+  site: z
+    .url({ protocol: /^https?$/, error: 'an address as https://…' })
+    .max(1_000)
+    .nullable()
+    .default(null),
+  /** Phrases are taken to be searched for by readers there. */
+  country: z
+    .string()
+    .regex(/^[A-Z]{2}$/)
+    .nullable()
+    .default(null),
 });
+export type KeywordSettings = z.infer<typeof KeywordSettings>;
 
 export const SheetSettings = z.strictObject({
   kind: z.literal('sheet'),

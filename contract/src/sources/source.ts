@@ -82,10 +82,42 @@ export const Item = z.object({
   /** Of a phrase, where a file told: searches a month, and difficulty from 0 to 100. */
   volume: z.number().nullable(),
   difficulty: z.number().nullable(),
+  /** Of a phrase: what a search for it gives, as places in the list of addresses. */
+  results: z.array(z.int()),
   taken: z.array(z.object({ pipeline: Id, brief: Id, standing: z.string() })),
 });
 export type Item = z.infer<typeof Item>;
-export const Items = z.object({ items: z.array(Item) });
+export const Items = z.object({
+  items: z.array(Item),
+  /** Addresses that searches for phrases give. */
+  addresses: z.array(z.string()),
+});
+
+/** What became of looking figures of phrases up. */
+export const FiguresLookedUp = z.object({
+  known: z.int(),
+  unknown: z.int(),
+  left: z.int(),
+  trouble: z.string().nullable(),
+  mend: z.string().nullable(),
+});
+export type FiguresLookedUp = z.infer<typeof FiguresLookedUp>;
+
+export const WidenSeed = z.strictObject({ phrase: z.string().trim().min(2, 'a phrase').max(200) });
+export const WidenedPhrases = z.object({
+  phrases: z.array(
+    z.object({
+      phrase: z.string(),
+      volume: z.number().nullable(),
+      difficulty: z.number().nullable(),
+      question: z.boolean(),
+    }),
+  ),
+  /** Where they come from: the keyword service, or patterns that know nothing of how often they are searched for. */
+  from: z.enum(['the service', 'patterns']),
+  trouble: z.string().nullable(),
+});
+export type WidenedPhrases = z.infer<typeof WidenedPhrases>;
 
 export const ItemWhole = Item.extend({ source: Id, fields: z.record(z.string(), z.unknown()) });
 export type ItemWhole = z.infer<typeof ItemWhole>;

@@ -17,7 +17,7 @@ export type Failure =
   | { code: 'address-refused'; address: string; reason: string }
   | { code: 'blog-refuses'; service: string; status: number; said: string }
   | { code: 'outcome-unfindable'; service: string; action: string }
-  | { code: 'no-service'; role: 'writer' | 'illustrator' | 'look-up' | 'video host' }
+  | { code: 'no-service'; role: 'writer' | 'illustrator' | 'look-up' | 'video host' | 'keyword service' }
   | { code: 'limit-reached'; scope: string; start: string; capMicros: number; neededMicros: number }
   | { code: 'no-slots'; blog: string }
   // Refused on account of the content: as the procedure says.

@@ -90,7 +90,9 @@ export function wordsOf(failure: Failure, nameOf: (id: string) => string = (id) 
       return say(
         `No ${failure.role}`,
         `There is no ${failure.role} to call.`,
-        `Connect a ${failure.role} under Settings, then let the briefs go on.`,
+        failure.role === 'keyword service'
+          ? 'Connect one under Settings, then look again.'
+          : `Connect a ${failure.role} under Settings, then let the briefs go on.`,
       );
     case 'limit-reached':
       return say(

@@ -34,3 +34,12 @@ test('a paste of a megabyte is read whole', () => {
   const { kept } = cleanKeywords(Array.from({ length: 60_000 }, (_, i) => `phrase number ${i}`).join('\n'));
   expect(kept.length).toBe(60_000);
 });
+
+test('spelt the other way a phrase is a near repeat; a spelling chosen is kept to', () => {
+  const paste = 'kahm yeast or mould\nkahm yeast or mold\nliter jars';
+  expect(cleanKeywords(paste).dropped).toEqual([
+    { raw: 'kahm yeast or mold', line: 2, reason: 'near repeat', of: 'kahm yeast or mould' },
+  ]);
+  expect(cleanKeywords(paste, [], 'British').kept.map((k) => k.phrase)).toEqual(['kahm yeast or mould', 'litre jars']);
+  expect(cleanKeywords('mould', ['mold'], 'American').dropped[0]).toMatchObject({ reason: 'repeat', of: 'mold' });
+});

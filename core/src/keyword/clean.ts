@@ -1,4 +1,5 @@
 import { contentStems, fold } from '../sentence/sentence.ts';
+import { type Spelling, spelt } from './spelling.ts';
 
 /** A phrase that stays, with where it came from. */
 export interface CleanKeyword {
@@ -34,8 +35,13 @@ const MOST_CHARACTERS = 200;
  * repeats; those with the same words in any order or number form are near repeats. Runs in time linear in the input.
  * @param paste a text, or phrases already parted, which keep their commas
  * @param already phrases the list holds before
+ * @param spelling how words are spelt that are spelt in two ways; null leaves them, but two spellings are near repeats
  */
-export function cleanKeywords(paste: string | readonly string[], already: readonly string[] = []): CleanedKeywords {
+export function cleanKeywords(
+  paste: string | readonly string[],
+  already: readonly string[] = [],
+  spelling: Spelling | null = null,
+): CleanedKeywords {
   const kept: CleanKeyword[] = [];
   const dropped: DroppedKeyword[] = [];
   const byIdentity = new Map<string, string>();
@@ -51,7 +57,8 @@ export function cleanKeywords(paste: string | readonly string[], already: readon
   let evened = 0;
   const parts = typeof paste === 'string' ? partsOf(paste) : paste.map((raw, at) => ({ raw, line: at + 1 }));
   for (const { raw, line } of parts) {
-    const phrase = evenPhrase(raw);
+    const typed = evenPhrase(raw);
+    const phrase = spelling === null ? typed : spelt(typed, spelling);
     const drop = (reason: DropReason, of?: string) =>
       dropped.push({ raw: raw.slice(0, MOST_CHARACTERS), line, reason, ...(of === undefined ? {} : { of }) });
     if (phrase === '') {
@@ -109,6 +116,6 @@ function evenPhrase(raw: string): string {
 }
 
 function stemsOf(phrase: string, identity: string): string {
-  const stems = contentStems(phrase);
+  const stems = contentStems(spelt(phrase, 'British'));
   return stems.length === 0 ? `=${identity}` : [...new Set(stems)].sort().join(' ');
 }

@@ -68,6 +68,8 @@ test('every phrase is in one group, whatever the list holds', () => {
 test('a group is called by what is searched for most, else by what shares most of its words, else by the shorter', () => {
   const of = (...all: [string, number | null][]) => headOf(all.map(([phrase, volume]) => ({ phrase, volume })));
   expect(of(['white film', 590], ['kahm yeast', 880], ['scum', null])).toBe(1);
-  expect(of(['salt per kilo of cabbage', null], ['sauerkraut salt', null], ['salt for sauerkraut today', null])).toBe(1);
+  expect(of(['salt per kilo of cabbage', null], ['sauerkraut salt', null], ['salt for sauerkraut today', null])).toBe(
+    1,
+  );
   expect(of(['kimchi at home', null], ['kimchi', null])).toBe(1);
 });

@@ -46,7 +46,10 @@ export function joined(pairs: Neighbours, least: number): number[][] {
     let most = least * groups[group]!.length;
     for (const [other, sum] of sums[group]!) {
       const average = sum / groups[other]!.length;
-      if (average < most || (average === most && best !== null && other !== before && (best === before || best < other)))
+      if (
+        average < most ||
+        (average === most && best !== null && other !== before && (best === before || best < other))
+      )
         continue;
       most = average;
       best = other;

@@ -1,10 +1,30 @@
 import { expect, test } from 'vitest';
-import { opportunity } from './opportunity.ts';
+import { opportunity, opportunityProblem } from './opportunity.ts';
 
-test('what difficulty takes is taken; nothing is guessed', () => {
-  expect(opportunity({ volume: 880, difficulty: 25 })).toBe(660);
-  expect(opportunity({ volume: 880, difficulty: 100 })).toBe(0);
-  expect(opportunity({ volume: 0, difficulty: 0 })).toBe(0);
-  expect(opportunity({ volume: null, difficulty: 3 })).toBeNull();
-  expect(opportunity({ volume: 5, difficulty: null })).toBeNull();
+test('volume less the share its difficulty takes; null where either is not known', () => {
+  const of = (volume: number | null, difficulty: number | null) => opportunity('kahm yeast', { volume, difficulty });
+  expect(of(880, 25)).toBe(660);
+  expect(of(880, 100)).toBe(0);
+  expect(of(0, 0)).toBe(0);
+  expect(of(null, 3)).toBeNull();
+  expect(of(5, null)).toBeNull();
+});
+
+test('another formula counts, and asks only for what it names', () => {
+  const measures = { volume: 900, difficulty: null };
+  expect(opportunity('kahm yeast', measures, 'volume / 3')).toBe(300);
+  expect(opportunity('what is kahm yeast', measures, 'volume * words')).toBe(3_600);
+  expect(opportunity('kahm yeast', measures, 'volume - difficulty')).toBeNull();
+  expect(opportunity('kahm yeast', measures, 'volume / 0')).toBeNull();
+});
+
+test.each([
+  ['volume * (100 - difficulty) / 100', null],
+  ['volume *', /at character/],
+  ['volume * traffic', /no ‘traffic’; there are volume, difficulty, words/],
+  ["join([volume], '-') & ' searches'", /no figure|character/],
+  ['volume / 0', /./],
+])('‘%s’ is looked at before it is kept', (formula, problem) => {
+  if (problem === null) expect(opportunityProblem(formula)).toBeNull();
+  else expect(opportunityProblem(formula)).toMatch(problem);
 });

@@ -121,8 +121,7 @@ export function likeness(words: readonly Vector[], results: readonly Vector[], b
     for (let k = 0; k < n; k++) {
       const j = met[k]!;
       const word = byWord.shared[j]!;
-      const alike =
-        known && results[j]!.size > 0 ? (1 - byResults) * word + byResults * byResult.shared[j]! : word;
+      const alike = known && results[j]!.size > 0 ? (1 - byResults) * word + byResults * byResult.shared[j]! : word;
       byWord.shared[j] = 0;
       byResult.shared[j] = 0;
       if (alike < LEAST) continue;

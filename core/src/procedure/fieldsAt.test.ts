@@ -36,6 +36,7 @@ describe('fields', () => {
       'items',
       'language',
       'link',
+      'phrases',
       'row',
       'sheet',
       'subject',

@@ -37,6 +37,7 @@ const ITEM_FIELDS = [
   'items',
   'volume',
   'difficulty',
+  'phrases',
 ];
 
 function walk(document: ProcedureDocument, context: CheckContext | null): Found {

@@ -208,13 +208,14 @@ export function pipelineRoutes(product: Product): Route[] {
       body: TakeItems,
       answer: Taken,
       status: 202,
-      handle: async ({ params, body: { items, ...words } }) => {
+      handle: async ({ params, body: { items, groups, ...words } }) => {
         const { id, problems, document } = await whole(params['id']!);
         const refusal = willNotRun(problems) ?? notAsked(document, words.inputs);
         if (refusal) throw refusal;
-        if (!items) for (const source of await outsideSources(db, procedures, id)) await product.look(source);
-        const taken = items
-          ? await db.transaction((sql) => takeChosen(sql, ground, procedures, id, items, words))
+        const chosen = groups ?? items?.map((item) => [item]);
+        if (!chosen) for (const source of await outsideSources(db, procedures, id)) await product.look(source);
+        const taken = chosen
+          ? await db.transaction((sql) => takeChosen(sql, ground, procedures, id, chosen, words))
           : await takeAllNew(ground, procedures, id, words);
         bell.ring({ kind: 'admit' });
         bell.ring({ kind: 'event' });

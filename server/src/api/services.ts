@@ -121,6 +121,7 @@ export function serviceRoutes(product: Product): Route[] {
           illustrator: tools.illustrator,
           'look-up': tools.lookUp,
           'video host': tools.videoHost,
+          'keyword service': tools.keywordFigures,
         }[service.role];
         return { lines: await port.test(service) };
       },

@@ -4,6 +4,7 @@ import {
   ChannelFound,
   ChannelSought,
   CleanedPaste,
+  FiguresLookedUp,
   Items,
   ItemWhole,
   KeywordPaste,
@@ -21,11 +22,14 @@ import {
   Uploaded,
   UploadQuery,
   VideoText,
+  WidenedPhrases,
+  WidenSeed,
 } from '@grivo/contract';
 import { slugOf, spokenCarries, wordsOf } from '@grivo/core';
 import type { Response } from 'express';
 import { storeUpload } from '../files/upload.ts';
 import type { Product } from '../product.ts';
+import { lookUpFigures, widen } from '../sources/figures.ts';
 import { type Added, addKeywords, cleanedOf, type Phrases } from '../sources/keywords.ts';
 import { previewSheet } from '../sources/preview.ts';
 import {
@@ -53,7 +57,6 @@ const MOST_UPLOAD = 100_000_000;
 export function sourceRoutes(product: Product): Route[] {
   const { ground, bell, tools } = product;
   const { db } = ground;
-  const ports = { ground, network: tools.network };
   const whole = async (id: string) => {
     const source = await sourceWhole(db, id);
     if (!source) throw notFound('source');
@@ -63,6 +66,12 @@ export function sourceRoutes(product: Product): Route[] {
     if ((await db.rows('SELECT 1 FROM source WHERE id = ?', [id])).length === 0) throw notFound('source');
     return id;
   };
+  const keywordList = async (id: string) => {
+    const source = await whole(id);
+    if (source.settings.kind === 'keywords') return { ...source, settings: source.settings };
+    throw problem(422, 'No keyword list', 'Only keyword lists hold phrases.', 'Choose a keyword list.');
+  };
+  const serviceName = (id: string) => tools.services.get(id)?.name ?? id;
   const somePhrases = ({ paste, phrases }: KeywordPaste): Phrases => {
     if (phrases) return { phrases };
     if (paste.trim() === '')
@@ -174,7 +183,7 @@ export function sourceRoutes(product: Product): Route[] {
       answer: SheetPreview,
       status: 200,
       handle: async ({ params, body }) => {
-        const previewed = await previewSheet(ports, await whole(params['id']!), body, AbortSignal.timeout(120_000));
+        const previewed = await previewSheet(tools, await whole(params['id']!), body, AbortSignal.timeout(120_000));
         if (!previewed.ok) throw problem(422, 'Could not be read', `The sheet: ${previewed.problem}.`, previewed.mend);
         return previewed.preview;
       },
@@ -187,10 +196,11 @@ export function sourceRoutes(product: Product): Route[] {
       mime: 'text/csv',
       handle: async ({ params, response }) => {
         const source = await whole(params['id']!);
-        if (source.settings.kind === 'keywords') return sendCsv(response, source.name, listWrittenBack(db, source.id));
+        if (source.settings.kind === 'keywords')
+          return sendCsv(response, source.name, listWrittenBack(db, source.id, source.settings));
         if (source.settings.kind !== 'sheet')
           throw problem(422, 'No rows', 'Only sheets and keyword lists are written back.', 'Choose one of them.');
-        const lines = writtenBack(ports, source, source.settings, AbortSignal.timeout(120_000));
+        const lines = writtenBack(tools, source, source.settings, AbortSignal.timeout(120_000));
         const first = await lines.next();
         if (first.done && first.value)
           throw problem(422, 'Could not be read', `The sheet: ${first.value.problem}.`, first.value.mend);
@@ -294,7 +304,7 @@ export function sourceRoutes(product: Product): Route[] {
       answer: Items,
       handle: async ({ params }) => {
         const { id, kind } = await whole(params['id']!);
-        return { items: await itemsOf(db, id, kind) };
+        return itemsOf(db, id, kind);
       },
     }),
     route({
@@ -313,14 +323,49 @@ export function sourceRoutes(product: Product): Route[] {
     }),
     route({
       method: 'post',
+      path: '/sources/{id}/figures',
+      says: 'Looks up how often the phrases of a list are searched for, how hard each is, and what a search gives',
+      role: 'editor',
+      answer: FiguresLookedUp,
+      status: 200,
+      handle: async ({ params }) => {
+        const { id, name, settings } = await keywordList(params['id']!);
+        const { failure, ...looked } = await lookUpFigures(tools, id, settings.country, AbortSignal.timeout(110_000));
+        bell.ring({ kind: 'event' });
+        const words = failure && wordsOf(failure, (noun) => (noun === id ? name : serviceName(noun)));
+        return { ...looked, trouble: words?.sentence ?? null, mend: words?.mend ?? null };
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/sources/{id}/widen',
+      says: 'Phrases and questions around a phrase that a list does not hold yet; adds none',
+      role: 'editor',
+      body: WidenSeed,
+      answer: WidenedPhrases,
+      status: 200,
+      handle: async ({ params, body }) => {
+        const { id, settings } = await keywordList(params['id']!);
+        const { failure, ...wider } = await widen(
+          tools,
+          body.phrase,
+          await phrasesOf(db, id),
+          settings.country,
+          AbortSignal.timeout(30_000),
+        );
+        return { ...wider, trouble: failure && wordsOf(failure, serviceName).sentence };
+      },
+    }),
+    route({
+      method: 'post',
       path: '/sources/{id}/keywords/look',
       says: 'Says what would become of a paste, and changes nothing',
       role: 'editor',
       body: KeywordPaste,
       answer: CleanedPaste,
       handle: async ({ params, body }) => {
-        const held = await phrasesOf(db, await must(params['id']!));
-        return cleaned({ ...cleanedOf(somePhrases(body), held), measured: 0 });
+        const { id, settings } = await whole(params['id']!);
+        return cleaned({ ...cleanedOf(somePhrases(body), await phrasesOf(db, id), settings), measured: 0 });
       },
     }),
   ];

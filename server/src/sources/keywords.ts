@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { type MeasuredPhrase, SourceSettings } from '@grivo/contract';
-import { type CleanedKeywords, cleanKeywords, identityOf, type Measures } from '@grivo/core';
+import { type CleanedKeywords, cleanKeywords, identityOf, languageOf, type Measures } from '@grivo/core';
 import type { Ground } from '../engine/outside.ts';
 import { fingerprintOf } from './fingerprint.ts';
 import { filterAnew } from './leaveOut.ts';
@@ -8,14 +8,23 @@ import { filterAnew } from './leaveOut.ts';
 /** A text of phrases, or phrases already parted. */
 export type Phrases = { paste: string } | { phrases: readonly MeasuredPhrase[] };
 
+/** The language of a list, by the small words of its phrases. */
+export function languageOfPhrases(phrases: readonly string[]): string {
+  return languageOf(phrases.slice(0, 2_000).join(' ')) ?? 'en';
+}
+
 export type Added = CleanedKeywords & {
   /** Phrases that were there, and whose measures were brought up to date. */
   measured: number;
 };
 
 /** What a paste would come to beside the phrases a list holds. */
-export function cleanedOf(given: Phrases, held: readonly string[]): CleanedKeywords {
-  return cleanKeywords('paste' in given ? given.paste : given.phrases.map(({ phrase }) => phrase), held);
+export function cleanedOf(given: Phrases, held: readonly string[], settings: SourceSettings): CleanedKeywords {
+  return cleanKeywords(
+    'paste' in given ? given.paste : given.phrases.map(({ phrase }) => phrase),
+    held,
+    settings.kind === 'keywords' && settings.spelling !== 'as typed' ? settings.spelling : null,
+  );
 }
 
 /**
@@ -31,16 +40,16 @@ export async function addKeywords(ground: Ground, source: string, given: Phrases
     const held = (await sql.rows<{ subject: string }>('SELECT subject FROM item WHERE source = ?', [source])).map(
       ({ subject }) => subject,
     );
-    const cleaned = cleanedOf(given, held);
+    const cleaned = cleanedOf(given, held, settings);
     const phrases = 'phrases' in given ? given.phrases : [];
     const fresh = cleaned.kept.map(({ phrase, identity, line }) => ({
       phrase,
       identity,
-      fields: measuresOf(phrases[line - 1]),
+      fields: fieldsOf(phrases[line - 1]),
     }));
     const there = new Set(held.map(identityOf));
     const again = cleaned.dropped.flatMap(({ reason, of, line }) => {
-      const fields = measuresOf(phrases[line - 1]);
+      const fields = fieldsOf(phrases[line - 1]);
       if (reason !== 'repeat' || of === undefined || Object.keys(fields).length === 0) return [];
       const identity = identityOf(of);
       return there.has(identity) ? [{ phrase: of, identity, fields }] : [];
@@ -68,7 +77,7 @@ function sha(text: string): string {
 }
 
 /** What was measured, as fields a brief brings along. */
-function measuresOf(phrase: MeasuredPhrase | undefined): Record<string, number> {
+export function fieldsOf(phrase: Measures | undefined): Record<string, number> {
   return {
     ...(typeof phrase?.volume === 'number' ? { volume: phrase.volume } : {}),
     ...(typeof phrase?.difficulty === 'number' ? { difficulty: phrase.difficulty } : {}),

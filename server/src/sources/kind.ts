@@ -1,7 +1,6 @@
 import type { SourceKind, SourceSettings } from '@grivo/contract';
 import type { Failure } from '@grivo/core';
-import type { Ground } from '../engine/outside.ts';
-import type { Network } from '../network/network.ts';
+import type { Tools } from '../steps/tools.ts';
 import type { LeftOutReason } from './leaveOut.ts';
 
 /** One thing a look found. */
@@ -30,12 +29,10 @@ export type Looking =
     }
   | { ok: false; failure: Failure };
 
-export interface LookPorts {
-  ground: Ground;
-  network: Network;
+export type LookPorts = Pick<Tools, 'ground' | 'network' | 'services' | 'keywordFigures'> & {
   /** The worker this is done by, where it is one. */
   holder?: () => string;
-}
+};
 
 /** How a source of one kind is looked at. */
 export interface SourceReader<Kind extends SourceKind = SourceKind> {

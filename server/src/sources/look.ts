@@ -1,8 +1,10 @@
+import { SourceSettings } from '@grivo/contract';
 import type { ProcedureDocument } from '@grivo/core';
 import type { Procedures } from '../engine/briefState.ts';
 import type { Ground } from '../engine/outside.ts';
 import { pinsFor } from '../routines/repository.ts';
 import type { Sql } from '../store/database.ts';
+import { groupsOf } from './groups.ts';
 
 interface PipelineRow {
   id: string;
@@ -18,6 +20,9 @@ export interface ItemRow {
   subject: string;
   fields: Record<string, unknown>;
 }
+
+/** Items that become one brief, the one it is called by first. */
+export type Unit = readonly ItemRow[];
 
 /** What a person says when taking by hand. */
 export interface TakeWords {
@@ -76,13 +81,13 @@ export async function lookAndTake(
   const { document } = await procedures.get(sql, pipeline.procedure_id, pipeline.version);
   const take = document.steps.find((step) => step.kind === 'take');
   if (!take || take.sources.length === 0) return NOTHING;
-  const found: ItemRow[] = [];
+  const found: Unit[] = [];
   const more = new Map(after);
   let full = false;
   for (const source of take.sources) {
     const room = (take.most ?? AT_ONCE) - found.length;
-    const offered = await newItems(sql, pipeline.id, source, room, after?.get(source) ?? '');
-    if (offered.length > 0) more.set(source, offered.at(-1)!.id);
+    const offered = await newUnits(sql, pipeline.id, source, room, after?.get(source) ?? '');
+    if (offered.length > 0) more.set(source, cursorOf(offered.at(-1)!));
     full ||= take.most === null && offered.length === room;
     // A round-up waits until so many are new.
     const fresh = take.gather === null ? offered : offered.slice(0, offered.length - (offered.length % take.gather));
@@ -101,23 +106,37 @@ export async function lookAndTake(
   return { found: found.length, briefs, more: full ? more : null };
 }
 
-/** Chosen items into a pipeline, whether or not it would have found them; those it took before are left out. */
+/**
+ * Chosen items into a pipeline, each by itself or those of a group together, whether or not it would have found them;
+ * those it took before are left out.
+ */
 export async function takeChosen(
   sql: Sql,
   ground: Ground,
   procedures: Procedures,
   pipelineId: string,
-  items: readonly string[],
+  chosen: readonly (readonly string[])[],
   words: TakeWords = NO_WORDS,
 ): Promise<Omit<Taken, 'more'>> {
   const pipeline = await lockPipeline(sql, pipelineId);
-  if (!pipeline || items.length === 0) return { found: 0, briefs: [] };
-  const rows = await sql.rows<ItemRow>(
-    'SELECT id, source, fingerprint, subject, fields FROM item WHERE id IN (?) ORDER BY id',
-    [items],
+  if (!pipeline || chosen.length === 0) return { found: 0, briefs: [] };
+  const rows = new Map(
+    (
+      await sql.rows<ItemRow>('SELECT id, source, fingerprint, subject, fields FROM item WHERE id IN (?)', [
+        [...new Set(chosen.flat())],
+      ])
+    ).map((row) => [row.id, row]),
   );
+  // An item that stands in two groups goes with the first.
+  const once = (id: string) => {
+    const row = rows.get(id);
+    rows.delete(id);
+    return row ?? [];
+  };
+  const found = rows.size;
+  const units = chosen.map((ids) => ids.flatMap(once)).filter((unit) => unit.length > 0);
   const { document } = await procedures.get(sql, pipeline.procedure_id, pipeline.version);
-  return { found: rows.length, briefs: await takeItems(sql, ground, { ...pipeline, document }, rows, words) };
+  return { found, briefs: await takeItems(sql, ground, { ...pipeline, document }, units, words) };
 }
 
 async function lockPipeline(sql: Sql, id: string): Promise<PipelineRow | null> {
@@ -137,47 +156,64 @@ async function newItems(sql: Sql, pipeline: string, source: string, most: number
   );
 }
 
+/** What is new, each with what it is taken together with: of a list that is grouped, the phrases of a group. */
+async function newUnits(sql: Sql, pipeline: string, source: string, most: number, after: string): Promise<Unit[]> {
+  const [row] = await sql.rows<{ settings: unknown }>('SELECT settings FROM source WHERE id = ?', [source]);
+  const settings = row && SourceSettings.parse(row.settings);
+  if (settings?.kind !== 'keywords' || settings.group === 'each')
+    return (await newItems(sql, pipeline, source, most, after)).map((item) => [item]);
+  if (most <= 0 || (await newItems(sql, pipeline, source, 1, after)).length === 0) return [];
+  const groups = await groupsOf(sql, pipeline, source, settings.group);
+  return groups.filter((unit) => cursorOf(unit) > after).slice(0, most);
+}
+
+/** Where a list is gone on from after a unit: units come in the order of their first items. */
+function cursorOf(unit: Unit): string {
+  return unit.reduce((first, { id }) => (id < first ? id : first), unit[0]!.id);
+}
+
 const BATCH = 500;
 
 async function takeItems(
   sql: Sql,
   ground: Ground,
   pipeline: PipelineRow & { document: ProcedureDocument },
-  items: readonly ItemRow[],
+  units: readonly Unit[],
   { inputs, byHand, range }: TakeWords,
 ): Promise<string[]> {
   const out: string[] = [];
   const given = Object.fromEntries(
     (pipeline.document.inputs ?? []).map(({ name, otherwise }) => [name, inputs[name] ?? otherwise ?? '']),
   );
-  const routines = items.length === 0 ? [] : await pinsFor(sql, pipeline.document);
-  for (let at = 0; at < items.length; at += BATCH) {
-    const prints = new Map(items.slice(at, at + BATCH).map((item) => [item.fingerprint, item]));
+  const routines = units.length === 0 ? [] : await pinsFor(sql, pipeline.document);
+  const n = pipeline.document.steps.find((step) => step.kind === 'take')?.gather ?? 1;
+  const prints = new Set<string>();
+  for (const batch of inBatches(units)) {
     const had = await sql.rows<{ fingerprint: string }>(
       'SELECT fingerprint FROM taken WHERE pipeline = ? AND fingerprint IN (?)',
-      [pipeline.id, [...prints.keys()]],
+      [pipeline.id, batch.flat().map(({ fingerprint }) => fingerprint)],
     );
-    for (const { fingerprint } of had) prints.delete(fingerprint);
-    const each = gathered([...prints.values()], pipeline.document).map((together) => ({
-      together,
-      brief: ground.ids(),
-    }));
+    for (const { fingerprint } of had) prints.add(fingerprint);
+    const fresh = batch
+      .map((unit) => unit.filter(({ fingerprint }) => !prints.has(fingerprint) && prints.add(fingerprint)))
+      .filter((unit) => unit.length > 0);
+    const each = gathered(fresh.map(contentOf), n).map((content) => ({ ...content, brief: ground.ids() }));
     if (each.length === 0) continue;
     const now = ground.desk.now();
-    const pairs = each.flatMap(({ together, brief }) => together.map((item) => ({ item, brief })));
+    const pairs = each.flatMap(({ items, brief }) => items.map((item) => ({ item, brief })));
     await sql.run('INSERT INTO taken (pipeline, fingerprint, item, brief) VALUES ?', [
       pairs.map(({ item, brief }) => [pipeline.id, item.fingerprint, item.id, brief]),
     ]);
     await sql.run(
       'INSERT INTO brief (id, pipeline, standing, seed, subject, fields, priority, made_desk, by_hand) VALUES ?',
       [
-        each.map(({ brief, together }) => [
+        each.map(({ brief, subject, fields }) => [
           brief,
           pipeline.id,
           'waiting',
           brief,
-          subjectOf(together),
-          JSON.stringify({ ...fieldsOf(together), ...given, ...(range ? { range } : {}) }),
+          subject,
+          JSON.stringify({ ...fields, ...given, ...(range ? { range } : {}) }),
           pipeline.priority,
           now,
           byHand ? 1 : 0,
@@ -196,22 +232,49 @@ async function takeItems(
   return out;
 }
 
-/** The items of each brief: one, or as many as 'take' gathers. */
-function gathered(items: readonly ItemRow[], document: ProcedureDocument): ItemRow[][] {
-  const take = document.steps.find((step) => step.kind === 'take');
-  const n = take?.gather ?? 1;
-  const out: ItemRow[][] = [];
-  for (let at = 0; at < items.length; at += n) out.push(items.slice(at, at + n));
+/** Units in batches of about so many items. */
+function* inBatches(units: readonly Unit[]): Generator<Unit[]> {
+  let batch: Unit[] = [];
+  let items = 0;
+  for (const unit of units) {
+    batch.push(unit);
+    items += unit.length;
+    if (items < BATCH) continue;
+    yield batch;
+    batch = [];
+    items = 0;
+  }
+  if (batch.length > 0) yield batch;
+}
+
+/** What a brief is made of: the items, what it is called, and what it brings along. */
+interface Content {
+  items: readonly ItemRow[];
+  subject: string;
+  fields: Record<string, unknown>;
+}
+
+/** One item with its fields; a group with those of the phrase it is called by, and the others as `phrases`. */
+function contentOf(items: Unit): Content {
+  const [first, ...rest] = items;
+  const fields = rest.length === 0 ? {} : { phrases: rest.map(({ subject }) => subject) };
+  return { items, subject: first!.subject, fields: { ...first!.fields, ...fields } };
+}
+
+/** As many together as 'take' gathers: a brief of several has each with its own fields. */
+function gathered(contents: readonly Content[], n: number): Content[] {
+  const out: Content[] = [];
+  for (let at = 0; at < contents.length; at += n) {
+    const [first, ...rest] = contents.slice(at, at + n);
+    out.push(
+      rest.length === 0
+        ? first!
+        : {
+            items: [first!, ...rest].flatMap(({ items }) => items),
+            subject: `${first!.subject.slice(0, 460)} and ${rest.length} more`,
+            fields: { items: [first!, ...rest].map(({ subject, fields }) => ({ subject, ...fields })) },
+          },
+    );
+  }
   return out;
-}
-
-function subjectOf([first, ...rest]: readonly ItemRow[]): string {
-  return rest.length === 0 ? first!.subject : `${first!.subject.slice(0, 460)} and ${rest.length} more`;
-}
-
-/** A brief of one item has its fields; one of several has the items, each with its own. */
-function fieldsOf(items: readonly ItemRow[]): Record<string, unknown> {
-  const [only] = items;
-  if (items.length === 1) return only!.fields;
-  return { items: items.map(({ subject, fields }) => ({ subject, ...fields })) };
 }

@@ -16,6 +16,11 @@ const BATCH = 500;
 /** Of sources with more items than this it is not said which are gone. */
 const MOST_WATCHED = 20_000;
 
+/** Whether there is anything to look at; other sources hold only what people put into them. */
+function isOutside(settings: SourceSettings): boolean {
+  return settings.kind !== 'keywords' || settings.site !== null;
+}
+
 export type Refreshed = { kind: 'looked'; looked: Looked } | { kind: 'busy' } | { kind: 'gone' };
 
 interface Counts {
@@ -37,8 +42,8 @@ export async function refreshSource(ports: LookPorts, id: string): Promise<Refre
   );
   if (!source) return { kind: 'gone' };
   const settings = SourceSettings.parse(source.settings);
-  const reader = readers[settings.kind] as SourceReader | null;
-  if (!reader)
+  const reader = readers[settings.kind] as SourceReader;
+  if (!isOutside(settings))
     return { kind: 'looked', looked: { found: 0, fresh: 0, changed: 0, leftOut: 0, trouble: null, mend: null } };
   const mine = await db.run(
     'UPDATE source SET looking_until = UTC_TIMESTAMP(3) + INTERVAL ? SECOND, looking_by = ? WHERE id = ? AND (looking_until IS NULL OR looking_until < UTC_TIMESTAMP(3))',
@@ -72,7 +77,8 @@ export async function refreshSource(ports: LookPorts, id: string): Promise<Refre
       );
       await sql.run("INSERT INTO event (id, noun, noun_id) VALUES (?, 'source', ?)", [ids(), id]);
     });
-    const words = failure && wordsOf(failure, (name) => (name === id ? source.name : name));
+    const words =
+      failure && wordsOf(failure, (noun) => (noun === id ? source.name : (ports.services.get(noun)?.name ?? noun)));
     return { kind: 'looked', looked: { ...counts, trouble: words?.sentence ?? null, mend: words?.mend ?? null } };
   } catch (error) {
     await db.run('UPDATE source SET looking_until = NULL WHERE id = ?', [id]).catch(() => undefined);
@@ -84,6 +90,7 @@ const HALF = 32;
 
 /** How items are read (first half) and what tells them apart (second half), each as a digest. */
 function readingOf(settings: SourceSettings): string {
+  if (settings.kind === 'keywords') return sha(settings.kind).slice(0, HALF) + sha('phrase').slice(0, HALF);
   const { startFrom: _, exclude: __, ...reading } = settings;
   const apart = settings.kind === 'sheet' ? settings.identity : [];
   return sha(JSON.stringify(reading)).slice(0, HALF) + sha(JSON.stringify(apart)).slice(0, HALF);

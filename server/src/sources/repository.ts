@@ -70,13 +70,23 @@ const LIST = `SELECT s.id, s.kind, s.name, s.failure, s.looked_desk, s.rev, s.se
 
 type ListRow = Omit<Source, 'trouble'> & { failure: Failure | null; rev: number; settings: unknown };
 
-function inWords(failure: Failure | null, source: { id: string; name: string }): string | null {
+/** What a source's failures may speak of besides itself. */
+async function serviceNames(sql: Sql): Promise<ReadonlyMap<string, string>> {
+  const rows = await sql.rows<{ id: string; name: string }>('SELECT id, name FROM service');
+  return new Map(rows.map(({ id, name }) => [id, name]));
+}
+
+function inWords(
+  failure: Failure | null,
+  source: { id: string; name: string },
+  services: ReadonlyMap<string, string>,
+): string | null {
   if (!failure) return null;
-  const { sentence, mend } = wordsOf(failure, (id) => (id === source.id ? source.name : id));
+  const { sentence, mend } = wordsOf(failure, (id) => (id === source.id ? source.name : (services.get(id) ?? id)));
   return `${sentence} ${mend}`;
 }
 
-function listed(row: ListRow): Source {
+function listed(row: ListRow, services: ReadonlyMap<string, string>): Source {
   return {
     id: row.id,
     kind: row.kind,
@@ -85,17 +95,19 @@ function listed(row: ListRow): Source {
     taken: Number(row.taken),
     leftOut: Number(row.leftOut),
     lastLook: row.lastLook === null ? null : Number(row.lastLook),
-    trouble: inWords(row.failure, row),
+    trouble: inWords(row.failure, row, services),
   };
 }
 
 export async function listSources(sql: Sql): Promise<Source[]> {
-  return (await sql.rows<ListRow>(`${LIST} ORDER BY s.id`)).map(listed);
+  const [rows, services] = await Promise.all([sql.rows<ListRow>(`${LIST} ORDER BY s.id`), serviceNames(sql)]);
+  return rows.map((row) => listed(row, services));
 }
 
 export async function sourceWhole(sql: Sql, id: string): Promise<SourceWhole | null> {
   const [row] = await sql.rows<ListRow>(`${LIST} WHERE s.id = ?`, [id]);
-  return row ? { ...listed(row), rev: row.rev, settings: SourceSettings.parse(row.settings) } : null;
+  if (!row) return null;
+  return { ...listed(row, await serviceNames(sql)), rev: row.rev, settings: SourceSettings.parse(row.settings) };
 }
 
 export async function phrasesOf(sql: Sql, source: string): Promise<string[]> {
@@ -115,9 +127,15 @@ interface ItemRow {
   gone: number;
   published_desk: number | null;
   fields: Record<string, unknown>;
+  results: string[] | null;
 }
 
-function itemOf(row: ItemRow, taken: Item['taken'], answeredBy: Item['answeredBy'] = null): Item {
+function itemOf(
+  row: ItemRow,
+  taken: Item['taken'],
+  answeredBy: Item['answeredBy'] = null,
+  results: number[] = [],
+): Item {
   return {
     id: row.id,
     subject: row.subject,
@@ -127,6 +145,7 @@ function itemOf(row: ItemRow, taken: Item['taken'], answeredBy: Item['answeredBy
     publishedDesk: row.published_desk === null ? null : Number(row.published_desk),
     answeredBy,
     ...measuresIn(row.fields),
+    results,
     taken,
   };
 }
@@ -139,7 +158,11 @@ type TakenRow = { item: string } & Item['taken'][number];
 const MOST_ARTICLES = 20_000;
 
 /** The items of a source in their order, each with the briefs that pipelines made of it, and phrases with the article we have. */
-export async function itemsOf(sql: Sql, source: string, kind: SourceKind): Promise<Item[]> {
+export async function itemsOf(
+  sql: Sql,
+  source: string,
+  kind: SourceKind,
+): Promise<{ items: Item[]; addresses: string[] }> {
   const [articles, items, taken] = await Promise.all([
     kind === 'keywords'
       ? sql.rows<{ id: string; title: string; subject: string }>(
@@ -148,7 +171,7 @@ export async function itemsOf(sql: Sql, source: string, kind: SourceKind): Promi
         )
       : [],
     sql.rows<ItemRow>(
-      `SELECT id, source, subject, left_out, left_detail, gone, published_desk, ${kind === 'keywords' ? 'fields' : "'{}' AS fields"} FROM item WHERE source = ? ORDER BY id LIMIT ?`,
+      `SELECT id, source, subject, left_out, left_detail, gone, published_desk, ${kind === 'keywords' ? 'fields, results' : "'{}' AS fields, NULL AS results"} FROM item WHERE source = ? ORDER BY id LIMIT ?`,
       [source, MOST_ITEMS],
     ),
     sql.rows<TakenRow>(`${TAKEN} WHERE i.source = ?`, [source]),
@@ -156,17 +179,25 @@ export async function itemsOf(sql: Sql, source: string, kind: SourceKind): Promi
   const byItem = new Map<string, Item['taken']>();
   for (const { item, ...rest } of taken) byItem.set(item, [...(byItem.get(item) ?? []), rest]);
   const answered = answers(articles);
-  return items.map((item) => {
+  const addresses = new Map<string, number>();
+  const placeOf = (address: string) => {
+    const at = addresses.get(address) ?? addresses.size;
+    addresses.set(address, at);
+    return at;
+  };
+  const all = items.map((item) => {
     const own = byItem.get(item.id) ?? [];
     const at = own.length === 0 && articles.length > 0 ? answered(item.subject) : null;
-    return itemOf(item, own, at === null ? null : { id: articles[at]!.id, title: articles[at]!.title });
+    const answeredBy = at === null ? null : { id: articles[at]!.id, title: articles[at]!.title };
+    return itemOf(item, own, answeredBy, (item.results ?? []).map(placeOf));
   });
+  return { items: all, addresses: [...addresses.keys()] };
 }
 
 /** One item with everything it brings along; null when there is none. */
 export async function itemWhole(sql: Sql, id: string): Promise<ItemWhole | null> {
   const [row] = await sql.rows<ItemRow>(
-    'SELECT id, source, subject, left_out, left_detail, gone, published_desk, fields FROM item WHERE id = ?',
+    'SELECT id, source, subject, left_out, left_detail, gone, published_desk, fields, results FROM item WHERE id = ?',
     [id],
   );
   if (!row) return null;
@@ -207,10 +238,11 @@ export async function looksOf(sql: Sql, source: string, before: string, limit: n
      FROM look l JOIN source s ON s.id = l.source LEFT JOIN pipeline p ON p.id = l.pipeline WHERE l.source = ? AND l.id < ? ORDER BY l.id DESC LIMIT ?`,
     [source, before, limit],
   );
+  const services = await serviceNames(sql);
   return rows.map(({ left_out, failure, name, ...row }) => ({
     ...row,
     atDesk: Number(row.atDesk),
     leftOut: left_out,
-    trouble: inWords(failure, { id: source, name }),
+    trouble: inWords(failure, { id: source, name }, services),
   }));
 }

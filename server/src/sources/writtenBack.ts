@@ -1,4 +1,4 @@
-import type { SheetSettings } from '@grivo/contract';
+import type { KeywordSettings, SheetSettings } from '@grivo/contract';
 import { opportunity } from '@grivo/core';
 import Papa from 'papaparse';
 import type { Sql } from '../store/database.ts';
@@ -50,7 +50,11 @@ export async function* writtenBack(
 const AT_ONCE = 1_000;
 
 /** A keyword list as CSV, with what is known of each phrase and what was made of it; it can be read in again as it is. */
-export async function* listWrittenBack(sql: Sql, source: string): AsyncGenerator<string> {
+export async function* listWrittenBack(
+  sql: Sql,
+  source: string,
+  { opportunity: formula }: KeywordSettings,
+): AsyncGenerator<string> {
   yield csv([['phrase', 'volume', 'difficulty', 'opportunity', 'left out', ...BECAME]]);
   for (let after = ''; ; ) {
     const rows = await sql.rows<{
@@ -74,7 +78,7 @@ export async function* listWrittenBack(sql: Sql, source: string): AsyncGenerator
       rows.map(({ identity, subject, fields, left_out, left_detail }) => {
         const { volume, difficulty } = measuresIn(fields);
         const left = left_out === null ? '' : `${left_out}${left_detail === '' ? '' : `: ${left_detail}`}`;
-        const promise = opportunity({ volume, difficulty });
+        const promise = opportunity(subject, { volume, difficulty }, formula);
         return [
           subject,
           volume ?? '',

@@ -9,9 +9,15 @@ import type { Tools } from './tools.ts';
 
 export const AimField = z.object({ phrase: z.string(), terms: z.array(z.string()) });
 
-/** What the brief aims at, when a step above said so. */
+const MOST_TERMS = 8;
+
+/** What the brief aims at: what a step above said, else the phrases that were taken together. */
 export function aimOf(context: StepContext): z.infer<typeof AimField> | null {
-  return AimField.safeParse(context.fields['aim']).data ?? null;
+  const { data } = AimField.safeParse(context.fields['aim']);
+  if (data) return data;
+  // Phrases that were taken together are all to be answered.
+  const phrases = z.array(z.string()).safeParse(context.fields['phrases']).data ?? [];
+  return phrases.length > 0 ? { phrase: context.brief.subject, terms: phrases.slice(0, MOST_TERMS) } : null;
 }
 
 /** Says what readers search for: the subject, a phrase of one's own, or one the writer proposes with related words. */

@@ -1,5 +1,6 @@
 import type { ServiceRole } from '@grivo/core';
 import type { Illustrator } from '../adapters/illustrator.ts';
+import type { KeywordFigures } from '../adapters/keywordFigures.ts';
 import type { LookUp } from '../adapters/lookUp.ts';
 import type { Micropub } from '../adapters/micropub.ts';
 import type { VideoHost } from '../adapters/videoHost.ts';
@@ -21,6 +22,7 @@ export interface Tools {
   illustrator: Illustrator;
   lookUp: LookUp;
   videoHost: VideoHost;
+  keywordFigures: KeywordFigures;
   micropub: Micropub;
   secrets: Secrets;
   /** The mail server, when the installation has one. */

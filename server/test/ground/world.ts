@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import { type CadenceRule, type Step, stepKinds } from '@grivo/core';
-import { BLOGS, CHANNELS, PAGES, SHEETS, type StandIns, start } from '@grivo/standins';
+import { BLOGS, CHANNELS, ELSEWHERE, PAGES, SEARCHES, SHEETS, type StandIns, start } from '@grivo/standins';
 import { inject } from 'vitest';
 import { createBlog } from '../../src/blogs/create.ts';
 import { Procedures } from '../../src/engine/briefState.ts';
@@ -48,7 +48,14 @@ export interface World {
 
 /** A product with everything connected to stand-ins of its own. */
 export async function world(which: 'one' | 'two' = 'one', options: Partial<ProductOptions> = {}): Promise<World> {
-  const standIns = await start({ pages: PAGES, blogs: BLOGS, channels: CHANNELS, sheets: SHEETS });
+  const standIns = await start({
+    pages: PAGES,
+    blogs: BLOGS,
+    channels: CHANNELS,
+    sheets: SHEETS,
+    elsewhere: ELSEWHERE,
+    searches: SEARCHES,
+  });
   const product = await assemble({
     databaseUrl: await testDatabaseUrl(),
     secretKey: randomBytes(32),
@@ -93,6 +100,16 @@ export async function world(which: 'one' | 'two' = 'one', options: Partial<Produ
     role: 'video host',
     name: 'The videos',
     address: standIns.services.videoHost,
+    model: '',
+    secret: null,
+    price,
+    permits: 4,
+    timeLimitMs: 2_000,
+  });
+  await createService(ground, secrets, {
+    role: 'keyword service',
+    name: 'The figures',
+    address: standIns.services.keywords,
     model: '',
     secret: null,
     price,

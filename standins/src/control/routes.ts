@@ -8,7 +8,7 @@ import type { ServiceName, Trouble, Troubles } from './trouble.ts';
 /** Orders to misbehave, and what was received, for tests and demonstrations. */
 export interface Introduction {
   services: {
-    role: 'writer' | 'illustrator' | 'look-up' | 'video host';
+    role: 'writer' | 'illustrator' | 'look-up' | 'video host' | 'keyword service';
     name: string;
     address: string;
     secret: string | null;

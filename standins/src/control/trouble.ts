@@ -18,7 +18,16 @@ export type Trouble =
   | { how: 'key refused' }
   | { how: 'page without text' };
 
-export type ServiceName = 'writer' | 'illustrator' | 'look-up' | 'blog' | 'web' | 'inbox' | 'videos' | 'sheets';
+export type ServiceName =
+  | 'writer'
+  | 'illustrator'
+  | 'look-up'
+  | 'blog'
+  | 'web'
+  | 'inbox'
+  | 'videos'
+  | 'sheets'
+  | 'keywords';
 
 interface Order {
   at: ServiceName;

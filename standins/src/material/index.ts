@@ -1,6 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { BlogSite } from '../blog/posts.ts';
+import type { FoundElsewhere } from '../keywords/keywords.ts';
 import type { SheetMaterial } from '../sheets/sheets.ts';
 import type { ChannelMaterial, VideoMaterial } from '../videos/videos.ts';
 import type { WebPage } from '../web/pages.ts';
@@ -153,3 +154,36 @@ export const SHEETS: readonly SheetMaterial[] = [
   },
   { slug: 'written', title: 'What was written', above: [], header: ['Subject', 'Title', 'Words', 'Address'], rows: [] },
 ];
+
+/** Hosts that pages of a subject lie on, in turn. */
+const HOSTS: Record<string, readonly string[]> = {
+  fermenting: ['crock-and-cellar.example', 'the-sour-shelf.example', 'cabbage-notes.example'],
+  rainwater: ['barrel-and-spout.example', 'wet-gardens.example'],
+  knives: ['keen-edges.example', 'the-cutting-board.example'],
+};
+
+/** Pages that searches give, of which only the summary is known here. */
+export const ELSEWHERE: readonly FoundElsewhere[] = Object.entries(HOSTS).flatMap(([file, hosts]) =>
+  read(join('elsewhere', `${file}.txt`))
+    .trim()
+    .split('\n')
+    .map((line, i) => {
+      const [title = '', text = ''] = line.split(' | ');
+      const slug = title
+        .toLowerCase()
+        .replace(/[^a-z0-9]+/g, '-')
+        .replace(/^-|-$/g, '');
+      return { host: hosts[i % hosts.length]!, slug, title, paragraphs: [text] };
+    }),
+);
+
+/** Phrases people search for, by subject: those that one page can answer stand together. */
+export const SEARCHES: Readonly<Record<string, readonly (readonly string[])[]>> = Object.fromEntries(
+  Object.keys(HOSTS).map((file) => [
+    file,
+    read(join('searches', `${file}.txt`))
+      .trim()
+      .split(/\n\s*\n/)
+      .map((group) => group.split('\n')),
+  ]),
+);

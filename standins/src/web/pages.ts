@@ -1,6 +1,6 @@
 import { Router } from 'express';
 import type { Troubles } from '../control/trouble.ts';
-import { stemsOf } from '../model/language.ts';
+import { nearBest, searchIndex } from './search.ts';
 
 /** A page of the small web. Paragraphs are parted by blank lines in the material. */
 export interface WebPage {
@@ -12,6 +12,9 @@ export interface WebPage {
   countries: string[];
   paragraphs: string[];
 }
+
+/** A page with less than this share of the best page's score speaks of something else. */
+const LEAST_SHARE = 0.3;
 
 /** A small web of pages that can be read at `/pages/site/slug` and looked up by subject at `/look-up`. */
 export function smallWeb(pages: readonly WebPage[], troubles: Troubles): Router {
@@ -26,13 +29,12 @@ export function smallWeb(pages: readonly WebPage[], troubles: Troubles): Router 
         : { status: 404, type: 'text/html', body: '<!doctype html><title>Not found</title><p>There is no such page.' };
     }),
   );
-  const index = indexOf(pages);
+  const search = searchIndex(pages);
   router.get(
     '/look-up',
     troubles.around('look-up', (request) => {
       const { q = '', n = '5', language, country, since } = request.query as Record<string, string>;
-      const found = index
-        .search(q)
+      const found = nearBest(search(q), LEAST_SHARE)
         .filter(
           ({ page }) =>
             (!language || page.language === language) &&
@@ -68,50 +70,4 @@ ${page.paragraphs.map((paragraph) => `<p>${escaped(paragraph)}</p>`).join('\n')}
 </article></main>
 <aside><h2>More</h2><ul>${others.map((other) => `<li><a href="${other.slug}">${escaped(other.title)}</a></li>`).join('')}</ul></aside>
 <footer><p>All rights reserved. Sign up for our newsletter to hear from us once a month.</p></footer></body></html>`;
-}
-
-/** A page with less than this share of the best page's score speaks of something else. */
-const LEAST_SHARE = 0.3;
-
-/** BM25 (Robertson and Zaragoza 2009) over titles and texts, the title counted three times. */
-function indexOf(pages: readonly WebPage[]) {
-  const documents = pages.map((page) => {
-    const stems = [
-      ...stemsOf(page.title),
-      ...stemsOf(page.title),
-      ...stemsOf(page.title),
-      ...page.paragraphs.flatMap((p) => stemsOf(p)),
-    ];
-    const counts = new Map<string, number>();
-    for (const s of stems) counts.set(s, (counts.get(s) ?? 0) + 1);
-    return { page, counts, length: stems.length };
-  });
-  const average = documents.reduce((sum, d) => sum + d.length, 0) / Math.max(1, documents.length);
-  return {
-    search(query: string): { page: WebPage; score: number }[] {
-      const stems = [...new Set(stemsOf(query))];
-      const weight = new Map(
-        stems.map((s) => [
-          s,
-          Math.log(
-            1 +
-              (documents.length - documents.filter((d) => d.counts.has(s)).length + 0.5) /
-                (documents.filter((d) => d.counts.has(s)).length + 0.5),
-          ),
-        ]),
-      );
-      return documents
-        .map(({ page, counts, length }) => {
-          let score = 0;
-          for (const s of stems) {
-            const f = counts.get(s) ?? 0;
-            score += (weight.get(s)! * f * 2.2) / (f + 1.2 * (0.25 + (0.75 * length) / average));
-          }
-          return { page, score };
-        })
-        .filter(({ score }) => score > 0)
-        .sort((a, b) => b.score - a.score || (a.page.slug < b.page.slug ? -1 : 1))
-        .filter(({ score }, _i, all) => score >= all[0]!.score * LEAST_SHARE);
-    },
-  };
 }

@@ -28,7 +28,7 @@ const ORDERS = {
   opportunity: {
     says: 'opportunity',
     does: 'volume × (100 − difficulty) ÷ 100; most first',
-    of: (item: Item) => opportunity(item),
+    of: (item: Item) => opportunity(item.subject, item),
   },
 } as const;
 type Order = keyof typeof ORDERS;

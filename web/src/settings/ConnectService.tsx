@@ -13,6 +13,10 @@ const SAYS: Record<Role, { name: string; hint: string }> = {
   writer: { name: 'writer', hint: 'A service that answers chat completions.' },
   illustrator: { name: 'illustrator', hint: 'A service that answers image generations.' },
   'look-up': { name: 'look-up', hint: 'A service that finds pages by subject.' },
+  'keyword service': {
+    name: 'keyword service',
+    hint: 'How often phrases are searched for, how hard each is, and what a search gives.',
+  },
   'video host': { name: 'video host', hint: 'Where channels are looked up by handle or name.' },
 };
 

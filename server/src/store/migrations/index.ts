@@ -4,6 +4,7 @@ import { Blocks1764200000000 } from './0003-blocks.ts';
 import { Sheet1764300000000 } from './0004-sheet.ts';
 import { Intake1764400000000 } from './0005-intake.ts';
 import { Place1764500000000 } from './0006-place.ts';
+import { Results1764600000000 } from './0007-results.ts';
 
 /** Append-only: a migration that has left this repository is never changed. */
 export const migrations = [
@@ -13,4 +14,5 @@ export const migrations = [
   Sheet1764300000000,
   Intake1764400000000,
   Place1764500000000,
+  Results1764600000000,
 ];
