@@ -1,8 +1,7 @@
 // The demonstration: a small shop for fermenting gear, its blogs, its keywords and its pipelines. Everything is asked of
 // the API, as a person would; nothing is written into the database.
-import { createHash } from 'node:crypto';
 import { SHIPPED } from '@grivo/core';
-import { BLOGS, KEYWORDS } from '@grivo/standins';
+import { BLOGS, KEYWORDS, SEARCHES } from '@grivo/standins';
 import { quiet, until } from './client.mjs';
 
 const DAY = 86_400_000;
@@ -37,6 +36,13 @@ export async function connect(
     role: 'video host',
     name: 'Stand-in videos',
     address: `${standIns}/videos/find`,
+    price: { microsPerThousandIn: 0, microsPerThousandOut: 0, microsPerPicture: 0 },
+    timeLimitMs: timeLimits.service,
+  });
+  await call('POST', '/services', {
+    role: 'keyword service',
+    name: 'Stand-in keyword figures',
+    address: `${standIns}/keywords`,
     price: { microsPerThousandIn: 0, microsPerThousandOut: 0, microsPerPicture: 0 },
     timeLimitMs: timeLimits.service,
   });
@@ -176,21 +182,28 @@ export function careful(source, blog) {
   };
 }
 
-/** A phrase as a keyword tool might have measured it: made up, the same each time; longer ones are sought less and easier. */
-function measured(phrase) {
-  const chance = createHash('sha256').update(phrase).digest().readUInt16BE() / 65_536;
-  const words = phrase.split(' ').length;
-  return {
-    phrase,
-    volume: Math.round(2_400 * 0.62 ** words * (0.3 + 1.7 * chance)) * 10,
-    difficulty: Math.max(1, Math.min(96, Math.round(70 - 9 * words + 40 * chance))),
-  };
+async function keywordList(call, name, phrases, settings = {}) {
+  const { id } = await call('POST', '/sources', { name, settings: { kind: 'keywords', ...settings } });
+  await call('POST', `/sources/${id}/keywords`, { paste: phrases.join('\n') });
+  await call('POST', `/sources/${id}/figures`);
+  return id;
 }
 
-async function keywordList(call, name, phrases) {
-  const { id } = await call('POST', '/sources', { name });
-  await call('POST', `/sources/${id}/keywords`, { phrases: phrases.map(measured) });
-  return id;
+/** What was pasted of a keyword tool, to be gone through: groups, some of them answered, and what is not meant. */
+function workshopList(call) {
+  const pasted = SEARCHES.fermenting.slice(0, 22).flat();
+  const stray = [
+    'pickle crock near me',
+    'second hand crock',
+    'kahm yeast or mold',
+    'salt lamp benefits',
+    'Kimchi  Recipe',
+  ];
+  return keywordList(call, 'Salt, brine and crocks', [...pasted, ...stray], {
+    exclude: ['near me', 'second hand', 'salt lamp'],
+    spelling: 'British',
+    group: 'closely',
+  });
 }
 
 /** The stock sheet and the video channel of the shop, each looked at once. */
@@ -232,6 +245,7 @@ export async function setUp(call, standIns) {
   const recipes = await keywordList(call, 'Recipe ideas', KEYWORDS.recipes);
   const german = await keywordList(call, 'Stichwörter', KEYWORDS.german);
   const asked = await keywordList(call, 'What readers asked', KEYWORDS.guides.slice(-14));
+  await workshopList(call);
   const { stock, bench } = await outside(call, standIns);
   const weekly = { everyMinutes: 7 * 1_440 };
   const pipelines = [];

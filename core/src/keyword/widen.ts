@@ -9,15 +9,15 @@ export interface Widened {
 const PATTERNS: Record<string, { questions: string; phrases: string }> = {
   en: {
     questions:
-      'what is X|how to make X|how long does X take|how long does X keep|how do you store X|can you freeze X|is X safe|is X good for you|why did my X go wrong|how much X a day|which X is best|what can I use instead of X',
+      'what is X|how does X work|how long does X take|how much does X cost|how do you choose X|is X worth it|what can go wrong with X|which X is best|what can I use instead of X|when do you need X',
     phrases:
-      'X recipe|easy X|homemade X|X for beginners|X step by step|X at home|best X|X without salt|X mistakes|X temperature|X time|X shelf life|X benefits|X substitute|X ratio|X price',
+      'X for beginners|X step by step|X at home|best X|easy X|X tips|X mistakes|X problems|X ideas|X examples|X benefits|X alternatives|X cost|X near me',
   },
   de: {
     questions:
-      'was ist X|wie macht man X|wie lange dauert X|wie lange ist X haltbar|wie lagert man X|kann man X einfrieren|ist X gesund|warum misslingt X|welches X ist das beste|was statt X',
+      'was ist X|wie funktioniert X|wie lange dauert X|was kostet X|worauf achten bei X|lohnt sich X|was kann bei X schiefgehen|wann braucht man X|was statt X',
     phrases:
-      'X Rezept|X einfach|X selber machen|X für Anfänger|X Schritt für Schritt|bestes X|X ohne Salz|X Fehler|X Temperatur|X Dauer|X Haltbarkeit|X Ersatz|X Verhältnis|X Preis',
+      'X für Anfänger|X Schritt für Schritt|X zu Hause|X selber machen|X einfach|X Tipps|X Fehler|X Probleme|X Ideen|X Beispiele|X Vorteile|X Alternativen|X Kosten',
   },
 };
 

@@ -97,10 +97,9 @@ export async function widen(
   const related = service
     ? await ports.keywordFigures.related(service, seed, { language, country }, signal)
     : { ok: true as const, value: [] };
-  const known = related.ok ? fresh(related.value) : [];
-  if (known.length > 0)
+  if (related.ok && related.value.length > 0)
     return {
-      phrases: known.map(({ phrase, volume, difficulty }) => ({
+      phrases: fresh(related.value).map(({ phrase, volume, difficulty }) => ({
         phrase,
         volume,
         difficulty,

@@ -54,6 +54,7 @@ export function keywordService(
   ];
   const search = searchIndex(all);
   const found = (phrase: string) => nearBest(search(phrase), LEAST_SHARE).slice(0, MOST_RESULTS);
+  const measured = (phrase: string) => measuredAs(phrase, found(phrase)[0]?.page.slug ?? phrase);
   const bank = [...new Set(Object.values(searches).flat(2))];
   let sites: Map<string, string[]> | null = null;
   /** Phrases each site stands among the first three for. */
@@ -123,15 +124,21 @@ function related(
     .map(({ phrase }) => phrase);
 }
 
-/** Longer phrases are searched for less, and are easier to be found for. */
-function measured(phrase: string): Measured {
-  const digest = createHash('sha256').update(phrase.toLowerCase()).digest();
-  const [one, other] = [digest[0]! / 255, digest[1]! / 255];
+/** Two figures from 0 to 1, the same for the same text each time. */
+function chances(text: string): [number, number] {
+  const digest = createHash('sha256').update(text.toLowerCase()).digest();
+  return [digest[0]! / 255, digest[1]! / 255];
+}
+
+/** Some subjects are searched for more and are harder than others; longer phrases are searched for less, and are easier. */
+function measuredAs(phrase: string, subject: string): Measured {
+  const [one, other] = chances(phrase);
+  const [sought, hard] = chances(subject);
   const words = phrase.trim().split(/\s+/).length;
-  const volume = Math.round(10 ** (3.9 - 0.22 * words - 1.1 * one) / 10) * 10;
+  const volume = Math.round(10 ** (3.6 - 0.2 * words - 0.8 * one + 1.1 * (sought - 0.5)) / 10) * 10;
   return {
     phrase,
     volume: volume < 10 ? null : volume,
-    difficulty: Math.max(1, Math.round(72 - 7 * words + 28 * (other - 0.5))),
+    difficulty: Math.max(1, Math.min(96, Math.round(62 - 4 * words + 12 * (other - 0.5) + 56 * (hard - 0.5)))),
   };
 }

@@ -112,7 +112,7 @@ export function SheetSource({ source, settings }: { source: SourceWhole; setting
       <ActionBar>
         <TakeButton
           into={into}
-          items={[...picked]}
+          chosen={picked.size === 0 ? null : { items: [...picked] }}
           says={picked.size === 0 ? 'Take the ticked' : `Take ${plural(picked.size, 'row')}`}
         />
         <IntoWords into={into} n={picked.size} />

@@ -3,7 +3,7 @@ import { useParams } from 'react-router';
 import { inWords } from '../api/call.ts';
 import { read } from '../api/queries.ts';
 import { Loading, Trouble } from '../design/index.ts';
-import { KeywordList } from './KeywordList.tsx';
+import { KeywordList } from './keywords/KeywordList.tsx';
 import { SheetSource } from './SheetSource.tsx';
 import { VideoSource } from './VideoSource.tsx';
 

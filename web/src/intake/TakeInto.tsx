@@ -18,9 +18,16 @@ export interface TakingInto {
   kind: Source['kind'];
 }
 
+/** What is taken: items each by itself, or groups of them together. */
+export interface Chosen {
+  items?: string[];
+  groups?: string[][];
+  range?: { from: number; to: number } | null;
+}
+
 function useTake(pipeline: Pipeline | undefined, onTaken: () => void) {
   return useMutation({
-    mutationFn: (body: { items: string[]; range?: { from: number; to: number } | null }) =>
+    mutationFn: (body: Chosen) =>
       call('POST', `/pipelines/${pipeline!.id}/take`, { body, answer: Taken, key: crypto.randomUUID() }),
     onSuccess: () => {
       onTaken();
@@ -108,14 +115,14 @@ export function TakenHere({ into: { pipeline, take } }: { into: TakingInto }) {
 }
 
 /** The one solid button of a source: takes what is ticked. */
-export function TakeButton({ into, items, says }: { into: TakingInto; items: readonly string[]; says: ReactNode }) {
+export function TakeButton({ into, chosen, says }: { into: TakingInto; chosen: Chosen | null; says: ReactNode }) {
   return (
     <Button
       look="solid"
       hint="T"
-      disabled={items.length === 0 || into.pipeline === undefined || into.take.isPending}
+      disabled={chosen === null || into.pipeline === undefined || into.take.isPending}
       busy={into.take.isPending ? 'Taking' : null}
-      onClick={() => into.take.mutate({ items: [...items] })}
+      onClick={() => chosen && into.take.mutate(chosen)}
     >
       {says}
     </Button>
