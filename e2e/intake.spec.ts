@@ -108,3 +108,73 @@ test('what cannot be read says so where it was asked for', async ({ page }) => {
   await add(page, 'a sheet', 'http://10.1.2.3/prices.csv', 'Not ours');
   await expect(page.getByRole('alert').first()).toContainText('10.1.2.3 is on a private network');
 });
+
+test('a pasted list is grouped, measured, widened and gone through; a group with a line round it becomes one article', async ({
+  page,
+}) => {
+  const { id } = await ask<{ id: string }>(page, 'post', '/sources', { name: 'From the keyword tool' });
+  await page.goto(`${base()}/intake/${id}`);
+  await page
+    .getByLabel('Phrases', { exact: true })
+    .fill(
+      [
+        'kahm yeast\nkahm yeast smell\nhow to get rid of kahm yeast\nkahm yeast or mold',
+        'hollow pickles\nwhy are my pickles hollow\npickles hollow inside\nkahm yeast or mould',
+        'blue garlic\nis blue garlic safe to eat\npickle crock near me',
+      ].join('\n'),
+    );
+  await page.getByRole('button', { name: /Clean and add/ }).click();
+  await expect(page.getByText(/9 phrases added.*2 near repeats/)).toBeVisible();
+  await page.getByRole('button', { name: 'Look figures up' }).click();
+  await expect(page.getByText(/Figures of \d+ phrases looked up/)).toBeVisible();
+  await page.getByRole('button', { name: /^Group them/ }).click();
+  await page.getByRole('radio', { name: /^closely/ }).click();
+  await expect(page.getByText(/9 phrases in \d groups/)).toBeVisible();
+  await expect(page.locator('li.row').filter({ hasText: 'hollow pickles' })).toContainText('pickles hollow inside');
+  await page.reload();
+  await expect(page.getByRole('group', { name: 'Groups of the list' })).toBeVisible();
+  // Another formula, refused and kept.
+  await page.getByRole('button', { name: /^Opportunity/ }).click();
+  await page.getByRole('textbox', { name: 'Opportunity of a phrase' }).fill('volume / traffic');
+  await expect(page.getByText('there is no ‘traffic’')).toBeVisible();
+  await page.getByRole('textbox', { name: 'Opportunity of a phrase' }).fill('volume / 2');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('button', { name: 'Opportunity: volume ÷ 2' })).toBeVisible();
+  expect(await serious(page)).toEqual([]);
+  // Widened, and what was found added.
+  await page.keyboard.press('w');
+  await page.getByLabel('Phrase to widen').fill('blue garlic');
+  await page.getByRole('button', { name: 'Widen', exact: true }).click();
+  await page.getByRole('checkbox', { name: 'garlic turned blue in brine' }).click();
+  await page.getByRole('button', { name: 'Add 1 phrase' }).click();
+  await expect(page.getByText(/10 phrases in \d groups/)).toBeVisible();
+  // A line round all points ticks all that is open; what is not meant is left out.
+  await page.getByRole('button', { name: 'Widen from a phrase' }).click();
+  const canvas = page.getByRole('img', { name: /by searches a month and difficulty/ });
+  const box = (await canvas.boundingBox())!;
+  await page.mouse.move(box.x + 52, box.y + 4);
+  await page.mouse.down();
+  for (const [x, y] of [
+    [box.width - 4, 4],
+    [box.width - 4, 260],
+    [52, 260],
+  ] as const)
+    await page.mouse.move(box.x + x, box.y + y, { steps: 4 });
+  await page.mouse.up();
+  await expect(page.getByRole('button', { name: /^Take \d as briefs/ })).toBeVisible();
+  await page.reload();
+  const stray = page.getByRole('checkbox', { name: 'pickle crock near me' });
+  await stray.click();
+  await page.getByRole('button', { name: /^Leave 1 out/ }).click();
+  await expect(page.getByRole('region', { name: 'Left out' })).toContainText('pickle crock near me');
+  // One group, one article.
+  const list = page.url();
+  await pipelineForIt(page, 'Workshop guides');
+  await page.goto(list);
+  const group = page.locator('li.row').filter({ hasText: 'hollow pickles' });
+  await group.getByRole('checkbox').click();
+  await expect(page.getByText('2 phrases,')).toBeVisible();
+  await page.getByRole('button', { name: /^Take 1 as brief/ }).click();
+  await expect(page.getByText('1 brief taken.')).toBeVisible();
+  await expect(group).toContainText('out', { timeout: 60_000 });
+});

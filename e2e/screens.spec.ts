@@ -122,6 +122,7 @@ test('an article moves to another slot by keys, tells what breaks a rule, and go
 test('a dropped line is said, what is typed stays, and changes arrive when it is back', async ({ page, context }) => {
   await page.goto(`${base()}/intake`);
   await page.getByRole('link', { name: 'Recipe ideas' }).click();
+  await page.getByRole('button', { name: 'Paste more' }).click();
   await page.getByLabel('Phrases', { exact: true }).fill('typed while the line is down');
   await context.setOffline(true);
   await page.evaluate(() => window.dispatchEvent(new Event('offline')));
@@ -156,7 +157,7 @@ test('a file of five thousand keywords with quotes, a mark and semicolons is rea
   // Only what is in view is drawn.
   expect(await page.locator('li.row').count()).toBeLessThan(120);
   // What stands in quotes is one phrase, whatever parts it elsewhere; the most sought come first.
-  await page.getByRole('button', { name: 'volume' }).click();
+  await page.getByRole('button', { name: 'volume', exact: true }).click();
   await expect(page.locator('li.row').first()).toHaveText(/^phrase3uv number 4999; quoted4,999/);
 });
 

@@ -245,7 +245,11 @@ export function KeywordList({ source, settings }: { source: SourceWhole; setting
             <>
               <Head title="Paste more" right="any mixture of commas, tabs and lines" />
               <div className="pt-3">
-                <Paste into={() => Promise.resolve(id)} autoFocus={all.length === 0 || chosenPanel === 'paste'} />
+                <Paste
+                  into={() => Promise.resolve(id)}
+                  autoFocus={all.length === 0 || chosenPanel === 'paste'}
+                  onAdded={() => setPanel('paste')}
+                />
               </div>
             </>
           ) : null}
