@@ -15,6 +15,7 @@ const all = {
   plan: (await import('./bench/plan.mjs')).planning,
   claims: (await import('./bench/claims.mjs')).waiting,
   intake: (await import('./bench/intake.mjs')).intake,
+  grouping: (await import('./bench/grouping.mjs')).grouping,
   path: (await import('./bench/path.mjs')).path,
   web: (await import('./bench/web.mjs')).web,
   desk: (await import('./bench/desk.mjs')).desk,

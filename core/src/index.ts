@@ -41,7 +41,13 @@ export {
   identityOf,
 } from './keyword/clean.ts';
 export { CLOSENESS, type Closeness, type Groupable, groupPhrases, headOf } from './keyword/group.ts';
-export { type Measures, OPPORTUNITY, opportunity, opportunityProblem } from './keyword/opportunity.ts';
+export {
+  type Measures,
+  OPPORTUNITY,
+  opportunityBy,
+  opportunityProblem,
+  type Promising,
+} from './keyword/opportunity.ts';
 export { SPELLINGS, type Spelling, spelt } from './keyword/spelling.ts';
 export { asksQuestion, type Widened, widened } from './keyword/widen.ts';
 export { languageOf } from './language/detect.ts';

@@ -92,6 +92,8 @@ export const Items = z.object({
   /** Addresses that searches for phrases give. */
   addresses: z.array(z.string()),
 });
+/** The same before the items themselves are checked, which of a long list is done in slices. */
+export const ItemsUnchecked = Items.extend({ items: z.array(z.unknown()) });
 
 /** What became of looking figures of phrases up. */
 export const FiguresLookedUp = z.object({

@@ -12,14 +12,21 @@ const LONGEST_TEXT = 1_000_000;
  * for by the caller, who can cut a search off.
  */
 export function workOut(text: string, fields: Readonly<Record<string, unknown>>, find: FindPattern): WorkedOut {
+  return prepared(text)(fields, find);
+}
+
+/** An expression read once, to be worked out over many fields. */
+export function prepared(text: string): (fields: Readonly<Record<string, unknown>>, find: FindPattern) => WorkedOut {
   const parsed = parseExpression(text);
-  if (!parsed.ok) return { ok: false, problem: `at character ${parsed.at + 1}: ${parsed.problem}` };
-  try {
-    return { ok: true, value: resultOf(parsed.expression, fields, find) };
-  } catch (error) {
-    if (!(error instanceof CannotDo)) throw error;
-    return { ok: false, problem: error.message };
-  }
+  if (!parsed.ok) return () => ({ ok: false, problem: `at character ${parsed.at + 1}: ${parsed.problem}` });
+  return (fields, find) => {
+    try {
+      return { ok: true, value: resultOf(parsed.expression, fields, find) };
+    } catch (error) {
+      if (!(error instanceof CannotDo)) throw error;
+      return { ok: false, problem: error.message };
+    }
+  };
 }
 
 /** What is wrong with an expression before it is run: its form, unknown functions, calls with too little or too much. */

@@ -1,8 +1,9 @@
 import { expect, test } from 'vitest';
-import { opportunity, opportunityProblem } from './opportunity.ts';
+import { opportunityBy, opportunityProblem } from './opportunity.ts';
 
 test('volume less the share its difficulty takes; null where either is not known', () => {
-  const of = (volume: number | null, difficulty: number | null) => opportunity('kahm yeast', { volume, difficulty });
+  const of = (volume: number | null, difficulty: number | null) =>
+    opportunityBy()('kahm yeast', { volume, difficulty });
   expect(of(880, 25)).toBe(660);
   expect(of(880, 100)).toBe(0);
   expect(of(0, 0)).toBe(0);
@@ -12,10 +13,10 @@ test('volume less the share its difficulty takes; null where either is not known
 
 test('another formula counts, and asks only for what it names', () => {
   const measures = { volume: 900, difficulty: null };
-  expect(opportunity('kahm yeast', measures, 'volume / 3')).toBe(300);
-  expect(opportunity('what is kahm yeast', measures, 'volume * words')).toBe(3_600);
-  expect(opportunity('kahm yeast', measures, 'volume - difficulty')).toBeNull();
-  expect(opportunity('kahm yeast', measures, 'volume / 0')).toBeNull();
+  expect(opportunityBy('volume / 3')('kahm yeast', measures)).toBe(300);
+  expect(opportunityBy('volume * words')('what is kahm yeast', measures)).toBe(3_600);
+  expect(opportunityBy('volume - difficulty')('kahm yeast', measures)).toBeNull();
+  expect(opportunityBy('volume / 0')('kahm yeast', measures)).toBeNull();
 });
 
 test.each([

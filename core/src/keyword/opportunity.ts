@@ -1,4 +1,4 @@
-import { expressionFields, expressionProblem, workOut } from '../expression/evaluate.ts';
+import { expressionFields, expressionProblem, prepared, workOut } from '../expression/evaluate.ts';
 import { numberOf } from '../procedure/test.ts';
 
 /** What a keyword tool measured of a phrase. */
@@ -14,15 +14,21 @@ export const OPPORTUNITY = 'volume * (100 - difficulty) / 100';
 
 const KNOWN = ['volume', 'difficulty', 'words'];
 
-/**
- * What a phrase promises, by an expression of `volume`, `difficulty` and `words` (how many it has); null where a measure
- * the expression asks for is not known, or it gives no figure.
- */
-export function opportunity(phrase: string, measures: Measures, formula: string = OPPORTUNITY): number | null {
-  const fields = { ...measures, words: phrase.trim().split(/\s+/).length };
-  if (expressionFields(formula).some((name) => fields[name as keyof typeof fields] === null)) return null;
-  const done = workOut(formula, fields, () => ({ ok: false, problem: 'no pattern is searched for here' }));
-  return done.ok ? numberOf(done.value) : null;
+/** What a phrase promises; null where a measure its formula asks for is not known, or it gives no figure. */
+export type Promising = (phrase: string, measures: Measures) => number | null;
+
+const NO_PATTERNS = () => ({ ok: false as const, problem: 'patterns cannot be searched for here' });
+
+/** What phrases promise by a formula, an expression of `volume`, `difficulty` and `words` (how many a phrase has). */
+export function opportunityBy(formula: string = OPPORTUNITY): Promising {
+  const work = prepared(formula);
+  const asked = expressionFields(formula);
+  return (phrase, { volume, difficulty }) => {
+    const fields: Record<string, number | null> = { volume, difficulty, words: phrase.trim().split(/\s+/).length };
+    if (asked.some((name) => fields[name] === null)) return null;
+    const done = work(fields, NO_PATTERNS);
+    return done.ok ? numberOf(done.value) : null;
+  };
 }
 
 /** What is wrong with an opportunity's formula, in a sentence; null when nothing is. */
@@ -31,10 +37,7 @@ export function opportunityProblem(formula: string): string | null {
   if (problem !== null) return problem;
   const unknown = expressionFields(formula).find((name) => !KNOWN.includes(name));
   if (unknown !== undefined) return `there is no ‘${unknown}’; there are ${KNOWN.join(', ')}`;
-  const tried = workOut(formula, { volume: 880, difficulty: 25, words: 3 }, () => ({
-    ok: false,
-    problem: 'patterns cannot be searched for here',
-  }));
+  const tried = workOut(formula, { volume: 880, difficulty: 25, words: 3 }, NO_PATTERNS);
   if (!tried.ok) return tried.problem;
   return numberOf(tried.value) === null ? 'it gives no figure' : null;
 }

@@ -1,5 +1,5 @@
 import type { KeywordSettings, SheetSettings } from '@grivo/contract';
-import { opportunity } from '@grivo/core';
+import { opportunityBy } from '@grivo/core';
 import Papa from 'papaparse';
 import type { Sql } from '../store/database.ts';
 import { sha } from './fingerprint.ts';
@@ -55,6 +55,7 @@ export async function* listWrittenBack(
   source: string,
   { opportunity: formula }: KeywordSettings,
 ): AsyncGenerator<string> {
+  const promises = opportunityBy(formula);
   yield csv([['phrase', 'volume', 'difficulty', 'opportunity', 'left out', ...BECAME]]);
   for (let after = ''; ; ) {
     const rows = await sql.rows<{
@@ -78,7 +79,7 @@ export async function* listWrittenBack(
       rows.map(({ identity, subject, fields, left_out, left_detail }) => {
         const { volume, difficulty } = measuresIn(fields);
         const left = left_out === null ? '' : `${left_out}${left_detail === '' ? '' : `: ${left_detail}`}`;
-        const promise = opportunity(subject, { volume, difficulty }, formula);
+        const promise = promises(subject, { volume, difficulty });
         return [
           subject,
           volume ?? '',

@@ -4,7 +4,8 @@ import {
   Blogs,
   BriefWhole,
   Holds,
-  Items,
+  Item,
+  ItemsUnchecked,
   LimitStanding,
   Looks,
   People,
@@ -20,6 +21,7 @@ import {
 } from '@grivo/contract';
 import { QueryClient, queryOptions } from '@tanstack/react-query';
 import { call, Refused } from './call.ts';
+import { checkedInSlices, isSame } from './slices.ts';
 
 export const queryClient = new QueryClient({
   defaultOptions: {
@@ -70,7 +72,12 @@ export const read = {
   items: (source: string) =>
     queryOptions({
       queryKey: ['items', source],
-      queryFn: () => call('GET', `/sources/${source}/items`, { answer: Items }),
+      queryFn: async ({ signal }) => {
+        const unchecked = await call('GET', `/sources/${source}/items`, { answer: ItemsUnchecked, signal });
+        return { ...unchecked, items: await checkedInSlices(Item, unchecked.items) };
+      },
+      // A list that came again as it was stays the same object; part by part is more than a long one is worth.
+      structuralSharing: (before, now) => (isSame(before, now) ? before : now),
     }),
   articles: () =>
     queryOptions({

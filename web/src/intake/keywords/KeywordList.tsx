@@ -1,5 +1,5 @@
 import { FiguresLookedUp, type Item, type SourceWhole } from '@grivo/contract';
-import { languageOf } from '@grivo/core';
+import { languageOf, opportunityBy } from '@grivo/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useCallback, useMemo, useState } from 'react';
 import { call, inWords } from '../../api/call.ts';
@@ -24,7 +24,6 @@ const Scatter = lazy(() => import('./Scatter.tsx'));
 type Panel = 'scatter' | 'paste' | 'widen';
 
 const NONE: readonly Item[] = [];
-const NOWHERE: readonly string[] = [];
 
 /** One keyword list: its phrases or groups of them, what was made of them, and taking the ticked ones into a pipeline. */
 export function KeywordList({ source, settings }: { source: SourceWhole; settings: Settings<'keywords'> }) {
@@ -41,12 +40,21 @@ export function KeywordList({ source, settings }: { source: SourceWhole; setting
   const into = useTakingInto(id, 'keywords', () => setTicked(new Set()));
   const { pipeline } = into;
   const offered = useMemo(() => all.filter((item) => item.leftOut === null), [all]);
-  const language = useMemo(() => languageOf(offered.map(({ subject }) => subject).join(' ')) ?? 'en', [offered]);
-  const { groups, busy } = useGroups(offered, held.data?.addresses ?? NOWHERE, settings.group, language);
+  const language = useMemo(
+    () =>
+      languageOf(
+        offered
+          .slice(0, 2_000)
+          .map(({ subject }) => subject)
+          .join(' '),
+      ) ?? 'en',
+    [offered],
+  );
+  const { groups, busy } = useGroups(offered, settings.group, language);
   const grouped = groups !== null;
   const units = useMemo(
-    () => unitsOf(offered, groups, settings.opportunity, language),
-    [offered, groups, settings.opportunity, language],
+    () => unitsOf(offered, groups, opportunityBy(settings.opportunity)),
+    [offered, groups, settings.opportunity],
   );
   const measured = useMemo(() => all.some((item) => item.volume !== null || item.difficulty !== null), [all]);
   // Groups are gone through from the most promising on; phrases stay as they were given until an order is chosen.

@@ -1,5 +1,5 @@
 import type { Item } from '@grivo/contract';
-import { OPPORTUNITY } from '@grivo/core';
+import { opportunityBy } from '@grivo/core';
 import { expect, test } from 'vitest';
 import { answerOf, lastTaken, ordered, unitsOf } from './units.ts';
 
@@ -24,16 +24,17 @@ const ITEMS = [
   item('how to make kimchi', { volume: 100, difficulty: null }),
   item('pellicle', { answeredBy: { id: 'a', title: 'Kahm' } }),
 ];
-const units = unitsOf(ITEMS, [[0, 1, 3], [2]], OPPORTUNITY, 'en');
+const group = (...members: number[]) => ({ members, want: 'learn' as const });
+const units = unitsOf(ITEMS, [group(1, 0, 3), group(2)], opportunityBy());
 
-test('a group is called by its most searched phrase, adds volumes up and weighs difficulties by them', () => {
+test('a group is called by its first phrase, adds volumes up and weighs difficulties by them', () => {
   expect(units[0]).toMatchObject({ id: 'kahm yeast', want: 'learn', volume: 1_200, difficulty: 40, opportunity: 720 });
   expect(units[0]!.rest.map(({ subject }) => subject)).toEqual(['white film', 'pellicle']);
-  expect(units[1]).toMatchObject({ want: 'make', volume: 100, difficulty: null, opportunity: null });
+  expect(units[1]).toMatchObject({ volume: 100, difficulty: null, opportunity: null });
 });
 
 test('without groups each phrase is by itself', () => {
-  expect(unitsOf(ITEMS, null, OPPORTUNITY, 'en').map(({ id }) => id)).toEqual(ITEMS.map(({ id }) => id));
+  expect(unitsOf(ITEMS, null, opportunityBy()).map(({ id }) => id)).toEqual(ITEMS.map(({ id }) => id));
 });
 
 test('a group is answered with its head or half of its phrases, and what was made of it last stands', () => {
@@ -42,9 +43,8 @@ test('a group is answered with its head or half of its phrases, and what was mad
     answerOf(
       unitsOf(
         who.map((one, i) => item(`phrase ${i}`, { volume: 10 - i, answeredBy: one ? kahm : null })),
-        [who.map((_, i) => i)],
-        '1',
-        'en',
+        [group(...who.keys())],
+        opportunityBy(),
       )[0]!,
     );
   expect(answered(true, false, false)).toEqual(kahm);
@@ -52,7 +52,11 @@ test('a group is answered with its head or half of its phrases, and what was mad
   expect(answered(false, true, false, false)).toBeNull();
   expect(answerOf(units[1]!)).toBeNull();
   const taken = (brief: string) => ({ pipeline: 'p', brief, standing: 'out' });
-  const [unit] = unitsOf([item('a', { taken: [taken('2')] }), item('b', { taken: [taken('1')] })], [[0, 1]], '1', 'en');
+  const [unit] = unitsOf(
+    [item('a', { taken: [taken('2')] }), item('b', { taken: [taken('1')] })],
+    [group(0, 1)],
+    opportunityBy(),
+  );
   expect(lastTaken(unit!)?.brief).toBe('2');
 });
 

@@ -1,5 +1,6 @@
 import type { Item } from '@grivo/contract';
-import { headOf, opportunity, type Want, wantOf } from '@grivo/core';
+import type { Promising, Want } from '@grivo/core';
+import type { Grouped } from './group.worker.ts';
 
 /** What one article is made of: a phrase, or a group of them under the one it is called by. */
 export interface Unit {
@@ -8,7 +9,8 @@ export interface Unit {
   head: Item;
   /** The others, the most searched for first. */
   rest: readonly Item[];
-  want: Want;
+  /** What its reader wants, where it is a group. */
+  want: Want | null;
   /** Searches a month of all its phrases; null where none is known. */
   volume: number | null;
   /** Of its phrases, each weighed by how often it is searched for. */
@@ -18,41 +20,23 @@ export interface Unit {
 
 /**
  * Units of a list in the order of their groups.
- * @param groups indexes of items; null makes each phrase one by itself
+ * @param groups null makes each phrase one by itself
  */
-export function unitsOf(
-  items: readonly Item[],
-  groups: readonly (readonly number[])[] | null,
-  formula: string,
-  language: string,
-): Unit[] {
-  const grouped = groups === null ? items.map((item) => [item]) : groups.map((group) => group.map((i) => items[i]!));
-  return grouped.map((group) => {
-    const at = headOf(
-      group.map(({ subject, volume }) => ({ phrase: subject, volume })),
-      language,
-    );
-    const head = group[at]!;
+export function unitsOf(items: readonly Item[], groups: readonly Grouped[] | null, promises: Promising): Unit[] {
+  const grouped = groups ?? items.map((_, i) => ({ members: [i], want: null }));
+  return grouped.map(({ members, want }) => {
+    const group = members.map((i) => items[i]!);
+    const [head, ...rest] = group;
     const measures = { volume: volumeOf(group), difficulty: difficultyOf(group) };
     return {
-      id: head.id,
-      head,
-      rest: group.filter((_, i) => i !== at).toSorted((a, b) => (b.volume ?? -1) - (a.volume ?? -1)),
-      want: commonWant(group, head, language),
+      id: head!.id,
+      head: head!,
+      rest: rest.sort((a, b) => (b.volume ?? -1) - (a.volume ?? -1)),
+      want,
       ...measures,
-      opportunity: opportunity(head.subject, measures, formula),
+      opportunity: promises(head!.subject, measures),
     };
   });
-}
-
-/** What most of its phrases want; of equals what the one it is called by does. */
-function commonWant(group: readonly Item[], head: Item, language: string): Want {
-  const counts = new Map<Want, number>([[wantOf(head.subject, language), 0.5]]);
-  for (const { subject } of group) {
-    const want = wantOf(subject, language);
-    counts.set(want, (counts.get(want) ?? 0) + 1);
-  }
-  return [...counts].reduce((most, one) => (one[1] > most[1] ? one : most))[0];
 }
 
 function volumeOf(group: readonly Item[]): number | null {

@@ -1,0 +1,28 @@
+import type { z } from 'zod';
+
+/** Checked one after the other without a break; about ten milliseconds. */
+const SLICE = 1_000;
+
+/** Checks a long list by its schema in slices, between which the page goes on. */
+export async function checkedInSlices<T>(schema: z.ZodType<T>, values: readonly unknown[]): Promise<T[]> {
+  const out: T[] = [];
+  for (let at = 0; at < values.length; at += SLICE) {
+    if (at > 0) await new Promise((resolve) => setTimeout(resolve));
+    for (const value of values.slice(at, at + SLICE)) out.push(schema.parse(value));
+  }
+  return out;
+}
+
+/** Whether two values of JSON are the same. */
+export function isSame(a: unknown, b: unknown): boolean {
+  if (a === b) return true;
+  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return false;
+  if (Array.isArray(a) !== Array.isArray(b)) return false;
+  let keys = 0;
+  for (const key in a) {
+    keys++;
+    if (!isSame(a[key as keyof typeof a], b[key as keyof typeof b])) return false;
+  }
+  for (const _ in b) keys--;
+  return keys === 0;
+}
