@@ -144,6 +144,7 @@ export {
   type RowReading,
   rowReader,
 } from './sheet/row.ts';
+export { FirstMet } from './sheet/seen.ts';
 export {
   type BriefStanding,
   briefMay,

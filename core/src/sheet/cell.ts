@@ -42,7 +42,7 @@ export function readCell(type: CellType, raw: string): ReadCell {
 }
 
 /** Most figures are written plainly; a pattern a cell would take longer than all the rest of reading it. */
-function isPlain(text: string): boolean {
+export function isPlain(text: string): boolean {
   let dots = 0;
   for (let i = 0; i < text.length; i++) {
     const code = text.charCodeAt(i);

@@ -1,4 +1,4 @@
-import { readCell } from './cell.ts';
+import { isPlain, readCell } from './cell.ts';
 import type { SheetColumn } from './guess.ts';
 
 /** How rows become items. */
@@ -19,8 +19,8 @@ export interface RowFault {
 }
 
 export interface ReadRow {
-  /** What tells the row from others; null when that is not filled in. */
-  identity: string | null;
+  /** What tells the row from others of the sheet; null when that is not filled in. */
+  apart: string | null;
   subject: string;
   faults: readonly RowFault[];
 }
@@ -35,6 +35,8 @@ export interface RowFields {
 export interface RowReader {
   /** What a row is, and what is wrong in it. */
   read: (cells: readonly string[]) => ReadRow;
+  /** What it is known by for ever, by the cells that tell rows apart or by all of them. */
+  identityOf: (cells: readonly string[]) => string;
   /** What it brings along; made only of rows that are kept, since of a million most are known already. */
   fieldsOf: (cells: readonly string[]) => RowFields;
 }
@@ -57,37 +59,41 @@ export function rowReader({ columns, title, identity }: RowReading): RowReader {
     const whole = cells[i] ?? '';
     return whole.length > MOST_CELL ? whole.slice(0, MOST_CELL) : whole;
   };
+  const tellingCells = (cells: readonly string[]) =>
+    (telling.length === 0 ? cells : telling.map((i) => cells[i] ?? '')).map((cell) => cell.trim());
+  const isFigure = columns.map(({ type }) => type === 'number');
+  const apartBy = (cells: readonly string[]): string | null => {
+    if (telling.length === 1) return (cells[telling[0]!] ?? '').trim() || null;
+    const parts = tellingCells(cells);
+    return telling.length > 0 && parts.includes('') ? null : parts.join('\u001f');
+  };
+  const faultsOf = (cells: readonly string[], subject: string, apart: string | null): RowFault[] => {
+    const faults = typed.flatMap((i): RowFault[] => {
+      const read = readCell(columns[i]!.type, cellOf(cells, i));
+      if (read.ok) return [];
+      return [{ header: columns[i]!.header, problem: read.problem, reads: read.reads, grave: true }];
+    });
+    const missing = (header: string, problem: string) => faults.push({ header, problem, reads: null, grave: true });
+    if (subject === '') missing(columns[titled]?.header ?? 'title', 'no title');
+    const nothing = apart === null ? telling.find((i) => (cells[i] ?? '').trim() === '') : undefined;
+    if (nothing !== undefined) missing(columns[nothing]!.header, 'nothing tells this row apart');
+    return faults;
+  };
+  /** What most cells are is told without anything made for it. */
+  const isWell = (cells: readonly string[]) => {
+    for (const i of typed) {
+      const cell = cells[i] ?? '';
+      if (isFigure[i]! ? !isPlain(cell) : !readCell(columns[i]!.type, cellOf(cells, i)).ok) return false;
+    }
+    return true;
+  };
   return {
+    identityOf: (cells) => JSON.stringify(tellingCells(cells)),
     read(cells) {
-      let faults: RowFault[] | null = null;
-      for (const i of typed) {
-        const read = readCell(columns[i]!.type, cellOf(cells, i));
-        if (read.ok) continue;
-        faults ??= [];
-        faults.push({ header: columns[i]!.header, problem: read.problem, reads: read.reads, grave: true });
-      }
       const subject = evened(cells[titled] ?? '');
-      if (subject === '') {
-        faults ??= [];
-        faults.push({ header: columns[titled]?.header ?? 'title', problem: 'no title', reads: null, grave: true });
-      }
-      let known: string | null = null;
-      if (telling.length === 0) known = JSON.stringify(cells.map((cell) => cell.trim()));
-      else {
-        const parts = telling.map((i) => (cells[i] ?? '').trim());
-        const missing = parts.indexOf('');
-        if (missing < 0) known = JSON.stringify(parts);
-        else {
-          faults ??= [];
-          faults.push({
-            header: columns[telling[missing]!]!.header,
-            problem: 'nothing tells this row apart',
-            reads: null,
-            grave: true,
-          });
-        }
-      }
-      return { identity: known, subject, faults: faults ?? NO_FAULTS };
+      const apart = apartBy(cells);
+      const well = subject !== '' && apart !== null && isWell(cells);
+      return { apart, subject, faults: well ? NO_FAULTS : faultsOf(cells, subject, apart) };
     },
     fieldsOf(cells) {
       const fields: RowFields['fields'] = {};
@@ -106,5 +112,6 @@ export function rowReader({ columns, title, identity }: RowReading): RowReader {
 
 function evened(text: string): string {
   const short = text.length > 4_000 ? text.slice(0, 4_000) : text;
-  return (/\s{2}|[\t\n\r]/.test(short) ? short.replace(/\s+/g, ' ') : short).trim().slice(0, MOST_SUBJECT);
+  const even = (/\s{2}|[\t\n\r]/.test(short) ? short.replace(/\s+/g, ' ') : short).trim();
+  return even.length > MOST_SUBJECT ? even.slice(0, MOST_SUBJECT) : even;
 }

@@ -96,7 +96,7 @@ describe('rows', () => {
   const { read, fieldsOf } = rowReader(guessSheet(STOCK));
 
   test('are told by their identity, and bring fields of their types along', () => {
-    expect(read(STOCK[3]!)).toEqual({ identity: '["CH-0102"]', subject: 'Kraut crock, belly', faults: [] });
+    expect(read(STOCK[3]!)).toEqual({ apart: 'CH-0102', subject: 'Kraut crock, belly', faults: [] });
     expect(fieldsOf(STOCK[3]!)).toEqual({
       fields: {
         sku: 'CH-0102',
@@ -131,7 +131,7 @@ describe('rows', () => {
 
   test('without a column that tells them apart, the whole row does', () => {
     const whole = rowReader({ ...guessSheet(STOCK), identity: [] });
-    expect(whole.read(STOCK[2]!).identity).not.toBe(whole.read(STOCK[3]!).identity);
-    expect(whole.read(STOCK[2]!).identity).toBe(whole.read([...STOCK[2]!]).identity);
+    expect(whole.identityOf(STOCK[2]!)).not.toBe(whole.identityOf(STOCK[3]!));
+    expect(whole.identityOf(STOCK[2]!)).toBe(whole.identityOf([...STOCK[2]!]));
   });
 });

@@ -33,7 +33,8 @@ export async function* csvRows(
   };
   const done = (rows: string[][]): string[][] => {
     row += rows.length;
-    return rows.filter((cells) => !(cells.length === 1 && cells[0] === ''));
+    const isBlank = (cells: string[]) => cells.length === 1 && cells[0] === '';
+    return rows.some(isBlank) ? rows.filter((cells) => !isBlank(cells)) : rows;
   };
   /** The first line of the rest, its quotes taken as letters. */
   const plainLine = (): string[][] => {

@@ -1,5 +1,5 @@
 import type { SheetSettings } from '@grivo/contract';
-import { guessBelow, guessSheet, rowReader } from '@grivo/core';
+import { FirstMet, guessBelow, guessSheet, type RowReader, rowReader } from '@grivo/core';
 import { fileAbout, fileChunks } from '../../files/repository.ts';
 import { type OpenTable, openTable } from '../../tables/open.ts';
 import type { Found, Looking, LookPorts, SourceReader } from '../kind.ts';
@@ -81,43 +81,70 @@ export async function begunTable(table: OpenTable): Promise<{ head: string[][]; 
   return { head, rows: rows() };
 }
 
+/** A row as an item; what it says and brings along is made only when it is asked for. */
+class FoundRow implements Found {
+  readonly publishedDesk = null;
+
+  constructor(
+    private readonly of: { sheet: { name: string; address: string | null }; reader: RowReader },
+    private readonly row: NumberedRow,
+    /** Whether anything tells it apart; if not, it is known by all it says until that is mended. */
+    private readonly named: boolean,
+    /** How often rows known by the same have come, with this one. */
+    private readonly times: number,
+    readonly subject: string,
+    readonly leftOut: Found['leftOut'],
+  ) {}
+
+  get identity(): string {
+    const { cells } = this.row;
+    const known = this.named ? this.of.reader.identityOf(cells) : `unnamed ${JSON.stringify(cells)}`;
+    return this.times === 1 ? known : `${known} again ${this.times}`;
+  }
+
+  get content(): string {
+    return this.row.cells.join('\u001f');
+  }
+
+  fields(): Record<string, unknown> {
+    const { fields, row } = this.of.reader.fieldsOf(this.row.cells);
+    return { ...fields, row, sheet: { name: this.of.sheet.name, row: this.row.n, address: this.of.sheet.address } };
+  }
+}
+
+function isBlank(cells: readonly string[]): boolean {
+  const [first = ''] = cells;
+  return !(first !== '' && first.charCodeAt(0) > 32) && cells.every((cell) => cell.trim() === '');
+}
+
 /** The items of rows below the header; two rows under one identity are the first and a fault. */
 export function foundReader(settings: SheetSettings, name: string): (rows: readonly NumberedRow[]) => Found[] {
-  const { read, fieldsOf } = rowReader(settings);
-  /** Where each identity was met first; how often those were that came again. */
-  const first = new Map<string, number>();
+  const reader = rowReader(settings);
+  const of = { sheet: { name, address: settings.address }, reader };
+  const first = new FirstMet();
+  /** How often identities were met that came again. */
   const again = new Map<string, number>();
   const what = settings.identity.join(' and ') || 'cells';
   return (rows) => {
     const out: Found[] = [];
-    for (const { n, cells } of rows) {
+    for (const row of rows) {
+      const { n, cells } = row;
       if (settings.header !== null && n <= settings.header) continue;
-      if (cells.every((cell) => cell.trim() === '')) continue;
-      const { identity, subject, faults } = read(cells);
-      // A row that nothing tells apart is known by all it says, until that is mended.
-      let known = identity ?? `unnamed ${JSON.stringify(cells)}`;
-      const before = first.get(known);
+      if (isBlank(cells)) continue;
+      const { apart, subject, faults } = reader.read(cells);
+      const known = apart ?? `unnamed ${JSON.stringify(cells)}`;
+      const before = first.meet(known, n);
       let detail: string | null = null;
-      if (before === undefined) first.set(known, n);
-      else {
-        const times = (again.get(known) ?? 1) + 1;
+      let times = 1;
+      if (before !== 0) {
+        times = (again.get(known) ?? 1) + 1;
         again.set(known, times);
-        known = `${known} again ${times}`;
         detail = `row ${n}: the same ${what} as row ${before}`;
       }
       const grave = detail === null && faults.length > 0 ? faults.find((fault) => fault.grave) : undefined;
       if (grave) detail = `row ${n}: ${grave.header}: ${grave.problem}`;
-      out.push({
-        identity: known,
-        subject: subject || `row ${n}`,
-        content: cells.join('\u001f'),
-        fields: () => {
-          const { fields, row } = fieldsOf(cells);
-          return { ...fields, row, sheet: { name, row: n, address: settings.address } };
-        },
-        publishedDesk: null,
-        leftOut: detail === null ? null : { reason: 'unusable', detail },
-      });
+      const leftOut = detail === null ? null : { reason: 'unusable' as const, detail };
+      out.push(new FoundRow(of, row, apart !== null, times, subject || `row ${n}`, leftOut));
     }
     return out;
   };
