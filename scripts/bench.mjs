@@ -16,6 +16,7 @@ const all = {
   claims: (await import('./bench/claims.mjs')).waiting,
   intake: (await import('./bench/intake.mjs')).intake,
   grouping: (await import('./bench/grouping.mjs')).grouping,
+  nearRepeat: (await import('./bench/nearRepeat.mjs')).nearRepeat,
   path: (await import('./bench/path.mjs')).path,
   web: (await import('./bench/web.mjs')).web,
   desk: (await import('./bench/desk.mjs')).desk,

@@ -57,6 +57,7 @@ export { type Micros, type Price, type TextUsage, textCeiling, textCost, tokensC
 export { figuresNotIn, figuresOf } from './passage/figures.ts';
 export { likeness } from './passage/likeness.ts';
 export { carries, type PageText, type Passage, passagesOf } from './passage/passage.ts';
+export { NEAR, type Sketch, sketchLikeness, sketchOf } from './passage/sketch.ts';
 export type { NewRun, Outcome, Plan, PlanNode, PlanRun, RunKey } from './plan/node.ts';
 export { lineOf, locate, parsePath, stepIdOf } from './plan/path.ts';
 export { plan } from './plan/planner.ts';

@@ -104,6 +104,8 @@ async function forget(ground: Ground, briefs: readonly string[]): Promise<void> 
       `DELETE FROM link_page WHERE article ${ofArticles}`,
       `DELETE FROM placement WHERE article ${ofArticles}`,
       `DELETE FROM publication WHERE article ${ofArticles}`,
+      `DELETE FROM sketch_band WHERE of ${ofArticles}`,
+      `DELETE FROM sketch WHERE of ${ofArticles}`,
       `DELETE FROM article_revision WHERE article ${ofArticles}`,
       'DELETE FROM article WHERE brief IN (?)',
       `DELETE FROM output WHERE step_run ${ofRuns}`,

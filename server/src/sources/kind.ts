@@ -12,6 +12,8 @@ export interface Found {
   content: string;
   /** What a brief of it brings along; asked only of what is new or has changed. */
   fields: () => Record<string, unknown>;
+  /** What it tells, to be compared with what was found and published; null or left out where that says nothing: rows are told apart by their identity. */
+  text?: string | null;
   publishedDesk: number | null;
   /** Why it cannot be used as it is. */
   leftOut: { reason: LeftOutReason; detail: string } | null;

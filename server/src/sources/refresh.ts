@@ -1,5 +1,6 @@
 import { type Looked, SourceSettings } from '@grivo/contract';
 import { type Failure, wordsOf } from '@grivo/core';
+import { nearRepeats, rememberWrites } from '../sketches/nearRepeats.ts';
 import type { Sql } from '../store/database.ts';
 import type { SourceRow } from './entity.ts';
 import { fingerprintOf, sha } from './fingerprint.ts';
@@ -170,17 +171,36 @@ async function keep(
       )
     ).map((row) => [row.identity, row]),
   );
+  const fresh = new Map(
+    [...batch.keys()].filter((identity) => !known.has(identity)).map((identity) => [identity, ground.ids()] as const),
+  );
+  const { repeats, sketches } = await nearRepeats(
+    sql,
+    new Map(
+      [...fresh].map(([identity, id]) => {
+        const { text = null, subject } = batch.get(identity)!;
+        return [id, { text, title: subject, identity }];
+      }),
+    ),
+  );
   const rows: unknown[][] = [];
   let changed = 0;
   let leftOut = 0;
   for (const [identity, found] of batch) {
     const digest = sha(`${found.subject}\n${found.content}`);
-    const left = leaveOut(found, settings);
     const item = known.get(identity);
+    const id = fresh.get(identity) ?? item!.id;
+    const repeat = repeats.get(id);
+    const left =
+      leaveOut(found, settings) ??
+      (repeat && {
+        reason: 'near repeat' as const,
+        detail: `${repeat.article ? 'the article ' : ''}“${repeat.title}”`,
+      });
     if (!item) {
       if (left) leftOut++;
       rows.push([
-        ground.ids(),
+        id,
         source,
         identity,
         digest,
@@ -194,7 +214,8 @@ async function keep(
       continue;
     }
     // What a person said of it, and what lay before the start, stays so whatever changes.
-    const stays = item.by_hand === 1 || item.left_out === 'before the start';
+    const stays =
+      item.by_hand === 1 || item.left_out === 'before the start' || (item.left_out === 'near repeat' && !left);
     if (!reread && item.content_digest === digest && (stays || (item.left_out ?? null) === (left?.reason ?? null)))
       continue;
     if (item.content_digest !== digest) changed++;
@@ -217,6 +238,7 @@ async function keep(
       'INSERT IGNORE INTO item (id, source, identity, content_digest, fingerprint, subject, fields, left_out, left_detail, published_desk) VALUES ?',
       [rows],
     );
+  for (const { text, parameters } of rememberWrites(sketches, 'item')) await sql.run(text, parameters);
   return { fresh: rows.length, changed, leftOut };
 }
 

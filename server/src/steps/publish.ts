@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { type ArticleDocument, articleHtml, type Block, type StepOf } from '@grivo/core';
+import { type ArticleDocument, articleHtml, articleText, type Block, type StepOf } from '@grivo/core';
 import type { BlogTarget, Entry } from '../adapters/micropub.ts';
 import { good } from '../adapters/port.ts';
 import { addressesOf, readRevision } from '../articles/repository.ts';
@@ -9,6 +9,7 @@ import { fileAbout, fileBody } from '../files/repository.ts';
 import { type Done, effect } from '../intents/effect.ts';
 import { claimTurn, placeArticle } from '../publishing/placements.ts';
 import { ensurePublication, type PublicationRow, pinRevision, recordDraft } from '../publishing/publications.ts';
+import { articleWrites } from '../sketches/nearRepeats.ts';
 import { ArticleField, field, missing } from './fields.ts';
 import type { Tools } from './tools.ts';
 
@@ -43,9 +44,9 @@ export function performPublish(tools: Tools): Performer<StepOf<'publish'>> {
     if (step.as === 'live') {
       const live = await turnLive(tools, context, blog, publication, draft.value, due.desk);
       if (live.kind !== 'done') return live;
-      return ended(tools, publication, live.value, 'live', article.id, due.desk, document.title);
+      return ended(tools, publication, live.value, 'live', article.id, due.desk, document);
     }
-    return ended(tools, publication, draft.value, 'draft', article.id, due.desk, document.title);
+    return ended(tools, publication, draft.value, 'draft', article.id, due.desk, document);
   };
 }
 
@@ -197,7 +198,7 @@ function ended(
   as: 'live' | 'draft',
   article: string,
   desk: number | null,
-  title?: string,
+  document?: ArticleDocument,
 ): StepResult {
   const { ground } = tools;
   const out = desk ?? publication.out_desk ?? ground.desk.now();
@@ -213,11 +214,13 @@ function ended(
     },
     { text: "INSERT INTO event (id, noun, noun_id) VALUES (?, 'article', ?)", parameters: [ground.ids(), article] },
   ];
-  if (as === 'live' && title) {
+  const title = document?.title;
+  if (as === 'live' && document && title) {
     writes.push({
       text: 'INSERT INTO link_page (blog, address_digest, address, title, article) VALUES (?, ?, ?, ?, ?) ON DUPLICATE KEY UPDATE title = VALUES(title), article = VALUES(article)',
       parameters: [publication.blog, digest, address, title, article],
     });
+    writes.push(...articleWrites(article, { title, text: articleText(document), language: document.language }));
   }
   return { kind: 'done', fields: { publication: { blog: publication.blog, address, as, at: out } }, writes };
 }

@@ -131,6 +131,8 @@ export function leftOutWords(leftOut: string, detail: string): string {
       return `has “${detail}”`;
     case 'before the start':
       return 'was there before the start';
+    case 'near repeat':
+      return `near repeat of ${detail}`;
     case 'by hand':
       return 'left out by hand';
     default:

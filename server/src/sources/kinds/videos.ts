@@ -31,6 +31,7 @@ export const videos: SourceReader<'videos'> = {
         identity: address,
         subject: title,
         content: JSON.stringify([channel, published, seconds]),
+        text: title,
         fields: () => ({ link: address, title, video: { address, title, channel, published, seconds } }),
         publishedDesk: published === null ? null : Date.parse(published),
         leftOut:

@@ -5,6 +5,7 @@ import { Sheet1764300000000 } from './0004-sheet.ts';
 import { Intake1764400000000 } from './0005-intake.ts';
 import { Place1764500000000 } from './0006-place.ts';
 import { Results1764600000000 } from './0007-results.ts';
+import { Sketches1764700000000 } from './0008-sketches.ts';
 
 /** Append-only: a migration that has left this repository is never changed. */
 export const migrations = [
@@ -15,4 +16,5 @@ export const migrations = [
   Intake1764400000000,
   Place1764500000000,
   Results1764600000000,
+  Sketches1764700000000,
 ];
