@@ -18,6 +18,12 @@ export interface RowFault {
   grave: boolean;
 }
 
+/** The cells of a row, from 0; an array of them, or what makes one when it is asked for it. */
+export interface Cells {
+  readonly length: number;
+  at(i: number): string | undefined;
+}
+
 export interface ReadRow {
   /** What tells the row from others of the sheet; null when that is not filled in. */
   apart: string | null;
@@ -34,11 +40,11 @@ export interface RowFields {
 
 export interface RowReader {
   /** What a row is, and what is wrong in it. */
-  read: (cells: readonly string[]) => ReadRow;
+  read: (cells: Cells) => ReadRow;
   /** What it is known by for ever, by the cells that tell rows apart or by all of them. */
-  identityOf: (cells: readonly string[]) => string;
+  identityOf: (cells: Cells) => string;
   /** What it brings along; made only of rows that are kept, since of a million most are known already. */
-  fieldsOf: (cells: readonly string[]) => RowFields;
+  fieldsOf: (cells: Cells) => RowFields;
 }
 
 const MOST_CELL = 20_000;
@@ -55,19 +61,19 @@ export function rowReader({ columns, title, identity }: RowReading): RowReader {
   // What only tells rows apart, is the title already, or was left out, is nothing to write from.
   const told = columns.map(({ header, field }, i) => field !== null && i !== titled && !identity.includes(header));
   const typed = columns.flatMap(({ field, type }, i) => (field !== null && type !== 'text' ? [i] : []));
-  const cellOf = (cells: readonly string[], i: number) => {
-    const whole = cells[i] ?? '';
+  const cellOf = (cells: Cells, i: number) => {
+    const whole = cells.at(i) ?? '';
     return whole.length > MOST_CELL ? whole.slice(0, MOST_CELL) : whole;
   };
-  const tellingCells = (cells: readonly string[]) =>
-    (telling.length === 0 ? cells : telling.map((i) => cells[i] ?? '')).map((cell) => cell.trim());
+  const tellingCells = (cells: Cells) =>
+    (telling.length === 0 ? [...Array(cells.length).keys()] : telling).map((i) => (cells.at(i) ?? '').trim());
   const isFigure = columns.map(({ type }) => type === 'number');
-  const apartBy = (cells: readonly string[]): string | null => {
-    if (telling.length === 1) return (cells[telling[0]!] ?? '').trim() || null;
+  const apartBy = (cells: Cells): string | null => {
+    if (telling.length === 1) return (cells.at(telling[0]!) ?? '').trim() || null;
     const parts = tellingCells(cells);
     return telling.length > 0 && parts.includes('') ? null : parts.join('\u001f');
   };
-  const faultsOf = (cells: readonly string[], subject: string, apart: string | null): RowFault[] => {
+  const faultsOf = (cells: Cells, subject: string, apart: string | null): RowFault[] => {
     const faults = typed.flatMap((i): RowFault[] => {
       const read = readCell(columns[i]!.type, cellOf(cells, i));
       if (read.ok) return [];
@@ -75,14 +81,14 @@ export function rowReader({ columns, title, identity }: RowReading): RowReader {
     });
     const missing = (header: string, problem: string) => faults.push({ header, problem, reads: null, grave: true });
     if (subject === '') missing(columns[titled]?.header ?? 'title', 'no title');
-    const nothing = apart === null ? telling.find((i) => (cells[i] ?? '').trim() === '') : undefined;
+    const nothing = apart === null ? telling.find((i) => (cells.at(i) ?? '').trim() === '') : undefined;
     if (nothing !== undefined) missing(columns[nothing]!.header, 'nothing tells this row apart');
     return faults;
   };
   /** What most cells are is told without anything made for it. */
-  const isWell = (cells: readonly string[]) => {
+  const isWell = (cells: Cells) => {
     for (const i of typed) {
-      const cell = cells[i] ?? '';
+      const cell = cells.at(i) ?? '';
       if (isFigure[i]! ? !isPlain(cell) : !readCell(columns[i]!.type, cellOf(cells, i)).ok) return false;
     }
     return true;
@@ -90,7 +96,7 @@ export function rowReader({ columns, title, identity }: RowReading): RowReader {
   return {
     identityOf: (cells) => JSON.stringify(tellingCells(cells)),
     read(cells) {
-      const subject = evened(cells[titled] ?? '');
+      const subject = evened((titled < 0 ? '' : cells.at(titled)) ?? '');
       const apart = apartBy(cells);
       const well = subject !== '' && apart !== null && isWell(cells);
       return { apart, subject, faults: well ? NO_FAULTS : faultsOf(cells, subject, apart) };

@@ -77,7 +77,7 @@ export class SheetHost {
       yield body;
     })();
     for await (const batch of csvRows(decoded(bytes, guessEncoding(body.subarray(0, 4_096))), ',', []))
-      rows.push(...batch);
+      rows.push(...batch.map(({ cells }) => cells));
     const [header = [], ...rest] = rows;
     return good({ header: header.map((name) => name.trim()), rows: rest });
   }

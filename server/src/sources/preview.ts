@@ -1,9 +1,10 @@
 import type { IntakeRow, SheetPreview, SheetSettings } from '@grivo/contract';
 import { rowReader } from '@grivo/core';
 import type { Sql } from '../store/database.ts';
+import type { TableRow } from '../tables/row.ts';
 import { sha } from './fingerprint.ts';
 import type { LookPorts } from './kind.ts';
-import { begunTable, foundReader, guessedSettings, type NumberedRow, openSheet } from './kinds/sheet.ts';
+import { begunTable, foundReader, guessedSettings, openSheet } from './kinds/sheet.ts';
 
 /** Rows a preview reads; longer sheets are looked at whole, but shown in part. */
 const MOST_READ = 50_000;
@@ -67,7 +68,7 @@ export async function previewSheet(
 }
 
 interface Shown {
-  row: NumberedRow;
+  row: TableRow;
   faults: IntakeRow['faults'];
   identity: string | null;
 }
@@ -78,12 +79,12 @@ const MENDS: [RegExp, string][] = [
 ];
 
 function shownOf(
-  row: NumberedRow,
+  row: TableRow,
   read: ReturnType<typeof rowReader>['read'],
   found: ReturnType<typeof foundReader>,
   identity: string,
 ): Shown {
-  const { faults } = read(row.cells);
+  const { faults } = read(row);
   const [item] = found([row]);
   const same = item?.leftOut && /the same .* as row/.exec(item.leftOut.detail);
   return {

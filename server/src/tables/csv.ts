@@ -1,4 +1,6 @@
 import Papa from 'papaparse';
+import { ArrayRow, type TableRow } from './row.ts';
+import { scanRows } from './scan.ts';
 
 /** A row that could not be read as it was meant, from 1. */
 export interface TableFault {
@@ -14,14 +16,15 @@ interface LowParser {
 }
 
 /**
- * Rows of a text with separated cells (RFC 4180), a batch for each part of the text. A quote that is never closed does not
- * swallow what follows: it is named, and the reading goes on at the next line with the quote as a letter.
+ * Rows of a text with separated cells (RFC 4180), a batch for each part of the text. What is well formed is only scanned;
+ * from a row on that is not, the part is parsed by a library that knows what people write. A quote that is never closed
+ * does not swallow what follows: it is named, and the reading goes on at the next line with the quote as a letter.
  */
 export async function* csvRows(
   text: AsyncIterable<string>,
   separator: string,
   faults: TableFault[],
-): AsyncGenerator<string[][]> {
+): AsyncGenerator<TableRow[]> {
   const Parser = (Papa as unknown as { Parser: new (config: object) => LowParser }).Parser;
   const reader = new Parser({ delimiter: separator, newline: '\n', quoteChar: '"' });
   const plain = new Parser({ delimiter: separator, newline: '\n', quoteChar: '\u0000' });
@@ -31,11 +34,12 @@ export async function* csvRows(
     for (const { code, row: at = 0 } of errors)
       if (code === 'InvalidQuotes') faults.push({ row: row + at + 1, problem: 'a quote stands where none belongs' });
   };
-  const done = (rows: string[][]): string[][] => {
+  const done = (rows: TableRow[]): TableRow[] => {
     row += rows.length;
-    const isBlank = (cells: string[]) => cells.length === 1 && cells[0] === '';
-    return rows.some(isBlank) ? rows.filter((cells) => !isBlank(cells)) : rows;
+    const isBlank = (one: TableRow) => one.length === 1 && one.at(0) === '';
+    return rows.some(isBlank) ? rows.filter((one) => !isBlank(one)) : rows;
   };
+  const parsed = (rows: string[][]): TableRow[] => done(rows.map((cells) => new ArrayRow(cells)));
   /** The first line of the rest, its quotes taken as letters. */
   const plainLine = (): string[][] => {
     faults.push({ row: row + 1, problem: 'a quote is opened and never closed' });
@@ -46,23 +50,28 @@ export async function* csvRows(
   };
   for await (const part of text) {
     rest += part;
-    const read = reader.parse(rest, 0, true);
-    note(read.errors);
-    rest = rest.slice(read.meta.cursor);
-    const rows = done(read.data);
-    if (rest.length > LONGEST_ROW) rows.push(...done(plainLine()));
+    const scanned = scanRows(rest, separator);
+    const rows = done(scanned.rows);
+    rest = rest.slice(scanned.end);
+    if (scanned.odd) {
+      const read = reader.parse(rest, 0, true);
+      note(read.errors);
+      rest = rest.slice(read.meta.cursor);
+      rows.push(...parsed(read.data));
+    }
+    if (rest.length > LONGEST_ROW) rows.push(...parsed(plainLine()));
     if (rows.length > 0) yield rows;
   }
   while (rest !== '') {
     const whole = reader.parse(rest, 0, true);
     note(whole.errors);
-    const rows = done(whole.data);
+    const rows = parsed(whole.data);
     rest = rest.slice(whole.meta.cursor);
     const last = reader.parse(rest, 0, false);
-    if (last.errors.some(({ code }) => code === 'MissingQuotes')) rows.push(...done(plainLine()));
+    if (last.errors.some(({ code }) => code === 'MissingQuotes')) rows.push(...parsed(plainLine()));
     else {
       note(last.errors);
-      rows.push(...done(last.data));
+      rows.push(...parsed(last.data));
       rest = '';
     }
     if (rows.length > 0) yield rows;

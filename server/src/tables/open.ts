@@ -1,6 +1,7 @@
 import { guessSeparator, type Separator } from '@grivo/core';
 import { csvRows, type TableFault } from './csv.ts';
 import { decoded, type Encoding, guessEncoding } from './decode.ts';
+import { ArrayRow, type TableRow } from './row.ts';
 import { isWorkbook, readWorkbook } from './workbook.ts';
 
 /** How a table is to be read; 'guess' looks. */
@@ -15,7 +16,7 @@ export interface OpenTable {
   tables: string[];
   encoding: string;
   separator: Separator | null;
-  rows: AsyncIterable<string[][]>;
+  rows: AsyncIterable<TableRow[]>;
   /** What was read past; complete once the rows are read. */
   faults: TableFault[];
 }
@@ -73,7 +74,8 @@ async function workbook(bytes: AsyncIterable<Uint8Array>, table: string | null):
   const read = await readWorkbook(Buffer.concat(all), table);
   if (!read.ok) return read;
   const rows = async function* () {
-    for (let at = 0; at < read.rows.length; at += 1_000) yield read.rows.slice(at, at + 1_000);
+    for (let at = 0; at < read.rows.length; at += 1_000)
+      yield read.rows.slice(at, at + 1_000).map((cells) => new ArrayRow(cells));
   };
   return {
     ok: true,

@@ -17,7 +17,7 @@ async function rowsOf(bytes: Uint8Array | string, how: Partial<TableReading> = {
   });
   if (!opened.ok) return opened.problem;
   const rows: string[][] = [];
-  for await (const batch of opened.table.rows) rows.push(...batch);
+  for await (const batch of opened.table.rows) rows.push(...batch.map(({ cells }) => cells));
   return { rows, faults: opened.table.faults, encoding: opened.table.encoding, separator: opened.table.separator };
 }
 

@@ -2,6 +2,7 @@ import type { SheetSettings } from '@grivo/contract';
 import { FirstMet, guessBelow, guessSheet, type RowReader, rowReader } from '@grivo/core';
 import { fileAbout, fileChunks } from '../../files/repository.ts';
 import { type OpenTable, openTable } from '../../tables/open.ts';
+import type { TableRow } from '../../tables/row.ts';
 import type { Found, Looking, LookPorts, SourceReader } from '../kind.ts';
 
 const MOST_BYTES = 100_000_000;
@@ -53,32 +54,29 @@ export function guessedSettings(settings: SheetSettings, rows: readonly string[]
   return { ...settings, ...guessed };
 }
 
-/** Rows with their numbers, from 1, blank ones left out but counted. */
-export interface NumberedRow {
-  n: number;
-  cells: string[];
-}
-
 /** The first rows of a table, and all of them in batches with their numbers. */
-export async function begunTable(table: OpenTable): Promise<{ head: string[][]; rows: AsyncIterable<NumberedRow[]> }> {
+export async function begunTable(table: OpenTable): Promise<{ head: string[][]; rows: AsyncIterable<TableRow[]> }> {
   const parts = table.rows[Symbol.asyncIterator]();
-  const head: string[][] = [];
-  while (head.length < SEEN_FOR_GUESS) {
+  const first: TableRow[] = [];
+  while (first.length < SEEN_FOR_GUESS) {
     const next = await parts.next();
     if (next.done) break;
-    head.push(...next.value);
+    first.push(...next.value);
   }
   const rows = async function* () {
     let n = 0;
-    const numbered = (batch: string[][]) => batch.map((cells) => ({ n: ++n, cells }));
-    yield numbered(head);
+    const numbered = (batch: TableRow[]) => {
+      for (const row of batch) row.n = ++n;
+      return batch;
+    };
+    yield numbered(first);
     for (;;) {
       const next = await parts.next();
       if (next.done) return;
       yield numbered(next.value);
     }
   };
-  return { head, rows: rows() };
+  return { head: first.slice(0, SEEN_FOR_GUESS).map(({ cells }) => cells), rows: rows() };
 }
 
 /** A row as an item; what it says and brings along is made only when it is asked for. */
@@ -87,7 +85,7 @@ class FoundRow implements Found {
 
   constructor(
     private readonly of: { sheet: { name: string; address: string | null }; reader: RowReader },
-    private readonly row: NumberedRow,
+    private readonly row: TableRow,
     /** Whether anything tells it apart; if not, it is known by all it says until that is mended. */
     private readonly named: boolean,
     /** How often rows known by the same have come, with this one. */
@@ -97,8 +95,7 @@ class FoundRow implements Found {
   ) {}
 
   get identity(): string {
-    const { cells } = this.row;
-    const known = this.named ? this.of.reader.identityOf(cells) : `unnamed ${JSON.stringify(cells)}`;
+    const known = this.named ? this.of.reader.identityOf(this.row) : `unnamed ${JSON.stringify(this.row.cells)}`;
     return this.times === 1 ? known : `${known} again ${this.times}`;
   }
 
@@ -107,18 +104,18 @@ class FoundRow implements Found {
   }
 
   fields(): Record<string, unknown> {
-    const { fields, row } = this.of.reader.fieldsOf(this.row.cells);
+    const { fields, row } = this.of.reader.fieldsOf(this.row);
     return { ...fields, row, sheet: { name: this.of.sheet.name, row: this.row.n, address: this.of.sheet.address } };
   }
 }
 
-function isBlank(cells: readonly string[]): boolean {
-  const [first = ''] = cells;
-  return !(first !== '' && first.charCodeAt(0) > 32) && cells.every((cell) => cell.trim() === '');
+function isBlank(row: TableRow): boolean {
+  const first = row.at(0) ?? '';
+  return !(first !== '' && first.charCodeAt(0) > 32) && row.cells.every((cell) => cell.trim() === '');
 }
 
 /** The items of rows below the header; two rows under one identity are the first and a fault. */
-export function foundReader(settings: SheetSettings, name: string): (rows: readonly NumberedRow[]) => Found[] {
+export function foundReader(settings: SheetSettings, name: string): (rows: readonly TableRow[]) => Found[] {
   const reader = rowReader(settings);
   const of = { sheet: { name, address: settings.address }, reader };
   const first = new FirstMet();
@@ -128,11 +125,11 @@ export function foundReader(settings: SheetSettings, name: string): (rows: reado
   return (rows) => {
     const out: Found[] = [];
     for (const row of rows) {
-      const { n, cells } = row;
+      const { n } = row;
       if (settings.header !== null && n <= settings.header) continue;
-      if (isBlank(cells)) continue;
-      const { apart, subject, faults } = reader.read(cells);
-      const known = apart ?? `unnamed ${JSON.stringify(cells)}`;
+      if (isBlank(row)) continue;
+      const { apart, subject, faults } = reader.read(row);
+      const known = apart ?? `unnamed ${JSON.stringify(row.cells)}`;
       const before = first.meet(known, n);
       let detail: string | null = null;
       let times = 1;
