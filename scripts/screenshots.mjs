@@ -94,10 +94,20 @@ try {
   await picture(
     'intake-keywords',
     at,
-    `/intake/${await first('/sources', 'sources', ({ kind }) => kind === 'keywords')}`,
+    `/intake/${await first('/sources', 'sources', ({ name }) => name === 'Salt, brine and crocks')}`,
     async () => {
-      for (const key of [...'j'.repeat(31), ' ', 'j', ' ', 'j', ' '])
-        await page.keyboard.press(key === ' ' ? 'Space' : key);
+      const canvas = page.getByRole('img', { name: /by searches a month and difficulty/ });
+      const { x, y } = await canvas.boundingBox();
+      await page.mouse.move(x + 70, y + 120);
+      await page.mouse.down();
+      // Round the easy and much sought, as a hand would.
+      for (let turn = 1; turn <= 24; turn++)
+        await page.mouse.move(
+          x + 170 - 105 * Math.cos((turn / 24) * 2 * Math.PI) * (1 + 0.08 * Math.sin(turn)),
+          y + 85 - 72 * Math.sin((turn / 24) * 2 * Math.PI),
+        );
+      await page.mouse.up();
+      await page.mouse.move(x + 20, y + 280);
     },
   );
   const ofKind = (wanted) => first('/sources', 'sources', ({ kind }) => kind === wanted);

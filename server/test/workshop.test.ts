@@ -68,7 +68,6 @@ describe('groups', () => {
   test('of subjects it was not fitted to most of what it joins belongs together', async () => {
     for (const subject of ['rainwater', 'knives']) {
       const { precision, recall } = await groupedAs(subject, 'closely', true);
-      console.log(`${subject}: precision ${precision.toFixed(2)}, recall ${recall.toFixed(2)}`);
       expect(precision).toBeGreaterThan(0.6);
       expect(recall).toBeGreaterThan(0.5);
     }
