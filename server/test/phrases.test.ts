@@ -143,4 +143,34 @@ describe('what a file knows of phrases', () => {
     const refused = await ask('POST', `/sources/${source}/keywords`, { phrases: [measured('salt', -1)] });
     expect([refused.status, refused.problem.detail]).toEqual([422, expect.stringContaining('phrases.0.volume')]);
   });
+
+  test('lines may be titles or descriptions: parted by lines only, a title stays the article’s', async () => {
+    const list = async (lines: 'titles' | 'descriptions', paste: string) => {
+      const source = await sourceOf({ kind: 'keywords', lines });
+      await ask('POST', `/sources/${source}/keywords`, { paste });
+      return source;
+    };
+    const titles = await list('titles', 'Salt, brine and crocks: a start\nGlass, stone or a bag');
+    expect((await itemsOf(titles)).map(({ subject }) => subject)).toEqual([
+      'Salt, brine and crocks: a start',
+      'Glass, stone or a bag',
+    ]);
+    const document: ProcedureDocument = {
+      grivo: 1,
+      language: 'en',
+      steps: [
+        { ...k.take.fresh('s1'), sources: [titles], most: 1 },
+        { ...k['lay out'].fresh('s2'), title: 'Another', body: 'Weigh it, and write down what it weighed. '.repeat(9) },
+        k.title.fresh('s3'),
+      ],
+    };
+    const made = await ask<{ id: string }>('POST', '/pipelines', { name: 'Titles', document });
+    const briefs = await take(made.body.id);
+    await w.settled(briefs, ['out', 'ready']);
+    const { articles } = (await ask<{ articles: { title: string }[] }>('GET', '/articles?limit=1')).body;
+    expect(articles[0]?.title).toBe('Salt, brine and crocks: a start');
+    const long = `A piece for beginners, ${'with all they ask; '.repeat(15)}and no more`;
+    const [item] = await itemsOf(await list('descriptions', long));
+    expect(item?.subject).toBe(long);
+  });
 });

@@ -20,6 +20,8 @@ const common = {
 export const KeywordSettings = z.strictObject({
   kind: z.literal('keywords'),
   ...common,
+  /** What a line of a paste is: phrases parted by any sign, one title, or one short description. */
+  lines: z.enum(['phrases', 'titles', 'descriptions']).default('phrases'),
   /** Whether each phrase is taken by itself, or those one article can serve together. */
   group: z.enum(['each', 'closely', 'loosely']).default('each'),
   /** How words that are spelt in two ways are spelt. */

@@ -40,6 +40,12 @@ test('spelt the other way a phrase is a near repeat; a spelling chosen is kept t
   expect(cleanKeywords(paste).dropped).toEqual([
     { raw: 'kahm yeast or mold', line: 2, reason: 'near repeat', of: 'kahm yeast or mould' },
   ]);
-  expect(cleanKeywords(paste, [], 'British').kept.map((k) => k.phrase)).toEqual(['kahm yeast or mould', 'litre jars']);
-  expect(cleanKeywords('mould', ['mold'], 'American').dropped[0]).toMatchObject({ reason: 'repeat', of: 'mold' });
+  expect(cleanKeywords(paste, [], { spelling: 'British' }).kept.map((k) => k.phrase)).toEqual([
+    'kahm yeast or mould',
+    'litre jars',
+  ]);
+  expect(cleanKeywords('mould', ['mold'], { spelling: 'American' }).dropped[0]).toMatchObject({
+    reason: 'repeat',
+    of: 'mold',
+  });
 });

@@ -29,18 +29,24 @@ export interface CleanedKeywords {
 
 const MOST_CHARACTERS = 200;
 
+export interface Cleaning {
+  /** How words are spelt that are spelt in two ways; null leaves them, but two spellings are near repeats. */
+  spelling?: Spelling | null;
+  /** Letters a phrase may have. */
+  longest?: number;
+}
+
 /**
  * Reads a paste of phrases in any mixture of commas, semicolons, tabs and lines. Quotes around a phrase fall away,
  * control and direction characters too, spaces are evened. Phrases that fold to the same (case, accents, spaces) are
  * repeats; those with the same words in any order or number form are near repeats. Runs in time linear in the input.
  * @param paste a text, or phrases already parted, which keep their commas
  * @param already phrases the list holds before
- * @param spelling how words are spelt that are spelt in two ways; null leaves them, but two spellings are near repeats
  */
 export function cleanKeywords(
   paste: string | readonly string[],
   already: readonly string[] = [],
-  spelling: Spelling | null = null,
+  { spelling = null, longest = MOST_CHARACTERS }: Cleaning = {},
 ): CleanedKeywords {
   const kept: CleanKeyword[] = [];
   const dropped: DroppedKeyword[] = [];
@@ -60,7 +66,7 @@ export function cleanKeywords(
     const typed = evenPhrase(raw);
     const phrase = spelling === null ? typed : spelt(typed, spelling);
     const drop = (reason: DropReason, of?: string) =>
-      dropped.push({ raw: raw.slice(0, MOST_CHARACTERS), line, reason, ...(of === undefined ? {} : { of }) });
+      dropped.push({ raw: raw.slice(0, longest), line, reason, ...(of === undefined ? {} : { of }) });
     if (phrase === '') {
       if (raw.trim() !== '') drop('empty');
       continue;
@@ -69,7 +75,7 @@ export function cleanKeywords(
       drop('no letters');
       continue;
     }
-    if (phrase.length > MOST_CHARACTERS) {
+    if (phrase.length > longest) {
       drop('too long');
       continue;
     }

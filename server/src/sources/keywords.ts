@@ -18,13 +18,22 @@ export type Added = CleanedKeywords & {
   measured: number;
 };
 
+/** A description may be as long as an item's subject. */
+const LONGEST_DESCRIPTION = 500;
+
 /** What a paste would come to beside the phrases a list holds. */
 export function cleanedOf(given: Phrases, held: readonly string[], settings: SourceSettings): CleanedKeywords {
-  return cleanKeywords(
-    'paste' in given ? given.paste : given.phrases.map(({ phrase }) => phrase),
-    held,
-    settings.kind === 'keywords' && settings.spelling !== 'as typed' ? settings.spelling : null,
-  );
+  const how = settings.kind === 'keywords' ? settings : null;
+  const whole = 'paste' in given && how !== null && how.lines !== 'phrases';
+  const parted = 'phrases' in given ? given.phrases.map(({ phrase }) => phrase) : null;
+  return cleanKeywords(parted ?? (whole ? linesOf(given.paste) : (given as { paste: string }).paste), held, {
+    spelling: how === null || how.spelling === 'as typed' ? null : how.spelling,
+    ...(how?.lines === 'descriptions' ? { longest: LONGEST_DESCRIPTION } : {}),
+  });
+}
+
+function linesOf(text: string): string[] {
+  return text.split(/\r\n|\r|\n/);
 }
 
 /**
@@ -45,7 +54,7 @@ export async function addKeywords(ground: Ground, source: string, given: Phrases
     const fresh = cleaned.kept.map(({ phrase, identity, line }) => ({
       phrase,
       identity,
-      fields: fieldsOf(phrases[line - 1]),
+      fields: { ...fieldsOf(phrases[line - 1]), ...bringsAlong(phrase, settings) },
     }));
     const there = new Set(held.map(identityOf));
     const again = cleaned.dropped.flatMap(({ reason, of, line }) => {
@@ -70,6 +79,12 @@ export async function addKeywords(ground: Ground, source: string, given: Phrases
     if (cleaned.kept.length > 0 && settings.exclude.length > 0) await filterAnew(sql, source, settings);
     return { ...cleaned, measured: again.length };
   });
+}
+
+/** What a line is besides a subject: a title stays the article's title, a description is there to be written from. */
+function bringsAlong(line: string, settings: SourceSettings): Record<string, string | boolean> {
+  if (settings.kind !== 'keywords' || settings.lines === 'phrases') return {};
+  return settings.lines === 'titles' ? { title: line, titleStays: true } : { description: line };
 }
 
 function sha(text: string): string {

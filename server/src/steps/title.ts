@@ -34,9 +34,9 @@ export function performTitle(tools: Tools): Performer<StepOf<'title'>> {
     });
     if (!asked.ok) return asked.result;
     const { titles, description, keywords, hashtags } = asked.value;
-    const choices = [
-      ...new Set(titles.map((title) => cut(title.replace(/\s+/g, ' ').trim().replace(/[.]$/, ''), step.most))),
-    ].slice(0, step.choices);
+    const stays = titleThatStays(context.brief.fields);
+    const offered = titles.map((title) => cut(title.replace(/\s+/g, ' ').trim().replace(/[.]$/, ''), step.most));
+    const choices = stays === null ? [...new Set(offered)].slice(0, step.choices) : [stays];
     const title = choices[0] ?? cut(context.brief.subject, step.most);
     const { article: titled } = tidy({
       ...document,
@@ -65,4 +65,9 @@ function cut(text: string, most: number): string {
 
 function unique(words: readonly string[]): string[] {
   return [...new Set(words.map((word) => word.trim()).filter((word) => word !== ''))];
+}
+
+/** The title an item came with, where the list it comes from is one of titles. */
+function titleThatStays({ title, titleStays }: Readonly<Record<string, unknown>>): string | null {
+  return titleStays === true && typeof title === 'string' && title.trim() !== '' ? title.trim() : null;
 }

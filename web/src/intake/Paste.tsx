@@ -17,11 +17,14 @@ const AT_ONCE = 5_000;
 /** Paste or type phrases in any mixture of commas, semicolons, tabs and lines, or read a file; they come out clean. */
 export function Paste({
   into,
+  byLine = false,
   autoFocus = false,
   onAdded,
 }: {
   /** The list they go into, made when it is needed first. */
   into: () => Promise<string>;
+  /** Whether only lines part what is pasted. */
+  byLine?: boolean;
   autoFocus?: boolean;
   onAdded?: (cleaned: Cleaned) => void;
 }) {
@@ -63,7 +66,7 @@ export function Paste({
   });
   // What a file parted stays parted so: its phrases may hold commas.
   const typed = text
-    .split(file ? /\n/ : /[\n,;\t]+/)
+    .split(file || byLine ? /\n/ : /[\n,;\t]+/)
     .map((part) => part.trim())
     .filter((part) => part !== '');
   const lines = typed.length;

@@ -251,10 +251,14 @@ export function KeywordList({ source, settings }: { source: SourceWhole; setting
           ) : null}
           {panel === 'paste' ? (
             <>
-              <Head title="Paste more" right="any mixture of commas, tabs and lines" />
+              <Head
+                title="Paste more"
+                right={settings.lines === 'phrases' ? 'any mixture of commas, tabs and lines' : 'one a line'}
+              />
               <div className="pt-3">
                 <Paste
                   into={() => Promise.resolve(id)}
+                  byLine={settings.lines !== 'phrases'}
                   autoFocus={all.length === 0 || chosenPanel === 'paste'}
                   onAdded={() => setPanel('paste')}
                 />

@@ -12,6 +12,16 @@ const SPELLINGS = [
   { value: 'American', says: 'the American way', does: 'mold, flavor, liter; counts for what is added from now on' },
 ];
 
+const LINES = [
+  { value: 'phrases', says: 'phrases', does: 'parted by commas, semicolons, tabs and lines' },
+  { value: 'titles', says: 'a title each', does: 'parted by lines only; the article keeps the title it came with' },
+  {
+    value: 'descriptions',
+    says: 'a description each',
+    does: 'parted by lines only; a sentence or two of what is wanted',
+  },
+];
+
 const GROUPS = [
   { value: 'each', says: 'not at all', does: 'each phrase is an article of its own' },
   { value: 'closely', says: 'closely', does: 'phrases that clearly ask the same, by words and by what searches give' },
@@ -25,7 +35,23 @@ const says = (options: readonly { value: string; says: string }[], value: string
 export function ListWords({ settings, onChange }: { settings: KeywordSettings; onChange: Change }) {
   return (
     <>
-      Leave out phrases with{' '}
+      Lines are{' '}
+      <Word
+        label="Lines are"
+        editor={(close) => (
+          <ChoiceEditor
+            value={settings.lines}
+            options={LINES}
+            onChoose={(lines) => {
+              onChange({ ...settings, lines: lines as KeywordSettings['lines'] });
+              close();
+            }}
+          />
+        )}
+      >
+        {says(LINES, settings.lines)}
+      </Word>
+      ; leave out those with{' '}
       <ExcludeWord
         exclude={settings.exclude}
         onChange={(exclude) => onChange({ ...settings, exclude })}
