@@ -1,6 +1,8 @@
 /** Places are found by the lower bits of a hash; at most so full, so that few are tried. */
 const FULLEST = 0.7;
 const FIRST_PLACES = 32_768;
+/** Growing writes everything once more, so it is done seldom. */
+const GROWTH = 8;
 /** What stands at a place: both halves of the hash and where it was met; 0 there is an empty place. */
 const LOW = 0;
 const HIGH = 1;
@@ -50,7 +52,7 @@ export class FirstMet {
 
   private grow(): void {
     const before = this.table;
-    this.places *= 4;
+    this.places *= GROWTH;
     this.table = new Int32Array(this.places * WIDTH);
     for (let i = 0; i < before.length; i += WIDTH) {
       const [low, high, at] = [before[i + LOW]!, before[i + HIGH]!, before[i + AT]!];

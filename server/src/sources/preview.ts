@@ -36,7 +36,7 @@ export async function previewSheet(
   let usable = 0;
   for await (const batch of rows) {
     for (const row of batch) {
-      if (row.cells.every((cell) => cell.trim() === '')) continue;
+      if (row.blank) continue;
       seen++;
       if (row.n > header) count++;
       const shown =

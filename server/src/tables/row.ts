@@ -1,3 +1,7 @@
+const SPACE = 32;
+/** Beyond it there are other kinds of space. */
+const LAST_SIGN = 127;
+
 /** A row of a table. Its cells are read one by one, so that of a long table only those are made that are looked at. */
 export interface TableRow {
   /** Its number in the table, from 1; 0 until it is counted. */
@@ -6,6 +10,12 @@ export interface TableRow {
   /** The text of a cell, from 0; undefined beyond the last. */
   at(i: number): string | undefined;
   readonly cells: string[];
+  /** Whether nothing stands in it. */
+  readonly blank: boolean;
+}
+
+function isBlank(cells: readonly string[]): boolean {
+  return cells.every((cell) => cell.trim() === '');
 }
 
 /** A row whose cells are there. */
@@ -20,6 +30,10 @@ export class ArrayRow implements TableRow {
 
   at(i: number): string | undefined {
     return this.cells[i];
+  }
+
+  get blank(): boolean {
+    return isBlank(this.cells);
   }
 }
 
@@ -52,5 +66,13 @@ export class TextRow implements TableRow {
 
   get cells(): string[] {
     return Array.from({ length: this.length }, (_, i) => this.at(i)!);
+  }
+
+  get blank(): boolean {
+    const { text, bounds } = this.of;
+    // Most rows begin with a letter or a figure.
+    const start = bounds[this.first * 2]!;
+    const code = start === bounds[this.first * 2 + 1] ? SPACE : text.charCodeAt(start);
+    return code > SPACE && code < LAST_SIGN ? false : isBlank(this.cells);
   }
 }

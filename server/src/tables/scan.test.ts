@@ -27,6 +27,11 @@ async function* inParts(text: string, size: number): AsyncGenerator<string> {
   for (let at = 0; at < text.length; at += size) yield text.slice(at, at + size);
 }
 
+test('a row is blank when nothing but spaces stands in it', () => {
+  const { rows } = scanRows('a\n ,\t,""\n\u00a0\n ,b\n""\n" x"\n', ',');
+  expect(rows.map(({ blank }) => blank)).toEqual([false, true, true, false, true, false]);
+});
+
 test('agrees with the parser on any rows, in parts of any size', async () => {
   const cell = fc.stringMatching(/^[ab",;\n ]{0,6}$/);
   await fc.assert(

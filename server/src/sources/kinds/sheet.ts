@@ -109,11 +109,6 @@ class FoundRow implements Found {
   }
 }
 
-function isBlank(row: TableRow): boolean {
-  const first = row.at(0) ?? '';
-  return !(first !== '' && first.charCodeAt(0) > 32) && row.cells.every((cell) => cell.trim() === '');
-}
-
 /** The items of rows below the header; two rows under one identity are the first and a fault. */
 export function foundReader(settings: SheetSettings, name: string): (rows: readonly TableRow[]) => Found[] {
   const reader = rowReader(settings);
@@ -127,7 +122,7 @@ export function foundReader(settings: SheetSettings, name: string): (rows: reado
     for (const row of rows) {
       const { n } = row;
       if (settings.header !== null && n <= settings.header) continue;
-      if (isBlank(row)) continue;
+      if (row.blank) continue;
       const { apart, subject, faults } = reader.read(row);
       const known = apart ?? `unnamed ${JSON.stringify(row.cells)}`;
       const before = first.meet(known, n);
