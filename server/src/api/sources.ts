@@ -25,7 +25,7 @@ import {
   WidenedPhrases,
   WidenSeed,
 } from '@grivo/contract';
-import { slugOf, spokenCarries, wordsOf } from '@grivo/core';
+import { type Failure, slugOf, spokenCarries, wordsOf } from '@grivo/core';
 import type { Response } from 'express';
 import { storeUpload } from '../files/upload.ts';
 import type { Product } from '../product.ts';
@@ -52,6 +52,14 @@ import { changedMeanwhile, revFrom, tag } from './tags.ts';
 
 /** No file that is taken up is larger, in bytes. */
 const MOST_UPLOAD = 100_000_000;
+
+/** Failures that pass; nobody but the person who asked tries again. */
+const PASSING: ReadonlySet<string> = new Set([
+  'service-broken',
+  'service-busy',
+  'service-unreachable',
+  'reply-unusable',
+] satisfies Failure['code'][]);
 
 /** Sources of every kind: what they hold, how they are looked at, and what each look found. */
 export function sourceRoutes(product: Product): Route[] {
@@ -333,7 +341,9 @@ export function sourceRoutes(product: Product): Route[] {
         const { failure, ...looked } = await lookUpFigures(tools, id, settings.country, AbortSignal.timeout(110_000));
         bell.ring({ kind: 'event' });
         const words = failure && wordsOf(failure, (noun) => (noun === id ? name : serviceName(noun)));
-        return { ...looked, trouble: words?.sentence ?? null, mend: words?.mend ?? null };
+        const passing = failure !== null && PASSING.has(failure.code);
+        const mend = passing ? 'Look them up again in a while; what was learnt stays.' : (words?.mend ?? null);
+        return { ...looked, trouble: words?.sentence ?? null, mend };
       },
     }),
     route({

@@ -116,7 +116,7 @@ export function ConnectService({ onDone }: { onDone?: (lines: TestLine[]) => voi
     >
       {offered.length > 0 ? (
         <p className="pb-3">
-          <Button look="line" busy={all.isPending ? 'Connecting three' : null} onClick={() => all.mutate()}>
+          <Button look="line" busy={all.isPending ? 'Connecting' : null} onClick={() => all.mutate()}>
             Connect the stand-ins
           </Button>
           <span className="pl-3 text-small text-ink-3">

@@ -87,7 +87,7 @@ export function UnitRows({
                   <span />
                 )}
                 <span
-                  className={`truncate ${grouped ? 'font-semibold' : ''} ${open ? '' : 'text-ink-3'}`}
+                  className={`truncate pr-3 ${grouped ? 'font-semibold' : ''} ${open ? '' : 'text-ink-3'}`}
                   title={head.subject}
                 >
                   {head.subject}
