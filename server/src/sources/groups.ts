@@ -3,8 +3,9 @@ import type { Sql } from '../store/database.ts';
 import { languageOfPhrases, measuresIn } from './keywords.ts';
 import type { ItemRow, Unit } from './look.ts';
 
-/** A list with more phrases is grouped in its first so many; the others wait until some are left out or taken away. */
-const MOST_GROUPED = 20_000;
+/** Phrases grouped at once, the first of those not taken and the last of those taken; of a longer list the rest comes later. */
+const MOST_FRESH = 8_000;
+const MOST_TAKEN = 8_000;
 
 interface GroupedRow extends ItemRow {
   results: string[] | null;
@@ -17,11 +18,15 @@ interface GroupedRow extends ItemRow {
  * makes no second one.
  */
 export async function groupsOf(sql: Sql, pipeline: string, source: string, closeness: Closeness): Promise<Unit[]> {
-  const rows = await sql.rows<GroupedRow>(
-    `SELECT i.id, i.source, i.fingerprint, i.subject, i.fields, i.results,
-       EXISTS (SELECT 1 FROM taken t WHERE t.pipeline = ? AND t.fingerprint = i.fingerprint) AS taken
-     FROM item i WHERE i.source = ? AND i.left_out IS NULL ORDER BY i.id LIMIT ?`,
-    [pipeline, source, MOST_GROUPED],
+  const some = (taken: 0 | 1, order: string, most: number) =>
+    sql.rows<GroupedRow>(
+      `SELECT i.id, i.source, i.fingerprint, i.subject, i.fields, i.results, ${taken} AS taken FROM item i
+       WHERE i.source = ? AND i.left_out IS NULL AND ${taken === 1 ? '' : 'NOT '}EXISTS (SELECT 1 FROM taken t WHERE t.pipeline = ? AND t.fingerprint = i.fingerprint)
+       ORDER BY i.id ${order} LIMIT ?`,
+      [source, pipeline, most],
+    );
+  const rows = [...(await some(1, 'DESC', MOST_TAKEN)), ...(await some(0, 'ASC', MOST_FRESH))].sort((a, b) =>
+    a.id < b.id ? -1 : 1,
   );
   const language = languageOfPhrases(rows.map(({ subject }) => subject));
   return groupPhrases(
