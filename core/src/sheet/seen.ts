@@ -24,7 +24,9 @@ export class FirstMet {
    * @returns where it was met first; 0 when this is the first time
    */
   meet(text: string, at: number): number {
-    const [low, high] = hashOf(text);
+    hashOf(text, HASH);
+    const low = HASH[0]!;
+    const high = HASH[1]!;
     if (this.held >= this.places * FULLEST) this.grow();
     const place = this.placeOf(low, high);
     const before = this.table[place + AT]!;
@@ -55,16 +57,20 @@ export class FirstMet {
     this.places *= GROWTH;
     this.table = new Int32Array(this.places * WIDTH);
     for (let i = 0; i < before.length; i += WIDTH) {
-      const [low, high, at] = [before[i + LOW]!, before[i + HIGH]!, before[i + AT]!];
-      if (at !== 0) this.put(this.placeOf(low, high), low, high, at);
+      const at = before[i + AT]!;
+      if (at === 0) continue;
+      const low = before[i + LOW]!;
+      const high = before[i + HIGH]!;
+      this.put(this.placeOf(low, high), low, high, at);
     }
   }
 }
 
-const HASH: [number, number] = [0, 0];
+/** The hash of the text just met; made once, since a pair for each of a million texts would be a million objects. */
+const HASH = new Int32Array(2);
 
-/** Two hashes of a text, made in one go and mixed at the end (multiplications of MurmurHash3's finalizer). */
-function hashOf(text: string): [number, number] {
+/** Writes two hashes of a text, made in one go and mixed at the end (multiplications of MurmurHash3's finalizer). */
+function hashOf(text: string, into: Int32Array): void {
   let low = 0x9e3779b9 ^ text.length;
   let high = 0x85ebca6b ^ text.length;
   for (let i = 0; i < text.length; i++) {
@@ -73,9 +79,8 @@ function hashOf(text: string): [number, number] {
     high = Math.imul(high ^ code, 0x5bd1e995);
     high ^= high >>> 13;
   }
-  HASH[0] = mixed(low);
-  HASH[1] = mixed(high ^ Math.imul(low, 0xc2b2ae35));
-  return HASH;
+  into[0] = mixed(low);
+  into[1] = mixed(high ^ Math.imul(low, 0xc2b2ae35));
 }
 
 function mixed(hash: number): number {

@@ -1,3 +1,5 @@
+import { isAscii } from 'node:buffer';
+
 /** Encodings a text may be in. */
 export type Encoding = 'utf-8' | 'utf-16le' | 'utf-16be' | 'windows-1252';
 
@@ -27,15 +29,22 @@ export function guessEncoding(sample: Uint8Array): Encoding {
 /** Text of a stream of bytes, line ends evened to one. */
 export async function* decoded(bytes: AsyncIterable<Uint8Array>, encoding: Encoding): AsyncGenerator<string> {
   const decoder = new TextDecoder(encoding);
+  // Plain letters are the same bytes in both and are copied as they are, until there is something else.
+  let plain = encoding === 'utf-8' || encoding === 'windows-1252';
   let carried = '';
   for await (const part of bytes) {
-    let text = carried + decoder.decode(part, { stream: true });
+    plain &&= isAscii(part);
+    let text = carried + (plain ? lettersOf(part) : decoder.decode(part, { stream: true }));
     carried = text.endsWith('\r') ? '\r' : '';
     if (carried !== '') text = text.slice(0, -1);
     if (text !== '') yield evened(text);
   }
   const last = carried + decoder.decode();
   if (last !== '') yield evened(last);
+}
+
+function lettersOf({ buffer, byteOffset, byteLength }: Uint8Array): string {
+  return Buffer.from(buffer as ArrayBuffer, byteOffset, byteLength).toString('latin1');
 }
 
 function evened(text: string): string {

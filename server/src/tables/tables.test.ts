@@ -41,6 +41,19 @@ describe('encodings', () => {
     expect(await rowsOf(bytes)).toMatchObject({ rows: ROWS, encoding, separator: ';', faults: [] });
   });
 
+  test('plain letters first and others later, also where a letter is parted between two parts', async () => {
+    const text = `${'plain;1\n'.repeat(40)}Größe;2\nplain;3\n`;
+    for (const size of [1, 7, 331, 1_000])
+      for (const [encoding, bytes] of [
+        ['utf-8', Buffer.from(text)],
+        ['windows-1252', Buffer.from(text, 'latin1')],
+      ] as const) {
+        const out: string[] = [];
+        for await (const part of decoded(parts(bytes, size), encoding)) out.push(part);
+        expect(out.join('')).toBe(text);
+      }
+  });
+
   test('line ends are evened, also where a part ends between the two signs', async () => {
     const out: string[] = [];
     for await (const text of decoded(parts(Buffer.from('a\r\nb\rc\n'), 2), 'utf-8')) out.push(text);

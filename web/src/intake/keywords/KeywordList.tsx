@@ -68,10 +68,10 @@ export function KeywordList({ source, settings }: { source: SourceWhole; setting
     mutationFn: () => call('POST', `/sources/${id}/figures`, { answer: FiguresLookedUp }),
     onSuccess: () => void queryClient.invalidateQueries({ queryKey: ['items', id] }),
   });
-  const into1 = pipeline?.id;
+  const taker = pipeline?.id;
   const takeable = useCallback(
-    (unit: Unit) => !itemsOf(unit).some(({ taken }) => taken.some((one) => one.pipeline === into1)),
-    [into1],
+    (unit: Unit) => !itemsOf(unit).some(({ taken }) => taken.some((one) => one.pipeline === taker)),
+    [taker],
   );
   // What an article of ours answers is ticked by hand only.
   const isOpen = useCallback((unit: Unit) => takeable(unit) && answerOf(unit) === null, [takeable]);
