@@ -7,6 +7,7 @@ import type { Found, Looking, LookPorts, SourceReader } from '../kind.ts';
 
 const MOST_BYTES = 100_000_000;
 const TIME_LIMIT_MS = 60_000;
+const PART = 262_144;
 
 type OpenedSheet = { ok: true; table: OpenTable } | { ok: false; problem: string; mend: string };
 
@@ -32,7 +33,8 @@ export async function openSheet(
     if (outcome.reply.status !== 200) return { ok: false, problem: `it answers ${outcome.reply.status}`, mend };
     const { body } = outcome.reply;
     bytes = (async function* () {
-      yield body;
+      // In parts, so that rows of a long one are not all there at once.
+      for (let at = 0; at < body.length; at += PART) yield body.subarray(at, at + PART);
     })();
   } else {
     const file = settings.file ? await fileAbout(ground.db, settings.file) : null;

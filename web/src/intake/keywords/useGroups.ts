@@ -10,7 +10,7 @@ export interface Groups {
 
 /** The groups of a list, found in a worker so that the page goes on; begun anew when the list or the closeness changes. */
 export function useGroups(items: readonly Item[], closeness: KeywordSettings['group'], language: string): Groups {
-  const [found, setFound] = useState<{ of: readonly Item[]; how: string; groups: Grouped[] } | null>(null);
+  const [found, setFound] = useState<{ of: readonly Item[]; how: string; groups: Grouped[] | null } | null>(null);
   const grouped = closeness !== 'each' && items.length > 0;
   useEffect(() => {
     if (closeness === 'each' || items.length === 0) return;
@@ -19,6 +19,8 @@ export function useGroups(items: readonly Item[], closeness: KeywordSettings['gr
       setFound({ of: items, how: closeness, groups: data });
       worker.terminate();
     };
+    // What cannot be grouped is shown phrase by phrase.
+    worker.onerror = () => setFound({ of: items, how: closeness, groups: null });
     const packed = pack(items);
     worker.postMessage({ ...packed, closeness, language } satisfies Grouping, [
       packed.volumes.buffer,
