@@ -1,3 +1,4 @@
+import { mixed } from '../chance/mix.ts';
 import { fold, wordsOfText } from '../sentence/sentence.ts';
 
 /** How many least hashes a sketch has. */
@@ -34,7 +35,7 @@ export function sketchOf(text: string, language = 'en'): Sketch | null {
   for (const run of long ? runsOfWords(words) : runsOfLetters(words.join(' '))) {
     const hash = hashOf(run);
     for (let k = 0; k < HASHES; k++) {
-      const own = mixed(hash ^ Math.imul(k + 1, 0x9e3779b1));
+      const own = mixed(hash ^ Math.imul(k + 1, 0x9e3779b1)) >>> 0;
       if (own < hashes[k]!) hashes[k] = own;
     }
   }
@@ -53,7 +54,7 @@ function bandsOf(hashes: Uint32Array, apart: number): number[] {
   const bands: number[] = [];
   for (let at = 0; at < HASHES; at += BAND) {
     let band = apart;
-    for (let k = at; k < at + BAND; k++) band = mixed(band ^ hashes[k]!);
+    for (let k = at; k < at + BAND; k++) band = mixed(band ^ hashes[k]!) >>> 0;
     bands.push((at / BAND) * 0x1_0000_0000 + band);
   }
   return bands;
@@ -70,13 +71,5 @@ function* runsOfLetters(text: string): Generator<string> {
 function hashOf(text: string): number {
   let hash = 0x811c9dc5;
   for (let i = 0; i < text.length; i++) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193);
-  return mixed(hash);
-}
-
-function mixed(hash: number): number {
-  let h = hash ^ (hash >>> 16);
-  h = Math.imul(h, 0x85ebca6b);
-  h ^= h >>> 13;
-  h = Math.imul(h, 0xc2b2ae35);
-  return (h ^ (h >>> 16)) >>> 0;
+  return mixed(hash) >>> 0;
 }

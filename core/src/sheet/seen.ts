@@ -1,3 +1,5 @@
+import { mixed } from '../chance/mix.ts';
+
 /** Places are found by the lower bits of a hash; at most so full, so that few are tried. */
 const FULLEST = 0.7;
 const FIRST_PLACES = 32_768;
@@ -81,12 +83,4 @@ function hashOf(text: string, into: Int32Array): void {
   }
   into[0] = mixed(low);
   into[1] = mixed(high ^ Math.imul(low, 0xc2b2ae35));
-}
-
-function mixed(hash: number): number {
-  let h = hash ^ (hash >>> 16);
-  h = Math.imul(h, 0x85ebca6b);
-  h ^= h >>> 13;
-  h = Math.imul(h, 0xc2b2ae35);
-  return h ^ (h >>> 16);
 }

@@ -13,6 +13,7 @@ import { deskRoutes, VERSION } from './desk.ts';
 import { eventRoutes } from './events.ts';
 import { holdRoutes } from './holds.ts';
 import { pageRoutes } from './page.ts';
+import { phraseRoutes } from './phrases.ts';
 import { pipelineRoutes } from './pipelines.ts';
 import { answerProblems, bodyOf, notFound, problem } from './problem.ts';
 import { mount, openApi, type Route, route, schemaOf } from './route.ts';
@@ -37,6 +38,7 @@ export function allRoutes(product: Product): Route[] {
     ...briefRoutes(product),
     ...holdRoutes(product),
     ...sourceRoutes(product),
+    ...phraseRoutes(product),
     ...articleRoutes(product),
     ...blogRoutes(product),
     ...serviceRoutes(product),

@@ -1,8 +1,7 @@
-import { createHash } from 'node:crypto';
 import { type MeasuredPhrase, SourceSettings } from '@grivo/contract';
 import { type CleanedKeywords, cleanKeywords, identityOf, languageOf, type Measures } from '@grivo/core';
 import type { Ground } from '../engine/outside.ts';
-import { fingerprintOf } from './fingerprint.ts';
+import { fingerprintOf, sha } from './fingerprint.ts';
 import { filterAnew } from './leaveOut.ts';
 
 /** A text of phrases, or phrases already parted. */
@@ -85,10 +84,6 @@ export async function addKeywords(ground: Ground, source: string, given: Phrases
 function bringsAlong(line: string, settings: SourceSettings): Record<string, string | boolean> {
   if (settings.kind !== 'keywords' || settings.lines === 'phrases') return {};
   return settings.lines === 'titles' ? { title: line, titleStays: true } : { description: line };
-}
-
-function sha(text: string): string {
-  return createHash('sha256').update(text).digest('hex');
 }
 
 /** What was measured, as fields a brief brings along. */

@@ -215,6 +215,7 @@ export function KeywordList({ source, settings }: { source: SourceWhole; setting
           {all.length === 0 ? <Empty>No phrase yet. Paste or type some on the right.</Empty> : null}
           {all.length > 0 && shown.length === 0 ? <Empty>No phrase holds “{filter}”.</Empty> : null}
           <UnitRows
+            key={one}
             units={shown}
             columns={columns}
             ticked={ticked}

@@ -49,8 +49,6 @@ export function UnitRows({
     estimateSize: () => height,
     overscan: 12,
   });
-  // biome-ignore lint/correctness/useExhaustiveDependencies: another height is another measure
-  useEffect(() => rows.measure(), [height, rows]);
   useEffect(() => {
     if (units.length > 0) rows.scrollToIndex(Math.min(at, units.length - 1));
   }, [at, units.length, rows]);

@@ -1,0 +1,124 @@
+import { CleanedPaste, FiguresLookedUp, KeywordPaste, WidenedPhrases, WidenSeed } from '@grivo/contract';
+import { type Failure, wordsOf } from '@grivo/core';
+import type { Product } from '../product.ts';
+import { lookUpFigures, widen } from '../sources/figures.ts';
+import { type Added, addKeywords, cleanedOf, type Phrases } from '../sources/keywords.ts';
+import { phrasesOf, sourceWhole } from '../sources/repository.ts';
+import { notFound, problem } from './problem.ts';
+import { type Route, route } from './route.ts';
+
+/** Failures that pass; nobody but the person who asked tries again. */
+const PASSING: ReadonlySet<string> = new Set([
+  'service-broken',
+  'service-busy',
+  'service-unreachable',
+  'reply-unusable',
+] satisfies Failure['code'][]);
+
+/** Phrases of keyword lists: added, measured, widened. */
+export function phraseRoutes(product: Product): Route[] {
+  const { ground, bell, tools } = product;
+  const { db } = ground;
+  const whole = async (id: string) => {
+    const source = await sourceWhole(db, id);
+    if (!source) throw notFound('source');
+    return source;
+  };
+  const must = async (id: string) => {
+    if ((await db.rows('SELECT 1 FROM source WHERE id = ?', [id])).length === 0) throw notFound('source');
+    return id;
+  };
+  const keywordList = async (id: string) => {
+    const source = await whole(id);
+    if (source.settings.kind === 'keywords') return { ...source, settings: source.settings };
+    throw problem(422, 'No keyword list', 'Only keyword lists hold phrases.', 'Choose a keyword list.');
+  };
+  const serviceName = (id: string) => tools.services.get(id)?.name ?? id;
+  const somePhrases = ({ paste, phrases }: KeywordPaste): Phrases => {
+    if (phrases) return { phrases };
+    if (paste.trim() === '')
+      throw problem(
+        422,
+        'Nothing there',
+        'The paste holds no keyword.',
+        'Paste phrases, one a line or parted by commas.',
+      );
+    return { paste };
+  };
+  return [
+    route({
+      method: 'post',
+      path: '/sources/{id}/keywords',
+      says: 'Cleans a paste and adds what stays',
+      role: 'editor',
+      body: KeywordPaste,
+      answer: CleanedPaste,
+      handle: async ({ params, body }) => {
+        const source = await must(params['id']!);
+        const added = await addKeywords(ground, source, somePhrases(body));
+        bell.ring({ kind: 'event' });
+        return cleaned(added);
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/sources/{id}/figures',
+      says: 'Looks up how often the phrases of a list are searched for, how hard each is, and what a search gives',
+      role: 'editor',
+      answer: FiguresLookedUp,
+      status: 200,
+      handle: async ({ params }) => {
+        const { id, name, settings } = await keywordList(params['id']!);
+        const { failure, ...looked } = await lookUpFigures(tools, id, settings.country, AbortSignal.timeout(110_000));
+        bell.ring({ kind: 'event' });
+        const words = failure && wordsOf(failure, (noun) => (noun === id ? name : serviceName(noun)));
+        const passing = failure !== null && PASSING.has(failure.code);
+        const mend = passing ? 'Look them up again in a while; what was learnt stays.' : (words?.mend ?? null);
+        return { ...looked, trouble: words?.sentence ?? null, mend };
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/sources/{id}/widen',
+      says: 'Phrases and questions around a phrase that a list does not hold yet; adds none',
+      role: 'editor',
+      body: WidenSeed,
+      answer: WidenedPhrases,
+      status: 200,
+      handle: async ({ params, body }) => {
+        const { id, settings } = await keywordList(params['id']!);
+        const { failure, ...wider } = await widen(
+          tools,
+          body.phrase,
+          await phrasesOf(db, id),
+          settings.country,
+          AbortSignal.timeout(30_000),
+        );
+        return { ...wider, trouble: failure && wordsOf(failure, serviceName).sentence };
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/sources/{id}/keywords/look',
+      says: 'Says what would become of a paste, and changes nothing',
+      role: 'editor',
+      body: KeywordPaste,
+      answer: CleanedPaste,
+      handle: async ({ params, body }) => {
+        const { id, settings } = await whole(params['id']!);
+        return cleaned({ ...cleanedOf(somePhrases(body), await phrasesOf(db, id), settings), measured: 0 });
+      },
+    }),
+  ];
+}
+
+function cleaned({ kept, dropped, evened, measured }: Added) {
+  return {
+    added: kept.length,
+    evened,
+    measured,
+    dropped: dropped
+      .slice(0, 2_000)
+      .map(({ raw, reason, of }) => ({ phrase: raw.slice(0, 300), reason, of: of ?? null })),
+  };
+}
