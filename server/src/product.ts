@@ -4,10 +4,12 @@ import { Illustrator } from './adapters/illustrator.ts';
 import { KeywordFigures } from './adapters/keywordFigures.ts';
 import { LookUp } from './adapters/lookUp.ts';
 import { Micropub } from './adapters/micropub.ts';
+import { Transcriber } from './adapters/transcriber.ts';
 import { VideoHost } from './adapters/videoHost.ts';
 import { Writer } from './adapters/writer.ts';
 import { DeskClock } from './clock/deskClock.ts';
 import { Secrets } from './config/secrets.ts';
+import { DocumentReader } from './documents/reader.ts';
 import { fullLanes } from './engine/claims.ts';
 import { Engine, type EngineOptions } from './engine/engine.ts';
 import { roleCalled } from './engine/lane.ts';
@@ -98,6 +100,8 @@ export async function assemble(options: ProductOptions): Promise<Product> {
     videoHost: new VideoHost(ports),
     keywordFigures: new KeywordFigures(ports),
     micropub: new Micropub(ports),
+    transcriber: new Transcriber(ports),
+    reader: new DocumentReader(),
     secrets,
     mail: options.mail ?? null,
     keepFolder: options.keepFolder ?? null,
@@ -149,6 +153,7 @@ export async function assemble(options: ProductOptions): Promise<Product> {
       await engine?.stop();
       await ear?.giveBack().catch(() => undefined);
       bell.close();
+      await tools.reader.close();
       await network.close();
       await db.close();
     },

@@ -1,5 +1,16 @@
 // The stand-ins as a process of their own: main [folder] [port] [mail port]. Prints its address on the first line.
-import { BLOGS, CHANNELS, ELSEWHERE, PAGES, SEARCHES, SHEETS } from './material/index.ts';
+import {
+  BLOGS,
+  CHANNELS,
+  DOCUMENTS,
+  ELSEWHERE,
+  NEWS,
+  PAGES,
+  PODCASTS,
+  SEARCHES,
+  SHEETS,
+  SHOPS,
+} from './material/index.ts';
 import { start } from './start.ts';
 
 const [folder = '', port = '0', mailPort = '0'] = process.argv.slice(2);
@@ -10,6 +21,10 @@ const standIns = await start({
   sheets: SHEETS,
   elsewhere: ELSEWHERE,
   searches: SEARCHES,
+  news: NEWS,
+  shops: SHOPS,
+  documents: DOCUMENTS,
+  podcasts: PODCASTS,
   folder: folder || null,
   port: Number(port),
   mailPort: Number(mailPort),

@@ -4,14 +4,19 @@ import express from 'express';
 import { micropub } from './blog/micropub.ts';
 import { type BlogAct, type BlogSite, type Post, Posts } from './blog/posts.ts';
 import { publicSite } from './blog/site.ts';
+import { type PartnerShop, partnerShops } from './catalogue/partner.ts';
 import { Journal } from './control/journal.ts';
 import { controlRoutes, type Introduction } from './control/routes.ts';
 import { type ServiceName, type Trouble, Troubles, type Watch } from './control/trouble.ts';
+import { type DocumentMaterial, documentHost } from './documents/documents.ts';
 import { type FoundElsewhere, keywordService, type Searches } from './keywords/keywords.ts';
 import { MODEL_ONE, MODEL_TWO, type ModelCall, modelService } from './model/service.ts';
 import { mailServer, type Received, receivers } from './receive/receivers.ts';
 import { type SheetAct, type SheetMaterial, Sheets, sheetHost } from './sheets/sheets.ts';
+import { type Podcast, podcastHost } from './sound/podcasts.ts';
+import { transcription } from './sound/transcribe.ts';
 import { type ChannelMaterial, Channels, type VideoAct, videoHost } from './videos/videos.ts';
+import { News, type NewsAct, type NewsSite, newsSites } from './web/feeds.ts';
 import { smallWeb, type WebPage } from './web/pages.ts';
 
 export interface StandInOptions {
@@ -27,16 +32,28 @@ export interface StandInOptions {
   /** Pages that searches give beside those of the small web, and what people search for. */
   elsewhere?: readonly FoundElsewhere[];
   searches?: Searches;
+  news?: readonly NewsSite[];
+  shops?: readonly PartnerShop[];
+  documents?: readonly DocumentMaterial[];
+  podcasts?: readonly Podcast[];
   keys?: { one: string; two: string };
 }
 
 export interface StandIns {
   address: string;
   /** Addresses by service, as a person would enter them. */
-  services: { writerOne: string; writerTwo: string; lookUp: string; videoHost: string; keywords: string };
+  services: {
+    writerOne: string;
+    writerTwo: string;
+    lookUp: string;
+    videoHost: string;
+    keywords: string;
+    transcriber: string;
+  };
   /** What owners of channels and sheets do there. */
   channels: Channels;
   sheets: Sheets;
+  news: News;
   /** As smtp://host:port. */
   mail: string;
   keys: { one: string; two: string };
@@ -78,6 +95,13 @@ function introduction(address: string, key: string, blogs: readonly BlogSite[]):
         secret: null,
         price: free,
       },
+      {
+        role: 'transcriber',
+        name: 'Stand-in transcriber',
+        address: model,
+        secret: key,
+        price: { ...free, microsPerMinute: MICROS_PER_MINUTE },
+      },
     ],
     blogs: blogs.map(({ slug, name, token, language }) => ({
       name,
@@ -87,6 +111,9 @@ function introduction(address: string, key: string, blogs: readonly BlogSite[]):
     })),
   };
 }
+
+/** What a minute of sound costs. */
+const MICROS_PER_MINUTE = 6_000;
 
 /** Starts every stand-in in one process on loopback. */
 export async function start(options: StandInOptions): Promise<StandIns> {
@@ -112,6 +139,14 @@ export async function start(options: StandInOptions): Promise<StandIns> {
   app.use(express.urlencoded({ extended: false }));
   app.use('/one', modelService('one', MODEL_ONE, keys.one, troubles, calls));
   app.use('/two', modelService('two', MODEL_TWO, keys.two, troubles, calls));
+  app.use('/one', transcription('one', MICROS_PER_MINUTE, keys.one, troubles, calls));
+  app.use('/two', transcription('two', MICROS_PER_MINUTE, keys.two, troubles, calls));
+  const news = new News(options.news ?? [], new Journal<NewsAct>(folder, 'news-acts'), origin);
+  app.use(newsSites(news, troubles));
+  app.use(partnerShops(options.shops ?? [], troubles, origin));
+  app.use(podcastHost(options.podcasts ?? [], troubles, origin));
+  const paths = options.pages.map(({ site, slug }) => `/pages/${site}/${slug}`);
+  app.use(documentHost(options.documents ?? [], paths, troubles, origin));
   app.use(smallWeb(options.pages, troubles));
   app.use(micropub(options.blogs, posts, troubles, origin));
   app.use(publicSite(options.blogs, posts, troubles, origin));
@@ -123,7 +158,7 @@ export async function start(options: StandInOptions): Promise<StandIns> {
   const inbox = new Journal<Received>(folder, 'inbox');
   app.use(receivers(inbox, troubles));
   const mail = await mailServer(inbox, options.mailPort ?? 0);
-  app.use(controlRoutes(troubles, calls, posts, () => introduction(address, keys.one, options.blogs), channels));
+  app.use(controlRoutes(troubles, calls, posts, () => introduction(address, keys.one, options.blogs), channels, news));
   return {
     address,
     services: {
@@ -132,9 +167,11 @@ export async function start(options: StandInOptions): Promise<StandIns> {
       lookUp: `${address}/look-up`,
       videoHost: `${address}/videos/find`,
       keywords: `${address}/keywords`,
+      transcriber: `${address}/one/v1`,
     },
     channels,
     sheets,
+    news,
     keys,
     mail: mail.address,
     blog(slug) {

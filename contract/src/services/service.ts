@@ -1,12 +1,14 @@
 import { z } from 'zod';
 import { Address, Id, Micros, Name } from '../id.ts';
 
-export const ServiceRole = z.enum(['writer', 'illustrator', 'look-up', 'video host', 'keyword service']);
+export const ServiceRole = z.enum(['writer', 'illustrator', 'look-up', 'video host', 'keyword service', 'transcriber']);
 
 export const Price = z.strictObject({
   microsPerThousandIn: Micros,
   microsPerThousandOut: Micros,
   microsPerPicture: Micros,
+  /** Of sound that is heard. */
+  microsPerMinute: Micros.default(0),
 });
 
 export const NewService = z.strictObject({

@@ -1,13 +1,13 @@
 import { z } from 'zod';
 import { Before, Desk, Id, Name } from '../id.ts';
-import { SourceSettings } from './settings.ts';
+import { SOURCE_KINDS, SourceSettings } from './settings.ts';
 
 export const NewSource = z.strictObject({
   name: Name,
   settings: SourceSettings.default({ kind: 'keywords' } as never),
 });
 
-export const SourceKindName = z.enum(['keywords', 'sheet', 'videos']);
+export const SourceKindName = z.enum(SOURCE_KINDS as [(typeof SOURCE_KINDS)[number]]);
 
 export const Source = z.object({
   id: Id,

@@ -17,7 +17,10 @@ export type Failure =
   | { code: 'address-refused'; address: string; reason: string }
   | { code: 'blog-refuses'; service: string; status: number; said: string }
   | { code: 'outcome-unfindable'; service: string; action: string }
-  | { code: 'no-service'; role: 'writer' | 'illustrator' | 'look-up' | 'video host' | 'keyword service' }
+  | {
+      code: 'no-service';
+      role: 'writer' | 'illustrator' | 'look-up' | 'video host' | 'keyword service' | 'transcriber';
+    }
   | { code: 'limit-reached'; scope: string; start: string; capMicros: number; neededMicros: number }
   | { code: 'no-slots'; blog: string }
   // Refused on account of the content: as the procedure says.
@@ -28,6 +31,7 @@ export type Failure =
   | { code: 'cannot-work-out'; problem: string }
   | { code: 'page-unreadable'; address: string; reason: string }
   | { code: 'source-unreadable'; source: string; reason: string; mend: string }
+  | { code: 'nothing-said'; recording: string; reason: string }
   | { code: 'no-column'; address: string; column: string; there: string[] }
   | { code: 'no-captions'; address: string; language: string; there: string[] }
   | { code: 'not-taken'; to: string; said: string }
@@ -68,6 +72,7 @@ const CLASS: Record<FailureCode, FailureClass> = {
   'cannot-work-out': 'refused',
   'page-unreadable': 'refused',
   'source-unreadable': 'refused',
+  'nothing-said': 'refused',
   'no-column': 'refused',
   'no-captions': 'refused',
   'not-taken': 'refused',

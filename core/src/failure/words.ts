@@ -170,6 +170,12 @@ export function wordsOf(failure: Failure, nameOf: (id: string) => string = (id) 
       );
     case 'source-unreadable':
       return say('Could not be read', `${nameOf(failure.source)}: ${failure.reason}.`, failure.mend);
+    case 'nothing-said':
+      return say(
+        'Nothing to hear',
+        `The recording ${failure.recording} gave no text: ${failure.reason}.`,
+        'Listen to it; give another recording, or set this one aside.',
+      );
     case 'no-column':
       return say(
         'No such column',

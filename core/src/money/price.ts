@@ -6,6 +6,8 @@ export interface Price {
   microsPerThousandIn: number;
   microsPerThousandOut: number;
   microsPerPicture: number;
+  /** Of sound that is heard; none where a service hears nothing. */
+  microsPerMinute?: number | undefined;
 }
 
 export interface TextUsage {

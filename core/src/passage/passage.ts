@@ -19,6 +19,8 @@ export interface PageText {
   title: string;
   language: string;
   paragraphs: string[];
+  /** Where each paragraph stands, for people: 'page 3, Salt'; none for a page that has no such places. */
+  places?: readonly (string | null)[];
 }
 
 const MOST_WORDS = 120;
@@ -30,11 +32,12 @@ const MOST_WORDS = 120;
 export function passagesOf(page: PageText, digest: string): Passage[] {
   const out: Passage[] = [];
   page.paragraphs.forEach((paragraph, at) => {
+    const place = page.places?.[at];
     for (const text of parted(paragraph, page.language)) {
       out.push({
         id: `${digest}:${out.length + 1}`,
         text,
-        locator: { address: page.address, title: page.title, paragraph: at + 1 },
+        locator: { address: page.address, title: page.title, paragraph: at + 1, ...(place ? { place } : {}) },
         language: page.language,
       });
     }

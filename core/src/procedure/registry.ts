@@ -6,6 +6,7 @@ import { check } from './kinds/check.ts';
 import { fetchStep } from './kinds/fetch.ts';
 import { forEach } from './kinds/forEach.ts';
 import { gist } from './kinds/gist.ts';
+import { hear } from './kinds/hear.ts';
 import { hold } from './kinds/hold.ts';
 import { illustrate } from './kinds/illustrate.ts';
 import { judge } from './kinds/judge.ts';
@@ -33,6 +34,7 @@ import { write } from './kinds/write.ts';
 export const stepKinds = {
   take,
   read,
+  hear,
   'look up': lookUp,
   gist,
   judge,

@@ -1,7 +1,7 @@
 import type { Failure } from '@grivo/core';
 import { z } from 'zod';
 import type { Secrets } from '../config/secrets.ts';
-import type { Call, Network, Reply } from '../network/network.ts';
+import { type Call, formBody, type Network, type Reply } from '../network/network.ts';
 import { bad, failureOf, good, jsonOf, type Result, refusalOf } from './port.ts';
 
 /** A blog to post to, by the Micropub standard (W3C Recommendation, 23 May 2017) with its media endpoint. */
@@ -61,14 +61,13 @@ export class Micropub {
   ): Promise<Effect<string>> {
     const form = new FormData();
     form.set('file', new Blob([new Uint8Array(file.bytes)], { type: file.mime }), file.name);
-    const response = new Response(form);
-    const body = Buffer.from(await response.arrayBuffer());
+    const { body, type } = await formBody(form);
     return this.effect(
       blog,
       {
         method: 'POST',
         address: blog.mediaEndpoint ?? blog.endpoint,
-        headers: { 'content-type': response.headers.get('content-type') ?? '' },
+        headers: { 'content-type': type },
         body,
         timeLimitMs: blog.timeLimitMs,
         signal,

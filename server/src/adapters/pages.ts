@@ -1,52 +1,80 @@
 import { createHash } from 'node:crypto';
-import type { PageText } from '@grivo/core';
-import { Readability } from '@mozilla/readability';
-import { parseHTML } from 'linkedom';
+import { countWords, languageOf, type PageText } from '@grivo/core';
+import type { DocumentReader, DocumentText, ReadDocument } from '../documents/reader.ts';
 import type { Network } from '../network/network.ts';
 
-export type ReadPage = { ok: true; page: PageText; digest: string } | { ok: false; reason: string };
+/** A text that was read, with the digest of what it says; `headings` names the one each paragraph stands under. */
+export type ReadPage =
+  | { ok: true; page: PageText; digest: string; headings: readonly string[]; published: string | null }
+  | { ok: false; reason: string };
 
-/** Reads a page of the web as plain paragraphs, without what stands around them. */
+export interface PagePorts {
+  network: Network;
+  reader: DocumentReader;
+}
+
+const TIME_LIMIT_MS = 15_000;
+const MOST_BYTES = 20_000_000;
+
+/**
+ * Reads what is at an address as plain paragraphs: a page without what stands around its text, or a document.
+ * @param language what it is taken to be in when neither it nor its words tell
+ * @param mostWords paragraphs after so many words are left; null reads all
+ */
 export async function readPage(
-  network: Network,
+  { network, reader }: PagePorts,
   address: string,
   language: string,
   signal: AbortSignal,
+  mostWords: number | null = null,
 ): Promise<ReadPage> {
   const outcome = await network.call({
     method: 'GET',
     address,
-    timeLimitMs: 15_000,
-    maxBytes: 5_000_000,
-    headers: { accept: 'text/html' },
+    timeLimitMs: TIME_LIMIT_MS,
+    maxBytes: MOST_BYTES,
+    headers: { accept: 'text/html, application/pdf;q=0.9, text/*;q=0.8, */*;q=0.5' },
     signal,
   });
   if (outcome.kind !== 'reply')
     return { ok: false, reason: outcome.kind === 'refused' ? outcome.reason : outcome.detail };
-  if (outcome.reply.status !== 200) return { ok: false, reason: `it answers ${outcome.reply.status}` };
-  if (!/html/i.test(outcome.reply.headers['content-type'] ?? 'text/html'))
-    return { ok: false, reason: 'it is no HTML page' };
-  const page = pageText(outcome.reply.body.toString('utf8'), outcome.reply.address, language);
-  if (page.paragraphs.length === 0) return { ok: false, reason: 'there is no text on it' };
+  const { status, body, headers, address: answered } = outcome.reply;
+  if (status !== 200) return { ok: false, reason: `it answers ${status}` };
+  const read = await reader.read(body, { mime: headers['content-type'] ?? '', name: answered, fetched: true });
+  return pageOf(read, { address: answered, name: answered, language, mostWords });
+}
+
+/** What a document's text is as a page of passages. */
+export function pageOf(
+  read: ReadDocument,
+  about: { address: string; name: string; language: string; mostWords?: number | null },
+): ReadPage {
+  if (!read.ok) return { ok: false, reason: read.problem };
+  const { text } = read;
+  const language = text.language ?? languageOf(text.paragraphs.map((one) => one.text).join('\n')) ?? about.language;
+  const kept = upTo(text.paragraphs, about.mostWords ?? null, language);
+  const page: PageText = {
+    address: about.address,
+    title: text.title || about.name,
+    language,
+    paragraphs: kept.map((one) => one.text),
+    places: kept.map(({ page: n, heading }) => {
+      const parts = [...(n === undefined ? [] : [`page ${n}`]), ...(heading === '' ? [] : [heading])];
+      return parts.length === 0 ? null : parts.join(', ');
+    }),
+  };
   const digest = createHash('sha256')
     .update(JSON.stringify([page.address, page.paragraphs]))
     .digest('hex');
-  return { ok: true, page, digest };
+  return { ok: true, page, digest, headings: kept.map(({ heading }) => heading), published: text.published };
 }
 
-/** The readable text of an HTML page. Nothing in it is run, and what it says is only ever data. */
-export function pageText(html: string, address: string, language: string): PageText {
-  const { document } = parseHTML(html);
-  const title = document.querySelector('h1')?.textContent?.trim() || document.title?.trim() || address;
-  const lang = document.documentElement?.getAttribute('lang')?.slice(0, 2).toLowerCase() ?? '';
-  const article = new Readability(document as never, { charThreshold: 200 }).parse();
-  const paragraphs: string[] = [];
-  if (article?.content) {
-    const { document: body } = parseHTML(`<html><body>${article.content}</body></html>`);
-    for (const node of body.querySelectorAll('p, li, td, blockquote')) {
-      const text = (node.textContent ?? '').replace(/\s+/g, ' ').trim();
-      if (text.split(' ').length >= 6 && !paragraphs.includes(text)) paragraphs.push(text);
-    }
-  }
-  return { address, title: title.slice(0, 500), language: /^[a-z]{2}$/.test(lang) ? lang : language, paragraphs };
+/** Whole paragraphs up to so many words, the first in any case. */
+function upTo(paragraphs: DocumentText['paragraphs'], most: number | null, language: string) {
+  if (most === null) return paragraphs;
+  let words = 0;
+  return paragraphs.filter(({ text }, i) => {
+    words += countWords(text, language);
+    return i === 0 || words <= most;
+  });
 }

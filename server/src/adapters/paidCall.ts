@@ -1,13 +1,14 @@
 import type { Called } from '../answers/ask.ts';
 import type { Secrets } from '../config/secrets.ts';
-import type { Network, Reply } from '../network/network.ts';
+import { formBody, type Network, type Reply } from '../network/network.ts';
 import type { ServiceRow } from '../services/entity.ts';
 import { failureOf, refusalOf } from './port.ts';
 
 export interface PaidCall {
   /** Behind the service's address: `chat/completions`. */
   path: string;
-  body: object;
+  /** JSON, or a form with files. */
+  body: object | FormData;
   /** What it is, in a word, for those who read of its failure. */
   action: string;
   maxBytes?: number;
@@ -15,7 +16,7 @@ export interface PaidCall {
 }
 
 /**
- * Posts JSON to a service that is paid for each call, with its key.
+ * Posts JSON or a form to a service that is paid for each call, with its key.
  * @returns the reply of a success, or how the call failed and whether it may be charged all the same. An outcome nobody
  *   knows counts as no answer: asking again harms nothing but the purse, and is booked so.
  */
@@ -24,14 +25,16 @@ export async function paidCall(
   service: ServiceRow,
   { path, body, action, maxBytes, signal }: PaidCall,
 ): Promise<{ kind: 'reply'; reply: Reply } | Extract<Called, { kind: 'failed' }>> {
+  const sent =
+    body instanceof FormData ? await formBody(body) : { body: JSON.stringify(body), type: 'application/json' };
   const outcome = await network.call({
     method: 'POST',
     address: `${service.address.replace(/\/$/, '')}/${path}`,
     headers: {
-      'content-type': 'application/json',
+      'content-type': sent.type,
       ...(service.secret ? { authorization: `Bearer ${secrets.open(service.secret)}` } : {}),
     },
-    body: JSON.stringify(body),
+    body: sent.body,
     timeLimitMs: service.time_limit_ms,
     ...(maxBytes === undefined ? {} : { maxBytes }),
     signal,

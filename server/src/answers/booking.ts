@@ -34,7 +34,7 @@ export async function bookUnknown(sql: Sql, ground: Ground, digest: string, toke
 export interface LedgerEntry {
   service: string;
   step_run: string;
-  what: 'text' | 'picture' | 'look-up' | 'unknown';
+  what: 'text' | 'picture' | 'look-up' | 'sound' | 'unknown';
   micros: number;
   tokensIn: number;
   tokensOut: number;

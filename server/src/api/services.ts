@@ -122,6 +122,7 @@ export function serviceRoutes(product: Product): Route[] {
           'look-up': tools.lookUp,
           'video host': tools.videoHost,
           'keyword service': tools.keywordFigures,
+          transcriber: tools.transcriber,
         }[service.role];
         return { lines: await port.test(service) };
       },

@@ -57,6 +57,12 @@ export async function* fileChunks(db: Database, digest: string): AsyncGenerator<
   }
 }
 
+/** The first megabyte of a file, enough to tell what it is. */
+export async function fileHead(db: Database, digest: string): Promise<Buffer> {
+  const [row] = await db.rows<{ body: Buffer }>('SELECT body FROM file_chunk WHERE digest = ? AND n = 0', [digest]);
+  return row?.body ?? Buffer.alloc(0);
+}
+
 export async function fileBody(db: Database, digest: string): Promise<Buffer> {
   const parts: Buffer[] = [];
   for await (const part of fileChunks(db, digest)) parts.push(part);

@@ -7,7 +7,7 @@ export interface Call {
   method: 'GET' | 'POST' | 'HEAD';
   address: string;
   headers?: Record<string, string>;
-  body?: string | Buffer | FormData;
+  body?: string | Buffer;
   timeLimitMs: number;
   maxBytes?: number;
   /** Redirects to follow; 0 gives the redirect itself. */
@@ -45,6 +45,12 @@ const NOT_SENT = new Set([
 
 class RefusedAddress extends Error {
   readonly code = 'ERR_REFUSED_ADDRESS';
+}
+
+/** A form as the body of a post, with the type that names its parts' boundary. */
+export async function formBody(form: FormData): Promise<{ body: Buffer; type: string }> {
+  const response = new Response(form);
+  return { body: Buffer.from(await response.arrayBuffer()), type: response.headers.get('content-type') ?? '' };
 }
 
 /** Whether an address belongs to the open internet. */
@@ -85,6 +91,7 @@ export class Network {
       if (![301, 302, 303, 307, 308].includes(status) || !next || call.redirects === 0) return outcome;
       if (call.method === 'POST') return outcome;
       if (hops >= (call.redirects ?? 5)) return { kind: 'refused', reason: 'it redirects too often' };
+      if (!URL.canParse(next, address)) return { kind: 'refused', reason: 'it redirects to what is no address' };
       address = new URL(next, address).href;
     }
   }
@@ -108,7 +115,7 @@ export class Network {
       const answer = await request(url, {
         method: call.method,
         headers: { 'user-agent': 'Grivo', ...call.headers },
-        body: (call.body as never) ?? null,
+        body: call.body ?? null,
         dispatcher: allowed ? this.open : this.guarded,
         signal,
         headersTimeout: call.timeLimitMs,

@@ -28,10 +28,12 @@ export type Looking =
       settings?: SourceSettings;
       /** Whether what is not found any more is gone; false where a source only shows its newest. */
       whole: boolean;
+      /** What of it could not be read, where the rest was. */
+      partly?: Failure | null;
     }
   | { ok: false; failure: Failure };
 
-export type LookPorts = Pick<Tools, 'ground' | 'network' | 'services' | 'keywordFigures'> & {
+export type LookPorts = Pick<Tools, 'ground' | 'network' | 'services' | 'keywordFigures' | 'reader'> & {
   /** The worker this is done by, where it is one. */
   holder?: () => string;
 };

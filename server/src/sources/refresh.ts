@@ -19,7 +19,8 @@ const MOST_WATCHED = 20_000;
 
 /** Whether there is anything to look at; other sources hold only what people put into them. */
 function isOutside(settings: SourceSettings): boolean {
-  return settings.kind !== 'keywords' || settings.site !== null;
+  if (settings.kind === 'keywords') return settings.site !== null;
+  return settings.kind !== 'requests' && settings.kind !== 'hook';
 }
 
 export type Refreshed = { kind: 'looked'; looked: Looked } | { kind: 'busy' } | { kind: 'gone' };
@@ -53,11 +54,11 @@ export async function refreshSource(ports: LookPorts, id: string): Promise<Refre
   if (mine === 0) return { kind: 'busy' };
   const counts: Counts = { found: 0, fresh: 0, changed: 0, leftOut: 0 };
   try {
-    const failure = await read(ports, { ...source, settings }, reader, counts);
+    const { failure, looked } = await read(ports, { ...source, settings }, reader, counts);
     await db.transaction(async (sql) => {
       await sql.run(
-        'UPDATE source SET looking_until = NULL, looking_by = NULL, looked_desk = IF(? IS NULL, ?, looked_desk), failure = ? WHERE id = ?',
-        [failure?.code ?? null, desk.now(), failure ? JSON.stringify(failure) : null, id],
+        'UPDATE source SET looking_until = NULL, looking_by = NULL, looked_desk = IF(?, ?, looked_desk), failure = ? WHERE id = ?',
+        [looked ? 1 : 0, desk.now(), failure ? JSON.stringify(failure) : null, id],
       );
       await sql.run(
         'INSERT INTO look (id, source, pipeline, at_desk, found, fresh, changed, left_out, taken, failure) VALUES (?)',
@@ -102,10 +103,10 @@ async function read(
   source: SourceRow,
   reader: SourceReader,
   counts: Counts,
-): Promise<Failure | null> {
+): Promise<{ failure: Failure | null; looked: boolean }> {
   const { db } = ports.ground;
   const looking = await reader.look(ports, source, AbortSignal.timeout(LOOK_SECONDS * 1_000));
-  if (!looking.ok) return looking.failure;
+  if (!looking.ok) return { failure: looking.failure, looked: false };
   const settings = looking.settings ?? source.settings;
   if (looking.settings)
     await db.run('UPDATE source SET settings = ?, rev = rev + 1 WHERE id = ? AND rev = ?', [
@@ -144,7 +145,7 @@ async function read(
       offerFrom(sql, source.id, settings.startFrom, (day) => Date.parse(`${day}T00:00:00Z`)),
     );
   if (looking.whole && seen.size <= MOST_WATCHED) await db.transaction((sql) => markGone(sql, source.id, seen));
-  return null;
+  return { failure: looking.partly ?? null, looked: true };
 }
 
 interface KnownItem {

@@ -37,7 +37,7 @@ export function performFetch(tools: Tools): Performer<StepOf<'fetch'>> {
         ? unreadable(`it has no ‘${step.part}’`)
         : { kind: 'done', fields: { [step.as]: value } };
     }
-    const read = await readPage(tools.network, address, context.brief.document.language, context.signal);
+    const read = await readPage(tools, address, context.brief.document.language, context.signal);
     if (!read.ok) return unreadable(read.reason);
     if (step.what === 'its title') return { kind: 'done', fields: { [step.as]: read.page.title } };
     if (step.what === 'its text') return { kind: 'done', fields: { [step.as]: read.page.paragraphs.join('\n\n') } };

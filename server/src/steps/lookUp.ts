@@ -23,7 +23,7 @@ export function performLookUp(tools: Tools): Performer<StepOf<'look up'>> {
     const read = await Promise.all(
       pages.value.map(async ({ address }) => ({
         address,
-        read: await readPage(tools.network, address, language, context.signal),
+        read: await readPage(tools, address, language, context.signal),
       })),
     );
     const passages = [];

@@ -11,12 +11,12 @@ import {
   wordsOf,
 } from '@grivo/core';
 import { z } from 'zod';
-import { readPage } from '../adapters/pages.ts';
 import type { Performer, StepContext, StepResult } from '../engine/performer.ts';
-import { storePage, storePassages } from '../materials/repository.ts';
+import { storePassages } from '../materials/repository.ts';
 import { passagesOfTranscript, type ReadTranscript, readTranscript, readUploaded } from '../videos/transcript.ts';
 import { filled } from './asking.ts';
 import { field, missing, PassagesField } from './fields.ts';
+import { afterReading, GivenDocument, readAddress, readFile, readNotes } from './readText.ts';
 import type { Tools } from './tools.ts';
 
 type ReadStep = StepOf<'read'>;
@@ -37,6 +37,7 @@ export function performRead(tools: Tools): Performer<ReadStep> {
     if (!items) return readOne(tools, step, context);
     const passages: string[] = [];
     const chapters: { title: string; start: number; passages: string[] }[] = [];
+    const sources: unknown[] = [];
     const unread: { subject: string; problem: string }[] = [];
     let carriesWords = 0;
     let failed: StepResult | null = null;
@@ -52,19 +53,24 @@ export function performRead(tools: Tools): Performer<ReadStep> {
       const own = PassagesField.parse(done.fields['passages']);
       passages.push(...own);
       chapters.push({ title: item.subject, start: chapters.length, passages: own });
+      const source = done.fields['source'];
+      if (source) sources.push({ ...source, passages: own });
       carriesWords += Number(done.fields['carriesWords'] ?? 0);
     }
     if (chapters.length === 0) return failed ?? missing('items');
     const before = field(context.fields, 'passages', PassagesField) ?? [];
     return {
       kind: 'done',
-      fields: { passages: [...new Set([...before, ...passages])], chapters, carriesWords, unread },
+      fields: { passages: [...new Set([...before, ...passages])], chapters, sources, carriesWords, unread },
     };
   };
 }
 
 async function readOne(tools: Tools, step: ReadStep, context: StepContext): Promise<StepResult> {
   if (step.what === 'the row') return readRow(tools, context);
+  if (step.what === 'the notes') return readNotes(tools, context);
+  const document = GivenDocument.safeParse(context.fields['document']).data;
+  if (step.what === 'the document' && document) return readFile(tools, step, context, document);
   const file = context.fields['captions'];
   if (step.what === 'the captions' && typeof file === 'string')
     return spokenOf(tools, step, context, '', await readUploaded(tools.ground.db, file, titleOf(context)));
@@ -76,23 +82,9 @@ async function readOne(tools: Tools, step: ReadStep, context: StepContext): Prom
       kind: 'failed',
       failure: { code: 'page-unreadable', address: address.slice(0, 300) || 'the link', reason: 'it is no address' },
     };
-  return step.what === 'the page' ? readText(tools, context, address) : readSpoken(tools, step, context, address);
-}
-
-/** The fields after reading: what was there before stays. */
-function read(context: StepContext, passages: readonly Passage[], more: Record<string, unknown>): StepResult {
-  const before = field(context.fields, 'passages', PassagesField) ?? [];
-  return { kind: 'done', fields: { passages: [...new Set([...before, ...passages.map(({ id }) => id)])], ...more } };
-}
-
-async function readText(tools: Tools, context: StepContext, address: string): Promise<StepResult> {
-  const page = await readPage(tools.network, address, context.brief.document.language, context.signal);
-  if (!page.ok) return { kind: 'failed', failure: { code: 'page-unreadable', address, reason: page.reason } };
-  const passages = await storePage(tools.ground.db, page.page, page.digest);
-  return read(context, passages, {
-    carriesWords: carries(passages),
-    source: { address: page.page.address, title: page.page.title, by: '' },
-  });
+  return step.what === 'the captions'
+    ? readSpoken(tools, step, context, address)
+    : readAddress(tools, step, context, address);
 }
 
 async function readSpoken(tools: Tools, step: ReadStep, context: StepContext, address: string): Promise<StepResult> {
@@ -132,7 +124,7 @@ async function spokenOf(
     };
   const { video, language } = transcript;
   await storePassages(tools.ground.db, { address: video.address, title: video.title, language }, passages);
-  return read(context, passages, {
+  return afterReading(context, passages, {
     chapters: chapters
       .filter(({ title }) => title !== '')
       .map(({ title, start, passages: ids }: SpokenChapter) => ({ title, start, passages: ids })),
@@ -180,5 +172,5 @@ async function readRow(tools: Tools, context: StepContext): Promise<StepResult> 
   );
   if (passages.length === 0) return missing('row');
   await storePassages(tools.ground.db, { address, title: sheet.name, language }, passages);
-  return read(context, passages, { carriesWords: carries(passages) });
+  return afterReading(context, passages, { carriesWords: carries(passages) });
 }

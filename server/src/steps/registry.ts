@@ -5,6 +5,7 @@ import { performForEach, performMeanwhile, performUse, performWhen } from './blo
 import { performCheck } from './check.ts';
 import { performFetch } from './fetch.ts';
 import { performGist } from './gist.ts';
+import { performHear } from './hear.ts';
 import { performHold } from './hold.ts';
 import { performIllustrate } from './illustrate.ts';
 import { performJudge } from './judge.ts';
@@ -29,6 +30,7 @@ import { performWrite } from './write.ts';
 export function performers(tools: Tools): Performers {
   return {
     read: performRead(tools),
+    hear: performHear(tools),
     'look up': performLookUp(tools),
     gist: performGist(tools),
     aim: performAim(tools),

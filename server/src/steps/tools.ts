@@ -3,9 +3,11 @@ import type { Illustrator } from '../adapters/illustrator.ts';
 import type { KeywordFigures } from '../adapters/keywordFigures.ts';
 import type { LookUp } from '../adapters/lookUp.ts';
 import type { Micropub } from '../adapters/micropub.ts';
+import type { Transcriber } from '../adapters/transcriber.ts';
 import type { VideoHost } from '../adapters/videoHost.ts';
 import type { Writer } from '../adapters/writer.ts';
 import type { Secrets } from '../config/secrets.ts';
+import type { DocumentReader } from '../documents/reader.ts';
 import type { Ground } from '../engine/outside.ts';
 import type { StepContext } from '../engine/performer.ts';
 import type { Network } from '../network/network.ts';
@@ -24,6 +26,9 @@ export interface Tools {
   videoHost: VideoHost;
   keywordFigures: KeywordFigures;
   micropub: Micropub;
+  transcriber: Transcriber;
+  /** Reads documents, each apart from everything else. */
+  reader: DocumentReader;
   secrets: Secrets;
   /** The mail server, when the installation has one. */
   mail: Mail | null;

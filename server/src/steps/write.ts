@@ -68,7 +68,7 @@ export function performWrite(tools: Tools): Performer<StepOf<'write'>> {
       ...EMPTY_ARTICLE,
       language,
       keyPhrase: aimOf(context)?.phrase ?? context.brief.subject,
-      body: withSource(body.value, step.parts, context.fields['source'], language),
+      body: withSource(body.value, step.parts, context.fields, language),
     });
     const article = await ensureArticle(
       tools.ground,

@@ -1,39 +1,88 @@
 import type { Block, Part } from '@grivo/core';
 import { z } from 'zod';
 
-/** What an article is made of when it is one thing: a video, a page. */
+/** What an article is made of when it is one thing: a video, a page, a product. */
 const SourceField = z.object({
   address: z.string(),
   title: z.string(),
   by: z.string(),
   video: z.boolean().optional(),
+  /** Somebody pays for those who follow the link. */
+  sponsored: z.boolean().optional(),
 });
+type SourceField = z.infer<typeof SourceField>;
+/** One of several an article was gathered from, with the passages that are of it. */
+const Gathered = z.array(SourceField.extend({ passages: z.array(z.string()) }));
 
-const CREDIT: Record<string, { from: string; by: string }> = {
-  en: { from: 'Made from', by: 'by' },
-  de: { from: 'Nach', by: 'von' },
+const CREDIT: Record<string, { from: string; by: string; at: string }> = {
+  en: { from: 'Made from', by: 'by', at: 'Read it whole:' },
+  de: { from: 'Nach', by: 'von', at: 'Ganz zu lesen:' },
 };
 
-/** The source shown and credited, where those parts are asked for: the video after the opening, the credit at the end. */
-export function withSource(body: readonly Block[], parts: readonly Part[], source: unknown, language: string): Block[] {
-  const read = SourceField.safeParse(source).data;
-  if (!read || !/^https?:/.test(read.address)) return [...body];
+const onTheWeb = ({ address }: SourceField): boolean => /^https?:/.test(address);
+
+/**
+ * The source shown and credited, where those parts are asked for: the video after the opening, the credit at the end. Of
+ * an article gathered from several, each is credited below the section that rests on it.
+ * @param given the fields of the brief
+ */
+export function withSource(
+  body: readonly Block[],
+  parts: readonly Part[],
+  given: { source?: unknown; sources?: unknown },
+  language: string,
+): Block[] {
+  const gathered = (Gathered.safeParse(given.sources).data ?? []).filter(onTheWeb);
+  if (gathered.length > 0) return parts.includes('source credit') ? withEach(body, gathered, language) : [...body];
+  const read = SourceField.safeParse(given.source).data;
+  if (!read || !onTheWeb(read)) return [...body];
   const out = [...body];
   if (parts.includes('source embed') && read.video) {
     const at = out.findIndex((block) => block.type === 'heading');
     out.splice(at < 0 ? out.length : at, 0, { type: 'video', id: 'v1', address: read.address, title: read.title });
   }
-  if (parts.includes('source credit')) {
-    const words = CREDIT[language] ?? CREDIT['en']!;
-    out.push({
-      type: 'standing text',
-      id: 'credit',
-      content: [
-        { text: `${words.from} ` },
-        { text: read.title, link: { to: 'address', address: read.address } },
-        { text: read.by === '' ? '.' : `, ${words.by} ${read.by}.` },
-      ],
-    });
+  if (parts.includes('source credit')) out.push(creditOf(read, 'credit', wordsIn(language).from, language));
+  return out;
+}
+
+const wordsIn = (language: string) => CREDIT[language] ?? CREDIT['en']!;
+
+function creditOf({ address, title, by, sponsored }: SourceField, id: string, from: string, language: string): Block {
+  return {
+    type: 'standing text',
+    id,
+    content: [
+      { text: `${from} ` },
+      { text: title, link: { to: 'address', address, ...(sponsored ? { sponsored } : {}) } },
+      { text: by === '' ? '.' : `, ${wordsIn(language).by} ${by}.` },
+    ],
+  };
+}
+
+/** Sections in turn, each with the credit of the source most of its evidence is from; what is credited nowhere, at the end. */
+function withEach(body: readonly Block[], sources: z.infer<typeof Gathered>, language: string): Block[] {
+  const out: Block[] = [];
+  const left = new Set(sources.keys());
+  let rests: string[] = [];
+  const credit = () => {
+    const counts = sources.map(({ passages }) => rests.filter((id) => passages.includes(id)).length);
+    const most = Math.max(0, ...counts);
+    const at = counts.indexOf(most);
+    rests = [];
+    if (most === 0 || !left.delete(at)) return;
+    out.push(creditOf(sources[at]!, `credit${at + 1}`, wordsIn(language).at, language));
+  };
+  let opened = false;
+  for (const block of body) {
+    if (block.type === 'heading') {
+      if (opened) credit();
+      rests = [];
+      opened = true;
+    }
+    if ('evidence' in block && block.evidence) rests.push(...block.evidence.map(({ passage }) => passage));
+    out.push(block);
   }
+  if (opened) credit();
+  for (const at of left) out.push(creditOf(sources[at]!, `credit${at + 1}`, wordsIn(language).from, language));
   return out;
 }

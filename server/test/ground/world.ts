@@ -1,6 +1,19 @@
 import { randomBytes } from 'node:crypto';
 import { type CadenceRule, type Step, stepKinds } from '@grivo/core';
-import { BLOGS, CHANNELS, ELSEWHERE, PAGES, SEARCHES, SHEETS, type StandIns, start } from '@grivo/standins';
+import {
+  BLOGS,
+  CHANNELS,
+  DOCUMENTS,
+  ELSEWHERE,
+  NEWS,
+  PAGES,
+  PODCASTS,
+  SEARCHES,
+  SHEETS,
+  SHOPS,
+  type StandIns,
+  start,
+} from '@grivo/standins';
 import { inject } from 'vitest';
 import { createBlog } from '../../src/blogs/create.ts';
 import { Procedures } from '../../src/engine/briefState.ts';
@@ -55,6 +68,10 @@ export async function world(which: 'one' | 'two' = 'one', options: Partial<Produ
     sheets: SHEETS,
     elsewhere: ELSEWHERE,
     searches: SEARCHES,
+    news: NEWS,
+    shops: SHOPS,
+    documents: DOCUMENTS,
+    podcasts: PODCASTS,
   });
   const product = await assemble({
     databaseUrl: await testDatabaseUrl(),
@@ -115,6 +132,16 @@ export async function world(which: 'one' | 'two' = 'one', options: Partial<Produ
     price,
     permits: 4,
     timeLimitMs: 2_000,
+  });
+  await createService(ground, secrets, {
+    role: 'transcriber',
+    name: 'The transcriber',
+    address,
+    model: 'stand-in',
+    secret: key,
+    price: { ...price, microsPerMinute: 6_000 },
+    permits: 4,
+    timeLimitMs: 10_000,
   });
   await product.tools.services.refresh();
   const site = standIns.blog('journal');

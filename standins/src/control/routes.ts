@@ -2,17 +2,23 @@ import { Router } from 'express';
 import type { Posts } from '../blog/posts.ts';
 import type { ModelCall } from '../model/service.ts';
 import type { Channels, VideoAct } from '../videos/videos.ts';
+import type { News, NewsPiece } from '../web/feeds.ts';
 import type { Journal } from './journal.ts';
 import type { ServiceName, Trouble, Troubles } from './trouble.ts';
 
 /** Orders to misbehave, and what was received, for tests and demonstrations. */
 export interface Introduction {
   services: {
-    role: 'writer' | 'illustrator' | 'look-up' | 'video host' | 'keyword service';
+    role: 'writer' | 'illustrator' | 'look-up' | 'video host' | 'keyword service' | 'transcriber';
     name: string;
     address: string;
     secret: string | null;
-    price: { microsPerThousandIn: number; microsPerThousandOut: number; microsPerPicture: number };
+    price: {
+      microsPerThousandIn: number;
+      microsPerThousandOut: number;
+      microsPerPicture: number;
+      microsPerMinute?: number;
+    };
   }[];
   blogs: { name: string; address: string; secret: string; language: string }[];
 }
@@ -23,6 +29,7 @@ export function controlRoutes(
   posts: Posts,
   introduce: () => Introduction,
   channels: Channels,
+  news: News,
 ): Router {
   const router = Router();
   router.get('/control/introduction', (_request, response) => void response.json(introduce()));
@@ -39,6 +46,10 @@ export function controlRoutes(
   router.post('/control/videos', (request, response) => {
     channels.do(request.body as VideoAct);
     response.status(204).end();
+  });
+  router.post('/control/news', (request, response, next) => {
+    const { site, piece } = request.body as { site: string; piece: NewsPiece };
+    news.publish(site, piece).then((told) => response.json({ told }), next);
   });
   router.get('/control/received', (_request, response) => {
     const micros = calls.entries.reduce((sum, call) => sum + call.micros, 0);

@@ -27,7 +27,9 @@ export type ServiceName =
   | 'inbox'
   | 'videos'
   | 'sheets'
-  | 'keywords';
+  | 'keywords'
+  | 'feeds'
+  | 'transcriber';
 
 interface Order {
   at: ServiceName;

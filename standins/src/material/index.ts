@@ -1,9 +1,13 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { BlogSite } from '../blog/posts.ts';
+import type { PartnerShop } from '../catalogue/partner.ts';
+import type { DocumentMaterial } from '../documents/documents.ts';
 import type { FoundElsewhere } from '../keywords/keywords.ts';
 import type { SheetMaterial } from '../sheets/sheets.ts';
+import type { Podcast } from '../sound/podcasts.ts';
 import type { ChannelMaterial, VideoMaterial } from '../videos/videos.ts';
+import type { NewsPiece, NewsSite } from '../web/feeds.ts';
 import type { WebPage } from '../web/pages.ts';
 import { STOCK_HEADER, stockRows } from './stock.ts';
 
@@ -187,3 +191,86 @@ export const SEARCHES: Readonly<Record<string, readonly (readonly string[])[]>> 
       .map((group) => group.split('\n')),
   ]),
 );
+
+/** News of the form: '# title', '@ slug day author', then paragraphs. */
+function news(file: string): NewsPiece[] {
+  return sheets(read(join('news', file))).map(({ title, about: [slug = '', day = '', ...author], paragraphs }) => ({
+    slug,
+    title,
+    day,
+    author: author.join(' '),
+    paragraphs,
+  }));
+}
+
+export const NEWS: readonly NewsSite[] = [
+  { slug: 'brine-gazette', name: 'The Brine Gazette', form: 'rss', wraps: true, pieces: news('gazette.txt') },
+  { slug: 'cellar-wire', name: 'Cellar Wire', form: 'atom', wraps: false, pieces: news('wire.txt') },
+];
+
+/** Products of the form: '# name', '@ id category price popularity language [broken]', then what the page says. */
+export const SHOPS: readonly PartnerShop[] = [
+  {
+    slug: 'northquay',
+    name: 'Northquay Supply',
+    products: read('catalogue.txt')
+      .split(/^#/m)
+      .filter((part) => part.trim() !== '')
+      .map((part) => {
+        const [name = '', about = '', ...text] = part.split('\n');
+        const [id = '', category = '', price = '', popularity = '', language = '', broken] = about
+          .replace(/^@ /, '')
+          .split(' ');
+        return {
+          id,
+          name: name.trim(),
+          category,
+          price,
+          popularity,
+          language,
+          text: text.join(' ').trim(),
+          broken: broken === 'broken',
+        };
+      }),
+  },
+];
+
+/** Documents of the form: '# title', '@ form', then '## heading' and paragraphs. */
+export const DOCUMENTS: readonly DocumentMaterial[] = readdirSync(join(import.meta.dirname, 'documents'))
+  .sort()
+  .map((file) => {
+    const [head = '', ...parts] = read(join('documents', file)).trim().split(/^## /m);
+    const [title = '', form = ''] = head.trim().split('\n');
+    return {
+      slug: file.replace(/\.txt$/, ''),
+      title: title.replace(/^# /, ''),
+      form: form.trim() === '@ docx' ? 'docx' : 'pdf',
+      parts: parts.map((part) => {
+        const [heading = '', ...rest] = part.split('\n');
+        return {
+          heading: heading.trim(),
+          paragraphs: rest
+            .join('\n')
+            .split(/\n\s*\n/)
+            .map((one) => one.replace(/\s+/g, ' ').trim())
+            .filter((one) => one !== ''),
+        };
+      }),
+    };
+  });
+
+/** Episodes of the form: '# title', '@ slug day', a line on it, then what is said. */
+export const PODCASTS: readonly Podcast[] = [
+  {
+    slug: 'over-the-crock',
+    name: 'Over the Crock',
+    episodes: read(join('podcasts', 'over-the-crock.txt'))
+      .split(/^# /m)
+      .filter((part) => part.trim() !== '')
+      .map((part) => {
+        const [title = '', about = '', line = '', ...text] = part.trim().split('\n');
+        const [slug = '', day = ''] = about.replace(/^@ /, '').split(' ');
+        return { slug, title: title.trim(), day, about: line, text: text.join(' ').trim() };
+      }),
+  },
+];

@@ -49,7 +49,7 @@ export const MODEL_TWO: ModelManner = {
 export interface ModelCall {
   at: string;
   service: string;
-  what: 'text' | 'picture';
+  what: 'text' | 'picture' | 'sound';
   /** The name of the shape asked for; empty for pictures. */
   name: string;
   tokensIn: number;

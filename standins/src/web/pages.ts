@@ -57,7 +57,7 @@ export function smallWeb(pages: readonly WebPage[], troubles: Troubles): Router 
   return router;
 }
 
-function escaped(text: string): string {
+export function escaped(text: string): string {
   return text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
 }
 

@@ -17,11 +17,12 @@ const SAYS: Record<Role, { name: string; hint: string }> = {
     name: 'keyword service',
     hint: 'How often phrases are searched for, how hard each is, and what a search gives.',
   },
+  transcriber: { name: 'transcriber', hint: 'A service that answers audio transcriptions.' },
   'video host': { name: 'video host', hint: 'Where channels are looked up by handle or name.' },
 };
 
-/** Models write and draw; the other services only find. */
-const hasModel = (role: Role) => role === 'writer' || role === 'illustrator';
+/** Models write, draw and hear; the other services only find. */
+const hasModel = (role: Role) => role === 'writer' || role === 'illustrator' || role === 'transcriber';
 
 interface Draft {
   role: Role;
@@ -32,6 +33,7 @@ interface Draft {
   perIn: string;
   perOut: string;
   perPicture: string;
+  perMinute: string;
 }
 
 const EMPTY: Draft = {
@@ -43,6 +45,21 @@ const EMPTY: Draft = {
   perIn: '0',
   perOut: '0',
   perPicture: '0',
+  perMinute: '0',
+};
+
+const PRICES = {
+  perIn: '€ per 1,000 tokens in',
+  perOut: '€ per 1,000 tokens out',
+  perPicture: '€ per picture',
+  perMinute: '€ per minute of sound',
+};
+
+/** What a service of a role charges for. */
+const PRICED: Partial<Record<Role, readonly (keyof typeof PRICES)[]>> = {
+  writer: ['perIn', 'perOut'],
+  illustrator: ['perPicture'],
+  transcriber: ['perMinute'],
 };
 
 const micros = (text: string) => Math.round(Number(text.replace(',', '.')) * 1_000_000);
@@ -59,6 +76,7 @@ async function connectAndTest(draft: Draft) {
         microsPerThousandIn: micros(draft.perIn),
         microsPerThousandOut: micros(draft.perOut),
         microsPerPicture: micros(draft.perPicture),
+        microsPerMinute: micros(draft.perMinute),
       },
     },
     answer: Made,
@@ -91,6 +109,7 @@ export function ConnectService({ onDone }: { onDone?: (lines: TestLine[]) => voi
             perIn: String(price.microsPerThousandIn / 1e6),
             perOut: String(price.microsPerThousandOut / 1e6),
             perPicture: String(price.microsPerPicture / 1e6),
+            perMinute: String(price.microsPerMinute / 1e6),
           })),
         );
       return lines.map((line, i) => ({ ...line, tried: `${offered[i]?.name ?? ''}: ${line.tried.toLowerCase()}` }));
@@ -99,13 +118,7 @@ export function ConnectService({ onDone }: { onDone?: (lines: TestLine[]) => voi
   });
   const set = (name: keyof Draft) => (event: { target: { value: string } }) =>
     setDraft({ ...draft, [name]: event.target.value });
-  const priced =
-    draft.role === 'illustrator'
-      ? (['perPicture'] as const)
-      : draft.role === 'writer'
-        ? (['perIn', 'perOut'] as const)
-        : [];
-  const label = { perIn: '€ per 1,000 tokens in', perOut: '€ per 1,000 tokens out', perPicture: '€ per picture' };
+  const priced = PRICED[draft.role] ?? [];
   return (
     <form
       className="max-w-[620px]"
@@ -154,7 +167,7 @@ export function ConnectService({ onDone }: { onDone?: (lines: TestLine[]) => voi
         {priced.map((name) => (
           <Field
             key={name}
-            label={label[name]}
+            label={PRICES[name]}
             inputMode="decimal"
             value={draft[name]}
             onChange={set(name)}

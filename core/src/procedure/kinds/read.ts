@@ -1,9 +1,13 @@
 import { z } from 'zod';
-import { secondsOf } from '../../captions/cue.ts';
 import { instruction, stepBase } from '../fields.ts';
 import type { StepKind } from '../kind.ts';
+import { plural } from '../sentence.ts';
+import { timeProblems } from '../times.ts';
 
-export const READS = ['the captions', 'the row', 'the page'] as const;
+export const READS = ['the captions', 'the row', 'the page', 'the document', 'the notes'] as const;
+
+/** What is read as text of an address or a file, and may be cut off after so many words. */
+const isText = (what: (typeof READS)[number]) => what === 'the page' || what === 'the document';
 
 const schema = z.strictObject({
   ...stepBase,
@@ -14,26 +18,41 @@ const schema = z.strictObject({
   /** Times as 00:12; empty is the beginning and the end, or the part chosen when the item was taken. */
   from: z.string().max(12),
   to: z.string().max(12),
+  /** Most words of a page or document that are read; null reads all. */
+  most: z.int().min(50).max(100_000).nullable().default(null),
 });
 export type ReadStep = z.infer<typeof schema>;
 
 const DOES: Record<(typeof READS)[number], string> = {
   'the captions': 'what is said in the video, by its captions, with its chapters',
   'the row': 'the cells of the sheet’s row, texts as they stand and the others by their names',
-  'the page': 'the text of the page behind the link',
+  'the page': 'the text of the page or document behind the link',
+  'the document': 'the text of the file that came with the item, else of what is behind its link',
+  'the notes': 'the text that came with the item: notes typed in, what a program or a feed sent along',
 };
+
+const hasAddress = (what: (typeof READS)[number]) => what !== 'the row' && what !== 'the notes';
 
 export const read: StepKind<'read', ReadStep> = {
   kind: 'read',
-  does: 'reads what the item holds: captions, a row, a page',
+  does: 'reads what the item holds: captions, a row, a page, a document, notes',
   schema,
   needs: [],
   gives: ['passages'],
-  uses: (step) => (step.what === 'the row' ? [] : [{ field: 'address', as: 'template', text: step.address }]),
+  uses: (step) => (hasAddress(step.what) ? [{ field: 'address', as: 'template', text: step.address }] : []),
   calls: null,
   effect: false,
   writes: false,
-  fresh: (id) => ({ id, kind: 'read', off: false, what: 'the captions', address: '{{ link }}', from: '', to: '' }),
+  fresh: (id) => ({
+    id,
+    kind: 'read',
+    off: false,
+    what: 'the captions',
+    address: '{{ link }}',
+    from: '',
+    to: '',
+    most: null,
+  }),
   sentence: (step) => [
     { text: 'Read ' },
     {
@@ -41,16 +60,26 @@ export const read: StepKind<'read', ReadStep> = {
       field: 'what',
       editor: { type: 'choice', options: READS.map((value) => ({ value, says: value, does: DOES[value] })) },
     },
-    ...(step.what === 'the row'
-      ? []
-      : [
+    ...(hasAddress(step.what)
+      ? [
           { text: ' of ' },
           {
             word: step.address === '{{ link }}' ? 'the item’s link' : step.address || 'no address yet',
             field: 'address',
             editor: { type: 'text' as const },
           },
-        ]),
+        ]
+      : []),
+    ...(isText(step.what)
+      ? [
+          { text: ', ' },
+          {
+            word: step.most === null ? 'all of it' : `its first ${plural(step.most, 'word')}`,
+            field: 'most',
+            editor: { type: 'number' as const, least: 50, most: 100_000 },
+          },
+        ]
+      : []),
     ...(step.what === 'the captions'
       ? [
           { text: ' from ' },
@@ -60,32 +89,5 @@ export const read: StepKind<'read', ReadStep> = {
         ]
       : []),
   ],
-  check: (step) => {
-    if (step.what !== 'the captions') return [];
-    const wrong = (['from', 'to'] as const).filter(
-      (field) => step[field].trim() !== '' && secondsOf(step[field]) === null,
-    );
-    const backwards =
-      wrong.length === 0 && step.from !== '' && step.to !== '' && secondsOf(step.from)! >= secondsOf(step.to)!;
-    return [
-      ...wrong.map((field) => ({
-        step: step.id,
-        field,
-        grade: 'error' as const,
-        sentence: `‘${step[field]}’ is no time.`,
-        mend: 'Write it as 04:55.',
-      })),
-      ...(backwards
-        ? [
-            {
-              step: step.id,
-              field: 'to',
-              grade: 'error' as const,
-              sentence: `It would end (${step.to}) before it begins (${step.from}).`,
-              mend: 'Give a later end.',
-            },
-          ]
-        : []),
-    ];
-  },
+  check: (step) => (step.what === 'the captions' ? timeProblems(step) : []),
 };

@@ -1,0 +1,165 @@
+import { setImmediate } from 'node:timers/promises';
+import { Parser } from 'htmlparser2';
+
+/** One product as its list has it: text by column. Columns of what lies within another are named with a dot. */
+export type Record_ = Readonly<Record<string, string>>;
+
+export type ReadRecords =
+  | { ok: true; records: Record_[]; format: 'CSV' | 'XML' | 'JSON' }
+  | { ok: false; problem: string };
+
+const MOST_RECORDS = 50_000;
+const MOST_COLUMNS = 200;
+const MOST_DEEP = 40;
+const LONGEST = 20_000;
+const PART = 262_144;
+
+/** The products of a list in JSON: the longest array of objects in it, at most three levels down. */
+export function jsonRecords(text: string): ReadRecords {
+  let value: unknown;
+  try {
+    value = JSON.parse(text);
+  } catch (error) {
+    if (error instanceof SyntaxError) return { ok: false, problem: `it is broken JSON (${error.message})` };
+    if (error instanceof RangeError) return { ok: false, problem: 'its JSON lies too deep in itself' };
+    throw error;
+  }
+  const list = longestList(value, 3);
+  if (!list) return { ok: false, problem: 'its JSON holds no list of products' };
+  return { ok: true, format: 'JSON', records: list.slice(0, MOST_RECORDS).map(flattened) };
+}
+
+const isObject = (value: unknown): value is Record<string, unknown> =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
+
+function longestList(value: unknown, levels: number): Record<string, unknown>[] | null {
+  if (Array.isArray(value)) {
+    const objects = value.filter(isObject);
+    return objects.length > 0 ? objects : null;
+  }
+  if (!isObject(value) || levels === 0) return null;
+  return Object.values(value)
+    .map((inner) => longestList(inner, levels - 1))
+    .reduce<Record<string, unknown>[] | null>(
+      (best, one) => ((one?.length ?? 0) > (best?.length ?? 0) ? one : best),
+      null,
+    );
+}
+
+function flattened(value: Record<string, unknown>): Record_ {
+  const out: Record<string, string> = {};
+  const put = (name: string, inner: unknown, levels: number): void => {
+    if (Object.keys(out).length >= MOST_COLUMNS) return;
+    if (isObject(inner)) {
+      if (levels > 0)
+        for (const [key, one] of Object.entries(inner)) put(name === '' ? key : `${name}.${key}`, one, levels - 1);
+    } else if (Array.isArray(inner)) {
+      const texts = inner.filter((one) => typeof one === 'string' || typeof one === 'number');
+      if (texts.length > 0) out[name] = texts.join(', ').slice(0, LONGEST);
+      else if (isObject(inner[0])) put(name, inner[0], levels - 1);
+    } else if (inner !== null && inner !== undefined) out[name] = String(inner).slice(0, LONGEST);
+  };
+  put('', value, 3);
+  return out;
+}
+
+/**
+ * The products of a list in XML: elements of the name that comes most often as a sibling, each with what is in it as
+ * columns. Read in parts, so that others get their turn.
+ */
+export async function xmlRecords(text: string): Promise<ReadRecords> {
+  if (/<!ENTITY/i.test(text)) return { ok: false, problem: 'it defines entities of its own, which are not read' };
+  const name = await repeatedName(text);
+  if (name === null) return { ok: false, problem: 'it holds no list of products' };
+  const records: Record_[] = [];
+  const path: string[] = [];
+  let now: Record<string, string> | null = null;
+  let problem: string | null = null;
+  const put = (column: string, said: string) => {
+    if (!now || said.trim() === '') return;
+    if (!(column in now) && Object.keys(now).length >= MOST_COLUMNS) return;
+    const before = now[column];
+    now[column] = (before === undefined ? said : `${before}${said}`).slice(0, LONGEST);
+  };
+  const parser = new Parser(
+    {
+      onopentag(written, attributes) {
+        const local = localOf(written);
+        if (now === null) {
+          if (local !== name || records.length >= MOST_RECORDS) return;
+          now = {};
+          path.length = 0;
+        } else {
+          path.push(local);
+          if (path.length > MOST_DEEP) problem = `its elements lie more than ${MOST_DEEP} deep in each other`;
+          // The second of the same name is parted from the first.
+          const column = path.join('.');
+          if (now[column] !== undefined) now[column] += ', ';
+        }
+        for (const [key, value] of Object.entries(attributes))
+          if (!key.startsWith('xmlns')) put([...path, localOf(key)].join('.'), value);
+      },
+      ontext(said) {
+        if (now && path.length > 0) put(path.join('.'), said);
+      },
+      onclosetag() {
+        if (now === null) return;
+        if (path.length > 0) path.pop();
+        else {
+          records.push(evened(now));
+          now = null;
+        }
+      },
+    },
+    { xmlMode: true, decodeEntities: true },
+  );
+  for (let at = 0; at < text.length && problem === null; at += PART) {
+    parser.write(text.slice(at, at + PART));
+    await setImmediate();
+  }
+  if (problem !== null) return { ok: false, problem };
+  parser.end();
+  return { ok: true, format: 'XML', records };
+}
+
+const localOf = (written: string): string => written.slice(written.indexOf(':') + 1);
+
+function evened(record: Record<string, string>): Record_ {
+  return Object.fromEntries(
+    Object.entries(record).map(([key, said]) => [key, said.replace(/\s+/g, ' ').replace(/, $/, '').trim()]),
+  );
+}
+
+/** The name of elements that stand beside each other most often and hold something, the outermost of equals. */
+async function repeatedName(text: string): Promise<string | null> {
+  const counts = new Map<string, { times: number; depth: number; holds: boolean }>();
+  const open: { name: string; holds: boolean }[] = [];
+  let deep = false;
+  const parser = new Parser(
+    {
+      onopentag(written, attributes) {
+        if (open.length > MOST_DEEP * 2) deep = true;
+        const holder = open.at(-1);
+        if (holder) holder.holds = true;
+        open.push({ name: localOf(written), holds: Object.keys(attributes).length > 0 });
+      },
+      onclosetag() {
+        const closed = open.pop();
+        if (!closed || open.length === 0) return;
+        const known = counts.get(closed.name) ?? { times: 0, depth: open.length, holds: false };
+        counts.set(closed.name, { ...known, times: known.times + 1, holds: known.holds || closed.holds });
+      },
+    },
+    { xmlMode: true, decodeEntities: false },
+  );
+  // The first part of a long list tells.
+  for (let at = 0; at < Math.min(text.length, PART * 8) && !deep; at += PART) {
+    parser.write(text.slice(at, at + PART));
+    await setImmediate();
+  }
+  const [best] = [...counts]
+    .filter(([, { holds }]) => holds)
+    .sort(([, a], [, b]) => a.depth - b.depth || b.times - a.times)
+    .filter(([, { times }], _i, all) => times > 1 || all.length === 1);
+  return best?.[0] ?? null;
+}

@@ -1,0 +1,151 @@
+// The text of a PDF file: lines joined by where they stand, paragraphs by the room between lines.
+
+const MOST_PAGES = 2_000;
+const MOST_LETTERS = 5_000_000;
+
+/** Pieces of a page in one line: those that stand at the same height, in the order they are given. */
+function linesOf(items) {
+  const lines = [];
+  let line = null;
+  for (const item of items) {
+    if (typeof item.str !== 'string') continue;
+    const [, , , scale, x, y] = item.transform;
+    const size = Math.abs(scale) || item.height || 10;
+    const sameLine = line !== null && Math.abs(line.y - y) < size * 0.4 && x >= line.end - size;
+    if (!sameLine) {
+      if (line) lines.push(line);
+      line = { text: '', x, y, end: x, size: 0 };
+    }
+    // A gap wider than a fifth of a letter is a blank.
+    const gap = x - line.end > size * 0.2 && line.text !== '' && !line.text.endsWith(' ') && !item.str.startsWith(' ');
+    line.text += (gap ? ' ' : '') + item.str;
+    line.end = x + item.width;
+    if (item.str.trim() !== '') line.size = Math.max(line.size, size);
+  }
+  if (line) lines.push(line);
+  return lines
+    .filter(({ text }) => text.trim() !== '')
+    .map((one) => ({ ...one, text: one.text.replace(/\s+/g, ' ').trim() }));
+}
+
+const middle = (numbers) => [...numbers].sort((a, b) => a - b)[Math.floor(numbers.length / 2)] ?? 0;
+const bare = (text) => text.replace(/\d+/g, '#');
+
+/** First and last lines that most pages share but for their numbers: running heads and feet. */
+function runningOf(pages) {
+  const seen = new Map();
+  for (const lines of pages)
+    for (const text of new Set(
+      [lines[0], lines[1], lines.at(-1), lines.at(-2)].flatMap((line) => (line ? [bare(line.text)] : [])),
+    ))
+      seen.set(text, (seen.get(text) ?? 0) + 1);
+  return new Set([...seen].filter(([, times]) => pages.length > 2 && times > pages.length / 2).map(([text]) => text));
+}
+
+/** Two lines of one paragraph as one text; a word that was parted at the line's end is joined again. */
+function joined(before, next) {
+  if (/\p{L}-$/u.test(before) && /^\p{Ll}/u.test(next)) return before.slice(0, -1) + next;
+  return `${before} ${next}`;
+}
+
+/** @param {Uint8Array} bytes */
+export async function readPdf(bytes) {
+  const { getDocument, VerbosityLevel } = await import('pdfjs-dist/legacy/build/pdf.mjs');
+  const task = getDocument({
+    data: bytes,
+    isEvalSupported: false,
+    useSystemFonts: false,
+    disableFontFace: true,
+    enableXfa: false,
+    stopAtErrors: false,
+    verbosity: VerbosityLevel.ERRORS,
+  });
+  let file;
+  try {
+    file = await task.promise;
+  } catch (error) {
+    if (error?.name === 'PasswordException') return { problem: 'it asks for a password' };
+    return { problem: `it is a broken PDF (${error?.message ?? error})` };
+  }
+  try {
+    const pages = [];
+    let letters = 0;
+    for (let n = 1; n <= Math.min(file.numPages, MOST_PAGES) && letters < MOST_LETTERS; n++) {
+      const page = await file.getPage(n);
+      const { items } = await page.getTextContent();
+      const lines = linesOf(items);
+      letters += lines.reduce((sum, { text }) => sum + text.length, 0);
+      pages.push(lines);
+      page.cleanup();
+    }
+    if (letters === 0)
+      return {
+        problem: `its ${file.numPages === 1 ? 'page holds' : `${file.numPages} pages hold`} pictures and no text; have the text recognised first`,
+      };
+    const about = await file.getMetadata().catch(() => null);
+    return {
+      ...parted(pages),
+      title: String(about?.info?.Title ?? '').trim() || largestOf(pages[0] ?? []),
+      language: null,
+      published: null,
+    };
+  } finally {
+    await task.destroy();
+  }
+}
+
+function largestOf(lines) {
+  const size = Math.max(0, ...lines.map((line) => line.size));
+  return lines
+    .filter((line) => line.size > size * 0.98)
+    .slice(0, 3)
+    .map(({ text }) => text)
+    .join(' ')
+    .slice(0, 200);
+}
+
+/** Paragraphs of all pages, with their page and the heading they stand under. */
+function parted(pages) {
+  const running = runningOf(pages);
+  const size = middle(pages.flat().map((line) => line.size));
+  const paragraphs = [];
+  let heading = '';
+  let open = null;
+  const close = () => {
+    if (open && open.text.split(' ').length >= 4) paragraphs.push({ text: open.text, heading, page: open.page });
+    open = null;
+  };
+  for (const [at, lines] of pages.entries()) {
+    const kept = lines.filter((line) => !running.has(bare(line.text)));
+    const step =
+      middle(
+        kept
+          .slice(1)
+          .map((line, i) => kept[i].y - line.y)
+          .filter((gap) => gap > 0),
+      ) || size * 1.2;
+    let above = null;
+    let widest = Math.max(0, ...kept.map((line) => line.end));
+    for (const line of kept) {
+      const isHeading = line.size > size * 1.12 && line.text.split(' ').length <= 16;
+      if (isHeading) {
+        close();
+        heading = above?.heading ? `${heading} ${line.text}` : line.text;
+        above = { ...line, heading: true };
+        continue;
+      }
+      const gap = above === null ? 0 : above.y - line.y;
+      const apart = above !== null && (gap > step * 1.35 || gap < 0 || line.x - above.x > size * 0.8);
+      // A paragraph goes on over the page's end unless its last line was short or ended a sentence.
+      const goesOn = above === null && open !== null && !/[.!?:”"»]$/.test(open.text) && open.end > widest * 0.75;
+      if (apart || above?.heading || (above === null && !goesOn)) close();
+      open = open
+        ? { ...open, text: joined(open.text, line.text), end: line.end }
+        : { text: line.text, page: at + 1, end: line.end };
+      above = { ...line, heading: false };
+      widest = Math.max(widest, line.end);
+    }
+  }
+  close();
+  return { paragraphs };
+}

@@ -1,0 +1,136 @@
+import { promisify } from 'node:util';
+import { gunzip } from 'node:zlib';
+import { resolved } from '../feeds/entry.ts';
+import type { Network } from '../network/network.ts';
+import { childOf, childrenOf, readXml, textIn } from '../xml/tree.ts';
+import { textOf } from './kind.ts';
+
+export interface ListedPage {
+  address: string;
+  changed: string | null;
+}
+
+export type ReadSitemap =
+  | { ok: true; pages: ListedPage[]; unread: { address: string; reason: string }[] }
+  | { ok: false; reason: string };
+
+const TIME_LIMIT_MS = 20_000;
+const MOST_BYTES = 20_000_000;
+/** What a packed sitemap may unpack to: the protocol's own limit is 50 MB. */
+const MOST_UNPACKED = 60_000_000;
+const MOST_MAPS = 50;
+const MOST_PAGES = 50_000;
+const unpack = promisify(gunzip);
+
+/**
+ * Pages of a sitemap (sitemaps.org protocol 0.9): of an index those of all its maps, packed ones unpacked, texts of one
+ * address a line too. The address of a site stands for the maps its robots.txt names, else /sitemap.xml.
+ */
+export async function readSitemap(network: Network, given: string, signal: AbortSignal): Promise<ReadSitemap> {
+  const first = await mapsOf(network, given, signal);
+  const waiting = [...first];
+  const seen = new Set<string>();
+  const pages = new Map<string, string | null>();
+  const unread: { address: string; reason: string }[] = [];
+  let read = 0;
+  while (waiting.length > 0 && pages.size < MOST_PAGES) {
+    const address = waiting.shift()!;
+    if (seen.has(address)) continue;
+    if (seen.size >= MOST_MAPS) {
+      unread.push({ address, reason: `only ${MOST_MAPS} maps are read` });
+      break;
+    }
+    seen.add(address);
+    const got = await getMap(network, address, signal);
+    if (!got.ok) {
+      unread.push({ address, reason: got.reason });
+      continue;
+    }
+    read++;
+    waiting.push(...got.maps);
+    for (const page of got.pages) if (pages.size < MOST_PAGES) pages.set(page.address, page.changed);
+  }
+  if (read === 0) return { ok: false, reason: unread[0]?.reason ?? 'there is no sitemap' };
+  return { ok: true, pages: [...pages].map(([address, changed]) => ({ address, changed })), unread };
+}
+
+async function mapsOf(network: Network, given: string, signal: AbortSignal): Promise<string[]> {
+  const url = new URL(given);
+  if (/\.(?:xml|gz|txt)$/i.test(url.pathname)) return [given];
+  const robots = await network.call({
+    method: 'GET',
+    address: new URL('/robots.txt', url).href,
+    timeLimitMs: TIME_LIMIT_MS,
+    maxBytes: 500_000,
+    signal,
+  });
+  const said =
+    robots.kind === 'reply' && robots.reply.status === 200
+      ? [...robots.reply.body.toString('utf8').matchAll(/^\s*sitemap:\s*(\S+)/gim)].flatMap(
+          ([, at]) => resolved(at, url.href) ?? [],
+        )
+      : [];
+  const own = new URL('sitemap.xml', given.endsWith('/') ? given : `${given}/`).href;
+  return said.length > 0 ? said : [...new Set([own, new URL('/sitemap.xml', url).href])];
+}
+
+async function getMap(
+  network: Network,
+  address: string,
+  signal: AbortSignal,
+): Promise<{ ok: true; maps: string[]; pages: ListedPage[] } | { ok: false; reason: string }> {
+  const outcome = await network.call({
+    method: 'GET',
+    address,
+    timeLimitMs: TIME_LIMIT_MS,
+    maxBytes: MOST_BYTES,
+    signal,
+  });
+  if (outcome.kind !== 'reply')
+    return { ok: false, reason: outcome.kind === 'refused' ? outcome.reason : outcome.detail };
+  if (outcome.reply.status !== 200) return { ok: false, reason: `it answers ${outcome.reply.status}` };
+  let bytes: Buffer = outcome.reply.body;
+  if (bytes[0] === 0x1f && bytes[1] === 0x8b) {
+    const unpacked = await unpack(bytes, { maxOutputLength: MOST_UNPACKED }).catch(
+      (error: NodeJS.ErrnoException) => error,
+    );
+    if (unpacked instanceof Error)
+      return {
+        ok: false,
+        reason:
+          unpacked.code === 'ERR_BUFFER_TOO_LARGE'
+            ? `unpacked it is larger than ${MOST_UNPACKED / 1_000_000} MB`
+            : 'it is packed (gzip) and broken',
+      };
+    bytes = unpacked;
+  }
+  return readMap(textOf(bytes, outcome.reply.headers['content-type'] ?? ''), outcome.reply.address);
+}
+
+export function readMap(
+  text: string,
+  address: string,
+): { ok: true; maps: string[]; pages: ListedPage[] } | { ok: false; reason: string } {
+  const begun = text.replace(/^[\s\ufeff]+/, '');
+  if (!begun.startsWith('<')) {
+    const pages = begun.split(/\r?\n/).flatMap((line) => {
+      const at = /^https?:\/\/\S+$/.test(line.trim()) ? resolved(line, address) : null;
+      return at === null ? [] : [{ address: at, changed: null }];
+    });
+    return pages.length > 0 ? { ok: true, maps: [], pages } : { ok: false, reason: 'it is no sitemap' };
+  }
+  const read = readXml(begun);
+  if (!read.ok) return { ok: false, reason: read.problem };
+  const { root } = read;
+  if (root.name !== 'urlset' && root.name !== 'sitemapindex')
+    return { ok: false, reason: root.name === 'html' ? 'it is a web page, not a sitemap' : 'it is no sitemap' };
+  const located = childrenOf(root, root.name === 'urlset' ? 'url' : 'sitemap').flatMap((one) => {
+    const at = resolved(textIn(childOf(one, 'loc')), address);
+    if (at === null) return [];
+    const changed = textIn(childOf(one, 'lastmod'));
+    return [{ address: at, changed: Number.isNaN(Date.parse(changed)) ? null : changed }];
+  });
+  return root.name === 'urlset'
+    ? { ok: true, maps: [], pages: located }
+    : { ok: true, maps: located.map((one) => one.address), pages: [] };
+}

@@ -1,0 +1,77 @@
+import { parseHTML } from 'linkedom';
+
+/** A recording that goes with an entry. */
+export interface Enclosure {
+  address: string;
+  mime: string;
+  seconds: number | null;
+  bytes: number | null;
+}
+
+/** One entry of a feed. */
+export interface Entry {
+  /** What the feed calls it by; null where it does not. */
+  id: string | null;
+  link: string | null;
+  title: string;
+  /** Its text as far as the feed has it, plain. */
+  text: string;
+  /** ISO 8601; null where there is none that can be read. */
+  published: string | null;
+  author: string;
+  categories: string[];
+  enclosure: Enclosure | null;
+}
+
+export interface Feed {
+  form: 'RSS 2.0' | 'RSS 1.0' | 'Atom' | 'JSON Feed';
+  title: string;
+  home: string | null;
+  language: string | null;
+  /** What it calls itself, and the hub that pushes it (WebSub, section 4). */
+  self: string | null;
+  hub: string | null;
+  entries: Entry[];
+}
+
+const MOST_LETTERS = 200_000;
+const LONGEST_TITLE = 300;
+
+/** Text of a piece of HTML, or of a text that was escaped twice. */
+export function plain(html: string): string {
+  if (!/[<&]/.test(html)) return html.replace(/\s+/g, ' ').trim();
+  const { document } = parseHTML(`<html><body>${html.slice(0, MOST_LETTERS)}</body></html>`);
+  for (const node of document.querySelectorAll('script,style')) node.remove();
+  const breaks = document.querySelectorAll('p,br,li,h1,h2,h3,h4,div,blockquote');
+  for (const node of breaks) node.append(' ');
+  return (document.body?.textContent ?? '').replace(/\s+/g, ' ').trim();
+}
+
+/** A moment as feeds write them (RFC 822, RFC 3339, and what comes near); null when nobody could tell. */
+export function momentOf(text: string): string | null {
+  const tidy = text
+    .trim()
+    // Days and zones that are named wrongly or in other languages are not needed.
+    .replace(/^\p{L}{2,10}\.?,?\s+(?=\d)/u, '')
+    .replace(/\s+(?:UT|GMT|UTC|Z)$/i, ' GMT')
+    .replace(/\b(\d{1,2})(?:st|nd|rd|th)\b/, '$1');
+  const at = Date.parse(tidy);
+  if (Number.isNaN(at) || at < Date.UTC(1_990, 0) || at > Date.UTC(2_100, 0)) return null;
+  return new Date(at).toISOString();
+}
+
+/** A title, or the first words of the text where there is none. */
+export function titleOf(title: string, text: string): string {
+  const own = plain(title);
+  if (own !== '') return own.slice(0, LONGEST_TITLE);
+  const words = text.split(' ').slice(0, 10).join(' ');
+  return words === text ? words.slice(0, LONGEST_TITLE) : `${words.slice(0, LONGEST_TITLE)} …`;
+}
+
+/** An address beside the feed's own; null when it is none. */
+export function resolved(href: string | null | undefined, base: string): string | null {
+  const text = href?.trim() ?? '';
+  if (text === '' || !URL.canParse(text, base)) return null;
+  const url = new URL(text, base);
+  return url.protocol === 'http:' || url.protocol === 'https:' ? url.href : null;
+}

@@ -1,0 +1,146 @@
+import { parseHTML } from 'linkedom';
+import { textOf } from '../documents/kind.ts';
+import type { Network } from '../network/network.ts';
+import type { Tools } from '../steps/tools.ts';
+import { type Feed, resolved } from './entry.ts';
+import { readFeed } from './feed.ts';
+
+export type GotFeed =
+  | { ok: true; address: string; feed: Feed; hub: string | null; self: string }
+  | { ok: false; reason: string; page: { html: string; address: string } | null };
+
+const TIME_LIMIT_MS = 20_000;
+const MOST_BYTES = 15_000_000;
+const ACCEPT =
+  'application/atom+xml, application/rss+xml, application/feed+json, application/xml;q=0.9, application/json;q=0.8, text/html;q=0.7, */*;q=0.5';
+
+/** The feed at an address; of a web page there, the page, so that the feed it names can be found. */
+export async function getFeed(network: Network, address: string, signal: AbortSignal): Promise<GotFeed> {
+  const outcome = await network.call({
+    method: 'GET',
+    address,
+    timeLimitMs: TIME_LIMIT_MS,
+    maxBytes: MOST_BYTES,
+    headers: { accept: ACCEPT },
+    signal,
+  });
+  const bad = (reason: string): GotFeed => ({ ok: false, reason, page: null });
+  if (outcome.kind !== 'reply') return bad(outcome.kind === 'refused' ? outcome.reason : outcome.detail);
+  const { status, body, headers, address: answered } = outcome.reply;
+  if (status !== 200) return bad(`it answers ${status}`);
+  const text = textOf(body, headers['content-type'] ?? '');
+  const read = readFeed(text, answered);
+  if (read.ok) {
+    const links = linksOf(headers['link'] ?? '', answered);
+    return {
+      ok: true,
+      address: answered,
+      feed: read.feed,
+      hub: links.get('hub') ?? read.feed.hub,
+      self: links.get('self') ?? read.feed.self ?? answered,
+    };
+  }
+  return {
+    ok: false,
+    reason: read.problem,
+    page: /web page/.test(read.problem) ? { html: text, address: answered } : null,
+  };
+}
+
+/** Links of a reply's header by their relation (RFC 8288). */
+function linksOf(header: string, base: string): Map<string, string> {
+  const out = new Map<string, string>();
+  for (const [, href = '', rest = ''] of header.matchAll(/<([^>]*)>([^<]*)/g)) {
+    const rel = /;\s*rel\s*=\s*"?([\w -]+)/i.exec(rest)?.[1]?.toLowerCase() ?? '';
+    const address = resolved(href, base);
+    if (address !== null) for (const one of rel.split(/\s+/)) out.set(one, out.get(one) ?? address);
+  }
+  return out;
+}
+
+/** Where sites keep feeds they do not name. */
+const USUAL = ['feed', 'feed.xml', 'rss.xml', 'atom.xml', 'index.xml', 'feed.json', 'rss', 'feed.atom'];
+
+const FEED_TYPES = /^(?:application\/(?:rss|atom|rdf)\+xml|application\/feed\+json|application\/json)$/i;
+
+/** Addresses of feeds a page names. */
+export function namedFeeds(html: string, address: string): string[] {
+  const { document } = parseHTML(html);
+  const base = resolved(document.querySelector('base')?.getAttribute('href'), address) ?? address;
+  return [
+    ...new Set(
+      [...document.querySelectorAll('link[rel~="alternate"]')].flatMap((link) => {
+        const href = resolved(link.getAttribute('href'), base);
+        return href !== null && FEED_TYPES.test(link.getAttribute('type') ?? '') ? [href] : [];
+      }),
+    ),
+  ].slice(0, 8);
+}
+
+export interface FoundFeed {
+  address: string;
+  feed: Feed;
+}
+
+/** The feeds of a site from its address: the one that is there, else those its page names, else where such things are. */
+export async function feedsAt(
+  network: Network,
+  given: string,
+  signal: AbortSignal,
+): Promise<{ ok: true; feeds: FoundFeed[] } | { ok: false; reason: string }> {
+  const got = await getFeed(network, given, signal);
+  if (got.ok) return { ok: true, feeds: [{ address: got.address, feed: got.feed }] };
+  if (!got.page) return { ok: false, reason: got.reason };
+  const { html, address } = got.page;
+  const named = namedFeeds(html, address);
+  const tried = named.length > 0 ? named : USUAL.map((path) => new URL(`/${path}`, address).href);
+  const feeds: FoundFeed[] = [];
+  for (const one of tried) {
+    const at = await getFeed(network, one, signal);
+    if (at.ok && !feeds.some((feed) => feed.address === at.address)) feeds.push({ address: at.address, feed: at.feed });
+    // One that was guessed is enough.
+    if (at.ok && named.length === 0) break;
+  }
+  return feeds.length > 0
+    ? { ok: true, feeds }
+    : { ok: false, reason: named.length > 0 ? 'the feed its page names cannot be read' : 'its page names no feed' };
+}
+
+/** Sites that are looked at when a subject is given. */
+const MOST_SITES = 8;
+
+/** Feeds by an address, or by a subject: those of the sites pages on it lie on. */
+export async function findFeeds(
+  { network, lookUp, services }: Pick<Tools, 'network' | 'lookUp' | 'services'>,
+  text: string,
+  signal: AbortSignal,
+): Promise<{ ok: true; feeds: FoundFeed[] } | { ok: false; reason: string; mend: string }> {
+  const given = text.trim();
+  const isAddress = /^https?:\/\//i.test(given) || (/^[\w.-]+\.[a-z]{2,}(?:\/\S*)?$/i.test(given) && !/\s/.test(given));
+  if (isAddress) {
+    const address = /^https?:/i.test(given) ? given : `https://${given}`;
+    if (!URL.canParse(address)) return { ok: false, reason: 'it is no address', mend: 'Write it as https://….' };
+    const found = await feedsAt(network, address, signal);
+    return found.ok
+      ? found
+      : { ...found, mend: 'Give the address of the feed itself, or of another page of the site.' };
+  }
+  const service = services.standard('look-up');
+  if (!service)
+    return { ok: false, reason: 'there is no look-up to ask', mend: 'Connect one under Settings, or give an address.' };
+  const pages = await lookUp.find(
+    service,
+    { subject: given, pages: 20, language: 'en', country: null, since: null },
+    signal,
+  );
+  if (!pages.ok) return { ok: false, reason: 'the look-up did not answer', mend: 'Test it under Settings.' };
+  const sites = [...new Map(pages.value.map(({ address }) => [new URL('.', address).href, address])).values()];
+  const feeds = new Map<string, FoundFeed>();
+  for (const page of sites.slice(0, MOST_SITES)) {
+    const found = await feedsAt(network, page, signal);
+    if (found.ok) for (const feed of found.feeds) feeds.set(feed.address, feed);
+  }
+  return feeds.size > 0
+    ? { ok: true, feeds: [...feeds.values()] }
+    : { ok: false, reason: 'no site on it has a feed', mend: 'Word it otherwise, or give an address.' };
+}

@@ -1,0 +1,6 @@
+import type { SourceReader } from '../kind.ts';
+
+/** Holds only what people or programs put into it: there is nothing to look at. */
+export const putIn: SourceReader<'requests'> & SourceReader<'hook'> = {
+  look: async () => ({ ok: true, entries: (async function* () {})(), whole: false }),
+};

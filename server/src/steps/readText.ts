@@ -1,0 +1,135 @@
+import { createHash } from 'node:crypto';
+import { carries, type Passage, type StepOf } from '@grivo/core';
+import { z } from 'zod';
+import { pageOf, type ReadPage, readPage } from '../adapters/pages.ts';
+import type { StepContext, StepResult } from '../engine/performer.ts';
+import { fileAbout, fileBody } from '../files/repository.ts';
+import { storePage } from '../materials/repository.ts';
+import { field, missing, PassagesField } from './fields.ts';
+import type { Tools } from './tools.ts';
+
+type ReadStep = StepOf<'read'>;
+
+/** A document that was uploaded, as an item brings it along. */
+export const GivenDocument = z.object({ file: z.string(), fileName: z.string() });
+type GivenDocument = z.infer<typeof GivenDocument>;
+
+const Product = z.object({ name: z.string() });
+const Entry = z.object({ feed: z.string(), author: z.string() });
+
+/** The fields after reading: what was there before stays. */
+export function afterReading(
+  context: StepContext,
+  passages: readonly Passage[],
+  more: Record<string, unknown>,
+): StepResult {
+  const before = field(context.fields, 'passages', PassagesField) ?? [];
+  return { kind: 'done', fields: { passages: [...new Set([...before, ...passages.map(({ id }) => id)])], ...more } };
+}
+
+const unreadable = (address: string, reason: string): StepResult => ({
+  kind: 'failed',
+  failure: { code: 'page-unreadable', address: address.slice(0, 300), reason },
+});
+
+/** Reads what is at an address: a page, or a document. */
+export async function readAddress(
+  tools: Tools,
+  step: ReadStep,
+  context: StepContext,
+  address: string,
+): Promise<StepResult> {
+  const read = await readPage(tools, address, context.brief.document.language, context.signal, step.most);
+  return read.ok ? kept(tools, context, read, sourceOf(context, read)) : unreadable(address, read.reason);
+}
+
+/** Reads a document that was uploaded. */
+export async function readFile(
+  tools: Tools,
+  step: ReadStep,
+  context: StepContext,
+  { file, fileName }: GivenDocument,
+): Promise<StepResult> {
+  const about = await fileAbout(tools.ground.db, file);
+  if (!about) return unreadable(fileName, 'the file is gone');
+  const bytes = await fileBody(tools.ground.db, file);
+  const read = pageOf(await tools.reader.read(bytes, { name: fileName, fetched: false }), {
+    address: '',
+    name: fileName.replace(/\.\w+$/, ''),
+    language: context.brief.document.language,
+    mostWords: step.most,
+  });
+  return read.ok
+    ? kept(tools, context, read, { address: '', title: read.page.title, by: '' })
+    : unreadable(fileName, read.reason);
+}
+
+/** Reads the text that came with an item. */
+export async function readNotes(tools: Tools, context: StepContext): Promise<StepResult> {
+  const text = ['notes', 'text', 'summary']
+    .map((name) => context.fields[name])
+    .find((one) => typeof one === 'string' && one.trim() !== '');
+  if (typeof text !== 'string') return missing('notes');
+  const link = context.fields['link'];
+  const address = typeof link === 'string' && URL.canParse(link) ? link : '';
+  const read = pageOf(await tools.reader.read(Buffer.from(text), { mime: 'text/plain', fetched: false }), {
+    address,
+    name: context.brief.subject,
+    language: context.brief.document.language,
+    mostWords: null,
+  });
+  if (!read.ok) return unreadable('the notes', read.reason);
+  // Said by different people of the same words, they are different notes.
+  const digest = createHash('sha256')
+    .update(JSON.stringify([context.brief.subject, read.digest]))
+    .digest('hex');
+  return kept(
+    tools,
+    context,
+    { ...read, digest, page: { ...read.page, title: context.brief.subject } },
+    address === '' ? null : sourceOf(context, read),
+  );
+}
+
+async function kept(
+  tools: Tools,
+  context: StepContext,
+  read: Extract<ReadPage, { ok: true }>,
+  source: Record<string, unknown> | null,
+): Promise<StepResult> {
+  const passages = await storePage(tools.ground.db, read.page, read.digest);
+  const chapters = chaptersOf(read.headings, passages);
+  return afterReading(context, passages, {
+    carriesWords: carries(passages),
+    ...(chapters.length > 1 ? { chapters } : {}),
+    ...(source ? { source } : {}),
+  });
+}
+
+/** Parts of a text by its headings, which an outline can follow. */
+function chaptersOf(
+  headings: readonly string[],
+  passages: readonly Passage[],
+): { title: string; start: number; passages: string[] }[] {
+  const chapters: { title: string; start: number; passages: string[] }[] = [];
+  for (const { id, locator } of passages) {
+    const title = headings[locator.paragraph - 1] ?? '';
+    const open = chapters.at(-1);
+    if (open && open.title === title) open.passages.push(id);
+    else chapters.push({ title, start: locator.paragraph, passages: [id] });
+  }
+  return chapters.filter(({ title }) => title !== '');
+}
+
+/** What is shown and credited as the source: a product by its partner's link, an entry with who wrote it. */
+function sourceOf(context: StepContext, { page }: Extract<ReadPage, { ok: true }>): Record<string, unknown> {
+  const product = Product.safeParse(context.fields['product']).data;
+  const entry = Entry.safeParse(context.fields['entry']).data;
+  const partner = context.fields['partnerLink'];
+  return {
+    address: typeof partner === 'string' ? partner : page.address,
+    title: product?.name ?? page.title,
+    by: entry?.author ? entry.author : (entry?.feed ?? ''),
+    ...(typeof partner === 'string' ? { sponsored: true } : {}),
+  };
+}
