@@ -23,6 +23,7 @@ const product = await assemble({
   mail: config.GRIVO_MAIL_URL ? new Mail(config.GRIVO_MAIL_URL, config.GRIVO_MAIL_FROM) : null,
   keepFolder: config.GRIVO_KEEP_FOLDER ?? null,
   standIns: config.GRIVO_STAND_INS ?? null,
+  publicUrl: config.GRIVO_PUBLIC_URL ?? null,
   migrates: config.GRIVO_ROLE !== 'worker',
 });
 

@@ -38,6 +38,8 @@ export interface ProductOptions {
   waitForDatabaseMs?: number;
   /** Where the stand-ins of a demonstration are. */
   standIns?: string | null;
+  /** Where others reach this installation. */
+  publicUrl?: string | null;
   /** The mail server of 'tell'. */
   mail?: Mail | null;
   /** Where 'keep' writes. */
@@ -103,6 +105,7 @@ export async function assemble(options: ProductOptions): Promise<Product> {
     transcriber: new Transcriber(ports),
     reader: new DocumentReader(),
     secrets,
+    publicUrl: options.publicUrl ?? null,
     mail: options.mail ?? null,
     keepFolder: options.keepFolder ?? null,
     holder: () => engine?.worker ?? '-',

@@ -65,6 +65,7 @@ export const LeftOut = z.enum([
   'answered',
   'by hand',
   'unusable',
+  'to confirm',
 ]);
 export type LeftOut = z.infer<typeof LeftOut>;
 
@@ -77,6 +78,8 @@ export const Item = z.object({
   /** Not there any more when the source was last looked at. */
   gone: z.boolean(),
   publishedDesk: Desk.nullable(),
+  /** What it is from or of, in a few words: the feed, the category and price, the file. */
+  about: z.string(),
   /** Of a phrase: the article we already have for it. */
   answeredBy: z.object({ id: Id, title: z.string() }).nullable(),
   /** Of a phrase, where a file told: searches a month, and difficulty from 0 to 100. */
@@ -220,3 +223,56 @@ export const UploadQuery = z.object({
     .default('application/octet-stream'),
 });
 export const Uploaded = z.object({ file: z.string(), bytes: z.int() });
+
+/** A feed a person means by an address or a subject. */
+export const FeedSought = z.strictObject({ text: z.string().trim().min(1, 'an address or a subject').max(500) });
+export const FeedsFound = z.object({
+  feeds: z.array(
+    z.object({
+      address: z.string(),
+      name: z.string(),
+      form: z.string(),
+      entries: z.int(),
+      pushes: z.boolean(),
+      newest: z.array(z.object({ title: z.string(), link: z.string().nullable(), published: z.string().nullable() })),
+    }),
+  ),
+});
+export type FeedsFound = z.infer<typeof FeedsFound>;
+
+/** A list of feeds that was uploaded. */
+export const OpmlFile = z.strictObject({ file: z.string().regex(/^[0-9a-f]{64}$/) });
+export const ListedFeeds = z.object({ feeds: z.array(z.object({ address: z.string(), name: z.string() })) });
+
+/** What would be read of an item now. */
+export const ItemText = z.object({
+  title: z.string(),
+  address: z.string(),
+  language: z.string(),
+  paragraphs: z.array(z.object({ text: z.string(), place: z.string().nullable() })),
+  words: z.int(),
+  /** Words an article of it can be written in without padding. */
+  carries: z.int(),
+});
+export type ItemText = z.infer<typeof ItemText>;
+
+/** A partner's list as it would be read. */
+export const CataloguePreview = z.object({
+  settings: SourceSettings,
+  format: z.string(),
+  columns: z.array(z.object({ name: z.string(), sample: z.string() })),
+  products: z.int(),
+  passing: z.int(),
+  /** What of the list would come in first, each with its link as readers would get it. */
+  first: z.array(z.object({ name: z.string(), about: z.string(), link: z.string().nullable() })),
+});
+export type CataloguePreview = z.infer<typeof CataloguePreview>;
+
+/** A recording that can be listened to. */
+export const Recorded = z.object({
+  seconds: z.number().nullable(),
+  form: z.string(),
+  /** What having it heard costs at most, in millionths; null without a transcriber. */
+  micros: z.int().nullable(),
+});
+export type Recorded = z.infer<typeof Recorded>;

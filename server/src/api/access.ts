@@ -1,6 +1,7 @@
 import { parse } from 'cookie';
 import type { NextFunction, Request, RequestHandler, Response } from 'express';
 import type { Ground } from '../engine/outside.ts';
+import { holderOf, isCovered, type KeyHolder } from '../keys/repository.ts';
 import type { Role } from '../people/entity.ts';
 import { personOf, type SignedIn } from '../people/sessions.ts';
 import { problem } from './problem.ts';
@@ -18,12 +19,26 @@ export function personFrom(response: Response): SignedIn {
   return response.locals['person'] as SignedIn;
 }
 
+/** Who a request comes from: a person by the session, or a program by its key. */
+function whoCalls(ground: Ground, request: Request): Promise<SignedIn | KeyHolder | null> {
+  const key = /^Bearer\s+(\S+)$/i.exec(request.headers.authorization ?? '')?.[1];
+  if (key !== undefined) return holderOf(ground, key);
+  const token = tokenOf(request);
+  return token ? personOf(ground, token) : Promise.resolve(null);
+}
+
 /** Lets through those who are signed in with at least this role. */
 export function signedIn(ground: Ground, least: Role): RequestHandler {
   return (request: Request, response: Response, next: NextFunction) => {
-    const token = tokenOf(request);
-    (token ? personOf(ground, token) : Promise.resolve(null))
+    whoCalls(ground, request)
       .then((person) => {
+        if (person && 'scope' in person && !isCovered(person.scope, request.method, request.path))
+          throw problem(
+            403,
+            'Not allowed',
+            `The key is for ‘${person.scope}’, which this is not.`,
+            'Ask an owner for a key of another scope.',
+          );
         if (!person)
           throw problem(
             401,

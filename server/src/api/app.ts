@@ -10,8 +10,11 @@ import { articleRoutes } from './articles.ts';
 import { blogRoutes } from './blogs.ts';
 import { briefRoutes } from './briefs.ts';
 import { deskRoutes, VERSION } from './desk.ts';
+import { doorRoutes } from './doors.ts';
 import { eventRoutes } from './events.ts';
 import { holdRoutes } from './holds.ts';
+import { intakeRoutes } from './intake.ts';
+import { keyRoutes } from './keys.ts';
 import { pageRoutes } from './page.ts';
 import { phraseRoutes } from './phrases.ts';
 import { pipelineRoutes } from './pipelines.ts';
@@ -39,9 +42,11 @@ export function allRoutes(product: Product): Route[] {
     ...holdRoutes(product),
     ...sourceRoutes(product),
     ...phraseRoutes(product),
+    ...intakeRoutes(product),
     ...articleRoutes(product),
     ...blogRoutes(product),
     ...serviceRoutes(product),
+    ...keyRoutes(product),
   ];
 }
 
@@ -66,6 +71,7 @@ export function app(product: Product): Express {
           // Floating parts are placed by style attributes.
           styleSrc: ["'self'", "'unsafe-inline'"],
           imgSrc: ["'self'", 'data:'],
+          mediaSrc: ["'self'", 'blob:'],
           connectSrc: ["'self'"],
           fontSrc: ["'self'"],
           workerSrc: ["'self'"],
@@ -78,6 +84,8 @@ export function app(product: Product): Express {
       strictTransportSecurity: false,
     }),
   );
+  // Programs call these with keys of their own, from wherever they are.
+  server.use(doorRoutes(product));
   server.use(ownOriginOnly);
   server.use(express.json({ limit: '2mb' }));
   server.get('/api/health', (_request, response, next) => {

@@ -22,8 +22,10 @@ import {
 } from '@grivo/contract';
 import { slugOf, spokenCarries, wordsOf } from '@grivo/core';
 import type { Response } from 'express';
+import { Procedures } from '../engine/briefState.ts';
 import { storeUpload } from '../files/upload.ts';
 import type { Product } from '../product.ts';
+import { takeFor } from '../sources/look.ts';
 import { previewSheet } from '../sources/preview.ts';
 import {
   changeSource,
@@ -141,7 +143,13 @@ export function sourceRoutes(product: Product): Route[] {
       role: 'editor',
       body: OfferItems,
       handle: async ({ params, body }) => {
-        await offerItems(ground, (await whole(params['id']!)).id, body.items, body.offer);
+        const source = await whole(params['id']!);
+        await offerItems(ground, source.id, body.items, body.offer);
+        // What was handed in waits for nothing but this word.
+        if (body.offer && source.kind === 'hook') {
+          const briefs = await takeFor(ground, new Procedures(), source.id);
+          if (briefs.length > 0) bell.ring({ kind: 'admit' });
+        }
         bell.ring({ kind: 'event' });
       },
     }),

@@ -80,7 +80,7 @@ export async function outsideSources(sql: Sql, procedures: Procedures, pipeline:
   const sources = document.steps.flatMap((step) => (step.kind === 'take' && !step.off ? step.sources : []));
   if (sources.length === 0) return [];
   const outside = await sql.rows<{ id: string }>(
-    "SELECT id FROM source WHERE id IN (?) AND (kind <> 'keywords' OR JSON_VALUE(settings, '$.site') IS NOT NULL)",
+    "SELECT id FROM source WHERE id IN (?) AND kind NOT IN ('hook', 'requests') AND (kind <> 'keywords' OR JSON_VALUE(settings, '$.site') IS NOT NULL)",
     [sources],
   );
   return sources.filter((source) => outside.some(({ id }) => id === source));

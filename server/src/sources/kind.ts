@@ -33,7 +33,10 @@ export type Looking =
     }
   | { ok: false; failure: Failure };
 
-export type LookPorts = Pick<Tools, 'ground' | 'network' | 'services' | 'keywordFigures' | 'reader'> & {
+export type LookPorts = Pick<
+  Tools,
+  'ground' | 'network' | 'services' | 'keywordFigures' | 'reader' | 'secrets' | 'publicUrl'
+> & {
   /** The worker this is done by, where it is one. */
   holder?: () => string;
 };

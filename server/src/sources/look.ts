@@ -139,6 +139,27 @@ export async function takeChosen(
   return { found, briefs: await takeItems(sql, ground, { ...pipeline, document }, units, words) };
 }
 
+/** Pipelines that are on and take from a source. */
+export async function pipelinesOf(sql: Sql, procedures: Procedures, source: string): Promise<string[]> {
+  const rows = await sql.rows<{ id: string; procedure_id: string; version: number }>(
+    'SELECT id, procedure_id, version FROM pipeline WHERE is_on = 1 ORDER BY id',
+  );
+  const out: string[] = [];
+  for (const { id, procedure_id, version } of rows) {
+    const { document } = await procedures.get(sql, procedure_id, version);
+    if (document.steps.some((step) => step.kind === 'take' && !step.off && step.sources.includes(source))) out.push(id);
+  }
+  return out;
+}
+
+/** What was put into a source goes to its pipelines at once: nobody waits for the next look. */
+export async function takeFor(ground: Ground, procedures: Procedures, source: string): Promise<string[]> {
+  const briefs: string[] = [];
+  for (const pipeline of await pipelinesOf(ground.db, procedures, source))
+    briefs.push(...(await ground.db.transaction((sql) => lookAndTake(sql, ground, procedures, pipeline))).briefs);
+  return briefs;
+}
+
 async function lockPipeline(sql: Sql, id: string): Promise<PipelineRow | null> {
   const [row] = await sql.rows<PipelineRow>(
     'SELECT id, procedure_id, version, priority FROM pipeline WHERE id = ? FOR UPDATE',

@@ -143,6 +143,7 @@ function itemOf(
     leftDetail: row.left_detail,
     gone: row.gone === 1,
     publishedDesk: row.published_desk === null ? null : Number(row.published_desk),
+    about: typeof row.fields['about'] === 'string' ? row.fields['about'] : '',
     answeredBy,
     ...measuresIn(row.fields),
     results,
@@ -171,7 +172,7 @@ export async function itemsOf(
         )
       : [],
     sql.rows<ItemRow>(
-      `SELECT id, source, subject, left_out, left_detail, gone, published_desk, ${kind === 'keywords' ? 'fields, results' : "'{}' AS fields, NULL AS results"} FROM item WHERE source = ? ORDER BY id LIMIT ?`,
+      `SELECT id, source, subject, left_out, left_detail, gone, published_desk, ${kind === 'keywords' ? 'fields, results' : `JSON_OBJECT('about', JSON_VALUE(fields, '$.about')) AS fields, NULL AS results`} FROM item WHERE source = ? ORDER BY id LIMIT ?`,
       [source, MOST_ITEMS],
     ),
     sql.rows<TakenRow>(`${TAKEN} WHERE i.source = ?`, [source]),

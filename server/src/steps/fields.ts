@@ -15,6 +15,12 @@ export type NotesField = z.infer<typeof NotesField>;
 
 export const PassagesField = z.array(z.string());
 
+/** Items, parts or sources of a gathered brief, each with the passages that are of it once they are read. */
+export const GatheredItems = z.array(
+  z.looseObject({ subject: z.string().catch(''), passages: z.array(z.string()).optional() }),
+);
+export type GatheredItems = z.infer<typeof GatheredItems>;
+
 /** A field by its schema, or null when no step before gave one. */
 export function field<T>(fields: Fields, name: string, shape: z.ZodType<T>): T | null {
   const value = fields[name];

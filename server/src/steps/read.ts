@@ -15,7 +15,7 @@ import type { Performer, StepContext, StepResult } from '../engine/performer.ts'
 import { storePassages } from '../materials/repository.ts';
 import { passagesOfTranscript, type ReadTranscript, readTranscript, readUploaded } from '../videos/transcript.ts';
 import { filled } from './asking.ts';
-import { field, missing, PassagesField } from './fields.ts';
+import { field, GatheredItems, missing, PassagesField } from './fields.ts';
 import { afterReading, GivenDocument, readAddress, readFile, readNotes } from './readText.ts';
 import type { Tools } from './tools.ts';
 
@@ -25,20 +25,19 @@ const Row = z.record(z.string(), z.string());
 const Sheet = z.object({ name: z.string(), row: z.number(), address: z.string().nullable() });
 const Range = z.object({ from: z.number(), to: z.number() });
 
-const Items = z.array(z.looseObject({ subject: z.string() }));
-
 /**
  * Reads what an item holds into passages, which come after those there are already. Of a brief that gathers several, each
  * is read, and each is a chapter of its own; one that cannot be read is named and passed over, unless none can.
  */
 export function performRead(tools: Tools): Performer<ReadStep> {
   return async (step, context) => {
-    const items = Items.safeParse(context.fields['items']).data;
+    const items = GatheredItems.safeParse(context.fields['items']).data;
     if (!items) return readOne(tools, step, context);
     const passages: string[] = [];
     const chapters: { title: string; start: number; passages: string[] }[] = [];
     const sources: unknown[] = [];
     const unread: { subject: string; problem: string }[] = [];
+    const kept: GatheredItems = [];
     let carriesWords = 0;
     let failed: StepResult | null = null;
     for (const item of items) {
@@ -53,6 +52,7 @@ export function performRead(tools: Tools): Performer<ReadStep> {
       const own = PassagesField.parse(done.fields['passages']);
       passages.push(...own);
       chapters.push({ title: item.subject, start: chapters.length, passages: own });
+      kept.push({ ...item, passages: own });
       const source = done.fields['source'];
       if (source) sources.push({ ...source, passages: own });
       carriesWords += Number(done.fields['carriesWords'] ?? 0);
@@ -61,7 +61,14 @@ export function performRead(tools: Tools): Performer<ReadStep> {
     const before = field(context.fields, 'passages', PassagesField) ?? [];
     return {
       kind: 'done',
-      fields: { passages: [...new Set([...before, ...passages])], chapters, sources, carriesWords, unread },
+      fields: {
+        items: kept,
+        passages: [...new Set([...before, ...passages])],
+        chapters,
+        sources,
+        carriesWords,
+        unread,
+      },
     };
   };
 }

@@ -66,10 +66,10 @@ export async function readFile(
 
 /** Reads the text that came with an item. */
 export async function readNotes(tools: Tools, context: StepContext): Promise<StepResult> {
-  const text = ['notes', 'text', 'summary']
+  const text = ['text', 'summary']
     .map((name) => context.fields[name])
     .find((one) => typeof one === 'string' && one.trim() !== '');
-  if (typeof text !== 'string') return missing('notes');
+  if (typeof text !== 'string') return missing('text');
   const link = context.fields['link'];
   const address = typeof link === 'string' && URL.canParse(link) ? link : '';
   const read = pageOf(await tools.reader.read(Buffer.from(text), { mime: 'text/plain', fetched: false }), {

@@ -30,6 +30,8 @@ export interface Tools {
   /** Reads documents, each apart from everything else. */
   reader: DocumentReader;
   secrets: Secrets;
+  /** Where others reach this installation, when they can: hubs push feeds there. */
+  publicUrl: string | null;
   /** The mail server, when the installation has one. */
   mail: Mail | null;
   /** Where copies are kept, when the installation has such a folder. */

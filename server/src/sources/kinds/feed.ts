@@ -3,6 +3,7 @@ import { countWords, type Failure } from '@grivo/core';
 import type { Entry, Feed } from '../../feeds/entry.ts';
 import { getFeed } from '../../feeds/find.ts';
 import { unwrapped } from '../../feeds/unwrap.ts';
+import { keepSubscribed } from '../../websub/subscriptions.ts';
 import { sha } from '../fingerprint.ts';
 import type { Found, SourceReader } from '../kind.ts';
 
@@ -28,6 +29,10 @@ export const feed: SourceReader<'feed'> = {
     });
     if (broken.length === got.length)
       return { ok: false, failure: unread(broken, 'Open the address, and give that of the feed if it is another.') };
+    if (settings.push)
+      for (const { got: one } of got)
+        if (one.ok && one.hub !== null)
+          await keepSubscribed(ports, source.id, { topic: one.self, hub: one.hub }, signal);
     const sorted = inTime(got.flatMap(({ name, got: one }) => (one.ok ? [entriesOf(one.feed, name, settings)] : [])));
     return {
       ok: true,

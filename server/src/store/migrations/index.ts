@@ -6,6 +6,7 @@ import { Intake1764400000000 } from './0005-intake.ts';
 import { Place1764500000000 } from './0006-place.ts';
 import { Results1764600000000 } from './0007-results.ts';
 import { Sketches1764700000000 } from './0008-sketches.ts';
+import { Doors1764800000000 } from './0009-doors.ts';
 
 /** Append-only: a migration that has left this repository is never changed. */
 export const migrations = [
@@ -17,4 +18,5 @@ export const migrations = [
   Place1764500000000,
   Results1764600000000,
   Sketches1764700000000,
+  Doors1764800000000,
 ];

@@ -10,6 +10,7 @@ const item = (subject: string, more: Partial<Item> = {}): Item => ({
   leftDetail: '',
   gone: false,
   publishedDesk: null,
+  about: '',
   answeredBy: null,
   volume: null,
   difficulty: null,
