@@ -46,6 +46,12 @@ export async function connect(
     price: { microsPerThousandIn: 0, microsPerThousandOut: 0, microsPerPicture: 0 },
     timeLimitMs: timeLimits.service,
   });
+  await call('POST', '/services', {
+    role: 'transcriber',
+    name: 'Stand-in transcriber',
+    ...service,
+    price: { microsPerThousandIn: 0, microsPerThousandOut: 0, microsPerPicture: 0, microsPerMinute: 6_000 },
+  });
   const ids = [];
   for (const slug of blogs) {
     const site = BLOGS.find((blog) => blog.slug === slug);
@@ -229,12 +235,61 @@ async function outside(call, standIns) {
   };
 }
 
+/** The trade's news, a partner's list, two documents, a podcast, and doors for people and programs. */
+async function furtherSources(call, standIns, journal) {
+  const add = async (name, settings, looks = true) => {
+    const { id } = await call('POST', '/sources', { name, settings });
+    if (looks) await call('POST', `/sources/${id}/look`);
+    return id;
+  };
+  const { feeds } = await call('POST', '/feeds/find', { text: `${standIns}/news/brine-gazette/` });
+  const wire = await call('POST', '/feeds/find', { text: `${standIns}/news/cellar-wire/` });
+  const news = await add('Trade news', {
+    kind: 'feed',
+    feeds: [...feeds, ...wire.feeds].map(({ address, name }) => ({ address, name })),
+  });
+  const partner = await add('Northquay catalogue', {
+    kind: 'catalogue',
+    address: `${standIns}/partner/northquay/list.xml`,
+    languages: ['en'],
+    order: 'most popular',
+    spread: true,
+    exclude: ['barrel'],
+    partnerLink: '{link}?partner={partner}',
+    partner: 'crockhaven-7',
+  });
+  await add('Handbooks', {
+    kind: 'documents',
+    addresses: [`${standIns}/documents/keeping-a-cellar.pdf`, `${standIns}/documents/shop-handbook.docx`],
+  });
+  await add('Over the Crock', {
+    kind: 'recordings',
+    podcast: `${standIns}/podcasts/over-the-crock/feed`,
+    podcastName: 'Over the Crock',
+  });
+  await add('What the Journal published', { kind: 'publications', blogs: [journal], startFrom: { at: 'now' } });
+  await add(
+    'From the shop’s till',
+    { kind: 'hook', fields: [{ name: 'litres', type: 'number', needed: false }], confirm: true },
+    false,
+  );
+  const asked = await add('Asked at the counter', { kind: 'requests' }, false);
+  await call('POST', `/sources/${asked}/requests`, {
+    subject: 'Why is my kraut pink?',
+    notes:
+      'Two people asked this week. Pink kraut comes from yeasts that grow when the salt was more than 3 per cent or lay in lumps, or when the crock stood above 24 degrees. It is not poisonous but soft and tastes flat; we tell people to throw it away. Salt at 2 per cent, 20 grams to the kilogram, rubbed in evenly before packing, keeps it white. Beetroot in the crock colours it too, and that is meant.',
+  });
+  return { news, partner };
+}
+
 /** A shipped procedure fed by a source, looking so often. */
 function shipped(key, source, blog, everyMinutes) {
   const document = SHIPPED.find((one) => one.key === key).make({ source, blog, language: 'en' });
   return {
     ...document,
-    steps: document.steps.map((step) => (step.kind === 'take' ? { ...step, most: 1, everyMinutes } : step)),
+    steps: document.steps.map((step) =>
+      step.kind === 'take' ? { ...step, most: step.gather ?? 1, everyMinutes } : step,
+    ),
   };
 }
 
@@ -247,6 +302,7 @@ export async function setUp(call, standIns) {
   const asked = await keywordList(call, 'What readers asked', KEYWORDS.guides.slice(-14));
   await workshopList(call);
   const { stock, bench } = await outside(call, standIns);
+  const { news, partner } = await furtherSources(call, standIns, journal);
   const weekly = { everyMinutes: 7 * 1_440 };
   const pipelines = [];
   for (const [name, document] of [
@@ -268,6 +324,8 @@ export async function setUp(call, standIns) {
     ],
     ['Bench videos to guides', shipped('video', bench, journal, 5 * 1_440)],
     ['Notes on new stock', shipped('rows', stock, kitchen, 7 * 1_440)],
+    ['Trade news, gathered', shipped('round-up', news, journal, 14 * 1_440)],
+    ['Partner products', shipped('products', partner, kitchen, 10 * 1_440)],
   ])
     pipelines.push((await call('POST', '/pipelines', { name, document })).id);
   return pipelines;

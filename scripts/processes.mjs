@@ -87,7 +87,7 @@ export async function startAll(folder, options = {}) {
     GRIVO_STAND_INS: all.standIns,
     ...(options.standIns ? {} : { GRIVO_MAIL_URL: `smtp://127.0.0.1:${mailPort}`, GRIVO_MAIL_FROM: OWNER.email }),
     GRIVO_KEEP_FOLDER: join(folder, 'kept'),
-    GRIVO_PUBLIC_URL: all.address,
+    ...(port ? { GRIVO_PUBLIC_URL: `http://127.0.0.1:${port}` } : {}),
     GRIVO_LOG: log,
     GRIVO_LEASE_SECONDS: String(leaseSeconds),
     GRIVO_OWNER_EMAIL: OWNER.email,

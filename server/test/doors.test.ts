@@ -236,7 +236,7 @@ describe('a feed whose hub pushes', () => {
   });
 
   test('what is not signed by the hub’s secret changes nothing', async () => {
-    const [{ callback }] = w.standIns.news.subscribers() as [{ callback: string }];
+    const { callback } = w.standIns.news.subscribers()[0]!;
     const looks = async () => (await w.product.ground.db.rows<{ n: number }>('SELECT COUNT(*) AS n FROM look'))[0]!.n;
     const before = await looks();
     for (const signature of ['', 'sha256=00', 'md5=00'])

@@ -32,13 +32,15 @@ async function items(source: string, kind: SourceSettings['kind']) {
 }
 
 /** Takes chosen items by steps of one's own and waits until their briefs have settled. */
-async function made(ids: readonly string[], read: Step[], change: { gather?: number } = {}) {
+async function made(ids: readonly string[], read: Step[], change: { gather?: number; follow?: boolean } = {}) {
   const { ground } = w.product;
   const steps: Step[] = [
     { ...k.take.fresh('s1'), sources: [], most: null, gather: change.gather ?? null },
     ...read,
-    { ...k.outline.fresh('s3'), sections: { from: 1, to: 3 } },
-    { ...k.write.fresh('s4'), words: 200, parts: ['source credit'] },
+    change.follow
+      ? { ...k.outline.fresh('s3'), sections: { from: 3, to: 12 }, follow: 'following its chapters' }
+      : { ...k.outline.fresh('s3'), sections: { from: 1, to: 3 } },
+    { ...k.write.fresh('s4'), words: change.follow ? 1_500 : 200, parts: ['source credit'] },
     k.title.fresh('s5'),
     k.illustrate.fresh('s6'),
     { ...k.publish.fresh('s9'), blog: w.blog, when: 'at once' },
@@ -196,5 +198,47 @@ describe('every kind of source, from a look to an article', () => {
     const page = await postOf(briefs[0]!);
     for (const slug of ['cloudy-brine', 'slicer-blades-dull', 'turnips-forgotten'])
       expect(page).toContain(`/news/cellar-wire/${slug}"`);
+  });
+
+  test('a feed of 30 with rubbish: what is poor is dropped with its reason, the repeat came in once, the rest is a round-up', async () => {
+    const source = await sourceOf({
+      kind: 'feed',
+      feeds: [{ address: `${w.standIns.address}/news/brine-gazette/feed`, name: 'The Gazette' }],
+    });
+    const all = await items(source, 'feed');
+    expect(all).toHaveLength(30);
+    const offered = all.filter(({ leftOut }) => leftOut === null);
+    const { briefs, standings } = await made(
+      // An advertisement first: the round-up must not be called by it.
+      offered
+        .sort((a, b) => Number(b.subject.startsWith('Save big')) - Number(a.subject.startsWith('Save big')))
+        .map(({ id }) => id),
+      [
+        { ...k.read.fresh('r1'), what: 'the page' },
+        { ...k.judge.fresh('j1'), qualities: 'substance, figures and examples', least: 5 },
+      ],
+      { gather: 30, follow: true },
+    );
+    const [row] = await w.product.ground.db.rows<{
+      proposed: { judgements: { subject: string; score: number; kind: string; reason: string; kept: boolean }[] };
+    }>("SELECT o.proposed FROM output o JOIN step_run r ON r.id = o.step_run WHERE r.brief = ? AND r.kind = 'judge'", [
+      briefs[0]!,
+    ]);
+    const judged = row!.proposed.judgements;
+    const dropped = judged.filter((one) => !one.kept);
+    expect(dropped.map(({ kind }) => kind).sort()).toEqual([
+      ...['advertisement', 'advertisement', 'advertisement'],
+      ...['press release', 'press release', 'press release'],
+      ...['stub', 'stub', 'stub', 'stub'],
+    ]);
+    for (const { reason } of dropped) expect(reason).toMatch(/words/);
+    expect(judged.filter((one) => one.kept)).toHaveLength(19);
+    expect([...standings.values()]).toEqual(['out']);
+    const page = await postOf(briefs[0]!);
+    // The near repeat was never offered; what was dropped left no trace, though the brief was called by one of them.
+    expect(page.match(/glazed lids kept the head/g)).toHaveLength(1);
+    for (const { subject } of dropped) expect(page).not.toContain(`>${subject}`);
+    for (const slug of ['glazed-lids-summer', 'salt-prices-seven', 'apple-in-the-crock', 'cellars-warm-up'])
+      expect(page).toContain(`/news/brine-gazette/${slug}"`);
   });
 });

@@ -1,43 +1,8 @@
-import type { ProcedureDocument } from './document.ts';
-import { type Step, stepKinds } from './registry.ts';
+import { stepKinds as k } from './registry.ts';
+import { SHIPPED_INTAKE } from './shippedIntake.ts';
+import { lengthChecked, lookUp, made, type Shipped, take } from './shippedParts.ts';
 
-/** What a procedure to begin with is made for. */
-export interface ShippedFor {
-  source: string;
-  blog: string;
-  /** Two-letter language of the articles. */
-  language: string;
-}
-
-export interface Shipped {
-  key: string;
-  name: string;
-  /** What it makes, in a sentence. */
-  says: string;
-  /** The kind of source that feeds it. */
-  from: 'keywords' | 'sheet' | 'videos';
-  make: (given: ShippedFor) => ProcedureDocument;
-}
-
-const k = stepKinds;
-
-function take(source: string, change: Partial<ReturnType<typeof k.take.fresh>> = {}): Step {
-  return { ...k.take.fresh('s1'), sources: source === '' ? [] : [source], most: 3, everyMinutes: 1_440, ...change };
-}
-
-/** From passages to an article with title, picture and links, all but publishing. */
-function made(blog: string, words = 900): Step[] {
-  return [
-    k.outline.fresh('s3'),
-    { ...k.write.fresh('s4'), words, parts: ['key points', 'lists'] },
-    k.title.fresh('s5'),
-    k.illustrate.fresh('s6'),
-    { ...k.link.fresh('s7'), blog },
-  ];
-}
-
-const lookUp: Step = { ...k['look up'].fresh('s2'), pages: 6 };
-const lengthChecked = (id: string): Step => ({ ...k.check.fresh(id), words: { from: 300, to: 2_000 } });
+export type { Shipped, ShippedFor, ShippedFrom } from './shippedParts.ts';
 
 /** Procedures to begin with, for the sources and steps there are. */
 export const SHIPPED: readonly Shipped[] = [
@@ -231,6 +196,7 @@ export const SHIPPED: readonly Shipped[] = [
       ],
     }),
   },
+  ...SHIPPED_INTAKE,
 ];
 
 export function shipped(key: string): Shipped {

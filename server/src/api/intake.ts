@@ -265,7 +265,7 @@ function curlLines(
   if (!settings.signed) return { curl: `curl '${address}' -H 'content-type: application/json' -d '${body}'`, ask };
   return {
     curl: [
-      `BODY='${body}'; ID=$(date +%s%N); T=$(date +%s); KEY=$(printf %s "\${SECRET#whsec_}" | base64 -d | xxd -p -c 99)`,
+      `BODY='${body}'; ID=$(date +%s%N); T=$(date +%s); KEY=$(printf %s "\${SECRET#whsec_}" | base64 -d | od -An -tx1 | tr -d ' \\n')`,
       'SIGN=$(printf %s "$ID.$T.$BODY" | openssl dgst -sha256 -mac HMAC -macopt hexkey:$KEY -binary | base64)',
       `curl '${address}' -H 'content-type: application/json' -H "webhook-id: $ID" -H "webhook-timestamp: $T" -H "webhook-signature: v1,$SIGN" -d "$BODY"`,
     ].join('\n'),

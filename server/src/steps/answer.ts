@@ -2,7 +2,7 @@ import { fieldName, type StepOf } from '@grivo/core';
 import { z } from 'zod';
 import type { Performer } from '../engine/performer.ts';
 import { answerPrompt, houseRules } from '../writing/prompts.ts';
-import { askWriter, filled, numberedPassages, textOfArticle, withNote } from './asking.ts';
+import { askWriter, filled, numberedPassages, subjectOf, textOfArticle, withNote } from './asking.ts';
 import type { Tools } from './tools.ts';
 
 type AnswerStep = StepOf<'answer'>;
@@ -37,7 +37,7 @@ export function performAnswer(tools: Tools): Performer<AnswerStep> {
     const asked = await askWriter(tools, context, {
       instructions: houseRules(context.brief.document.language),
       material: answerPrompt({
-        subject: context.brief.subject,
+        subject: subjectOf(context),
         form: step.form,
         parts: step.parts,
         instruction: withNote(own.texts.instruction, context),

@@ -6,7 +6,7 @@ import type { StepContext, StepResult } from '../engine/performer.ts';
 import { passagesById } from '../materials/repository.ts';
 import type { NumberedPassage } from '../writing/prompts.ts';
 import { rankPassages } from '../writing/selection.ts';
-import { ArticleField, field, missing, PassagesField } from './fields.ts';
+import { ArticleField, field, GatheredItems, missing, PassagesField } from './fields.ts';
 import { askerOf, serviceFor, type Tools } from './tools.ts';
 
 export type Ended = Extract<StepResult, { kind: 'failed' }>;
@@ -20,6 +20,13 @@ export async function askWriter<T>(tools: Tools, context: StepContext, request: 
   if (!reply.ok) return { ok: false, result: { kind: 'failed', failure: reply.failure } };
   context.spent(reply.value.micros);
   return { ok: true, value: reply.value.value };
+}
+
+/** What the brief is about. Of a gathered one: the items that are still in it, which need not be those it was taken for. */
+export function subjectOf({ brief, fields }: Pick<StepContext, 'brief' | 'fields'>): string {
+  const [first, ...rest] = GatheredItems.safeParse(fields['items']).data ?? [];
+  if (!first || first.subject === '') return brief.subject;
+  return rest.length === 0 ? first.subject : `${first.subject} and ${rest.length} more`;
 }
 
 /** Own texts of a step filled for this brief, a note of a person who sent it back added to the last of them. */
@@ -59,7 +66,7 @@ export async function numberedPassages(
   const ids = field(context.fields, 'passages', PassagesField);
   if (!ids) return { ok: false, result: missing('passages') };
   const all = (await passagesById(tools.ground.db, ids)).map((passage, i) => ({ n: i + 1, passage }));
-  const best = rankPassages(all, context.brief.subject, context.brief.document.language)
+  const best = rankPassages(all, subjectOf(context), context.brief.document.language)
     .slice(0, MOST_PASSAGES)
     .map(({ passage }) => passage);
   return { ok: true, passages: best.length === 0 ? all.slice(0, MOST_PASSAGES) : best.sort((a, b) => a.n - b.n) };

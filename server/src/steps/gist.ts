@@ -2,7 +2,7 @@ import type { StepOf } from '@grivo/core';
 import type { Performer } from '../engine/performer.ts';
 import { gistPrompt, houseRules } from '../writing/prompts.ts';
 import { GistShape } from '../writing/shapes.ts';
-import { askWriter, filled, numberedPassages, withNote } from './asking.ts';
+import { askWriter, filled, numberedPassages, subjectOf, withNote } from './asking.ts';
 import type { Tools } from './tools.ts';
 
 /** Has the sources summed up and facts picked out of them, each with the passages it stands in. */
@@ -15,7 +15,7 @@ export function performGist(tools: Tools): Performer<StepOf<'gist'>> {
     const asked = await askWriter(tools, context, {
       instructions: houseRules(context.brief.document.language),
       material: gistPrompt({
-        subject: context.brief.subject,
+        subject: subjectOf(context),
         words: step.words,
         picks: step.picks,
         instruction: withNote(own.texts.instruction, context),

@@ -3,7 +3,7 @@ import sharp from 'sharp';
 import type { Performer } from '../engine/performer.ts';
 import { storeFile } from '../files/repository.ts';
 import { picturePrompt } from '../writing/prompts.ts';
-import { filled, withNote } from './asking.ts';
+import { filled, subjectOf, withNote } from './asking.ts';
 import { missing } from './fields.ts';
 import { ownArticle } from './ownArticle.ts';
 import { askerOf, serviceFor, type Tools } from './tools.ts';
@@ -27,7 +27,7 @@ export function performIllustrate(tools: Tools): Performer<StepOf<'illustrate'>>
     const { document } = article;
     const prompt = picturePrompt({
       title: document.title,
-      subject: context.brief.subject,
+      subject: subjectOf(context),
       manner: step.manner,
       instruction: withNote(own.texts.instruction, context),
     });
@@ -51,7 +51,7 @@ export function performIllustrate(tools: Tools): Performer<StepOf<'illustrate'>>
       file,
       width: picture.width,
       height: picture.height,
-      alternative: (ALTERNATIVE[document.language] ?? ALTERNATIVE['en']!)(context.brief.subject),
+      alternative: (ALTERNATIVE[document.language] ?? ALTERNATIVE['en']!)(subjectOf(context)),
       lead: true,
     };
     const body = [lead, ...document.body.filter((block) => !(block.type === 'figure' && block.lead))];

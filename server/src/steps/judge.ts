@@ -4,7 +4,7 @@ import type { Performer, StepContext, StepResult } from '../engine/performer.ts'
 import { passagesById } from '../materials/repository.ts';
 import { houseRules, judgePrompt } from '../writing/prompts.ts';
 import { JudgementShape } from '../writing/shapes.ts';
-import { askWriter, type Ended, filled, numberedPassages, textOfArticle, withNote } from './asking.ts';
+import { askWriter, type Ended, filled, numberedPassages, subjectOf, textOfArticle, withNote } from './asking.ts';
 import { GatheredItems, PassagesField } from './fields.ts';
 import type { Tools } from './tools.ts';
 
@@ -25,7 +25,7 @@ export function performJudge(tools: Tools): Performer<JudgeStep> {
     const text = step.of === 'the article' ? await textOfArticle(tools, context) : null;
     if (text && !text.ok) return text.result;
     const asked = await judgementOf(tools, step, context, {
-      subject: context.brief.subject,
+      subject: subjectOf(context),
       passages: passages?.passages ?? [],
       text: text?.text ?? null,
     });

@@ -3,7 +3,7 @@ import type { Performer } from '../engine/performer.ts';
 import { passagesById } from '../materials/repository.ts';
 import { houseRules, notesPrompt } from '../writing/prompts.ts';
 import { NotesShape } from '../writing/shapes.ts';
-import { askWriter, filled, withNote } from './asking.ts';
+import { askWriter, filled, subjectOf, withNote } from './asking.ts';
 import { field, missing, type NotesField, OutlineField, PassagesField } from './fields.ts';
 import type { Tools } from './tools.ts';
 
@@ -27,7 +27,7 @@ export function performNotes(tools: Tools): Performer<StepOf<'notes'>> {
       const asked = await askWriter(tools, context, {
         instructions: houseRules(context.brief.document.language),
         material: notesPrompt({
-          subject: context.brief.subject,
+          subject: subjectOf(context),
           heading: section.heading,
           says: section.says,
           most: step.most,

@@ -6,7 +6,7 @@ import { houseRules, outlinePrompt } from '../writing/prompts.ts';
 import { rankPassages } from '../writing/selection.ts';
 import { OutlineShape } from '../writing/shapes.ts';
 import { aimOf } from './aim.ts';
-import { askWriter, filled, withNote } from './asking.ts';
+import { askWriter, filled, subjectOf, withNote } from './asking.ts';
 import { field, missing, PassagesField } from './fields.ts';
 import type { Tools } from './tools.ts';
 
@@ -63,7 +63,7 @@ export function performOutline(tools: Tools): Performer<StepOf<'outline'>> {
     const numbered = (await passagesById(tools.ground.db, ids)).map((passage, i) => ({ n: i + 1, passage }));
     const language = context.brief.document.language;
     const best = new Set(
-      rankPassages(numbered, context.brief.subject, language)
+      rankPassages(numbered, subjectOf(context), language)
         .slice(0, MOST_PASSAGES)
         .map(({ passage }) => passage.n),
     );
@@ -72,7 +72,7 @@ export function performOutline(tools: Tools): Performer<StepOf<'outline'>> {
     const asked = await askWriter(tools, context, {
       instructions: houseRules(language),
       material: outlinePrompt({
-        subject: context.brief.subject,
+        subject: subjectOf(context),
         sections: step.sections,
         words: write?.words ?? 1_000,
         instruction: withNote(own.texts.instruction, context),

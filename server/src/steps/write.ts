@@ -16,7 +16,7 @@ import { passagesById } from '../materials/repository.ts';
 import { compose } from '../writing/compose.ts';
 import { withSource } from '../writing/source.ts';
 import { aimOf } from './aim.ts';
-import { askWriter, filled, withNote } from './asking.ts';
+import { askWriter, filled, subjectOf, withNote } from './asking.ts';
 import { field, missing, NotesField, OutlineField, PassagesField } from './fields.ts';
 import type { Tools } from './tools.ts';
 
@@ -49,7 +49,7 @@ export function performWrite(tools: Tools): Performer<StepOf<'write'>> {
     const words = Math.min(step.words, material);
     const body = await compose(
       {
-        subject: context.brief.subject,
+        subject: subjectOf(context),
         language,
         step: { ...step, words },
         instruction: withNote(own.texts.instruction, context),
@@ -67,7 +67,7 @@ export function performWrite(tools: Tools): Performer<StepOf<'write'>> {
     const { article: document, notes: tidied } = tidy({
       ...EMPTY_ARTICLE,
       language,
-      keyPhrase: aimOf(context)?.phrase ?? context.brief.subject,
+      keyPhrase: aimOf(context)?.phrase ?? subjectOf(context),
       body: withSource(body.value, step.parts, context.fields, language),
     });
     const article = await ensureArticle(

@@ -42,7 +42,8 @@ export function wavOf(samples: Float32Array, rate = RATE): Buffer {
   file.writeUInt16LE(16, 34);
   file.write('data', 36);
   file.writeUInt32LE(samples.length * 2, 40);
-  samples.forEach((sample, i) => file.writeInt16LE(Math.round(Math.max(-1, Math.min(1, sample)) * 32_767), 44 + i * 2));
+  for (const [i, sample] of samples.entries())
+    file.writeInt16LE(Math.round(Math.max(-1, Math.min(1, sample)) * 32_767), 44 + i * 2);
   return file;
 }
 
@@ -62,13 +63,7 @@ export function samplesOf(file: Buffer): Float32Array | null {
         bits: file.readUInt16LE(at + 22),
       };
     if (name === 'data') {
-      if (
-        !about ||
-        about.form !== 1 ||
-        (about.bits !== 8 && about.bits !== 16) ||
-        about.rate < 4_000 ||
-        about.channels < 1
-      )
+      if (about?.form !== 1 || (about.bits !== 8 && about.bits !== 16) || about.rate < 4_000 || about.channels < 1)
         return null;
       return resampled(file.subarray(at + 8, at + 8 + size), about);
     }

@@ -29,6 +29,15 @@ export function smallWeb(pages: readonly WebPage[], troubles: Troubles): Router 
         : { status: 404, type: 'text/html', body: '<!doctype html><title>Not found</title><p>There is no such page.' };
     }),
   );
+  router.get(
+    '/pages/:site/feed.xml',
+    troubles.around('feeds', (request) => {
+      const own = pages.filter(({ site }) => site === request.params['site']);
+      return own.length > 0
+        ? { status: 200, type: 'application/rss+xml', body: Buffer.from(feedOf(own)) }
+        : { status: 404, type: 'text/plain', body: 'There is no such site.' };
+    }),
+  );
   const search = searchIndex(pages);
   router.get(
     '/look-up',
@@ -57,13 +66,24 @@ export function smallWeb(pages: readonly WebPage[], troubles: Troubles): Router 
   return router;
 }
 
+/** The pages of a site as a feed (RSS 2.0), the newest first. */
+function feedOf(pages: readonly WebPage[]): string {
+  const items = [...pages]
+    .sort((a, b) => b.date.localeCompare(a.date))
+    .map(
+      (page) =>
+        `<item><title>${escaped(page.title)}</title><link>${page.slug}</link><pubDate>${new Date(`${page.date}T08:00:00Z`).toUTCString()}</pubDate><description>${escaped(page.paragraphs[0] ?? '')}</description></item>`,
+    );
+  return `<?xml version="1.0" encoding="UTF-8"?><rss version="2.0"><channel><title>${escaped(pages[0]!.site)}</title><language>${pages[0]!.language}</language>${items.join('')}</channel></rss>`;
+}
+
 export function escaped(text: string): string {
   return text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
 }
 
 function html(page: WebPage, pages: readonly WebPage[]): string {
   const others = pages.filter((other) => other.site === page.site && other !== page).slice(0, 6);
-  return `<!doctype html><html lang="${page.language}"><head><meta charset="utf-8"><title>${escaped(page.title)} · ${page.site}</title></head><body>
+  return `<!doctype html><html lang="${page.language}"><head><meta charset="utf-8"><title>${escaped(page.title)} · ${page.site}</title><link rel="alternate" type="application/rss+xml" href="feed.xml"></head><body>
 <header><a href="/">${page.site}</a><nav><a href="#">Guides</a> <a href="#">About</a> <a href="#">Newsletter</a></nav></header>
 <main><article><h1>${escaped(page.title)}</h1><time datetime="${page.date}">${page.date}</time>
 ${page.paragraphs.map((paragraph) => `<p>${escaped(paragraph)}</p>`).join('\n')}

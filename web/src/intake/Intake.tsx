@@ -9,10 +9,17 @@ import { count, plural } from '../words/figures.ts';
 import { moment } from '../words/time.ts';
 import { AddSource } from './AddSource.tsx';
 
-const KIND: Record<Source['kind'], { says: string; one: string }> = {
+const KIND: Record<Source['kind'], { says: string; one: string; many?: string }> = {
   keywords: { says: 'keyword list', one: 'phrase' },
   sheet: { says: 'sheet', one: 'row' },
   videos: { says: 'videos', one: 'video' },
+  feed: { says: 'feeds', one: 'entry', many: 'entries' },
+  documents: { says: 'documents', one: 'document' },
+  catalogue: { says: 'catalogue', one: 'product' },
+  publications: { says: 'publications', one: 'publication' },
+  recordings: { says: 'recordings', one: 'recording' },
+  hook: { says: 'hook', one: 'call' },
+  requests: { says: 'requests', one: 'request' },
 };
 
 /** All sources: what each holds, how much of it was taken, when it was looked at last, and what went wrong. */
@@ -65,7 +72,7 @@ export default function Intake() {
 }
 
 function SourceLine({ row, now }: { row: Source; now: number }) {
-  const { says, one } = KIND[row.kind];
+  const { says, one, many } = KIND[row.kind];
   const open = Math.max(0, row.items - row.taken - row.leftOut);
   return (
     <li className="row grid min-h-12 grid-cols-[minmax(0,1fr)_110px_260px_230px_190px] items-center gap-x-3 py-1">
@@ -83,13 +90,17 @@ function SourceLine({ row, now }: { row: Source; now: number }) {
         {count(row.taken)} of {count(row.items)} taken
       </span>
       <span className="text-small text-ink-3">
-        {plural(open, one)} to take{row.leftOut > 0 ? `, ${count(row.leftOut)} left out` : ''}
+        {plural(open, one, many)} to take{row.leftOut > 0 ? `, ${count(row.leftOut)} left out` : ''}
       </span>
       {row.trouble ? (
         <span className="text-small text-red">{row.trouble}</span>
       ) : (
         <span className="fig text-right text-ink-3">
-          {row.lastLook === null ? 'never looked at' : `looked ${moment(row.lastLook, now)}`}
+          {row.kind === 'hook' || row.kind === 'requests'
+            ? ''
+            : row.lastLook === null
+              ? 'never looked at'
+              : `looked ${moment(row.lastLook, now)}`}
         </span>
       )}
     </li>

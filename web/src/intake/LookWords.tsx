@@ -135,6 +135,8 @@ export function leftOutWords(leftOut: string, detail: string): string {
       return `near repeat of ${detail}`;
     case 'by hand':
       return 'left out by hand';
+    case 'to confirm':
+      return 'waits for your word';
     default:
       return detail || leftOut;
   }

@@ -4,6 +4,13 @@ import { inWords } from '../api/call.ts';
 import { read } from '../api/queries.ts';
 import { Loading, Trouble } from '../design/index.ts';
 import { KeywordList } from './keywords/KeywordList.tsx';
+import { CatalogueSource } from './kinds/CatalogueSource.tsx';
+import { DocumentSource } from './kinds/DocumentSource.tsx';
+import { FeedSource } from './kinds/FeedSource.tsx';
+import { HookSource } from './kinds/HookSource.tsx';
+import { PublicationSource } from './kinds/PublicationSource.tsx';
+import { RecordingSource } from './kinds/RecordingSource.tsx';
+import { RequestSource } from './kinds/RequestSource.tsx';
 import { SheetSource } from './SheetSource.tsx';
 import { VideoSource } from './VideoSource.tsx';
 
@@ -25,5 +32,19 @@ export default function SourcePage() {
       return <SheetSource key={id} source={source.data} settings={source.data.settings} />;
     case 'videos':
       return <VideoSource key={id} source={source.data} settings={source.data.settings} />;
+    case 'feed':
+      return <FeedSource key={id} source={source.data} settings={source.data.settings} />;
+    case 'documents':
+      return <DocumentSource key={id} source={source.data} settings={source.data.settings} />;
+    case 'catalogue':
+      return <CatalogueSource key={id} source={source.data} settings={source.data.settings} />;
+    case 'publications':
+      return <PublicationSource key={id} source={source.data} settings={source.data.settings} />;
+    case 'recordings':
+      return <RecordingSource key={id} source={source.data} settings={source.data.settings} />;
+    case 'hook':
+      return <HookSource key={id} source={source.data} settings={source.data.settings} />;
+    case 'requests':
+      return <RequestSource key={id} source={source.data} settings={source.data.settings} />;
   }
 }

@@ -37,19 +37,23 @@ function useTake(pipeline: Pipeline | undefined, onTaken: () => void) {
   });
 }
 
-/** The pipeline items are taken into: the one that is fed by the source, else the first; another can be chosen. */
+/** What most procedures can make something of; anything else has to be read first, which takes one made for it. */
+const LOOKED_UP: ReadonlySet<Source['kind']> = new Set(['keywords', 'sheet', 'videos']);
+
+/** The pipeline items are taken into: the one fed by the source, else the first that can; another can be chosen. */
 export function useTakingInto(source: string, kind: Source['kind'], onTaken: () => void): TakingInto {
   const pipelines = useQuery(read.pipelines()).data?.pipelines ?? [];
   const [chosen, choose] = useState<string | null>(null);
+  const fed = pipelines.find((one) => one.sources.includes(source));
   const pipeline =
-    pipelines.find((one) => one.id === chosen) ?? pipelines.find((one) => one.sources.includes(source)) ?? pipelines[0];
+    pipelines.find((one) => one.id === chosen) ?? fed ?? (LOOKED_UP.has(kind) ? pipelines[0] : undefined);
   return { pipelines, pipeline, choose, take: useTake(pipeline, onTaken), source, kind };
 }
 
 /** What taking so many costs, and into which pipeline they go. */
 export function IntoWords({ into: { pipelines, pipeline, choose, source, kind }, n }: { into: TakingInto; n: number }) {
   const make = `/pipelines?new&from=${SHIPPED.find(({ from }) => from === kind)?.key ?? 'guides'}&source=${source}`;
-  if (!pipeline)
+  if (pipelines.length === 0)
     return (
       <span className="text-small">
         There is no pipeline to take them.{' '}
@@ -60,13 +64,13 @@ export function IntoWords({ into: { pipelines, pipeline, choose, source, kind },
     );
   return (
     <span className="text-small">
-      {n > 0 && pipeline.microsEach !== null ? `about ${money(pipeline.microsEach * n)}, ` : ''}
+      {n > 0 && pipeline && pipeline.microsEach !== null ? `about ${money(pipeline.microsEach * n)}, ` : ''}
       into{' '}
       <Word
         label="Into the pipeline"
         editor={(close) => (
           <ChoiceEditor
-            value={pipeline.id}
+            value={pipeline?.id ?? ''}
             options={pipelines.map((one) => ({
               value: one.id,
               says: one.name,
@@ -79,7 +83,7 @@ export function IntoWords({ into: { pipelines, pipeline, choose, source, kind },
           />
         )}
       >
-        {pipeline.name}
+        {pipeline?.name ?? 'no pipeline yet'}
       </Word>
       {pipelines.some((one) => one.sources.includes(source)) ? null : (
         <>

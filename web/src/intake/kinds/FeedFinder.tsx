@@ -1,0 +1,110 @@
+import { FeedsFound, ListedFeeds } from '@grivo/contract';
+import { useMutation } from '@tanstack/react-query';
+import { useState } from 'react';
+import { call, inWords } from '../../api/call.ts';
+import { Button, Field, Tick, Trouble } from '../../design/index.ts';
+import { count, plural } from '../../words/figures.ts';
+import { dayLong } from '../../words/time.ts';
+import { FileButton } from '../FileButton.tsx';
+import { uploadAll } from '../uploads.ts';
+
+export interface ChosenFeed {
+  address: string;
+  name: string;
+}
+
+/** Finds feeds by an address, a site or a subject, and shows their newest titles before any is chosen. */
+export function FeedFinder({
+  says,
+  onChoose,
+  busy,
+}: {
+  says: string;
+  onChoose: (feeds: ChosenFeed[]) => void;
+  busy: boolean;
+}) {
+  const [text, setText] = useState('');
+  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
+  const find = useMutation({
+    mutationFn: () => call('POST', '/feeds/find', { body: { text: text.trim() }, answer: FeedsFound }),
+    onSuccess: () => setLeft(new Set()),
+  });
+  const feeds = find.data?.feeds ?? [];
+  const chosen = feeds.filter(({ address }) => !left.has(address));
+  const take = async (files: File[]) => {
+    const [given] = await uploadAll(files);
+    const listed = await call('POST', '/feeds/list', { body: { file: given!.file }, answer: ListedFeeds });
+    onChoose(listed.feeds);
+  };
+  const toggle = (address: string) => {
+    const next = new Set(left);
+    if (!next.delete(address)) next.add(address);
+    setLeft(next);
+  };
+  return (
+    <div className="min-w-0">
+      <form
+        className="flex items-end gap-4"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (text.trim() !== '') find.mutate();
+        }}
+      >
+        <div className="min-w-0 flex-1">
+          <Field
+            label="Address of a feed or of a site, or a subject"
+            value={text}
+            autoFocus
+            onChange={(event) => setText(event.target.value)}
+          />
+        </div>
+        <Button type="submit" look="line" disabled={text.trim() === ''} busy={find.isPending ? 'Looking' : null}>
+          Find feeds
+        </Button>
+        <FileButton says="or a list (OPML)…" busy="Reading…" accept=".opml,.xml" onFiles={take} />
+      </form>
+      {find.isError ? <Trouble>{inWords(find.error)}</Trouble> : null}
+      {feeds.length > 0 ? (
+        <ul className="pt-2" aria-label="Feeds found">
+          {feeds.map((feed) => (
+            <li key={feed.address} className="border-t border-rule-soft py-2">
+              <div className="flex items-baseline gap-2">
+                <Tick
+                  label={feed.name || feed.address}
+                  state={!left.has(feed.address)}
+                  onChange={() => toggle(feed.address)}
+                />
+                <span className="font-medium">{feed.name || feed.address}</span>
+                <span className="text-small text-ink-3">
+                  {feed.form}, {plural(feed.entries, 'entry', 'entries')}
+                  {feed.pushes ? ', pushes what is new' : ''}
+                </span>
+                <span className="truncate text-small text-ink-3">{feed.address}</span>
+              </div>
+              <ol className="columns-2 gap-x-8 pt-1 pl-5 text-small">
+                {feed.newest.map((entry, i) => (
+                  <li key={i} className="flex gap-2 break-inside-avoid">
+                    <span className="truncate">{entry.title}</span>
+                    <span className="fig ml-auto shrink-0 text-ink-3">
+                      {entry.published === null ? 'no day' : dayLong(Date.parse(entry.published)).replace(',', '')}
+                    </span>
+                  </li>
+                ))}
+              </ol>
+            </li>
+          ))}
+          <li className="border-t border-rule-soft pt-2">
+            <Button
+              look="solid"
+              disabled={chosen.length === 0}
+              busy={busy ? 'Adding' : null}
+              onClick={() => onChoose(chosen.map(({ address, name }) => ({ address, name })))}
+            >
+              {chosen.length === 1 ? says : `${says} (${count(chosen.length)})`}
+            </Button>
+          </li>
+        </ul>
+      ) : null}
+    </div>
+  );
+}

@@ -1,0 +1,203 @@
+import { HookDoor, type HookSettings, type SourceWhole } from '@grivo/contract';
+import { listWords } from '@grivo/core';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { call, inWords } from '../../api/call.ts';
+import { queryClient, read } from '../../api/queries.ts';
+import { Button, ChoiceEditor, Confirm, Head, Loading, Trouble, ValuesEditor, Word } from '../../design/index.ts';
+import { useNow } from '../../shell/useNow.ts';
+import { moment } from '../../words/time.ts';
+import { ItemsSource } from '../items/ItemsSource.tsx';
+import { ExcludeWord } from '../LookWords.tsx';
+import { useChange } from '../useSource.ts';
+
+const TYPES: HookSettings['fields'][number]['type'][] = ['text', 'number', 'yes or no', 'address'];
+
+/** Fields as lines: a name, its type, and whether it is needed. */
+function fieldsIn(lines: readonly string[]): HookSettings['fields'] {
+  return lines.flatMap((line) => {
+    const [, name, rest = ''] = /^\s*([a-z][A-Za-z0-9]{0,39})\b\s*,?\s*(.*)$/.exec(line) ?? [];
+    if (!name) return [];
+    const type = TYPES.find((one) => rest.toLowerCase().startsWith(one)) ?? 'text';
+    return [{ name, type, needed: /needed/i.test(rest) }];
+  });
+}
+
+/** A door for other programs: its address, what calls are signed with, what they may say, and what came lately. */
+export function HookSource({ source, settings }: { source: SourceWhole; settings: HookSettings }) {
+  const change = useChange(source);
+  const put = (next: Partial<HookSettings>) => change.mutate({ ...settings, ...next });
+  return (
+    <ItemsSource
+      source={source}
+      says="hook"
+      one="call"
+      looks={false}
+      sentence={
+        <p>
+          Take calls that are{' '}
+          <Word
+            label="Signed"
+            editor={(close) => (
+              <ChoiceEditor
+                value={String(settings.signed)}
+                options={[
+                  { value: 'true', says: 'signed', does: 'with the secret below; nobody else can call' },
+                  { value: 'false', says: 'signed or not', does: 'whoever knows the address can call' },
+                ]}
+                onChoose={(value) => {
+                  put({ signed: value === 'true' });
+                  close();
+                }}
+              />
+            )}
+          >
+            {settings.signed ? 'signed' : 'signed or not'}
+          </Word>
+          , with a subject and{' '}
+          <Word
+            label="Fields"
+            editor={() => (
+              <>
+                <ValuesEditor
+                  label="Fields, one a line: a name, its type, ‘needed’"
+                  value={settings.fields.map(({ name, type, needed }) => `${name}, ${type}${needed ? ', needed' : ''}`)}
+                  most={40}
+                  onChange={(lines) => put({ fields: fieldsIn(lines) })}
+                />
+                <p className="pt-1 text-small text-ink-3">As ‘litres, number, needed’. Types: {TYPES.join(', ')}.</p>
+              </>
+            )}
+          >
+            {listWords(
+              settings.fields.map(({ name, needed }) => (needed ? `${name} (needed)` : name)),
+              'no fields of its own',
+            )}
+          </Word>
+          ; what comes{' '}
+          <Word
+            label="Confirmed"
+            editor={(close) => (
+              <ChoiceEditor
+                value={String(settings.confirm)}
+                options={[
+                  { value: 'false', says: 'goes to its pipelines at once', does: 'those that are on' },
+                  {
+                    value: 'true',
+                    says: 'waits for a person’s word',
+                    does: 'it stands under ‘left out’ until somebody lets it in',
+                  },
+                ]}
+                onChoose={(value) => {
+                  put({ confirm: value === 'true' });
+                  close();
+                }}
+              />
+            )}
+          >
+            {settings.confirm ? 'waits for a person’s word' : 'goes to its pipelines at once'}
+          </Word>
+          ; leave out subjects with <ExcludeWord exclude={settings.exclude} onChange={(exclude) => put({ exclude })} />.
+        </p>
+      }
+      above={change.isError ? <Trouble>{inWords(change.error)}</Trouble> : null}
+      aside={<Door source={source.id} settings={settings} />}
+      empty="No call yet. The lines beside this try it."
+    />
+  );
+}
+
+function Door({ source, settings }: { source: string; settings: HookSettings }) {
+  const slots = useQuery(read.slots(null, 7));
+  const now = useNow(slots.data?.now, slots.data?.speed) ?? Date.now();
+  const [shown, setShown] = useState(false);
+  const [asking, setAsking] = useState(false);
+  const door = useQuery({
+    queryKey: ['hook', source, settings],
+    queryFn: () => call('GET', `/sources/${source}/hook`, { answer: HookDoor }),
+  });
+  const renew = useMutation({
+    mutationFn: () => call('POST', `/sources/${source}/hook/renew`),
+    onSuccess: () => void queryClient.invalidateQueries({ queryKey: ['hook', source] }),
+  });
+  if (door.isPending) return <Loading rows={6} />;
+  if (door.isError) return <Trouble>{inWords(door.error)}</Trouble>;
+  const { address, secret, curl, ask, calls } = door.data;
+  return (
+    <section aria-label="How it is called" className="pb-4">
+      <Head title="How it is called" right="" />
+      <Copied label="Address" text={address} />
+      {settings.signed ? (
+        <Copied
+          label="Secret, SECRET in the lines below"
+          text={shown ? secret : '••••••••••••••••'}
+          copies={secret}
+          more={
+            <Button look="quiet" onClick={() => setShown(!shown)}>
+              {shown ? 'Hide' : 'Show'}
+            </Button>
+          }
+        />
+      ) : null}
+      <Copied label="Try it in a shell" text={curl} />
+      <Copied label="Ask what became of it" text={ask} />
+      <p className="pt-1 text-small text-ink-3">
+        {'{"run": true}'} has its pipelines look. The same key twice does nothing twice.
+      </p>
+      <p className="py-2 text-small">
+        <Button look="quiet" onClick={() => setAsking(true)}>
+          Another address and secret
+        </Button>
+      </p>
+      <Confirm
+        open={asking}
+        onOpen={setAsking}
+        title="Another address and secret?"
+        says="Programs that call the present address are turned away from then on, until they are given the new one."
+        does="Renew"
+        onDo={() => renew.mutate()}
+      />
+      {renew.isError ? <Trouble>{inWords(renew.error)}</Trouble> : null}
+      <Head title="Calls" right={String(calls.length)} />
+      <ul className="text-small">
+        {calls.map((one) => (
+          <li key={one.key} className="grid grid-cols-[84px_minmax(0,1fr)] gap-2 border-b border-rule-soft py-1">
+            <span className="fig text-ink-3">{moment(one.atDesk, now)}</span>
+            <span className="truncate" title={one.key}>
+              {one.subject}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** A text that is there to be copied. */
+function Copied({
+  label,
+  text,
+  copies = text,
+  more,
+}: {
+  label: string;
+  text: string;
+  copies?: string;
+  more?: React.ReactNode;
+}) {
+  const [done, setDone] = useState(false);
+  return (
+    <div className="border-b border-rule-soft py-1.5">
+      <div className="flex items-baseline gap-3 text-small text-ink-3">
+        {label}
+        <span className="ml-auto flex gap-3">
+          {more}
+          <Button look="quiet" onClick={() => void navigator.clipboard.writeText(copies).then(() => setDone(true))}>
+            {done ? 'Copied' : 'Copy'}
+          </Button>
+        </span>
+      </div>
+      <code className="fig block max-h-28 overflow-auto break-all whitespace-pre-wrap">{text}</code>
+    </div>
+  );
+}

@@ -1,0 +1,81 @@
+import type { PublicationSettings, SourceWhole } from '@grivo/contract';
+import { listWords } from '@grivo/core';
+import { useQuery } from '@tanstack/react-query';
+import { inWords } from '../../api/call.ts';
+import { read } from '../../api/queries.ts';
+import { ChoiceEditor, Trouble, Word } from '../../design/index.ts';
+import { ItemsSource } from '../items/ItemsSource.tsx';
+import { ExcludeWord, StartWord } from '../LookWords.tsx';
+import { useChange } from '../useSource.ts';
+
+/** What goes out on our blogs, so that something can follow it. */
+export function PublicationSource({ source, settings }: { source: SourceWhole; settings: PublicationSettings }) {
+  const change = useChange(source);
+  const put = (next: Partial<PublicationSettings>) => change.mutate({ ...settings, ...next });
+  const blogs = useQuery(read.blogs()).data?.blogs ?? [];
+  const named = blogs.filter(({ id }) => settings.blogs.includes(id)).map(({ name }) => name);
+  return (
+    <ItemsSource
+      source={source}
+      says="publications"
+      one="publication"
+      sentence={
+        <p>
+          Follow{' '}
+          <Word
+            label="What is followed"
+            editor={(close) => (
+              <ChoiceEditor
+                value={settings.of}
+                options={[
+                  { value: 'what we published', says: 'what we published', does: 'articles Grivo put there' },
+                  { value: 'every new post', says: 'every new post', does: 'whoever wrote it, by the blog’s own feed' },
+                ]}
+                onChoose={(of) => {
+                  put({ of: of as PublicationSettings['of'] });
+                  close();
+                }}
+              />
+            )}
+          >
+            {settings.of}
+          </Word>{' '}
+          on{' '}
+          <Word
+            label="Blogs"
+            editor={() => (
+              <ul>
+                {blogs.map((blog) => (
+                  <li key={blog.id}>
+                    <label className="flex items-center gap-2 py-0.5">
+                      <input
+                        type="checkbox"
+                        checked={settings.blogs.includes(blog.id)}
+                        onChange={(event) =>
+                          put({
+                            blogs: event.target.checked
+                              ? [...settings.blogs, blog.id]
+                              : settings.blogs.filter((one) => one !== blog.id),
+                          })
+                        }
+                      />
+                      {blog.name}
+                    </label>
+                  </li>
+                ))}
+                <li className="pt-1 text-small text-ink-3">None ticked means every blog.</li>
+              </ul>
+            )}
+          >
+            {listWords(named, 'every blog')}
+          </Word>
+          ; start from <StartWord start={settings.startFrom} onChange={(startFrom) => put({ startFrom })} />; leave out
+          titles with <ExcludeWord exclude={settings.exclude} onChange={(exclude) => put({ exclude })} />. What follows
+          from here never comes in again.
+        </p>
+      }
+      above={change.isError ? <Trouble>{inWords(change.error)}</Trouble> : null}
+      empty="Nothing went out yet, or it was not looked at."
+    />
+  );
+}
