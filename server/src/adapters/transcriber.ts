@@ -117,7 +117,8 @@ export function microsOf(service: Pick<ServiceRow, 'price'>, seconds: number): n
   return Math.ceil((Math.ceil(seconds) * (service.price.microsPerMinute ?? 0)) / 60);
 }
 
-function readHeard(body: Buffer): { ok: true; heard: HeardText } | { ok: false; problem: string } {
+/** What a reply says was heard. */
+export function readHeard(body: Buffer): { ok: true; heard: HeardText } | { ok: false; problem: string } {
   const parsed = jsonOf(body);
   if (!parsed.ok) return { ok: false, problem: 'problem' in parsed ? parsed.problem : 'no JSON' };
   const read = Heard.safeParse(parsed.value);

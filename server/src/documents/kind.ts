@@ -38,8 +38,7 @@ export function recognise(bytes: Uint8Array, { mime = '', name = '', fetched }: 
   if (/^(?:image|audio|video|font)\//.test(mime))
     return { ok: false, problem: `it is no text (${mime.split(';')[0]})` };
   const charset = charsetOf(bytes, mime);
-  if (charset.startsWith('utf-8') && bytes.subarray(0, 4_096).includes(0))
-    return { ok: false, problem: 'it is no text that people read' };
+  if (!isText(bytes, charset)) return { ok: false, problem: 'it is no text that people read' };
   const head = Buffer.from(bytes.subarray(0, 2_048)).toString('latin1');
   if (/html/i.test(mime) || /^html?$/.test(end) || /<!doctype html|<html[\s>]/i.test(head))
     return { ok: true, kind: fetched ? 'page' : 'html', charset };
@@ -47,6 +46,15 @@ export function recognise(bytes: Uint8Array, { mime = '', name = '', fetched }: 
   if (/^(?:text\/plain|application\/octet-stream|)(?:;|$)/.test(mime) || /^(?:txt|text)$/.test(end))
     return { ok: true, kind: 'text', charset };
   return { ok: false, problem: `it is no page and no document (${mime.split(';')[0]})` };
+}
+
+/** Signs that stand in no text people read, of a hundred, above which it is none. */
+const MOST_STRANGE = 2;
+
+function isText(bytes: Uint8Array, charset: string): boolean {
+  const head = new TextDecoder(charset).decode(bytes.subarray(0, 4_096), { stream: true });
+  const strange = head.match(/[\u0000-\u0008\u000e-\u001a\u001c-\u001f\ufffd]/g)?.length ?? 0;
+  return strange * 100 <= head.length * MOST_STRANGE;
 }
 
 /**

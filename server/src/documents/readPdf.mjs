@@ -78,13 +78,15 @@ export async function readPdf(bytes) {
       pages.push(lines);
       page.cleanup();
     }
-    if (letters === 0)
+    const { paragraphs } = parted(pages);
+    // A page's number is no text.
+    if (paragraphs.length === 0)
       return {
         problem: `its ${file.numPages === 1 ? 'page holds' : `${file.numPages} pages hold`} pictures and no text; have the text recognised first`,
       };
     const about = await file.getMetadata().catch(() => null);
     return {
-      ...parted(pages),
+      paragraphs,
       title: String(about?.info?.Title ?? '').trim() || largestOf(pages[0] ?? []),
       language: null,
       published: null,

@@ -8,6 +8,7 @@ import { queryClient } from '../api/queries.ts';
 import { Button, TextArea, Trouble } from '../design/index.ts';
 import { HeldText } from './HeldText.tsx';
 import { Judged, Judgement, Note, Notes, Outline, Section, Titles } from './holdEditors.tsx';
+import { JudgedItems, Judgements } from './Judgements.tsx';
 
 /** A step that waits for a person: what it proposes, in a fitting editor, and the three things to be said to it. */
 export function HeldStep({ hold }: { hold: Hold }) {
@@ -128,6 +129,8 @@ function Proposed({
         ))}
       </ul>
     );
+  const judged = JudgedItems.safeParse(proposed['judgements']).data;
+  if (judged) return <Judgements items={judged} />;
   const judgement = Judged.safeParse(change['judgement'] ?? proposed['judgement']).data;
   if (judgement) return <Judgement judgement={judgement} onChange={(next) => put('judgement', next)} />;
   const own = Object.entries(proposed).filter(([name]) => name !== 'asked' && name !== 'article');

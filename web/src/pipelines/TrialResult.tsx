@@ -1,10 +1,11 @@
 import type { StepRun } from '@grivo/contract';
-import { textOf } from '@grivo/core';
+import { clockOf, textOf } from '@grivo/core';
 import { Link } from 'react-router';
 import { z } from 'zod';
 import { Mark, stateOf } from '../design/index.ts';
 import { amount, count, plural } from '../words/figures.ts';
 import { clock, dayLong, took } from '../words/time.ts';
+import { JudgedItems, Judgements } from './Judgements.tsx';
 
 const Gave = z
   .object({
@@ -20,6 +21,9 @@ const Gave = z
     check: z.record(z.string(), z.unknown()),
     publication: z.object({ would: z.string(), when: z.string() }),
     judgement: z.object({ score: z.number(), kind: z.string(), reason: z.string() }),
+    judgements: JudgedItems,
+    heard: z.object({ sure: z.number().nullable(), seconds: z.number() }),
+    spokenWords: z.number(),
     notes: z.array(z.object({ heading: z.string(), points: z.array(z.object({ point: z.string() })) })),
     holds: z.boolean(),
     looked: z.record(z.string(), z.unknown()),
@@ -188,6 +192,14 @@ function Given({ run }: { run: StepRun }) {
         ) : (
           <span className="block text-ink-3">every figure stands in a source</span>
         )}
+      </span>
+    );
+  if (gave.judgements) return <Judgements items={gave.judgements} />;
+  if (gave.heard)
+    return (
+      <span>
+        {plural(gave.spokenWords ?? 0, 'word')} heard in {clockOf(gave.heard.seconds)}
+        {gave.heard.sure === null ? '' : `, ${gave.heard.sure} % sure`}
       </span>
     );
   if (gave.judgement)

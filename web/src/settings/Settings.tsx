@@ -8,6 +8,7 @@ import { Button, DoneHere, Empty, Field, Head, Loading, NumberEditor, Trouble, W
 import { amount, count, money } from '../words/figures.ts';
 import { clock } from '../words/time.ts';
 import { ConnectService } from './ConnectService.tsx';
+import { Keys } from './Keys.tsx';
 
 /** Services with test and price, the month's limit, people, and what runs now. */
 export default function Settings() {
@@ -64,6 +65,11 @@ export default function Settings() {
         </section>
         <section className="border-l border-rule px-6 pr-8">
           {owner ? <People /> : null}
+          {owner ? (
+            <div className="pt-6">
+              <Keys />
+            </div>
+          ) : null}
           <div className="pt-6">
             <System />
           </div>
@@ -75,6 +81,7 @@ export default function Settings() {
 
 function priceWords({ role, price }: Service): string {
   if (role === 'illustrator') return `${amount(price.microsPerPicture)} € a picture`;
+  if (role === 'transcriber') return `${amount(price.microsPerMinute)} € a minute of sound`;
   if (role !== 'writer') return price.microsPerThousandIn + price.microsPerThousandOut === 0 ? 'no price' : '';
   // A thousand words are about 1,350 tokens of English prose.
   return `${amount(price.microsPerThousandIn)} € in, ${amount(price.microsPerThousandOut)} € out per 1,000 tokens; about ${amount(Math.round(price.microsPerThousandOut * 1.35))} € for 1,000 words`;
