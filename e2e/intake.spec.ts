@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
-import { address, asking, signedIn } from './ground/desk.ts';
+import { address, asking, pipelineForIt, signedIn } from './ground/desk.ts';
 
 const base = () => address('WEEK');
 const ask = asking(base);
@@ -22,19 +22,6 @@ async function add(page: Page, kind: 'a sheet' | 'videos', where: string, name: 
   await page.getByLabel('Called').fill(name);
   await page.getByRole('button', { name: 'Add it' }).click();
   await expect(page).toHaveURL(/\/intake\/\w{20}/);
-}
-
-/** A pipeline from the shipped procedure that fits the source, publishing at once. */
-async function pipelineForIt(page: Page, name: string): Promise<void> {
-  await page.getByRole('link', { name: 'one made for it' }).click();
-  await expect(page).toHaveURL(/pipelines\?new/);
-  await page.getByRole('textbox', { name: /name/i }).fill(name);
-  await page.getByRole('button', { name: 'Make it' }).click();
-  await expect(page).toHaveURL(/\/pipelines\/\w{20}/);
-  await page.getByRole('button', { name: /^publish, when/ }).click();
-  await page.getByRole('radio', { name: /at once/ }).click();
-  await page.getByRole('button', { name: /Save as version/ }).click();
-  await expect(page.getByText('version 2', { exact: true })).toBeVisible();
 }
 
 async function serious(page: Page): Promise<string[]> {

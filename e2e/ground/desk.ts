@@ -1,4 +1,4 @@
-import type { APIRequestContext, Locator, Page } from '@playwright/test';
+import { type APIRequestContext, expect, type Locator, type Page } from '@playwright/test';
 
 export const OWNER = { email: 'ines@crockhaven.example', password: 'salt-and-patience' };
 
@@ -59,4 +59,33 @@ export async function ownCopy(page: Page, base: string, of: string, name: string
   const { id } = await ask<{ id: string }>(page, 'post', '/pipelines', { name, document });
   await page.goto(`${base}/pipelines/${id}`);
   return id;
+}
+
+/**
+ * A pipeline from the shipped procedure that fits the source on the page, publishing at once.
+ * @param begins another shipped procedure than the first that fits, by its name
+ * @param change what else is to be changed before it is saved
+ */
+export async function pipelineForIt(
+  page: Page,
+  name: string,
+  begins: RegExp | null = null,
+  change: () => Promise<void> = async () => undefined,
+): Promise<void> {
+  await page.getByRole('link', { name: 'one made for it' }).click();
+  await expect(page).toHaveURL(/pipelines\?new/);
+  if (begins) {
+    await page.getByRole('button', { name: /^What the new pipeline begins with/ }).click();
+    await page.getByRole('radio', { name: begins }).click();
+  }
+  await page.getByRole('textbox', { name: /name/i }).fill(name);
+  await page.getByRole('button', { name: 'Make it' }).click();
+  await expect(page).toHaveURL(/\/pipelines\/\w{20}/);
+  await page.getByRole('button', { name: /^publish, when/ }).click();
+  await page.getByRole('radio', { name: /at once/ }).click();
+  await change();
+  const save = page.getByRole('button', { name: /Save as version/ });
+  // A procedure that publishes at once already has nothing to be saved.
+  if (await save.isEnabled()) await save.click();
+  await expect(page.getByText(/version [12]/, { exact: true }).first()).toBeVisible();
 }

@@ -3,13 +3,33 @@ import { useMutation } from '@tanstack/react-query';
 import { call } from '../api/call.ts';
 import { queryClient } from '../api/queries.ts';
 
-/** Changes how a source is looked at, from the rev that was seen. */
-export function useChange(source: SourceWhole) {
+/**
+ * Changes how a source is looked at. A change shows at once; several made in a row are sent one after the other, each from
+ * the rev the one before gave, so that quick typing never meets itself.
+ */
+export function useChange({ id }: SourceWhole) {
+  const key = ['source', id];
+  const change = ['change source', id];
+  const now = () => queryClient.getQueryData<SourceWhole>(key);
   return useMutation({
-    mutationFn: (settings: SourceSettings) =>
-      call('PUT', `/sources/${source.id}`, { body: { settings }, rev: source.rev, answer: SourceWhole }),
-    onSuccess: (changed) => queryClient.setQueryData(['source', source.id], changed),
-    onError: () => void queryClient.invalidateQueries({ queryKey: ['source', source.id] }),
+    mutationKey: change,
+    scope: { id: change.join(' ') },
+    onMutate: (settings: SourceSettings) =>
+      void queryClient.setQueryData<SourceWhole>(key, (source) => source && { ...source, settings }),
+    mutationFn: (settings: SourceSettings) => {
+      const rev = now()?.rev;
+      return call('PUT', `/sources/${id}`, {
+        body: { settings },
+        ...(rev === undefined ? {} : { rev }),
+        answer: SourceWhole,
+      });
+    },
+    onSuccess: (changed) => {
+      // What was changed since is on its way, and stays as it shows.
+      const later = queryClient.isMutating({ mutationKey: change }) > 1 ? now()?.settings : undefined;
+      queryClient.setQueryData(key, later ? { ...changed, settings: later } : changed);
+    },
+    onError: () => void queryClient.invalidateQueries({ queryKey: key }),
   });
 }
 

@@ -87,10 +87,11 @@ export function BriefDrawer({
   );
 }
 
-/** Runs of a step, the newest that counts first; without a step, those where the brief stands. */
+/** Runs of a step, the newest that counts first; without one, or where it has not come to it, those where the brief stands. */
 function runsOf(brief: BriefWhole, step: string | null): Run[] {
   const newest = (a: Run, b: Run) => b.round - a.round || (a.id < b.id ? 1 : -1);
-  if (step !== null) return brief.runs.filter((run) => stepIdOf(run.path) === step).sort(newest);
+  const own = step === null ? [] : brief.runs.filter((run) => stepIdOf(run.path) === step);
+  if (own.length > 0) return own.sort(newest);
   const at =
     brief.runs.find(({ state }) => state === 'held' || state === 'stopped') ??
     brief.runs.find(({ state }) => state === 'running' || state === 'waiting') ??

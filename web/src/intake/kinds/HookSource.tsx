@@ -197,7 +197,7 @@ function Copied({
           </Button>
         </span>
       </div>
-      <code className="fig block max-h-28 overflow-auto break-all whitespace-pre-wrap">{text}</code>
+      <code className="fig block break-all whitespace-pre-wrap">{text}</code>
     </div>
   );
 }
