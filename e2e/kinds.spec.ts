@@ -171,7 +171,11 @@ test('a catalogue of twenty with three unticked and two unreadable: fifteen note
     `/briefs?pipeline=${id}&limit=50`,
   );
   const own = new Set(briefs.map((brief) => brief.id));
-  const { articles } = await ask<{ articles: { address: string; brief: string }[] }>(page, 'get', '/articles?limit=100');
+  const { articles } = await ask<{ articles: { address: string; brief: string }[] }>(
+    page,
+    'get',
+    '/articles?limit=100',
+  );
   const made = articles.filter(({ brief }) => own.has(brief));
   expect(made).toHaveLength(15);
   for (const article of made) {

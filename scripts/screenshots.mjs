@@ -27,7 +27,11 @@ const [demo, empty] = await Promise.all([
   startAll(join(folder, 'demo'), { durable: false }),
   startAll(join(folder, 'empty'), { durable: false }),
 ]);
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  // A microphone that beeps, for the picture of recording.
+  args: ['--no-sandbox', '--use-fake-ui-for-media-stream', '--use-fake-device-for-media-stream'],
+});
 try {
   const call = await client(demo.address, demo.owner);
   console.log('Making four weeks of history …');
@@ -53,7 +57,6 @@ try {
       });
   const at = demo.address;
   await picture('today', at, '/');
-  await picture('pipelines', at, '/pipelines');
   await picture('pipeline', at, `/pipelines/${pipeline}`, async () => {
     await page.keyboard.press('r');
     await page.getByText(/The trial is done/).waitFor({ timeout: 30_000 });
@@ -66,30 +69,8 @@ try {
     await page.keyboard.press('a');
     await page.keyboard.type('tr');
   });
-  await picture('pipeline-beside', at, `/pipelines/${careful}`, async () => {
-    await page.getByRole('button', { name: /^Trial on/ }).click();
-    for (const n of [1, 2])
-      await page
-        .getByRole('checkbox', { name: /beside the others/ })
-        .nth(n)
-        .click();
-    await page.keyboard.press('Escape');
-    await page.keyboard.press('r');
-    await page.getByRole('button', { name: /Run what changed/ }).waitFor({ timeout: 30_000 });
-    await page.getByRole('button', { name: /^judge, least/ }).click();
-    await page.getByText(/Of the last/).waitFor();
-  });
-  await call('GET', `/pipelines/${careful}`).then(async ({ document, rev }) => {
-    const steps = document.steps
-      .filter(({ kind }) => kind !== 'judge')
-      .map((step) => (step.kind === 'outline' ? { ...step, sections: { from: 3, to: 5 } } : step));
-    await call('PUT', `/pipelines/${careful}`, { document: { ...document, steps } }, { 'if-match': `"${rev}"` });
-  });
-  await picture('versions', at, `/pipelines/${careful}?show=versions`);
   const { holds } = await call('GET', '/holds');
   await picture('brief-held', at, `/pipelines/${careful}?show=briefs&brief=${holds[0].brief}`);
-  const brief = await first(`/briefs?pipeline=${pipeline}`, 'briefs', (one) => one.standing === 'ready');
-  await picture('pipeline-briefs', at, `/pipelines/${pipeline}?show=briefs&brief=${brief}`);
   await picture('intake', at, '/intake');
   await picture(
     'intake-keywords',
@@ -116,12 +97,36 @@ try {
     await page.getByRole('button', { name: /^How full to fill/ }).click();
     await page.getByText('00:00').first().waitFor();
   });
+  await picture('intake-feed', at, '/intake?new=feed', async () => {
+    await page.getByLabel('Address of a feed or of a site, or a subject').fill(`${demo.standIns}/news/brine-gazette/`);
+    await page.getByRole('button', { name: 'Find feeds' }).click();
+    await page.getByRole('list', { name: 'Feeds found' }).waitFor();
+  });
+  await picture('intake-document', at, `/intake/${await ofKind('documents')}`, async () => {
+    await page.getByRole('button', { name: 'Keeping a cellar' }).click();
+    await page.getByText('page 2, Floor and shelves').waitFor();
+  });
+  await picture('intake-catalogue', at, `/intake/${await ofKind('catalogue')}`, async () => {
+    await page.getByText('Links as readers get them').waitFor();
+    await page.keyboard.press('a');
+    for (const name of ['Scale to a tenth of a gram', 'Wooden lid of beech'])
+      await page.getByRole('checkbox', { name }).click();
+  });
+  await picture('intake-hook', at, `/intake/${await ofKind('hook')}`, async () => {
+    await page.getByText('Try it in a shell').waitFor();
+  });
+  await picture('intake-sound', at, `/intake/${await ofKind('recordings')}`, async () => {
+    await page.getByRole('button', { name: 'What bakers know about cabbage' }).click();
+    await page.getByRole('button', { name: 'Listen' }).waitFor();
+    await page.getByLabel('Speak about').fill('Packing a crock');
+    await page.getByRole('button', { name: 'Record', exact: true }).click();
+    await page.getByText('00:03').waitFor();
+  });
   await picture('articles', at, '/articles');
   await picture('article', at, `/articles/${await first('/articles?standing=ready', 'articles')}`, async () => {
     await page.keyboard.press('j');
   });
   await picture('cadence', at, '/cadence');
-  await picture('blogs', at, '/blogs');
   await picture('blog', at, `/blogs/${await first('/blogs', 'blogs')}`, async () => {
     await page.getByRole('button', { name: 'Test it' }).click();
     await page.getByText('Took the draft away').waitFor();

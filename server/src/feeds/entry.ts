@@ -21,6 +21,8 @@ export interface Entry {
   author: string;
   categories: string[];
   enclosure: Enclosure | null;
+  /** How long it lasts, of a video or a recording. */
+  seconds: number | null;
 }
 
 export interface Feed {

@@ -71,6 +71,7 @@ export function jsonFeed(value: unknown, address: string): Feed | null {
           text: body,
           published: momentOf(item.date_published) ?? momentOf(item.date_modified),
           author: item.authors[0]?.name.slice(0, 200) ?? '',
+          seconds: attachment?.duration_in_seconds ?? null,
           categories: item.tags.filter((tag) => tag !== '').slice(0, 30),
           enclosure:
             attachment && enclosed !== null

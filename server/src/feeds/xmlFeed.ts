@@ -22,6 +22,12 @@ function figure(text: string | undefined): number | null {
   return text !== undefined && text.trim() !== '' && Number.isFinite(value) && value > 0 ? value : null;
 }
 
+/** How long an entry lasts, as podcasts and videos say it (Media RSS 1.5). */
+function lasts(item: Element): number | null {
+  const media = childOf(childOf(item, 'group', 'media') ?? item, 'content', 'media');
+  return seconds(textIn(childOf(item, 'duration', 'itunes'))) ?? figure(media?.attributes['duration']);
+}
+
 function enclosureOf(item: Element, base: string): Enclosure | null {
   const given = childOf(item, 'enclosure') ?? atomLink(item, 'enclosure');
   const address = resolved(given?.attributes['url'] ?? given?.attributes['href'], base);
@@ -29,7 +35,7 @@ function enclosureOf(item: Element, base: string): Enclosure | null {
   return {
     address,
     mime: given.attributes['type'] ?? '',
-    seconds: seconds(textIn(childOf(item, 'duration', 'itunes'))),
+    seconds: lasts(item),
     bytes: figure(given.attributes['length']),
   };
 }
@@ -63,6 +69,7 @@ function rssEntry(item: Element, base: string): Entry {
     text,
     published: momentOf(first(item, 'pubdate', 'date', 'published', 'issued', 'updated')),
     author: plain(first(item, 'creator', 'author')).slice(0, 200),
+    seconds: lasts(item),
     categories: categoriesOf(item),
     enclosure: enclosureOf(item, base),
   };
@@ -79,6 +86,7 @@ function atomEntry(entry: Element, base: string): Entry {
     text,
     published: momentOf(first(entry, 'published', 'issued', 'created', 'updated', 'modified')),
     author: textIn(childOf(childOf(entry, 'author') ?? entry, 'name')).slice(0, 200),
+    seconds: lasts(entry),
     categories: categoriesOf(entry),
     enclosure: enclosureOf(entry, base),
   };

@@ -1,11 +1,8 @@
-import { XMLParser } from 'fast-xml-parser';
 import { parseHTML } from 'linkedom';
-import { z } from 'zod';
+import { readSitemap } from '../documents/sitemap.ts';
 import type { Network } from '../network/network.ts';
 import type { Database } from '../store/database.ts';
 import { rememberPages, type SeenPage } from './repository.ts';
-
-const Sitemap = z.object({ urlset: z.object({ url: z.array(z.object({ loc: z.string() })) }) });
 
 const MOST_PAGES = 2_000;
 const AT_ONCE = 4;
@@ -22,19 +19,12 @@ export async function readLinkIndex(
   signal: AbortSignal,
 ): Promise<{ ok: true; pages: number; fresh: number } | { ok: false; reason: string }> {
   const address = new URL('sitemap.xml', blog.address.endsWith('/') ? blog.address : `${blog.address}/`).href;
-  const outcome = await network.call({ method: 'GET', address, timeLimitMs: 15_000, signal });
-  if (outcome.kind !== 'reply')
-    return { ok: false, reason: outcome.kind === 'refused' ? outcome.reason : outcome.detail };
-  if (outcome.reply.status !== 200) return { ok: false, reason: `its sitemap answers ${outcome.reply.status}` };
-  const parsed = new XMLParser({ processEntities: false, isArray: (name) => name === 'url' }).parse(
-    outcome.reply.body.toString('utf8'),
-  ) as unknown;
-  const sitemap = Sitemap.safeParse(parsed);
-  if (!sitemap.success) return { ok: false, reason: 'its sitemap cannot be read' };
-  const origin = new URL(blog.address).origin;
-  const addresses = sitemap.data.urlset.url
-    .map(({ loc }) => loc.trim().replace(/&amp;/g, '&'))
-    .filter((loc) => URL.canParse(loc) && new URL(loc).origin === origin)
+  const read = await readSitemap(network, address, signal);
+  if (!read.ok) return { ok: false, reason: `its sitemap cannot be read: ${read.reason}` };
+  const { origin } = new URL(blog.address);
+  const addresses = read.pages
+    .map((page) => page.address)
+    .filter((at) => new URL(at).origin === origin)
     .slice(0, MOST_PAGES);
   const known = new Set(
     (await db.rows<{ address: string }>('SELECT address FROM link_page WHERE blog = ?', [blog.id])).map(

@@ -9,6 +9,9 @@ const TOKENS_A_WORD = 1.35;
 /** What is sent along with most questions: the fenced passages and the rules. */
 const SENT = 2_500;
 
+/** How long a recording is taken to be, until some were heard. */
+const MINUTES = 10;
+
 /** Tokens in and out of a step that has not been run here yet, as its words ask for them. */
 function tokensOf(step: Step): { in: number; out: number } {
   switch (step.kind) {
@@ -53,6 +56,7 @@ export async function estimateOf(
     const price = services.standard(stepKinds[step.kind].calls!)?.price;
     if (!price) continue;
     if (step.kind === 'illustrate') micros += price.microsPerPicture;
+    else if (step.kind === 'hear') micros += (price.microsPerMinute ?? 0) * MINUTES;
     else {
       const tokens = tokensOf(step);
       micros += (tokens.in * price.microsPerThousandIn + tokens.out * price.microsPerThousandOut) / 1_000;

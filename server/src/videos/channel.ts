@@ -1,6 +1,5 @@
-import { XMLParser } from 'fast-xml-parser';
 import { parseHTML } from 'linkedom';
-import { z } from 'zod';
+import { readFeed } from '../feeds/feed.ts';
 import type { Network } from '../network/network.ts';
 
 /** A video as a channel's feed lists it. */
@@ -60,61 +59,13 @@ function isFeed(text: string): boolean {
   return /^\s*(?:<\?xml[^>]*>\s*)?(?:<!--[\s\S]*?-->\s*)*<(?:feed|rss)\b/.test(text.slice(0, 2_000));
 }
 
-const text = z
-  .union([z.string(), z.number(), z.looseObject({ '#text': z.union([z.string(), z.number()]).optional() })])
-  .transform((value) => String(typeof value === 'object' ? (value['#text'] ?? '') : value).trim());
-const list = <T extends z.ZodType>(schema: T) =>
-  z
-    .union([z.array(schema), schema.transform((single) => [single])])
-    .catch([] as never)
-    .default([] as never);
-const AtomLink = z.looseObject({ '@href': z.string().default(''), '@rel': z.string().default('alternate') });
-const Media = z.looseObject({ '@duration': z.coerce.number().optional() });
-const Entry = z.looseObject({
-  title: text.optional(),
-  link: z.union([z.string().transform((href) => [{ '@href': href, '@rel': 'alternate' }]), list(AtomLink)]).optional(),
-  published: text.optional(),
-  updated: text.optional(),
-  pubDate: text.optional(),
-  'media:group': z.looseObject({ 'media:content': list(Media) }).optional(),
-  'media:content': list(Media).optional(),
-});
-const Feed = z.union([
-  z
-    .looseObject({ feed: z.looseObject({ title: text.optional(), entry: list(Entry) }) })
-    .transform(({ feed }) => ({ name: feed.title ?? '', entries: feed.entry })),
-  z
-    .looseObject({ rss: z.looseObject({ channel: z.looseObject({ title: text.optional(), item: list(Entry) }) }) })
-    .transform(({ rss }) => ({ name: rss.channel.title ?? '', entries: rss.channel.item })),
-]);
-
 function fromFeed(xml: string, feedAddress: string, address: string): ReadChannel {
-  // A document type could make entities grow without end; no feed needs one.
-  if (/<!DOCTYPE|<!ENTITY/i.test(xml))
-    return { ok: false, reason: 'its feed holds a document type, which is not read' };
-  let parsed: unknown;
-  try {
-    parsed = new XMLParser({ ignoreAttributes: false, attributeNamePrefix: '@', processEntities: true }).parse(xml);
-  } catch (error) {
-    return { ok: false, reason: `its feed cannot be read: ${error instanceof Error ? error.message : String(error)}` };
-  }
-  const read = Feed.safeParse(parsed);
-  if (!read.success) return { ok: false, reason: 'its feed is neither Atom nor RSS' };
-  const videos = read.data.entries.flatMap((entry): ListedVideo[] => {
-    const href = (entry.link ?? []).find((link) => link['@rel'] === 'alternate')?.['@href'] ?? '';
-    if (href === '' || !URL.canParse(href, feedAddress)) return [];
-    const when = entry.published ?? entry.pubDate ?? entry.updated ?? '';
-    const media = entry['media:group']?.['media:content']?.[0] ?? entry['media:content']?.[0];
-    return [
-      {
-        address: plainAddress(new URL(href, feedAddress).href),
-        title: (entry.title ?? '').slice(0, 300) || href,
-        published: Number.isNaN(Date.parse(when)) ? null : when,
-        seconds: media?.['@duration'] ?? null,
-      },
-    ];
-  });
-  return { ok: true, address, name: read.data.name, videos };
+  const read = readFeed(xml, feedAddress);
+  if (!read.ok) return { ok: false, reason: `its feed cannot be read: ${read.problem}` };
+  const videos = read.feed.entries.flatMap(({ link, title, published, seconds }): ListedVideo[] =>
+    link === null ? [] : [{ address: plainAddress(link), title: title || link, published, seconds }],
+  );
+  return { ok: true, address, name: read.feed.title, videos };
 }
 
 /** An address without what only says where a reader came from. */

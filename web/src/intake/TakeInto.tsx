@@ -1,4 +1,4 @@
-import { type Pipeline, type Source, Taken } from '@grivo/contract';
+import { Estimate, type Pipeline, PipelineWhole, type Source, Taken } from '@grivo/contract';
 import { SHIPPED } from '@grivo/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { type ReactNode, useState } from 'react';
@@ -50,9 +50,28 @@ export function useTakingInto(source: string, kind: Source['kind'], onTaken: () 
   return { pipelines, pipeline, choose, take: useTake(pipeline, onTaken), source, kind };
 }
 
+/** About what taking so many items costs: as articles of the pipeline cost lately, else by the prices of what it calls. */
+function useCost(pipeline: Pipeline | undefined, n: number): number | null {
+  const document = useQuery({
+    queryKey: ['pipeline', pipeline?.id],
+    queryFn: () => call('GET', `/pipelines/${pipeline?.id}`, { answer: PipelineWhole }),
+    enabled: pipeline !== undefined && n > 0,
+  }).data?.document;
+  const byPrice = useQuery({
+    queryKey: ['estimate', pipeline?.id, document],
+    queryFn: () => call('POST', '/procedures/estimate', { body: { document }, answer: Estimate }),
+    enabled: document !== undefined && pipeline?.microsEach === null,
+  }).data;
+  if (!pipeline || n === 0) return null;
+  const each = pipeline.microsEach ?? byPrice?.micros ?? null;
+  const gather = document?.steps.find((step) => step.kind === 'take')?.gather ?? 1;
+  return each === null ? null : each * Math.ceil(n / gather);
+}
+
 /** What taking so many costs, and into which pipeline they go. */
 export function IntoWords({ into: { pipelines, pipeline, choose, source, kind }, n }: { into: TakingInto; n: number }) {
   const make = `/pipelines?new&from=${SHIPPED.find(({ from }) => from === kind)?.key ?? 'guides'}&source=${source}`;
+  const cost = useCost(pipeline, n);
   if (pipelines.length === 0)
     return (
       <span className="text-small">
@@ -64,7 +83,7 @@ export function IntoWords({ into: { pipelines, pipeline, choose, source, kind },
     );
   return (
     <span className="text-small">
-      {n > 0 && pipeline && pipeline.microsEach !== null ? `about ${money(pipeline.microsEach * n)}, ` : ''}
+      {cost === null ? '' : `about ${money(cost)}, `}
       into{' '}
       <Word
         label="Into the pipeline"

@@ -3,13 +3,15 @@ import { useMutation } from '@tanstack/react-query';
 import { call } from '../api/call.ts';
 import { queryClient } from '../api/queries.ts';
 
+const changeKey = (source: string) => ['change source', source];
+
 /**
  * Changes how a source is looked at. A change shows at once; several made in a row are sent one after the other, each from
  * the rev the one before gave, so that quick typing never meets itself.
  */
 export function useChange({ id }: SourceWhole) {
   const key = ['source', id];
-  const change = ['change source', id];
+  const change = changeKey(id);
   const now = () => queryClient.getQueryData<SourceWhole>(key);
   return useMutation({
     mutationKey: change,
@@ -33,9 +35,10 @@ export function useChange({ id }: SourceWhole) {
   });
 }
 
-/** One look at a source, now. */
+/** One look at a source, once every change of it is made. */
 export function useLook(source: string) {
   return useMutation({
+    scope: { id: changeKey(source).join(' ') },
     mutationFn: () => call('POST', `/sources/${source}/look`, { answer: Looked }),
     onSettled: () => {
       for (const key of ['source', 'sources', 'items', 'looks', 'sheet'])

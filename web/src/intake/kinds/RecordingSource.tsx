@@ -120,9 +120,7 @@ function Speak({ onSpoken }: { onSpoken: (files: File[]) => Promise<void> }) {
             <span className="relative block h-2 w-32 border border-rule-strong" aria-hidden>
               <span className="absolute inset-y-0 left-0 bg-ink" style={{ width: `${recorder.loud * 100}%` }} />
             </span>
-            <span className="text-small text-ink-3">
-              {recorder.seconds > 2 && recorder.loud === 0 ? 'nothing is heard' : 'it hears you'}
-            </span>
+            <span className="text-small text-ink-3">{recorder.quietFor > 3 ? 'nothing is heard' : 'it hears you'}</span>
           </span>
         </>
       ) : (

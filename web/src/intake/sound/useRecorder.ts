@@ -5,13 +5,16 @@ import { loudness, RATE, wavOf } from './wav.ts';
 export type Recorder =
   | { state: 'idle'; problem: string | null; start: () => void }
   | { state: 'asking' }
-  | { state: 'recording'; seconds: number; loud: number; stop: () => Blob; drop: () => void };
+  | { state: 'recording'; seconds: number; loud: number; quietFor: number; stop: () => Blob; drop: () => void };
 
 interface Running {
   context: AudioContext;
   stream: MediaStream;
   parts: Float32Array[];
 }
+
+/** Louder than a quiet room. */
+const HEARD = 0.2;
 
 /** The longest that is recorded in one go. */
 const MOST_SECONDS = 3_600;
@@ -21,7 +24,7 @@ export function useRecorder(): Recorder {
   const running = useRef<Running | null>(null);
   const [state, setState] = useState<'idle' | 'asking' | 'recording'>('idle');
   const [problem, setProblem] = useState<string | null>(null);
-  const [heard, setHeard] = useState({ seconds: 0, loud: 0 });
+  const [heard, setHeard] = useState({ seconds: 0, loud: 0, quietFor: 0 });
   useEffect(() => () => void ended(running), []);
   const end = () => ended(running);
   const start = async () => {
@@ -37,17 +40,22 @@ export function useRecorder(): Recorder {
       const parts: Float32Array[] = [];
       let count = 0;
       let told = 0;
+      let loudAt = 0;
+      let loudest = 0;
       node.port.onmessage = ({ data }: MessageEvent<Float32Array>) => {
         if (count > MOST_SECONDS * RATE) return;
         parts.push(data);
         count += data.length;
+        loudest = Math.max(loudest, loudness(data));
+        if (loudest > HEARD) loudAt = count;
         if (count - told < RATE / 8) return;
         told = count;
-        setHeard({ seconds: count / RATE, loud: loudness(data) });
+        setHeard({ seconds: count / RATE, loud: loudest, quietFor: (count - loudAt) / RATE });
+        loudest = 0;
       };
       context.createMediaStreamSource(stream).connect(node);
       running.current = { context, stream, parts };
-      setHeard({ seconds: 0, loud: 0 });
+      setHeard({ seconds: 0, loud: 0, quietFor: 0 });
       setState('recording');
     } catch (error) {
       end();
