@@ -1,5 +1,6 @@
 // The readable text of an HTML page or document. Nothing in it is run, and what it says is only ever data.
 import { Readability } from '@mozilla/readability';
+import { Parser } from 'htmlparser2';
 import { parseHTML } from 'linkedom';
 
 /** What nobody sees is not read: it may say things to machines that people are not told. */
@@ -34,30 +35,30 @@ function paragraphsOf(root, least) {
   return out;
 }
 
-/** Frames of frames and the like, which recursive readers of a document lose themselves in. */
-function deepestOf(document) {
-  let deepest = 0;
+const MOST_DEEP = 400;
+const PART = 65_536;
+
+/**
+ * What keeps a page from being read at all: elements too deep in each other, in which readers of a document lose
+ * themselves, or too many. Found before a document is made of it, which of such pages takes long.
+ */
+function tangled(html) {
   let count = 0;
   let depth = 0;
-  let node = document.documentElement;
-  while (node && count < MOST_ELEMENTS) {
-    count++;
-    if (node.firstElementChild) {
-      node = node.firstElementChild;
-      depth++;
-    } else {
-      while (node && !node.nextElementSibling) {
-        node = node.parentElement;
-        depth--;
-      }
-      node = node?.nextElementSibling ?? null;
-    }
-    deepest = Math.max(deepest, depth);
-  }
-  return { deepest, count };
+  let problem = null;
+  const parser = new Parser({
+    onopentagname() {
+      count++;
+      if (++depth > MOST_DEEP) problem = `its elements lie more than ${MOST_DEEP} deep in each other`;
+      else if (count > MOST_ELEMENTS) problem = `it has more than ${MOST_ELEMENTS.toLocaleString('en-GB')} elements`;
+    },
+    onclosetag() {
+      depth--;
+    },
+  });
+  for (let at = 0; at < html.length && problem === null; at += PART) parser.write(html.slice(at, at + PART));
+  return problem;
 }
-
-const MOST_DEEP = 400;
 
 /**
  * @param {string} html
@@ -65,10 +66,9 @@ const MOST_DEEP = 400;
  * @returns {{ title: string, language: string | null, published: string | null, paragraphs: { text: string, heading: string }[] } | { problem: string }}
  */
 export function readHtml(html, { whole }) {
+  const problem = tangled(html);
+  if (problem !== null) return { problem };
   const { document } = parseHTML(/<html[\s>]/i.test(html) ? html : `<html><body>${html}</body></html>`);
-  const { deepest, count } = deepestOf(document);
-  if (deepest > MOST_DEEP) return { problem: `its elements lie ${deepest} deep in each other` };
-  if (count >= MOST_ELEMENTS) return { problem: `it has more than ${MOST_ELEMENTS.toLocaleString('en-GB')} elements` };
   for (const node of document.querySelectorAll(UNSEEN)) node.remove();
   const title = evened(document.querySelector('h1')?.textContent) || evened(document.title);
   const language = document.documentElement?.getAttribute('lang')?.slice(0, 2).toLowerCase() ?? '';

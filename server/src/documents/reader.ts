@@ -33,7 +33,14 @@ export class DocumentReader {
   private readonly threads: Thread[] = [];
   private closed = false;
 
-  constructor(private readonly most = 2) {}
+  /**
+   * @param most threads at once
+   * @param timeLimitMs for one document
+   */
+  constructor(
+    private readonly most = 2,
+    private readonly timeLimitMs = TIME_LIMIT_MS,
+  ) {}
 
   /** The text of a document, or why there is none: never a broken promise, whatever the bytes are. */
   read(bytes: Uint8Array, said: Said): Promise<ReadDocument> {
@@ -56,7 +63,7 @@ export class DocumentReader {
     if (this.closed || this.waiting.length === 0) return;
     let thread = this.threads.find((one) => one.idle);
     if (!thread && this.threads.length < this.most) {
-      thread = new Thread((gone) => {
+      thread = new Thread(this.timeLimitMs, (gone) => {
         const at = this.threads.indexOf(gone);
         if (at >= 0) this.threads.splice(at, 1);
         this.next();
@@ -79,7 +86,10 @@ class Thread {
   private now: { id: number; kind: DocumentKind; end: (read: ReadDocument) => void } | null = null;
   private id = 0;
 
-  constructor(private readonly gone: (thread: Thread) => void) {
+  constructor(
+    private readonly timeLimitMs: number,
+    private readonly gone: (thread: Thread) => void,
+  ) {
     this.worker.unref();
     this.worker.on('message', ({ id, read }: { id: number; read: DocumentText | { problem: string } }) => {
       if (this.now?.id === id) this.now.end(checked(read, this.now.kind));
@@ -100,8 +110,8 @@ class Thread {
     const read = await new Promise<ReadDocument>((end) => {
       this.now = { id, kind, end };
       const limit = setTimeout(
-        () => void this.end(`it takes more than ${TIME_LIMIT_MS / 1_000} seconds to read`),
-        TIME_LIMIT_MS,
+        () => void this.end(`it takes more than ${this.timeLimitMs / 1_000} seconds to read`),
+        this.timeLimitMs,
       );
       this.now.end = (result) => {
         clearTimeout(limit);

@@ -1,0 +1,193 @@
+import { docxOf, pdfOf } from '@grivo/standins';
+import { afterAll, describe, expect, test } from 'vitest';
+import { pageOf } from '../adapters/pages.ts';
+import { charsetOf, recognise, textOf } from './kind.ts';
+import { packedProblem } from './packed.mjs';
+import { DocumentReader } from './reader.ts';
+import { readMap } from './sitemap.ts';
+
+const reader = new DocumentReader();
+afterAll(() => reader.close());
+
+const read = async (bytes: Buffer | string, said: { name?: string; mime?: string; fetched?: boolean } = {}) => {
+  const got = await reader.read(Buffer.from(bytes), { fetched: false, ...said });
+  if (!got.ok) throw new Error(got.problem);
+  return got.text;
+};
+
+describe('what a document is', () => {
+  test.each([
+    ['%PDF-1.4', {}, 'pdf'],
+    ['junk before\n%PDF-1.7', {}, 'pdf'],
+    ['<!DOCTYPE html><p>x', {}, 'html'],
+    ['<!DOCTYPE html><p>x', { fetched: true }, 'page'],
+    ['<p>x', { mime: 'text/html; charset=utf-8', fetched: true }, 'page'],
+    ['# A', { name: 'a.md' }, 'markdown'],
+    ['words', { name: 'a.txt' }, 'text'],
+    ['words', { mime: 'text/plain' }, 'text'],
+  ])('%j %j', (text, said, kind) => {
+    expect(recognise(Buffer.from(text), { fetched: false, ...said })).toMatchObject({ ok: true, kind });
+  });
+
+  test.each([
+    ['', {}, 'it is empty'],
+    ['PK\u0003\u0004 something else', {}, /packed/],
+    ['{\\rtf1 words}', {}, /RTF/],
+    ['words', { mime: 'image/png' }, /no text \(image\/png\)/],
+    ['{"a": 1}', { mime: 'application/json', name: 'a.json' }, /no page and no document/],
+  ])('%j is none that is read', (text, said, says) => {
+    const got = recognise(Buffer.from(text), { fetched: false, ...said });
+    expect(got.ok ? '' : got.problem).toMatch(says);
+  });
+
+  test('its letters: by the mark, the reply, its own word, else as they are formed', () => {
+    expect(charsetOf(Buffer.from([0xff, 0xfe, 65, 0]), '')).toBe('utf-16le');
+    expect(charsetOf(Buffer.from('x'), 'text/html; charset="ISO-8859-1"')).toBe('iso-8859-1');
+    expect(charsetOf(Buffer.from('<?xml version="1.0" encoding="windows-1251"?>'), '')).toBe('windows-1251');
+    expect(charsetOf(Buffer.from('<meta charset=shift_jis>'), '')).toBe('shift_jis');
+    expect(charsetOf(Buffer.from('x'), 'text/html; charset=nonsense')).toBe('utf-8');
+    expect(textOf(Buffer.from([0x47, 0xe4, 0x72]), '')).toBe('Gär');
+  });
+});
+
+describe('reading', () => {
+  test('a PDF: paragraphs over lines and hyphens joined, headings and pages known, running heads and numbers left out', async () => {
+    const words =
+      'The brine should stand two centimetres above the leaves, and a plate keeps them down while the gas rises for the first week.';
+    const parts = Array.from({ length: 4 }, (_, i) => ({
+      heading: `Part ${'ABCD'[i]}`,
+      paragraphs: [
+        `${words} ${words} This is part number ${i}.`,
+        `${['First', 'Second', 'Third', 'Last'][i]} comes a paragraph that says a little more.`,
+      ],
+    }));
+    const text = await read(pdfOf('A handbook', parts));
+    expect(text.title).toBe('A handbook');
+    expect(text.paragraphs).toHaveLength(8);
+    expect(text.paragraphs[2]).toMatchObject({
+      heading: 'Part B',
+      page: 2,
+      text: `${words} ${words} This is part number 1.`,
+    });
+  });
+
+  test('a DOCX: title, headings, paragraphs', async () => {
+    const text = await read(
+      docxOf('Counter', [{ heading: 'Sizes', paragraphs: ['Three litres are enough for two.'] }]),
+      { name: 'a.docx' },
+    );
+    expect(text.paragraphs).toEqual([{ heading: 'Sizes', text: 'Three litres are enough for two.' }]);
+  });
+
+  test('Markdown: front matter, lists, tables, links as their words', async () => {
+    const text = await read(
+      '---\ntitle: "Named"\n---\n## Salt\n\nUse [two per cent](https://a.example) of *it* all.\n\n- one and two\n\n|a|b|\n|-|-|\n|more|of this here|\n',
+      { name: 'a.md' },
+    );
+    expect(text.title).toBe('Named');
+    expect(text.paragraphs.map((one) => one.text)).toEqual([
+      'Use two per cent of it all.',
+      'one and two',
+      'more, of this here',
+    ]);
+    expect(text.paragraphs[0]?.heading).toBe('Salt');
+  });
+
+  test('a page: what stands around its text and what nobody sees are left out', async () => {
+    const long = Array.from(
+      { length: 6 },
+      (_, i) =>
+        `<p>Paragraph ${i} tells at some length how the cabbage is salted, pressed and kept under its brine.</p>`,
+    ).join('');
+    const page = `<!doctype html><html lang="en"><head><title>T</title></head><body><nav><a href="/">Home of many things for you</a></nav><main><article><h1>Kraut</h1>${long}<p hidden>Nobody sees these words that stand here.</p></article></main><footer><p>All rights are reserved by somebody here.</p></footer></body></html>`;
+    const text = await read(page, { mime: 'text/html', fetched: true });
+    expect(text.title).toBe('Kraut');
+    expect(text.paragraphs).toHaveLength(6);
+  });
+
+  test('a plain text: a short first line is its title', async () => {
+    expect(await read('A title\n\nFirst words\nof a paragraph.\n\nSecond.', { name: 'a.txt' })).toMatchObject({
+      title: 'A title',
+      paragraphs: [{ text: 'First words of a paragraph.' }, { text: 'Second.' }],
+    });
+  });
+
+  test('as passages: whole paragraphs up to so many words, places for people', () => {
+    const paragraph = (text: string, page: number) => ({ text, heading: 'Salt', page });
+    const page = pageOf(
+      {
+        ok: true,
+        kind: 'pdf',
+        text: {
+          title: '',
+          language: null,
+          published: null,
+          paragraphs: [paragraph('one two three', 1), paragraph('four five six', 2)],
+        },
+      },
+      { address: 'https://a.example/', name: 'A file', language: 'en', mostWords: 4 },
+    );
+    expect(page).toMatchObject({
+      ok: true,
+      page: { title: 'A file', paragraphs: ['one two three'], places: ['page 1, Salt'] },
+    });
+  });
+
+  test('one that takes too long ends alone: what waits behind it is read all the same', async () => {
+    const impatient = new DocumentReader(1, 1_000);
+    const slow = `<html><body>${'<p>'.repeat(95_000)}${'<b>x</b>'.repeat(95_000)}</body></html>`;
+    const [first, second] = await Promise.all([
+      impatient.read(Buffer.from(slow), { fetched: true }),
+      impatient.read(Buffer.from('Words that are read.'), { name: 'a.txt', fetched: false }),
+    ]);
+    expect(first).toEqual({ ok: false, problem: 'it takes more than 1 seconds to read' });
+    expect(second.ok).toBe(true);
+    await impatient.close();
+  });
+
+  test('elements too deep in each other are refused before a document is made of them', async () => {
+    const deep = await reader.read(Buffer.from(`<html>${'<div>'.repeat(300_000)}`), { fetched: true });
+    expect(deep).toEqual({ ok: false, problem: 'its elements lie more than 400 deep in each other' });
+  });
+});
+
+test('a packed file that grows beyond what is allowed is refused, whatever its directory says', () => {
+  const file = docxOf('A', [{ heading: 'B', paragraphs: ['x'.repeat(200_000)] }]);
+  expect(packedProblem(file, 1_000_000)).toBeNull();
+  expect(packedProblem(file, 100_000)).toMatch(/larger than/);
+  const lying = Buffer.from(file);
+  for (let at = lying.indexOf('PK\u0001\u0002'); at >= 0; at = lying.indexOf('PK\u0001\u0002', at + 4))
+    lying.writeUInt32LE(5, at + 24);
+  expect(packedProblem(lying, 100_000)).toMatch(/larger than/);
+  expect(packedProblem(file.subarray(0, 300), 1_000_000)).toBe('its end is missing');
+});
+
+describe('sitemaps', () => {
+  test('pages with their days, maps of an index, one address a line', () => {
+    expect(
+      readMap(
+        '<urlset><url><loc> /a </loc><lastmod>2026-01-02</lastmod></url><url><loc>javascript:x</loc></url></urlset>',
+        'https://a.example/s.xml',
+      ),
+    ).toEqual({
+      ok: true,
+      maps: [],
+      pages: [{ address: 'https://a.example/a', changed: '2026-01-02' }],
+    });
+    expect(
+      readMap('<sitemapindex><sitemap><loc>b.xml</loc></sitemap></sitemapindex>', 'https://a.example/x/s.xml'),
+    ).toEqual({
+      ok: true,
+      maps: ['https://a.example/x/b.xml'],
+      pages: [],
+    });
+    expect(readMap('https://a.example/1\nno address\nhttps://a.example/2', 'https://a.example/')).toMatchObject({
+      ok: true,
+      pages: [{ address: 'https://a.example/1' }, { address: 'https://a.example/2' }],
+    });
+  });
+
+  test.each(['<rss/>', 'words', '<html><p>'])('%s is none', (text) =>
+    expect(readMap(text, 'https://a.example/').ok).toBe(false),
+  );
+});
