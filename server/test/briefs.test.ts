@@ -186,7 +186,12 @@ describe('a brief stopped by a person', () => {
     ]);
     const [id] = await w.take(pipeline);
     const whole = async () => (await reader<BriefWhole>('GET', `/briefs/${id}`)).body;
-    await expect.poll(async () => (await whole()).runs.find(({ path }) => path === 's3')?.state).toBe('running');
+    await expect
+      .poll(async () => (await whole()).runs.find(({ path }) => path === 's3')?.state, {
+        timeout: 10_000,
+        interval: 20,
+      })
+      .toBe('running');
     expect((await editor('POST', `/briefs/${id}/stop`, {})).status).toBe(204);
     const stopped = (await whole()).runs.find(({ path }) => path === 's3');
     expect(stopped).toMatchObject({ state: 'stopped', failure: { sentence: 'editor stopped it.' } });

@@ -96,6 +96,13 @@ beforeAll(async () => {
         return { ok: false, failure: { code: 'nothing-found', subject: 'x' } };
       },
     } as unknown as Tools['lookUp'],
+    transcriber: {
+      hear: async (_service: unknown, { language }: { language: string | null }) => {
+        asked.push(language);
+        const segments = PARAGRAPHS.map((text, i) => ({ start: i * 8, end: i * 8 + 7, text, sure: 80 }));
+        return { ok: true, value: { heard: { language: 'en', seconds: 40, segments, sure: 80 }, micros: 0 } };
+      },
+    } as unknown as Tools['transcriber'],
     mail: {
       timeLimitMs: 1_000,
       send: async (letter: unknown) => {
@@ -110,6 +117,8 @@ beforeAll(async () => {
     ...fields,
     link: watch('salt-by-weight'),
     other: watch('how-full'),
+    page: `${w.standIns.address}/pages/cellar-notes/salt-by-weight`,
+    recording: { address: `${w.standIns.address}/podcasts/over-the-crock/what-bakers-know.wav`, title: 'Bakers' },
     row: { Name: 'A crock', Notes: PARAGRAPHS[0]! },
     chapters: [1, 2].map((n) => ({ title: `Chapter ${n}`, start: n, passages: [passages[n]!.id] })),
   };
@@ -218,7 +227,24 @@ type Words = Record<string, unknown>;
 const TABLE: Partial<
   Record<StepKindName, { step?: Words; words: Record<string, unknown | { value: unknown; with: Words }> }>
 > = {
-  read: { words: { what: 'the row', address: '{{ other }}', from: '01:00', to: '02:00' } },
+  read: {
+    words: {
+      what: 'the row',
+      address: '{{ other }}',
+      from: '01:00',
+      to: '02:00',
+      most: { value: 50, with: { what: 'the page', address: '{{ page }}' } },
+    },
+  },
+  hear: {
+    words: {
+      language: 'de',
+      from: '00:10',
+      to: '00:10',
+      sure: 90,
+      otherwise: { value: 'set it aside', with: { sure: 90 } },
+    },
+  },
   gist: { words: { words: 60, picks: ['names'], instruction: 'Only what is new.' } },
   aim: {
     words: {

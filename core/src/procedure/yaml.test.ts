@@ -23,7 +23,7 @@ describe('what is wrong is told with its line and what mends it', () => {
   test('a kind nobody knows', () => {
     expect(problems(`${HEAD}  - id: s1\n    kind: dance\n`)).toEqual([
       expect.stringMatching(
-        /^[45]: there is no kind of step ‘dance’\. Choose one of take, read, look up, gist, judge/,
+        /^[45]: there is no kind of step ‘dance’\. Choose one of take, read, hear, look up, gist, judge/,
       ) as string,
     ]);
   });
