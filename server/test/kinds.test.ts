@@ -4,6 +4,7 @@ import { DOCUMENTS, fileOf, PODCASTS, recordingOf } from '@grivo/standins';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { z } from 'zod';
 import { Procedures } from '../src/engine/briefState.ts';
+import { findFeeds } from '../src/feeds/find.ts';
 import { storeFile } from '../src/files/repository.ts';
 import { createPipeline } from '../src/pipelines/repository.ts';
 import { takeChosen } from '../src/sources/look.ts';
@@ -123,6 +124,15 @@ describe('every kind of source, from a look to an article', () => {
     const page = await postOf(briefs[0]!);
     expect(page).toContain('/news/brine-gazette/ferment-clubs"');
     expect(page).not.toContain('/go?to');
+  });
+
+  test('feeds by a subject: those of the sites that pages on it lie on', async () => {
+    const found = await findFeeds(w.product.tools, 'how much salt for sauerkraut', AbortSignal.timeout(20_000));
+    expect(found.ok && found.feeds.map(({ address }) => new URL(address).pathname)).toContain(
+      '/pages/cellar-notes/feed.xml',
+    );
+    const none = await findFeeds(w.product.tools, 'zqxj vbnm', AbortSignal.timeout(20_000));
+    expect(none).toMatchObject({ ok: false, reason: 'no site on it has a feed' });
   });
 
   test('catalogue: partner links in every article, unreadable pages refused', async () => {

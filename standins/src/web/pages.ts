@@ -21,21 +21,21 @@ export function smallWeb(pages: readonly WebPage[], troubles: Troubles): Router 
   const router = Router();
   const byPath = new Map(pages.map((page) => [`/pages/${page.site}/${page.slug}`, page]));
   router.get(
-    '/pages/:site/:slug',
-    troubles.around('web', (request) => {
-      const page = byPath.get(request.path);
-      return page
-        ? { status: 200, type: 'text/html', body: html(page, pages) }
-        : { status: 404, type: 'text/html', body: '<!doctype html><title>Not found</title><p>There is no such page.' };
-    }),
-  );
-  router.get(
     '/pages/:site/feed.xml',
     troubles.around('feeds', (request) => {
       const own = pages.filter(({ site }) => site === request.params['site']);
       return own.length > 0
         ? { status: 200, type: 'application/rss+xml', body: Buffer.from(feedOf(own)) }
         : { status: 404, type: 'text/plain', body: 'There is no such site.' };
+    }),
+  );
+  router.get(
+    '/pages/:site/:slug',
+    troubles.around('web', (request) => {
+      const page = byPath.get(request.path);
+      return page
+        ? { status: 200, type: 'text/html', body: html(page, pages) }
+        : { status: 404, type: 'text/html', body: '<!doctype html><title>Not found</title><p>There is no such page.' };
     }),
   );
   const search = searchIndex(pages);

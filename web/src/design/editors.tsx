@@ -160,7 +160,7 @@ export function ChoiceEditor({
   onChoose: (value: string) => void;
 }) {
   return (
-    <div role="radiogroup" className="-mx-1">
+    <div role="radiogroup" className="choices -mx-1">
       {options.map((option) => (
         <button
           key={option.value}
@@ -176,7 +176,7 @@ export function ChoiceEditor({
           <em>{option.does}</em>
         </button>
       ))}
-      {options.length === 0 ? <p className="px-2 text-ink-3">There is none yet.</p> : null}
+      {options.length === 0 ? <p className="col-span-2 px-2 text-ink-3">There is none yet.</p> : null}
     </div>
   );
 }

@@ -75,13 +75,13 @@ function SourceLine({ row, now }: { row: Source; now: number }) {
   const { says, one, many } = KIND[row.kind];
   const open = Math.max(0, row.items - row.taken - row.leftOut);
   return (
-    <li className="row grid min-h-12 grid-cols-[minmax(0,1fr)_110px_260px_230px_190px] items-center gap-x-3 py-1">
+    <li className="row grid min-h-12 grid-cols-[minmax(0,1fr)_110px_260px_230px_190px] items-center max-[1100px]:grid-cols-[minmax(0,1fr)_100px_130px_200px_170px] gap-x-3 py-1">
       <Link to={`/intake/${row.id}`} className="brackets w-fit max-w-full truncate text-proc font-medium">
         {row.name}
       </Link>
       <span className="text-small text-ink-3">{says}</span>
       <span className="flex items-center gap-3 text-small">
-        <span className="relative block h-2 w-28 border border-rule-strong">
+        <span className="relative block h-2 w-28 border border-rule-strong max-[1100px]:hidden">
           <span
             className="absolute inset-y-0 left-0 bg-ink"
             style={{ width: `${row.items === 0 ? 0 : (row.taken / row.items) * 100}%` }}

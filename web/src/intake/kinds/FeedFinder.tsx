@@ -100,7 +100,7 @@ export function FeedFinder({
               busy={busy ? 'Adding' : null}
               onClick={() => onChoose(chosen.map(({ address, name }) => ({ address, name })))}
             >
-              {chosen.length === 1 ? says : `${says} (${count(chosen.length)})`}
+              {chosen.length < 2 ? says : `Add these ${count(chosen.length)}`}
             </Button>
           </li>
         </ul>
