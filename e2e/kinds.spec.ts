@@ -186,9 +186,7 @@ test('a catalogue of twenty with three unticked and two unreadable: fifteen note
   }
 });
 
-test('our own publications: what went out is followed by a short draft, and does not follow itself', async ({
-  page,
-}) => {
+test('our own publications: what went out is followed by a short version, and never by itself', async ({ page }) => {
   await adding(page, /^our own publications/);
   await page.getByLabel('Called').fill('What went out');
   const list = await added(page);
@@ -197,6 +195,9 @@ test('our own publications: what went out is followed by a short draft, and does
   await page.keyboard.press('Escape');
   await look(page);
   await pipelineForIt(page, 'Followed', null, async () => {
+    // Live, so that it could come in again.
+    await page.getByRole('button', { name: /^publish, as/ }).click();
+    await page.getByRole('radio', { name: /^live/ }).click();
     await page.getByRole('button', { name: /^tell, by/ }).click();
     await page.getByRole('radio', { name: /^message/ }).click();
     await page.getByRole('button', { name: /^tell, to/ }).click();

@@ -113,6 +113,8 @@ describe('every kind of source, from a look to an article', () => {
     });
     const all = await items(source, 'feed');
     expect(all.length).toBe(33);
+    // Neither feed has changed since: they say so, and nothing of them is sent again.
+    expect(await w.product.look(source)).toMatchObject({ kind: 'looked', looked: { found: 0, trouble: null } });
     const repeats = all.filter(({ leftOut }) => leftOut === 'near repeat');
     expect(repeats.map(({ subject }) => subject).sort()).toEqual([
       'Glazed lids stay cooler in a summer cellar, test shows',

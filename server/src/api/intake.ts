@@ -27,7 +27,7 @@ import { fileAbout, fileBody } from '../files/repository.ts';
 import { callsOf, openHook, renewHook } from '../hooks/repository.ts';
 import type { Product } from '../product.ts';
 import { mostSeconds } from '../sound/about.ts';
-import { getRecording, RecordingField } from '../sound/recording.ts';
+import { aboutRecording, getRecording, RecordingField } from '../sound/recording.ts';
 import { foundProducts } from '../sources/kinds/catalogue.ts';
 import { takeFor } from '../sources/look.ts';
 import { putRequest } from '../sources/putIn.ts';
@@ -212,13 +212,13 @@ export function intakeRoutes(product: Product): Route[] {
       handle: async ({ params }) => {
         const recording = RecordingField.safeParse((await item(params['id']!)).fields['recording']).data;
         if (!recording) throw notFound('recording');
-        const got = await getRecording({ network: tools.network, db }, recording, AbortSignal.timeout(120_000));
+        const got = await aboutRecording({ network: tools.network, db }, recording, AbortSignal.timeout(30_000));
         if (!got.ok) throw problem(422, 'Not to be heard', `The recording: ${got.reason}.`, 'Give another recording.');
         const service = tools.services.standard('transcriber');
         return {
           seconds: got.about.seconds,
           form: got.about.form,
-          micros: service ? microsOf(service, mostSeconds(got.about, got.bytes.length)) : null,
+          micros: service ? microsOf(service, mostSeconds(got.about, got.bytes)) : null,
         };
       },
     }),

@@ -5,8 +5,14 @@ import type { Tools } from '../steps/tools.ts';
 import { type Feed, resolved } from './entry.ts';
 import { readFeed } from './feed.ts';
 
+/** What a server calls the state of a feed, so that it can be asked whether there is another (RFC 9110, section 13). */
+export interface FeedState {
+  etag: string;
+  modified: string;
+}
+
 export type GotFeed =
-  | { ok: true; address: string; feed: Feed; hub: string | null; self: string }
+  | { ok: true; address: string; feed: Feed; hub: string | null; self: string; state: FeedState }
   | { ok: false; reason: string; page: { html: string; address: string } | null };
 
 const TIME_LIMIT_MS = 20_000;
@@ -14,19 +20,32 @@ const MOST_BYTES = 15_000_000;
 const ACCEPT =
   'application/atom+xml, application/rss+xml, application/feed+json, application/xml;q=0.9, application/json;q=0.8, text/html;q=0.7, */*;q=0.5';
 
-/** The feed at an address; of a web page there, the page, so that the feed it names can be found. */
-export async function getFeed(network: Network, address: string, signal: AbortSignal): Promise<GotFeed> {
+/**
+ * The feed at an address, or that it is as it was; of a web page there, the page, so that the feed it names can be found.
+ * @param since the state it was in when it was read last
+ */
+export async function getFeedSince(
+  network: Network,
+  address: string,
+  signal: AbortSignal,
+  since: FeedState | null,
+): Promise<GotFeed | 'unchanged'> {
   const outcome = await network.call({
     method: 'GET',
     address,
     timeLimitMs: TIME_LIMIT_MS,
     maxBytes: MOST_BYTES,
-    headers: { accept: ACCEPT },
+    headers: {
+      accept: ACCEPT,
+      ...(since?.etag ? { 'if-none-match': since.etag } : {}),
+      ...(since?.modified ? { 'if-modified-since': since.modified } : {}),
+    },
     signal,
   });
   const bad = (reason: string): GotFeed => ({ ok: false, reason, page: null });
   if (outcome.kind !== 'reply') return bad(outcome.kind === 'refused' ? outcome.reason : outcome.detail);
   const { status, body, headers, address: answered } = outcome.reply;
+  if (status === 304 && since) return 'unchanged';
   if (status !== 200) return bad(`it answers ${status}`);
   const text = textOf(body, headers['content-type'] ?? '');
   const read = readFeed(text, answered);
@@ -38,6 +57,7 @@ export async function getFeed(network: Network, address: string, signal: AbortSi
       feed: read.feed,
       hub: links.get('hub') ?? read.feed.hub,
       self: links.get('self') ?? read.feed.self ?? answered,
+      state: { etag: headers['etag'] ?? '', modified: headers['last-modified'] ?? '' },
     };
   }
   return {
@@ -45,6 +65,12 @@ export async function getFeed(network: Network, address: string, signal: AbortSi
     reason: read.problem,
     page: /web page/.test(read.problem) ? { html: text, address: answered } : null,
   };
+}
+
+/** The feed at an address, whatever was read before. */
+export async function getFeed(network: Network, address: string, signal: AbortSignal): Promise<GotFeed> {
+  const got = await getFeedSince(network, address, signal, null);
+  return got === 'unchanged' ? { ok: false, reason: 'it answers 304', page: null } : got;
 }
 
 /** Links of a reply's header by their relation (RFC 8288). */

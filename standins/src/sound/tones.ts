@@ -1,6 +1,7 @@
 /**
  * Speech of the stand-ins: letters put into tones, sixteen of them, two to a letter, so that what is said can be heard out
- * of the sound again, through a microphone too. A tone lasts 20 milliseconds; a mark of two tones opens the speech.
+ * of the sound again, through a microphone too. A tone lasts 20 milliseconds; a mark of six opens each sentence, so that
+ * after a gap in the sound the next one is found again.
  */
 const RATE = 8_000;
 const SAMPLES = 160;
@@ -12,10 +13,18 @@ const QUIET = 0.004;
 const hertz = (tone: number): number => LOWEST_HZ + tone * STEP_HZ;
 const SECONDS = SAMPLES / RATE;
 
+const sentencesOf = (text: string): string[] =>
+  text
+    .replace(/\s+/g, ' ')
+    .trim()
+    .split(/(?<=[.!?]) (?=\S)/);
+
 /** A text as sound: samples from -1 to 1 at 8,000 a second. */
 export function spokenSamples(text: string, loud = 0.5): Float32Array {
-  const bytes = Buffer.from(text.replace(/\s+/g, ' ').trim(), 'utf8');
-  const tones = [...MARK, ...[...bytes].flatMap((byte) => [byte >> 4, byte & 15])];
+  const tones = sentencesOf(text).flatMap((sentence) => [
+    ...MARK,
+    ...[...Buffer.from(sentence, 'utf8')].flatMap((byte) => [byte >> 4, byte & 15]),
+  ]);
   const out = new Float32Array(tones.length * SAMPLES);
   tones.forEach((tone, n) => {
     for (let i = 0; i < SAMPLES; i++) {
@@ -110,21 +119,23 @@ function heardTone(samples: Float32Array, from: number): { tone: number; sure: n
   return { tone: all.indexOf(loudest), sure: sum === 0 ? 0 : loudest / sum, loud: Math.sqrt(loudest) };
 }
 
-/** Where the mark lies best, in samples; null when there is none. */
-function begins(samples: Float32Array): number | null {
+/** How well the mark lies at a place: 0 when it does not. */
+function marked(samples: Float32Array, at: number): number {
+  let sum = 0;
+  for (const [n, tone] of MARK.entries()) {
+    const heard = heardTone(samples, at + n * SAMPLES);
+    if (heard.loud < QUIET || heard.tone !== tone) return 0;
+    sum += heard.sure;
+  }
+  return sum / MARK.length;
+}
+
+/** Where the next mark lies best, in samples from a place on; null when there is none. */
+function nextMark(samples: Float32Array, from: number): number | null {
   let best: { at: number; fits: number } | null = null;
-  const fits = (at: number): number => {
-    let sum = 0;
-    for (const [n, tone] of MARK.entries()) {
-      const heard = heardTone(samples, at + n * SAMPLES);
-      if (heard.loud < QUIET || heard.tone !== tone) return 0;
-      sum += heard.sure;
-    }
-    return sum / MARK.length;
-  };
-  for (let at = 0; at + MARK.length * SAMPLES < samples.length; at += 20) {
-    const how = fits(at);
-    if (how > (best?.fits ?? 0.5)) best = { at, fits: how };
+  for (let at = from; at + MARK.length * SAMPLES < samples.length; at += 20) {
+    const fits = marked(samples, at);
+    if (fits > (best?.fits ?? 0.5)) best = { at, fits };
     else if (best && at > best.at + SAMPLES) break;
   }
   return best?.at ?? null;
@@ -138,43 +149,52 @@ export interface HeardSentence {
   sure: number;
 }
 
+/** Tones heard so unsurely that what follows lies elsewhere, as after a gap. */
+const LOST = 0.4;
+const MOST_LOST = 4;
+
 /** What is said in samples, in sentences with their times, and how sure it was heard. */
 export function heardIn(samples: Float32Array): HeardSentence[] {
-  const from = begins(samples);
-  if (from === null) return [];
+  const out: HeardSentence[] = [];
+  for (let mark = nextMark(samples, 0); mark !== null; ) {
+    const sentence = heardAt(samples, mark + MARK.length * SAMPLES);
+    if (sentence.text !== '') out.push(sentence);
+    const end = Math.round(sentence.end * RATE);
+    mark = marked(samples, end) > 0.5 ? end : nextMark(samples, end);
+  }
+  return out;
+}
+
+/** The sentence that begins at a place: until the next mark, silence, or what cannot be made out. */
+function heardAt(samples: Float32Array, from: number): HeardSentence {
   const letters: { byte: number; sure: number }[] = [];
-  const first = from + MARK.length * SAMPLES;
-  for (let at = first; at + 2 * SAMPLES <= samples.length + 40; at += 2 * SAMPLES) {
+  let lost = 0;
+  let at = from;
+  for (; at + 2 * SAMPLES <= samples.length + 40; at += 2 * SAMPLES) {
+    if (letters.length > 0 && marked(samples, at) > 0.5) break;
     const [high, low] = [heardTone(samples, at), heardTone(samples, at + SAMPLES)];
     if (high.loud < QUIET && low.loud < QUIET) break;
-    letters.push({ byte: high.tone * 16 + low.tone, sure: Math.min(high.sure, low.sure) });
+    const sure = Math.min(high.sure, low.sure);
+    lost = sure < LOST ? lost + 1 : 0;
+    letters.push({ byte: high.tone * 16 + low.tone, sure });
+    if (lost >= MOST_LOST) break;
   }
-  const out: HeardSentence[] = [];
-  let open = 0;
-  const timeOf = (n: number) => (first + n * 2 * SAMPLES) / RATE;
-  const close = (end: number) => {
-    const part = letters.slice(open, end);
-    const text = Buffer.from(part.map(({ byte }) => byte))
+  const made = lost >= MOST_LOST ? letters.slice(0, -MOST_LOST) : letters;
+  return {
+    start: from / RATE,
+    end: at / RATE,
+    // What lies beyond letters was not said.
+    text: Buffer.from(made.map(({ byte }) => byte))
       .toString('utf8')
-      .trim();
-    if (text !== '')
-      out.push({
-        start: timeOf(open),
-        end: timeOf(end),
-        text,
-        sure: part.reduce((sum, one) => sum + one.sure, 0) / part.length,
-      });
-    open = end;
+      .replace(/[\u0000-\u001f\ufffd]/g, '')
+      .trim(),
+    sure: letters.reduce((sum, one) => sum + one.sure, 0) / Math.max(1, letters.length),
   };
-  letters.forEach(({ byte }, n) => {
-    const next = letters[n + 1]?.byte;
-    if ((byte === 0x2e || byte === 0x3f || byte === 0x21) && (next === 0x20 || next === undefined)) close(n + 1);
-  });
-  close(letters.length);
-  return out;
 }
 
 /** How long a text takes to say. */
 export function secondsToSay(text: string): number {
-  return (MARK.length + Buffer.byteLength(text, 'utf8') * 2) * SECONDS;
+  const sentences = sentencesOf(text);
+  const letters = sentences.reduce((sum, one) => sum + Buffer.byteLength(one, 'utf8'), 0);
+  return (sentences.length * MARK.length + letters * 2) * SECONDS;
 }

@@ -39,7 +39,8 @@ export function Word({
         </Popover.Trigger>
         <Popover.Portal>
           <Popover.Content className="pop" sideOffset={8} align="start" alignOffset={-16} collisionPadding={12}>
-            {open ? editor(() => setOpen(false)) : null}
+            {/* Its stem stands outside of what scrolls. */}
+            {open ? <div className="pop-in">{editor(() => setOpen(false))}</div> : null}
           </Popover.Content>
         </Popover.Portal>
       </Popover.Root>

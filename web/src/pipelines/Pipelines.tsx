@@ -136,6 +136,10 @@ function NewPipeline({ from: given, source: wanted }: { from: string | null; sou
   const sources = useQuery(read.sources());
   const fitting = (sources.data?.sources ?? []).filter((source) => !('from' in from) || source.kind === from.from);
   const source = fitting.find(({ id }) => id === chosen) ?? fitting[0];
+  // Those that fit what it is made for come first.
+  const kind = sources.data?.sources.find(({ id }) => id === wanted)?.kind;
+  const fits = (one: (typeof SHIPPED)[number]) => one.from === kind;
+  const offered = [...SHIPPED.filter(fits), ...SHIPPED.filter((one) => !fits(one)), EMPTY];
   const go = useNavigate();
   const make = useMutation({
     mutationFn: (name: string) => {
@@ -166,7 +170,7 @@ function NewPipeline({ from: given, source: wanted }: { from: string | null; sou
           editor={(close) => (
             <ChoiceEditor
               value={key}
-              options={[...SHIPPED, EMPTY].map((one) => ({ value: one.key, says: one.name, does: one.says }))}
+              options={offered.map((one) => ({ value: one.key, says: one.name, does: one.says }))}
               onChoose={(chosen) => {
                 setKey(chosen);
                 close();

@@ -1,7 +1,7 @@
 import type { FeedSettings } from '@grivo/contract';
 import { countWords, type Failure } from '@grivo/core';
 import type { Entry, Feed } from '../../feeds/entry.ts';
-import { getFeed } from '../../feeds/find.ts';
+import { type FeedState, getFeedSince } from '../../feeds/find.ts';
 import { unwrapped } from '../../feeds/unwrap.ts';
 import { keepSubscribed } from '../../websub/subscriptions.ts';
 import { sha } from '../fingerprint.ts';
@@ -12,22 +12,33 @@ const SHARED = 3;
 /** Words of a text that tell by themselves whether it was there before; titles are reworded first. */
 const ENOUGH = 25;
 
+/** States of feeds when they were read and kept, by source, settings and address; lost with the process, which harms nothing. */
+const states = new Map<string, FeedState>();
+const MOST_STATES = 5_000;
+
 /** Entries of feeds, read as one, the oldest first; an entry that stands in several is one. */
 export const feed: SourceReader<'feed'> = {
   async look(ports, source, signal) {
     const { settings } = source;
-    const got = await Promise.all(
-      settings.feeds.map(async (one) => ({ ...one, got: await getFeed(ports.network, one.address, signal) })),
+    const key = (address: string) => sha(JSON.stringify([source.id, settings, address]));
+    const all = await Promise.all(
+      settings.feeds.map(async ({ address, name }) => ({
+        address,
+        name,
+        got: await getFeedSince(ports.network, address, signal, states.get(key(address)) ?? null),
+      })),
     );
-    const broken = got.flatMap((one) => (one.got.ok ? [] : [`${one.name || one.address}: ${one.got.reason}`]));
-    // One that cannot be read today does not keep the others from being read.
+    // What is as it was when it was kept has nothing that is new.
+    const got = all.flatMap((one) => (one.got === 'unchanged' ? [] : [{ ...one, got: one.got }]));
+    const broken = got.flatMap(({ got: one, name, address }) => (one.ok ? [] : [`${name || address}: ${one.reason}`]));
     const unread = (reasons: string[], mend: string): Failure => ({
       code: 'source-unreadable',
       source: source.id,
       reason: reasons.slice(0, 3).join('; ') || 'it names no feed',
       mend,
     });
-    if (broken.length === got.length)
+    // One that cannot be read today does not keep the others from being read.
+    if (broken.length === all.length)
       return { ok: false, failure: unread(broken, 'Open the address, and give that of the feed if it is another.') };
     if (settings.push)
       for (const { got: one } of got)
@@ -41,6 +52,10 @@ export const feed: SourceReader<'feed'> = {
       partly: broken.length > 0 ? unread(broken, 'The others were read; open the address of this one.') : null,
       entries: (async function* () {
         yield sorted;
+        // Asked for more, what was given is kept.
+        if (states.size > MOST_STATES) states.clear();
+        for (const { address, got: one } of got)
+          if (one.ok && (one.state.etag !== '' || one.state.modified !== '')) states.set(key(address), one.state);
       })(),
     };
   },

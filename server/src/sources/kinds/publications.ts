@@ -42,7 +42,7 @@ interface PublishedRow {
 const COME_OF = `WITH RECURSIVE own (publication, address, n) AS (
     SELECT p.id, p.address, 1 FROM item i JOIN brief_item bi ON bi.item = i.id JOIN article a ON a.brief = bi.brief JOIN publication p ON p.article = a.id WHERE i.source = ?
     UNION
-    SELECT p.id, p.address, own.n + 1 FROM own JOIN item i ON JSON_VALUE(i.fields, '$.link') = own.address JOIN brief_item bi ON bi.item = i.id
+    SELECT p.id, p.address, own.n + 1 FROM own JOIN source s ON s.kind = 'publications' JOIN item i ON i.source = s.id AND JSON_VALUE(i.fields, '$.link') = own.address JOIN brief_item bi ON bi.item = i.id
       JOIN article a ON a.brief = bi.brief JOIN publication p ON p.article = a.id WHERE own.n < 5
   ) SELECT DISTINCT publication, address FROM own`;
 
