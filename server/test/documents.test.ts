@@ -1,10 +1,10 @@
 import { docxOf, pdfOf } from '@grivo/standins';
 import { afterAll, describe, expect, test } from 'vitest';
-import { pageOf } from '../adapters/pages.ts';
-import { charsetOf, recognise, textOf } from './kind.ts';
-import { packedProblem } from './packed.mjs';
-import { DocumentReader } from './reader.ts';
-import { readMap } from './sitemap.ts';
+import { pageOf } from '../src/adapters/pages.ts';
+import { charsetOf, recognise, textOf } from '../src/documents/kind.ts';
+import { packedProblem } from '../src/documents/packed.mjs';
+import { DocumentReader } from '../src/documents/reader.ts';
+import { readMap } from '../src/documents/sitemap.ts';
 
 const reader = new DocumentReader();
 afterAll(() => reader.close());
