@@ -201,6 +201,20 @@ test('a request typed in is taken at once by the pipeline that is fed by it', as
   expect((await editor('POST', `/sources/${body.id}/requests`, { subject: ' ' })).status).toBe(422);
 });
 
+test('words that leave subjects out hold for what is handed in, at once and when they are changed', async () => {
+  const { id, address } = await hook({ signed: false, exclude: ['cheap'] });
+  const pipeline = await fed(id);
+  expect((await call(address, JSON.stringify({ subject: 'Cheap crocks', notes: NOTES }))).body.standing).toBe(
+    'left out',
+  );
+  const briefs = await w.product.ground.db.rows('SELECT 1 FROM brief WHERE pipeline = ?', [pipeline]);
+  expect(briefs).toHaveLength(0);
+  const settings = { kind: 'hook', signed: false, exclude: [] };
+  expect((await editor('PUT', `/sources/${id}`, { settings }, { 'if-match': '"1"' })).status).toBe(200);
+  const { body } = await editor<{ items: { leftOut: string | null }[] }>('GET', `/sources/${id}/items`);
+  expect(body.items.map(({ leftOut }) => leftOut)).toEqual([null]);
+});
+
 describe('a feed whose hub pushes', () => {
   test('is subscribed to at the first look; what is pushed comes in without another', async () => {
     const { body } = await editor<{ id: string }>('POST', '/sources', {

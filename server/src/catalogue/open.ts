@@ -3,11 +3,10 @@ import { textOf } from '../documents/kind.ts';
 import { fileAbout, fileBody } from '../files/repository.ts';
 import type { LookPorts } from '../sources/kind.ts';
 import { openTable } from '../tables/open.ts';
-import { jsonRecords, type ReadRecords, type Record_, xmlRecords } from './records.ts';
+import { jsonRecords, MOST_RECORDS, type ReadRecords, type Record_, xmlRecords } from './records.ts';
 
 const MOST_BYTES = 60_000_000;
 const TIME_LIMIT_MS = 60_000;
-const MOST_RECORDS = 50_000;
 
 export type OpenedCatalogue =
   | { ok: true; records: Record_[]; format: 'CSV' | 'XML' | 'JSON'; base: string }

@@ -8,7 +8,8 @@ export type ReadRecords =
   | { ok: true; records: Record_[]; format: 'CSV' | 'XML' | 'JSON' }
   | { ok: false; problem: string };
 
-const MOST_RECORDS = 50_000;
+/** Products of a list that are read. */
+export const MOST_RECORDS = 50_000;
 const MOST_COLUMNS = 200;
 const MOST_DEEP = 40;
 const LONGEST = 20_000;

@@ -50,6 +50,8 @@ export async function readSitemap(network: Network, given: string, signal: Abort
     waiting.push(...got.maps);
     for (const page of got.pages) if (pages.size < MOST_PAGES) pages.set(page.address, page.changed);
   }
+  if (pages.size >= MOST_PAGES)
+    unread.push({ address: given, reason: `only the first ${MOST_PAGES.toLocaleString('en-GB')} pages are read` });
   if (read === 0) return { ok: false, reason: unread[0]?.reason ?? 'there is no sitemap' };
   return { ok: true, pages: [...pages].map(([address, changed]) => ({ address, changed })), unread };
 }

@@ -1,7 +1,8 @@
-import type { NewRequest } from '@grivo/contract';
+import { type NewRequest, SourceSettings } from '@grivo/contract';
 import type { Ground } from '../engine/outside.ts';
 import type { Sql } from '../store/database.ts';
 import { fingerprintOf, sha } from './fingerprint.ts';
+import { leaveOut } from './leaveOut.ts';
 
 export interface PutIn {
   /** What tells it from others of the source. */
@@ -20,6 +21,8 @@ export async function putIn(
   { identity, subject, fields, toConfirm }: PutIn,
 ): Promise<string> {
   const id = ground.ids();
+  const [row] = await sql.rows<{ settings: unknown }>('SELECT settings FROM source WHERE id = ?', [source]);
+  const left = leaveOut({ subject, leftOut: null }, SourceSettings.parse(row?.settings));
   await sql.run(
     'INSERT INTO item (id, source, identity, content_digest, fingerprint, subject, fields, left_out, left_detail, published_desk) VALUES (?)',
     [
@@ -31,8 +34,8 @@ export async function putIn(
         fingerprintOf(source, sha(identity)),
         subject.slice(0, 500),
         JSON.stringify(fields),
-        toConfirm ? 'to confirm' : null,
-        '',
+        left?.reason ?? (toConfirm ? 'to confirm' : null),
+        left?.detail ?? '',
         ground.desk.now(),
       ],
     ],

@@ -38,6 +38,9 @@ async function tell(sql: Sql, ground: Ground, source: string): Promise<void> {
   await sql.run("INSERT INTO event (id, noun, noun_id) VALUES (?, 'source', ?)", [ground.ids(), source]);
 }
 
+/** Kinds that hold what people and programs put into them. */
+const HELD: ReadonlySet<SourceKind> = new Set(['keywords', 'hook', 'requests']);
+
 /**
  * Changes a source as it was read at `rev`.
  * @returns the new rev, null when somebody else changed it meanwhile
@@ -54,8 +57,8 @@ export async function changeSource(
       [name ?? null, settings ? JSON.stringify(settings) : null, id, rev],
     );
     if (done === 0) return null;
-    // Sources outside are filtered when they are looked at next; a list is only what people put into it.
-    if (settings?.kind === 'keywords') await filterAnew(sql, id, settings);
+    // Sources outside are filtered when they are looked at next; others hold only what was put into them.
+    if (settings && HELD.has(settings.kind)) await filterAnew(sql, id, settings);
     await tell(sql, ground, id);
     return rev + 1;
   });

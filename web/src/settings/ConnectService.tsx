@@ -72,6 +72,8 @@ async function connectAndTest(draft: Draft) {
       address: draft.address.trim(),
       model: draft.model,
       secret: draft.secret.trim() === '' ? null : draft.secret,
+      // An hour of sound is not heard in a minute, and each call given up is paid for.
+      ...(draft.role === 'transcriber' ? { timeLimitMs: 600_000 } : {}),
       price: {
         microsPerThousandIn: micros(draft.perIn),
         microsPerThousandOut: micros(draft.perOut),

@@ -2,7 +2,7 @@ import type { CatalogueSettings } from '@grivo/contract';
 import { guessColumns } from '../../catalogue/columns.ts';
 import { openCatalogue } from '../../catalogue/open.ts';
 import { ordered, type Product, partnerLinkOf, productOf, refusedFor } from '../../catalogue/product.ts';
-import type { Record_ } from '../../catalogue/records.ts';
+import { MOST_RECORDS, type Record_ } from '../../catalogue/records.ts';
 import type { Found, SourceReader } from '../kind.ts';
 
 /** Products of a partner's list, those that pass in the order asked for, the others with what speaks against them. */
@@ -16,9 +16,18 @@ export const catalogue: SourceReader<'catalogue'> = {
       };
     const settings = { ...source.settings, columns: source.settings.columns ?? guessColumns(opened.records) };
     const found = foundProducts(opened.records, settings, opened.base);
+    const isCut = opened.records.length >= MOST_RECORDS;
     return {
       ok: true,
-      whole: true,
+      whole: !isCut,
+      partly: isCut
+        ? {
+            code: 'source-unreadable',
+            source: source.id,
+            reason: `only its first ${MOST_RECORDS.toLocaleString('en-GB')} products are read`,
+            mend: 'Part it into several lists.',
+          }
+        : null,
       ...(source.settings.columns === null ? { settings } : {}),
       entries: (async function* () {
         yield found;
