@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { countWords, languageOf, type PageText } from '@grivo/core';
 import type { DocumentReader, DocumentText, ReadDocument } from '../documents/reader.ts';
-import type { Network } from '../network/network.ts';
+import { type Network, whyNot } from '../network/network.ts';
 
 /** A text that was read, with the digest of what it says; `headings` names the one each paragraph stands under. */
 export type ReadPage =
@@ -36,8 +36,7 @@ export async function readPage(
     headers: { accept: 'text/html, application/pdf;q=0.9, text/*;q=0.8, */*;q=0.5' },
     signal,
   });
-  if (outcome.kind !== 'reply')
-    return { ok: false, reason: outcome.kind === 'refused' ? outcome.reason : outcome.detail };
+  if (outcome.kind !== 'reply') return { ok: false, reason: whyNot(outcome) };
   const { status, body, headers, address: answered } = outcome.reply;
   if (status !== 200) return { ok: false, reason: `it answers ${status}` };
   const read = await reader.read(body, { mime: headers['content-type'] ?? '', name: answered, fetched: true });

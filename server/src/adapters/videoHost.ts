@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { Ground } from '../engine/outside.ts';
-import type { Network } from '../network/network.ts';
+import { type Network, whyNot } from '../network/network.ts';
 import type { ServiceRow } from '../services/entity.ts';
 import { jsonOf, type TestLine } from './port.ts';
 
@@ -27,8 +27,7 @@ export class VideoHost {
       timeLimitMs: service.time_limit_ms,
       signal,
     });
-    if (outcome.kind !== 'reply')
-      return { ok: false, reason: outcome.kind === 'refused' ? outcome.reason : outcome.detail };
+    if (outcome.kind !== 'reply') return { ok: false, reason: whyNot(outcome) };
     if (outcome.reply.status !== 200) return { ok: false, reason: `it answers ${outcome.reply.status}` };
     const parsed = jsonOf(outcome.reply.body);
     const read = parsed.ok ? Hosted.safeParse(parsed.value) : null;

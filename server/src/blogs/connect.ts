@@ -2,6 +2,7 @@ import type { TestLine } from '@grivo/contract';
 import { type Failure, wordsOf } from '@grivo/core';
 import { parseHTML } from 'linkedom';
 import type { BlogTarget } from '../adapters/micropub.ts';
+import { whyNot } from '../network/network.ts';
 import type { Product } from '../product.ts';
 
 type Tools = Pick<Product, 'ground' | 'tools'>;
@@ -22,7 +23,7 @@ export async function findEndpoint({ tools }: Tools, address: string): Promise<F
     timeLimitMs: 15_000,
     signal: AbortSignal.timeout(20_000),
   });
-  if (outcome.kind !== 'reply') return { failed: outcome.kind === 'refused' ? outcome.reason : outcome.detail };
+  if (outcome.kind !== 'reply') return { failed: whyNot(outcome) };
   if (outcome.reply.status >= 400) return { failed: `it answers ${outcome.reply.status}` };
   const { document } = parseHTML(outcome.reply.body.toString('utf8'));
   const header = /<([^>]+)>;\s*rel="?micropub"?/.exec(outcome.reply.headers['link'] ?? '')?.[1];

@@ -1,6 +1,7 @@
 import type { CatalogueSettings } from '@grivo/contract';
 import { textOf } from '../documents/kind.ts';
 import { fileAbout, fileBody } from '../files/repository.ts';
+import { whyNot } from '../network/network.ts';
 import type { LookPorts } from '../sources/kind.ts';
 import { openTable } from '../tables/open.ts';
 import { jsonRecords, MOST_RECORDS, type ReadRecords, type Record_, xmlRecords } from './records.ts';
@@ -30,8 +31,7 @@ export async function openCatalogue(
       maxBytes: MOST_BYTES,
       signal,
     });
-    if (outcome.kind !== 'reply')
-      return { ok: false, problem: outcome.kind === 'refused' ? outcome.reason : outcome.detail, mend };
+    if (outcome.kind !== 'reply') return { ok: false, problem: whyNot(outcome), mend };
     if (outcome.reply.status !== 200) return { ok: false, problem: `it answers ${outcome.reply.status}`, mend };
     bytes = outcome.reply.body;
     mime = outcome.reply.headers['content-type'] ?? '';

@@ -1,7 +1,7 @@
 import { promisify } from 'node:util';
 import { gunzip } from 'node:zlib';
 import { resolved } from '../feeds/entry.ts';
-import type { Network } from '../network/network.ts';
+import { type Network, whyNot } from '../network/network.ts';
 import { childOf, childrenOf, readXml, textIn } from '../xml/tree.ts';
 import { textOf } from './kind.ts';
 
@@ -88,8 +88,7 @@ async function getMap(
     maxBytes: MOST_BYTES,
     signal,
   });
-  if (outcome.kind !== 'reply')
-    return { ok: false, reason: outcome.kind === 'refused' ? outcome.reason : outcome.detail };
+  if (outcome.kind !== 'reply') return { ok: false, reason: whyNot(outcome) };
   if (outcome.reply.status !== 200) return { ok: false, reason: `it answers ${outcome.reply.status}` };
   let bytes: Buffer = outcome.reply.body;
   if (bytes[0] === 0x1f && bytes[1] === 0x8b) {

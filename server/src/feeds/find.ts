@@ -1,6 +1,6 @@
 import { parseHTML } from 'linkedom';
 import { textOf } from '../documents/kind.ts';
-import type { Network } from '../network/network.ts';
+import { type Network, whyNot } from '../network/network.ts';
 import type { Tools } from '../steps/tools.ts';
 import { type Feed, resolved } from './entry.ts';
 import { readFeed } from './feed.ts';
@@ -43,7 +43,7 @@ export async function getFeedSince(
     signal,
   });
   const bad = (reason: string): GotFeed => ({ ok: false, reason, page: null });
-  if (outcome.kind !== 'reply') return bad(outcome.kind === 'refused' ? outcome.reason : outcome.detail);
+  if (outcome.kind !== 'reply') return bad(whyNot(outcome));
   const { status, body, headers, address: answered } = outcome.reply;
   if (status === 304 && since) return 'unchanged';
   if (status !== 200) return bad(`it answers ${status}`);

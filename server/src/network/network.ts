@@ -33,6 +33,11 @@ export type CallOutcome =
   | { kind: 'unsent'; detail: string }
   | { kind: 'unknown'; detail: string };
 
+/** Why a call brought no reply, in words that go on from ‘it cannot be read: ’. */
+export function whyNot(outcome: Exclude<CallOutcome, { kind: 'reply' }>): string {
+  return outcome.kind === 'refused' ? outcome.reason : outcome.detail;
+}
+
 const NOT_SENT = new Set([
   'ECONNREFUSED',
   'ENOTFOUND',

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { z } from 'zod';
 import { fileAbout, fileBody, fileHead } from '../files/repository.ts';
-import type { Network } from '../network/network.ts';
+import { type Network, whyNot } from '../network/network.ts';
 import type { Database } from '../store/database.ts';
 import { type AboutSound, aboutSound } from './about.ts';
 
@@ -60,8 +60,7 @@ export async function aboutRecording(
     maxBytes: MOST_BYTES,
     signal,
   });
-  if (outcome.kind !== 'reply')
-    return { ok: false, reason: outcome.kind === 'refused' ? outcome.reason : outcome.detail };
+  if (outcome.kind !== 'reply') return { ok: false, reason: whyNot(outcome) };
   const { status, body, headers } = outcome.reply;
   if (status !== 200 && status !== 206) return { ok: false, reason: `it answers ${status}` };
   const whole = Number(/\/(\d+)$/.exec(headers['content-range'] ?? '')?.[1] ?? body.length);
@@ -89,8 +88,7 @@ async function fetched(
     maxBytes: MOST_BYTES,
     signal,
   });
-  if (outcome.kind !== 'reply')
-    return { ok: false, reason: outcome.kind === 'refused' ? outcome.reason : outcome.detail };
+  if (outcome.kind !== 'reply') return { ok: false, reason: whyNot(outcome) };
   if (outcome.reply.status !== 200) return { ok: false, reason: `it answers ${outcome.reply.status}` };
   return { ok: true, bytes: outcome.reply.body };
 }

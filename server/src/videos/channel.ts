@@ -1,6 +1,6 @@
 import { parseHTML } from 'linkedom';
 import { readFeed } from '../feeds/feed.ts';
-import type { Network } from '../network/network.ts';
+import { type Network, whyNot } from '../network/network.ts';
 
 /** A video as a channel's feed lists it. */
 export interface ListedVideo {
@@ -48,8 +48,7 @@ async function get(
     maxBytes: MOST_BYTES,
     signal,
   });
-  if (outcome.kind !== 'reply')
-    return { ok: false, reason: outcome.kind === 'refused' ? outcome.reason : outcome.detail };
+  if (outcome.kind !== 'reply') return { ok: false, reason: whyNot(outcome) };
   if (outcome.reply.status === 404) return { ok: false, reason: 'there is no such channel' };
   if (outcome.reply.status !== 200) return { ok: false, reason: `it answers ${outcome.reply.status}` };
   return { ok: true, body: outcome.reply.body.toString('utf8'), address: outcome.reply.address };

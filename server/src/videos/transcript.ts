@@ -9,7 +9,7 @@ import {
   spokenPassages,
 } from '@grivo/core';
 import { fileAbout, fileBody } from '../files/repository.ts';
-import type { Network } from '../network/network.ts';
+import { type Network, whyNot } from '../network/network.ts';
 import type { Database } from '../store/database.ts';
 import { guessEncoding } from '../tables/decode.ts';
 import { type CaptionTrack, type VideoPage, videoPage } from './page.ts';
@@ -43,8 +43,7 @@ export async function readTranscript(
     failure: { code: 'page-unreadable', address: at.slice(0, 300), reason },
   });
   const outcome = await get(address);
-  if (outcome.kind !== 'reply')
-    return unreadable(address, outcome.kind === 'refused' ? outcome.reason : outcome.detail);
+  if (outcome.kind !== 'reply') return unreadable(address, whyNot(outcome));
   if (outcome.reply.status !== 200) return unreadable(address, `it answers ${outcome.reply.status}`);
   const video = videoPage(outcome.reply.body.toString('utf8'), outcome.reply.address);
   if (!video) return unreadable(address, 'there is no video on that page');

@@ -2,7 +2,7 @@ import { type Item, type SourceWhole, type VideoSettings, VideoText } from '@gri
 import { clockOf, countWords } from '@grivo/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { useSearchParams } from 'react-router';
 import { call, inWords } from '../api/call.ts';
 import { queryClient, read } from '../api/queries.ts';
 import { Button, Head, Loading, Mark, NumberEditor, Ruler, saysOf, stateOf, Trouble, Word } from '../design/index.ts';
@@ -12,6 +12,7 @@ import { count, plural } from '../words/figures.ts';
 import { moment } from '../words/time.ts';
 import { ExcludeWord, LookedHere, Looks, leftOutWords, StartWord } from './LookWords.tsx';
 import { IntoWords, TakenHere, type TakingInto, useTakingInto } from './TakeInto.tsx';
+import { TakenBy } from './TakenBy.tsx';
 import { type Range, TimeRange } from './TimeRange.tsx';
 import { Transcript } from './Transcript.tsx';
 import { useChange, useLook } from './useSource.ts';
@@ -192,17 +193,7 @@ function WouldBeRead({
       <div className="pt-4">
         <Head title="Taken by" right={item.taken.length === 0 ? 'nobody yet' : plural(item.taken.length, 'pipeline')} />
       </div>
-      <ul className="text-small">
-        {item.taken.map((one) => (
-          <li key={one.brief} className="flex items-center gap-2 border-b border-rule-soft py-1.5">
-            <Mark state={stateOf(one.standing)} />
-            <Link to={`/pipelines/${one.pipeline}?show=briefs&brief=${one.brief}`} className="act quiet brackets">
-              {into.pipelines.find(({ id }) => id === one.pipeline)?.name ?? 'a pipeline'}
-            </Link>
-            <span className="text-ink-3">{saysOf(one.standing)}</span>
-          </li>
-        ))}
-      </ul>
+      <TakenBy item={item} pipelines={into.pipelines} />
       {item.leftOut ? (
         <p className="pt-2 text-small text-ink-2">
           Left out: {leftOutWords(item.leftOut, item.leftDetail)}. Taking it does it all the same.

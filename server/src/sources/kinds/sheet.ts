@@ -1,6 +1,7 @@
 import type { SheetSettings } from '@grivo/contract';
 import { FirstMet, guessBelow, guessSheet, type RowReader, rowReader } from '@grivo/core';
 import { fileAbout, fileChunks } from '../../files/repository.ts';
+import { whyNot } from '../../network/network.ts';
 import { type OpenTable, openTable } from '../../tables/open.ts';
 import type { TableRow } from '../../tables/row.ts';
 import type { Found, Looking, LookPorts, SourceReader } from '../kind.ts';
@@ -28,8 +29,7 @@ export async function openSheet(
       headers: { accept: 'text/csv, application/vnd.openxmlformats-officedocument.spreadsheetml.sheet, */*' },
       signal,
     });
-    if (outcome.kind !== 'reply')
-      return { ok: false, problem: outcome.kind === 'refused' ? outcome.reason : outcome.detail, mend };
+    if (outcome.kind !== 'reply') return { ok: false, problem: whyNot(outcome), mend };
     if (outcome.reply.status !== 200) return { ok: false, problem: `it answers ${outcome.reply.status}`, mend };
     const { body } = outcome.reply;
     bytes = (async function* () {

@@ -1,5 +1,6 @@
 import type { VideoSettings } from '@grivo/contract';
 import { clockOf } from '@grivo/core';
+import { whyNot } from '../../network/network.ts';
 import { type ListedVideo, plainAddress, readChannel } from '../../videos/channel.ts';
 import { videoPage } from '../../videos/page.ts';
 import { readUploaded } from '../../videos/transcript.ts';
@@ -82,7 +83,7 @@ async function about({ network }: LookPorts, given: string, signal: AbortSignal)
     publishedDesk: null,
     leftOut: { reason: 'unusable', detail },
   });
-  if (outcome.kind !== 'reply') return unusable(outcome.kind === 'refused' ? outcome.reason : outcome.detail);
+  if (outcome.kind !== 'reply') return unusable(whyNot(outcome));
   if (outcome.reply.status !== 200) return unusable(`it answers ${outcome.reply.status}`);
   const page = videoPage(outcome.reply.body.toString('utf8'), outcome.reply.address);
   if (!page) return unusable('there is no video on that page');

@@ -1,12 +1,12 @@
 import { type Item, ItemText } from '@grivo/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { Link } from 'react-router';
 import { call, inWords } from '../../api/call.ts';
 import { queryClient } from '../../api/queries.ts';
-import { Button, Head, Loading, Mark, saysOf, stateOf, Trouble } from '../../design/index.ts';
+import { Button, Head, Loading, Trouble } from '../../design/index.ts';
 import { count } from '../../words/figures.ts';
 import { leftOutWords } from '../LookWords.tsx';
 import type { TakingInto } from '../TakeInto.tsx';
+import { TakenBy } from '../TakenBy.tsx';
 
 const SHOWN = 14;
 
@@ -48,17 +48,7 @@ export function WouldBeRead({
         </p>
       ) : null}
       {offer.isError ? <Trouble>{inWords(offer.error)}</Trouble> : null}
-      <ul className="text-small">
-        {item.taken.map((one) => (
-          <li key={one.brief} className="flex items-center gap-2 border-b border-rule-soft py-1">
-            <Mark state={stateOf(one.standing)} />
-            <Link to={`/pipelines/${one.pipeline}?show=briefs&brief=${one.brief}`} className="act quiet brackets">
-              {into.pipelines.find(({ id }) => id === one.pipeline)?.name ?? 'a pipeline'}
-            </Link>
-            <span className="text-ink-3">{saysOf(one.standing)}</span>
-          </li>
-        ))}
-      </ul>
+      <TakenBy item={item} pipelines={into.pipelines} />
       {reads ?? <Text key={item.id} item={item.id} />}
     </section>
   );

@@ -1,46 +1,27 @@
 import type { DocumentSettings, SourceWhole } from '@grivo/contract';
-import { useMutation } from '@tanstack/react-query';
 import { inWords } from '../../api/call.ts';
 import { TextEditor, Trouble, ValuesEditor, Word } from '../../design/index.ts';
 import { plural } from '../../words/figures.ts';
 import { FileButton } from '../FileButton.tsx';
 import { ItemsSource } from '../items/ItemsSource.tsx';
 import { ExcludeWord, StartWord } from '../LookWords.tsx';
-import { addressesIn, uploadAll } from '../uploads.ts';
-import { useChange, useLook } from '../useSource.ts';
+import { addressesIn } from '../uploads.ts';
+import { useGivenFiles } from '../useGivenFiles.ts';
+import { useChange } from '../useSource.ts';
 
 export const DOCUMENT_FILES = '.pdf,.docx,.md,.markdown,.html,.htm,.txt';
 
 /** Pages and documents: by address, by sitemap, or uploaded; what each says can be read before it is taken. */
 export function DocumentSource({ source, settings }: { source: SourceWhole; settings: DocumentSettings }) {
   const change = useChange(source);
-  const look = useLook(source.id);
   const put = (next: Partial<DocumentSettings>) => change.mutate({ ...settings, ...next });
-  const upload = useMutation({
-    mutationFn: async (files: File[]) => {
-      const given = await uploadAll(files);
-      const there = new Set(settings.files.map(({ file }) => file));
-      await change.mutateAsync({
-        ...settings,
-        files: [...settings.files, ...given.filter(({ file }) => !there.has(file))],
-      });
-      await look.mutateAsync();
-    },
-  });
+  const add = useGivenFiles(source, settings);
   return (
     <ItemsSource
       source={source}
       says="pages and documents"
       one="document"
-      actions={
-        <FileButton
-          says="Upload documents"
-          busy="Uploading…"
-          accept={DOCUMENT_FILES}
-          many
-          onFiles={(files) => upload.mutateAsync(files)}
-        />
-      }
+      actions={<FileButton says="Upload documents" busy="Uploading…" accept={DOCUMENT_FILES} many onFiles={add} />}
       sentence={
         <p>
           Read{' '}

@@ -9,25 +9,16 @@ import { FileButton } from '../FileButton.tsx';
 import { ItemsSource } from '../items/ItemsSource.tsx';
 import { ExcludeWord, StartWord } from '../LookWords.tsx';
 import { useRecorder } from '../sound/useRecorder.ts';
-import { uploadAll } from '../uploads.ts';
-import { useChange, useLook } from '../useSource.ts';
+import { useGivenFiles } from '../useGivenFiles.ts';
+import { useChange } from '../useSource.ts';
 
 export const SOUND_FILES = 'audio/*,.wav,.mp3,.m4a,.ogg,.opus,.flac,.webm';
 
 /** Recordings: a podcast's episodes, files, or spoken here; each can be listened to, with what having it heard costs. */
 export function RecordingSource({ source, settings }: { source: SourceWhole; settings: RecordingSettings }) {
   const change = useChange(source);
-  const look = useLook(source.id);
   const put = (next: Partial<RecordingSettings>) => change.mutate({ ...settings, ...next });
-  const add = async (files: File[]) => {
-    const given = await uploadAll(files);
-    const there = new Set(settings.files.map(({ file }) => file));
-    await change.mutateAsync({
-      ...settings,
-      files: [...settings.files, ...given.filter(({ file }) => !there.has(file))],
-    });
-    await look.mutateAsync();
-  };
+  const add = useGivenFiles(source, settings);
   return (
     <ItemsSource
       source={source}
