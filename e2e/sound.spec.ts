@@ -12,11 +12,11 @@ const ask = asking(base);
 const SAID =
   'Today I packed a crock with 6 kilograms of cabbage. I used 132 grams of salt, which is 2.2 per cent. After an hour there was enough brine to cover the leaves. The room has 18 degrees, so I will taste it after 21 days. If it is still sweet then, I give it one more week. The last crock stood beside the oven at 24 degrees and was sour after 10 days, but it went soft. So this one stays by the door, where it is cool. I write the date and the weight on a strip of tape and stick it on the lid. Next week I skim it and fill the moat with 120 millilitres of water. The neighbours get the first two jars, because they lent me the slicer.';
 
-/** A second of quiet first: the microphone is open before anybody listens. */
+/** Two seconds of quiet first: the microphone is open before anybody listens. */
 const SOUND = join(mkdtempSync(join(tmpdir(), 'grivo-said-')), 'said.wav');
 const spoken = spokenSamples(SAID);
-const samples = new Float32Array(8_000 + spoken.length + 8_000);
-samples.set(spoken, 8_000);
+const samples = new Float32Array(16_000 + spoken.length + 8_000);
+samples.set(spoken, 16_000);
 writeFileSync(SOUND, wavOf(samples));
 
 test.use({
@@ -33,7 +33,7 @@ test.use({
 });
 
 test('what is spoken into the microphone is kept, heard, and published; an episode too', async ({ page }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(180_000);
   await signedIn(page, base());
   const { services } = await ask<{ services: { address: string }[] }>(page, 'get', '/services');
   const podcast = `${new URL(services[0]!.address).origin}/podcasts/over-the-crock/feed`;
@@ -45,16 +45,13 @@ test('what is spoken into the microphone is kept, heard, and published; an episo
   const list = page.url();
   await page.getByLabel('Speak about').fill('Packing a crock');
   await page.getByRole('button', { name: 'Record', exact: true }).click();
-  const lasts = Math.ceil(samples.length / 8_000) + 1;
-  await expect(page.getByText(new RegExp(`^00:${String(lasts).padStart(2, '0')}$`))).toBeVisible({ timeout: 40_000 });
+  // Nothing is heard any more once all is said, however slowly a busy machine plays it.
+  await expect(page.getByText('it hears you')).toBeVisible();
+  await expect(page.getByText('nothing is heard')).toBeVisible({ timeout: 90_000 });
   await page.getByRole('button', { name: 'Keep it' }).click();
   await page.getByRole('button', { name: 'Packing a crock' }).click();
   await expect(page.getByText(/Having it heard costs at most/)).toBeVisible();
-  // A busy machine drops a piece of sound now and then: what is lost of a sentence is no reason to hold the rest.
-  await pipelineForIt(page, 'From the voice', null, async () => {
-    await page.getByRole('button', { name: /^hear, otherwise/ }).click();
-    await page.getByRole('radio', { name: /^go on all the same/ }).click();
-  });
+  await pipelineForIt(page, 'From the voice', null);
   await page.goto(list);
   await page.getByRole('checkbox', { name: 'Packing a crock' }).click();
   await page.getByRole('checkbox', { name: 'A morning at the kiln' }).click();
@@ -65,6 +62,12 @@ test('what is spoken into the microphone is kept, heard, and published; an episo
       timeout: 60_000,
     });
   await page.getByRole('listitem').filter({ hasText: 'Packing a crock' }).first().click();
+  // Every word of it was recorded and heard, however busy the machine.
+  const brief = /brief=(\w{20})/.exec(page.url())![1];
+  const { runs } = await ask<{ runs: { id: string; kind: string }[] }>(page, 'get', `/briefs/${brief}`);
+  const hearing = runs.find(({ kind }) => kind === 'hear')!.id;
+  const { run } = await ask<{ run: { gave: { spokenWords: number } } }>(page, 'get', `/runs/${hearing}`);
+  expect(run.gave.spokenWords).toBe(SAID.split(' ').length);
   await page.getByRole('link', { name: 'Read the article' }).click();
   await expect(page.getByText(/132 grams|6 kilograms|18 degrees|24 degrees|strip of tape/).first()).toBeVisible();
 });

@@ -85,8 +85,10 @@ function Speak({ onSpoken }: { onSpoken: (files: File[]) => Promise<void> }) {
   const recorder = useRecorder();
   const [name, setName] = useState('');
   const keep = useMutation({
-    mutationFn: (sound: Blob) =>
-      onSpoken([new File([sound], `${name.trim().replace(/[/\\]/g, ' ') || 'Spoken'}.wav`, { type: 'audio/wav' })]),
+    mutationFn: async (sound: Promise<Blob>) =>
+      onSpoken([
+        new File([await sound], `${name.trim().replace(/[/\\]/g, ' ') || 'Spoken'}.wav`, { type: 'audio/wav' }),
+      ]),
     onSuccess: () => setName(''),
   });
   return (
@@ -111,7 +113,13 @@ function Speak({ onSpoken }: { onSpoken: (files: File[]) => Promise<void> }) {
             <span className="relative block h-2 w-32 border border-rule-strong" aria-hidden>
               <span className="absolute inset-y-0 left-0 bg-ink" style={{ width: `${recorder.loud * 100}%` }} />
             </span>
-            <span className="text-small text-ink-3">{recorder.quietFor > 3 ? 'nothing is heard' : 'it hears you'}</span>
+            <span className="text-small text-ink-3">
+              {recorder.full
+                ? 'this is the longest there is: keep it, then go on in another'
+                : recorder.quietFor > 3
+                  ? 'nothing is heard'
+                  : 'it hears you'}
+            </span>
           </span>
         </>
       ) : (

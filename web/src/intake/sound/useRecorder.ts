@@ -1,65 +1,66 @@
 import { useEffect, useRef, useState } from 'react';
-import capture from './capture.worklet.ts?worker&url';
 import { loudness, RATE, wavOf } from './wav.ts';
 
 export type Recorder =
   | { state: 'idle'; problem: string | null; start: () => void }
   | { state: 'asking' }
-  | { state: 'recording'; seconds: number; loud: number; quietFor: number; stop: () => Blob; drop: () => void };
+  | {
+      state: 'recording';
+      seconds: number;
+      loud: number;
+      quietFor: number;
+      /** It stopped by itself, having recorded the longest there is. */
+      full: boolean;
+      stop: () => Promise<Blob>;
+      drop: () => void;
+    };
 
 interface Running {
-  context: AudioContext;
   stream: MediaStream;
-  parts: Float32Array[];
+  recorder: MediaRecorder;
+  parts: Blob[];
+  meter: AudioContext;
+  timer: ReturnType<typeof setInterval>;
 }
 
 /** Louder than a quiet room. */
 const HEARD = 0.2;
+const METER_MS = 125;
 
-/** The longest that is recorded in one go. */
-const MOST_SECONDS = 3_600;
+/** The longest that is recorded in one go, in seconds: below what a file may have, at the rate it is kept at. */
+export const MOST_SECONDS = 3_000;
 
-/** Records the microphone as samples at 16,000 a second. */
+/**
+ * Records the microphone. The browser's own recorder takes every sample, however busy the page is; what it packed is
+ * unpacked at the end, to samples any transcriber reads.
+ */
 export function useRecorder(): Recorder {
   const running = useRef<Running | null>(null);
   const [state, setState] = useState<'idle' | 'asking' | 'recording'>('idle');
   const [problem, setProblem] = useState<string | null>(null);
-  const [heard, setHeard] = useState({ seconds: 0, loud: 0, quietFor: 0 });
-  useEffect(() => () => void ended(running), []);
-  const end = () => ended(running);
+  const [heard, setHeard] = useState({ seconds: 0, loud: 0, quietFor: 0, full: false });
+  useEffect(() => () => letGo(running.current), []);
+  const end = () => {
+    const now = running.current;
+    running.current = null;
+    setState('idle');
+    letGo(now);
+    return now;
+  };
   const start = async () => {
     setProblem(null);
     setState('asking');
+    let stream: MediaStream | null = null;
     try {
-      const stream = await navigator.mediaDevices.getUserMedia({
+      stream = await navigator.mediaDevices.getUserMedia({
         audio: { channelCount: 1, echoCancellation: false, noiseSuppression: false, autoGainControl: true },
       });
-      const context = new AudioContext({ sampleRate: RATE });
-      await context.audioWorklet.addModule(capture);
-      const node = new AudioWorkletNode(context, 'capture', { numberOfOutputs: 0 });
-      const parts: Float32Array[] = [];
-      let count = 0;
-      let told = 0;
-      let loudAt = 0;
-      let loudest = 0;
-      node.port.onmessage = ({ data }: MessageEvent<Float32Array>) => {
-        if (count > MOST_SECONDS * RATE) return;
-        parts.push(data);
-        count += data.length;
-        loudest = Math.max(loudest, loudness(data));
-        if (loudest > HEARD) loudAt = count;
-        if (count - told < RATE / 8) return;
-        told = count;
-        setHeard({ seconds: count / RATE, loud: loudest, quietFor: (count - loudAt) / RATE });
-        loudest = 0;
-      };
-      context.createMediaStreamSource(stream).connect(node);
-      running.current = { context, stream, parts };
-      setHeard({ seconds: 0, loud: 0, quietFor: 0 });
+      running.current = recording(stream, (next) => setHeard(next));
+      setHeard({ seconds: 0, loud: 0, quietFor: 0, full: false });
       setState('recording');
     } catch (error) {
+      for (const track of stream?.getTracks() ?? []) track.stop();
       end();
-      setState('idle');
       setProblem(problemOf(error));
     }
   };
@@ -68,26 +69,66 @@ export function useRecorder(): Recorder {
     return {
       state,
       ...heard,
-      stop: () => {
-        setState('idle');
-        return wavOf(end());
+      stop: async () => {
+        const { current } = running;
+        if (current) await stopped(current.recorder);
+        const parts = end()?.parts ?? [];
+        return unpacked(new Blob(parts));
       },
-      drop: () => {
-        setState('idle');
-        end();
-      },
+      drop: () => void end(),
     };
   return { state, problem, start: () => void start() };
 }
 
-/** Lets go of the microphone; what was recorded so far. */
-function ended(running: { current: Running | null }): Float32Array[] {
-  const now = running.current;
-  running.current = null;
-  if (!now) return [];
+/** Begins to record, and tells eight times a second how it goes. */
+function recording(
+  stream: MediaStream,
+  tell: (heard: { seconds: number; loud: number; quietFor: number; full: boolean }) => void,
+): Running {
+  const recorder = new MediaRecorder(stream, { audioBitsPerSecond: 96_000 });
+  const parts: Blob[] = [];
+  recorder.ondataavailable = ({ data }) => parts.push(data);
+  recorder.start(1_000);
+  const began = performance.now();
+  const meter = new AudioContext();
+  const analyser = new AnalyserNode(meter, { fftSize: 8_192 });
+  meter.createMediaStreamSource(stream).connect(analyser);
+  const samples = new Float32Array(analyser.fftSize);
+  let loudAt = 0;
+  const timer = setInterval(() => {
+    const seconds = (performance.now() - began) / 1_000;
+    analyser.getFloatTimeDomainData(samples);
+    const loud = loudness(samples);
+    if (loud > HEARD) loudAt = seconds;
+    const full = seconds >= MOST_SECONDS;
+    if (full && recorder.state !== 'inactive') recorder.stop();
+    tell({ seconds: Math.min(seconds, MOST_SECONDS), loud: full ? 0 : loud, quietFor: seconds - loudAt, full });
+  }, METER_MS);
+  return { stream, recorder, parts, meter, timer };
+}
+
+/** Waits until a recorder has handed out the last of what it took. */
+function stopped(recorder: MediaRecorder): Promise<void> {
+  if (recorder.state === 'inactive') return Promise.resolve();
+  return new Promise((resolve) => {
+    recorder.onstop = () => resolve();
+    recorder.stop();
+  });
+}
+
+async function unpacked(packed: Blob): Promise<Blob> {
+  if (packed.size === 0) throw new Error('Nothing was recorded. Speak for a second at least, then press Keep it.');
+  const sound = await new OfflineAudioContext(1, 1, RATE).decodeAudioData(await packed.arrayBuffer());
+  return wavOf([sound.getChannelData(0)]);
+}
+
+/** Lets go of the microphone. */
+function letGo(now: Running | null): void {
+  if (!now) return;
+  clearInterval(now.timer);
+  if (now.recorder.state !== 'inactive') now.recorder.stop();
   for (const track of now.stream.getTracks()) track.stop();
-  void now.context.close();
-  return now.parts;
+  void now.meter.close();
 }
 
 function problemOf(error: unknown): string {
