@@ -8,7 +8,7 @@ import { money, plural } from '../../words/figures.ts';
 import { FileButton } from '../FileButton.tsx';
 import { ItemsSource } from '../items/ItemsSource.tsx';
 import { ExcludeWord, StartWord } from '../LookWords.tsx';
-import { useRecorder } from '../sound/useRecorder.ts';
+import { soundFile, useRecorder } from '../sound/useRecorder.ts';
 import { useGivenFiles } from '../useGivenFiles.ts';
 import { useChange } from '../useSource.ts';
 
@@ -86,9 +86,7 @@ function Speak({ onSpoken }: { onSpoken: (files: File[]) => Promise<void> }) {
   const [name, setName] = useState('');
   const keep = useMutation({
     mutationFn: async (sound: Promise<Blob>) =>
-      onSpoken([
-        new File([await sound], `${name.trim().replace(/[/\\]/g, ' ') || 'Spoken'}.wav`, { type: 'audio/wav' }),
-      ]),
+      onSpoken([soundFile(await sound, name.trim().replace(/[/\\]/g, ' ') || 'Spoken')]),
     onSuccess: () => setName(''),
   });
   return (

@@ -30,16 +30,27 @@ const METER_MS = 125;
 /** The longest that is recorded in one go, in seconds: below what a file may have, at the rate it is kept at. */
 export const MOST_SECONDS = 3_000;
 
+/** The longest that is unpacked, in seconds: unpacking takes some 12 MB of memory a minute. */
+const MOST_UNPACKED_SECONDS = 900;
+
 /**
  * Records the microphone. The browser's own recorder takes every sample, however busy the page is; what it packed is
- * unpacked at the end, to samples any transcriber reads.
+ * unpacked at the end, to samples any transcriber reads, unless it is long: then it is kept as it was packed.
  */
 export function useRecorder(): Recorder {
   const running = useRef<Running | null>(null);
   const [state, setState] = useState<'idle' | 'asking' | 'recording'>('idle');
   const [problem, setProblem] = useState<string | null>(null);
+  const gone = useRef(false);
   const [heard, setHeard] = useState({ seconds: 0, loud: 0, quietFor: 0, full: false });
-  useEffect(() => () => letGo(running.current), []);
+  useEffect(() => {
+    gone.current = false;
+    return () => {
+      gone.current = true;
+      letGo(running.current);
+      running.current = null;
+    };
+  }, []);
   const end = () => {
     const now = running.current;
     running.current = null;
@@ -55,11 +66,13 @@ export function useRecorder(): Recorder {
       stream = await navigator.mediaDevices.getUserMedia({
         audio: { channelCount: 1, echoCancellation: false, noiseSuppression: false, autoGainControl: true },
       });
+      // Who left the page while the browser asked is not listened to.
+      if (gone.current) return letStreamGo(stream);
       running.current = recording(stream, (next) => setHeard(next));
       setHeard({ seconds: 0, loud: 0, quietFor: 0, full: false });
       setState('recording');
     } catch (error) {
-      for (const track of stream?.getTracks() ?? []) track.stop();
+      if (stream) letStreamGo(stream);
       end();
       setProblem(problemOf(error));
     }
@@ -72,8 +85,9 @@ export function useRecorder(): Recorder {
       stop: async () => {
         const { current } = running;
         if (current) await stopped(current.recorder);
-        const parts = end()?.parts ?? [];
-        return unpacked(new Blob(parts));
+        const now = end();
+        const packed = new Blob(now?.parts, { type: now?.recorder.mimeType ?? '' });
+        return heard.seconds > MOST_UNPACKED_SECONDS ? packed : unpacked(packed);
       },
       drop: () => void end(),
     };
@@ -85,7 +99,7 @@ function recording(
   stream: MediaStream,
   tell: (heard: { seconds: number; loud: number; quietFor: number; full: boolean }) => void,
 ): Running {
-  const recorder = new MediaRecorder(stream, { audioBitsPerSecond: 96_000 });
+  const recorder = new MediaRecorder(stream, { audioBitsPerSecond: 64_000 });
   const parts: Blob[] = [];
   recorder.ondataavailable = ({ data }) => parts.push(data);
   recorder.start(1_000);
@@ -116,10 +130,21 @@ function stopped(recorder: MediaRecorder): Promise<void> {
   });
 }
 
+/** What was recorded as WAV; as it was packed where the browser cannot unpack it, so that nothing spoken is lost. */
 async function unpacked(packed: Blob): Promise<Blob> {
   if (packed.size === 0) throw new Error('Nothing was recorded. Speak for a second at least, then press Keep it.');
-  const sound = await new OfflineAudioContext(1, 1, RATE).decodeAudioData(await packed.arrayBuffer());
-  return wavOf([sound.getChannelData(0)]);
+  try {
+    const sound = await new OfflineAudioContext(1, 1, RATE).decodeAudioData(await packed.arrayBuffer());
+    return wavOf([sound.getChannelData(0)]);
+  } catch {
+    return packed;
+  }
+}
+
+/** A recording as a file with a name fit for its form. */
+export function soundFile(sound: Blob, name: string): File {
+  const form = /^audio\/(wav|webm|ogg|mp4)/.exec(sound.type)?.[1] ?? 'webm';
+  return new File([sound], `${name}.${form === 'mp4' ? 'm4a' : form}`, { type: sound.type });
 }
 
 /** Lets go of the microphone. */
@@ -127,8 +152,12 @@ function letGo(now: Running | null): void {
   if (!now) return;
   clearInterval(now.timer);
   if (now.recorder.state !== 'inactive') now.recorder.stop();
-  for (const track of now.stream.getTracks()) track.stop();
+  letStreamGo(now.stream);
   void now.meter.close();
+}
+
+function letStreamGo(stream: MediaStream): void {
+  for (const track of stream.getTracks()) track.stop();
 }
 
 function problemOf(error: unknown): string {
