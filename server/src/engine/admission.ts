@@ -1,7 +1,7 @@
 import type { Sql } from '../store/database.ts';
 import { type BriefChange, type ChangePorts, changeOf } from './briefChange.ts';
 import { BRIEF_COLUMNS, type BriefRow, newBriefState, type Procedures } from './briefState.ts';
-import { writeEvents, writeNewRuns, writeRevs } from './commitBatch.ts';
+import { Mismatch, writeEvents, writeNewRuns, writeRevs } from './commitBatch.ts';
 import type { Ground } from './outside.ts';
 
 interface PipelineRow {
@@ -32,8 +32,8 @@ const MOST_AT_ONCE = 200;
 
 /**
  * Lets waiting briefs of a pipeline into work, oldest first: no more at once than the pipeline and its 'take' allow, and
- * no closer than 'take' spaces them. The pipeline's row is locked, so the count holds with any number of processes. First
- * steps are handed to the worker that lets them in, as long as it has room.
+ * no closer than 'take' spaces them. The pipeline's row is locked, so the count holds with any number of processes; the
+ * briefs are not, their rev tells when somebody changed one. First steps are handed to the worker that lets them in, as long as it has room.
  */
 export async function admit(ports: AdmissionPorts, pipeline: string): Promise<Admitted> {
   const { ground, procedures, holder, serviceFor, handoff } = ports;
@@ -55,7 +55,7 @@ export async function admit(ports: AdmissionPorts, pipeline: string): Promise<Ad
       const room = await roomOf(sql, procedures, pipeline, row, now);
       if (room <= 0) return none;
       const briefs = await sql.rows<BriefRow>(
-        `SELECT ${BRIEF_COLUMNS} WHERE b.pipeline = ? AND b.trial = 0 AND b.standing = 'waiting' ORDER BY b.priority, b.id LIMIT ? FOR UPDATE`,
+        `SELECT ${BRIEF_COLUMNS} WHERE b.pipeline = ? AND b.trial = 0 AND b.standing = 'waiting' ORDER BY b.priority, b.id LIMIT ?`,
         [pipeline, Math.min(room, MOST_AT_ONCE)],
       );
       if (briefs.length === 0) return none;
@@ -71,6 +71,8 @@ export async function admit(ports: AdmissionPorts, pipeline: string): Promise<Ad
     });
   } catch (error) {
     takeBack();
+    // Somebody changed one of the briefs meanwhile, as by setting it aside: they are looked at again.
+    if (error instanceof Mismatch) return { changes: [], more: true };
     throw error;
   }
 }

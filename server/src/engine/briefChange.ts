@@ -1,5 +1,6 @@
 import { type BriefStanding, type Ids, type NewRun, plan, standingOf } from '@grivo/core';
 import { type BriefState, freshRun, type RunState } from './briefState.ts';
+import type { Carried } from './carryOn.ts';
 import type { Ending } from './ending.ts';
 import { laneOf, roleCalled } from './lane.ts';
 
@@ -29,12 +30,9 @@ export interface ChangePorts {
 /** What a brief becomes by the ends of some of its runs: the planner says what comes next, the ports who does it. */
 export function changeOf(brief: BriefState, endings: Ending[], ports: ChangePorts): BriefChange {
   const carried = carriedBy(brief, endings);
-  const runs = [...brief.runs, ...carried.map(({ run }) => run)];
-  const ended: BriefState = { ...brief, runs, outputs: new Map(brief.outputs) };
-  for (const ending of [...endings, ...carried]) end(ended, ending);
-  const next = plan(brief.nodes, runs);
-  const cancelKeys = new Set(next.cancel.map((key) => `${key.path} ${key.round}`));
-  const cancelled = runs.filter((run) => cancelKeys.has(`${run.path} ${run.round}`));
+  const ended = carried?.after ?? endedBy(brief, endings);
+  const { runs } = ended;
+  const next = carried?.next ?? plan(brief.nodes, runs);
   let places = endings.filter((ending) => ending.state === 'done').length;
   const fresh = next.create.map((wanted) => {
     const kind = kindOfNew(brief, wanted);
@@ -44,12 +42,24 @@ export function changeOf(brief: BriefState, endings: Ending[], ports: ChangePort
     const run = freshRun(ports.ids(), wanted, kind, handed);
     return { run, handed, service, lane: laneOf(service, brief.priority) };
   });
-  const kept = runs.map((run): RunState => (cancelled.includes(run) ? { ...run, state: 'cancelled' } : run));
-  const allRuns = [...kept, ...fresh.map(({ run }) => run)];
+  const cancelled = runs.filter((run) =>
+    next.cancel.some(({ path, round }) => path === run.path && round === run.round),
+  );
+  const kept =
+    cancelled.length === 0
+      ? runs
+      : runs.map((run): RunState => (cancelled.includes(run) ? { ...run, state: 'cancelled' } : run));
+  const allRuns = fresh.length === 0 ? kept : [...kept, ...fresh.map(({ run }) => run)];
   const open = allRuns.filter((run) => run.state !== 'done' && run.state !== 'cancelled');
   const standing = standingOf(open, next.ended === 'done' ? 'out' : next.ended);
   const after: BriefState = { ...ended, rev: brief.rev + 1, standing, runs: allRuns };
-  return { brief, endings, carried, after, fresh, cancelled, standing };
+  return { brief, endings, carried: carried?.endings ?? [], after, fresh, cancelled, standing };
+}
+
+function endedBy(brief: BriefState, endings: readonly Ending[]): BriefState {
+  const ended = { ...brief, runs: [...brief.runs], outputs: new Map(brief.outputs) };
+  for (const ending of endings) end(ended, ending);
+  return ended;
 }
 
 /** The kind of a step the planner wants to run. */
@@ -68,7 +78,7 @@ export function end(
 }
 
 /** What was carried on counts only while the brief is as it was then, and nothing else of it ends at once. */
-function carriedBy(brief: BriefState, endings: readonly Ending[]): Ending[] {
+function carriedBy(brief: BriefState, endings: readonly Ending[]): Carried | null {
   const [only] = endings;
-  return endings.length === 1 && only?.carried?.rev === brief.rev ? only.carried.endings : [];
+  return endings.length === 1 && only?.carried?.rev === brief.rev ? only.carried : null;
 }

@@ -1,7 +1,7 @@
-import { type Ids, type NewRun, plan } from '@grivo/core';
+import { type Ids, type NewRun, type Plan, plan } from '@grivo/core';
 import { isLostConnection } from '../store/database.ts';
 import { end, kindOfNew } from './briefChange.ts';
-import { type BriefState, freshRun, type RunState } from './briefState.ts';
+import { type BriefState, freshRun } from './briefState.ts';
 import type { Ending } from './ending.ts';
 import { type PerformPorts, perform } from './perform.ts';
 
@@ -19,6 +19,9 @@ export interface Carried {
   /** The rev of the brief they were planned from: with another they do not count, and are done as any step is. */
   rev: number;
   endings: Ending[];
+  /** The brief with all of them ended, and what comes next then. */
+  after: BriefState;
+  next: Plan;
 }
 
 export interface CarryPorts extends PerformPorts {
@@ -36,38 +39,40 @@ export async function carryOn(first: Ending, ports: CarryPorts): Promise<Ending>
   const brief = ports.latest(first.brief);
   if (brief.trial || brief.byHand || first.run.attempts > 1 || !mayGoOn(first)) return first;
   const endings: Ending[] = [];
-  const state = { ...brief, runs: [...brief.runs], outputs: new Map(brief.outputs) };
-  let ended = first;
-  do {
-    end(state, ended);
-    const next = onlyNext(state);
-    if (!next) break;
-    const run = freshRun(ports.ids(), next, kindOfNew(state, next), true);
-    state.runs.push(run);
-    const ending = await performAfter(state, run, ports);
-    if (ending?.state !== 'done' && ending?.state !== 'held') break;
-    endings.push(ending);
-    ended = ending;
-  } while (mayGoOn(ended) && endings.length < MOST_CARRIED);
-  return endings.length === 0 ? first : { ...first, carried: { rev: brief.rev, endings } };
+  const after = { ...brief, runs: [...brief.runs], outputs: new Map(brief.outputs) };
+  const alike: PerformPorts = { ...ports, broken: null, settled: () => undefined };
+  for (let ended = first; ; ended = endings.at(-1)!) {
+    end(after, ended);
+    const next = plan(after.nodes, after.runs);
+    const carries = mayGoOn(ended) && endings.length < MOST_CARRIED ? onlyNext(after, next) : null;
+    const ending = carries && (await performAfter(after, carries, ports.ids(), alike));
+    if (ending) endings.push(ending);
+    else return endings.length === 0 ? first : { ...first, carried: { rev: brief.rev, endings, after, next } };
+  }
 }
 
-/** What is ended already is not lost with a line to the database: the step is then done later, by itself. */
-async function performAfter(state: BriefState, run: RunState, ports: CarryPorts): Promise<Ending | null> {
+/**
+ * What is ended already is not lost with a line to the database: the step is then done later, by itself, as is one that
+ * has to come back.
+ */
+async function performAfter(state: BriefState, next: NewRun, id: string, ports: PerformPorts): Promise<Ending | null> {
+  const run = freshRun(id, next, kindOfNew(state, next), true);
+  state.runs.push(run);
   try {
-    return await perform(state, run, { ...ports, broken: null, settled: () => undefined });
+    const ending = await perform(state, run, ports);
+    if (ending.state === 'done' || ending.state === 'held') return ending;
   } catch (error) {
-    if (isLostConnection(error)) return null;
-    throw error;
+    if (!isLostConnection(error)) throw error;
   }
+  state.runs.pop();
+  return null;
 }
 
 function mayGoOn({ state, writes }: Ending): boolean {
   return state === 'done' && writes.length === 0;
 }
 
-function onlyNext(state: BriefState): NewRun | null {
-  const { create, cancel } = plan(state.nodes, state.runs);
+function onlyNext(state: BriefState, { create, cancel }: Plan): NewRun | null {
   const [next, ...others] = create;
   if (!next || next.opens || others.length > 0 || cancel.length > 0) return null;
   return COMPUTES.has(kindOfNew(state, next)) ? next : null;

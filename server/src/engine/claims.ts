@@ -32,12 +32,17 @@ export async function fullLanes(db: Database): Promise<string[]> {
 
 /** Puts what is due into its lane: retries by the database's clock, slots and waits by the desk clock. */
 export async function wakeDue(db: Database, deskNow: number): Promise<number> {
-  const set = "SET state = 'ready', lane = home_lane, due_at = NULL, due_desk = NULL WHERE state = 'waiting' AND";
-  const byDatabase = await db.run(
-    `UPDATE step_run ${set} place >= 'T' AND place <= CONCAT('T', UTC_TIMESTAMP(3)) ORDER BY place LIMIT 500`,
+  // Looked for without locks: an update by the place alone also waits for the first row behind what is due, which is
+  // nearly always locked by who is just ending it.
+  const due = await db.rows<{ id: string }>(
+    `(SELECT id FROM step_run WHERE place >= 'T' AND place <= CONCAT('T', UTC_TIMESTAMP(3)) ORDER BY place LIMIT 500)
+     UNION ALL (SELECT id FROM step_run WHERE place >= 'D' AND place <= ? ORDER BY place LIMIT 500)`,
+    [placeAtDesk(deskNow)],
   );
-  const byDesk = await db.run(`UPDATE step_run ${set} place >= 'D' AND place <= ? ORDER BY place LIMIT 500`, [
-    placeAtDesk(deskNow),
-  ]);
-  return byDatabase + byDesk;
+  if (due.length === 0) return 0;
+  return db.run(
+    `UPDATE step_run SET state = 'ready', lane = home_lane, due_at = NULL, due_desk = NULL
+     WHERE id IN (?) AND state = 'waiting' AND (due_at <= UTC_TIMESTAMP(3) OR due_at IS NULL AND due_desk <= ?)`,
+    [due.map(({ id }) => id), Math.floor(deskNow)],
+  );
 }

@@ -1,6 +1,5 @@
 import type { Sql } from '../store/database.ts';
 import type { BriefChange } from './briefChange.ts';
-import type { Ending } from './ending.ts';
 import { laneOf } from './lane.ts';
 import type { Ground } from './outside.ts';
 
@@ -23,11 +22,12 @@ export async function writeBatch(
   ground: Ground,
 ): Promise<string> {
   await writeRevs(sql, changes, ground.desk.now());
-  await writeEnds(sql, changes, holder, ground);
+  await writeEnds(sql, changes, holder);
   await writeAttempts(sql, changes, holder);
   await writeCancelled(sql, changes);
   await writeNewRuns(sql, changes, holder);
-  await writeCarried(sql, changes, ground);
+  await writeCarried(sql, changes);
+  await writeOutputs(sql, changes, ground);
   for (const change of changes)
     for (const ending of [...change.endings, ...change.carried])
       for (const { text, parameters } of ending.writes) await sql.run(text, parameters);
@@ -94,23 +94,27 @@ export async function writeEvents(sql: Sql, changes: readonly BriefChange[], gro
  * left to choose, the optimizer weighs every value of the list against every key, for as long as the update itself takes.
  */
 export async function writeRevs(sql: Sql, changes: readonly BriefChange[], deskNow: number): Promise<void> {
-  const byStanding = new Map<string, BriefChange[]>();
-  for (const change of changes) byStanding.set(change.standing, [...(byStanding.get(change.standing) ?? []), change]);
-  for (const [standing, group] of byStanding) {
-    // A list of one pair is read as no list, and then finds no index.
-    const one = group.length === 1 ? [group[0]!.brief.id, group[0]!.brief.rev] : null;
+  const groups = new Map<string, BriefChange[]>();
+  for (const change of changes) {
+    const key = `${change.standing} ${change.brief.rev}`;
+    const group = groups.get(key);
+    if (group) group.push(change);
+    else groups.set(key, [change]);
+  }
+  for (const group of groups.values()) {
+    const [{ standing, brief }] = group as [BriefChange];
     const ended = standing === 'out' || standing === 'set aside';
     must(
       await sql.run(
-        `UPDATE brief FORCE INDEX (PRIMARY) SET rev = rev + 1, standing = ?, ended_desk = ? WHERE ${one ? 'id = ? AND rev = ?' : '(id, rev) IN (?)'}`,
-        [standing, ended ? deskNow : null, ...(one ?? [group.map((change) => [change.brief.id, change.brief.rev])])],
+        'UPDATE brief FORCE INDEX (PRIMARY) SET rev = rev + 1, standing = ?, ended_desk = ? WHERE id IN (?) AND rev = ?',
+        [standing, ended ? deskNow : null, group.map((change) => change.brief.id), brief.rev],
       ),
       group.length,
     );
   }
 }
 
-async function writeEnds(sql: Sql, changes: readonly BriefChange[], holder: string, ground: Ground): Promise<void> {
+async function writeEnds(sql: Sql, changes: readonly BriefChange[], holder: string): Promise<void> {
   const endings = changes.flatMap((change) => change.endings);
   const plain = endings.filter(
     (ending) => ending.state === 'done' && (ending.outcome === null || ending.outcome.kind === 'done'),
@@ -153,11 +157,10 @@ async function writeEnds(sql: Sql, changes: readonly BriefChange[], holder: stri
       1,
     );
   }
-  await writeOutputs(sql, endings, ground);
 }
 
 /** Steps that were done before they had a row: it is written as it ended. */
-async function writeCarried(sql: Sql, changes: readonly BriefChange[], ground: Ground): Promise<void> {
+async function writeCarried(sql: Sql, changes: readonly BriefChange[]): Promise<void> {
   const rows: { state: string; values: unknown[] }[] = [];
   for (const { brief, carried } of changes)
     for (const { run, state, outcome } of carried) {
@@ -173,15 +176,11 @@ async function writeCarried(sql: Sql, changes: readonly BriefChange[], ground: G
       .join(', ')}`,
     rows.map(({ values }) => values),
   );
-  await writeOutputs(
-    sql,
-    changes.flatMap(({ carried }) => carried),
-    ground,
-  );
 }
 
-async function writeOutputs(sql: Sql, endings: readonly Ending[], ground: Ground): Promise<void> {
-  const outputs = endings
+async function writeOutputs(sql: Sql, changes: readonly BriefChange[], ground: Ground): Promise<void> {
+  const outputs = changes
+    .flatMap(({ endings, carried }) => [...endings, ...carried])
     .filter((ending) => ending.fields !== null)
     .map((ending) => [
       ending.run.id,

@@ -32,7 +32,7 @@ const MOST_IN_BATCH = 400;
  */
 const GATHER_MS = 5;
 /** Batches committed at the same time: while the database works on one, the next is made up. */
-const MOST_FLUSHES = 2;
+const MOST_FLUSHES = 3;
 
 /**
  * Commits ended steps in small batches of whatever has ended: the end, its output, its attempt, the brief's rev, the
