@@ -1,8 +1,10 @@
 export * from './article/block.ts';
 export { editableText, type ReadBody, readEditable, type TextProblem } from './article/editable.ts';
+export { articleFlow, type FlowPart, type FlowSpan } from './article/flow.ts';
 export { blocksFromMarkdown, blocksFromPlain } from './article/fromText.ts';
 export { articleHtml, linkAddress, type Resolve } from './article/html.ts';
 export { type HygieneNote, tidy } from './article/hygiene.ts';
+export { linkedArticles } from './article/linked.ts';
 export { articleFile, articleMarkdown } from './article/markdown.ts';
 export { makeAnchors, slugOf } from './article/slug.ts';
 export { articleText, articleWords, blockText, inlineText, isStatement } from './article/text.ts';

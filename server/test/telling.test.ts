@@ -120,6 +120,8 @@ test('copies are kept whole in a folder of their own, and none leads out of it',
     { ...k.keep.fresh('k1'), as: 'Markdown', folder: 'guides/{{ subject }}' },
     { ...k.keep.fresh('k2'), as: 'HTML', folder: '../../etc' },
     { ...k.keep.fresh('k3'), as: 'plain text', folder: '' },
+    { ...k.keep.fresh('k4'), as: 'Word', folder: 'print' },
+    { ...k.keep.fresh('k5'), as: 'PDF', folder: 'print' },
   );
   await w.settled(briefs, ['out']);
   const files = readdirSync(folder, { recursive: true, encoding: 'utf8' })
@@ -129,7 +131,12 @@ test('copies are kept whole in a folder of their own, and none leads out of it',
     'etc/one-crock.html',
     'guides/one-crock/one-crock.md',
     'one-crock.txt',
+    'print/one-crock.docx',
+    'print/one-crock.pdf',
   ]);
+  // A packed folder, and a PDF of the version said.
+  expect(readFileSync(join(folder, files[3]!)).subarray(0, 2).toString()).toBe('PK');
+  expect(readFileSync(join(folder, files[4]!)).subarray(0, 8).toString()).toBe('%PDF-1.7');
   expect(readFileSync(join(folder, files[1]!), 'utf8')).toMatch(
     /^---\ntitle: "one crock"[\s\S]*A text on \*\*one crock\*\*/,
   );

@@ -29,6 +29,7 @@ export type Failure =
   | { code: 'too-little-material'; words: number; wanted: number }
   | { code: 'no-figure'; said: string }
   | { code: 'cannot-work-out'; problem: string }
+  | { code: 'cannot-copy'; form: string; problem: string }
   | { code: 'page-unreadable'; address: string; reason: string }
   | { code: 'source-unreadable'; source: string; reason: string; mend: string }
   | { code: 'nothing-said'; recording: string; reason: string }
@@ -70,6 +71,7 @@ const CLASS: Record<FailureCode, FailureClass> = {
   'too-little-material': 'refused',
   'no-figure': 'refused',
   'cannot-work-out': 'refused',
+  'cannot-copy': 'refused',
   'page-unreadable': 'refused',
   'source-unreadable': 'refused',
   'nothing-said': 'refused',

@@ -138,6 +138,12 @@ export function wordsOf(failure: Failure, nameOf: (id: string) => string = (id) 
         `The expression failed: ${failure.problem}.`,
         'Change the expression, or the field it works on.',
       );
+    case 'cannot-copy':
+      return say(
+        `No ${failure.form}`,
+        `The article cannot be kept as ${failure.form}: ${failure.problem}.`,
+        'Keep it in another form, as Word or Markdown, then let the brief go on.',
+      );
     case 'page-unreadable':
       return say(
         'Page cannot be read',

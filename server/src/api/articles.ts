@@ -1,12 +1,14 @@
-import { type Article, ArticleAs, Articles, ArticlesQuery, ArticleWhole } from '@grivo/contract';
-import { type ArticleDocument, articleFile, articleHtml } from '@grivo/core';
+import { type Article, ArticleAs, ArticleCopy, Articles, ArticlesQuery, ArticleWhole } from '@grivo/contract';
+import { type ArticleDocument, articleFile, articleHtml, wordsOf } from '@grivo/core';
 import { z } from 'zod';
 import { measuresOf } from '../articles/measures.ts';
-import { addressesOf, getArticle, readRevision } from '../articles/repository.ts';
+import { getArticle, readRevision } from '../articles/repository.ts';
+import { resolverFor } from '../articles/resolver.ts';
+import { COPIES, copyOf } from '../copies/copy.ts';
 import { fileAbout, fileChunks } from '../files/repository.ts';
 import { passagesById } from '../materials/repository.ts';
 import type { Product } from '../product.ts';
-import { notFound } from './problem.ts';
+import { notFound, problem } from './problem.ts';
 import { type Route, route } from './route.ts';
 
 const LIST = `SELECT a.id, a.brief, COALESCE(a.blog, l.blog) AS blog, a.title, a.words, IF(a.standing = 'in work' AND b.standing IN ('held', 'stopped'), b.standing, a.standing) AS standing, a.language, p.address, p.out_desk AS outDesk, l.due_desk AS dueDesk,
@@ -18,15 +20,7 @@ const numbered = (row: Article): Article => ({ ...row, micros: Number(row.micros
 /** Articles as lists, pages, Markdown, and their pictures. */
 export function articleRoutes({ ground }: Product): Route[] {
   const { db } = ground;
-  const resolverOf = async (document: ArticleDocument) => {
-    const links = document.body.flatMap((block) =>
-      block.type === 'paragraph'
-        ? block.content.flatMap((part) => (part.link?.to === 'article' ? [part.link.article] : []))
-        : [],
-    );
-    const addresses = await addressesOf(db, links);
-    return { file: (digest: string) => `/api/files/${digest}`, article: (id: string) => addresses.get(id) ?? null };
-  };
+  const resolverOf = (document: ArticleDocument) => resolverFor(db, document, (digest) => `/api/files/${digest}`);
   const must = async (id: string) => {
     const article = await getArticle(db, id);
     if (!article?.current) throw notFound('article');
@@ -94,6 +88,23 @@ export function articleRoutes({ ground }: Product): Route[] {
         response
           .type(query.as === 'markdown' ? 'text/markdown' : 'text/plain')
           .send(query.as === 'markdown' ? articleFile(document, resolve) : articleHtml(document, resolve));
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/articles/{id}/copy',
+      says: 'An article as a file to be saved: Word or PDF',
+      role: 'proofreader',
+      query: ArticleCopy,
+      mime: 'application/octet-stream',
+      handle: async ({ params, query: { as }, response }) => {
+        const { document } = await must(params['id']!);
+        const copied = await copyOf(as, document, await resolverOf(document), db);
+        if (!copied.ok) {
+          const { sentence, mend } = wordsOf({ code: 'cannot-copy', form: as, problem: copied.problem });
+          throw problem(422, `No ${as}`, sentence, mend);
+        }
+        response.type(COPIES[as].mime).send(copied.body);
       },
     }),
     route({

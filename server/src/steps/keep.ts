@@ -1,17 +1,11 @@
 import { createHash } from 'node:crypto';
 import { mkdir, rename, writeFile } from 'node:fs/promises';
 import { join, relative, resolve, sep } from 'node:path';
-import {
-  type ArticleDocument,
-  articleFile,
-  articleHtml,
-  articleText,
-  cellTexts,
-  type StepOf,
-  slugOf,
-} from '@grivo/core';
+import { cellTexts, type StepOf, slugOf } from '@grivo/core';
 import { ROW_TIME_LIMIT_MS, SheetHost } from '../adapters/sheetHost.ts';
-import { addressesOf, readRevision } from '../articles/repository.ts';
+import { readRevision } from '../articles/repository.ts';
+import { resolverFor } from '../articles/resolver.ts';
+import { COPIES, copyOf } from '../copies/copy.ts';
 import type { Performer, StepContext, StepResult } from '../engine/performer.ts';
 import { effect } from '../intents/effect.ts';
 import { filled } from './asking.ts';
@@ -19,8 +13,6 @@ import { ArticleField, field, missing } from './fields.ts';
 import type { Tools } from './tools.ts';
 
 type FileKind = Exclude<StepOf<'keep'>['as'], 'a row'>;
-
-const ENDING: Record<FileKind, string> = { Markdown: 'md', HTML: 'html', 'plain text': 'txt' };
 
 /** Keeps an article as a file of this installation, or what is to be known of it as a row of a sheet. */
 export function performKeep(tools: Tools): Performer<StepOf<'keep'>> {
@@ -73,12 +65,20 @@ async function keepFile(tools: Tools, step: StepOf<'keep'>, as: FileKind, contex
   const document = await readRevision(tools.ground.db, article.revision);
   const folder = folderIn(tools.keepFolder, own.texts.folder);
   if (!folder) return missing('folder');
-  const name = `${document.slug || slugOf(context.brief.subject) || article.id}-${article.id.slice(-6)}.${ENDING[as]}`;
+  const copied = await copyOf(
+    as,
+    document,
+    await resolverFor(tools.ground.db, document, (digest) => `files/${digest}`),
+    tools.ground.db,
+  );
+  if (!copied.ok) return { kind: 'failed', failure: { code: 'cannot-copy', form: as, problem: copied.problem } };
+  const { ending } = COPIES[as];
+  const name = `${document.slug || slugOf(context.brief.subject) || article.id}-${article.id.slice(-6)}.${ending}`;
   const path = join(folder, name);
   await mkdir(folder, { recursive: true });
   // Never half a file: it is there whole or not at all.
   const open = `${path}.${createHash('sha256').update(context.run.id).digest('hex').slice(0, 8)}`;
-  await writeFile(open, await textFor(as, document, tools));
+  await writeFile(open, copied.body);
   await rename(open, path);
   return { kind: 'done', fields: { kept: { file: relative(tools.keepFolder, path), as } } };
 }
@@ -91,19 +91,4 @@ export function folderIn(root: string, folder: string): string | null {
     .map((part) => slugOf(part));
   const path = resolve(root, ...parts);
   return path === resolve(root) || path.startsWith(resolve(root) + sep) ? path : null;
-}
-
-async function textFor(as: FileKind, document: ArticleDocument, { ground }: Tools): Promise<string> {
-  const links = document.body.flatMap((block) =>
-    block.type === 'paragraph'
-      ? block.content.flatMap(({ link }) => (link?.to === 'article' ? [link.article] : []))
-      : [],
-  );
-  const addresses = await addressesOf(ground.db, links);
-  const where = {
-    file: (digest: string) => `files/${digest}`,
-    article: (id: string) => addresses.get(id) ?? null,
-  };
-  if (as === 'Markdown') return articleFile(document, where);
-  return as === 'HTML' ? articleHtml(document, where) : `${document.title}\n\n${articleText(document)}\n`;
 }

@@ -1,8 +1,9 @@
 import { createHash } from 'node:crypto';
-import { type ArticleDocument, articleHtml, articleText, type Block, type StepOf } from '@grivo/core';
+import { type ArticleDocument, articleHtml, articleText, type StepOf } from '@grivo/core';
 import type { BlogTarget, Entry } from '../adapters/micropub.ts';
 import { good } from '../adapters/port.ts';
-import { addressesOf, readRevision } from '../articles/repository.ts';
+import { readRevision } from '../articles/repository.ts';
+import { resolverFor } from '../articles/resolver.ts';
 import { blogTarget } from '../blogs/repository.ts';
 import type { Performer, StepContext, StepResult, Write } from '../engine/performer.ts';
 import { fileAbout, fileBody } from '../files/repository.ts';
@@ -167,14 +168,9 @@ async function entryOf(
   document: ArticleDocument,
   files: ReadonlyMap<string, string>,
 ): Promise<Entry> {
-  const own = document.body.flatMap(linkedArticles);
-  const addresses = await addressesOf(tools.ground.db, own);
   const lead = document.body.find((block) => block.type === 'figure' && block.lead);
   const body = document.body.filter((block) => block !== lead);
-  const html = articleHtml(
-    { body },
-    { file: (digest) => files.get(digest) ?? '', article: (id) => addresses.get(id) ?? null },
-  );
+  const html = articleHtml({ body }, await resolverFor(tools.ground.db, document, (digest) => files.get(digest) ?? ''));
   return {
     name: document.title,
     html,
@@ -183,11 +179,6 @@ async function entryOf(
     categories: document.keywords,
     photo: lead?.type === 'figure' ? { address: files.get(lead.file) ?? '', alternative: lead.alternative } : null,
   };
-}
-
-function linkedArticles(block: Block): string[] {
-  if (block.type !== 'paragraph') return [];
-  return block.content.flatMap((part) => (part.link?.to === 'article' ? [part.link.article] : []));
 }
 
 /** The end of the step, with everything that must become true together. */

@@ -51,6 +51,15 @@ export async function call<T = undefined>(
   return answer.parse(await response.json());
 }
 
+/** A file the API makes. */
+export async function fetchFile(path: string): Promise<Blob> {
+  const response = await fetch(`/api${path}`).catch(() => {
+    throw new Unreached('Grivo does not answer.');
+  });
+  if (!response.ok) throw new Refused(await problemOf(response));
+  return response.blob();
+}
+
 async function problemOf(response: Response): Promise<Problem> {
   const read = Problem.safeParse(await response.json().catch(() => null));
   return (

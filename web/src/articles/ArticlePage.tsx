@@ -10,6 +10,7 @@ import { useViewKeys } from '../shell/keys.ts';
 import { useNow } from '../shell/useNow.ts';
 import { count, money, plural } from '../words/figures.ts';
 import { moment } from '../words/time.ts';
+import { fileName, SaveCopy } from './SaveCopy.tsx';
 
 const SHOWS = ['page', 'Markdown', 'HTML'] as const;
 
@@ -66,7 +67,8 @@ export default function ArticlePage() {
               Open it on the blog
             </a>
           ) : null}
-          <span className="ml-auto flex gap-4">
+          <span className="ml-auto flex items-baseline gap-4">
+            <SaveCopy id={id} title={title} />
             {SHOWS.map((one) => (
               <button
                 key={one}
@@ -387,7 +389,7 @@ function Source({ id, as, title }: { id: string; as: 'markdown' | 'html'; title:
         </Button>
         <a
           className="act brackets"
-          download={`${title.toLowerCase().replace(/[^a-z0-9]+/g, '-') || 'article'}.${as === 'html' ? 'html' : 'md'}`}
+          download={`${fileName(title)}.${as === 'html' ? 'html' : 'md'}`}
           href={URL.createObjectURL(new Blob([text.data], { type: as === 'html' ? 'text/html' : 'text/markdown' }))}
         >
           Save as a file

@@ -4,7 +4,7 @@ import { instruction, stepBase } from '../fields.ts';
 import type { Problem, StepKind } from '../kind.ts';
 import { beginning } from '../sentence.ts';
 
-export const KEEP_AS = ['Markdown', 'HTML', 'plain text', 'a row'] as const;
+export const KEEP_AS = ['Markdown', 'HTML', 'plain text', 'Word', 'PDF', 'a row'] as const;
 
 const schema = z.strictObject({
   ...stepBase,
@@ -55,6 +55,8 @@ export const keep: StepKind<'keep', KeepStep> = {
           { value: 'Markdown', says: 'Markdown', does: 'a file with front matter, for static sites' },
           { value: 'HTML', says: 'HTML', does: 'the body as a blog gets it' },
           { value: 'plain text', says: 'plain text', does: 'the words alone' },
+          { value: 'Word', says: 'Word', does: 'a document with headings, pictures and links' },
+          { value: 'PDF', says: 'PDF', does: 'pages to be sent or printed' },
           { value: 'a row', says: 'a row', does: 'a new row in a sheet at an address' },
         ],
       },

@@ -1,0 +1,24 @@
+import sharp from 'sharp';
+import { fileAbout, fileBody } from '../files/repository.ts';
+import type { Database } from '../store/database.ts';
+
+/** A picture as word processors and PDF take it, with its size in pixels. */
+export interface PrintedPicture {
+  jpeg: Buffer;
+  width: number;
+  height: number;
+}
+
+/** Wide enough for a page at 200 dots an inch. */
+const WIDEST = 1_400;
+
+/** A stored picture as JPEG on white, or null when it is gone. */
+export async function printedPicture(db: Database, digest: string): Promise<PrintedPicture | null> {
+  if (!(await fileAbout(db, digest))) return null;
+  const { data, info } = await sharp(await fileBody(db, digest))
+    .resize({ width: WIDEST, withoutEnlargement: true })
+    .flatten({ background: '#ffffff' })
+    .jpeg({ quality: 85 })
+    .toBuffer({ resolveWithObject: true });
+  return { jpeg: data, width: info.width, height: info.height };
+}
