@@ -1,6 +1,8 @@
+import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
-import { type Font, openSync } from 'fontkit';
+import { create, type Font } from 'fontkit';
+import { plainFont } from './woff.ts';
 
 export type Style = '400-normal' | '700-normal' | '400-italic' | '700-italic';
 
@@ -10,30 +12,34 @@ const SCRIPTS = ['latin', 'latin-ext', 'greek', 'cyrillic', 'vietnamese', 'cyril
 /** What no face of text shows, and nobody misses on paper: emoji, and what joins or colours them. */
 const LEFT_OUT = /\p{Extended_Pictographic}|\p{Emoji_Modifier}|\u200d|\ufe0e|\ufe0f|\u00ad|\u200b/gu;
 
+/** A part of the face, by its name, as a plain font. */
+interface Face {
+  name: string;
+  body: Buffer;
+  font: Font;
+}
+
 export interface Stretch {
   text: string;
-  /** The file of the part of the face that shows it. */
-  file: string;
+  face: Face;
 }
 
 let folder: string | null = null;
-const opened = new Map<string, Font>();
+const opened = new Map<string, Face>();
 
-function fileOf(script: string, style: Style): string {
-  folder ??= join(dirname(createRequire(import.meta.url).resolve('@fontsource/literata/package.json')), 'files');
-  return join(folder, `literata-${script}-${style}.woff`);
-}
-
-function shows(file: string, letter: number): boolean {
-  let font = opened.get(file);
-  if (!font) {
-    font = openSync(file) as Font;
-    opened.set(file, font);
+function faceOf(script: string, style: Style): Face {
+  const name = `literata-${script}-${style}`;
+  let face = opened.get(name);
+  if (!face) {
+    folder ??= join(dirname(createRequire(import.meta.url).resolve('@fontsource/literata/package.json')), 'files');
+    const body = plainFont(readFileSync(join(folder, `${name}.woff`)));
+    face = { name, body, font: create(body) as Font };
+    opened.set(name, face);
   }
-  return font.hasGlyphForCodePoint(letter);
+  return face;
 }
 
-/** A text in stretches of one file each, or the first letter that none of them shows. */
+/** A text in stretches of one face each, or the first letter that none of them shows. */
 export function stretchesOf(
   text: string,
   style: Style,
@@ -43,13 +49,13 @@ export function stretchesOf(
     const point = letter.codePointAt(0)!;
     const last = stretches.at(-1);
     // Spaces and points are in every part: a stretch is not broken for them.
-    if (last && shows(last.file, point)) {
+    if (last?.face.font.hasGlyphForCodePoint(point)) {
       last.text += letter;
       continue;
     }
-    const script = SCRIPTS.find((one) => shows(fileOf(one, style), point));
+    const script = SCRIPTS.find((one) => faceOf(one, style).font.hasGlyphForCodePoint(point));
     if (!script) return { ok: false, letter };
-    stretches.push({ text: letter, file: fileOf(script, style) });
+    stretches.push({ text: letter, face: faceOf(script, style) });
   }
   return { ok: true, stretches };
 }

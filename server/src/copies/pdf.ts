@@ -1,6 +1,6 @@
 import type { ArticleDocument, FlowPart, FlowSpan } from '@grivo/core';
 import Pdf from 'pdfkit';
-import { type Style, stretchesOf } from './faces.ts';
+import { type Stretch, type Style, stretchesOf } from './faces.ts';
 import type { PrintedPicture } from './picture.ts';
 
 const MARGIN = 64;
@@ -40,6 +40,7 @@ interface Look {
 
 class Sheets {
   private readonly pdf: PDFKit.PDFDocument;
+  private readonly faces = new Set<string>();
 
   constructor(private readonly article: ArticleDocument) {
     this.pdf = new Pdf({
@@ -168,9 +169,8 @@ class Sheets {
       return read.stretches.map((stretch) => ({ ...stretch, href: span.href ?? null }));
     });
     pdf.x = MARGIN + indent;
-    for (const [i, { text, file, href }] of stretches.entries())
-      pdf
-        .font(file)
+    for (const [i, { text, face, href }] of stretches.entries())
+      this.face(face)
         .fontSize(size)
         .fillColor(href ? LINK : color)
         .text(text, {
@@ -216,12 +216,18 @@ class Sheets {
     }
   }
 
+  private face({ name, body }: Stretch['face']): PDFKit.PDFDocument {
+    if (!this.faces.has(name)) this.pdf.registerFont(name, body);
+    this.faces.add(name);
+    return this.pdf.font(name);
+  }
+
   private height(text: string, { size = SIZE, strong = false }: Look, width: number): number {
     const read = stretchesOf(text, strong ? '700-normal' : '400-normal');
     if (!read.ok) throw new NoSuchLetter(read.letter);
     const [first] = read.stretches;
     if (!first) return 0;
-    return this.pdf.font(first.file).fontSize(size).heightOfString(text, { width, lineGap: LINE_GAP });
+    return this.face(first.face).fontSize(size).heightOfString(text, { width, lineGap: LINE_GAP });
   }
 
   private picture({ jpeg, width, height }: PrintedPicture, alternative: string): void {
@@ -251,8 +257,7 @@ class Sheets {
       pdf.markContent('Artifact', { type: 'Pagination' });
       const read = stretchesOf(`${i + 1} / ${count}`, '400-normal');
       if (read.ok && read.stretches[0])
-        pdf
-          .font(read.stretches[0].file)
+        this.face(read.stretches[0].face)
           .fontSize(9)
           .fillColor(QUIET)
           .text(read.stretches[0].text, MARGIN, pdf.page.height - MARGIN / 2 - 8, {
