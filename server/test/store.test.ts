@@ -182,6 +182,7 @@ describe('taking', () => {
             everyMinutes: null,
             atOnce: 1,
             apartMinutes: 5,
+            mostMinutes: null,
           },
           { ...stepKinds['look up'].fresh('s2'), pages: 3 },
         ],

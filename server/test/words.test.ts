@@ -338,7 +338,7 @@ const TABLE: Partial<
 
 /** Words that are shown to change something by a journey, a property test or the planner's tests instead. */
 const ELSEWHERE: Record<string, readonly string[]> = {
-  take: ['sources', 'most', 'gather', 'everyMinutes', 'atOnce', 'apartMinutes'],
+  take: ['sources', 'most', 'gather', 'everyMinutes', 'atOnce', 'apartMinutes', 'mostMinutes'],
   publish: ['blog', 'when', 'as'],
   link: ['own', 'blog'],
   keep: ['cells'],

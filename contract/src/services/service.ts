@@ -11,16 +11,27 @@ export const Price = z.strictObject({
   microsPerMinute: Micros.default(0),
 });
 
-export const NewService = z.strictObject({
-  role: ServiceRole,
+/** What can be changed of a service; nothing stands in for what a change leaves out. */
+const changeable = {
   name: Name,
-  address: Address,
-  model: z.string().max(120).default(''),
-  secret: z.string().max(1_000).nullable().default(null),
+  model: z.string().max(120),
   price: Price,
   /** Calls at once, over all workers. */
-  permits: z.int().min(1).max(100).default(4),
-  timeLimitMs: z.int().min(1_000).max(600_000).default(60_000),
+  permits: z.int().min(1).max(100),
+  /** Calls begun in a minute, over all workers; null for any number. */
+  callsAMinute: z.int().min(1).max(10_000).nullable(),
+  timeLimitMs: z.int().min(1_000).max(600_000),
+};
+
+export const NewService = z.strictObject({
+  ...changeable,
+  role: ServiceRole,
+  address: Address,
+  model: changeable.model.default(''),
+  secret: z.string().max(1_000).nullable().default(null),
+  permits: changeable.permits.default(4),
+  callsAMinute: changeable.callsAMinute.default(null),
+  timeLimitMs: changeable.timeLimitMs.default(60_000),
 });
 
 export const NewSecret = z.strictObject({ secret: z.string().trim().min(1, 'a secret').max(1_000) });
@@ -33,16 +44,15 @@ export const Service = z.object({
   model: z.string(),
   price: Price,
   permits: z.int(),
+  callsAMinute: z.int().nullable(),
   hasSecret: z.boolean(),
   rev: z.int(),
 });
 export type Service = z.infer<typeof Service>;
 export const Services = z.object({ services: z.array(Service) });
 
-/** What can be changed of a service; the secret has a request of its own. */
-export const ServiceChange = NewService.pick({ name: true, model: true, price: true, permits: true, timeLimitMs: true })
-  .partial()
-  .strict();
+/** A change of a service; the secret has a request of its own. */
+export const ServiceChange = z.strictObject(changeable).partial();
 
 export const HookAddress = z.strictObject({ address: z.url({ protocol: /^https?$/ }) });
 export const HookSecret = z.object({ origin: z.string(), secret: z.string() });

@@ -40,6 +40,7 @@ export type Failure =
   | { code: 'translation-incomplete'; language: string; problem: string }
   | { code: 'routine-missing'; routine: string }
   | { code: 'stopped-by-hand'; person: string }
+  | { code: 'took-too-long'; minutes: number }
   /** Something only the environment of the installation can give. */
   | { code: 'not-set-up'; what: string }
   // Ours.
@@ -82,6 +83,7 @@ const CLASS: Record<FailureCode, FailureClass> = {
   'translation-incomplete': 'refused',
   'routine-missing': 'refused',
   'stopped-by-hand': 'refused',
+  'took-too-long': 'refused',
   'not-set-up': 'mend',
   defect: 'defect',
 };

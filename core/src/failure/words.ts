@@ -1,3 +1,4 @@
+import { minutesWords } from '../procedure/sentence.ts';
 import type { Failure } from './failure.ts';
 
 /** A failure for people: a short problem, the sentence that says what happened, and what mends it. */
@@ -200,6 +201,12 @@ export function wordsOf(failure: Failure, nameOf: (id: string) => string = (id) 
       );
     case 'stopped-by-hand':
       return say('Stopped by hand', `${failure.person} stopped it.`, 'Let it go on when you like; nothing is lost.');
+    case 'took-too-long':
+      return say(
+        'Took too long',
+        `It was in work for longer than the ${minutesWords(failure.minutes)} its pipeline gives a brief.`,
+        'See what it was waiting for. Let it go on for as long again, or give briefs more time where the pipeline takes them.',
+      );
     case 'not-set-up':
       return say(
         `No ${failure.what}`,

@@ -35,6 +35,7 @@ export class Illustrator {
       what: 'picture',
       ceiling: service.price.microsPerPicture,
       stepRun: asker.stepRun,
+      signal: asker.signal,
       call: () => this.call(service, body, asker.signal),
     });
     if (!answered.ok) return answered;

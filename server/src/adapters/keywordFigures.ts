@@ -3,6 +3,7 @@ import type { Secrets } from '../config/secrets.ts';
 import type { Ground } from '../engine/outside.ts';
 import type { Call, Network } from '../network/network.ts';
 import type { ServiceRow } from '../services/entity.ts';
+import { waitForTurn } from '../services/turns.ts';
 import { bad, failureOf, good, jsonOf, type Result, refusalOf, type TestLine } from './port.ts';
 
 /**
@@ -117,6 +118,8 @@ export class KeywordFigures {
       timeLimitMs: service.time_limit_ms,
       signal,
     };
+    if (!(await waitForTurn(this.ports.ground, service, signal)))
+      return bad({ code: 'service-busy', service: service.id, retryAfterMs: null });
     const outcome = await this.ports.network.call(request);
     // Asking twice harms nothing, so an unknown outcome is the same as none.
     if (outcome.kind === 'unknown')

@@ -3,6 +3,7 @@ import type { Secrets } from '../config/secrets.ts';
 import type { Ground } from '../engine/outside.ts';
 import type { Network } from '../network/network.ts';
 import type { ServiceRow } from '../services/entity.ts';
+import { waitForTurn } from '../services/turns.ts';
 import { bad, failureOf, good, jsonOf, type Result, refusalOf, type TestLine } from './port.ts';
 
 /**
@@ -38,6 +39,8 @@ export class LookUp {
     address.searchParams.set('language', question.language);
     if (question.country) address.searchParams.set('country', question.country);
     if (question.since) address.searchParams.set('since', question.since);
+    if (!(await waitForTurn(this.ports.ground, service, signal)))
+      return bad({ code: 'service-busy', service: service.id, retryAfterMs: null });
     const outcome = await this.ports.network.call({
       method: 'GET',
       address: address.href,

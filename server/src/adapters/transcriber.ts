@@ -50,6 +50,7 @@ export class Transcriber {
       what: 'sound',
       ceiling: microsOf(service, mostSeconds(about, bytes.length)),
       stepRun: asker.stepRun,
+      signal: asker.signal,
       call: () => this.call(service, { bytes, about, language }, asker.signal),
     });
     if (!answered.ok) return answered;

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import type { Ground } from '../engine/outside.ts';
 import { type Network, whyNot } from '../network/network.ts';
 import type { ServiceRow } from '../services/entity.ts';
+import { waitForTurn } from '../services/turns.ts';
 import { jsonOf, type TestLine } from './port.ts';
 
 /**
@@ -21,6 +22,8 @@ export class VideoHost {
   async find(service: ServiceRow, text: string, signal: AbortSignal): Promise<HostedChannels> {
     const url = new URL(service.address);
     url.searchParams.set('q', text);
+    if (!(await waitForTurn(this.ports.ground, service, signal)))
+      return { ok: false, reason: 'it is called as often as its pace allows; try again in a minute' };
     const outcome = await this.ports.network.call({
       method: 'GET',
       address: url.href,

@@ -98,6 +98,7 @@ export class Writer {
       what: 'text',
       ceiling: textCeiling(service.price, prompt, request.maxTokensOut),
       stepRun: asker.stepRun,
+      signal: asker.signal,
       call: () => this.call(service, body, prompt, request, asker.signal),
     });
     if (!answered.ok) return answered;

@@ -3,6 +3,7 @@ import type { Failure, Micros } from '@grivo/core';
 import type { Ground } from '../engine/outside.ts';
 import { reserve, settle, type Window, windowsFrom, windowsText } from '../money/limits.ts';
 import type { ServiceRow } from '../services/entity.ts';
+import { waitForTurn } from '../services/turns.ts';
 import type { Sql } from '../store/database.ts';
 import { bookUnknown, type LedgerEntry, writeLedger } from './booking.ts';
 
@@ -32,6 +33,8 @@ export interface Question {
   /** The most the call can cost. */
   ceiling: Micros;
   stepRun: string;
+  /** Ends waiting for a turn. */
+  signal: AbortSignal;
   call: () => Promise<Called>;
 }
 
@@ -47,10 +50,16 @@ const POLL_MS = 120;
  */
 export async function ask(ground: Ground, holder: string, question: Question): Promise<Answered> {
   const digest = digestOf(question);
+  let turn = false;
   const waitUntil = ground.now() + question.service.time_limit_ms * 2;
   for (;;) {
     const known = await kept(ground.db, digest);
     if (known) return { ok: true, body: known, micros: 0 };
+    if (!turn) {
+      turn = true;
+      if (!(await waitForTurn(ground, question.service, question.signal)))
+        return { ok: false, failure: { code: 'service-busy', service: question.service.id, retryAfterMs: null } };
+    }
     const token = ground.ids();
     const opened = await openQuestion(ground, holder, question, digest, token);
     if (opened.kind === 'over')

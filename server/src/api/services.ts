@@ -27,7 +27,7 @@ export function serviceRoutes(product: Product): Route[] {
   const all = async (): Promise<Service[]> =>
     (
       await db.rows<Service>(
-        'SELECT id, role, name, address, model, price, permits, secret IS NOT NULL AS hasSecret, rev FROM service ORDER BY id',
+        'SELECT id, role, name, address, model, price, permits, calls_a_minute AS callsAMinute, secret IS NOT NULL AS hasSecret, rev FROM service ORDER BY id',
       )
     ).map((row) => ({ ...row, hasSecret: Boolean(row.hasSecret) }));
   const must = async (id: string) => {
@@ -79,7 +79,7 @@ export function serviceRoutes(product: Product): Route[] {
     route({
       method: 'put',
       path: '/services/{id}',
-      says: 'Changes name, model, price, permits or time limit of a service',
+      says: 'Changes name, model, price, permits, pace or time limit of a service',
       role: 'owner',
       body: ServiceChange,
       answer: Services,

@@ -2,6 +2,7 @@ import { lastRound, plan, stepIdOf } from '@grivo/core';
 import { type BriefState, loadBriefs, OPENS_AS_IT_WAS, type Procedures } from '../engine/briefState.ts';
 import { laneOf, roleCalled } from '../engine/lane.ts';
 import type { Ground } from '../engine/outside.ts';
+import { stopRuns } from '../engine/stop.ts';
 import type { Sql } from '../store/database.ts';
 
 const OPEN = new Set(['ready', 'running', 'waiting', 'held', 'stopped']);
@@ -114,22 +115,13 @@ export async function setAside(ground: Ground, brief: string): Promise<boolean> 
 }
 
 /**
- * Stops a brief where it stands, until a person lets it go on. A call under way is not waited for: what it brings is kept
- * and not paid again.
+ * Stops a brief where it stands, until a person lets it go on.
  * @param person who stopped it, by name
  */
 export async function stopBrief(ground: Ground, brief: string, person: string): Promise<boolean> {
   return ground.db.transaction(async (sql) => {
     await sql.rows('SELECT id FROM brief WHERE id = ? FOR UPDATE', [brief]);
-    const failure = JSON.stringify({ code: 'stopped-by-hand', person });
-    const stopped = await sql.run(
-      "UPDATE step_run SET state = 'stopped', lane = NULL, due_at = NULL, due_desk = NULL, holder = NULL, failure = ? WHERE brief = ? AND state IN ('ready', 'running', 'waiting')",
-      [failure, brief],
-    );
-    if (stopped === 0) return false;
-    await sql.run("UPDATE brief SET standing = 'stopped', rev = rev + 1 WHERE id = ?", [brief]);
-    await sql.run("INSERT INTO event (id, noun, noun_id) VALUES (?, 'brief', ?)", [ground.ids(), brief]);
-    return true;
+    return stopRuns(sql, ground, brief, { code: 'stopped-by-hand', person });
   });
 }
 

@@ -106,7 +106,8 @@ export async function writeRevs(sql: Sql, changes: readonly BriefChange[], deskN
     const ended = standing === 'out' || standing === 'set aside';
     must(
       await sql.run(
-        'UPDATE brief FORCE INDEX (PRIMARY) SET rev = rev + 1, standing = ?, ended_desk = ? WHERE id IN (?) AND rev = ?',
+        // A brief that was held, or had a slot to wait for, begins to work anew; assignments count from the left.
+        `UPDATE brief FORCE INDEX (PRIMARY) SET rev = rev + 1, ${standing === 'in work' ? "in_work_since = IF(standing = 'in work', in_work_since, UTC_TIMESTAMP(3)), " : ''}standing = ?, ended_desk = ? WHERE id IN (?) AND rev = ?`,
         [standing, ended ? deskNow : null, group.map((change) => change.brief.id), brief.rev],
       ),
       group.length,

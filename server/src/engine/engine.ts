@@ -21,6 +21,7 @@ import { Permits } from './permits.ts';
 import { placeInHand } from './place.ts';
 import { reap } from './reaper.ts';
 import type { Bell, Ring } from './ring.ts';
+import { stopOverdue } from './stop.ts';
 
 export interface EngineOptions {
   role: ProcessRole;
@@ -174,6 +175,7 @@ export class Engine {
     await this.breakers.refresh();
     for (const lane of await reap(this.ground)) this.hot.add(lane);
     await this.permits.reconcile();
+    await stopOverdue(this.ground);
     await this.giveBackForgotten();
     this.marks.clear();
     for (const lane of await fullLanes(this.ground.db)) this.hot.add(lane);

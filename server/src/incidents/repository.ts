@@ -85,7 +85,10 @@ async function releaseRuns(
     "UPDATE step_run SET state = 'ready', lane = home_lane, incident = NULL, failure = NULL, tries = ? WHERE id IN (?) AND state = 'stopped'",
     [tries, runs.map((run) => run.id)],
   );
-  await sql.run("UPDATE brief SET standing = 'in work', rev = rev + 1 WHERE id IN (?)", [briefs]);
+  await sql.run(
+    "UPDATE brief SET standing = 'in work', in_work_since = UTC_TIMESTAMP(3), rev = rev + 1 WHERE id IN (?)",
+    [briefs],
+  );
   await sql.run('INSERT INTO event (id, noun, noun_id) VALUES ?', [
     briefs.map((brief) => [ground.ids(), 'brief', brief]),
   ]);

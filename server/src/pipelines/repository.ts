@@ -20,8 +20,8 @@ export async function createPipeline(
   const procedure = ground.ids();
   await ground.db.transaction(async (sql) => {
     await addVersion(sql, procedure, 1, document, person);
-    await sql.run('INSERT INTO pipeline (id, name, procedure_id, version, open_limit) VALUES (?)', [
-      [id, name, procedure, 1, openLimit],
+    await sql.run('INSERT INTO pipeline (id, name, procedure_id, version, open_limit, most_minutes) VALUES (?)', [
+      [id, name, procedure, 1, openLimit, mostMinutes(document)],
     ]);
     await tell(sql, ground, id);
   });
@@ -67,6 +67,7 @@ export async function changePipeline(
         await scheduleLooks(ground, sql, id, row.is_on === 1 ? everyMinutes(document) : null);
       }
     }
+    if (document) await sql.run('UPDATE pipeline SET most_minutes = ? WHERE id = ?', [mostMinutes(document), id]);
     await sql.run(
       'UPDATE pipeline SET name = COALESCE(?, name), open_limit = COALESCE(?, open_limit), version = ?, rev = rev + 1 WHERE id = ?',
       [name ?? null, openLimit ?? null, version, id],
@@ -78,6 +79,11 @@ export async function changePipeline(
 
 function everyMinutes(document: ProcedureDocument): number | null {
   return document.steps.find((step) => step.kind === 'take')?.everyMinutes ?? null;
+}
+
+/** Kept beside the pipeline, so that whoever looks for briefs that take too long need not read procedures. */
+function mostMinutes(document: ProcedureDocument): number | null {
+  return document.steps.find((step) => step.kind === 'take')?.mostMinutes ?? null;
 }
 
 /** Switches a pipeline on or off and keeps its looks in step. */

@@ -12,6 +12,8 @@ export interface ServiceRow {
   price: Price;
   /** Most calls at once, over all processes. */
   permits: number;
+  /** Most calls begun in a minute, over all processes; null for any number. */
+  calls_a_minute: number | null;
   time_limit_ms: number;
   standard: number;
   rev: number;
@@ -29,6 +31,7 @@ export const serviceEntity = new EntitySchema<ServiceRow>({
     secret: { type: 'varbinary', length: 2000, nullable: true },
     price: { type: 'json' },
     permits: { type: 'int', default: 4 },
+    calls_a_minute: { type: 'int', nullable: true },
     time_limit_ms: { type: 'int', default: 60_000 },
     standard: { type: 'tinyint', default: 0 },
     rev: { type: 'int', default: 1 },

@@ -10,6 +10,7 @@ export interface NewService {
   secret: string | null;
   price: Price;
   permits: number;
+  callsAMinute?: number | null;
   timeLimitMs: number;
 }
 
@@ -17,7 +18,7 @@ export async function createService(ground: Ground, secrets: Secrets, service: N
   const id = ground.ids();
   const secret = service.secret === null ? null : secrets.seal(service.secret.trim());
   await ground.db.run(
-    'INSERT INTO service (id, role, name, address, model, secret, price, permits, time_limit_ms) VALUES (?)',
+    'INSERT INTO service (id, role, name, address, model, secret, price, permits, calls_a_minute, time_limit_ms) VALUES (?)',
     [
       [
         id,
@@ -28,6 +29,7 @@ export async function createService(ground: Ground, secrets: Secrets, service: N
         secret,
         JSON.stringify(service.price),
         service.permits,
+        service.callsAMinute ?? null,
         service.timeLimitMs,
       ],
     ],
@@ -48,6 +50,8 @@ export interface ServiceChange {
   model?: string | undefined;
   price?: Price | undefined;
   permits?: number | undefined;
+  /** Null takes the limit away. */
+  callsAMinute?: number | null | undefined;
   timeLimitMs?: number | undefined;
 }
 
@@ -55,12 +59,14 @@ export interface ServiceChange {
 export async function changeService(ground: Ground, id: string, rev: number, change: ServiceChange): Promise<boolean> {
   return (
     (await ground.db.run(
-      'UPDATE service SET name = COALESCE(?, name), model = COALESCE(?, model), price = COALESCE(?, price), permits = COALESCE(?, permits), time_limit_ms = COALESCE(?, time_limit_ms), rev = rev + 1 WHERE id = ? AND rev = ?',
+      'UPDATE service SET name = COALESCE(?, name), model = COALESCE(?, model), price = COALESCE(?, price), permits = COALESCE(?, permits), calls_a_minute = IF(?, ?, calls_a_minute), time_limit_ms = COALESCE(?, time_limit_ms), rev = rev + 1 WHERE id = ? AND rev = ?',
       [
         change.name ?? null,
         change.model ?? null,
         change.price ? JSON.stringify(change.price) : null,
         change.permits ?? null,
+        change.callsAMinute === undefined ? 0 : 1,
+        change.callsAMinute ?? null,
         change.timeLimitMs ?? null,
         id,
         rev,

@@ -68,7 +68,6 @@ export default function ArticlePage() {
             </a>
           ) : null}
           <span className="ml-auto flex items-baseline gap-4">
-            <SaveCopy id={id} title={title} />
             {SHOWS.map((one) => (
               <button
                 key={one}
@@ -80,6 +79,7 @@ export default function ArticlePage() {
                 {one === 'page' ? 'Page' : one}
               </button>
             ))}
+            <SaveCopy id={id} title={title} />
           </span>
         </div>
         {show === 'page' ? (

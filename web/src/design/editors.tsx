@@ -31,7 +31,8 @@ export function NumberEditor({
   const well =
     text.trim() !== '' && Number.isFinite(typed) && Number.isInteger(typed) && typed >= least && typed <= most;
   // A scale that reaches to the utmost would be useless for common values.
-  const top = most - least <= 20 ? most : Math.min(most, Math.max(niceTop((value ?? least) * 2), least + 1));
+  const top =
+    most - least <= 20 ? most : Math.min(most, Math.max(niceTop((value ?? Math.max(least, 30)) * 2), least + 1));
   const step = top - least > 400 ? 50 : 1;
   return (
     <div className="w-64">

@@ -9,6 +9,7 @@ import { amount, count, money } from '../words/figures.ts';
 import { clock } from '../words/time.ts';
 import { ConnectService } from './ConnectService.tsx';
 import { Keys } from './Keys.tsx';
+import { Pace } from './Pace.tsx';
 
 /** Services with test and price, the month's limit, people, and what runs now. */
 export default function Settings() {
@@ -108,7 +109,7 @@ function ServiceLine({ service, owner }: { service: Service; owner: boolean }) {
           <span className="block text-small text-ink-2">
             {priceWords(service)}
             {priceWords(service) ? '; ' : ''}
-            {count(service.permits)} calls at once; {service.hasSecret ? 'has a key' : 'no key'}
+            <Pace service={service} owner={owner} />; {service.hasSecret ? 'has a key' : 'no key'}
           </span>
         </span>
         {owner ? (

@@ -16,6 +16,8 @@ const schema = z.strictObject({
   /** Briefs in work at once; null leaves it to the pipeline. */
   atOnce: z.int().min(1).max(100).nullable(),
   apartMinutes: z.int().min(0).max(10_080),
+  /** Minutes a brief may be in work at a stretch before it is stopped; null for any time. Holds and slots begin a new stretch. */
+  mostMinutes: z.int().min(1).max(43_200).nullable().default(null),
 });
 export type TakeStep = z.infer<typeof schema>;
 
@@ -38,6 +40,7 @@ export const take: StepKind<'take', TakeStep> = {
     everyMinutes: null,
     atOnce: null,
     apartMinutes: 0,
+    mostMinutes: null,
   }),
   sentence: (step, names) => [
     { text: 'Take ' },
@@ -75,6 +78,12 @@ export const take: StepKind<'take', TakeStep> = {
       word: step.apartMinutes === 0 ? 'at once one after another' : `${minutesWords(step.apartMinutes)} apart`,
       field: 'apartMinutes',
       editor: { type: 'minutes', least: 0, most: 10_080, none: 'at once one after another' },
+    },
+    { text: ', each in work ' },
+    {
+      word: step.mostMinutes === null ? 'as long as it takes' : `${minutesWords(step.mostMinutes)} at most`,
+      field: 'mostMinutes',
+      editor: { type: 'minutes', least: 1, most: 43_200, none: 'as long as it takes' },
     },
   ],
   check: (step, context) =>

@@ -7,6 +7,7 @@ import { Place1764500000000 } from './0006-place.ts';
 import { Results1764600000000 } from './0007-results.ts';
 import { Sketches1764700000000 } from './0008-sketches.ts';
 import { Doors1764800000000 } from './0009-doors.ts';
+import { Pace1764900000000 } from './0010-pace.ts';
 
 /** Append-only: a migration that has left this repository is never changed. */
 export const migrations = [
@@ -19,4 +20,5 @@ export const migrations = [
   Results1764600000000,
   Sketches1764700000000,
   Doors1764800000000,
+  Pace1764900000000,
 ];
