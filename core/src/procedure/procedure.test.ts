@@ -40,7 +40,7 @@ describe('every kind', () => {
 test('sentences read as plain text', () => {
   const text = whole().map((step) => sentenceText(sentenceOf(step, names)));
   expect(text[0]).toBe(
-    'Take up to 3 new items from List k1, a brief of each, looking when asked; as many as may be open at a time, at once one after another',
+    'Take up to 3 new items from List k1, a brief of each, looking when asked; as many as may be open at a time, at once one after another, each in work as long as it takes',
   );
   expect(text[3]).toBe('Write about 900 words, second person, plain and friendly, with key points, lists');
   expect(text[7]).toBe(

@@ -9,6 +9,8 @@ export interface PipelineRow {
   is_on: number;
   /** Most briefs in work at once. */
   open_limit: number;
+  /** Minutes a brief may be in work at a stretch; null for any time. */
+  most_minutes: number | null;
   /** 0 first, 9 last. */
   priority: number;
   /** Desk moment the newest brief was let into work. */
@@ -26,6 +28,7 @@ export const pipelineEntity = new EntitySchema<PipelineRow>({
     version: { type: 'int' },
     is_on: { type: 'tinyint', default: 0 },
     open_limit: { type: 'int', default: 10 },
+    most_minutes: { type: 'int', nullable: true },
     priority: { type: 'tinyint', default: 5 },
     admitted_desk: { type: 'bigint', nullable: true },
     rev: { type: 'int', default: 1 },
