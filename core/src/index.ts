@@ -101,7 +101,13 @@ export {
   wrapSteps,
 } from './procedure/edit.ts';
 export { fieldName } from './procedure/fields.ts';
-export { checkProcedure, fieldsThroughout, type SeenField } from './procedure/fieldsAt.ts';
+export {
+  checkProcedure,
+  checkRoutine,
+  fieldsAtEnd,
+  fieldsThroughout,
+  type SeenField,
+} from './procedure/fieldsAt.ts';
 export { beginHistory, changeHistory, type History, redoHistory, undoHistory } from './procedure/history.ts';
 export type { CheckContext, PastMeasure, Problem, RoutineForm, ServiceRole, StepKind } from './procedure/kind.ts';
 export { MOST_TURNS } from './procedure/kinds/forEach.ts';

@@ -10,6 +10,7 @@ import { TodayPage } from './today/TodayPage.tsx';
 
 const Pipelines = lazy(() => import('./pipelines/Pipelines.tsx'));
 const PipelinePage = lazy(() => import('./pipelines/PipelinePage.tsx'));
+const RoutinePage = lazy(() => import('./pipelines/RoutinePage.tsx'));
 const Intake = lazy(() => import('./intake/Intake.tsx'));
 const SourcePage = lazy(() => import('./intake/SourcePage.tsx'));
 const Articles = lazy(() => import('./articles/Articles.tsx'));
@@ -42,6 +43,7 @@ export function App() {
           <Route path="/" element={<TodayPage />} />
           <Route path="/pipelines" element={<Pipelines />} />
           <Route path="/pipelines/:id" element={<PipelinePage />} />
+          <Route path="/pipelines/routines/:id" element={<RoutinePage />} />
           <Route path="/intake" element={<Intake />} />
           <Route path="/intake/:id" element={<SourcePage />} />
           <Route path="/articles" element={<Articles />} />

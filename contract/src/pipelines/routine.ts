@@ -10,6 +10,8 @@ export const Routine = z.object({
   rev: z.int(),
   document: ProcedureDocument,
   sentences: z.array(z.string()),
+  /** Pipelines and other routines whose procedure uses it now. */
+  usedBy: z.array(z.object({ noun: z.enum(['pipeline', 'routine']), id: Id, name: z.string() })),
 });
 export type Routine = z.infer<typeof Routine>;
 export const Routines = z.object({ routines: z.array(Routine) });

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { checkProcedure, fieldsSeen } from './fieldsAt.ts';
+import { checkProcedure, checkRoutine, fieldsAtEnd, fieldsSeen } from './fieldsAt.ts';
 import { type Step, stepKinds } from './registry.ts';
 import { testHolds } from './test.ts';
 import { mapSteps, readSteps } from './tree.ts';
@@ -128,4 +128,37 @@ test.each<[string, string, string, boolean]>([
 ])('%s is %s %s: %s', (field, is, value, wanted) => {
   const fields = { n: 7, money: '1,200', word: 'Salt', list: ['a', 'b'], record: { part: 'x' } };
   expect(testHolds({ field, is: is as 'filled', value }, fields)).toBe(wanted);
+});
+
+describe('a routine', () => {
+  const routine = (outputs: string[], ...steps: Step[]) => ({
+    grivo: 1 as const,
+    language: 'en',
+    inputs: [{ name: 'topic', asks: 'About what', otherwise: null }],
+    outputs,
+    steps,
+  });
+  const told = (document: ReturnType<typeof routine>) =>
+    checkRoutine(document, context).map((p) => `${p.step} ${p.grade}: ${p.sentence}`);
+
+  test('needs nothing to feed it, sees what it is given and no subject', () => {
+    expect(told(routine(['point'], answer('s1', 'point', 'What of {{ topic }}?')))).toEqual([]);
+    expect(told(routine([], answer('s1', 'point', 'What of {{ subject }}?')))).toEqual([
+      's1 error: It speaks of ‘subject’, and nothing above gives that.',
+    ]);
+  });
+
+  test('must have what it gives back, on every way through it', () => {
+    const branch = {
+      ...stepKinds.when.fresh('s1'),
+      tests: [{ field: 'topic', is: 'is' as const, value: 'salt' }],
+      holds: [answer('s2', 'point')],
+      otherwise: [],
+    } as unknown as Step;
+    expect(told(routine(['point', 'other'], branch))).toEqual([
+      's1 warning: It gives back ‘point’, which may be missing: step s1 gives it in one of its branches only.',
+      's1 error: It is to give back ‘other’, and no step gives that.',
+    ]);
+    expect(fieldsAtEnd(routine([], branch), context).map(({ name }) => name)).toEqual(['point', 'topic']);
+  });
 });

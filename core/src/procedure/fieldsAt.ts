@@ -20,6 +20,8 @@ type Env = ReadonlyMap<string, SeenField>;
 interface Found {
   seen: Map<string, Env>;
   problems: Problem[];
+  /** What is there once every step is done. */
+  end: Env;
 }
 
 /** Fields items bring along by the kinds of source there are; a brief may bring more, so any of them may be missing. */
@@ -41,7 +43,7 @@ const ITEM_FIELDS = [
 ];
 
 function walk(document: ProcedureDocument, context: CheckContext | null): Found {
-  const found: Found = { seen: new Map(), problems: [] };
+  const found: Found = { seen: new Map(), problems: [], end: new Map() };
   const sure = (name: string, from: string | null): [string, SeenField] => [name, { name, from, unsure: null }];
   const first = document.steps[0];
   const start = new Map<string, SeenField>(first?.kind === 'take' && !first.off ? [sure('subject', null)] : []);
@@ -92,7 +94,7 @@ function walk(document: ProcedureDocument, context: CheckContext | null): Found 
       }
     }
   };
-  sequence(document.steps, start);
+  found.end = sequence(document.steps, start);
   return found;
 }
 
@@ -122,6 +124,40 @@ export function checkProcedure(document: ProcedureDocument, context: CheckContex
         ]
       : [];
   return [...fed, ...walk(document, context).problems];
+}
+
+/** The fields that are there once every step of a document is done: what a routine can give back. */
+export function fieldsAtEnd(document: ProcedureDocument, context: CheckContext): SeenField[] {
+  return [...walk(document, context).end.values()].sort((a, b) => (a.name < b.name ? -1 : 1));
+}
+
+/** What can be told about a routine without running it: nothing has to feed it, and it must have what it gives back. */
+export function checkRoutine(document: ProcedureDocument, context: CheckContext): Problem[] {
+  const { problems, end } = walk(document, context);
+  const last = document.steps.at(-1)!.id;
+  const missing = (document.outputs ?? []).flatMap((name): Problem[] => {
+    const field = end.get(name);
+    if (!field)
+      return [
+        {
+          step: last,
+          grade: 'error',
+          sentence: `It is to give back ‘${name}’, and no step gives that.`,
+          mend: 'Choose something else to be given back, or add a step that gives it.',
+        },
+      ];
+    return field.unsure === null
+      ? []
+      : [
+          {
+            step: last,
+            grade: 'warning',
+            sentence: `It gives back ‘${name}’, which may be missing: ${field.unsure}.`,
+            mend: 'Give it in every branch.',
+          },
+        ];
+  });
+  return [...problems, ...missing];
 }
 
 function problemsAt(step: Step, env: Env, context: CheckContext): Problem[] {

@@ -3,7 +3,14 @@ import { type ProcedureDocument, procedureYaml, readProcedure, readProcedureYaml
 import { z } from 'zod';
 import { listBlogs } from '../blogs/repository.ts';
 import type { Product } from '../product.ts';
-import { changeRoutine, createRoutine, cycleOf, listRoutines, type RoutineRow } from '../routines/repository.ts';
+import {
+  changeRoutine,
+  createRoutine,
+  cycleOf,
+  listRoutines,
+  type RoutineRow,
+  usersOf,
+} from '../routines/repository.ts';
 import { listSources } from '../sources/repository.ts';
 import { errnoOf } from '../store/database.ts';
 import { notFound, problem } from './problem.ts';
@@ -21,10 +28,14 @@ export function routineRoutes({ ground, bell }: Product): Route[] {
       rows.find((row) => row.id === id)?.name ?? id;
     return { blog: find(blogs), source: find(sources), routine: find(routines) };
   };
-  const spoken = async (row: RoutineRow, all: readonly RoutineRow[]) => ({
-    ...row,
-    sentences: readProcedure(row.document, await names(all)).map(({ sentence }) => sentenceText(sentence)),
-  });
+  const spoken = async (rows: readonly RoutineRow[], all: readonly RoutineRow[]) => {
+    const [called, users] = await Promise.all([names(all), usersOf(db, all)]);
+    return rows.map((row) => ({
+      ...row,
+      sentences: readProcedure(row.document, called).map(({ sentence }) => sentenceText(sentence)),
+      usedBy: users.flatMap(({ uses, ...user }) => (uses.includes(row.id) ? [user] : [])),
+    }));
+  };
   const fit = (routines: readonly RoutineRow[], id: string, document: ProcedureDocument) => {
     const take = document.steps.find((step) => step.kind === 'take');
     if (take)
@@ -61,7 +72,7 @@ export function routineRoutes({ ground, bell }: Product): Route[] {
       answer: Routines,
       handle: async () => {
         const all = await listRoutines(db);
-        return { routines: await Promise.all(all.map((row) => spoken(row, all))) };
+        return { routines: await spoken(all, all) };
       },
     }),
     route({
@@ -98,7 +109,11 @@ export function routineRoutes({ ground, bell }: Product): Route[] {
           fresh = await changeRoutine(ground, id, revFrom(request), { name, document, person: person.id });
         });
         const after = await listRoutines(db);
-        const now = await spoken(after.find((row) => row.id === id)!, after);
+        const [now] = await spoken(
+          after.filter((row) => row.id === id),
+          after,
+        );
+        if (!now) throw notFound('routine');
         if (!fresh) throw changedMeanwhile('routine', now);
         tag(response, now.rev);
         bell.ring({ kind: 'event' });

@@ -25,6 +25,21 @@ export async function listRoutines(sql: Sql): Promise<RoutineRow[]> {
   return rows.map(({ procedure_id: _, ...row }) => ({ ...row, document: ProcedureDocument.parse(row.document) }));
 }
 
+/** Pipelines and routines, with the routines their procedures use now. */
+export async function usersOf(
+  sql: Sql,
+  routines: readonly RoutineRow[],
+): Promise<{ noun: 'pipeline' | 'routine'; id: string; name: string; uses: string[] }[]> {
+  const pipelines = await sql.rows<{ id: string; name: string; document: unknown }>(
+    'SELECT p.id, p.name, v.document FROM pipeline p JOIN procedure_version v ON v.procedure_id = p.procedure_id AND v.n = p.version ORDER BY p.name',
+  );
+  const uses = (document: unknown) => routinesUsed(ProcedureDocument.parse(document));
+  return [
+    ...pipelines.map(({ id, name, document }) => ({ noun: 'pipeline' as const, id, name, uses: uses(document) })),
+    ...routines.map(({ id, name, document }) => ({ noun: 'routine' as const, id, name, uses: uses(document) })),
+  ];
+}
+
 /** What the checks must know of routines. */
 export function formOf(routines: readonly RoutineRow[]): (id: string) => RoutineForm | null {
   return (id) => {

@@ -9,6 +9,7 @@ import { Button, ChoiceEditor, Empty, Loading, Mark, NameForm, Trouble, Word } f
 import { useNow } from '../shell/useNow.ts';
 import { amount, count } from '../words/figures.ts';
 import { moment } from '../words/time.ts';
+import { Routines } from './Routines.tsx';
 
 /** Every pipeline: on or off, next look, last article, how its briefs stand, what it brought this month. */
 export default function Pipelines() {
@@ -106,6 +107,7 @@ export default function Pipelines() {
             </tbody>
           </table>
         ) : null}
+        {rows ? <Routines /> : null}
       </div>
     </>
   );

@@ -1,18 +1,18 @@
 import { type PipelineWhole, PipelineWhole as Whole } from '@grivo/contract';
-import { checkProcedure, linesOf, readProcedure, sentenceText } from '@grivo/core';
-import { useMutation, useQuery } from '@tanstack/react-query';
-import { useMemo } from 'react';
+import { linesOf, readProcedure, sentenceText } from '@grivo/core';
+import { useMutation } from '@tanstack/react-query';
 import { call, inWords } from '../api/call.ts';
-import { queryClient, read } from '../api/queries.ts';
+import { queryClient } from '../api/queries.ts';
 import { Button, DoneHere, Trouble, Word } from '../design/index.ts';
 import { useViewKeys } from '../shell/keys.ts';
 import { amount, plural } from '../words/figures.ts';
+import { useChecked } from './checked.ts';
+import { DraftActions } from './DraftActions.tsx';
 import { isChanged, useDraft } from './draft.ts';
 import { FillingTrial } from './FilledFor.tsx';
+import { InputsEditor } from './InputsEditor.tsx';
 import { ProcedureLines } from './ProcedureLines.tsx';
-import { whole } from './read.ts';
 import { SaveTrouble } from './SaveTrouble.tsx';
-import type { Choices } from './StepSentence.tsx';
 import { TakeItems } from './TakeItems.tsx';
 import { TrialResult } from './TrialResult.tsx';
 import { SubjectEditor, useTrialSubjects } from './TrialSubject.tsx';
@@ -20,7 +20,7 @@ import { latestRun, useTrials } from './useTrials.ts';
 
 /** The procedure as numbered sentences; beside each, on its own row, what the trial made of it. */
 export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: number }) {
-  const { draft, undo, redo, drop, saved } = useDraft();
+  const { draft, edit, undo, redo, saved } = useDraft();
   const document = draft?.pipeline === pipeline.id ? draft.history.now : pipeline.document;
   const changed = isChanged(draft);
   const { choices, problems, sources } = useChecked(pipeline.id, document);
@@ -58,22 +58,7 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
         <span className="text-ink-3">{plural(steps, 'step')}.</span>
         <span className="ml-auto flex items-baseline gap-4">
           {changed ? (
-            <>
-              <Button look="quiet" onClick={undo} disabled={!draft || draft.history.past.length === 0} hint="Z">
-                Take back
-              </Button>
-              {draft && draft.history.future.length > 0 ? (
-                <Button look="quiet" onClick={redo} hint="⇧Z">
-                  Again
-                </Button>
-              ) : null}
-              <Button look="quiet" onClick={drop}>
-                Drop changes
-              </Button>
-              <Button look="word" onClick={() => save.mutate()} busy={save.isPending ? 'Saving' : null} hint="S">
-                Save as version {pipeline.version + 1}
-              </Button>
-            </>
+            <DraftActions version={pipeline.version} saving={save.isPending} onSave={() => save.mutate()} />
           ) : save.isSuccess ? (
             <DoneHere>Saved as version {pipeline.version}.</DoneHere>
           ) : (
@@ -119,9 +104,12 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
       {save.isError ? (
         <SaveTrouble
           error={save.error}
-          pipeline={pipeline}
+          read={(current) => Whole.safeParse(current).data ?? null}
           mine={readProcedure(document, choices.names).map(({ sentence }) => sentenceText(sentence))}
-          onChosen={save.reset}
+          onChosen={(theirs) => {
+            queryClient.setQueryData(['pipeline', pipeline.id], theirs);
+            save.reset();
+          }}
         />
       ) : null}
       {run.isError ? (
@@ -187,6 +175,20 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
       </FillingTrial>
       <div data-screen="" className="relative col-span-2 grid grid-cols-[minmax(0,716fr)_minmax(0,564fr)]">
         <div className="ml-8 border-t border-rule-soft py-4 pr-4">
+          <p className="pb-2 text-small">
+            Asked for at each run:{' '}
+            <Word
+              label="What is asked for at each run"
+              editor={() => (
+                <InputsEditor
+                  value={document.inputs ?? []}
+                  onChange={(inputs) => edit((now) => ({ ...now, inputs }))}
+                />
+              )}
+            >
+              {document.inputs?.map(({ name }) => name).join(', ') || 'nothing'}
+            </Word>
+          </p>
           <TakeItems pipeline={pipeline} unsaved={changed} now={now} />
         </div>
         <div className="mr-8 border-t border-rule-soft py-3 pl-5 text-small text-ink-3">
@@ -199,38 +201,4 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
       </div>
     </div>
   );
-}
-
-/** What the words of a document can refer to, and what the checks find in it as it is now. */
-function useChecked(pipeline: string, document: PipelineWhole['document']) {
-  const blogs = useQuery(read.blogs()).data?.blogs;
-  const sources = useQuery(read.sources()).data?.sources;
-  const routines = useQuery(whole.routines()).data?.routines;
-  const choices = useMemo((): Choices => {
-    const nameIn = (rows: readonly { id: string; name: string }[] | undefined) => (id: string) =>
-      rows?.find((row) => row.id === id)?.name ?? '…';
-    return {
-      pipeline,
-      blogs: blogs ?? [],
-      sources: sources ?? [],
-      routines: routines ?? [],
-      names: { blog: nameIn(blogs), source: nameIn(sources), routine: nameIn(routines) },
-    };
-  }, [pipeline, blogs, sources, routines]);
-  const problems = useMemo(
-    () =>
-      blogs && sources && routines
-        ? checkProcedure(document, {
-            names: choices.names,
-            hasBlog: (id) => blogs.some((blog) => blog.id === id),
-            hasSource: (id) => sources.some((source) => source.id === id),
-            routine: (id) => {
-              const found = routines.find((routine) => routine.id === id)?.document;
-              return found ? { inputs: found.inputs ?? [], outputs: found.outputs ?? [] } : null;
-            },
-          })
-        : [],
-    [document, choices, blogs, sources, routines],
-  );
-  return { choices, problems, sources };
 }

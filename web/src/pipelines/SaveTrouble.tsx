@@ -1,32 +1,36 @@
-import { PipelineWhole } from '@grivo/contract';
+import type { ProcedureDocument } from '@grivo/core';
 import { inWords, Refused } from '../api/call.ts';
-import { queryClient } from '../api/queries.ts';
 import { Button, Trouble } from '../design/index.ts';
 import { useDraft } from './draft.ts';
 import { SentencesCompared } from './SentencesCompared.tsx';
 
+/** A procedure as somebody else saved it. */
+interface Saved {
+  rev: number;
+  document: ProcedureDocument;
+  sentences: string[];
+}
+
 /** Saving failed; when somebody else saved first, both are looked at before one is chosen. */
-export function SaveTrouble({
+export function SaveTrouble<T extends Saved>({
   error,
-  pipeline,
+  read,
   mine,
   onChosen,
 }: {
   error: unknown;
-  pipeline: PipelineWhole;
+  /** What is saved now, as the refusal tells it. */
+  read: (current: unknown) => T | null;
   mine: readonly string[];
-  onChosen: () => void;
+  onChosen: (theirs: T) => void;
 }) {
   const { drop, over } = useDraft();
-  const current =
-    error instanceof Refused && error.problem.status === 412 ? PipelineWhole.safeParse(error.problem.current) : null;
-  const theirs = current?.success ? current.data : null;
+  const theirs = error instanceof Refused && error.problem.status === 412 ? read(error.problem.current) : null;
   const take = (keepMine: boolean) => {
     if (!theirs) return;
     over(theirs.rev, theirs.document);
     if (!keepMine) drop();
-    queryClient.setQueryData(['pipeline', pipeline.id], theirs);
-    onChosen();
+    onChosen(theirs);
   };
   return (
     <div className="relative col-span-2 px-8 pb-2">

@@ -33,7 +33,8 @@ import { PastFigures } from './PastFigures.tsx';
 
 export interface Choices {
   /** Whose past briefs words are shown with. */
-  pipeline: string;
+  /** Whose past runs tell about words; null of a routine. */
+  pipeline: string | null;
   blogs: readonly Blog[];
   sources: readonly Source[];
   routines: readonly Routine[];
@@ -86,7 +87,9 @@ export const StepSentence = memo(function StepSentence({ step, choices, fields, 
                   onChange={onChange}
                   close={close}
                 />
-                <PastFigures pipeline={choices.pipeline} step={step} field={part.field} />
+                {choices.pipeline === null ? null : (
+                  <PastFigures pipeline={choices.pipeline} step={step} field={part.field} />
+                )}
               </>
             )}
           >

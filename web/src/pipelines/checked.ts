@@ -1,0 +1,48 @@
+import type { PipelineWhole } from '@grivo/contract';
+import { type CheckContext, checkProcedure, checkRoutine } from '@grivo/core';
+import { useQuery } from '@tanstack/react-query';
+import { useMemo } from 'react';
+import { read } from '../api/queries.ts';
+import { whole } from './read.ts';
+import type { Choices } from './StepSentence.tsx';
+
+/**
+ * What the words of a document can refer to, and what the checks find in it as it is now.
+ * @param pipeline whose past runs tell about words; null of a routine, which is checked as one
+ */
+export function useChecked(pipeline: string | null, document: PipelineWhole['document']) {
+  const blogs = useQuery(read.blogs()).data?.blogs;
+  const sources = useQuery(read.sources()).data?.sources;
+  const routines = useQuery(whole.routines()).data?.routines;
+  const choices = useMemo((): Choices => {
+    const nameIn = (rows: readonly { id: string; name: string }[] | undefined) => (id: string) =>
+      rows?.find((row) => row.id === id)?.name ?? '…';
+    return {
+      pipeline,
+      blogs: blogs ?? [],
+      sources: sources ?? [],
+      routines: routines ?? [],
+      names: { blog: nameIn(blogs), source: nameIn(sources), routine: nameIn(routines) },
+    };
+  }, [pipeline, blogs, sources, routines]);
+  const context = useMemo(
+    (): CheckContext | null =>
+      blogs && sources && routines
+        ? {
+            names: choices.names,
+            hasBlog: (id) => blogs.some((blog) => blog.id === id),
+            hasSource: (id) => sources.some((source) => source.id === id),
+            routine: (id) => {
+              const found = routines.find((routine) => routine.id === id)?.document;
+              return found ? { inputs: found.inputs ?? [], outputs: found.outputs ?? [] } : null;
+            },
+          }
+        : null,
+    [choices, blogs, sources, routines],
+  );
+  const problems = useMemo(
+    () => (context ? (pipeline === null ? checkRoutine : checkProcedure)(document, context) : []),
+    [pipeline, document, context],
+  );
+  return { choices, context, problems, sources };
+}
