@@ -45,6 +45,7 @@ export const FAULTS = [
     ].map((trouble) => ({ name: `${at} ${trouble.how}`, at, trouble })),
   ),
   { name: 'writer malformed', at: 'writer', trouble: { how: 'malformed' } },
+  { name: 'writer cut within', at: 'writer', trouble: { how: 'cut within' } },
   { name: 'illustrator malformed', at: 'illustrator', trouble: { how: 'malformed' } },
   { name: 'writer credit used up', at: 'writer', trouble: { how: 'credit used up' } },
   { name: 'writer key refused', at: 'writer', trouble: { how: 'key refused' } },

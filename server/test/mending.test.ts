@@ -88,6 +88,19 @@ test.each<[string, Trouble]>([
   expect(await openIncidents(w.product.ground.db)).toEqual([]);
 });
 
+test('a text that breaks off between its pieces is asked for again, and what it may have cost is booked', async () => {
+  w.standIns.trouble('writer', { how: 'cut within' }, 2);
+  const briefs = await w.take(await w.pipeline(SUBJECT));
+  await w.settled(briefs, ['out']);
+  const [row] = await w.product.ground.db.rows<{ n: number; micros: number }>(
+    'SELECT COUNT(*) AS n, SUM(micros) AS micros FROM ledger WHERE known = 0',
+  );
+  expect(Number(row!.n)).toBe(2);
+  expect(Number(row!.micros)).toBeGreaterThan(0);
+  const [whole] = await w.product.ground.db.rows<{ micros: number }>('SELECT SUM(micros) AS micros FROM ledger');
+  expect(Number(whole!.micros)).toBeGreaterThanOrEqual(asked());
+});
+
 test('the limit of the month stops the work before it is passed, and raising it lets it go on', async () => {
   await setLimit(w.product.ground, 4_000);
   const briefs = await w.take(await w.pipeline(SUBJECT));

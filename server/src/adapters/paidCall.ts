@@ -12,8 +12,13 @@ export interface PaidCall {
   /** What it is, in a word, for those who read of its failure. */
   action: string;
   maxBytes?: number;
+  /** The answer comes piece by piece: the service's time limit holds for each, ten times as long for all. */
+  inPieces?: boolean;
   signal: AbortSignal;
 }
+
+/** How much longer than one piece all of them may take. */
+const PIECES = 10;
 
 /**
  * Posts JSON or a form to a service that is paid for each call, with its key.
@@ -23,7 +28,7 @@ export interface PaidCall {
 export async function paidCall(
   { network, secrets }: { network: Network; secrets: Secrets },
   service: ServiceRow,
-  { path, body, action, maxBytes, signal }: PaidCall,
+  { path, body, action, maxBytes, inPieces = false, signal }: PaidCall,
 ): Promise<{ kind: 'reply'; reply: Reply } | Extract<Called, { kind: 'failed' }>> {
   const sent =
     body instanceof FormData ? await formBody(body) : { body: JSON.stringify(body), type: 'application/json' };
@@ -35,7 +40,8 @@ export async function paidCall(
       ...(service.secret ? { authorization: `Bearer ${secrets.open(service.secret)}` } : {}),
     },
     body: sent.body,
-    timeLimitMs: service.time_limit_ms,
+    timeLimitMs: service.time_limit_ms * (inPieces ? PIECES : 1),
+    quietLimitMs: service.time_limit_ms,
     ...(maxBytes === undefined ? {} : { maxBytes }),
     signal,
   });

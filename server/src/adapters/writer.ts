@@ -5,6 +5,7 @@ import type { Secrets } from '../config/secrets.ts';
 import type { Ground } from '../engine/outside.ts';
 import type { Network } from '../network/network.ts';
 import type { ServiceRow } from '../services/entity.ts';
+import { gathered } from './gathered.ts';
 import { paidCall } from './paidCall.ts';
 import { good, jsonOf, type Result, type TestLine } from './port.ts';
 
@@ -42,7 +43,8 @@ export interface WriterPorts {
 
 /**
  * A writer reached by the widely used chat-completions JSON: POST {address}/chat/completions with `model`, `messages`,
- * `max_tokens` and `response_format` of type `json_schema`; the reply holds `choices[0].message.content` and `usage`.
+ * `max_tokens` and `response_format` of type `json_schema`; the reply holds `choices[0].message.content` and `usage`, at
+ * once or in pieces.
  */
 export class Writer {
   constructor(private readonly ports: WriterPorts) {}
@@ -116,21 +118,24 @@ export class Writer {
   ): Promise<Called> {
     const called = await paidCall(this.ports, service, {
       path: 'chat/completions',
-      body,
+      // Piece by piece, so that a long text is not taken for silence; who cannot do that answers at once.
+      body: { ...body, stream: true, stream_options: { include_usage: true } },
       action: 'write',
+      inPieces: true,
       signal,
     });
     if (called.kind === 'failed') return called;
     const { reply } = called;
-    const parsed = jsonOf(reply.body);
+    const came = reply.headers['content-type']?.startsWith('text/event-stream') ? gathered(reply.body) : null;
+    const whole = came?.ok ? Buffer.from(JSON.stringify(came.completion)) : reply.body;
+    const parsed = jsonOf(whole);
     const usage = parsed.ok ? Completion.safeParse(parsed.value).data?.usage : undefined;
     const tokensIn = usage?.prompt_tokens ?? tokensCeiling(prompt);
-    const tokensOut =
-      usage?.completion_tokens ?? Math.min(request.maxTokensOut, tokensCeiling(reply.body.toString('utf8')));
-    const read = readReply(reply.body, request);
+    const tokensOut = usage?.completion_tokens ?? Math.min(request.maxTokensOut, tokensCeiling(whole.toString('utf8')));
+    const read = came && !came.ok ? came : readReply(whole, request);
     return {
       kind: 'answered',
-      body: reply.body,
+      body: whole,
       micros: textCost(service.price, { tokensIn, tokensOut }),
       tokensIn,
       tokensOut,

@@ -109,6 +109,24 @@ describe('an answer', () => {
     });
   });
 
+  test('that comes piece by piece is waited for as long as something comes, and no longer', async () => {
+    const { call } = await answering((request, response) => {
+      const apart = request.url === '/slow' ? 600 : 40;
+      let left = 8;
+      const drip = () => {
+        response.write('x');
+        if (--left === 0) response.end();
+        else setTimeout(drip, apart);
+      };
+      drip();
+    });
+    const steady = await call('GET', '/steady', { quietLimitMs: 250 });
+    expect(steady.kind === 'reply' && steady.reply.body.toString()).toBe('xxxxxxxx');
+    const late = { kind: 'unknown', detail: 'it did not answer in time' };
+    expect(await call('GET', '/slow', { quietLimitMs: 250 })).toEqual(late);
+    expect(await call('GET', '/steady', { quietLimitMs: 250, timeLimitMs: 120 })).toEqual(late);
+  });
+
   test('that never comes, or breaks off, may have been acted on; where nobody listens nothing was', async () => {
     const { call } = await answering((request) => {
       if (request.url === '/cut') request.socket.destroy();

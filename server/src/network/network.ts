@@ -9,6 +9,8 @@ export interface Call {
   headers?: Record<string, string>;
   body?: string | Buffer;
   timeLimitMs: number;
+  /** How long nothing may come, where that is shorter: for answers that come piece by piece. */
+  quietLimitMs?: number;
   maxBytes?: number;
   /** Redirects to follow; 0 gives the redirect itself. */
   redirects?: number;
@@ -114,8 +116,15 @@ export class Network {
     const host = url.hostname.replace(/^\[|\]$/g, '');
     if (!allowed && isIP(host) && !isPublic(host))
       return { kind: 'refused', reason: `${host} is on a private network` };
-    const limit = AbortSignal.timeout(call.timeLimitMs);
-    const signal = call.signal ? AbortSignal.any([call.signal, limit]) : limit;
+    const limit = new AbortController();
+    const late = () => limit.abort(new DOMException('it did not answer in time', 'TimeoutError'));
+    const whole = setTimeout(late, call.timeLimitMs);
+    let quiet = setTimeout(late, call.quietLimitMs ?? call.timeLimitMs);
+    const heard = () => {
+      clearTimeout(quiet);
+      quiet = setTimeout(late, call.quietLimitMs ?? call.timeLimitMs);
+    };
+    const signal = call.signal ? AbortSignal.any([call.signal, limit.signal]) : limit.signal;
     try {
       const answer = await request(url, {
         method: call.method,
@@ -126,13 +135,14 @@ export class Network {
         headersTimeout: call.timeLimitMs,
         bodyTimeout: call.timeLimitMs,
       });
+      heard();
       const headers = Object.fromEntries(
         Object.entries(answer.headers).map(([name, value]) => [
           name,
           Array.isArray(value) ? value.join(', ') : String(value ?? ''),
         ]),
       );
-      const body = await readUpTo(answer.body, call.maxBytes ?? 8_000_000);
+      const body = await readUpTo(answer.body, call.maxBytes ?? 8_000_000, heard);
       if (body === null) {
         const reason = `its answer is longer than ${call.maxBytes ?? 8_000_000} bytes`;
         // Whoever answers a post at such length may well have done what it asked.
@@ -140,15 +150,23 @@ export class Network {
       }
       return { kind: 'reply', reply: { status: answer.statusCode, headers, body, address: call.address } };
     } catch (error) {
-      return outcomeOf(error, limit);
+      return outcomeOf(error, limit.signal);
+    } finally {
+      clearTimeout(whole);
+      clearTimeout(quiet);
     }
   }
 }
 
-async function readUpTo(stream: AsyncIterable<Buffer> & { destroy(): void }, most: number): Promise<Buffer | null> {
+async function readUpTo(
+  stream: AsyncIterable<Buffer> & { destroy(): void },
+  most: number,
+  heard: () => void,
+): Promise<Buffer | null> {
   const parts: Buffer[] = [];
   let size = 0;
   for await (const part of stream) {
+    heard();
     size += part.length;
     if (size > most) {
       stream.destroy();

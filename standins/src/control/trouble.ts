@@ -9,6 +9,8 @@ export type Trouble =
   | { how: 'hang after' }
   | { how: 'cut before' }
   | { how: 'cut after' }
+  /** Acts, and breaks off in the middle of an answer that goes out in pieces. */
+  | { how: 'cut within' }
   /** Acts, then answers that what came of it is to be read elsewhere. */
   | { how: 'sent elsewhere' }
   | { how: 'malformed' }
@@ -116,6 +118,7 @@ export class Troubles {
         type: 'text/html',
         body: '<!doctype html><title>Nothing</title><nav>Menu</nav>',
       });
+    if (answer.pieces) return sendPieces(response, answer.pieces, trouble?.how === 'cut within');
     send(response, answer);
   }
 }
@@ -125,6 +128,8 @@ export interface Answer {
   headers?: Record<string, string>;
   type?: string;
   body: string | Buffer | object;
+  /** Sent one after the other as server-sent events, in the place of the body. */
+  pieces?: string[];
 }
 
 function refusalFor(trouble: Trouble): Answer | null {
@@ -144,6 +149,17 @@ function refusalFor(trouble: Trouble): Answer | null {
     default:
       return null;
   }
+}
+
+async function sendPieces(response: Response, pieces: readonly string[], cut: boolean): Promise<void> {
+  response.status(200).type('text/event-stream');
+  for (const [n, piece] of pieces.entries()) {
+    if (response.destroyed) return;
+    if (cut && n >= pieces.length / 2) return void response.destroy();
+    response.write(`data: ${piece}\n\n`);
+    await new Promise((resolve) => setImmediate(resolve));
+  }
+  response.end();
 }
 
 export function send(response: Response, answer: Answer): void {

@@ -14,10 +14,12 @@ export interface ModelManner {
   /** How a reply is wrapped. */
   wrap: (json: string) => unknown;
   reportsUsage: boolean;
+  /** Whether it answers in pieces when asked to. */
+  inPieces: boolean;
   palette: number;
 }
 
-/** Short statements as headings, lists, joined sentences. */
+/** Short statements as headings, lists, joined sentences; replies in pieces. */
 export const MODEL_ONE: ModelManner = {
   style: {
     outline: { towards: 'many', headings: 'statements' },
@@ -27,6 +29,7 @@ export const MODEL_ONE: ModelManner = {
   price: { in: 400, out: 1_600, picture: 40_000 },
   wrap: (json) => json,
   reportsUsage: true,
+  inPieces: true,
   palette: 0,
 };
 
@@ -43,6 +46,7 @@ export const MODEL_TWO: ModelManner = {
     { type: 'text', text: `\`\`\`json\n${json}\n\`\`\`` },
   ],
   reportsUsage: false,
+  inPieces: false,
   palette: 3,
 };
 
@@ -61,6 +65,8 @@ interface ChatBody {
   model?: string;
   seed?: number;
   max_tokens?: number;
+  stream?: boolean;
+  stream_options?: { include_usage?: boolean };
   messages?: { role: string; content: string }[];
   response_format?: { json_schema?: { name?: string; schema?: Schema } };
 }
@@ -94,6 +100,9 @@ export function modelService(
   return router;
 }
 
+/** Letters of a piece of a reply. */
+const PIECE = 120;
+
 function chat(name: string, manner: ModelManner, body: ChatBody, received: Journal<ModelCall>): Answer {
   const messages = body.messages ?? [];
   if (messages.length === 0) return { status: 400, body: { error: { message: 'messages is empty' } } };
@@ -121,23 +130,28 @@ function chat(name: string, manner: ModelManner, body: ChatBody, received: Journ
     tokensOut,
     micros: Math.ceil((tokensIn * manner.price.in + tokensOut * manner.price.out) / 1_000),
   });
-  return {
+  const finish = whole ? 'stop' : 'length';
+  const usage = { prompt_tokens: tokensIn, completion_tokens: tokensOut, total_tokens: tokensIn + tokensOut };
+  const head = { object: 'chat.completion', model: body.model ?? name };
+  const content = manner.wrap(json);
+  const answer: Answer = {
     status: 200,
     body: {
-      object: 'chat.completion',
-      model: body.model ?? name,
-      choices: [
-        {
-          index: 0,
-          message: { role: 'assistant', content: manner.wrap(json) },
-          finish_reason: whole ? 'stop' : 'length',
-        },
-      ],
-      ...(manner.reportsUsage
-        ? { usage: { prompt_tokens: tokensIn, completion_tokens: tokensOut, total_tokens: tokensIn + tokensOut } }
-        : {}),
+      ...head,
+      choices: [{ index: 0, message: { role: 'assistant', content }, finish_reason: finish }],
+      ...(manner.reportsUsage ? { usage } : {}),
     },
   };
+  if (!body.stream || !manner.inPieces || typeof content !== 'string') return answer;
+  const piece = (delta: object, reason: string | null) =>
+    JSON.stringify({ ...head, object: 'chat.completion.chunk', choices: [{ index: 0, delta, finish_reason: reason }] });
+  const pieces = [piece({ role: 'assistant', content: '' }, null)];
+  for (let at = 0; at < content.length; at += PIECE)
+    pieces.push(piece({ content: content.slice(at, at + PIECE) }, null));
+  pieces.push(piece({}, finish));
+  if (manner.reportsUsage && body.stream_options?.include_usage)
+    pieces.push(JSON.stringify({ ...head, object: 'chat.completion.chunk', choices: [], usage }));
+  return { ...answer, pieces: [...pieces, '[DONE]'] };
 }
 
 async function picture(
