@@ -107,11 +107,13 @@ async function openQuestion(
 ): Promise<Opened> {
   return ground.db.transaction<Opened>(
     async (sql) => {
-      const own = [digest, question.service.id, 'pending', holder, token, question.stepRun];
+      // What it may cost stands there under any limit or none: should its outcome stay unknown, that is what is booked.
+      const own = [digest, question.service.id, 'pending', holder, token, question.stepRun, question.ceiling];
       if (
-        (await sql.run('INSERT IGNORE INTO answer (digest, service, state, holder, token, step_run) VALUES (?)', [
-          own,
-        ])) === 0
+        (await sql.run(
+          'INSERT IGNORE INTO answer (digest, service, state, holder, token, step_run, reserved) VALUES (?)',
+          [own],
+        )) === 0
       )
         return { kind: 'taken' };
       const reserved = await reserve(sql, ground.desk.now(), question.stepRun, question.ceiling);
@@ -120,11 +122,7 @@ async function openQuestion(
         return reserved;
       }
       if (reserved.windows.length > 0)
-        await sql.run('UPDATE answer SET reserved = ?, windows = ? WHERE digest = ?', [
-          question.ceiling,
-          windowsText(reserved.windows),
-          digest,
-        ]);
+        await sql.run('UPDATE answer SET windows = ? WHERE digest = ?', [windowsText(reserved.windows), digest]);
       return { kind: 'opened', windows: reserved.windows };
     },
     async (sql) => {
