@@ -1,4 +1,5 @@
 import { docxOf, pdfOf } from '@grivo/standins';
+import Pdf from 'pdfkit';
 import { afterAll, describe, expect, test } from 'vitest';
 import { pageOf } from '../src/adapters/pages.ts';
 import { charsetOf, recognise, textOf } from '../src/documents/kind.ts';
@@ -69,6 +70,18 @@ describe('reading', () => {
       page: 2,
       text: `${words} ${words} This is part number 1.`,
     });
+  });
+
+  test('a PDF of more pages than are read is refused, not cut', async () => {
+    const pdf = new Pdf({ size: [100, 60], margin: 5, autoFirstPage: false });
+    const parts: Buffer[] = [];
+    pdf.on('data', (part: Buffer) => parts.push(part));
+    const ended = new Promise((resolve) => pdf.on('end', resolve));
+    for (let n = 0; n < 2_001; n++) pdf.addPage().fontSize(8).text('Salt it well.');
+    pdf.end();
+    await ended;
+    const got = await reader.read(Buffer.concat(parts), { fetched: false });
+    expect(got).toEqual({ ok: false, problem: 'it has 2001 pages, and 2000 at most are read; part it' });
   });
 
   test('a DOCX: title, headings, paragraphs', async () => {

@@ -68,13 +68,17 @@ export async function readPdf(bytes) {
     return { problem: `it is a broken PDF (${error?.message ?? error})` };
   }
   try {
+    if (file.numPages > MOST_PAGES)
+      return { problem: `it has ${file.numPages} pages, and ${MOST_PAGES} at most are read; part it` };
     const pages = [];
     let letters = 0;
-    for (let n = 1; n <= Math.min(file.numPages, MOST_PAGES) && letters < MOST_LETTERS; n++) {
+    for (let n = 1; n <= file.numPages; n++) {
       const page = await file.getPage(n);
       const { items } = await page.getTextContent();
       const lines = linesOf(items);
       letters += lines.reduce((sum, { text }) => sum + text.length, 0);
+      if (letters > MOST_LETTERS)
+        return { problem: `it has more than ${MOST_LETTERS / 1_000_000} million letters; part it` };
       pages.push(lines);
       page.cleanup();
     }

@@ -55,7 +55,7 @@ export function Band() {
             </span>
           </span>
         ))}
-        {days[0] !== undefined && days[0] - from > DAY * 0.62 ? (
+        {days[0] !== undefined && days[0] - from > DAY * 0.76 ? (
           <span className="absolute top-px left-2 leading-3 whitespace-nowrap text-ink-2">
             {dayLong(from).replace(',', '')}
           </span>
