@@ -30,9 +30,11 @@ export interface ChangePorts {
 /** What a brief becomes by the ends of some of its runs: the planner says what comes next, the ports who does it. */
 export function changeOf(brief: BriefState, endings: Ending[], ports: ChangePorts): BriefChange {
   const carried = carriedBy(brief, endings);
-  const ended = carried?.after ?? endedBy(brief, endings);
+  // Worked out already, unless more was learnt of the brief meanwhile, as that another of its steps is in hand.
+  const known = carried?.from === brief ? carried : null;
+  const ended = known?.after ?? endedBy(brief, endings, carried?.endings ?? []);
   const { runs } = ended;
-  const next = carried?.next ?? plan(brief.nodes, runs);
+  const next = known?.next ?? plan(brief.nodes, runs);
   let places = endings.filter((ending) => ending.state === 'done').length;
   const fresh = next.create.map((wanted) => {
     const kind = kindOfNew(brief, wanted);
@@ -56,9 +58,10 @@ export function changeOf(brief: BriefState, endings: Ending[], ports: ChangePort
   return { brief, endings, carried: carried?.endings ?? [], after, fresh, cancelled, standing };
 }
 
-function endedBy(brief: BriefState, endings: readonly Ending[]): BriefState {
-  const ended = { ...brief, runs: [...brief.runs], outputs: new Map(brief.outputs) };
-  for (const ending of endings) end(ended, ending);
+function endedBy(brief: BriefState, endings: readonly Ending[], carried: readonly Ending[]): BriefState {
+  const runs = [...brief.runs, ...carried.map(({ run }) => run)];
+  const ended = { ...brief, runs, outputs: new Map(brief.outputs) };
+  for (const ending of [...endings, ...carried]) end(ended, ending);
   return ended;
 }
 

@@ -104,6 +104,22 @@ describe('steps that only compute', () => {
     expect(change.fresh.map(({ run }) => run.path)).toEqual(['s2']);
   });
 
+  it('count on top of what was learnt of the brief meanwhile, as that a step beside them is in hand now', async () => {
+    const beside = {
+      ...freshRun('r9', { path: 's3', round: 0, opens: false }, 'fetch', false),
+      state: 'waiting' as const,
+    };
+    const brief = briefOf(steps('fetch', 'check', 'fetch'));
+    brief.runs.push({ ...beside, forSlot: true });
+    const { ending, paths } = await carried(brief);
+    expect(paths).toEqual(['s2']);
+    const [first] = brief.runs;
+    const learnt = { ...brief, runs: [first!, { ...beside, state: 'running' as const, attempts: 2 }] };
+    const { after, standing } = changeOf(learnt, [ending], handing);
+    expect(after.runs.map(({ path, state }) => `${path} ${state}`)).toEqual(['s1 done', 's3 running', 's2 done']);
+    expect(standing).toBe('in work');
+  });
+
   it('stop at one that fails, which is then done with its attempts counted', async () => {
     const { paths, did } = await carried(briefOf(steps('fetch', 'check', 'check', 'check')), {
       s3: { kind: 'failed', failure: { code: 'defect', message: 'odd', stack: '' } },

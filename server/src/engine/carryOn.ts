@@ -19,7 +19,8 @@ export interface Carried {
   /** The rev of the brief they were planned from: with another they do not count, and are done as any step is. */
   rev: number;
   endings: Ending[];
-  /** The brief with all of them ended, and what comes next then. */
+  /** What was known of the brief then, what is with all of them ended, and what comes next. */
+  from: BriefState;
   after: BriefState;
   next: Plan;
 }
@@ -47,7 +48,10 @@ export async function carryOn(first: Ending, ports: CarryPorts): Promise<Ending>
     const carries = mayGoOn(ended) && endings.length < MOST_CARRIED ? onlyNext(after, next) : null;
     const ending = carries && (await performAfter(after, carries, ports.ids(), alike));
     if (ending) endings.push(ending);
-    else return endings.length === 0 ? first : { ...first, carried: { rev: brief.rev, endings, after, next } };
+    else
+      return endings.length === 0
+        ? first
+        : { ...first, carried: { rev: brief.rev, endings, from: brief, after, next } };
   }
 }
 
