@@ -123,7 +123,7 @@ async function stepsPerSecond(product, url, workers, kind) {
 async function readyToStarted(product, url) {
   return withWorkers(url, 1, async () => {
     const times = [];
-    for (let i = 0; i < 15; i++) {
+    for (let i = 0; i < 31; i++) {
       const pipeline = await pipelineOf(product, [`single subject ${i}`], 10);
       const briefs = await take(product, pipeline);
       await pause(100);

@@ -52,7 +52,7 @@ export async function admit(ports: AdmissionPorts, pipeline: string): Promise<Ad
         [pipeline],
       );
       if (!row) return none;
-      const room = await roomOf(sql, procedures, pipeline, row, now);
+      const { room, apart } = await roomOf(sql, procedures, pipeline, row, now);
       if (room <= 0) return none;
       const briefs = await sql.rows<BriefRow>(
         `SELECT ${BRIEF_COLUMNS} WHERE b.pipeline = ? AND b.trial = 0 AND b.standing = 'waiting' ORDER BY b.priority, b.id LIMIT ?`,
@@ -66,7 +66,7 @@ export async function admit(ports: AdmissionPorts, pipeline: string): Promise<Ad
       await writeRevs(sql, changes, now);
       await writeNewRuns(sql, changes, holder);
       await writeEvents(sql, changes, ground);
-      await sql.run('UPDATE pipeline SET admitted_desk = ? WHERE id = ?', [now, pipeline]);
+      if (apart > 0) await sql.run('UPDATE pipeline SET admitted_desk = ? WHERE id = ?', [now, pipeline]);
       return { changes, more: briefs.length === MOST_AT_ONCE && room > MOST_AT_ONCE };
     });
   } catch (error) {
@@ -77,24 +77,24 @@ export async function admit(ports: AdmissionPorts, pipeline: string): Promise<Ad
   }
 }
 
-/** How many more briefs of a pipeline may be in work now. */
+/** How many more briefs of a pipeline may be in work now, and how far apart they are let in, in milliseconds. */
 async function roomOf(
   sql: Sql,
   procedures: Procedures,
   pipeline: string,
   row: PipelineRow,
   now: number,
-): Promise<number> {
+): Promise<{ room: number; apart: number }> {
   const { document } = await procedures.get(sql, row.procedure_id, row.version);
   const take = document.steps.find((step) => step.kind === 'take');
   const apart = take && take.apartMinutes > 0 ? take.apartMinutes * 60_000 : 0;
-  if (apart > 0 && row.admitted_desk !== null && row.admitted_desk + apart > now) return 0;
+  if (apart > 0 && row.admitted_desk !== null && row.admitted_desk + apart > now) return { room: 0, apart };
   const [{ n } = { n: 0 }] = await sql.rows<{ n: number }>(
     "SELECT COUNT(*) AS n FROM brief WHERE pipeline = ? AND trial = 0 AND standing = 'in work'",
     [pipeline],
   );
   const room = Math.min(row.open_limit, take?.atOnce ?? row.open_limit) - n;
-  return apart > 0 ? Math.min(room, 1) : room;
+  return { room: apart > 0 ? Math.min(room, 1) : room, apart };
 }
 
 /** Pipelines with briefs waiting to be let in. */
