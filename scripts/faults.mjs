@@ -182,18 +182,21 @@ function pause(ms) {
   return new Promise((resolve) => setTimeout(resolve, ms));
 }
 
+/** Meanwhile it ended, or a first try was answered into a cut line: then there is nothing left to do. */
+function unlessOver(error) {
+  if (!/answered 409/.test(error.message)) throw error;
+}
+
 /** Lets everything that stopped go on, as a person would after mending. */
 async function mend() {
   for (const { id } of (await patient('GET', '/incidents')).incidents)
-    await patient('POST', `/incidents/${id}/release`, {});
+    await patient('POST', `/incidents/${id}/release`, {}).catch(unlessOver);
   for (const { id, standing } of await everyRow(patient, '/briefs', 'briefs'))
-    if (standing === 'stopped') await patient('POST', `/briefs/${id}/release`, {});
-    else if (standing === 'waiting' && random() < 0.3) await patient('POST', `/briefs/${id}/ahead`, {});
+    if (standing === 'stopped') await patient('POST', `/briefs/${id}/release`, {}).catch(unlessOver);
+    else if (standing === 'waiting' && random() < 0.3)
+      await patient('POST', `/briefs/${id}/ahead`, {}).catch(unlessOver);
   for (const { brief, run } of (await patient('GET', '/holds')).holds)
-    await patient('POST', `/briefs/${brief}/holds/${run}`, { decide: 'pass' }).catch((error) => {
-      // Decided already: the first try was answered into a cut line.
-      if (!/answered 409/.test(error.message)) throw error;
-    });
+    await patient('POST', `/briefs/${brief}/holds/${run}`, { decide: 'pass' }).catch(unlessOver);
   if (cap !== Number.POSITIVE_INFINITY && (await patient('GET', '/limit')).spentMicros > cap * 0.6) await raise();
 }
 

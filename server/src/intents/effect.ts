@@ -23,6 +23,11 @@ export type Done<T> =
   | { kind: 'failed'; failure: Failure }
   | { kind: 'later'; inMs: number };
 
+/** Time between the writing of an intent and its call that is allowed for, and how much of it may be used up. */
+const SPARE_MS = 1_000;
+const ROOM_MS = 500;
+const MOST_TRIES = 5;
+
 interface IntentRow {
   id: string;
   state: 'open' | 'done';
@@ -49,8 +54,11 @@ export async function effect<T>(ground: Ground, context: StepContext, intended: 
         : { kind: 'later', inMs: 0 };
   }
   if (!(await context.leaseOutlasts(intended.timeLimitMs))) return { kind: 'later', inMs: 1_000 };
+  const before = ground.now();
   const token = await open(ground, context.run.id, intended, known);
   if (token === null) return { kind: 'later', inMs: intended.timeLimitMs };
+  const late = await whyLate(ground, context, intended, token, before);
+  if (late) return late;
   const outcome = await intended.call();
   switch (outcome.kind) {
     case 'done':
@@ -64,6 +72,34 @@ export async function effect<T>(ground: Ground, context: StepContext, intended: 
       // The step comes back, finds the intent open, and looks once the time limit has passed.
       return { kind: 'failed', failure: outcome.failure };
   }
+}
+
+/**
+ * The other side must have acted by the time others may look, and that time runs since the intent was written. When
+ * writing it took longer than the room there is, as while the database is away, it is set anew before the call; a worker
+ * that meanwhile lost its lease, or whose intent was taken over, does not call.
+ * @param before when writing the intent began
+ * @returns null when the call may be made now
+ */
+async function whyLate<T>(
+  ground: Ground,
+  context: StepContext,
+  { key, timeLimitMs }: Intended<T>,
+  token: string,
+  before: number,
+): Promise<Done<T> | null> {
+  let since = before;
+  for (let tries = 0; tries < MOST_TRIES; tries++) {
+    if (!(await context.leaseOutlasts(timeLimitMs))) return { kind: 'later', inMs: 1_000 };
+    if (ground.now() - since < ROOM_MS) return null;
+    since = ground.now();
+    const ours = await ground.db.run(
+      "UPDATE intent SET due_at = DATE_ADD(UTC_TIMESTAMP(3), INTERVAL ? MICROSECOND) WHERE key_ = ? AND token = ? AND state = 'open'",
+      [(timeLimitMs + SPARE_MS) * 1_000, key, token],
+    );
+    if (ours === 0) return { kind: 'later', inMs: timeLimitMs };
+  }
+  return { kind: 'later', inMs: timeLimitMs };
 }
 
 async function intentOf(sql: Sql, key: string): Promise<IntentRow | null> {
@@ -82,7 +118,7 @@ async function open<T>(
   former: IntentRow | null,
 ): Promise<string | null> {
   const token = ground.ids();
-  const micros = (intended.timeLimitMs + 500) * 1_000;
+  const micros = (intended.timeLimitMs + SPARE_MS) * 1_000;
   const counted = await ground.db.transaction<boolean>(
     async (sql) => {
       if (former) {

@@ -152,7 +152,16 @@ function Cover({ lane, now }: { lane: Lane; now: number }) {
   const soon = lane.dryFrom - now < 4 * DAY;
   return (
     <span className={`block leading-3 ${soon ? 'font-bold' : ''}`}>
-      {name}: {soon ? 'dry from' : 'covered until'} {dayLong(lane.dryFrom).replace(',', '')}
+      {name}:{' '}
+      {soon ? (
+        'dry from'
+      ) : (
+        // Its head says ‘cover’ already, and in a narrow window there is no room to say it again.
+        <>
+          <span className="max-[1100px]:sr-only">covered</span> until
+        </>
+      )}{' '}
+      {dayLong(lane.dryFrom).replace(',', '')}
     </span>
   );
 }
