@@ -39,8 +39,16 @@ const Properties = z.object({
   url: z.array(z.string()).optional(),
   name: z.array(z.string()).optional(),
   'post-status': z.array(z.string()).optional(),
+  published: z.array(z.string()).optional(),
 });
-const SourceList = z.object({ items: z.array(z.object({ properties: Properties })) });
+const SourceList = z.object({
+  items: z.array(z.object({ properties: Properties })),
+  paging: z.object({ after: z.string().nullish() }).nullish(),
+});
+
+/** Posts of a page of the list, and pages looked through at most. */
+const PAGE = 100;
+const MOST_PAGES = 100;
 const SourceOne = z.object({ properties: Properties });
 const ErrorReply = z.object({ error: z.string().optional(), error_description: z.string().optional() });
 
@@ -123,16 +131,32 @@ export class Micropub {
     return read;
   }
 
-  /** The newest posts, drafts included (the list query registered as an extension to the standard). */
-  async newest(blog: BlogTarget, limit: number, signal: AbortSignal): Promise<Result<RemotePost[]>> {
-    const read = await this.query(blog, { q: 'source', limit: String(limit) }, SourceList, signal);
-    return read.ok
-      ? good(
-          read.value.items.flatMap(({ properties }) =>
-            properties.url?.[0] ? [postOf(properties, properties.url[0])] : [],
-          ),
-        )
-      : read;
+  /**
+   * The address of the post that holds a key in it, drafts included, by the list of posts (an extension registered to the
+   * standard) and its pages (`paging.after`).
+   * @param since when it was made at the earliest, in milliseconds: a list that has no pages shows the newest, and what is
+   *   not among those that are newer than that is not there
+   * @returns null when there is surely none; `outcome-unfindable` when the blog shows too little to tell
+   */
+  async find(blog: BlogTarget, key: string, since: number, signal: AbortSignal): Promise<Result<string | null>> {
+    const unfindable = bad({ code: 'outcome-unfindable', service: blog.id, action: 'create' });
+    let after: string | null = null;
+    for (let page = 0; page < MOST_PAGES; page++) {
+      const query: Record<string, string> = { q: 'source', limit: String(PAGE), ...(after === null ? {} : { after }) };
+      const read: Result<z.infer<typeof SourceList>> = await this.query(blog, query, SourceList, signal);
+      if (!read.ok) return read;
+      const { items, paging } = read.value;
+      const addresses = items.flatMap(({ properties }) => properties.url?.[0] ?? []);
+      const found = addresses.find((address) => URL.canParse(address) && new URL(address).pathname.includes(key));
+      if (found) return good(found);
+      const next: string | null = paging?.after ?? null;
+      if (next === null || next === after) {
+        const whole = page > 0 || items.length < PAGE || (paging !== undefined && paging !== null);
+        return whole || reachesBack(items, since) ? good(null) : unfindable;
+      }
+      after = next;
+    }
+    return unfindable;
   }
 
   private json(blog: BlogTarget, body: object, signal: AbortSignal): Call {
@@ -225,6 +249,13 @@ export class Micropub {
 function located(reply: Reply): string | null {
   const location = reply.headers['location'];
   return location ? new URL(location, reply.address).href : null;
+}
+
+/** Whether posts are listed newest first, the last of them older than a moment. */
+function reachesBack(items: z.infer<typeof SourceList>['items'], since: number): boolean {
+  const times = items.map(({ properties }) => Date.parse(properties.published?.[0] ?? ''));
+  const ordered = times.every((time, i) => !Number.isNaN(time) && (i === 0 || time <= times[i - 1]!));
+  return ordered && times.at(-1)! < since;
 }
 
 function postOf(properties: z.infer<typeof Properties>, address: string): RemotePost {

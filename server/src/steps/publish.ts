@@ -132,11 +132,10 @@ async function createDraft(
     timeLimitMs: blog.timeLimitMs,
     call: () => tools.micropub.create(blog, entry, 'draft', context.signal),
     find: async () => {
-      const posts = await tools.micropub.newest(blog, 100, context.signal);
-      if (!posts.ok) return posts;
-      return good(
-        posts.value.find((post) => new URL(post.address).pathname.includes(publication.key_))?.address ?? null,
-      );
+      const [row] = await tools.ground.db.rows<{ at: Date }>('SELECT created_at AS at FROM article WHERE id = ?', [
+        publication.article,
+      ]);
+      return tools.micropub.find(blog, publication.key_, row?.at.getTime() ?? 0, context.signal);
     },
   });
 }

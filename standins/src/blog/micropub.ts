@@ -37,7 +37,7 @@ export function micropub(sites: readonly BlogSite[], posts: Posts, troubles: Tro
 }
 
 function query(request: Request, site: BlogSite, posts: Posts, origin: string): Answer {
-  const { q, url, limit } = request.query as Record<string, string>;
+  const { q, url, limit, after } = request.query as Record<string, string>;
   if (q === 'config')
     return { status: 200, body: { 'media-endpoint': `${origin}/blogs/${site.slug}/media`, 'syndicate-to': [] } };
   if (q === 'source' && url) {
@@ -46,16 +46,14 @@ function query(request: Request, site: BlogSite, posts: Posts, origin: string): 
       ? { status: 200, body: entryOf(found) }
       : { status: 400, body: { error: 'invalid_request', error_description: 'there is no post at that url' } };
   }
-  if (q === 'source')
-    return {
-      status: 200,
-      body: {
-        items: posts
-          .all(site.slug)
-          .slice(0, Math.min(100, Number(limit) || 20))
-          .map(entryOf),
-      },
-    };
+  if (q === 'source') {
+    // Pages by the last address of the one before.
+    const all = posts.all(site.slug);
+    const from = after ? all.findIndex(({ address }) => address === after) + 1 : 0;
+    const shown = all.slice(from, from + Math.min(100, Number(limit) || 20));
+    const more = from + shown.length < all.length ? { after: shown.at(-1)!.address } : {};
+    return { status: 200, body: { items: shown.map(entryOf), paging: more } };
+  }
   return { status: 400, body: { error: 'invalid_request', error_description: 'unknown query' } };
 }
 
