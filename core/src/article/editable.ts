@@ -6,10 +6,10 @@ import { toMarkdown } from 'mdast-util-to-markdown';
 import { directive } from 'micromark-extension-directive';
 import { gfm } from 'micromark-extension-gfm';
 import { alignBlocks } from './align.ts';
-import type { Block, Inline, LinkTarget } from './block.ts';
+import type { Block, LinkTarget } from './block.ts';
 import { blocksOf, type ReadLink } from './fromText.ts';
 import { blockNodes } from './markdown.ts';
-import { inlineText } from './text.ts';
+import { inlinesOf, inlineText } from './text.ts';
 
 /** Something in an edited text that cannot become a block. */
 export interface TextProblem {
@@ -163,27 +163,13 @@ function parse(text: string, former: readonly Block[]): ReadBody {
 /** An address that was marked as sponsored stays so; a link to an article of ours is one again. */
 function linksOf(former: readonly Block[]): ReadLink {
   const sponsored = new Set<string>();
-  for (const { link } of former.flatMap(inlines))
+  for (const { link } of former.flatMap(inlinesOf))
     if (link?.to === 'address' && link.sponsored) sponsored.add(link.address);
   return (url): LinkTarget | null => {
     if (url.startsWith(OWN)) return { to: 'article', article: url.slice(OWN.length) };
     if (!/^https?:\/\//.test(url)) return null;
     return { to: 'address', address: url, ...(sponsored.has(url) ? { sponsored: true } : {}) };
   };
-}
-
-function inlines(block: Block): Inline[] {
-  switch (block.type) {
-    case 'paragraph':
-    case 'standing text':
-      return block.content;
-    case 'list':
-      return block.items.flat();
-    case 'question and answer':
-      return block.answer;
-    default:
-      return [];
-  }
 }
 
 type Wrong = { sentence: string; mend: string };
@@ -204,11 +190,11 @@ function blockOfDirective(
     child.type === 'paragraph' && (child.data as { directiveLabel?: boolean } | undefined)?.directiveLabel === true;
   const children = node.children as RootContent[];
   const inner = children.filter((child) => !isLabel(child)).flatMap((child) => blocksOf(child, id, link));
-  const text = inner.map((block) => inlineText(inlines(block))).join(' ');
+  const text = inner.map((block) => inlineText(inlinesOf(block))).join(' ');
   const labelled = node.type === 'leafDirective' ? children : children.filter(isLabel);
   const label = labelled
     .flatMap((child) => blocksOf(child.type === 'paragraph' ? child : wrap(child), id, link))
-    .map((block) => inlineText(inlines(block)))
+    .map((block) => inlineText(inlinesOf(block)))
     .join('')
     .trim();
   switch (type) {
@@ -220,11 +206,11 @@ function blockOfDirective(
       return kept.length > 0 ? { type, id: id(), items: kept } : empty(node.name, 'a list');
     }
     case 'standing text':
-      return { type, id: id(), content: inner.flatMap(inlines) };
+      return { type, id: id(), content: inner.flatMap(inlinesOf) };
     case 'question and answer':
       return label === '' || text === ''
         ? empty(node.name, 'a question in square brackets and an answer')
-        : { type, id: id(), question: label, answer: inner.flatMap(inlines) };
+        : { type, id: id(), question: label, answer: inner.flatMap(inlinesOf) };
     case 'call to action': {
       const address = node.attributes?.['address'] ?? '';
       return /^https?:\/\//.test(address) && label !== ''
@@ -272,7 +258,7 @@ function wrap(child: RootContent): RootContent {
 }
 
 function textOr(block: Block): string {
-  return inlineText(inlines(block));
+  return inlineText(inlinesOf(block));
 }
 
 function empty(name: string, wants: string): Wrong {

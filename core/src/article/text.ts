@@ -5,6 +5,21 @@ export function inlineText(content: readonly Inline[]): string {
   return content.map((part) => part.text).join('');
 }
 
+/** The words of a block that may have marks and links. */
+export function inlinesOf(block: Block): readonly Inline[] {
+  switch (block.type) {
+    case 'paragraph':
+    case 'standing text':
+      return block.content;
+    case 'list':
+      return block.items.flat();
+    case 'question and answer':
+      return block.answer;
+    default:
+      return [];
+  }
+}
+
 /** The words a reader reads in a block, without markup; pictures and the contents list count for nothing. */
 export function blockText(block: Block): string {
   switch (block.type) {

@@ -3,9 +3,10 @@ import { linesOf, readProcedure, sentenceText } from '@grivo/core';
 import { useMutation } from '@tanstack/react-query';
 import { call, inWords } from '../api/call.ts';
 import { queryClient } from '../api/queries.ts';
-import { Button, DoneHere, Trouble, Word } from '../design/index.ts';
+import { Button, Trouble, Word } from '../design/index.ts';
 import { useViewKeys } from '../shell/keys.ts';
 import { amount, plural } from '../words/figures.ts';
+import { BesideLines } from './BesideLines.tsx';
 import { useChecked } from './checked.ts';
 import { DraftActions } from './DraftActions.tsx';
 import { isChanged, useDraft } from './draft.ts';
@@ -47,23 +48,12 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
   });
   const steps = linesOf(document).filter(({ step }) => step !== null).length;
   return (
-    <div className="relative -mx-8 grid flex-1 grid-cols-[minmax(0,716fr)_minmax(0,564fr)] content-start border-t border-ink">
-      <div
-        aria-hidden
-        data-screen=""
-        className="absolute inset-y-0 right-0 w-[44.0625%] border-l border-rule-strong bg-sheet"
-      />
+    <BesideLines>
       <div data-screen="" className="relative flex h-9 items-center gap-2.5 pr-4 pl-8 text-small whitespace-nowrap">
         <h2 className="text-base font-semibold">Procedure</h2>
         <span className="text-ink-3">{plural(steps, 'step')}.</span>
         <span className="ml-auto flex items-baseline gap-4">
-          {changed ? (
-            <DraftActions version={pipeline.version} saving={save.isPending} onSave={() => save.mutate()} />
-          ) : save.isSuccess ? (
-            <DoneHere>Saved as version {pipeline.version}.</DoneHere>
-          ) : (
-            <span className="text-ink-3">Marked words can be changed; a number moves its line.</span>
-          )}
+          <DraftActions version={pipeline.version} save={save} onSave={() => save.mutate()} />
         </span>
       </div>
       <div
@@ -199,6 +189,6 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
               : 'A trial publishes nothing; effects outside are shown as what would be done.'}
         </div>
       </div>
-    </div>
+    </BesideLines>
   );
 }

@@ -5,8 +5,9 @@ import { useEffect } from 'react';
 import { Link, useParams } from 'react-router';
 import { call, inWords } from '../api/call.ts';
 import { queryClient } from '../api/queries.ts';
-import { DoneHere, Empty, ListEditor, Loading, TextEditor, Trouble, Word } from '../design/index.ts';
+import { Empty, ListEditor, Loading, TextEditor, Trouble, Word } from '../design/index.ts';
 import { useViewKeys } from '../shell/keys.ts';
+import { BesideLines } from './BesideLines.tsx';
 import { useChecked } from './checked.ts';
 import { DraftActions } from './DraftActions.tsx';
 import { isChanged, useDraft } from './draft.ts';
@@ -147,22 +148,11 @@ function RoutineLines({ routine }: { routine: Routine }) {
         </p>
         {rename.isError ? <Trouble>{inWords(rename.error)}</Trouble> : null}
       </div>
-      <div className="relative -mx-8 grid flex-1 grid-cols-[minmax(0,716fr)_minmax(0,564fr)] content-start border-t border-ink">
-        <div
-          aria-hidden
-          data-screen=""
-          className="absolute inset-y-0 right-0 w-[44.0625%] border-l border-rule-strong bg-sheet"
-        />
+      <BesideLines>
         <div data-screen="" className="relative flex h-9 items-center gap-2.5 pr-4 pl-8 text-small whitespace-nowrap">
           <h2 className="text-base font-semibold">Steps</h2>
           <span className="ml-auto flex items-baseline gap-4">
-            {changed ? (
-              <DraftActions version={routine.version} saving={save.isPending} onSave={keepIt} />
-            ) : save.isSuccess ? (
-              <DoneHere>Saved as version {routine.version}.</DoneHere>
-            ) : (
-              <span className="text-ink-3">Marked words can be changed; a number moves its line.</span>
-            )}
+            <DraftActions version={routine.version} save={save} onSave={keepIt} />
           </span>
         </div>
         <div data-screen="" className="relative flex h-9 items-center gap-2.5 pr-8 pl-5 text-small whitespace-nowrap">
@@ -187,7 +177,7 @@ function RoutineLines({ routine }: { routine: Routine }) {
           tools={() => null}
           beside={(id) => <Gives step={steps.get(id)} outputs={outputs} />}
         />
-      </div>
+      </BesideLines>
     </>
   );
 }
