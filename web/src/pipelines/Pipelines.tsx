@@ -49,7 +49,7 @@ export default function Pipelines() {
           <table className="w-full table-fixed">
             <thead>
               <tr className="h-8 border-b border-rule text-left text-small text-ink-3">
-                <th className="w-[28%] font-normal">Pipeline</th>
+                <th className="w-[28%] font-normal max-[1100px]:w-[21%]">Pipeline</th>
                 <th className="w-[44px] font-normal">It is</th>
                 <th className="w-[132px] font-normal">Looks next</th>
                 <th className="font-normal">Last out</th>
@@ -79,7 +79,7 @@ export default function Pipelines() {
                     {row.lastOut ? (
                       <>
                         <span className="work block truncate">{row.lastOut.title}</span>
-                        <span className="fig block text-ink-3">{moment(row.lastOut.at, now)}</span>
+                        <span className="fig block truncate text-ink-3">{moment(row.lastOut.at, now)}</span>
                       </>
                     ) : (
                       <span className="text-ink-3">nothing yet</span>
