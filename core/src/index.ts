@@ -129,6 +129,7 @@ export {
 export { SHIPPED, type Shipped, type ShippedFor, shipped } from './procedure/shipped.ts';
 export { FieldTest, IS, isEmpty, numberOf, testHolds, textOf, valueAt } from './procedure/test.ts';
 export { allSteps, innerSteps, kindOf, mapSteps } from './procedure/tree.ts';
+export { type UnreadableText, unreadableTexts } from './procedure/unreadable.ts';
 export { procedureYaml, type ReadYaml, readProcedureYaml, type YamlProblem } from './procedure/yaml.ts';
 export { contentStems, countWords, fold, sentencesOf, stem, stemCover, wordsOfText } from './sentence/sentence.ts';
 export { CELL_TYPES, type CellType, type ReadCell, readCell } from './sheet/cell.ts';
@@ -164,5 +165,12 @@ export {
   standingOf,
   stepMay,
 } from './standing/standing.ts';
-export { type FilledTemplate, fillTemplate, type TemplateFields, templateFields } from './template/template.ts';
+export {
+  type FilledTemplate,
+  fillTemplate,
+  TEMPLATE_FILTERS,
+  TEMPLATE_TAGS,
+  type TemplateFields,
+  templateFields,
+} from './template/template.ts';
 export { chooseVariant, countVariants, variantProblem } from './variant/variant.ts';

@@ -2,6 +2,43 @@ import { Liquid } from 'liquidjs';
 
 export type FilledTemplate = { ok: true; text: string } | { ok: false; place: string; problem: string };
 
+/**
+ * Tags a text may use: those that choose, repeat and set within the text itself. What reads other templates (include,
+ * render, layout, block) is none of them.
+ */
+export const TEMPLATE_TAGS: readonly string[] = [
+  ...['assign', 'capture', 'echo', 'liquid', 'raw', 'comment', '#'],
+  ...['if', 'unless', 'case', 'for', 'break', 'continue', 'cycle', 'tablerow', 'increment', 'decrement'],
+];
+
+/** Filters a text may use: all that compute from their values alone. */
+export const TEMPLATE_FILTERS: readonly string[] = [
+  ...['escape', 'xml_escape', 'escape_once', 'newline_to_br', 'strip_html', 'url_decode', 'url_encode'],
+  ...['cgi_escape', 'uri_escape', 'slugify', 'append', 'prepend', 'lstrip', 'rstrip', 'strip', 'downcase', 'upcase'],
+  ...['capitalize', 'remove', 'remove_first', 'remove_last', 'replace', 'replace_first', 'replace_last', 'truncate'],
+  ...['truncatewords', 'strip_newlines', 'squish', 'normalize_whitespace', 'number_of_words', 'split', 'join'],
+  ...['array_to_sentence_string', 'first', 'last', 'reverse', 'sort', 'sort_natural', 'size', 'map', 'sum', 'compact'],
+  ...['concat', 'push', 'unshift', 'pop', 'shift', 'slice', 'where', 'reject', 'where_exp', 'reject_exp'],
+  ...['group_by', 'group_by_exp', 'has', 'has_exp', 'find_index', 'find_index_exp', 'find', 'find_exp', 'uniq'],
+  ...['abs', 'at_least', 'at_most', 'ceil', 'divided_by', 'floor', 'minus', 'plus', 'modulo', 'times', 'round'],
+  ...['date', 'date_to_xmlschema', 'date_to_rfc822', 'date_to_string', 'date_to_long_string', 'default', 'json'],
+];
+
+/** What templates are read from: nothing at all. */
+const NO_FILES = {
+  readFileSync(): string {
+    throw new Error('a text reads no other text');
+  },
+  async readFile(): Promise<string> {
+    throw new Error('a text reads no other text');
+  },
+  existsSync: () => false,
+  exists: async () => false,
+  containsSync: () => false,
+  contains: async () => false,
+  resolve: (_root: string, name: string) => name,
+};
+
 const engine = new Liquid({
   strictVariables: true,
   strictFilters: true,
@@ -10,7 +47,15 @@ const engine = new Liquid({
   parseLimit: 50_000,
   renderLimit: 500,
   memoryLimit: 5_000_000,
+  fs: NO_FILES,
+  relativeReference: false,
 });
+// Only what is listed is there: what a later version of the library brings along is not.
+for (const name of Object.keys(engine.tags)) if (!TEMPLATE_TAGS.includes(name)) delete engine.tags[name];
+for (const name of Object.keys(engine.filters)) if (!TEMPLATE_FILTERS.includes(name)) delete engine.filters[name];
+
+/** Letters a filled text may have. */
+const LONGEST = 1_000_000;
 
 /**
  * Fills a Liquid text with the declared fields. Unknown fields, filters and broken tags are reported with their place,
@@ -18,10 +63,13 @@ const engine = new Liquid({
  */
 export function fillTemplate(template: string, fields: Readonly<Record<string, unknown>>): FilledTemplate {
   try {
-    return { ok: true, text: String(engine.parseAndRenderSync(template, { ...fields })) };
+    const text = String(engine.parseAndRenderSync(template, { ...fields }));
+    if (text.length > LONGEST)
+      return { ok: false, place: '', problem: `the filled text is longer than ${LONGEST / 1_000_000} million letters` };
+    return { ok: true, text };
   } catch (error) {
     if (!(error instanceof Error)) throw error;
-    const [problem, place] = error.message.split(/, (?=line:)/);
+    const [problem, place] = error.message.split('\n')[0]!.split(/, (?=line:)/);
     return {
       ok: false,
       place: place ?? '',

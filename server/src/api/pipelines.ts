@@ -33,6 +33,7 @@ import { outsideSources } from '../schedules/fire.ts';
 import { takeAllNew, takeChosen } from '../sources/look.ts';
 import { listSources } from '../sources/repository.ts';
 import { notFound, problem } from './problem.ts';
+import { readableOnly } from './readable.ts';
 import { type Route, route } from './route.ts';
 import { changedMeanwhile, revFrom, tag } from './tags.ts';
 
@@ -121,6 +122,7 @@ export function pipelineRoutes(product: Product): Route[] {
       answer: MadePipeline,
       status: 201,
       handle: async ({ body, person }) => {
+        readableOnly(body.document);
         const problems = await checked(body.document);
         const id = await createPipeline(ground, { ...body, person: person.id });
         bell.ring({ kind: 'event' });
@@ -148,6 +150,7 @@ export function pipelineRoutes(product: Product): Route[] {
       answer: PipelineWhole,
       handle: async ({ params, body, person, request, response }) => {
         const id = await must(params['id']!);
+        if (body.document) readableOnly(body.document);
         if ((await changePipeline(ground, id, revFrom(request), body, person.id)) === null)
           throw changedMeanwhile('pipeline', await whole(id));
         bell.ring({ kind: 'event' });

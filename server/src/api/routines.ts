@@ -14,6 +14,7 @@ import {
 import { listSources } from '../sources/repository.ts';
 import { errnoOf } from '../store/database.ts';
 import { notFound, problem } from './problem.ts';
+import { readableOnly } from './readable.ts';
 import { type Route, route } from './route.ts';
 import { changedMeanwhile, revFrom, tag } from './tags.ts';
 
@@ -37,6 +38,7 @@ export function routineRoutes({ ground, bell }: Product): Route[] {
     }));
   };
   const fit = (routines: readonly RoutineRow[], id: string, document: ProcedureDocument) => {
+    readableOnly(document);
     const take = document.steps.find((step) => step.kind === 'take');
     if (take)
       throw problem(
@@ -145,7 +147,10 @@ export function routineRoutes({ ground, bell }: Product): Route[] {
       status: 200,
       handle: async ({ body: { yaml } }) => {
         const read = readProcedureYaml(yaml);
-        if (read.ok) return { document: read.document };
+        if (read.ok) {
+          readableOnly(read.document);
+          return { document: read.document };
+        }
         const first = read.problems[0]!;
         throw problem(
           422,

@@ -18,6 +18,7 @@ export const hold: StepKind<'hold', HoldStep> = {
   schema,
   needs: [],
   gives: [],
+  uses: (step) => [{ field: 'note', as: 'template', text: step.note }],
   calls: null,
   effect: false,
   writes: false,
