@@ -1,9 +1,13 @@
+import { mkdtempSync, rmdirSync } from 'node:fs';
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
 import { pino } from 'pino';
 import { app } from './api/app.ts';
 import { readConfig } from './config/config.ts';
 import { addPerson } from './people/sessions.ts';
+import { shutOtherPictures } from './pictures/read.ts';
 import { assemble } from './product.ts';
 import { Mail } from './telling/mail.ts';
 
@@ -13,6 +17,18 @@ if (!read.ok) {
   process.exit(2);
 }
 const { config } = read;
+shutOtherPictures();
+const keepFolder = config.GRIVO_KEEP_FOLDER === undefined ? null : resolve(config.GRIVO_KEEP_FOLDER);
+// An empty folder to work in: nothing that takes names beside where it stands finds a file there.
+const emptyFolder = mkdtempSync(join(tmpdir(), 'grivo-'));
+process.chdir(emptyFolder);
+process.on('exit', () => {
+  try {
+    rmdirSync(emptyFolder);
+  } catch {
+    // Somebody put something there; it stays for them to look at.
+  }
+});
 const log = pino({ level: config.GRIVO_LOG, redact: ['req.headers', '*.secret', '*.password'] });
 const product = await assemble({
   databaseUrl: config.GRIVO_DATABASE_URL,
@@ -21,7 +37,7 @@ const product = await assemble({
   log,
   waitForDatabaseMs: 30_000,
   mail: config.GRIVO_MAIL_URL ? new Mail(config.GRIVO_MAIL_URL, config.GRIVO_MAIL_FROM) : null,
-  keepFolder: config.GRIVO_KEEP_FOLDER ?? null,
+  keepFolder,
   standIns: config.GRIVO_STAND_INS ?? null,
   publicUrl: config.GRIVO_PUBLIC_URL ?? null,
   migrates: config.GRIVO_ROLE !== 'worker',

@@ -1,8 +1,9 @@
 import { z } from 'zod';
 import { ask, type Called } from '../answers/ask.ts';
+import { pictureRefused } from '../pictures/read.ts';
 import type { ServiceRow } from '../services/entity.ts';
 import { paidCall } from './paidCall.ts';
-import { good, jsonOf, type Result, type TestLine } from './port.ts';
+import { bad, good, jsonOf, type Result, type TestLine } from './port.ts';
 import type { WriterPorts } from './writer.ts';
 
 const Pictures = z.object({ data: z.array(z.object({ b64_json: z.string().min(100) })).min(1) });
@@ -14,7 +15,7 @@ const Pictures = z.object({ data: z.array(z.object({ b64_json: z.string().min(10
 export class Illustrator {
   constructor(private readonly ports: WriterPorts) {}
 
-  /** @returns the picture's bytes, in whatever format the service draws */
+  /** @returns the picture's bytes: PNG, JPEG, WebP or AVIF; any other kind is no usable reply */
   async draw(
     service: ServiceRow,
     prompt: string,
@@ -40,7 +41,7 @@ export class Illustrator {
     });
     if (!answered.ok) return answered;
     const read = readPicture(answered.body);
-    if (!read.ok) throw new Error(`a kept picture does not fit: ${read.problem}`);
+    if (!read.ok) return bad({ code: 'reply-unusable', service: service.id, problem: read.problem });
     return good({ bytes: read.bytes, micros: answered.micros });
   }
 
@@ -96,5 +97,7 @@ function readPicture(body: Buffer): { ok: true; bytes: Buffer } | { ok: false; p
   if (!parsed.ok) return { ok: false, problem: 'problem' in parsed ? parsed.problem : 'no JSON' };
   const pictures = Pictures.safeParse(parsed.value);
   if (!pictures.success) return { ok: false, problem: 'it holds no picture' };
-  return { ok: true, bytes: Buffer.from(pictures.data.data[0]!.b64_json, 'base64') };
+  const bytes = Buffer.from(pictures.data.data[0]!.b64_json, 'base64');
+  const refused = pictureRefused(bytes);
+  return refused === null ? { ok: true, bytes } : { ok: false, problem: refused };
 }

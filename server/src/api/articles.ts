@@ -10,6 +10,7 @@ import { passagesById } from '../materials/repository.ts';
 import type { Product } from '../product.ts';
 import { notFound, problem } from './problem.ts';
 import { type Route, route } from './route.ts';
+import { sendBytes } from './send.ts';
 
 const LIST = `SELECT a.id, a.brief, COALESCE(a.blog, l.blog) AS blog, a.title, a.words, IF(a.standing = 'in work' AND b.standing IN ('held', 'stopped'), b.standing, a.standing) AS standing, a.language, p.address, p.out_desk AS outDesk, l.due_desk AS dueDesk,
   COALESCE((SELECT SUM(g.micros) FROM ledger g WHERE g.brief = a.brief), 0) AS micros
@@ -121,9 +122,8 @@ export function articleRoutes({ ground }: Product): Route[] {
           ? await fileAbout(db, params['digest']!)
           : null;
         if (!about) throw notFound('file');
-        response.type(about.mime).setHeader('cache-control', 'private, max-age=31536000, immutable');
-        for await (const chunk of fileChunks(db, about.digest)) response.write(chunk);
-        response.end();
+        response.setHeader('cache-control', 'private, max-age=31536000, immutable');
+        await sendBytes(response, fileChunks(db, about.digest), { name: about.digest, bytes: about.bytes });
       },
     }),
   ];

@@ -27,7 +27,7 @@ import { fileAbout, fileBody } from '../files/repository.ts';
 import { callsOf, openHook, renewHook } from '../hooks/repository.ts';
 import type { Product } from '../product.ts';
 import { mostSeconds } from '../sound/about.ts';
-import { aboutRecording, getRecording, RecordingField } from '../sound/recording.ts';
+import { aboutRecording, openRecording, RecordingField } from '../sound/recording.ts';
 import { foundProducts } from '../sources/kinds/catalogue.ts';
 import { takeFor } from '../sources/look.ts';
 import { putRequest } from '../sources/putIn.ts';
@@ -37,9 +37,12 @@ import { shownSecret } from '../telling/hook.ts';
 import { baseOf } from './doors.ts';
 import { notFound, problem } from './problem.ts';
 import { type Route, route } from './route.ts';
+import { sendBytes } from './send.ts';
 
 const MOST_OPML = 5_000_000;
 const NEWEST = 8;
+/** How long a recording may take to be handed on: as long as listening to a long one. */
+const LISTENED_MS = 2 * 3_600_000;
 
 /** What single kinds of source have of their own: feeds, catalogues, recordings, hooks, requests. */
 export function intakeRoutes(product: Product): Route[] {
@@ -231,9 +234,10 @@ export function intakeRoutes(product: Product): Route[] {
       handle: async ({ params, response }) => {
         const recording = RecordingField.safeParse((await item(params['id']!)).fields['recording']).data;
         if (!recording) throw notFound('recording');
-        const got = await getRecording({ network: tools.network, db }, recording, AbortSignal.timeout(120_000));
+        const limit = AbortSignal.timeout(LISTENED_MS);
+        const got = await openRecording({ network: tools.network, db }, recording, limit);
         if (!got.ok) throw problem(422, 'Not to be heard', `The recording: ${got.reason}.`, 'Give another recording.');
-        response.type(got.about.mime).send(got.bytes);
+        await sendBytes(response, got.body, { name: 'recording', bytes: got.bytes }).finally(got.end);
       },
     }),
   ];

@@ -42,12 +42,17 @@ export function route<Body = undefined, Query = undefined, Answer = undefined>(o
   return one as unknown as Route;
 }
 
+/** For what is handed on as it came: shown or played at most, never run. */
+const SANDBOX = "sandbox; default-src 'none'; img-src 'self'; media-src 'self'; style-src 'unsafe-inline'";
+
 /** Puts routes on a router, each behind sign-in and its schemas. */
 export function mount(router: Router, routes: readonly Route[], { ground }: Product): void {
   for (const one of routes) {
     const path = one.path.replace(/\{(\w+)\}/g, ':$1');
     const once = one.method === 'post' ? [onceByKey(ground)] : [];
     router[one.method](path, signedIn(ground, one.role), ...once, async (request: Request, response: Response) => {
+      // What is no JSON of ours may hold anything: no browser is to run any of it in our name.
+      if (one.mime) response.setHeader('content-security-policy', SANDBOX);
       const answer = await one.handle({
         params: request.params as Record<string, string>,
         body: one.body ? bodyOf(request, one.body) : undefined,

@@ -1,5 +1,5 @@
-import sharp from 'sharp';
 import { fileAbout, fileBody } from '../files/repository.ts';
+import { pictureAs } from '../pictures/read.ts';
 import type { Database } from '../store/database.ts';
 
 /** A picture as word processors and PDF take it, with its size in pixels. */
@@ -12,13 +12,11 @@ export interface PrintedPicture {
 /** Wide enough for a page at 200 dots an inch. */
 const WIDEST = 1_400;
 
-/** A stored picture as JPEG on white, or null when it is gone. */
+/** A stored picture as JPEG on white, or null when it is gone or no picture. */
 export async function printedPicture(db: Database, digest: string): Promise<PrintedPicture | null> {
   if (!(await fileAbout(db, digest))) return null;
-  const { data, info } = await sharp(await fileBody(db, digest))
-    .resize({ width: WIDEST, withoutEnlargement: true })
-    .flatten({ background: '#ffffff' })
-    .jpeg({ quality: 85 })
-    .toBuffer({ resolveWithObject: true });
-  return { jpeg: data, width: info.width, height: info.height };
+  const read = await pictureAs(await fileBody(db, digest), WIDEST, (open) =>
+    open.flatten({ background: '#ffffff' }).jpeg({ quality: 85 }),
+  );
+  return read.ok ? { jpeg: read.body, width: read.width, height: read.height } : null;
 }

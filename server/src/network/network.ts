@@ -35,10 +35,26 @@ export type CallOutcome =
   | { kind: 'unsent'; detail: string }
   | { kind: 'unknown'; detail: string };
 
+/** A reply whose body is still to come. */
+export interface OpenReply {
+  status: number;
+  headers: Record<string, string>;
+  address: string;
+  /** Breaks off with an error when it grows longer than was said, or takes longer. */
+  body: AsyncIterable<Buffer> & { destroy(error?: Error): unknown };
+}
+
+/** Headers that hold secrets: they are for the origin they were made for and no other (RFC 9110, section 15.4, note 1). */
+const SECRET_HEADERS =
+  /^(?:authorization|proxy-authorization|cookie|x-api-key|api-key|x-.*(?:token|secret|key|signature).*)$/i;
+
 /** Why a call brought no reply, in words that go on from ‘it cannot be read: ’. */
 export function whyNot(outcome: Exclude<CallOutcome, { kind: 'reply' }>): string {
   return outcome.kind === 'refused' ? outcome.reason : outcome.detail;
 }
+
+/** What is read of an answer where nothing else is said. */
+const MOST_BYTES = 8_000_000;
 
 const NOT_SENT = new Set([
   'ECONNREFUSED',
@@ -83,35 +99,87 @@ export class Network {
       },
     },
   });
-  private readonly open = new Agent();
+  private readonly unguarded = new Agent();
 
   /** @param isAllowed whether the owner allowed an origin on a private network */
   constructor(private readonly isAllowed: (origin: string) => boolean) {}
 
   async call(call: Call): Promise<CallOutcome> {
-    let address = call.address;
+    const outcome = await this.follow(call);
+    if (outcome.kind !== 'open') return outcome;
+    const { body: stream, ...reply } = outcome.reply;
+    try {
+      const body = await readUpTo(stream, call.maxBytes ?? MOST_BYTES, outcome.heard);
+      if (body === null) {
+        const reason = `its answer is longer than ${call.maxBytes ?? MOST_BYTES} bytes`;
+        // Whoever answers a post at such length may well have done what it asked.
+        return call.method === 'POST' ? { kind: 'unknown', detail: reason } : { kind: 'refused', reason };
+      }
+      return { kind: 'reply', reply: { ...reply, body } };
+    } catch (error) {
+      return outcomeOf(error, outcome.limit);
+    } finally {
+      outcome.end();
+    }
+  }
+
+  /**
+   * Calls and hands the body on as it comes, so that none is ever whole in memory. The time limit holds until `end` is
+   * called, which has to be done.
+   */
+  async open(
+    call: Call,
+  ): Promise<{ kind: 'open'; reply: OpenReply; end: () => void } | Exclude<CallOutcome, { kind: 'reply' }>> {
+    const outcome = await this.follow(call);
+    if (outcome.kind !== 'open') return outcome;
+    const { reply, end, heard } = outcome;
+    const most = call.maxBytes ?? MOST_BYTES;
+    const { body } = reply;
+    const limited = async function* () {
+      let size = 0;
+      for await (const part of body) {
+        heard();
+        size += part.length;
+        if (size > most) throw new Error(`longer than ${most} bytes`);
+        yield part;
+      }
+    };
+    const destroy = (error?: Error) => body.destroy(error);
+    return { kind: 'open', reply: { ...reply, body: Object.assign(limited(), { destroy }) }, end };
+  }
+
+  /** Follows redirects; whatever is secret goes no further than the origin it is for. */
+  private async follow(call: Call): Promise<Opened | Exclude<CallOutcome, { kind: 'reply' }>> {
+    let { address, headers } = call;
     for (let hops = 0; ; hops++) {
-      const outcome = await this.once({ ...call, address });
-      if (outcome.kind !== 'reply') return outcome;
-      const { status, headers } = outcome.reply;
-      const next = headers['location'];
+      const outcome = await this.once({ ...call, address, ...(headers ? { headers } : {}) });
+      if (outcome.kind !== 'open') return outcome;
+      const { status, headers: said } = outcome.reply;
+      const next = said['location'];
       if (![301, 302, 303, 307, 308].includes(status) || !next || call.redirects === 0) return outcome;
       if (call.method === 'POST') return outcome;
+      outcome.reply.body.destroy();
+      outcome.end();
       if (hops >= (call.redirects ?? 5)) return { kind: 'refused', reason: 'it redirects too often' };
       if (!URL.canParse(next, address)) return { kind: 'refused', reason: 'it redirects to what is no address' };
-      address = new URL(next, address).href;
+      const to = new URL(next, address);
+      if (to.origin !== new URL(address).origin && headers)
+        headers = Object.fromEntries(Object.entries(headers).filter(([name]) => !SECRET_HEADERS.test(name)));
+      address = to.href;
     }
   }
 
   async close(): Promise<void> {
-    await Promise.all([this.guarded.close(), this.open.close()]);
+    await Promise.all([this.guarded.close(), this.unguarded.close()]);
   }
 
-  private async once(call: Call): Promise<CallOutcome> {
+  private async once(call: Call): Promise<Opened | Exclude<CallOutcome, { kind: 'reply' }>> {
     if (!URL.canParse(call.address)) return { kind: 'refused', reason: 'it is no web address' };
     const url = new URL(call.address);
     if (url.protocol !== 'http:' && url.protocol !== 'https:')
       return { kind: 'refused', reason: 'only http and https are called' };
+    if (url.username !== '' || url.password !== '')
+      return { kind: 'refused', reason: 'it holds a name and a password, which do not belong into an address' };
     const allowed = this.isAllowed(url.origin);
     const host = url.hostname.replace(/^\[|\]$/g, '');
     if (!allowed && isIP(host) && !isPublic(host))
@@ -125,12 +193,16 @@ export class Network {
       quiet = setTimeout(late, call.quietLimitMs ?? call.timeLimitMs);
     };
     const signal = call.signal ? AbortSignal.any([call.signal, limit.signal]) : limit.signal;
+    const end = () => {
+      clearTimeout(whole);
+      clearTimeout(quiet);
+    };
     try {
       const answer = await request(url, {
         method: call.method,
         headers: { 'user-agent': 'Grivo', ...call.headers },
         body: call.body ?? null,
-        dispatcher: allowed ? this.open : this.guarded,
+        dispatcher: allowed ? this.unguarded : this.guarded,
         signal,
         headersTimeout: call.timeLimitMs,
         bodyTimeout: call.timeLimitMs,
@@ -142,27 +214,24 @@ export class Network {
           Array.isArray(value) ? value.join(', ') : String(value ?? ''),
         ]),
       );
-      const body = await readUpTo(answer.body, call.maxBytes ?? 8_000_000, heard);
-      if (body === null) {
-        const reason = `its answer is longer than ${call.maxBytes ?? 8_000_000} bytes`;
-        // Whoever answers a post at such length may well have done what it asked.
-        return call.method === 'POST' ? { kind: 'unknown', detail: reason } : { kind: 'refused', reason };
-      }
-      return { kind: 'reply', reply: { status: answer.statusCode, headers, body, address: call.address } };
+      const reply = { status: answer.statusCode, headers, body: answer.body, address: call.address };
+      return { kind: 'open', reply, heard, limit: limit.signal, end };
     } catch (error) {
+      end();
       return outcomeOf(error, limit.signal);
-    } finally {
-      clearTimeout(whole);
-      clearTimeout(quiet);
     }
   }
 }
 
-async function readUpTo(
-  stream: AsyncIterable<Buffer> & { destroy(): void },
-  most: number,
-  heard: () => void,
-): Promise<Buffer | null> {
+interface Opened {
+  kind: 'open';
+  reply: OpenReply;
+  heard: () => void;
+  limit: AbortSignal;
+  end: () => void;
+}
+
+async function readUpTo(stream: OpenReply['body'], most: number, heard: () => void): Promise<Buffer | null> {
   const parts: Buffer[] = [];
   let size = 0;
   for await (const part of stream) {
@@ -177,7 +246,7 @@ async function readUpTo(
   return Buffer.concat(parts);
 }
 
-function outcomeOf(error: unknown, limit: AbortSignal): CallOutcome {
+function outcomeOf(error: unknown, limit: AbortSignal): Exclude<CallOutcome, { kind: 'reply' }> {
   if (!(error instanceof Error)) throw error;
   const { code } = error as { code?: unknown };
   const causeCode = (error.cause as { code?: unknown } | undefined)?.code;

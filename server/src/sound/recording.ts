@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { z } from 'zod';
-import { fileAbout, fileBody, fileHead } from '../files/repository.ts';
+import { fileAbout, fileBody, fileChunks, fileHead } from '../files/repository.ts';
 import { type Network, whyNot } from '../network/network.ts';
 import type { Database } from '../store/database.ts';
 import { type AboutSound, aboutSound } from './about.ts';
@@ -22,6 +22,8 @@ const MOST_BYTES = 100_000_000;
 /** Bytes that tell what a recording is. */
 const HEAD = 65_536;
 const TIME_LIMIT_MS = 120_000;
+/** A listener takes a recording as it is played. */
+const LONGEST_MS = 2 * 3_600_000;
 
 /** The bytes of a recording, with what they are. */
 export async function getRecording(
@@ -38,6 +40,41 @@ export async function getRecording(
   return { ...got, about, digest: createHash('sha256').update(got.bytes).digest('hex') };
 }
 
+/**
+ * A recording to be handed on as it comes, never whole in memory; `end` has to be called.
+ * @returns its bytes in parts, and how many there are where that is known
+ */
+export async function openRecording(
+  { network, db }: { network: Network; db: Database },
+  recording: RecordingField,
+  signal: AbortSignal,
+): Promise<
+  { ok: true; body: AsyncIterable<Buffer>; bytes: number | null; end: () => void } | { ok: false; reason: string }
+> {
+  if (recording.file) {
+    const about = await fileAbout(db, recording.file);
+    if (!about) return { ok: false, reason: 'the file is gone' };
+    return { ok: true, body: fileChunks(db, about.digest), bytes: about.bytes, end: () => undefined };
+  }
+  const opened = await network.open({
+    method: 'GET',
+    address: recording.address ?? '',
+    timeLimitMs: LONGEST_MS,
+    quietLimitMs: LONGEST_MS,
+    maxBytes: MOST_BYTES,
+    signal,
+  });
+  if (opened.kind !== 'open') return { ok: false, reason: whyNot(opened) };
+  const { reply, end } = opened;
+  if (reply.status !== 200) {
+    reply.body.destroy();
+    end();
+    return { ok: false, reason: `it answers ${reply.status}` };
+  }
+  const bytes = Number(reply.headers['content-length'] ?? Number.NaN);
+  return { ok: true, body: reply.body, bytes: Number.isSafeInteger(bytes) ? bytes : null, end };
+}
+
 /** What a recording is and how large, from its first bytes alone. */
 export async function aboutRecording(
   { network, db }: { network: Network; db: Database },
@@ -51,21 +88,37 @@ export async function aboutRecording(
     const about = aboutSound(await fileHead(db, file.digest), file.bytes);
     return about ? { ok: true, about, bytes: file.bytes } : unknown;
   }
-  const outcome = await network.call({
+  const opened = await network.open({
     method: 'GET',
     address: recording.address ?? '',
     headers: { range: `bytes=0-${HEAD - 1}` },
     timeLimitMs: 20_000,
-    // A server that knows no ranges sends all of it.
     maxBytes: MOST_BYTES,
     signal,
   });
-  if (outcome.kind !== 'reply') return { ok: false, reason: whyNot(outcome) };
-  const { status, body, headers } = outcome.reply;
-  if (status !== 200 && status !== 206) return { ok: false, reason: `it answers ${status}` };
-  const whole = Number(/\/(\d+)$/.exec(headers['content-range'] ?? '')?.[1] ?? body.length);
-  const about = aboutSound(body.subarray(0, HEAD), whole);
-  return about ? { ok: true, about, bytes: whole } : unknown;
+  if (opened.kind !== 'open') return { ok: false, reason: whyNot(opened) };
+  const { status, headers, body } = opened.reply;
+  try {
+    if (status !== 200 && status !== 206) return { ok: false, reason: `it answers ${status}` };
+    const parts: Buffer[] = [];
+    let size = 0;
+    // A server that knows no ranges begins to send all of it.
+    for await (const part of body) {
+      parts.push(part);
+      size += part.length;
+      if (size >= HEAD) break;
+    }
+    const said = /\/(\d{1,15})$/.exec(headers['content-range'] ?? '')?.[1] ?? headers['content-length'] ?? size;
+    const whole = Math.max(size, Number(said) || 0);
+    if (whole > MOST_BYTES) return { ok: false, reason: `it is longer than ${MOST_BYTES / 1_000_000} MB` };
+    const about = aboutSound(Buffer.concat(parts).subarray(0, HEAD), whole);
+    return about ? { ok: true, about, bytes: whole } : unknown;
+  } catch (error) {
+    return { ok: false, reason: `it broke off (${error instanceof Error ? error.message : 'no reason given'})` };
+  } finally {
+    body.destroy();
+    opened.end();
+  }
 }
 
 async function stored(

@@ -1,7 +1,7 @@
 import type { Block, StepOf } from '@grivo/core';
-import sharp from 'sharp';
 import type { Performer } from '../engine/performer.ts';
 import { storeFile } from '../files/repository.ts';
+import { pictureAs } from '../pictures/read.ts';
 import { picturePrompt } from '../writing/prompts.ts';
 import { filled, subjectOf, withNote } from './asking.ts';
 import { missing } from './fields.ts';
@@ -34,11 +34,11 @@ export function performIllustrate(tools: Tools): Performer<StepOf<'illustrate'>>
     const drawn = await tools.illustrator.draw(found.service, prompt, askerOf(tools, context));
     if (!drawn.ok) return { kind: 'failed', failure: drawn.failure };
     context.spent(drawn.value.micros);
-    const picture = await forTheWeb(drawn.value.bytes);
-    if (!picture)
+    const picture = await pictureAs(drawn.value.bytes, WIDEST, (open) => open.webp({ quality: 80, effort: 0 }));
+    if (!picture.ok)
       return {
         kind: 'failed',
-        failure: { code: 'reply-unusable', service: found.service.id, problem: 'it is no picture that can be read' },
+        failure: { code: 'reply-unusable', service: found.service.id, problem: picture.problem },
       };
     const file = await storeFile(tools.ground.db, picture.body, {
       mime: 'image/webp',
@@ -65,22 +65,4 @@ export function performIllustrate(tools: Tools): Performer<StepOf<'illustrate'>>
       writes,
     };
   };
-}
-
-/** At most 1,600 pixels wide, as WebP; null when the bytes are no picture. */
-async function forTheWeb(bytes: Buffer): Promise<{ body: Buffer; width: number; height: number } | null> {
-  try {
-    const { data, info } = await sharp(bytes, { limitInputPixels: 60_000_000 })
-      .resize({ width: WIDEST, withoutEnlargement: true })
-      .webp({ quality: 80, effort: 0 })
-      .toBuffer({ resolveWithObject: true });
-    return { body: data, width: info.width, height: info.height };
-  } catch (error) {
-    if (
-      error instanceof Error &&
-      /unsupported image|Input buffer|corrupt|exceeds pixel limit|VipsJpeg|pngload|webpload/i.test(error.message)
-    )
-      return null;
-    throw error;
-  }
 }
