@@ -85,7 +85,12 @@ async function restore() {
     console.error(`${name} is not empty. Stop Grivo, then add --over to put the saved one in its place.`);
     process.exit(1);
   }
-  const load = spawn('mariadb', [...connection, name], { stdio: ['pipe', 'inherit', 'inherit'], env });
+  // Lines of a dump that begin with a backslash are commands of the client, and one of them is a shell: in its sandbox it
+  // obeys none that reach beyond the database.
+  const load = spawn('mariadb', [...connection, '--sandbox', '--binary-mode', name], {
+    stdio: ['pipe', 'inherit', 'inherit'],
+    env,
+  });
   await Promise.all([ended(load, 'mariadb'), pipeline(createReadStream(file), createGunzip(), load.stdin)]);
   console.log(`${name} is as it was saved in ${file}.`);
 }

@@ -6,7 +6,8 @@ import { join, resolve } from 'node:path';
 import { pino } from 'pino';
 import { app } from './api/app.ts';
 import { readConfig } from './config/config.ts';
-import { addPerson } from './people/sessions.ts';
+import { weakPassword } from './people/passwords.ts';
+import { addPerson } from './people/repository.ts';
 import { shutOtherPictures } from './pictures/read.ts';
 import { assemble } from './product.ts';
 import { Mail } from './telling/mail.ts';
@@ -40,6 +41,7 @@ const product = await assemble({
   keepFolder,
   standIns: config.GRIVO_STAND_INS ?? null,
   publicUrl: config.GRIVO_PUBLIC_URL ?? null,
+  trustedProxies: config.GRIVO_TRUSTED_PROXIES,
   migrates: config.GRIVO_ROLE !== 'worker',
 });
 
@@ -50,7 +52,13 @@ if (
   password &&
   (await product.ground.db.rows('SELECT 1 FROM person LIMIT 1')).length === 0
 ) {
-  await addPerson(product.ground, { email, name: name ?? email.split('@')[0] ?? 'Owner', role: 'owner', password });
+  const owner = { email, name: name ?? email.split('@')[0] ?? 'Owner' };
+  const weak = await weakPassword(password, owner);
+  if (weak !== null) {
+    console.error(`Grivo cannot start:\n  GRIVO_OWNER_PASSWORD: ${weak}`);
+    process.exit(2);
+  }
+  await addPerson(product.ground, { ...owner, role: 'owner', password });
 }
 if (config.GRIVO_ROLE === 'api') await product.hear();
 else {

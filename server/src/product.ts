@@ -40,6 +40,8 @@ export interface ProductOptions {
   standIns?: string | null;
   /** Where others reach this installation. */
   publicUrl?: string | null;
+  /** Addresses and ranges of proxies whose word is taken for who calls. */
+  trustedProxies?: readonly string[];
   /** The mail server of 'tell'. */
   mail?: Mail | null;
   /** Where 'keep' writes. */
@@ -56,6 +58,7 @@ export interface Product {
   secrets: Secrets;
   allowed: Set<string>;
   standIns: string | null;
+  trustedProxies: string[];
   /** Starts working on steps in this process. */
   work(role: ProcessRole, options?: Partial<EngineOptions>): Promise<Engine>;
   /** Registers this process so that the others ring it, without working on steps. */
@@ -138,6 +141,7 @@ export async function assemble(options: ProductOptions): Promise<Product> {
       return engine;
     },
     standIns: options.standIns ?? null,
+    trustedProxies: [...(options.trustedProxies ?? [])],
     look,
     hear,
     serviceFor: (kind) => {

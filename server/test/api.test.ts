@@ -463,5 +463,5 @@ test('changes are told as they are committed, and who comes back is told to read
 
 async function sessionByHand(): Promise<string> {
   const { signIn } = await import('../src/people/sessions.ts');
-  return `grivo_session=${await signIn(w.product.ground, 'owner@crockhaven.example', 'salt-and-patience')}`;
+  return `grivo_session=${(await signIn(w.product.ground, 'owner@crockhaven.example', 'salt-and-patience'))!.token}`;
 }

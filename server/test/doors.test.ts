@@ -57,7 +57,7 @@ async function hook(settings: object = {}): Promise<{ id: string; address: strin
     name: 'From the till',
     settings: { kind: 'hook', ...settings },
   });
-  const door = await editor<{ address: string; secret: string }>('GET', `/sources/${body.id}/hook`);
+  const door = await owner<{ address: string; secret: string }>('GET', `/sources/${body.id}/hook`);
   return {
     id: body.id,
     address: door.body.address,
@@ -162,7 +162,7 @@ describe('a hook', () => {
     const { id, address } = await hook({ signed: false });
     await call(address, JSON.stringify({ subject: 'One', key: 'same' }));
     expect((await call(address, JSON.stringify({ subject: 'Two', key: 'same' }))).status).toBe(409);
-    await editor('POST', `/sources/${id}/hook/renew`);
+    await owner('POST', `/sources/${id}/hook/renew`);
     expect((await call(address, JSON.stringify({ subject: 'Three' }))).status).toBe(404);
   });
 

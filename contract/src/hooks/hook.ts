@@ -47,8 +47,8 @@ export type HookOutcome = z.infer<typeof HookOutcome>;
 /** How a hook is called. */
 export const HookDoor = z.object({
   address: z.string(),
-  /** What calls are signed with, as the Standard Webhooks write it. */
-  secret: z.string(),
+  /** What calls are signed with, as the Standard Webhooks write it; null for those who are no owners. */
+  secret: z.string().nullable(),
   /** Lines to try it with. */
   curl: z.string(),
   ask: z.string(),

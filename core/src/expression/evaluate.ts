@@ -1,11 +1,8 @@
 import { numberOf, textOf, valueAt } from '../procedure/test.ts';
-import { CannotDo, type FindPattern, FUNCTIONS, isTrue } from './functions.ts';
+import { CannotDo, type FindPattern, FUNCTIONS, GROWS, isTrue, LONGEST_TEXT } from './functions.ts';
 import { type Expression, fieldsIn, parseExpression } from './parse.ts';
 
 export type WorkedOut = { ok: true; value: unknown } | { ok: false; problem: string };
-
-/** No value may grow beyond this: an expression that doubles a text again and again is stopped here. */
-const LONGEST_TEXT = 1_000_000;
 
 /**
  * Works out an expression over fields. It has no loops, so it ends; what it makes is bounded, and patterns are searched
@@ -23,8 +20,10 @@ export function prepared(text: string): (fields: Readonly<Record<string, unknown
     try {
       return { ok: true, value: resultOf(parsed.expression, fields, find) };
     } catch (error) {
-      if (!(error instanceof CannotDo)) throw error;
-      return { ok: false, problem: error.message };
+      if (error instanceof CannotDo) return { ok: false, problem: error.message };
+      // The platform's own bounds: a text longer than any can be, values that lie too deep in each other.
+      if (error instanceof RangeError) return { ok: false, problem: GROWS };
+      throw error;
     }
   };
 }
@@ -138,6 +137,6 @@ function mustBeFigure(value: unknown, sign: string): number {
 
 function bounded(value: unknown): unknown {
   const size = typeof value === 'string' ? value.length : Array.isArray(value) ? textOf(value).length : 0;
-  if (size > LONGEST_TEXT) throw new CannotDo('what it makes grows beyond a million letters');
+  if (size > LONGEST_TEXT) throw new CannotDo(GROWS);
   return value;
 }

@@ -18,6 +18,9 @@ export interface ExpressionFunction {
 }
 
 const LONGEST_LIST = 10_000;
+/** No value may grow beyond this: an expression that doubles a text again and again is stopped here. */
+export const LONGEST_TEXT = 1_000_000;
+export const GROWS = 'what it makes grows beyond a million letters';
 
 const text = (value: unknown) => textOf(value);
 const figure = (value: unknown, what: string) => {
@@ -32,6 +35,13 @@ function search(find: FindPattern, pattern: unknown, inside: unknown, all: boole
   const found = find(text(pattern), text(inside), all);
   if (!found.ok) throw new CannotDo(found.problem);
   return found.matches;
+}
+
+/** Parts with a mark between, weighed before they are put together: what they make may be longer than any text can be. */
+function joined(parts: readonly string[], mark: string): string {
+  const length = parts.reduce((sum, part) => sum + part.length, mark.length * Math.max(0, parts.length - 1));
+  if (length > LONGEST_TEXT) throw new CannotDo(GROWS);
+  return parts.join(mark);
 }
 
 /** The address a redirect wraps: the longest parameter that is itself an address; the address itself when none is. */
@@ -92,10 +102,10 @@ export const FUNCTIONS: Readonly<Record<string, ExpressionFunction>> = {
     says: 'a list as one text with a mark between',
     least: 1,
     most: 2,
-    work: ([a, b]) =>
-      list(a)
-        .map(text)
-        .join(b === undefined ? ', ' : text(b)),
+    work: ([a, b]) => {
+      const parts = list(a).map(text);
+      return joined(parts, b === undefined ? ', ' : text(b));
+    },
   },
   before: {
     call: 'before(text, mark)',
@@ -144,7 +154,7 @@ export const FUNCTIONS: Readonly<Record<string, ExpressionFunction>> = {
     says: 'the text with every old piece made new, taken letter by letter',
     least: 3,
     most: 3,
-    work: ([a, b, c]) => (text(b) === '' ? text(a) : text(a).split(text(b)).join(text(c))),
+    work: ([a, b, c]) => (text(b) === '' ? text(a) : joined(text(a).split(text(b)), text(c))),
   },
   number: {
     call: 'number(text)',

@@ -1,12 +1,10 @@
 import type { IncomingMessage } from 'node:http';
-import { Person, Problem, SignIn } from '@grivo/contract';
+import { Person, Problem } from '@grivo/contract';
 import express, { type Express, Router } from 'express';
-import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import { EventFeed } from '../events/feed.ts';
-import { signIn, signOut } from '../people/sessions.ts';
 import type { Product } from '../product.ts';
-import { COOKIE, ownOriginOnly, tokenOf } from './access.ts';
+import { isSecure, ownOriginOnly } from './access.ts';
 import { articleRoutes } from './articles.ts';
 import { blogRoutes } from './blogs.ts';
 import { briefRoutes } from './briefs.ts';
@@ -17,13 +15,18 @@ import { holdRoutes } from './holds.ts';
 import { intakeRoutes } from './intake.ts';
 import { keyRoutes } from './keys.ts';
 import { pageRoutes } from './page.ts';
+import { peopleRoutes } from './people.ts';
 import { phraseRoutes } from './phrases.ts';
 import { pipelineRoutes } from './pipelines.ts';
-import { answerProblems, bodyOf, notFound, problem } from './problem.ts';
+import { answerProblems, notFound } from './problem.ts';
 import { mount, openApi, type Route, route, schemaOf } from './route.ts';
 import { routineRoutes } from './routines.ts';
 import { serviceRoutes } from './services.ts';
+import { sessionRoutes } from './session.ts';
 import { sourceRoutes } from './sources.ts';
+
+/** A year, as preload lists ask for. */
+const HSTS_SECONDS = 31_536_000;
 
 /** Everything the API does for people who are signed in. */
 export function allRoutes(product: Product): Route[] {
@@ -47,6 +50,7 @@ export function allRoutes(product: Product): Route[] {
     ...articleRoutes(product),
     ...blogRoutes(product),
     ...serviceRoutes(product),
+    ...peopleRoutes(product),
     ...keyRoutes(product),
   ];
 }
@@ -63,6 +67,8 @@ export function app(product: Product): Express {
   const { ground } = product;
   const server = express();
   server.disable('x-powered-by');
+  // Whose word is taken for where a request comes from, and whether it came by https.
+  server.set('trust proxy', product.trustedProxies);
   server.use(
     helmet({
       contentSecurityPolicy: {
@@ -85,6 +91,11 @@ export function app(product: Product): Express {
       strictTransportSecurity: false,
     }),
   );
+  server.use((request, response, next) => {
+    // Only where it is reached by https: anywhere else it would shut people out of their own machine.
+    if (isSecure(product, request)) response.setHeader('strict-transport-security', `max-age=${HSTS_SECONDS}`);
+    next();
+  });
   // Programs call these with keys of their own, from wherever they are.
   server.use(doorRoutes(product));
   server.use(ownOriginOnly);
@@ -123,38 +134,4 @@ export function app(product: Product): Express {
 function builtOnly(request: IncomingMessage): string {
   const { host = '' } = request.headers;
   return /^[\w.-]+(?::\d{1,5})?$/.test(host) ? `${host}/assets/` : "'none'";
-}
-
-/** Signing in and out. */
-function sessionRoutes({ ground }: Product): Router {
-  const router = Router();
-  const tries = rateLimit({
-    windowMs: 60_000,
-    limit: 20,
-    standardHeaders: true,
-    legacyHeaders: false,
-    handler: (_q, _r, next) =>
-      next(
-        problem(429, 'Too many tries', 'There were more than 20 tries in a minute.', 'Wait a minute, then try again.'),
-      ),
-  });
-  router.post('/session', tries, async (request, response) => {
-    const { email, password } = bodyOf(request, SignIn);
-    const token = await signIn(ground, email, password);
-    if (token === null)
-      throw problem(
-        401,
-        'Not signed in',
-        'The address or the password is wrong.',
-        'Check both; an owner can set a new password.',
-      );
-    response.cookie(COOKIE, token, { httpOnly: true, sameSite: 'strict', path: '/', maxAge: 14 * 86_400_000 });
-    response.status(204).end();
-  });
-  router.delete('/session', async (request, response) => {
-    const token = tokenOf(request);
-    if (token) await signOut(ground, token);
-    response.clearCookie(COOKIE).status(204).end();
-  });
-  return router;
 }

@@ -18,8 +18,10 @@ import { findEndpoint, testBlog } from '../blogs/connect.ts';
 import { createBlog } from '../blogs/create.ts';
 import { getBlog, listBlogs, targetOf } from '../blogs/repository.ts';
 import { Procedures } from '../engine/briefState.ts';
+import { noteAct } from '../people/acts.ts';
 import type { Product } from '../product.ts';
 import { moveArticle, slotsOfBlogs } from '../publishing/slots.ts';
+import { actorOf } from './access.ts';
 import { notFound, problem } from './problem.ts';
 import { type Route, route } from './route.ts';
 import { changedMeanwhile, revFrom } from './tags.ts';
@@ -128,8 +130,10 @@ export function blogRoutes(product: Product): Route[] {
       says: 'Gives a blog a new secret',
       role: 'owner',
       body: NewSecret,
-      handle: async ({ params, body }) => {
-        await changeBlogSecret(ground, secrets, (await must(params['id']!)).id, body.secret);
+      handle: async ({ params, body, person, request }) => {
+        const { id, name } = await must(params['id']!);
+        await changeBlogSecret(ground, secrets, id, body.secret);
+        await noteAct(ground, actorOf(person, request), 'blog secret changed', name);
         bell.ring({ kind: 'settings' });
       },
     }),

@@ -1,10 +1,12 @@
-import express, { type Request, type Response, Router } from 'express';
-import { rateLimit } from 'express-rate-limit';
+import express, { type Request, type RequestHandler, type Response, Router } from 'express';
+import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
 import { Procedures } from '../engine/briefState.ts';
 import { askedLater, receive } from '../hooks/receive.ts';
+import { hookBy } from '../hooks/repository.ts';
 import type { Product } from '../product.ts';
+import { sha } from '../sources/fingerprint.ts';
 import { takeFor } from '../sources/look.ts';
-import { pushedFor, verified } from '../websub/subscriptions.ts';
+import { pushedFor, subscriptionBy, verified } from '../websub/subscriptions.ts';
 import { notFound, problem } from './problem.ts';
 
 const MOST_CALL = '256kb';
@@ -15,27 +17,58 @@ export function baseOf({ tools }: Product, request: Request): string {
   return tools.publicUrl?.replace(/\/$/, '') ?? `${request.protocol}://${request.headers.host ?? 'localhost'}`;
 }
 
+const MOST_CALLS = 600;
+const MOST_STRANGE = 60;
+
+/**
+ * What stands before every door: addresses that are none are counted by who tries them, those that are by themselves, so
+ * that nobody who guesses keeps the ones out who know.
+ */
+function doorsFound(isDoor: (token: string) => Promise<boolean>): RequestHandler[] {
+  const limit = (most: number, keyGenerator: (request: Request) => string, sentence: string) =>
+    rateLimit({
+      windowMs: 60_000,
+      limit: most,
+      standardHeaders: true,
+      legacyHeaders: false,
+      keyGenerator,
+      handler: (_q, _r, next) => next(problem(429, 'Too many calls', sentence, 'Wait a minute, then call again.')),
+    });
+  const strange = limit(
+    MOST_STRANGE,
+    (request) => ipKeyGenerator(request.ip ?? ''),
+    `There were more than ${MOST_STRANGE} calls of unknown addresses in a minute.`,
+  );
+  const known = limit(
+    MOST_CALLS,
+    (request) => sha(String(request.params['token'])),
+    `There were more than ${MOST_CALLS} calls in a minute.`,
+  );
+  const noDoor = problem(
+    404,
+    'No such hook',
+    'There is no hook at this address.',
+    'Copy its address again; it may have been renewed.',
+  );
+  return [
+    (request, response, next) => {
+      isDoor(String(request.params['token'])).then((is) => {
+        if (is) void known(request, response, next);
+        else void strange(request, response, (error?: unknown) => next(error ?? noDoor));
+      }, next);
+    },
+  ];
+}
+
 /** Doors programs come in by without signing in: hooks by their secret address, and hubs that push feeds. */
 export function doorRoutes(product: Product): Router {
   const router = Router();
-  const limited = rateLimit({
-    windowMs: 60_000,
-    limit: 600,
-    standardHeaders: true,
-    legacyHeaders: false,
-    handler: (_q, _r, next) =>
-      next(
-        problem(
-          429,
-          'Too many calls',
-          'There were more than 600 calls in a minute.',
-          'Wait a minute, then call again.',
-        ),
-      ),
-  });
+  const { db } = product.ground;
+  const hooks = doorsFound(async (token) => (await hookBy(db, token)) !== null);
+  const pushes = doorsFound(async (token) => (await subscriptionBy(db, token)) !== null);
   router.post(
     '/hooks/:token',
-    limited,
+    ...hooks,
     express.raw({ type: () => true, limit: MOST_CALL }),
     async (request: Request, response: Response) => {
       const body = Buffer.isBuffer(request.body) ? request.body.toString('utf8') : '';
@@ -51,12 +84,12 @@ export function doorRoutes(product: Product): Router {
         .json({ ...taken, ask: `${baseOf(product, request)}/hooks/${token}/${encodeURIComponent(taken.key)}` });
     },
   );
-  router.get('/hooks/:token/:key', limited, async (request: Request, response: Response) => {
+  router.get('/hooks/:token/:key', ...hooks, async (request: Request, response: Response) => {
     const outcome = await askedLater(product, String(request.params['token']), String(request.params['key']));
     if (!outcome) throw notFound('call');
     response.setHeader('cache-control', 'no-store').json(outcome);
   });
-  router.get('/pushed/:token', limited, async (request: Request, response: Response) => {
+  router.get('/pushed/:token', ...pushes, async (request: Request, response: Response) => {
     const text = (name: string) => {
       const value = request.query[name];
       return typeof value === 'string' ? value : '';
@@ -72,7 +105,7 @@ export function doorRoutes(product: Product): Router {
   });
   router.post(
     '/pushed/:token',
-    limited,
+    ...pushes,
     express.raw({ type: () => true, limit: MOST_PUSHED }),
     async (request: Request, response: Response) => {
       const body = Buffer.isBuffer(request.body) ? request.body : Buffer.alloc(0);

@@ -18,8 +18,9 @@ const LATE_SECONDS = 120;
 /**
  * A request with an Idempotency-Key is done once for each person and key: repeated, it gets the answer of the first. A
  * request that failed leaves nothing behind and may be repeated with its key.
+ * @param secret whether the answer holds a secret: of that only is kept that it was given
  */
-export function onceByKey({ db }: Ground): RequestHandler {
+export function onceByKey({ db }: Ground, secret = false): RequestHandler {
   return (request: Request, response: Response, next: NextFunction) => {
     const key = request.header('idempotency-key');
     if (key === undefined) return next();
@@ -67,6 +68,13 @@ export function onceByKey({ db }: Ground): RequestHandler {
         );
       if (!kept || kept.status === null)
         throw problem(409, 'Still being done', 'The same request is being done now.', 'Ask again in a moment.');
+      if (secret)
+        throw problem(
+          409,
+          'Done already',
+          'The same request was done, and its answer held a secret that is shown once.',
+          'If it was lost, take back what was made and ask anew with another key.',
+        );
       response.status(kept.status);
       if (kept.body === null) response.end();
       else response.json(kept.body);
@@ -86,7 +94,7 @@ export function onceByKey({ db }: Ground): RequestHandler {
       if (response.statusCode < 400)
         await db.run('UPDATE idempotency SET status = ?, body = ? WHERE person = ? AND key_ = ?', [
           response.statusCode,
-          body === null ? null : JSON.stringify(body),
+          body === null || secret ? null : JSON.stringify(body),
           person,
           key,
         ]);

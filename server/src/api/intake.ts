@@ -25,6 +25,7 @@ import { findFeeds } from '../feeds/find.ts';
 import { opmlOf, readOpml } from '../feeds/opml.ts';
 import { fileAbout, fileBody } from '../files/repository.ts';
 import { callsOf, openHook, renewHook } from '../hooks/repository.ts';
+import { noteAct } from '../people/acts.ts';
 import type { Product } from '../product.ts';
 import { mostSeconds } from '../sound/about.ts';
 import { aboutRecording, openRecording, RecordingField } from '../sound/recording.ts';
@@ -34,6 +35,7 @@ import { putRequest } from '../sources/putIn.ts';
 import { itemWhole, sourceWhole } from '../sources/repository.ts';
 import { itemText } from '../sources/text.ts';
 import { shownSecret } from '../telling/hook.ts';
+import { actorOf } from './access.ts';
 import { baseOf } from './doors.ts';
 import { notFound, problem } from './problem.ts';
 import { type Route, route } from './route.ts';
@@ -172,13 +174,13 @@ export function intakeRoutes(product: Product): Route[] {
       says: 'How a hook is called: its secret address, what calls are signed with, lines to try it',
       role: 'editor',
       answer: HookDoor,
-      handle: async ({ params, request }) => {
+      handle: async ({ params, request, person }) => {
         const source = await ofKind(params['id']!, 'hook');
         const { token, secret } = await openHook(ground, secrets, source.id);
         const address = `${baseOf(product, request)}/hooks/${token}`;
         return {
           address,
-          secret: shownSecret(secret),
+          secret: person.role === 'owner' ? shownSecret(secret) : null,
           ...curlLines(address, source.settings),
           calls: await callsOf(db, source.id),
         };
@@ -188,9 +190,11 @@ export function intakeRoutes(product: Product): Route[] {
       method: 'post',
       path: '/sources/{id}/hook/renew',
       says: 'Gives a hook another address and secret; those before are worth nothing any more',
-      role: 'editor',
-      handle: async ({ params }) => {
-        await renewHook(ground, secrets, (await ofKind(params['id']!, 'hook')).id);
+      role: 'owner',
+      handle: async ({ params, person, request }) => {
+        const { id, name } = await ofKind(params['id']!, 'hook');
+        await renewHook(ground, secrets, id);
+        await noteAct(ground, actorOf(person, request), 'hook renewed', name);
       },
     }),
     route({

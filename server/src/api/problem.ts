@@ -55,14 +55,25 @@ export function answerProblems(log: Logger) {
   };
 }
 
+/** Bytes as people say them, by the thousand and twenty-four that limits are written in. */
+function sizeOf(bytes: number): string {
+  return bytes >= 1_048_576 ? `${Math.round(bytes / 1_048_576)} MB` : `${Math.round(bytes / 1_024)} KB`;
+}
+
 function problemOf(error: unknown): Problem {
   if (error instanceof ProblemError) return error.problem;
-  const { type, status } = (typeof error === 'object' && error !== null ? error : {}) as {
+  const { type, status, limit } = (typeof error === 'object' && error !== null ? error : {}) as {
     type?: unknown;
     status?: unknown;
+    limit?: unknown;
   };
   if (type === 'entity.too.large')
-    return problem(413, 'Too long', 'The request is longer than 2 MB.', 'Send it in parts.').problem;
+    return problem(
+      413,
+      'Too long',
+      `The request is longer than ${typeof limit === 'number' ? sizeOf(limit) : 'may be'}.`,
+      'Send it in parts.',
+    ).problem;
   if (type === 'entity.parse.failed')
     return problem(
       400,

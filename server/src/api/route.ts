@@ -32,6 +32,8 @@ export interface Route<Body = unknown, Query = unknown, Answer = unknown> {
   answer?: z.ZodType<Answer>;
   /** Status of success; 200, or 204 without an answer. */
   status?: number;
+  /** The answer holds a secret and is never kept: it is shown once, or can be asked for again and changes nothing. */
+  secret?: 'once' | 'again';
   /** Answers that are no JSON (files, texts) are written by the handler itself. */
   mime?: string;
   handle(call: Call<Body, Query>): Promise<Answer | void>;
@@ -46,11 +48,12 @@ export function route<Body = undefined, Query = undefined, Answer = undefined>(o
 const SANDBOX = "sandbox; default-src 'none'; img-src 'self'; media-src 'self'; style-src 'unsafe-inline'";
 
 /** Puts routes on a router, each behind sign-in and its schemas. */
-export function mount(router: Router, routes: readonly Route[], { ground }: Product): void {
+export function mount(router: Router, routes: readonly Route[], product: Product): void {
+  const { ground } = product;
   for (const one of routes) {
     const path = one.path.replace(/\{(\w+)\}/g, ':$1');
-    const once = one.method === 'post' ? [onceByKey(ground)] : [];
-    router[one.method](path, signedIn(ground, one.role), ...once, async (request: Request, response: Response) => {
+    const once = one.method === 'post' && one.secret !== 'again' ? [onceByKey(ground, one.secret === 'once')] : [];
+    router[one.method](path, signedIn(product, one.role), ...once, async (request: Request, response: Response) => {
       // What is no JSON of ours may hold anything: no browser is to run any of it in our name.
       if (one.mime) response.setHeader('content-security-policy', SANDBOX);
       const answer = await one.handle({

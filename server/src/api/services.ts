@@ -2,25 +2,23 @@ import {
   HookAddress,
   HookSecret,
   Made,
-  NewPerson,
   NewSecret,
   NewService,
-  People,
   type Service,
   ServiceChange,
   Services,
   TestLog,
 } from '@grivo/contract';
-import { addPerson, listPeople } from '../people/sessions.ts';
+import { noteAct } from '../people/acts.ts';
 import type { Product } from '../product.ts';
 import { changeSecret, changeService, createService } from '../services/repository.ts';
-import { errnoOf } from '../store/database.ts';
 import { shownSecret } from '../telling/hook.ts';
-import { notFound, problem } from './problem.ts';
+import { actorOf } from './access.ts';
+import { notFound } from './problem.ts';
 import { type Route, route } from './route.ts';
 import { changedMeanwhile, revFrom } from './tags.ts';
 
-/** Services and people: for the owner. Secrets go in and never come out. */
+/** Services: for the owner. Secrets go in and never come out. */
 export function serviceRoutes(product: Product): Route[] {
   const { ground, bell, secrets, tools } = product;
   const { db } = ground;
@@ -49,6 +47,7 @@ export function serviceRoutes(product: Product): Route[] {
       body: HookAddress,
       answer: HookSecret,
       status: 200,
+      secret: 'again',
       handle: async ({ body: { address } }) => {
         const { origin } = new URL(address);
         return { origin, secret: shownSecret(product.secrets.derive(`hook ${origin}`)) };
@@ -70,8 +69,9 @@ export function serviceRoutes(product: Product): Route[] {
       body: NewService,
       answer: Made,
       status: 201,
-      handle: async ({ body }) => {
+      handle: async ({ body, person, request }) => {
         const id = await createService(ground, secrets, body);
+        await noteAct(ground, actorOf(person, request), 'service connected', body.name);
         await changed(id);
         return { id };
       },
@@ -100,9 +100,11 @@ export function serviceRoutes(product: Product): Route[] {
       says: 'Gives a service a new key',
       role: 'owner',
       body: NewSecret,
-      handle: async ({ params, body }) => {
+      handle: async ({ params, body, person, request }) => {
         const id = await must(params['id']!);
         await changeSecret(ground, secrets, id, body.secret);
+        const about = (await all()).find((service) => service.id === id)?.name ?? '';
+        await noteAct(ground, actorOf(person, request), 'service key changed', about);
         await changed(id);
       },
     }),
@@ -125,31 +127,6 @@ export function serviceRoutes(product: Product): Route[] {
           transcriber: tools.transcriber,
         }[service.role];
         return { lines: await port.test(service) };
-      },
-    }),
-    route({
-      method: 'get',
-      path: '/people',
-      says: 'Who works here',
-      role: 'owner',
-      answer: People,
-      handle: async () => ({ people: await listPeople(db) }),
-    }),
-    route({
-      method: 'post',
-      path: '/people',
-      says: 'Adds a person',
-      role: 'owner',
-      body: NewPerson,
-      answer: Made,
-      status: 201,
-      handle: async ({ body }) => {
-        try {
-          return { id: await addPerson(ground, body) };
-        } catch (error) {
-          if (errnoOf(error) !== 1062) throw error;
-          throw problem(409, 'There already', `${body.email} is among the people already.`, 'Use another address.');
-        }
       },
     }),
   ];

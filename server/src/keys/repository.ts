@@ -11,12 +11,13 @@ const digestOf = (key: string): string => createHash('sha256').update(key).diges
 export async function makeKey(
   ground: Ground,
   person: string,
-  { name, scope }: { name: string; scope: KeyScope },
+  { name, scope, until }: { name: string; scope: KeyScope; until: string | null },
 ): Promise<{ id: string; key: string }> {
   const id = ground.ids();
   const key = `${PREFIX}${randomBytes(24).toString('base64url')}`;
-  await ground.db.run('INSERT INTO access_key (id, name, scope, token, person) VALUES (?)', [
-    [id, name, scope, digestOf(key), person],
+  await ground.db.run('INSERT INTO access_key (id, name, scope, token, person, ends_at) VALUES (?)', [
+    // Good for the whole of its last day, wherever that day is.
+    [id, name, scope, digestOf(key), person, until === null ? null : new Date(Date.parse(until) + 36 * 3_600_000)],
   ]);
   return { id, key };
 }
@@ -30,14 +31,16 @@ export async function listKeys(sql: Sql): Promise<AccessKey[]> {
     made: Date;
     used: Date | null;
     revoked: Date | null;
+    ends: Date | null;
   }>(
-    'SELECT k.id, k.name, k.scope, p.name AS `by`, k.made_at AS made, k.used_at AS used, k.revoked_at AS revoked FROM access_key k JOIN person p ON p.id = k.person ORDER BY k.id DESC',
+    'SELECT k.id, k.name, k.scope, p.name AS `by`, k.made_at AS made, k.used_at AS used, k.revoked_at AS revoked, k.ends_at AS ends FROM access_key k JOIN person p ON p.id = k.person ORDER BY k.id DESC',
   );
   return rows.map((row) => ({
     ...row,
     made: row.made.toISOString(),
     used: row.used?.toISOString() ?? null,
     revoked: row.revoked?.toISOString() ?? null,
+    ends: row.ends?.toISOString() ?? null,
   }));
 }
 
@@ -57,12 +60,12 @@ export interface KeyHolder extends SignedIn {
 const RANK: Record<Role, number> = { proofreader: 1, editor: 2, owner: 3 };
 const MOST: Record<KeyScope, Role> = { look: 'proofreader', 'hand in': 'editor', edit: 'editor' };
 
-/** Who calls with a key; null when it is none, or was revoked. */
+/** Who calls with a key; null when it is none, was revoked or has come to its end. */
 export async function holderOf(ground: Ground, key: string): Promise<KeyHolder | null> {
   if (!key.startsWith(PREFIX)) return null;
   const [row] = await ground.db.rows<SignedIn & { key: string; scope: KeyScope; stale: number }>(
     `SELECT p.id, p.name, p.email, p.role, k.id AS \`key\`, k.scope, k.used_at IS NULL OR k.used_at < UTC_TIMESTAMP(3) - INTERVAL 1 MINUTE AS stale
-     FROM access_key k JOIN person p ON p.id = k.person WHERE k.token = ? AND k.revoked_at IS NULL`,
+     FROM access_key k JOIN person p ON p.id = k.person WHERE k.token = ? AND k.revoked_at IS NULL AND (k.ends_at IS NULL OR k.ends_at > UTC_TIMESTAMP(3)) AND p.removed_at IS NULL`,
     [digestOf(key)],
   );
   if (!row) return null;

@@ -9,6 +9,7 @@ export interface PersonRow {
   role: Role;
   password_hash: string;
   rev: number;
+  removed_at: Date | null;
   created_at: Date;
 }
 
@@ -21,6 +22,7 @@ export const personEntity = new EntitySchema<PersonRow>({
     role: { type: 'varchar', length: 16, charset: 'ascii', collation: 'ascii_bin' },
     password_hash: { type: 'varchar', length: 255 },
     rev: { type: 'int', default: 1 },
+    removed_at: { type: 'datetime', precision: 3, nullable: true },
     created_at: { type: 'datetime', precision: 3, default: () => 'utc_timestamp(3)', insert: false },
   },
   uniques: [{ name: 'person_email', columns: ['email'] }],

@@ -55,7 +55,8 @@ interface SubscriptionRow {
   topic: string;
 }
 
-async function subscriptionBy(sql: Sql, token: string): Promise<SubscriptionRow | null> {
+/** The subscription a hub pushes for at an address. */
+export async function subscriptionBy(sql: Sql, token: string): Promise<SubscriptionRow | null> {
   const [row] = await sql.rows<SubscriptionRow>('SELECT source, topic FROM subscription WHERE token = ?', [sha(token)]);
   return row ?? null;
 }

@@ -23,6 +23,18 @@ export interface CallOptions<T> {
   signal?: AbortSignal;
 }
 
+/** When a person last pressed a key or the pointer here; what the page reads by itself long after is no use of the session. */
+let attendedAt = Date.now();
+const UNATTENDED_MS = 5 * 60_000;
+for (const sign of ['pointerdown', 'keydown'])
+  globalThis.addEventListener?.(
+    sign,
+    () => {
+      attendedAt = Date.now();
+    },
+    { capture: true, passive: true },
+  );
+
 /** Asks the API. Answers are checked by the schema of the contract. */
 export async function call<T = undefined>(
   method: 'GET' | 'POST' | 'PUT' | 'DELETE',
@@ -38,6 +50,7 @@ export async function call<T = undefined>(
         ...(file ? { 'content-type': 'application/octet-stream' } : {}),
         ...(rev === undefined ? {} : { 'if-match': `"${rev}"` }),
         ...(key === undefined ? {} : { 'idempotency-key': key }),
+        ...(Date.now() - attendedAt > UNATTENDED_MS ? { 'x-grivo-unattended': '1' } : {}),
       },
       ...(file ? { body: file } : body === undefined ? {} : { body: JSON.stringify(body) }),
       ...(signal ? { signal } : {}),

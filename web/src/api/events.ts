@@ -26,7 +26,11 @@ export function useChanges(): void {
       for (const { noun, nounId } of events) touched(noun, nounId);
     };
     source.addEventListener('open', () => useLine.getState().put(true));
-    source.addEventListener('error', () => useLine.getState().put(false));
+    source.addEventListener('error', () => {
+      useLine.getState().put(false);
+      // A stream that is refused has lost its session: asked for, that leads to signing in.
+      if (source.readyState === EventSource.CLOSED) void queryClient.invalidateQueries({ queryKey: ['session'] });
+    });
     source.addEventListener('all', () => {
       useLine.getState().put(true);
       void queryClient.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'session' });

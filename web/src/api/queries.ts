@@ -1,4 +1,5 @@
 import {
+  Acts,
   Articles,
   ArticleWhole,
   Blogs,
@@ -12,6 +13,7 @@ import {
   Person,
   Pipelines,
   Services,
+  Sessions,
   Slots,
   Sources,
   SourceWhole,
@@ -105,6 +107,9 @@ export const read = {
   services: () =>
     queryOptions({ queryKey: ['services'], queryFn: () => call('GET', '/services', { answer: Services }) }),
   people: () => queryOptions({ queryKey: ['people'], queryFn: () => call('GET', '/people', { answer: People }) }),
+  sessions: () =>
+    queryOptions({ queryKey: ['sessions'], queryFn: () => call('GET', '/session/all', { answer: Sessions }) }),
+  acts: () => queryOptions({ queryKey: ['acts'], queryFn: () => call('GET', '/acts?limit=50', { answer: Acts }) }),
   limit: () => queryOptions({ queryKey: ['limit'], queryFn: () => call('GET', '/limit', { answer: LimitStanding }) }),
   system: () => queryOptions({ queryKey: ['system'], queryFn: () => call('GET', '/system', { answer: SystemState }) }),
 };

@@ -1,4 +1,4 @@
-import { AccessKeys, KeyMade, type KeyScope } from '@grivo/contract';
+import { type AccessKey, AccessKeys, KeyMade, type KeyScope } from '@grivo/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
 import { call, inWords } from '../api/call.ts';
@@ -19,24 +19,27 @@ export function Keys() {
   const keys = useQuery({ queryKey: ['keys'], queryFn: () => call('GET', '/keys', { answer: AccessKeys }) });
   const [name, setName] = useState('');
   const [scope, setScope] = useState<KeyScope>('hand in');
+  const [until, setUntil] = useState('');
   const again = () => void queryClient.invalidateQueries({ queryKey: ['keys'] });
   const make = useMutation({
-    mutationFn: () => call('POST', '/keys', { body: { name, scope }, answer: KeyMade }),
+    mutationFn: () => call('POST', '/keys', { body: { name, scope, until: until || null }, answer: KeyMade }),
     onSuccess: () => {
       setName('');
+      setUntil('');
       again();
     },
   });
   const revoke = useMutation({ mutationFn: (id: string) => call('DELETE', `/keys/${id}`), onSuccess: again });
   const list = keys.data?.keys ?? [];
-  const good = list.filter(({ revoked }) => revoked === null);
+  const ended = ({ revoked, ends }: AccessKey) => revoked !== null || (ends !== null && Date.parse(ends) < Date.now());
+  const good = list.filter((key) => !ended(key));
   return (
     <section aria-label="Keys for programs">
       <Head title="Keys for programs" right={plural(good.length, 'key')} />
       <ul className="text-small">
         {list.map((key) => (
           <li key={key.id} className="flex items-baseline gap-3 border-b border-rule-soft py-1">
-            {key.revoked === null ? <span className="font-medium">{key.name}</span> : <s>{key.name}</s>}
+            {ended(key) ? <s>{key.name}</s> : <span className="font-medium">{key.name}</span>}
             <span className="text-ink-3">
               may {saysOf(key.scope)}, by {key.by},{' '}
               {key.revoked !== null
@@ -44,6 +47,9 @@ export function Keys() {
                 : key.used === null
                   ? 'never used'
                   : `used ${dayLong(Date.parse(key.used))}`}
+              {key.revoked === null && key.ends !== null
+                ? `; ${ended(key) ? 'ended' : 'good until'} ${dayLong(Date.parse(key.ends))}`
+                : ''}
             </span>
             {key.revoked === null ? (
               <Button look="quiet" className="ml-auto" onClick={() => revoke.mutate(key.id)}>
@@ -60,7 +66,7 @@ export function Keys() {
         </p>
       ) : null}
       <form
-        className="flex items-end gap-3 pt-2"
+        className="flex flex-wrap items-end gap-3 pt-2"
         onSubmit={(event: FormEvent) => {
           event.preventDefault();
           if (name.trim() !== '') make.mutate();
@@ -68,6 +74,14 @@ export function Keys() {
       >
         <div className="w-44">
           <Field label="For which program" value={name} onChange={(event) => setName(event.target.value)} />
+        </div>
+        <div className="w-36">
+          <Field
+            label="Last day, if any"
+            type="date"
+            value={until}
+            onChange={(event) => setUntil(event.target.value)}
+          />
         </div>
         <span className="pb-1.5 text-small whitespace-nowrap">
           may{' '}

@@ -1,15 +1,17 @@
-import { LimitStanding, Made, type Service, TestLog } from '@grivo/contract';
+import { LimitStanding, type Service, TestLog } from '@grivo/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
 import { call, inWords } from '../api/call.ts';
 import { queryClient, read } from '../api/queries.ts';
 import { TestLines } from '../blogs/TestLines.tsx';
-import { Button, DoneHere, Empty, Field, Head, Loading, NumberEditor, Trouble, Word } from '../design/index.ts';
+import { Button, Empty, Field, Head, Loading, NumberEditor, Trouble, Word } from '../design/index.ts';
 import { amount, count, money } from '../words/figures.ts';
 import { clock } from '../words/time.ts';
 import { ConnectService } from './ConnectService.tsx';
 import { Keys } from './Keys.tsx';
 import { Pace } from './Pace.tsx';
+import { ActList, People } from './People.tsx';
+import { You } from './You.tsx';
 
 /** Services with test and price, the month's limit, people, and what runs now. */
 export default function Settings() {
@@ -65,13 +67,23 @@ export default function Settings() {
           </div>
         </section>
         <section className="border-l border-rule px-6 pr-8">
-          {owner ? <People /> : null}
+          <You />
+          {owner ? (
+            <div className="pt-6">
+              <People />
+            </div>
+          ) : null}
           {owner ? (
             <div className="pt-6">
               <Keys />
             </div>
           ) : null}
-          <div className="pt-6">
+          {owner ? (
+            <div className="pt-6">
+              <ActList />
+            </div>
+          ) : null}
+          <div className="pt-6 pb-8">
             <System />
           </div>
         </section>
@@ -225,80 +237,6 @@ function LimitEditor({
         Set it
       </button>
     </form>
-  );
-}
-
-function People() {
-  const people = useQuery(read.people());
-  const [adding, setAdding] = useState(false);
-  const [draft, setDraft] = useState({ name: '', email: '', role: 'editor', password: '' });
-  const add = useMutation({
-    mutationFn: () => call('POST', '/people', { body: draft, answer: Made }),
-    onSuccess: () => {
-      setAdding(false);
-      setDraft({ name: '', email: '', role: 'editor', password: '' });
-      void queryClient.invalidateQueries({ queryKey: ['people'] });
-    },
-  });
-  const set = (name: keyof typeof draft) => (event: { target: { value: string } }) =>
-    setDraft({ ...draft, [name]: event.target.value });
-  return (
-    <>
-      <Head
-        title="People"
-        right={
-          <Button look="quiet" onClick={() => setAdding(!adding)}>
-            {adding ? 'Not now' : 'Add one'}
-          </Button>
-        }
-      />
-      <ul>
-        {people.data?.people.map((person) => (
-          <li key={person.id} className="grid h-7 grid-cols-[1fr_1fr_100px] items-center border-b border-rule-soft">
-            <span className="truncate">{person.name}</span>
-            <span className="truncate text-small text-ink-3">{person.email}</span>
-            <span className="text-right text-small">{person.role}</span>
-          </li>
-        ))}
-      </ul>
-      {add.isSuccess && !adding ? <DoneHere>Added.</DoneHere> : null}
-      {adding ? (
-        <form
-          className="grid grid-cols-2 gap-x-4 gap-y-3 pt-3"
-          onSubmit={(event: FormEvent) => {
-            event.preventDefault();
-            add.mutate();
-          }}
-        >
-          <Field label="Name" required autoFocus value={draft.name} onChange={set('name')} />
-          <Field label="Mail address" type="email" required value={draft.email} onChange={set('email')} />
-          <Field
-            label="First password"
-            type="password"
-            autoComplete="new-password"
-            required
-            minLength={10}
-            value={draft.password}
-            onChange={set('password')}
-            hint="At least 10 characters."
-          />
-          <label className="flex flex-col text-small text-ink-3">
-            Role
-            <select className="field" value={draft.role} onChange={set('role')}>
-              <option value="proofreader">proofreader: reads everything</option>
-              <option value="editor">editor: makes and runs pipelines</option>
-              <option value="owner">owner: also services and money</option>
-            </select>
-          </label>
-          <div className="col-span-2">
-            <Button look="line" type="submit" busy={add.isPending ? 'Adding' : null}>
-              Add
-            </Button>
-            {add.isError ? <Trouble>{inWords(add.error)}</Trouble> : null}
-          </div>
-        </form>
-      ) : null}
-    </>
   );
 }
 

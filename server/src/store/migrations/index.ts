@@ -8,6 +8,7 @@ import { Results1764600000000 } from './0007-results.ts';
 import { Sketches1764700000000 } from './0008-sketches.ts';
 import { Doors1764800000000 } from './0009-doors.ts';
 import { Pace1764900000000 } from './0010-pace.ts';
+import { People1765000000000 } from './0011-people.ts';
 
 /** Append-only: a migration that has left this repository is never changed. */
 export const migrations = [
@@ -21,4 +22,5 @@ export const migrations = [
   Sketches1764700000000,
   Doors1764800000000,
   Pace1764900000000,
+  People1765000000000,
 ];

@@ -112,6 +112,7 @@ function Door({ source, settings }: { source: string; settings: HookSettings }) 
   const now = useNow(slots.data?.now, slots.data?.speed) ?? Date.now();
   const [shown, setShown] = useState(false);
   const [asking, setAsking] = useState(false);
+  const owner = useQuery(read.session()).data?.role === 'owner';
   const door = useQuery({
     queryKey: ['hook', source, settings],
     queryFn: () => call('GET', `/sources/${source}/hook`, { answer: HookDoor }),
@@ -127,7 +128,12 @@ function Door({ source, settings }: { source: string; settings: HookSettings }) 
     <section aria-label="How it is called" className="pb-4">
       <Head title="How it is called" right="" />
       <Copied label="Address" text={address} />
-      {settings.signed ? (
+      {settings.signed && secret === null ? (
+        <p className="border-b border-rule-soft py-1.5 text-small text-ink-3">
+          Calls are signed with a secret that an owner can see here.
+        </p>
+      ) : null}
+      {settings.signed && secret !== null ? (
         <Copied
           label="Secret, SECRET in the lines below"
           text={shown ? secret : '••••••••••••••••'}
@@ -144,11 +150,13 @@ function Door({ source, settings }: { source: string; settings: HookSettings }) 
       <p className="pt-1 text-small text-ink-3">
         {'{"run": true}'} has its pipelines look. The same key twice does nothing twice.
       </p>
-      <p className="py-2 text-small">
-        <Button look="quiet" onClick={() => setAsking(true)}>
-          Another address and secret
-        </Button>
-      </p>
+      {owner ? (
+        <p className="py-2 text-small">
+          <Button look="quiet" onClick={() => setAsking(true)}>
+            Another address and secret
+          </Button>
+        </p>
+      ) : null}
       <Confirm
         open={asking}
         onOpen={setAsking}
