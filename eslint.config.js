@@ -1,4 +1,5 @@
 // Promise rules, forbidden outside-world calls in core, and the one-way roads between the rooms.
+import regexp from 'eslint-plugin-regexp';
 import tseslint from 'typescript-eslint';
 
 const roads = {
@@ -37,6 +38,16 @@ export default tseslint.config(
       '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false } }],
       '@typescript-eslint/await-thenable': 'error',
       '@typescript-eslint/switch-exhaustiveness-check': ['error', { considerDefaultExhaustiveForUnions: true }],
+    },
+  },
+  {
+    // Texts from outside are searched by these: each pattern takes a time that grows as the text does, whatever it holds.
+    files: ['core/src/**/*.ts', 'contract/src/**/*.ts', 'server/src/**/*.{ts,mjs}', 'web/src/**/*.{ts,tsx}'],
+    ignores: ['**/*.test.ts', '**/*.test.tsx'],
+    plugins: { regexp },
+    rules: {
+      'regexp/no-super-linear-backtracking': ['error', { report: 'potential' }],
+      'regexp/no-super-linear-move': ['error', { report: 'potential' }],
     },
   },
   ...rooms.map((room) => ({

@@ -23,11 +23,11 @@ export function slugOf(title: string, most = 60): string {
     .replace(/\p{M}+/gu, '')
     .replace(/[’']/g, '')
     .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^-+|-+$/g, '');
+    .replace(/^-|-$/g, '');
   if (plain.length <= most) return plain || 'article';
   const cut = plain.slice(0, most + 1);
   const end = cut.lastIndexOf('-');
-  return (end > most / 2 ? cut.slice(0, end) : plain.slice(0, most)).replace(/-+$/, '');
+  return (end > most / 2 ? cut.slice(0, end) : plain.slice(0, most)).replace(/-$/, '');
 }
 
 /** Anchors for headings, unique within one article. */

@@ -57,8 +57,8 @@ interface Piece {
 /** Tags, times inside lines and entities out; what is only a sound is nothing. */
 function bareLine(line: string, left: Cleaned['left']): string {
   const text = line
-    .replace(/<[^>]*>/g, '')
-    .replace(/\{\\[^}]*\}/g, '')
+    .replace(/<[^<>]*>/g, '')
+    .replace(/\{\\[^{}]*\}/g, '')
     .replace(/&(amp|lt|gt|nbsp|lrm|rlm|quot|#39);/g, (_, name: string) => ENTITIES[name] ?? '')
     .replace(/\s+/g, ' ')
     .trim();
@@ -125,7 +125,7 @@ function withoutFillers(text: string, language: string, left: Cleaned['left']): 
   });
   return cleaned
     .replace(new RegExp(`${BEGINS}\\s*(\\p{L}?)`, 'gu'), (_, letter: string) => letter.toUpperCase())
-    .replace(/\s+([,.;:?!])/g, '$1')
+    .replace(/(?<!\s)\s+([,.;:?!])/g, '$1')
     .replace(/^[,;\s]+/, '')
     .replace(/\s+/g, ' ')
     .trim();

@@ -117,7 +117,7 @@ function evenPhrase(raw: string): string {
     .replace(/\p{Cs}/gu, ' ')
     .replace(/\s+/g, ' ')
     .trim()
-    .replace(/^["'“”„‘’«»]+|["'“”„‘’«»]+$/g, '')
+    .replace(/^["'“”„‘’«»]+|(?<!["'“”„‘’«»])["'“”„‘’«»]+$/g, '')
     .trim();
 }
 

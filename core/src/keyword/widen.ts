@@ -35,7 +35,7 @@ export function widened(seed: string, language = 'en'): Widened[] {
   const thing = seed
     .trim()
     .replace(/\s+/g, ' ')
-    .replace(/\?+$/, '')
+    .replace(/(?<!\?)\?+$/, '')
     .replace(ASKING[language] ?? ASKING['en']!, '')
     .trim();
   if (thing === '') return [];

@@ -31,7 +31,7 @@ export function readCell(type: CellType, raw: string): ReadCell {
       return { ok: false, problem: `‘${short(text)}’ is neither yes nor no`, reads: null };
     }
     case 'address':
-      return /^https?:\/\/[^\s/]+\S*$/i.test(text)
+      return /^https?:\/\/[^\s/]\S*$/i.test(text)
         ? { ok: true, value: text }
         : {
             ok: false,
@@ -56,7 +56,8 @@ function readNumber(text: string): ReadCell {
   if (isPlain(text)) return { ok: true, value: Number(text) };
   const bare = text
     .replace(/^[-+]?\s*[€$£]\s*/, (sign) => (sign.startsWith('-') ? '-' : ''))
-    .replace(/\s*(?:€|\$|£|%|[a-zA-Z]{1,3})$/, '');
+    .replace(/(?:€|\$|£|%|[a-zA-Z]{1,3})$/, '')
+    .trimEnd();
   const grouped = bare.replace(/(?<=\d)[\s\u00a0'’](?=\d{3})/g, '');
   let plain = grouped;
   if (/^[-+]?\d{1,3}(?:,\d{3})+(?:\.\d+)?$/.test(grouped)) plain = grouped.replace(/,/g, '');

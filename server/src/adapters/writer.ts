@@ -203,6 +203,13 @@ function contentOf(body: Buffer): string | null {
   return typeof content === 'string' ? content : content.map((part) => part.text ?? '').join('');
 }
 
+/** What stands between the first two code fences, else all of it. */
+function insideFence(content: string): string {
+  const open = content.indexOf('```');
+  const close = open < 0 ? -1 : content.indexOf('```', open + 3);
+  return close < 0 ? content : content.slice(open + 3, close);
+}
+
 /** The value in a reply. JSON may stand in a code fence or behind a polite sentence: both are common and harmless. */
 export function readReply<T>(
   body: Buffer,
@@ -210,7 +217,7 @@ export function readReply<T>(
 ): { ok: true; value: T } | { ok: false; problem: string } {
   const content = contentOf(body);
   if (content === null) return { ok: false, problem: 'the reply is no chat completion' };
-  const fenced = /```(?:json)?\s*([\s\S]*?)```/.exec(content)?.[1] ?? content;
+  const fenced = insideFence(content);
   const from = fenced.indexOf('{');
   const to = fenced.lastIndexOf('}');
   if (from < 0 || to < from) return { ok: false, problem: 'it holds no JSON' };

@@ -103,7 +103,10 @@ export function openApi(routes: readonly Route[], version: string): Json {
     paths[one.path] ??= {};
     paths[one.path]![one.method] = {
       summary: one.says,
-      operationId: `${one.method}${one.path.replace(/[^A-Za-z]+(\w)/g, (_m, letter: string) => letter.toUpperCase()).replace(/\W/g, '')}`,
+      operationId: `${one.method}${one.path
+        .split(/[^A-Za-z]+/)
+        .map((word) => word.charAt(0).toUpperCase() + word.slice(1))
+        .join('')}`,
       'x-role': one.role,
       ...(parameters.length > 0 ? { parameters } : {}),
       ...(one.body

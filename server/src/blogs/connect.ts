@@ -26,7 +26,7 @@ export async function findEndpoint({ tools }: Tools, address: string): Promise<F
   if (outcome.kind !== 'reply') return { failed: whyNot(outcome) };
   if (outcome.reply.status >= 400) return { failed: `it answers ${outcome.reply.status}` };
   const { document } = parseHTML(outcome.reply.body.toString('utf8'));
-  const header = /<([^>]+)>;\s*rel="?micropub"?/.exec(outcome.reply.headers['link'] ?? '')?.[1];
+  const header = /<([^<>]+)>;\s*rel="?micropub"?/.exec(outcome.reply.headers['link'] ?? '')?.[1];
   const link = header ?? document.querySelector('link[rel~="micropub"], a[rel~="micropub"]')?.getAttribute('href');
   return {
     address: outcome.reply.address,

@@ -24,7 +24,7 @@ export function figureOf(text: string): number | null {
     /\d[\d.,'\u00a0\u202f ]*/
       .exec(text)?.[0]
       .replace(/['\u00a0\u202f ]/g, '')
-      .replace(/[.,]+$/, '') ?? '';
+      .replace(/(?<![.,])[.,]+$/, '') ?? '';
   if (digits === '') return null;
   const comma = digits.lastIndexOf(',');
   const point = digits.lastIndexOf('.');

@@ -15,7 +15,11 @@ function* textsIn(node, depth) {
 /** @param {string} text */
 export function readMarkdown(text) {
   const front = /^---\r?\n([\s\S]*?)\r?\n---\r?\n/.exec(text);
-  const named = /^title:\s*["']?(.+?)["']?\s*$/m.exec(front?.[1] ?? '')?.[1] ?? '';
+  const named = (front?.[1] ?? '')
+    .split(/\r?\n/)
+    .filter((line) => line.startsWith('title:'))
+    .map((line) => line.slice(6).trim())
+    .map((said) => (/^(?:".*"|'.*')$/.test(said) ? said.slice(1, -1) : said))[0] ?? '';
   const tree = fromMarkdown(front ? text.slice(front[0].length) : text, {
     extensions: [gfm()],
     mdastExtensions: [gfmFromMarkdown()],

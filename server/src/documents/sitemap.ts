@@ -68,9 +68,10 @@ async function mapsOf(network: Network, given: string, signal: AbortSignal): Pro
   });
   const said =
     robots.kind === 'reply' && robots.reply.status === 200
-      ? [...robots.reply.body.toString('utf8').matchAll(/^\s*sitemap:\s*(\S+)/gim)].flatMap(
-          ([, at]) => resolved(at, url.href) ?? [],
-        )
+      ? robots.reply.body
+          .toString('utf8')
+          .split(/\r?\n/)
+          .flatMap((line) => resolved(/^sitemap:\s*(\S+)/i.exec(line.trim())?.[1], url.href) ?? [])
       : [];
   const own = new URL('sitemap.xml', given.endsWith('/') ? given : `${given}/`).href;
   return said.length > 0 ? said : [...new Set([own, new URL('/sitemap.xml', url).href])];

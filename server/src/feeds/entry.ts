@@ -55,7 +55,7 @@ export function momentOf(text: string): string | null {
     .trim()
     // Days and zones that are named wrongly or in other languages are not needed.
     .replace(/^\p{L}{2,10}\.?,?\s+(?=\d)/u, '')
-    .replace(/\s+(?:UT|GMT|UTC|Z)$/i, ' GMT')
+    .replace(/(?<!\s)\s+(?:UT|GMT|UTC|Z)$/i, ' GMT')
     .replace(/\b(\d{1,2})(?:st|nd|rd|th)\b/, '$1');
   const at = Date.parse(tidy);
   if (Number.isNaN(at) || at < Date.UTC(1_990, 0) || at > Date.UTC(2_100, 0)) return null;

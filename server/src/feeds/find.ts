@@ -76,7 +76,7 @@ export async function getFeed(network: Network, address: string, signal: AbortSi
 /** Links of a reply's header by their relation (RFC 8288). */
 function linksOf(header: string, base: string): Map<string, string> {
   const out = new Map<string, string>();
-  for (const [, href = '', rest = ''] of header.matchAll(/<([^>]*)>([^<]*)/g)) {
+  for (const [, href = '', rest = ''] of header.matchAll(/<([^<>]*)>([^<]*)/g)) {
     const rel = /;\s*rel\s*=\s*"?([\w -]+)/i.exec(rest)?.[1]?.toLowerCase() ?? '';
     const address = resolved(href, base);
     if (address !== null) for (const one of rel.split(/\s+/)) out.set(one, out.get(one) ?? address);

@@ -11,7 +11,7 @@ export interface Machine {
  * @returns the same address with the first machine alone, and all of them
  */
 export function machinesOf(url: string): { url: string; all: Machine[] } {
-  const [, before = '', hosts = '', after = ''] = /^([a-z]+:\/\/(?:[^@/]*@)?)([^/?#]*)(.*)$/.exec(url) ?? [];
+  const [, before = '', hosts = '', after = ''] = /^([a-z]+:\/\/(?:[^@/]*@)?)([^/?#]*)((?:[/?#].*)?)$/.exec(url) ?? [];
   const all = hosts.split(',').map((part): Machine => {
     const [host = '', port = '3306'] = part.split(':');
     return { host, port: Number(port) };

@@ -22,7 +22,7 @@ export async function findChannel(
     .normalize('NFKC')
     .replace(/[\u200b-\u200f\u2060\ufeff]/g, '')
     .trim()
-    .replace(/^["'“”‘’<(]+|["'“”‘’>),.;]+$/g, '')
+    .replace(/^["'“”‘’<(]+|(?<!["'“”‘’>),.;])["'“”‘’>),.;]+$/g, '')
     .trim();
   const address = /^https?:\/\//i.test(text) ? text : null;
   if (address) return read(tools, address, signal);

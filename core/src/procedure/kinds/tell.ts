@@ -81,7 +81,7 @@ export const tell: StepKind<'tell', TellStep> = {
       { step: step.id, field: 'to', grade: 'error' as const, sentence, mend },
     ];
     if (step.to.trim() === '') return wrong('It tells nobody.', 'Say whom.');
-    if (step.by === 'mail' && plain && !/^[^@\s]+@[^@\s]+\.[^@\s]+$/.test(step.to.trim()))
+    if (step.by === 'mail' && plain && !/^[^@\s]+@[^@\s.]+(?:\.[^@\s.]+)+$/.test(step.to.trim()))
       return wrong(`‘${step.to}’ is no mail address.`, 'Write one as name@example.com.');
     if (step.by !== 'mail' && plain && !/^https?:\/\/\S+$/.test(step.to.trim()))
       return wrong(`‘${step.to}’ is no address to post to.`, 'Write one that begins with https://.');

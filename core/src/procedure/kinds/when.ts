@@ -88,7 +88,7 @@ export const when: StepKind<'when', WhenStep> = {
         ]
       : []),
     ...step.tests
-      .filter((test) => (test.is === 'above' || test.is === 'below') && !/^\s*[-+]?[\d,]*\.?\d+\s*$/.test(test.value))
+      .filter((test) => (test.is === 'above' || test.is === 'below') && !isFigure(test.value.trim()))
       .map((test) => ({
         step: step.id,
         field: 'tests',
@@ -98,3 +98,8 @@ export const when: StepKind<'when', WhenStep> = {
       })),
   ],
 };
+
+/** A figure as people write one: 12, -3.5, 1,200. */
+function isFigure(text: string): boolean {
+  return /^[-+]?[\d,]*(?:\.\d+)?$/.test(text) && /\d$/.test(text);
+}
