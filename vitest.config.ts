@@ -8,6 +8,7 @@ export default defineConfig({
         extends: true,
         test: {
           name: 'unit',
+          globalSetup: ['server/test/ground/reading.ts'],
           // No test is timed; the limit only ends one that hangs, also on a machine that does other things.
           testTimeout: 60_000,
           include: [
@@ -24,7 +25,7 @@ export default defineConfig({
         test: {
           name: 'store',
           include: ['server/test/**/*.test.ts'],
-          globalSetup: ['server/test/ground/database.ts'],
+          globalSetup: ['server/test/ground/reading.ts', 'server/test/ground/database.ts'],
           maxWorkers: 2,
           sequence: { groupOrder: 1 },
           testTimeout: 60_000,

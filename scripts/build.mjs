@@ -1,7 +1,7 @@
 // Builds what is older than what it is made of: the screens, and the programs of the server and the stand-ins.
 import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { dirname, join, relative } from 'node:path';
 import { ROOT } from './install.mjs';
 
@@ -18,6 +18,7 @@ function digestOf(folders, files) {
 /** Does the work when the stamp does not tell that it was done with the same sources. */
 async function unlessMade(stamp, digest, work) {
   const path = join(ROOT, stamp);
+  mkdirSync(dirname(path), { recursive: true });
   if (existsSync(path) && readFileSync(path, 'utf8') === digest) return;
   await work();
   writeFileSync(path, digest);
@@ -39,6 +40,7 @@ export async function buildScreens() {
   });
 }
 
+const READING = 'server/dist/reading/thread.mjs';
 /** Where a built program is. */
 export const PROGRAMS = { server: 'server/dist/main.mjs', standIns: 'standins/dist/standins.mjs' };
 
@@ -55,8 +57,11 @@ const besideSources = (outfile) => ({
   },
 });
 
-/** One file of a program and everything of ours it reads, packages left where they are. */
-export async function bundle(entry, outfile) {
+/**
+ * One file of a program and everything of ours it reads, packages left where they are.
+ * @param inParts what is read only when it is first wanted stands in files of its own beside it
+ */
+export async function bundle(entry, outfile, inParts = false) {
   const { build } = await import('esbuild');
   const alias = Object.fromEntries(
     ['core', 'contract', 'standins'].map((room) => [`@grivo/${room}`, join(ROOT, room, 'src', 'index.ts')]),
@@ -64,7 +69,7 @@ export async function bundle(entry, outfile) {
   await build({
     absWorkingDir: ROOT,
     entryPoints: [entry],
-    outfile,
+    ...(inParts ? { outdir: dirname(outfile), splitting: true, outExtension: { '.js': '.mjs' } } : { outfile }),
     bundle: true,
     platform: 'node',
     format: 'esm',
@@ -77,6 +82,15 @@ export async function bundle(entry, outfile) {
   });
 }
 
+/** The thread that reads what comes from outside: built also for tests, since a thread has no loader of its own. */
+export async function buildReading() {
+  const digest = digestOf(['core/src', 'contract/src', 'server/src'], ['scripts/build.mjs']);
+  await unlessMade('server/dist/.reading-made-of', digest, async () => {
+    rmSync(join(ROOT, dirname(READING)), { recursive: true, force: true });
+    await bundle('server/src/reading/thread.ts', READING, true);
+  });
+}
+
 /** The programs, built: they start in half the time that reading every file through a loader takes. */
 export async function buildPrograms() {
   const digest = digestOf(['core/src', 'contract/src', 'server/src', 'standins/src'], ['scripts/build.mjs']);
@@ -84,6 +98,7 @@ export async function buildPrograms() {
     await bundle('server/src/main.ts', PROGRAMS.server);
     await bundle('standins/src/main.ts', PROGRAMS.standIns);
   });
+  await buildReading();
 }
 
 if (process.argv[1] === import.meta.filename) {

@@ -6,6 +6,7 @@ export { articleHtml, linkAddress, type Resolve } from './article/html.ts';
 export { type HygieneNote, tidy } from './article/hygiene.ts';
 export { linkedArticles } from './article/linked.ts';
 export { articleFile, articleMarkdown } from './article/markdown.ts';
+export { tooNested } from './article/nested.ts';
 export { makeAnchors, slugOf } from './article/slug.ts';
 export { articleText, articleWords, blockText, inlineText, isStatement } from './article/text.ts';
 export { type Unit, unitProblem, unitsOf } from './article/translate.ts';
@@ -36,6 +37,7 @@ export { type Answering, answers } from './keyword/answered.ts';
 export { WANTS, type Want, wantOf } from './keyword/aspects.ts';
 export {
   type CleanedKeywords,
+  type Cleaning,
   type CleanKeyword,
   cleanKeywords,
   type DroppedKeyword,
@@ -60,6 +62,7 @@ export { figuresNotIn, figuresOf } from './passage/figures.ts';
 export { likeness } from './passage/likeness.ts';
 export { carries, type PageText, type Passage, passagesOf } from './passage/passage.ts';
 export { NEAR, type Sketch, sketchLikeness, sketchOf } from './passage/sketch.ts';
+export { visibleText } from './passage/visible.ts';
 export type { NewRun, Outcome, Plan, PlanNode, PlanRun, RunKey } from './plan/node.ts';
 export { lineOf, locate, parsePath, stepIdOf } from './plan/path.ts';
 export { plan } from './plan/planner.ts';

@@ -9,15 +9,17 @@ import { VideoHost } from './adapters/videoHost.ts';
 import { Writer } from './adapters/writer.ts';
 import { DeskClock } from './clock/deskClock.ts';
 import { Secrets } from './config/secrets.ts';
-import { DocumentReader } from './documents/reader.ts';
 import { fullLanes } from './engine/claims.ts';
 import { Engine, type EngineOptions } from './engine/engine.ts';
 import { roleCalled } from './engine/lane.ts';
 import { Lease, type ProcessRole } from './engine/lease.ts';
 import type { Ground } from './engine/outside.ts';
 import { Bell } from './engine/ring.ts';
+import { finishCalls } from './hooks/receive.ts';
 import { Network } from './network/network.ts';
+import { ReadingRoom } from './reading/room.ts';
 import { ServiceDirectory } from './services/directory.ts';
+import { groupsFor } from './sources/groups.ts';
 import { type Refreshed, refreshSource } from './sources/refresh.ts';
 import { performers } from './steps/registry.ts';
 import type { Tools } from './steps/tools.ts';
@@ -90,7 +92,8 @@ export async function assemble(options: ProductOptions): Promise<Product> {
   const services = new ServiceDirectory(db);
   await services.refresh();
   const bell = await Bell.open(db, log);
-  const ports = { ground, network, secrets };
+  const reader = new ReadingRoom();
+  const ports = { ground, network, secrets, reader };
   let engine: Engine | null = null;
   let ear: Lease | null = null;
   let closed = false;
@@ -106,7 +109,7 @@ export async function assemble(options: ProductOptions): Promise<Product> {
     keywordFigures: new KeywordFigures(ports),
     micropub: new Micropub(ports),
     transcriber: new Transcriber(ports),
-    reader: new DocumentReader(),
+    reader,
     secrets,
     publicUrl: options.publicUrl ?? null,
     mail: options.mail ?? null,
@@ -135,6 +138,8 @@ export async function assemble(options: ProductOptions): Promise<Product> {
         role,
         performers: performers(tools),
         look: async (source) => (await look(source)).kind !== 'busy',
+        groups: (procedures, pipeline) => groupsFor(tools, procedures, pipeline),
+        chores: async () => void (await finishCalls(tools, bell)),
         ...more,
       });
       await engine.start();

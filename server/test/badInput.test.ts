@@ -5,6 +5,7 @@ import type { SourceSettings } from '@grivo/contract';
 import { docxOf, pdfOf } from '@grivo/standins';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { pageOf } from '../src/adapters/pages.ts';
+import { readDocument } from '../src/documents/reader.ts';
 import { sectionPrompt } from '../src/writing/prompts.ts';
 import { type Ask, serve } from './ground/http.ts';
 import { type World, world } from './ground/world.ts';
@@ -213,10 +214,10 @@ describe('what a page says to machines', () => {
       '<script type="text/plain">',
     ];
     const page = html(`${LONG}${hidden.map((open) => `${open}${ORDER}</p></div></template></script>`).join('')}`);
-    const read = pageOf(await w.product.tools.reader.read(Buffer.from(page), { mime: 'text/html', fetched: true }), {
+    const said = { mime: 'text/html', fetched: true };
+    const read = pageOf(await readDocument(w.product.tools.reader, Buffer.from(page), said), {
       address: at,
       name: 'A page',
-      language: 'en',
     });
     expect(read.ok && read.page.paragraphs.length).toBeGreaterThan(8);
     expect(JSON.stringify(read)).not.toContain('watches');

@@ -3,15 +3,16 @@ import Pdf from 'pdfkit';
 import { afterAll, describe, expect, test } from 'vitest';
 import { pageOf } from '../src/adapters/pages.ts';
 import { charsetOf, recognise, textOf } from '../src/documents/kind.ts';
-import { packedProblem } from '../src/documents/packed.mjs';
-import { DocumentReader } from '../src/documents/reader.ts';
+import { packedProblem } from '../src/documents/packed.ts';
+import { readDocument } from '../src/documents/reader.ts';
 import { readMap } from '../src/documents/sitemap.ts';
+import { ReadingRoom } from '../src/reading/room.ts';
 
-const reader = new DocumentReader();
+const reader = new ReadingRoom();
 afterAll(() => reader.close());
 
 const read = async (bytes: Buffer | string, said: { name?: string; mime?: string; fetched?: boolean } = {}) => {
-  const got = await reader.read(Buffer.from(bytes), { fetched: false, ...said });
+  const got = await readDocument(reader, Buffer.from(bytes), { fetched: false, ...said });
   if (!got.ok) throw new Error(got.problem);
   return got.text;
 };
@@ -80,7 +81,7 @@ describe('reading', () => {
     for (let n = 0; n < 2_001; n++) pdf.addPage().fontSize(8).text('Salt it well.');
     pdf.end();
     await ended;
-    const got = await reader.read(Buffer.concat(parts), { fetched: false });
+    const got = await readDocument(reader, Buffer.concat(parts), { fetched: false });
     expect(got).toEqual({ ok: false, problem: 'it has 2001 pages, and 2000 at most are read; part it' });
   });
 
@@ -125,33 +126,44 @@ describe('reading', () => {
     });
   });
 
-  test('as passages: whole paragraphs up to so many words, places for people', () => {
-    const paragraph = (text: string, page: number) => ({ text, heading: 'Salt', page });
+  test('as passages: whole paragraphs up to so many words, places for people', async () => {
+    const got = await readDocument(
+      reader,
+      Buffer.from('# Glazes\n\nFirst the ash is sieved twice.\n\nThen it is mixed with clay.'),
+      { name: 'a.md', fetched: false },
+      { language: 'de', mostWords: 8 },
+    );
+    expect(got).toMatchObject({ ok: true, text: { words: 6, language: 'en' } });
     const page = pageOf(
       {
         ok: true,
         kind: 'pdf',
         text: {
           title: '',
-          language: null,
+          language: 'en',
+          words: 6,
+          carries: 4,
           published: null,
-          paragraphs: [paragraph('one two three', 1), paragraph('four five six', 2)],
+          paragraphs: [
+            { text: 'one two three', heading: 'Salt', page: 1 },
+            { text: 'four five six', heading: '', page: 2 },
+          ],
         },
       },
-      { address: 'https://a.example/', name: 'A file', language: 'en', mostWords: 4 },
+      { address: 'https://a.example/', name: 'A file' },
     );
     expect(page).toMatchObject({
       ok: true,
-      page: { title: 'A file', paragraphs: ['one two three'], places: ['page 1, Salt'] },
+      page: { title: 'A file', paragraphs: ['one two three', 'four five six'], places: ['page 1, Salt', 'page 2'] },
     });
   });
 
   test('one that takes too long ends alone: what waits behind it is read all the same', async () => {
-    const impatient = new DocumentReader(1, 1_000);
+    const impatient = new ReadingRoom({ threads: 1, timeLimitMs: 1_000 });
     const slow = `<html><body>${'<p>'.repeat(95_000)}${'<b>x</b>'.repeat(95_000)}</body></html>`;
     const [first, second] = await Promise.all([
-      impatient.read(Buffer.from(slow), { fetched: true }),
-      impatient.read(Buffer.from('Words that are read.'), { name: 'a.txt', fetched: false }),
+      readDocument(impatient, Buffer.from(slow), { fetched: true }),
+      readDocument(impatient, Buffer.from('Words that are read.'), { name: 'a.txt', fetched: false }),
     ]);
     expect(first).toEqual({ ok: false, problem: 'it takes more than 1 seconds to read' });
     expect(second.ok).toBe(true);
@@ -159,7 +171,7 @@ describe('reading', () => {
   });
 
   test('elements too deep in each other are refused before a document is made of them', async () => {
-    const deep = await reader.read(Buffer.from(`<html>${'<div>'.repeat(300_000)}`), { fetched: true });
+    const deep = await readDocument(reader, Buffer.from(`<html>${'<div>'.repeat(300_000)}`), { fetched: true });
     expect(deep).toEqual({ ok: false, problem: 'its elements lie more than 400 deep in each other' });
   });
 });

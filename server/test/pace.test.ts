@@ -125,7 +125,7 @@ test('what is held or waits for its slot is not in work, and begins a stretch of
   const [run] = await ground.db.rows<{ id: string }>("SELECT id FROM step_run WHERE state = 'held'");
   expect(run).toBeDefined();
   const passed = await decide(
-    ground,
+    w.product.tools,
     new Procedures(),
     { brief: brief!, run: run!.id, person: 'p'.repeat(20), decision: { decide: 'pass', change: {} } },
     () => null,

@@ -50,7 +50,7 @@ async function pipelineOf(
 ) {
   const { ground } = w.product;
   const source = await createSource(ground, { kind: 'keywords' }, 'A list');
-  if (keywords.length > 0) await addKeywords(ground, source, { paste: keywords.join('\n') });
+  if (keywords.length > 0) await addKeywords(w.product.tools, source, { paste: keywords.join('\n') });
   const document: ProcedureDocument = {
     grivo: 1,
     language: 'en',

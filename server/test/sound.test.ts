@@ -1,6 +1,7 @@
 import { spokenSamples, wavOf } from '@grivo/standins';
 import { expect, test } from 'vitest';
-import { microsOf, readHeard } from '../src/adapters/transcriber.ts';
+import { readHeard } from '../src/adapters/heard.ts';
+import { microsOf } from '../src/adapters/transcriber.ts';
 import { aboutSound, mostSeconds } from '../src/sound/about.ts';
 
 test('a WAV file tells how long it is, by what there is of it', () => {

@@ -36,7 +36,7 @@ afterEach(async () => {
 async function run(...then: Step[]): Promise<string[]> {
   const { ground } = w.product;
   const source = await createSource(ground, { kind: 'keywords' }, 'A list');
-  await addKeywords(ground, source, { paste: 'one crock' });
+  await addKeywords(w.product.tools, source, { paste: 'one crock' });
   const document: ProcedureDocument = {
     grivo: 1,
     language: 'en',

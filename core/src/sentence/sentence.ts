@@ -14,14 +14,39 @@ function segmenter(language: string, granularity: 'sentence' | 'word'): Intl.Seg
 
 const ABBREVIATION = /(?:^|\s)(?:e\.g|i\.e|etc|approx|ca|bzw|usw|z\. ?B|d\. ?h|Dr|Mr|Mrs|St|No|Nr|vs)\.\s*$/;
 
+/** Letters handed to a segmenter at once: over long runs of some letters it takes a time that grows as their square. */
+const WORDS_AT_ONCE = 1_000;
+const SENTENCES_AT_ONCE = 4_000;
+
+/** A text in pieces of at most so many letters, parted where it may be: after a sentence, at a space, else anywhere. */
+function* piecesOf(text: string, most: number, ends: RegExp): Generator<string> {
+  let from = 0;
+  while (text.length - from > most) {
+    const window = text.slice(from, from + most);
+    let end = 0;
+    for (const { index } of window.slice(most >> 1).matchAll(ends)) end = (most >> 1) + index + 1;
+    if (end === 0) end = window.lastIndexOf(' ') + 1;
+    if (end === 0) end = isHigh(window.charCodeAt(most - 1)) ? most - 1 : most;
+    yield text.slice(from, from + end);
+    from += end;
+  }
+  yield from === 0 ? text : text.slice(from);
+}
+
+/** The first half of a letter that is written as two. */
+function isHigh(code: number): boolean {
+  return code >= 0xd800 && code < 0xdc00;
+}
+
 /** Sentences of a text, trimmed, in order. */
 export function sentencesOf(text: string, language = 'en'): string[] {
   const out: string[] = [];
-  for (const { segment } of segmenter(language, 'sentence').segment(text.replace(/\s+/g, ' '))) {
-    const before = out[out.length - 1];
-    if (before !== undefined && ABBREVIATION.test(before)) out[out.length - 1] = before + segment;
-    else out.push(segment);
-  }
+  for (const piece of piecesOf(text.replace(/\s+/g, ' '), SENTENCES_AT_ONCE, /[.?!…] (?=[\p{Lu}“"‘'])/gu))
+    for (const { segment } of segmenter(language, 'sentence').segment(piece)) {
+      const before = out[out.length - 1];
+      if (before !== undefined && ABBREVIATION.test(before.slice(-16))) out[out.length - 1] = before + segment;
+      else out.push(segment);
+    }
   return out.map((s) => s.trim()).filter((s) => s !== '');
 }
 
@@ -41,7 +66,8 @@ export function wordsOfText(text: string, language = 'en'): string[] {
 /** The same by the platform's segmenter, for any script. */
 export function segmentedWords(text: string, language = 'en'): string[] {
   const out: string[] = [];
-  for (const part of segmenter(language, 'word').segment(text)) if (part.isWordLike) out.push(part.segment);
+  for (const piece of piecesOf(text, WORDS_AT_ONCE, /\s/gu))
+    for (const part of segmenter(language, 'word').segment(piece)) if (part.isWordLike) out.push(part.segment);
   return out;
 }
 

@@ -1,16 +1,26 @@
 import { createHash } from 'node:crypto';
-import { countWords, languageOf, type PageText } from '@grivo/core';
-import type { DocumentReader, DocumentText, ReadDocument } from '../documents/reader.ts';
+import type { PageText } from '@grivo/core';
+import { type ReadDocument, readDocument } from '../documents/reader.ts';
 import { type Network, whyNot } from '../network/network.ts';
+import type { ReadingRoom } from '../reading/room.ts';
 
 /** A text that was read, with the digest of what it says; `headings` names the one each paragraph stands under. */
 export type ReadPage =
-  | { ok: true; page: PageText; digest: string; headings: readonly string[]; published: string | null }
+  | {
+      ok: true;
+      page: PageText;
+      digest: string;
+      headings: readonly string[];
+      published: string | null;
+      words: number;
+      /** Words of an article it carries. */
+      carries: number;
+    }
   | { ok: false; reason: string };
 
 export interface PagePorts {
   network: Network;
-  reader: DocumentReader;
+  reader: ReadingRoom;
 }
 
 const TIME_LIMIT_MS = 15_000;
@@ -39,25 +49,20 @@ export async function readPage(
   if (outcome.kind !== 'reply') return { ok: false, reason: whyNot(outcome) };
   const { status, body, headers, address: answered } = outcome.reply;
   if (status !== 200) return { ok: false, reason: `it answers ${status}` };
-  const read = await reader.read(body, { mime: headers['content-type'] ?? '', name: answered, fetched: true });
-  return pageOf(read, { address: answered, name: answered, language, mostWords });
+  const said = { mime: headers['content-type'] ?? '', name: answered, fetched: true };
+  return pageOf(await readDocument(reader, body, said, { language, mostWords }), { address: answered, name: answered });
 }
 
 /** What a document's text is as a page of passages. */
-export function pageOf(
-  read: ReadDocument,
-  about: { address: string; name: string; language: string; mostWords?: number | null },
-): ReadPage {
+export function pageOf(read: ReadDocument, about: { address: string; name: string }): ReadPage {
   if (!read.ok) return { ok: false, reason: read.problem };
   const { text } = read;
-  const language = text.language ?? languageOf(text.paragraphs.map((one) => one.text).join('\n')) ?? about.language;
-  const kept = upTo(text.paragraphs, about.mostWords ?? null, language);
   const page: PageText = {
     address: about.address,
     title: text.title || about.name,
-    language,
-    paragraphs: kept.map((one) => one.text),
-    places: kept.map(({ page: n, heading }) => {
+    language: text.language,
+    paragraphs: text.paragraphs.map((one) => one.text),
+    places: text.paragraphs.map(({ page: n, heading }) => {
       const parts = [...(n === undefined ? [] : [`page ${n}`]), ...(heading === '' ? [] : [heading])];
       return parts.length === 0 ? null : parts.join(', ');
     }),
@@ -65,15 +70,6 @@ export function pageOf(
   const digest = createHash('sha256')
     .update(JSON.stringify([page.address, page.paragraphs]))
     .digest('hex');
-  return { ok: true, page, digest, headings: kept.map(({ heading }) => heading), published: text.published };
-}
-
-/** Whole paragraphs up to so many words, the first in any case. */
-function upTo(paragraphs: DocumentText['paragraphs'], most: number | null, language: string) {
-  if (most === null) return paragraphs;
-  let words = 0;
-  return paragraphs.filter(({ text }, i) => {
-    words += countWords(text, language);
-    return i === 0 || words <= most;
-  });
+  const { words, carries, published } = text;
+  return { ok: true, page, digest, headings: text.paragraphs.map(({ heading }) => heading), published, words, carries };
 }

@@ -1,5 +1,6 @@
 import type { Failure } from '@grivo/core';
 import type { CallOutcome, Reply } from '../network/network.ts';
+import { readJson } from '../reading/json.ts';
 
 export type Result<T> = { ok: true; value: T } | { ok: false; failure: Failure };
 
@@ -60,10 +61,6 @@ function retryAfter(header: string | undefined): number | null {
 
 /** JSON of a reply, or what is wrong with it. */
 export function jsonOf(body: Buffer): Result<unknown> | { ok: false; problem: string } {
-  try {
-    return good(JSON.parse(body.toString('utf8')) as unknown);
-  } catch (error) {
-    if (error instanceof SyntaxError) return { ok: false, problem: `no JSON: ${error.message}` };
-    throw error;
-  }
+  const read = readJson(body.toString('utf8'));
+  return read.ok ? good(read.value) : { ok: false, problem: `no JSON: ${read.problem}` };
 }

@@ -1,6 +1,6 @@
 import type { Failure } from '@grivo/core';
 import type { Network } from '../network/network.ts';
-import { csvRows } from '../tables/csv.ts';
+import { csvRows, TableRefused } from '../tables/csv.ts';
 import { decoded, guessEncoding } from '../tables/decode.ts';
 import type { Effect } from './micropub.ts';
 import { bad, failureOf, good, type Result, refusalOf } from './port.ts';
@@ -76,8 +76,13 @@ export class SheetHost {
     const bytes = (async function* () {
       yield body;
     })();
-    for await (const batch of csvRows(decoded(bytes, guessEncoding(body.subarray(0, 4_096))), ',', []))
-      rows.push(...batch.map(({ cells }) => cells));
+    try {
+      for await (const batch of csvRows(decoded(bytes, guessEncoding(body.subarray(0, 4_096))), ',', []))
+        for (const { cells } of batch) rows.push(cells);
+    } catch (error) {
+      if (!(error instanceof TableRefused)) throw error;
+      return bad({ code: 'page-unreadable', address, reason: error.problem });
+    }
     const [header = [], ...rest] = rows;
     return good({ header: header.map((name) => name.trim()), rows: rest });
   }

@@ -1,32 +1,11 @@
-import { z } from 'zod';
 import { ask, type Called } from '../answers/ask.ts';
 import type { ServiceRow } from '../services/entity.ts';
 import type { AboutSound } from '../sound/about.ts';
 import { mostSeconds } from '../sound/about.ts';
+import type { HeardText } from './heard.ts';
 import { paidCall } from './paidCall.ts';
-import { good, jsonOf, type Result, type TestLine } from './port.ts';
+import { bad, good, type Result, type TestLine } from './port.ts';
 import type { WriterPorts } from './writer.ts';
-
-const Segment = z.object({
-  start: z.number().min(0),
-  end: z.number().min(0),
-  text: z.string(),
-  /** Mean of the logarithms of how likely each word was held to be. */
-  avg_logprob: z.number().max(0).optional(),
-});
-const Heard = z.object({
-  language: z.string().default(''),
-  duration: z.number().min(0),
-  segments: z.array(Segment).max(50_000),
-});
-
-/** What was heard: timed text, and how sure the transcriber was of it, of 100; null where it does not say. */
-export interface HeardText {
-  language: string;
-  seconds: number;
-  segments: { start: number; end: number; text: string; sure: number | null }[];
-  sure: number | null;
-}
 
 /**
  * A transcriber reached by the widely used transcription call: POST {address}/audio/transcriptions as a form with `file`,
@@ -54,9 +33,15 @@ export class Transcriber {
       call: () => this.call(service, { bytes, about, language }, asker.signal),
     });
     if (!answered.ok) return answered;
-    const read = readHeard(answered.body);
-    if (!read.ok) throw new Error(`what was heard and kept does not fit: ${read.problem}`);
+    const read = await this.read(answered.body);
+    if (!read.ok) return bad({ code: 'reply-unusable', service: service.id, problem: read.problem });
     return good({ heard: read.heard, micros: answered.micros });
+  }
+
+  /** What a reply says was heard; replies about long recordings are long. */
+  private async read(bytes: Buffer): Promise<{ ok: true; heard: HeardText } | { ok: false; problem: string }> {
+    const read = await this.ports.reader.read('heard', { bytes });
+    return read.ok ? read.value : read;
   }
 
   private async call(
@@ -77,7 +62,7 @@ export class Transcriber {
       signal,
     });
     if (called.kind === 'failed') return called;
-    const read = readHeard(called.reply.body);
+    const read = await this.read(called.reply.body);
     return {
       kind: 'answered',
       body: called.reply.body,
@@ -116,35 +101,6 @@ export class Transcriber {
 /** Millionths that so many seconds cost, begun ones whole. */
 export function microsOf(service: Pick<ServiceRow, 'price'>, seconds: number): number {
   return Math.ceil((Math.ceil(seconds) * (service.price.microsPerMinute ?? 0)) / 60);
-}
-
-/** What a reply says was heard. */
-export function readHeard(body: Buffer): { ok: true; heard: HeardText } | { ok: false; problem: string } {
-  const parsed = jsonOf(body);
-  if (!parsed.ok) return { ok: false, problem: 'problem' in parsed ? parsed.problem : 'no JSON' };
-  const read = Heard.safeParse(parsed.value);
-  if (!read.success) return { ok: false, problem: 'it holds no timed text' };
-  const { language, duration, segments } = read.data;
-  const told = segments.filter((one) => one.text.trim() !== '');
-  const share = (logarithm: number | undefined) =>
-    logarithm === undefined ? null : Math.round(Math.exp(logarithm) * 100);
-  const known = told.filter((one) => one.avg_logprob !== undefined);
-  const lasting = known.reduce((sum, one) => sum + Math.max(0.1, one.end - one.start), 0);
-  const mean = known.reduce((sum, one) => sum + one.avg_logprob! * Math.max(0.1, one.end - one.start), 0) / lasting;
-  return {
-    ok: true,
-    heard: {
-      language,
-      seconds: duration,
-      segments: told.map(({ start, end, text, avg_logprob }) => ({
-        start,
-        end: Math.max(start, end),
-        text: text.trim(),
-        sure: share(avg_logprob),
-      })),
-      sure: known.length === 0 ? null : share(mean),
-    },
-  };
 }
 
 /** A WAV file of nothing, 8,000 samples a second. */

@@ -1,13 +1,19 @@
-import { textCeiling, textCost, tokensCeiling } from '@grivo/core';
+import { type Failure, textCeiling, textCost, tokensCeiling } from '@grivo/core';
 import { z } from 'zod';
 import { ask, type Called } from '../answers/ask.ts';
 import type { Secrets } from '../config/secrets.ts';
 import type { Ground } from '../engine/outside.ts';
 import type { Network } from '../network/network.ts';
+import type { ReadingRoom } from '../reading/room.ts';
 import type { ServiceRow } from '../services/entity.ts';
 import { gathered } from './gathered.ts';
 import { paidCall } from './paidCall.ts';
 import { good, jsonOf, type Result, type TestLine } from './port.ts';
+
+/** A reply in pieces is many times as long as its text. */
+const MOST_REPLY = 4_000_000;
+/** Letters of a text that was asked for: more than a service gives for the most it is allowed. */
+const LONGEST_TEXT = 400_000;
 
 /** What the writer is asked: two texts, and the shape the reply must have. */
 export interface WritingRequest<T> {
@@ -39,6 +45,7 @@ export interface WriterPorts {
   ground: Ground;
   network: Network;
   secrets: Secrets;
+  reader: ReadingRoom;
 }
 
 /**
@@ -105,7 +112,14 @@ export class Writer {
     });
     if (!answered.ok) return answered;
     const read = readReply(answered.body, request);
-    if (!read.ok) throw new Error(`a kept answer does not fit: ${read.problem}`);
+    if (!read.ok) {
+      const failure: Failure = {
+        code: 'reply-unusable',
+        service: service.id,
+        problem: `a kept answer: ${read.problem}`,
+      };
+      return { ok: false as const, failure };
+    }
     return { ok: true as const, value: read.value, micros: answered.micros };
   }
 
@@ -122,6 +136,7 @@ export class Writer {
       body: { ...body, stream: true, stream_options: { include_usage: true } },
       action: 'write',
       inPieces: true,
+      maxBytes: MOST_REPLY,
       signal,
     });
     if (called.kind === 'failed') return called;
@@ -217,6 +232,7 @@ export function readReply<T>(
 ): { ok: true; value: T } | { ok: false; problem: string } {
   const content = contentOf(body);
   if (content === null) return { ok: false, problem: 'the reply is no chat completion' };
+  if (content.length > LONGEST_TEXT) return { ok: false, problem: 'it is many times as long as was asked for' };
   const fenced = insideFence(content);
   const from = fenced.indexOf('{');
   const to = fenced.lastIndexOf('}');

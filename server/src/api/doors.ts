@@ -121,7 +121,7 @@ export function doorRoutes(product: Product): Router {
       response.status(202).end();
       if (source === null) return;
       await product.look(source);
-      const briefs = await takeFor(product.ground, new Procedures(), source);
+      const briefs = await takeFor(product.tools, new Procedures(), source);
       if (briefs.length > 0) product.bell.ring({ kind: 'admit' });
       product.bell.ring({ kind: 'event' });
     },

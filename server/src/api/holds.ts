@@ -6,7 +6,7 @@ import { notFound, problem } from './problem.ts';
 import { type Route, route } from './route.ts';
 
 /** What waits for a person, and the person's word. */
-export function holdRoutes({ ground, bell, serviceFor }: Product): Route[] {
+export function holdRoutes({ ground, bell, serviceFor, tools }: Product): Route[] {
   const procedures = new Procedures();
   return [
     route({
@@ -47,7 +47,7 @@ export function holdRoutes({ ground, bell, serviceFor }: Product): Route[] {
         const [brief] = await ground.db.rows('SELECT 1 FROM brief WHERE id = ?', [params['id']]);
         if (!brief) throw notFound('brief');
         const done = await decide(
-          ground,
+          tools,
           procedures,
           { brief: params['id']!, run: params['run']!, person: person.id, decision: body },
           serviceFor,

@@ -17,19 +17,16 @@ import {
 import { slugOf, wordsOf } from '@grivo/core';
 import type { Response } from 'express';
 import { microsOf } from '../adapters/transcriber.ts';
-import { guessColumns } from '../catalogue/columns.ts';
 import { openCatalogue } from '../catalogue/open.ts';
-import { textOf } from '../documents/kind.ts';
 import { Procedures } from '../engine/briefState.ts';
 import { findFeeds } from '../feeds/find.ts';
-import { opmlOf, readOpml } from '../feeds/opml.ts';
+import { opmlOf } from '../feeds/opml.ts';
 import { fileAbout, fileBody } from '../files/repository.ts';
 import { callsOf, openHook, renewHook } from '../hooks/repository.ts';
 import { noteAct } from '../people/acts.ts';
 import type { Product } from '../product.ts';
 import { mostSeconds } from '../sound/about.ts';
 import { aboutRecording, openRecording, RecordingField } from '../sound/recording.ts';
-import { foundProducts } from '../sources/kinds/catalogue.ts';
 import { takeFor } from '../sources/look.ts';
 import { putRequest } from '../sources/putIn.ts';
 import { itemWhole, sourceWhole } from '../sources/repository.ts';
@@ -102,7 +99,8 @@ export function intakeRoutes(product: Product): Route[] {
             `A list of feeds may be ${MOST_OPML / 1_000_000} MB.`,
             'Choose another file.',
           );
-        const read = readOpml(textOf(await fileBody(db, body.file), ''));
+        const came = await tools.reader.read('opml', { bytes: await fileBody(db, body.file) });
+        const read = came.ok ? came.value : came;
         if (!read.ok)
           throw problem(422, 'No list of feeds', `The file: ${read.problem}.`, 'Choose a list of feeds in OPML.');
         return { feeds: read.feeds };
@@ -131,23 +129,19 @@ export function intakeRoutes(product: Product): Route[] {
         await ofKind(params['id']!, 'catalogue');
         const opened = await openCatalogue(tools, body, AbortSignal.timeout(120_000));
         if (!opened.ok) throw problem(422, 'Could not be read', `The list: ${opened.problem}.`, opened.mend);
-        const settings = { ...body, columns: body.columns ?? guessColumns(opened.records) };
-        const found = foundProducts(opened.records, settings, opened.base);
-        const passing = found.filter(({ leftOut }) => leftOut === null);
-        const names = [...new Set(opened.records.slice(0, 200).flatMap((record) => Object.keys(record)))];
+        const { about } = opened;
+        await opened.close();
         return {
-          settings,
-          format: opened.format,
-          columns: names.map((name) => ({
-            name,
-            sample: (opened.records.find((record) => record[name])?.[name] ?? '').slice(0, 120),
+          settings: { ...body, columns: about.columns },
+          format: about.format,
+          columns: about.named,
+          products: about.products,
+          passing: about.passing,
+          first: about.first.map(({ subject, fields: { about: says, partnerLink } }) => ({
+            name: subject,
+            about: String(says),
+            link: typeof partnerLink === 'string' ? partnerLink : null,
           })),
-          products: opened.records.length,
-          passing: passing.length,
-          first: passing.slice(0, 5).map(({ subject, fields }) => {
-            const { about, partnerLink } = fields();
-            return { name: subject, about: String(about), link: typeof partnerLink === 'string' ? partnerLink : null };
-          }),
         };
       },
     }),
@@ -162,7 +156,7 @@ export function intakeRoutes(product: Product): Route[] {
       handle: async ({ params, body, person }) => {
         const source = await ofKind(params['id']!, 'requests');
         const id = await putRequest(ground, source.id, body, person.name);
-        const briefs = await takeFor(ground, new Procedures(), source.id);
+        const briefs = await takeFor(tools, new Procedures(), source.id, id);
         if (briefs.length > 0) bell.ring({ kind: 'admit' });
         bell.ring({ kind: 'event' });
         return { id };

@@ -55,9 +55,10 @@ export function phraseRoutes(product: Product): Route[] {
       answer: CleanedPaste,
       handle: async ({ params, body }) => {
         const source = await must(params['id']!);
-        const added = await addKeywords(ground, source, somePhrases(body));
+        const done = await addKeywords(tools, source, somePhrases(body));
+        if (!done.ok) throw notCleaned(done.problem);
         bell.ring({ kind: 'event' });
-        return cleaned(added);
+        return cleaned(done.added);
       },
     }),
     route({
@@ -106,11 +107,16 @@ export function phraseRoutes(product: Product): Route[] {
       answer: CleanedPaste,
       handle: async ({ params, body }) => {
         const { id, settings } = await whole(params['id']!);
-        return cleaned({ ...cleanedOf(somePhrases(body), await phrasesOf(db, id), settings), measured: 0 });
+        const read = await cleanedOf(tools.reader, somePhrases(body), await phrasesOf(db, id), settings);
+        if (!read.ok) throw notCleaned(read.problem);
+        return cleaned({ ...read.cleaned, measured: 0 });
       },
     }),
   ];
 }
+
+const notCleaned = (why: string) =>
+  problem(422, 'Could not be read', `The phrases: ${why}.`, 'Try again, or paste fewer at once.');
 
 function cleaned({ kept, dropped, evened, measured }: Added) {
   return {

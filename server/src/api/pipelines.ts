@@ -219,7 +219,7 @@ export function pipelineRoutes(product: Product): Route[] {
         if (!chosen) for (const source of await outsideSources(db, procedures, id)) await product.look(source);
         const taken = chosen
           ? await db.transaction((sql) => takeChosen(sql, ground, procedures, id, chosen, words))
-          : await takeAllNew(ground, procedures, id, words);
+          : await takeAllNew(product.tools, procedures, id, words);
         bell.ring({ kind: 'admit' });
         bell.ring({ kind: 'event' });
         return taken;

@@ -1,5 +1,5 @@
 import { Made, NewRoutine, ProcedureText, ReadProcedure, Routine, Routines } from '@grivo/contract';
-import { type ProcedureDocument, procedureYaml, readProcedure, readProcedureYaml, sentenceText } from '@grivo/core';
+import { type ProcedureDocument, procedureYaml, readProcedure, sentenceText } from '@grivo/core';
 import { z } from 'zod';
 import { listBlogs } from '../blogs/repository.ts';
 import type { Product } from '../product.ts';
@@ -21,7 +21,7 @@ import { changedMeanwhile, revFrom, tag } from './tags.ts';
 const DUPLICATE = 1062;
 
 /** Routines, and procedures as files. */
-export function routineRoutes({ ground, bell }: Product): Route[] {
+export function routineRoutes({ ground, bell, tools }: Product): Route[] {
   const { db } = ground;
   const names = async (routines: readonly RoutineRow[]) => {
     const [blogs, sources] = await Promise.all([listBlogs(db), listSources(db)]);
@@ -146,7 +146,10 @@ export function routineRoutes({ ground, bell }: Product): Route[] {
       answer: ReadProcedure,
       status: 200,
       handle: async ({ body: { yaml } }) => {
-        const read = readProcedureYaml(yaml);
+        const came = await tools.reader.read('procedure', { yaml });
+        if (!came.ok)
+          throw problem(422, 'Cannot be read', `The file: ${came.problem}.`, 'Give a procedure as Grivo writes it.');
+        const read = came.value;
         if (read.ok) {
           readableOnly(read.document);
           return { document: read.document };

@@ -39,7 +39,7 @@ import {
 } from '../sources/repository.ts';
 import { listWrittenBack, writtenBack } from '../sources/writtenBack.ts';
 import { findChannel } from '../videos/find.ts';
-import { byMachine, passagesOfTranscript, readTranscript, readUploaded } from '../videos/transcript.ts';
+import { byMachine, readTranscript, readUploaded } from '../videos/transcript.ts';
 import { notFound, problem } from './problem.ts';
 import { type Route, route } from './route.ts';
 import { changedMeanwhile, revFrom, tag } from './tags.ts';
@@ -147,7 +147,7 @@ export function sourceRoutes(product: Product): Route[] {
         await offerItems(ground, source.id, body.items, body.offer);
         // What was handed in waits for nothing but this word.
         if (body.offer && source.kind === 'hook') {
-          const briefs = await takeFor(ground, new Procedures(), source.id);
+          const briefs = await takeFor(tools, new Procedures(), source.id);
           if (briefs.length > 0) bell.ring({ kind: 'admit' });
         }
         bell.ring({ kind: 'event' });
@@ -250,14 +250,14 @@ export function sourceRoutes(product: Product): Route[] {
         if (!item || (typeof link !== 'string' && typeof file !== 'string')) throw notFound('video');
         const read =
           typeof file === 'string'
-            ? await readUploaded(db, file, item.subject)
-            : await readTranscript(tools.network, String(link), null, AbortSignal.timeout(40_000));
+            ? await readUploaded(tools, file, item.subject)
+            : await readTranscript(tools, String(link), null, AbortSignal.timeout(40_000));
         if (!read.ok) {
           const { problem: title, sentence, mend } = wordsOf(read.failure);
           throw problem(422, title, sentence, mend);
         }
         const { video, track, language, cleaned } = read.transcript;
-        const { chapters, words } = passagesOfTranscript(read.transcript);
+        const { chapters, words } = read.transcript.passages;
         return {
           title: video.title,
           address: video.address,

@@ -1,6 +1,5 @@
 import type { TestLine } from '@grivo/contract';
 import { type Failure, wordsOf } from '@grivo/core';
-import { parseHTML } from 'linkedom';
 import type { BlogTarget } from '../adapters/micropub.ts';
 import { whyNot } from '../network/network.ts';
 import type { Product } from '../product.ts';
@@ -25,14 +24,19 @@ export async function findEndpoint({ tools }: Tools, address: string): Promise<F
   });
   if (outcome.kind !== 'reply') return { failed: whyNot(outcome) };
   if (outcome.reply.status >= 400) return { failed: `it answers ${outcome.reply.status}` };
-  const { document } = parseHTML(outcome.reply.body.toString('utf8'));
+  const read = await tools.reader.read('head', {
+    bytes: outcome.reply.body,
+    mime: outcome.reply.headers['content-type'] ?? '',
+  });
+  if (!read.ok) return { failed: read.problem };
+  const head = read.value;
   const header = /<([^<>]+)>;\s*rel="?micropub"?/.exec(outcome.reply.headers['link'] ?? '')?.[1];
-  const link = header ?? document.querySelector('link[rel~="micropub"], a[rel~="micropub"]')?.getAttribute('href');
+  const link = header ?? head.links.find(({ rel }) => rel.includes('micropub'))?.href;
   return {
     address: outcome.reply.address,
-    name: document.title?.trim() || null,
-    endpoint: link ? new URL(link, outcome.reply.address).href : null,
-    language: /^[a-z]{2}/i.exec(document.documentElement?.getAttribute('lang') ?? '')?.[0]?.toLowerCase() ?? null,
+    name: head.title || null,
+    endpoint: link && URL.canParse(link, outcome.reply.address) ? new URL(link, outcome.reply.address).href : null,
+    language: /^[a-z]{2}/i.exec(head.language)?.[0]?.toLowerCase() ?? null,
   };
 }
 

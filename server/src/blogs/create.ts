@@ -41,6 +41,6 @@ export async function createBlog(
       ],
     ],
   );
-  await readLinkIndex(ground.db, tools.network, { id, address: blog.address }, AbortSignal.timeout(60_000));
+  await readLinkIndex(ground.db, tools, { id, address: blog.address }, AbortSignal.timeout(60_000));
   return id;
 }

@@ -1,10 +1,10 @@
-import { type ArticleDocument, editableText, lineOf, readEditable, slugOf, tidy } from '@grivo/core';
+import { type ArticleDocument, editableText, lineOf, slugOf, tidy } from '@grivo/core';
 import { z } from 'zod';
 import { addRevision, ensureArticle, getArticle, readRevision } from '../articles/repository.ts';
 import { type BriefState, fieldsAt, type RunState } from '../engine/briefState.ts';
-import type { Ground } from '../engine/outside.ts';
 import type { Fields, Write } from '../engine/performer.ts';
 import { ArticleField } from '../steps/fields.ts';
+import type { Tools } from '../steps/tools.ts';
 import type { Sql } from '../store/database.ts';
 
 /** A held step with the brief it belongs to. */
@@ -34,7 +34,7 @@ export type Rewritten =
 
 /** A title a person chose or wrote, and a text a person edited, become the article's, in a revision of theirs. */
 export async function rewritten(
-  ground: Ground,
+  { ground, reader }: Pick<Tools, 'ground' | 'reader'>,
   now: HeldState,
   { fields, proposed, text, person }: { fields: Fields; proposed: Fields; text: unknown; person: string },
 ): Promise<Rewritten> {
@@ -47,7 +47,10 @@ export async function rewritten(
   if (text !== undefined) {
     const edited = z.string().max(MOST_TEXT).safeParse(text);
     if (!edited.success) return noText(`a text of at most ${MOST_TEXT.toLocaleString('en-GB')} characters is wanted`);
-    const read = readEditable(edited.data, document.body);
+    const came = await reader.read('edited', { text: edited.data, former: document.body });
+    if (!came.ok) return noText(came.problem);
+    const read = came.value;
+    if (read === null) return noText('quotations or lists in it lie too deep in each other');
     if (!read.ok) {
       const { line, sentence, mend } = read.problems[0]!;
       return { ok: false, place: 'text', problem: `line ${line}: ${sentence.replace(/\.$/, '')}`, mend };

@@ -6,6 +6,7 @@ import { writeCancelled, writeEvents, writeNewRuns, writeRevs } from '../engine/
 import type { Ground } from '../engine/outside.ts';
 import type { Fields } from '../engine/performer.ts';
 import { NotesField, OutlineField } from '../steps/fields.ts';
+import type { Tools } from '../steps/tools.ts';
 import type { Sql } from '../store/database.ts';
 import { articleAt, type HeldState, rewritten } from './heldArticle.ts';
 import { goOn, setAside } from './rounds.ts';
@@ -58,11 +59,12 @@ const CHANGEABLE: Record<string, z.ZodType> = {
  * in front of the writer.
  */
 export async function decide(
-  ground: Ground,
+  ports: Pick<Tools, 'ground' | 'reader'>,
   procedures: Procedures,
   { brief, run, person, decision }: { brief: string; run: string; person: string; decision: Decision },
   serviceFor: (kind: string) => string | null,
 ): Promise<Decided> {
+  const { ground } = ports;
   const first = await stateHeld(ground.db, procedures, brief, run);
   if (!first) return { kind: 'gone' };
   if (decision.decide === 'set aside' && lineOf(first.state.nodes, first.held.path) === '')
@@ -72,7 +74,7 @@ export async function decide(
   const changed = decision.decide === 'pass' ? changedFields(first.state, proposed, change) : null;
   if (changed && !changed.ok) return { kind: 'wrong', place: changed.place, problem: changed.problem };
   // A revision is written before and counts only once the article points at it.
-  const own = changed ? await rewritten(ground, first, { fields: changed.fields, proposed, text, person }) : null;
+  const own = changed ? await rewritten(ports, first, { fields: changed.fields, proposed, text, person }) : null;
   if (own && !own.ok) return { kind: 'wrong', place: own.place, problem: own.problem, mend: own.mend };
   return ground.db.transaction(async (sql): Promise<Decided> => {
     await sql.rows('SELECT id FROM brief WHERE id = ? FOR UPDATE', [brief]);

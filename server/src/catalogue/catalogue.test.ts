@@ -1,8 +1,8 @@
 import { CatalogueSettings } from '@grivo/contract';
 import { describe, expect, test } from 'vitest';
 import { guessColumns } from './columns.ts';
-import { recordsOf } from './open.ts';
 import { figureOf, ordered, type Product, partnerLinkOf, productOf, refusedFor } from './product.ts';
+import { recordsOf } from './read.ts';
 
 const settings = (more: object = {}) => CatalogueSettings.parse({ kind: 'catalogue', ...more });
 const product = (more: Partial<Product> = {}): Product => ({

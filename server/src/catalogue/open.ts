@@ -1,21 +1,27 @@
 import type { CatalogueSettings } from '@grivo/contract';
-import { textOf } from '../documents/kind.ts';
 import { fileAbout, fileBody } from '../files/repository.ts';
 import { whyNot } from '../network/network.ts';
 import type { LookPorts } from '../sources/kind.ts';
-import { openTable } from '../tables/open.ts';
-import { jsonRecords, MOST_RECORDS, type ReadRecords, type Record_, xmlRecords } from './records.ts';
+import type { AboutCatalogue, CataloguePart, FoundProduct } from './read.ts';
 
 const MOST_BYTES = 60_000_000;
 const TIME_LIMIT_MS = 60_000;
 
 export type OpenedCatalogue =
-  | { ok: true; records: Record_[]; format: 'CSV' | 'XML' | 'JSON'; base: string }
+  | {
+      ok: true;
+      about: AboutCatalogue;
+      /** The products in batches; how the reading ended is told by `trouble` afterwards. */
+      found: AsyncGenerator<FoundProduct[]>;
+      trouble: () => string | null;
+      /** Ends the reading where the products are not wanted. */
+      close: () => Promise<void>;
+    }
   | { ok: false; problem: string; mend: string };
 
-/** The records of a catalogue, from its address or the file that was uploaded. */
+/** The products of a catalogue, from its address or the file that was uploaded. */
 export async function openCatalogue(
-  { ground, network }: LookPorts,
+  { ground, network, reader }: LookPorts,
   settings: CatalogueSettings,
   signal: AbortSignal,
 ): Promise<OpenedCatalogue> {
@@ -45,50 +51,36 @@ export async function openCatalogue(
         problem: `it is larger than ${MOST_BYTES / 1_000_000} MB`,
         mend: 'Part it into several lists.',
       };
-    bytes = (await fileBody(ground.db, file.digest))!;
+    bytes = await fileBody(ground.db, file.digest);
   }
-  const read = await recordsOf(bytes, mime, settings.format);
-  if (!read.ok)
-    return {
-      ok: false,
-      problem: read.problem,
-      mend: 'Give a list as CSV, XML or JSON with a product in each row or element.',
-    };
-  if (read.records.length === 0)
-    return { ok: false, problem: 'it lists nothing', mend: 'Look whether it is the right list.' };
-  return { ok: true, records: read.records, format: read.format, base };
-}
-
-/** Records of a list in the form given, or the one it begins like. */
-export async function recordsOf(
-  bytes: Buffer,
-  mime: string,
-  format: CatalogueSettings['format'],
-): Promise<ReadRecords> {
-  const text = () => textOf(bytes, mime).replace(/^[\s\ufeff]+/, '');
-  const head = text().slice(0, 200);
-  const form = format !== 'guess' ? format : head.startsWith('<') ? 'XML' : /^[[{]/.test(head) ? 'JSON' : 'CSV';
-  if (form === 'XML') {
-    if (/^<(?:!doctype html|html)/i.test(head)) return { ok: false, problem: 'it is a web page, not a list' };
-    return xmlRecords(text());
+  const parts = reader.parts('products', { bytes, mime, base, settings });
+  const unread = (problem: string): OpenedCatalogue => ({
+    ok: false,
+    problem,
+    mend: 'Give a list as CSV, XML or JSON with a product in each row or element.',
+  });
+  const first = await parts.next();
+  if (first.done) return unread(first.value.ok ? 'it lists nothing' : first.value.problem);
+  if ('problem' in first.value) {
+    await parts.return({ ok: true, value: null });
+    return unread(first.value.problem);
   }
-  return form === 'JSON' ? jsonRecords(text()) : csvRecords(bytes);
-}
-
-async function csvRecords(bytes: Buffer): Promise<ReadRecords> {
-  const opened = await openTable(inOne(bytes), { table: null, encoding: 'guess', separator: 'guess' });
-  if (!opened.ok) return { ok: false, problem: opened.problem };
-  let header: string[] | null = null;
-  const records: Record_[] = [];
-  for await (const batch of opened.table.rows)
-    for (const row of batch) {
-      if (row.blank || records.length >= MOST_RECORDS) continue;
-      if (header === null) header = row.cells.map((cell, i) => cell.trim() || `column ${i + 1}`);
-      else records.push(Object.fromEntries(header.map((name, i) => [name, row.cells[i] ?? ''])));
-    }
-  return header === null ? { ok: false, problem: 'it is empty' } : { ok: true, format: 'CSV', records };
-}
-
-async function* inOne(bytes: Buffer): AsyncGenerator<Uint8Array> {
-  yield bytes;
+  let trouble: string | null = null;
+  return {
+    ok: true,
+    about: (first.value as Extract<CataloguePart, { about: unknown }>).about,
+    found: (async function* () {
+      for (;;) {
+        const next = await parts.next();
+        if (!next.done) {
+          if ('found' in next.value) yield next.value.found;
+        } else {
+          if (!next.value.ok) trouble = next.value.problem;
+          return;
+        }
+      }
+    })(),
+    trouble: () => trouble,
+    close: async () => void (await parts.return({ ok: true, value: null })),
+  };
 }

@@ -1,5 +1,5 @@
-import { setImmediate } from 'node:timers/promises';
 import { Parser } from 'htmlparser2';
+import { readJson } from '../reading/json.ts';
 
 /** One product as its list has it: text by column. Columns of what lies within another are named with a dot. */
 export type Record_ = Readonly<Record<string, string>>;
@@ -17,15 +17,9 @@ const PART = 262_144;
 
 /** The products of a list in JSON: the longest array of objects in it, at most three levels down. */
 export function jsonRecords(text: string): ReadRecords {
-  let value: unknown;
-  try {
-    value = JSON.parse(text);
-  } catch (error) {
-    if (error instanceof SyntaxError) return { ok: false, problem: `it is broken JSON (${error.message})` };
-    if (error instanceof RangeError) return { ok: false, problem: 'its JSON lies too deep in itself' };
-    throw error;
-  }
-  const list = longestList(value, 3);
+  const read = readJson(text);
+  if (!read.ok) return read;
+  const list = longestList(read.value, 3);
   if (!list) return { ok: false, problem: 'its JSON holds no list of products' };
   return { ok: true, format: 'JSON', records: list.slice(0, MOST_RECORDS).map(flattened) };
 }
@@ -49,16 +43,21 @@ function longestList(value: unknown, levels: number): Record<string, unknown>[] 
 
 function flattened(value: Record<string, unknown>): Record_ {
   const out: Record<string, string> = {};
+  let columns = 0;
+  const set = (name: string, said: string) => {
+    if (!Object.hasOwn(out, name)) columns++;
+    out[name] = said.slice(0, LONGEST);
+  };
   const put = (name: string, inner: unknown, levels: number): void => {
-    if (Object.keys(out).length >= MOST_COLUMNS) return;
+    if (columns >= MOST_COLUMNS) return;
     if (isObject(inner)) {
       if (levels > 0)
         for (const [key, one] of Object.entries(inner)) put(name === '' ? key : `${name}.${key}`, one, levels - 1);
     } else if (Array.isArray(inner)) {
       const texts = inner.filter((one) => typeof one === 'string' || typeof one === 'number');
-      if (texts.length > 0) out[name] = texts.join(', ').slice(0, LONGEST);
+      if (texts.length > 0) set(name, texts.slice(0, LONGEST).join(', '));
       else if (isObject(inner[0])) put(name, inner[0], levels - 1);
-    } else if (inner !== null && inner !== undefined) out[name] = String(inner).slice(0, LONGEST);
+    } else if (inner !== null && inner !== undefined) set(name, String(inner));
   };
   put('', value, 3);
   return out;
@@ -66,20 +65,22 @@ function flattened(value: Record<string, unknown>): Record_ {
 
 /**
  * The products of a list in XML: elements of the name that comes most often as a sibling, each with what is in it as
- * columns. Read in parts, so that others get their turn.
+ * columns.
  */
-export async function xmlRecords(text: string): Promise<ReadRecords> {
+export function xmlRecords(text: string): ReadRecords {
   if (/<!ENTITY/i.test(text)) return { ok: false, problem: 'it defines entities of its own, which are not read' };
-  const name = await repeatedName(text);
+  const name = repeatedName(text);
   if (name === null) return { ok: false, problem: 'it holds no list of products' };
   const records: Record_[] = [];
   const path: string[] = [];
   let now: Record<string, string> | null = null;
+  let columns = 0;
   let problem: string | null = null;
   const put = (column: string, said: string) => {
     if (!now || said.trim() === '') return;
-    if (!(column in now) && Object.keys(now).length >= MOST_COLUMNS) return;
     const before = now[column];
+    if (before === undefined && ++columns > MOST_COLUMNS) return;
+    if (before !== undefined && before.length >= LONGEST) return;
     now[column] = (before === undefined ? said : `${before}${said}`).slice(0, LONGEST);
   };
   const parser = new Parser(
@@ -89,13 +90,14 @@ export async function xmlRecords(text: string): Promise<ReadRecords> {
         if (now === null) {
           if (local !== name || records.length >= MOST_RECORDS) return;
           now = {};
+          columns = 0;
           path.length = 0;
         } else {
           path.push(local);
           if (path.length > MOST_DEEP) problem = `its elements lie more than ${MOST_DEEP} deep in each other`;
           // The second of the same name is parted from the first.
           const column = path.join('.');
-          if (now[column] !== undefined) now[column] += ', ';
+          if ((now[column]?.length ?? LONGEST) < LONGEST) now[column] += ', ';
         }
         for (const [key, value] of Object.entries(attributes))
           if (!key.startsWith('xmlns')) put([...path, localOf(key)].join('.'), value);
@@ -116,7 +118,6 @@ export async function xmlRecords(text: string): Promise<ReadRecords> {
   );
   for (let at = 0; at < text.length && problem === null; at += PART) {
     parser.write(text.slice(at, at + PART));
-    await setImmediate();
   }
   if (problem !== null) return { ok: false, problem };
   parser.end();
@@ -132,7 +133,7 @@ function evened(record: Record<string, string>): Record_ {
 }
 
 /** The name of elements that stand beside each other most often and hold something, the outermost of equals. */
-async function repeatedName(text: string): Promise<string | null> {
+function repeatedName(text: string): string | null {
   const counts = new Map<string, { times: number; depth: number; holds: boolean }>();
   const open: { name: string; holds: boolean }[] = [];
   let deep = false;
@@ -156,7 +157,6 @@ async function repeatedName(text: string): Promise<string | null> {
   // The first part of a long list tells.
   for (let at = 0; at < Math.min(text.length, PART * 8) && !deep; at += PART) {
     parser.write(text.slice(at, at + PART));
-    await setImmediate();
   }
   const [best] = [...counts]
     .filter(([, { holds }]) => holds)

@@ -1,140 +1,104 @@
-import { join } from 'node:path';
-import { Worker } from 'node:worker_threads';
+import { carries, countWords, languageOf, passagesOf, visibleText } from '@grivo/core';
+import type { ReadingRoom } from '../reading/room.ts';
 import { type DocumentKind, recognise, type Said } from './kind.ts';
+import type { DocumentText, Unread } from './text.ts';
 
-/** A document's text: paragraphs in order, each with the heading it stands under and, of a PDF, its page. */
-export interface DocumentText {
-  title: string;
-  /** Two letters, where the document says so. */
-  language: string | null;
-  published: string | null;
-  paragraphs: { text: string; heading: string; page?: number }[];
-}
-
-export type ReadDocument = { ok: true; text: DocumentText; kind: DocumentKind } | { ok: false; problem: string };
-
-interface Waiting {
-  kind: DocumentKind;
-  bytes: Uint8Array;
-  charset: string;
-  give: (read: ReadDocument) => void;
-}
-
-const TIME_LIMIT_MS = 20_000;
-const MEMORY_MB = 512;
 const MOST_PARAGRAPHS = 20_000;
+const LONGEST_PARAGRAPH = 50_000;
 
-/**
- * Reads documents in threads, each one at a time. A document that takes too long or too much memory ends its thread and
- * nothing else; the next begins in a new one.
- */
-export class DocumentReader {
-  private readonly waiting: Waiting[] = [];
-  private readonly threads: Thread[] = [];
-  private closed = false;
+/** How a document is to be read. */
+export interface DocumentWanted {
+  /** What it is taken to be in when neither it nor its words tell. */
+  language: string;
+  /** Paragraphs after so many words are left; null reads all. */
+  mostWords: number | null;
+}
 
-  /**
-   * @param most threads at once
-   * @param timeLimitMs for one document
-   */
-  constructor(
-    private readonly most = 2,
-    private readonly timeLimitMs = TIME_LIMIT_MS,
-  ) {}
+/** A document's text with what is worked out of it. */
+export interface DocumentRead extends DocumentText {
+  language: string;
+  words: number;
+  /** Words of an article it carries. */
+  carries: number;
+}
 
-  /** The text of a document, or why there is none: never a broken promise, whatever the bytes are. */
-  read(bytes: Uint8Array, said: Said): Promise<ReadDocument> {
-    const recognised = recognise(bytes, said);
-    if (!recognised.ok) return Promise.resolve(recognised);
-    const { kind, charset } = recognised;
-    return new Promise((give) => {
-      this.waiting.push({ kind, bytes, charset, give });
-      this.next();
-    });
-  }
+export type ReadDocument = { ok: true; text: DocumentRead; kind: DocumentKind } | { ok: false; problem: string };
 
-  async close(): Promise<void> {
-    this.closed = true;
-    for (const { give } of this.waiting.splice(0)) give({ ok: false, problem: 'reading was given up' });
-    await Promise.all(this.threads.splice(0).map((thread) => thread.end('reading was given up')));
-  }
+/** The text of a document, or why there is none. */
+export async function readDocument(
+  reader: ReadingRoom,
+  bytes: Uint8Array,
+  said: Said,
+  wanted: DocumentWanted = { language: 'en', mostWords: null },
+): Promise<ReadDocument> {
+  const recognised = recognise(bytes, said);
+  if (!recognised.ok) return recognised;
+  const { kind, charset } = recognised;
+  const read = await reader.read('document', { kind, charset, bytes, ...wanted });
+  if (!read.ok) return read;
+  return 'problem' in read.value
+    ? { ok: false, problem: read.value.problem.slice(0, 300) }
+    : { ok: true, kind, text: read.value };
+}
 
-  private next(): void {
-    if (this.closed || this.waiting.length === 0) return;
-    let thread = this.threads.find((one) => one.idle);
-    if (!thread && this.threads.length < this.most) {
-      thread = new Thread(this.timeLimitMs, (gone) => {
-        const at = this.threads.indexOf(gone);
-        if (at >= 0) this.threads.splice(at, 1);
-        this.next();
-      });
-      this.threads.push(thread);
+/** Reads a document by its kind; readers that are large are taken up when they are first wanted. */
+export async function documentIn({
+  kind,
+  charset,
+  bytes,
+  ...wanted
+}: { kind: DocumentKind; charset: string; bytes: Uint8Array } & DocumentWanted): Promise<DocumentRead | Unread> {
+  const text = () => new TextDecoder(charset).decode(bytes);
+  const read = await (async (): Promise<DocumentText | Unread> => {
+    switch (kind) {
+      case 'page':
+      case 'html':
+        return (await import('./readHtml.ts')).readHtml(text(), { whole: kind === 'html' });
+      case 'pdf':
+        return (await import('./readPdf.ts')).readPdf(bytes);
+      case 'docx':
+        return (await import('./readDocx.ts')).readDocx(bytes);
+      case 'markdown':
+        return (await import('./readMarkdown.ts')).readMarkdown(text());
+      case 'text':
+        return (await import('./readMarkdown.ts')).readPlain(text());
     }
-    if (!thread) return;
-    const one = this.waiting.shift()!;
-    thread.read(one).then(
-      () => this.next(),
-      () => this.next(),
-    );
-  }
+  })();
+  return 'problem' in read ? read : weighed(read, wanted);
 }
 
-class Thread {
-  private readonly worker = new Worker(join(import.meta.dirname, 'reading.mjs'), {
-    resourceLimits: { maxOldGenerationSizeMb: MEMORY_MB },
-  });
-  private now: { id: number; kind: DocumentKind; end: (read: ReadDocument) => void } | null = null;
-  private id = 0;
-
-  constructor(
-    private readonly timeLimitMs: number,
-    private readonly gone: (thread: Thread) => void,
-  ) {
-    this.worker.unref();
-    this.worker.on('message', ({ id, read }: { id: number; read: DocumentText | { problem: string } }) => {
-      if (this.now?.id === id) this.now.end(checked(read, this.now.kind));
-    });
-    this.worker.on('error', (error: NodeJS.ErrnoException) => {
-      const why = error.code === 'ERR_WORKER_OUT_OF_MEMORY' ? 'it takes more memory than one may' : error.message;
-      void this.end(`it cannot be read: ${why}`);
-    });
+/** What of a document's text is wanted, without what nobody sees, with what it comes to. */
+function weighed(read: DocumentText, { language: otherwise, mostWords }: DocumentWanted): DocumentRead | Unread {
+  const seen = read.paragraphs
+    .slice(0, MOST_PARAGRAPHS)
+    .map((one) => ({
+      ...one,
+      text: visibleText(one.text).replace(/\s+/g, ' ').trim().slice(0, LONGEST_PARAGRAPH),
+      heading: visibleText(one.heading),
+    }))
+    .filter(({ text }) => text !== '');
+  if (seen.length === 0) return { problem: 'there is no text on it' };
+  const language = read.language ?? languageOf(sample(seen)) ?? otherwise;
+  let words = 0;
+  const paragraphs: typeof seen = [];
+  for (const one of seen) {
+    const more = countWords(one.text, language);
+    // Whole paragraphs up to so many words, the first in any case.
+    if (mostWords !== null && paragraphs.length > 0 && words + more > mostWords) continue;
+    words += more;
+    paragraphs.push(one);
   }
-
-  get idle(): boolean {
-    return this.now === null;
-  }
-
-  async read({ kind, bytes, charset, give }: Waiting): Promise<void> {
-    const id = ++this.id;
-    this.worker.ref();
-    const read = await new Promise<ReadDocument>((end) => {
-      this.now = { id, kind, end };
-      const limit = setTimeout(
-        () => void this.end(`it takes more than ${this.timeLimitMs / 1_000} seconds to read`),
-        this.timeLimitMs,
-      );
-      this.now.end = (result) => {
-        clearTimeout(limit);
-        end(result);
-      };
-      // A copy: what is given away cannot be used again here.
-      this.worker.postMessage({ id, kind, bytes: Uint8Array.from(bytes), charset });
-    });
-    this.now = null;
-    this.worker.unref();
-    give(read);
-  }
-
-  /** Ends the thread; what it was reading is unreadable for the reason given. */
-  async end(problem: string): Promise<void> {
-    this.gone(this);
-    this.now?.end({ ok: false, problem });
-    await this.worker.terminate();
-  }
+  const title = visibleText(read.title).replace(/\s+/g, ' ').trim();
+  const page = { address: '', title, language, paragraphs: paragraphs.map(({ text }) => text) };
+  return { ...read, title, language, paragraphs, words, carries: carries(passagesOf(page, '')) };
 }
 
-function checked(read: DocumentText | { problem: string }, kind: DocumentKind): ReadDocument {
-  if ('problem' in read) return { ok: false, problem: read.problem.slice(0, 300) };
-  if (read.paragraphs.length === 0) return { ok: false, problem: 'there is no text on it' };
-  return { ok: true, kind, text: { ...read, paragraphs: read.paragraphs.slice(0, MOST_PARAGRAPHS) } };
+/** Enough of a text to tell its language by. */
+function sample(paragraphs: readonly { text: string }[]): string {
+  let out = '';
+  for (const { text } of paragraphs) {
+    out += `${text}\n`;
+    if (out.length > 50_000) break;
+  }
+  return out;
 }

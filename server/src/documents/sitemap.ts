@@ -1,7 +1,7 @@
-import { promisify } from 'node:util';
-import { gunzip } from 'node:zlib';
+import { gunzipSync } from 'node:zlib';
 import { resolved } from '../feeds/entry.ts';
 import { type Network, whyNot } from '../network/network.ts';
+import type { Tools } from '../steps/tools.ts';
 import { childOf, childrenOf, readXml, textIn } from '../xml/tree.ts';
 import { textOf } from './kind.ts';
 
@@ -14,20 +14,23 @@ export type ReadSitemap =
   | { ok: true; pages: ListedPage[]; unread: { address: string; reason: string }[] }
   | { ok: false; reason: string };
 
+export type ReadMap = { ok: true; maps: string[]; pages: ListedPage[] } | { ok: false; reason: string };
+
+type MapPorts = Pick<Tools, 'network' | 'reader'>;
+
 const TIME_LIMIT_MS = 20_000;
 const MOST_BYTES = 20_000_000;
 /** What a packed sitemap may unpack to: the protocol's own limit is 50 MB. */
 const MOST_UNPACKED = 60_000_000;
 const MOST_MAPS = 50;
 const MOST_PAGES = 50_000;
-const unpack = promisify(gunzip);
 
 /**
  * Pages of a sitemap (sitemaps.org protocol 0.9): of an index those of all its maps, packed ones unpacked, texts of one
  * address a line too. The address of a site stands for the maps its robots.txt names, else /sitemap.xml.
  */
-export async function readSitemap(network: Network, given: string, signal: AbortSignal): Promise<ReadSitemap> {
-  const first = await mapsOf(network, given, signal);
+export async function readSitemap(ports: MapPorts, given: string, signal: AbortSignal): Promise<ReadSitemap> {
+  const first = await mapsOf(ports.network, given, signal);
   const waiting = [...first];
   const seen = new Set<string>();
   const pages = new Map<string, string | null>();
@@ -41,13 +44,13 @@ export async function readSitemap(network: Network, given: string, signal: Abort
       break;
     }
     seen.add(address);
-    const got = await getMap(network, address, signal);
+    const got = await getMap(ports, address, signal);
     if (!got.ok) {
       unread.push({ address, reason: got.reason });
       continue;
     }
     read++;
-    waiting.push(...got.maps);
+    for (const map of got.maps.slice(0, MOST_MAPS + 1)) waiting.push(map);
     for (const page of got.pages) if (pages.size < MOST_PAGES) pages.set(page.address, page.changed);
   }
   if (pages.size >= MOST_PAGES)
@@ -77,11 +80,7 @@ async function mapsOf(network: Network, given: string, signal: AbortSignal): Pro
   return said.length > 0 ? said : [...new Set([own, new URL('/sitemap.xml', url).href])];
 }
 
-async function getMap(
-  network: Network,
-  address: string,
-  signal: AbortSignal,
-): Promise<{ ok: true; maps: string[]; pages: ListedPage[] } | { ok: false; reason: string }> {
+async function getMap({ network, reader }: MapPorts, address: string, signal: AbortSignal): Promise<ReadMap> {
   const outcome = await network.call({
     method: 'GET',
     address,
@@ -91,35 +90,42 @@ async function getMap(
   });
   if (outcome.kind !== 'reply') return { ok: false, reason: whyNot(outcome) };
   if (outcome.reply.status !== 200) return { ok: false, reason: `it answers ${outcome.reply.status}` };
-  let bytes: Buffer = outcome.reply.body;
-  if (bytes[0] === 0x1f && bytes[1] === 0x8b) {
-    const unpacked = await unpack(bytes, { maxOutputLength: MOST_UNPACKED }).catch(
-      (error: NodeJS.ErrnoException) => error,
-    );
-    if (unpacked instanceof Error)
-      return {
-        ok: false,
-        reason:
-          unpacked.code === 'ERR_BUFFER_TOO_LARGE'
-            ? `unpacked it is larger than ${MOST_UNPACKED / 1_000_000} MB`
-            : 'it is packed (gzip) and broken',
-      };
-    bytes = unpacked;
-  }
-  return readMap(textOf(bytes, outcome.reply.headers['content-type'] ?? ''), outcome.reply.address);
+  const read = await reader.read('map', {
+    bytes: outcome.reply.body,
+    mime: outcome.reply.headers['content-type'] ?? '',
+    address: outcome.reply.address,
+  });
+  return read.ok ? read.value : { ok: false, reason: read.problem };
 }
 
-export function readMap(
-  text: string,
-  address: string,
-): { ok: true; maps: string[]; pages: ListedPage[] } | { ok: false; reason: string } {
+/** A map as it was sent, packed or not. */
+export function mapIn({ bytes, mime, address }: { bytes: Uint8Array; mime: string; address: string }): ReadMap {
+  if (bytes[0] !== 0x1f || bytes[1] !== 0x8b) return readMap(textOf(bytes, mime), address);
+  try {
+    return readMap(textOf(gunzipSync(bytes, { maxOutputLength: MOST_UNPACKED }), mime), address);
+  } catch (error) {
+    const { code } = error as NodeJS.ErrnoException;
+    if (code === undefined) throw error;
+    return {
+      ok: false,
+      reason:
+        code === 'ERR_BUFFER_TOO_LARGE'
+          ? `unpacked it is larger than ${MOST_UNPACKED / 1_000_000} MB`
+          : 'it is packed (gzip) and broken',
+    };
+  }
+}
+
+export function readMap(text: string, address: string): ReadMap {
   const begun = text.replace(/^[\s\ufeff]+/, '');
   if (!begun.startsWith('<')) {
     const pages = begun.split(/\r?\n/).flatMap((line) => {
       const at = /^https?:\/\/\S+$/.test(line.trim()) ? resolved(line, address) : null;
       return at === null ? [] : [{ address: at, changed: null }];
     });
-    return pages.length > 0 ? { ok: true, maps: [], pages } : { ok: false, reason: 'it is no sitemap' };
+    return pages.length > 0
+      ? { ok: true, maps: [], pages: pages.slice(0, MOST_PAGES) }
+      : { ok: false, reason: 'it is no sitemap' };
   }
   const read = readXml(begun);
   if (!read.ok) return { ok: false, reason: read.problem };
@@ -133,6 +139,6 @@ export function readMap(
     return [{ address: at, changed: Number.isNaN(Date.parse(changed)) ? null : changed }];
   });
   return root.name === 'urlset'
-    ? { ok: true, maps: [], pages: located }
-    : { ok: true, maps: located.map((one) => one.address), pages: [] };
+    ? { ok: true, maps: [], pages: located.slice(0, MOST_PAGES) }
+    : { ok: true, maps: located.slice(0, MOST_PAGES).map((one) => one.address), pages: [] };
 }

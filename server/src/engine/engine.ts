@@ -2,6 +2,7 @@ import { thin } from '../desk/thin.ts';
 import { releasePastLimits, TRIES_ANYWAY } from '../incidents/repository.ts';
 import { Firing } from '../schedules/fire.ts';
 import type { ServiceDirectory } from '../services/directory.ts';
+import type { Groups } from '../sources/groups.ts';
 import { isLostConnection } from '../store/database.ts';
 import { Breakers } from './breakers.ts';
 import type { BriefChange } from './briefChange.ts';
@@ -33,9 +34,14 @@ export interface EngineOptions {
   scanMs?: number;
   /** Looks at a source outside; false while somebody else does. */
   look?: (source: string) => Promise<boolean>;
+  /** Groups of the lists a pipeline takes from. */
+  groups?: (procedures: Procedures, pipeline: string) => Promise<Groups>;
+  /** What is to be finished that others left behind. */
+  chores?: () => Promise<void>;
 }
 
 const THIN_MS = 10 * 60_000;
+const CHORES_MS = 5_000;
 
 /** Briefs a worker keeps in mind beyond those it works on. */
 const MOST_BRIEFS_KNOWN = 1_600;
@@ -70,8 +76,12 @@ export class Engine {
     this.lease = new Lease(ground, options.role, bell.address, options.leaseSeconds);
     this.breakers = new Breakers(ground.db);
     this.permits = new Permits(ground.db, services, () => this.lease.id, ground.now);
-    this.firing = new Firing(ground, this.procedures, options.look ?? (async () => true), () =>
-      this.bell.ring({ kind: 'admit' }),
+    this.firing = new Firing(
+      ground,
+      this.procedures,
+      options.look ?? (async () => true),
+      () => this.bell.ring({ kind: 'admit' }),
+      (pipeline) => options.groups?.(this.procedures, pipeline) ?? Promise.resolve(new Map()),
     );
     this.door = new Doorkeeper({
       ground,
@@ -108,6 +118,8 @@ export class Engine {
     this.every(scan, () => this.safetyScan());
     this.every(Math.min(scan, 250), () => this.keepTime());
     this.every(Math.min(scan, 300), () => this.tidy());
+    const { chores } = this.options;
+    if (chores) this.every(CHORES_MS, chores);
     this.every(THIN_MS, async () => void (await thin(this.ground)));
     await this.safetyScan();
   }

@@ -1,4 +1,5 @@
 import { describe, expect, test } from 'vitest';
+import { readHead } from '../documents/head.ts';
 import { namedFeeds } from './find.ts';
 import { opmlOf, readOpml } from './opml.ts';
 import { unwrapped } from './unwrap.ts';
@@ -49,7 +50,7 @@ describe('lists of feeds', () => {
 
 test('a page names feeds beside its own address or its base', () => {
   const link = (type: string, href: string) => `<link rel="alternate" type="${type}" href="${href}">`;
-  const page = (head: string) => `<!doctype html><html><head>${head}</head></html>`;
+  const page = (head: string) => readHead(`<!doctype html><html><head>${head}</head></html>`);
   expect(
     namedFeeds(
       page(link('application/rss+xml', '/feed') + link('text/html', '/de') + link('application/atom+xml', 'atom')),

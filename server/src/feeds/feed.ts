@@ -1,3 +1,4 @@
+import { readJson } from '../reading/json.ts';
 import { readXml } from '../xml/tree.ts';
 import type { Feed } from './entry.ts';
 import { jsonFeed } from './jsonFeed.ts';
@@ -25,15 +26,9 @@ export function readFeed(text: string, address: string): ReadFeed {
 }
 
 function fromJson(text: string, address: string): ReadFeed {
-  let value: unknown;
-  try {
-    value = JSON.parse(text);
-  } catch (error) {
-    if (error instanceof SyntaxError) return { ok: false, problem: `it is broken JSON (${error.message})` };
-    if (error instanceof RangeError) return { ok: false, problem: 'its JSON lies too deep in itself' };
-    throw error;
-  }
-  const feed = jsonFeed(value, address);
+  const read = readJson(text);
+  if (!read.ok) return read;
+  const feed = jsonFeed(read.value, address);
   return feed ? { ok: true, feed } : { ok: false, problem: 'it is JSON, but no JSON Feed' };
 }
 

@@ -1,9 +1,10 @@
-import { parseHTML } from 'linkedom';
-import { textOf } from '../documents/kind.ts';
-import { type Network, whyNot } from '../network/network.ts';
+import type { Sketch } from '@grivo/core';
+import type { PageHead } from '../documents/head.ts';
+import { whyNot } from '../network/network.ts';
 import type { Tools } from '../steps/tools.ts';
+import type { FoundEntry } from './entries.ts';
 import { type Feed, resolved } from './entry.ts';
-import { readFeed } from './feed.ts';
+import type { FeedAsked } from './read.ts';
 
 /** What a server calls the state of a feed, so that it can be asked whether there is another (RFC 9110, section 13). */
 export interface FeedState {
@@ -12,8 +13,19 @@ export interface FeedState {
 }
 
 export type GotFeed =
-  | { ok: true; address: string; feed: Feed; hub: string | null; self: string; state: FeedState }
-  | { ok: false; reason: string; page: { html: string; address: string } | null };
+  | {
+      ok: true;
+      address: string;
+      feed: Feed;
+      /** Its entries as items, where they were asked for. */
+      found: (FoundEntry & { sketch: Sketch | null })[];
+      hub: string | null;
+      self: string;
+      state: FeedState;
+    }
+  | { ok: false; reason: string; page: { head: PageHead; address: string } | null };
+
+type FeedPorts = Pick<Tools, 'network' | 'reader'>;
 
 const TIME_LIMIT_MS = 20_000;
 const MOST_BYTES = 15_000_000;
@@ -23,12 +35,14 @@ const ACCEPT =
 /**
  * The feed at an address, or that it is as it was; of a web page there, the page, so that the feed it names can be found.
  * @param since the state it was in when it was read last
+ * @param items its entries are wanted as items
  */
 export async function getFeedSince(
-  network: Network,
+  { network, reader }: FeedPorts,
   address: string,
   signal: AbortSignal,
   since: FeedState | null,
+  items?: FeedAsked['items'],
 ): Promise<GotFeed | 'unchanged'> {
   const outcome = await network.call({
     method: 'GET',
@@ -47,14 +61,21 @@ export async function getFeedSince(
   const { status, body, headers, address: answered } = outcome.reply;
   if (status === 304 && since) return 'unchanged';
   if (status !== 200) return bad(`it answers ${status}`);
-  const text = textOf(body, headers['content-type'] ?? '');
-  const read = readFeed(text, answered);
+  const came = await reader.read('feed', {
+    bytes: body,
+    mime: headers['content-type'] ?? '',
+    address: answered,
+    ...(items ? { items } : {}),
+  });
+  if (!came.ok) return bad(came.problem);
+  const read = came.value;
   if (read.ok) {
     const links = linksOf(headers['link'] ?? '', answered);
     return {
       ok: true,
       address: answered,
       feed: read.feed,
+      found: read.found,
       hub: links.get('hub') ?? read.feed.hub,
       self: links.get('self') ?? read.feed.self ?? answered,
       state: { etag: headers['etag'] ?? '', modified: headers['last-modified'] ?? '' },
@@ -63,13 +84,18 @@ export async function getFeedSince(
   return {
     ok: false,
     reason: read.problem,
-    page: /web page/.test(read.problem) ? { html: text, address: answered } : null,
+    page: read.page && { head: read.page, address: answered },
   };
 }
 
 /** The feed at an address, whatever was read before. */
-export async function getFeed(network: Network, address: string, signal: AbortSignal): Promise<GotFeed> {
-  const got = await getFeedSince(network, address, signal, null);
+export async function getFeed(
+  ports: FeedPorts,
+  address: string,
+  signal: AbortSignal,
+  items?: FeedAsked['items'],
+): Promise<GotFeed> {
+  const got = await getFeedSince(ports, address, signal, null, items);
   return got === 'unchanged' ? { ok: false, reason: 'it answers 304', page: null } : got;
 }
 
@@ -90,14 +116,13 @@ const USUAL = ['feed', 'feed.xml', 'rss.xml', 'atom.xml', 'index.xml', 'feed.jso
 const FEED_TYPES = /^(?:application\/(?:rss|atom|rdf)\+xml|application\/feed\+json|application\/json)$/i;
 
 /** Addresses of feeds a page names. */
-export function namedFeeds(html: string, address: string): string[] {
-  const { document } = parseHTML(html);
-  const base = resolved(document.querySelector('base')?.getAttribute('href'), address) ?? address;
+export function namedFeeds(head: PageHead, address: string): string[] {
+  const base = resolved(head.base, address) ?? address;
   return [
     ...new Set(
-      [...document.querySelectorAll('link[rel~="alternate"]')].flatMap((link) => {
-        const href = resolved(link.getAttribute('href'), base);
-        return href !== null && FEED_TYPES.test(link.getAttribute('type') ?? '') ? [href] : [];
+      head.links.flatMap(({ rel, type, href }) => {
+        const at = rel.includes('alternate') && FEED_TYPES.test(type) ? resolved(href, base) : null;
+        return at === null ? [] : [at];
       }),
     ),
   ].slice(0, 8);
@@ -106,24 +131,27 @@ export function namedFeeds(html: string, address: string): string[] {
 export interface FoundFeed {
   address: string;
   feed: Feed;
+  found: (FoundEntry & { sketch: Sketch | null })[];
 }
 
 /** The feeds of a site from its address: the one that is there, else those its page names, else where such things are. */
 export async function feedsAt(
-  network: Network,
+  ports: FeedPorts,
   given: string,
   signal: AbortSignal,
+  items?: FeedAsked['items'],
 ): Promise<{ ok: true; feeds: FoundFeed[] } | { ok: false; reason: string }> {
-  const got = await getFeed(network, given, signal);
-  if (got.ok) return { ok: true, feeds: [{ address: got.address, feed: got.feed }] };
+  const got = await getFeed(ports, given, signal, items);
+  if (got.ok) return { ok: true, feeds: [{ address: got.address, feed: got.feed, found: got.found }] };
   if (!got.page) return { ok: false, reason: got.reason };
-  const { html, address } = got.page;
-  const named = namedFeeds(html, address);
+  const { head, address } = got.page;
+  const named = namedFeeds(head, address);
   const tried = named.length > 0 ? named : USUAL.map((path) => new URL(`/${path}`, address).href);
   const feeds: FoundFeed[] = [];
   for (const one of tried) {
-    const at = await getFeed(network, one, signal);
-    if (at.ok && !feeds.some((feed) => feed.address === at.address)) feeds.push({ address: at.address, feed: at.feed });
+    const at = await getFeed(ports, one, signal, items);
+    if (at.ok && !feeds.some((feed) => feed.address === at.address))
+      feeds.push({ address: at.address, feed: at.feed, found: at.found });
     // One that was guessed is enough.
     if (at.ok && named.length === 0) break;
   }
@@ -137,16 +165,17 @@ const MOST_SITES = 8;
 
 /** Feeds by an address, or by a subject: those of the sites pages on it lie on. */
 export async function findFeeds(
-  { network, lookUp, services }: Pick<Tools, 'network' | 'lookUp' | 'services'>,
+  ports: Pick<Tools, 'network' | 'reader' | 'lookUp' | 'services'>,
   text: string,
   signal: AbortSignal,
 ): Promise<{ ok: true; feeds: FoundFeed[] } | { ok: false; reason: string; mend: string }> {
+  const { lookUp, services } = ports;
   const given = text.trim();
   const isAddress = /^https?:\/\//i.test(given) || (/^[\w.-]+\.[a-z]{2,}(?:\/\S*)?$/i.test(given) && !/\s/.test(given));
   if (isAddress) {
     const address = /^https?:/i.test(given) ? given : `https://${given}`;
     if (!URL.canParse(address)) return { ok: false, reason: 'it is no address', mend: 'Write it as https://….' };
-    const found = await feedsAt(network, address, signal);
+    const found = await feedsAt(ports, address, signal);
     return found.ok
       ? found
       : { ...found, mend: 'Give the address of the feed itself, or of another page of the site.' };
@@ -163,7 +192,7 @@ export async function findFeeds(
   const sites = [...new Map(pages.value.map(({ address }) => [new URL('.', address).href, address])).values()];
   const feeds = new Map<string, FoundFeed>();
   for (const page of sites.slice(0, MOST_SITES)) {
-    const found = await feedsAt(network, page, signal);
+    const found = await feedsAt(ports, page, signal);
     if (found.ok) for (const feed of found.feeds) feeds.set(feed.address, feed);
   }
   return feeds.size > 0

@@ -1,8 +1,9 @@
-import { type HookOutcome, type HookSettings, type HookTaken, SourceSettings } from '@grivo/contract';
+import { type HookOutcome, type HookTaken, SourceSettings } from '@grivo/contract';
 import { Procedures } from '../engine/briefState.ts';
+import type { Bell } from '../engine/ring.ts';
 import type { Product } from '../product.ts';
 import { sha } from '../sources/fingerprint.ts';
-import { takeFor } from '../sources/look.ts';
+import { type TakePorts, takeFor } from '../sources/look.ts';
 import { putIn } from '../sources/putIn.ts';
 import { errnoOf } from '../store/database.ts';
 import { type Refusal, readCall, refused } from './call.ts';
@@ -52,52 +53,73 @@ export async function receive(
     call.key ?? signedId ?? (typeof header === 'string' && header !== '' ? header.slice(0, 100) : ground.ids());
   const digest = sha(body);
   const before = await callBy(db, hook.source, key);
-  if (before) return again(product, hook.source, settings, before, digest);
+  if (before) return again(product, hook.source, before, digest);
+  // Open until its pipelines have looked: a crash in between leaves it to be found again.
+  const open = !settings.confirm || 'run' in call ? ground.now() : null;
+  let item: string | null = null;
   try {
-    if ('run' in call) {
-      await db.run('INSERT INTO hook_call (source, key_, body, at_desk) VALUES (?)', [
-        [hook.source, key, digest, ground.desk.now()],
+    item = await db.transaction(async (sql) => {
+      const put =
+        'run' in call
+          ? null
+          : await putIn(sql, ground, hook.source, {
+              identity: `call ${key}`,
+              subject: call.subject,
+              fields,
+              toConfirm: settings.confirm,
+            });
+      await sql.run('INSERT INTO hook_call (source, key_, body, item, at_desk, run_at) VALUES (?)', [
+        [hook.source, key, digest, put, ground.desk.now(), open],
       ]);
-    } else
-      await db.transaction(async (sql) => {
-        const item = await putIn(sql, ground, hook.source, {
-          identity: `call ${key}`,
-          subject: call.subject,
-          fields,
-          toConfirm: settings.confirm,
-        });
-        await sql.run('INSERT INTO hook_call (source, key_, body, item, at_desk) VALUES (?)', [
-          [hook.source, key, digest, item, ground.desk.now()],
-        ]);
-      });
+      return put;
+    });
   } catch (error) {
     if (errnoOf(error) !== 1062) throw error;
     // The same call came twice at once: the other was faster.
-    return again(product, hook.source, settings, (await callBy(db, hook.source, key))!, digest);
+    return again(product, hook.source, (await callBy(db, hook.source, key))!, digest);
   }
-  if (!settings.confirm || 'run' in call) {
-    const briefs = await takeFor(ground, new Procedures(), hook.source);
-    if ('run' in call)
-      await db.run('UPDATE hook_call SET briefs = ? WHERE source = ? AND key_ = ?', [
-        JSON.stringify(briefs),
-        hook.source,
-        key,
-      ]);
-    if (briefs.length > 0) product.bell.ring({ kind: 'admit' });
-  }
+  if (open !== null) await carryOut(product.tools, product.bell, { source: hook.source, key, item });
   product.bell.ring({ kind: 'event' });
   const outcome = await outcomeOf(db, (await callBy(db, hook.source, key))!);
   return { ok: true, taken: { key, repeated: false, standing: outcome.standing } };
 }
 
+interface OpenCall {
+  source: string;
+  key: string;
+  item: string | null;
+}
+
+/** Has the pipelines of a hook take what a call brought, or look where it said so; what is taken is written down with it. */
+async function carryOut(ports: TakePorts, bell: Pick<Bell, 'ring'>, { source, key, item }: OpenCall): Promise<void> {
+  const briefs = await takeFor(ports, new Procedures(), source, item, (sql, taken) =>
+    sql
+      .run(
+        "UPDATE hook_call SET briefs = JSON_MERGE_PRESERVE(COALESCE(briefs, '[]'), ?) WHERE source = ? AND key_ = ?",
+        [JSON.stringify(item === null ? taken : []), source, key],
+      )
+      .then(() => undefined),
+  );
+  await ports.ground.db.run('UPDATE hook_call SET run_at = NULL WHERE source = ? AND key_ = ?', [source, key]);
+  if (briefs.length > 0) bell.ring({ kind: 'admit' });
+}
+
+/** A call that is being carried out takes no longer. */
+const LATE_MS = 20_000;
+
+/** Carries out what calls asked for whose receiver went away before it was done. */
+export async function finishCalls(ports: TakePorts, bell: Pick<Bell, 'ring'>): Promise<number> {
+  const { db, now } = ports.ground;
+  const left = await db.rows<{ source: string; key_: string; item: string | null }>(
+    'SELECT source, key_, item FROM hook_call WHERE run_at < ? LIMIT 50',
+    [now() - LATE_MS],
+  );
+  for (const { source, key_, item } of left) await carryOut(ports, bell, { source, key: key_, item });
+  return left.length;
+}
+
 /** A call that came before: nothing of it is done twice, but what a fault kept from being done is. */
-async function again(
-  product: Product,
-  source: string,
-  settings: HookSettings,
-  before: CallRow,
-  digest: string,
-): Promise<Received> {
+async function again(product: Product, source: string, before: CallRow, digest: string): Promise<Received> {
   if (before.body !== digest)
     return refused(
       409,
@@ -105,11 +127,14 @@ async function again(
       `The key ‘${before.key}’ came with another call already.`,
       'Give each call a key of its own, and repeat a call just as it was.',
     );
-  if (before.item !== null && !settings.confirm) {
-    const briefs = await takeFor(product.ground, new Procedures(), source);
-    if (briefs.length > 0) product.bell.ring({ kind: 'admit' });
-  }
-  const { standing } = await outcomeOf(product.ground.db, before);
+  const { db, now } = product.ground;
+  const [open] = await db.rows('SELECT 1 FROM hook_call WHERE source = ? AND key_ = ? AND run_at < ?', [
+    source,
+    before.key,
+    now() - LATE_MS,
+  ]);
+  if (open) await carryOut(product.tools, product.bell, { source, key: before.key, item: before.item });
+  const { standing } = await outcomeOf(db, before);
   return { ok: true, taken: { key: before.key, repeated: true, standing } };
 }
 

@@ -1,6 +1,5 @@
-import { parseHTML } from 'linkedom';
 import { readSitemap } from '../documents/sitemap.ts';
-import type { Network } from '../network/network.ts';
+import type { Tools } from '../steps/tools.ts';
 import type { Database } from '../store/database.ts';
 import { rememberPages, type SeenPage } from './repository.ts';
 
@@ -14,12 +13,12 @@ const AT_ONCE = 4;
  */
 export async function readLinkIndex(
   db: Database,
-  network: Network,
+  ports: Pick<Tools, 'network' | 'reader'>,
   blog: { id: string; address: string },
   signal: AbortSignal,
 ): Promise<{ ok: true; pages: number; fresh: number } | { ok: false; reason: string }> {
   const address = new URL('sitemap.xml', blog.address.endsWith('/') ? blog.address : `${blog.address}/`).href;
-  const read = await readSitemap(network, address, signal);
+  const read = await readSitemap(ports, address, signal);
   if (!read.ok) return { ok: false, reason: `its sitemap cannot be read: ${read.reason}` };
   const { origin } = new URL(blog.address);
   const addresses = read.pages
@@ -33,7 +32,7 @@ export async function readLinkIndex(
   );
   const fresh = addresses.filter((loc) => !known.has(loc));
   for (let at = 0; at < fresh.length; at += AT_ONCE) {
-    const pages = await Promise.all(fresh.slice(at, at + AT_ONCE).map((loc) => titleOf(network, loc, signal)));
+    const pages = await Promise.all(fresh.slice(at, at + AT_ONCE).map((loc) => titleOf(ports, loc, signal)));
     await rememberPages(
       db,
       blog.id,
@@ -43,10 +42,17 @@ export async function readLinkIndex(
   return { ok: true, pages: addresses.length, fresh: fresh.length };
 }
 
-async function titleOf(network: Network, address: string, signal: AbortSignal): Promise<SeenPage | null> {
+async function titleOf(
+  { network, reader }: Pick<Tools, 'network' | 'reader'>,
+  address: string,
+  signal: AbortSignal,
+): Promise<SeenPage | null> {
   const outcome = await network.call({ method: 'GET', address, timeLimitMs: 10_000, maxBytes: 2_000_000, signal });
   if (outcome.kind !== 'reply' || outcome.reply.status !== 200) return null;
-  const { document } = parseHTML(outcome.reply.body.toString('utf8'));
-  const title = document.querySelector('h1')?.textContent?.trim() || document.title?.trim();
-  return title ? { address, title, article: null } : null;
+  const head = await reader.read('head', {
+    bytes: outcome.reply.body,
+    mime: outcome.reply.headers['content-type'] ?? '',
+  });
+  const title = head.ok ? head.value.heading || head.value.title : '';
+  return title !== '' ? { address, title, article: null } : null;
 }

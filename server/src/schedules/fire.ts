@@ -1,6 +1,7 @@
 import type { Procedures } from '../engine/briefState.ts';
 import type { Ground } from '../engine/outside.ts';
-import { lookAndTake, takeAllNew } from '../sources/look.ts';
+import type { Groups } from '../sources/groups.ts';
+import { lookAndTake } from '../sources/look.ts';
 import type { Sql } from '../store/database.ts';
 
 interface ScheduleRow {
@@ -31,6 +32,8 @@ export class Firing {
     private readonly look: (source: string) => Promise<boolean>,
     /** Told when something was taken. */
     private readonly onFired: () => void,
+    /** Groups of the lists a pipeline takes from. */
+    private readonly groups: (pipeline: string) => Promise<Groups> = async () => new Map(),
   ) {}
 
   /** Fires what is due now; what has to look outside first fires when it has. */
@@ -45,8 +48,7 @@ export class Firing {
       if (looking.has(schedule.id)) continue;
       const outside = await outsideSources(ground.db, procedures, schedule.ref);
       if (outside.length === 0) {
-        await fire(ground, procedures, schedule, now);
-        this.onFired();
+        await this.fire(schedule, now);
         continue;
       }
       if (looking.size >= MOST_LOOKING) continue;
@@ -59,7 +61,11 @@ export class Firing {
 
   private async lookAndFire(schedule: ScheduleRow, sources: readonly string[], now: number): Promise<void> {
     for (const source of sources) if (!(await this.look(source))) return;
-    await fire(this.ground, this.procedures, schedule, now);
+    await this.fire(schedule, now);
+  }
+
+  private async fire(schedule: ScheduleRow, now: number): Promise<void> {
+    await fire(this.ground, this.procedures, schedule, now, await this.groups(schedule.ref));
     this.onFired();
   }
 
@@ -86,8 +92,14 @@ export async function outsideSources(sql: Sql, procedures: Procedures, pipeline:
   return sources.filter((source) => outside.some(({ id }) => id === source));
 }
 
-async function fire(ground: Ground, procedures: Procedures, schedule: ScheduleRow, now: number): Promise<void> {
-  const more = await ground.db.transaction(async (sql) => {
+async function fire(
+  ground: Ground,
+  procedures: Procedures,
+  schedule: ScheduleRow,
+  now: number,
+  groups: Groups,
+): Promise<void> {
+  let more = await ground.db.transaction(async (sql) => {
     if (
       (await sql.run('INSERT IGNORE INTO firing (schedule, due_desk) VALUES (?, ?)', [
         schedule.id,
@@ -102,10 +114,15 @@ async function fire(ground: Ground, procedures: Procedures, schedule: ScheduleRo
       schedule.id,
       schedule.due_desk,
     ]);
-    return (await lookAndTake(sql, ground, procedures, schedule.ref)).more;
+    return (await lookAndTake(sql, ground, procedures, schedule.ref, { groups })).more;
   });
   // What one transaction does not take, others do; what they leave behind is new at the next look.
-  if (more) await takeAllNew(ground, procedures, schedule.ref, undefined, more);
+  while (more) {
+    const after = more;
+    more = await ground.db.transaction(
+      async (sql) => (await lookAndTake(sql, ground, procedures, schedule.ref, { groups, after })).more,
+    );
+  }
 }
 
 /** Keeps a pipeline's schedule in step with its procedure: on and with an interval, it looks; otherwise it does not. */

@@ -26,18 +26,15 @@ const MOST_MET = 200;
  * Texts held against everything that was offered or taken before, from any source, and every article that stands: those
  * as alike as NEAR are near repeats. Texts of one batch are held against each other too, the earlier stays. The same thing
  * at another source is none: who listed it twice means it.
- * @param texts by the id their item gets; null says too little
+ * @param texts sketches by the id their item gets; null says too little
  * @returns what each near repeat repeats
  */
 export async function nearRepeats(
   sql: Sql,
-  texts: ReadonlyMap<string, { text: string | null; title: string; identity: string }>,
+  texts: ReadonlyMap<string, { sketch: Sketch | null; title: string; identity: string }>,
 ): Promise<{ repeats: Map<string, Nearest>; sketches: Map<string, Sketch> }> {
   const sketches = new Map<string, Sketch>();
-  for (const [id, { text }] of texts) {
-    const sketch = text === null ? null : sketchOf(text);
-    if (sketch) sketches.set(id, sketch);
-  }
+  for (const [id, { sketch }] of texts) if (sketch) sketches.set(id, sketch);
   const repeats = new Map<string, Nearest>();
   if (sketches.size === 0) return { repeats, sketches };
   const met = await metBy(sql, sketches);

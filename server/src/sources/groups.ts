@@ -1,4 +1,8 @@
-import { type Closeness, groupPhrases, headOf } from '@grivo/core';
+import { SourceSettings } from '@grivo/contract';
+import { type Closeness, headOf } from '@grivo/core';
+import type { Procedures } from '../engine/briefState.ts';
+import type { ReadingRoom } from '../reading/room.ts';
+import type { Tools } from '../steps/tools.ts';
 import type { Sql } from '../store/database.ts';
 import { languageOfPhrases, measuresIn } from './keywords.ts';
 import type { ItemRow, Unit } from './look.ts';
@@ -17,7 +21,13 @@ interface GroupedRow extends ItemRow {
  * of their first phrases. Phrases it took are grouped along, so that a phrase which joins a group that has its article
  * makes no second one.
  */
-export async function groupsOf(sql: Sql, pipeline: string, source: string, closeness: Closeness): Promise<Unit[]> {
+async function groupsOf(
+  sql: Sql,
+  reader: ReadingRoom,
+  pipeline: string,
+  source: string,
+  closeness: Closeness,
+): Promise<Unit[]> {
   const some = (taken: 0 | 1, order: string, most: number) =>
     sql.rows<GroupedRow>(
       `SELECT i.id, i.source, i.fingerprint, i.subject, i.fields, i.results, ${taken} AS taken FROM item i
@@ -29,10 +39,15 @@ export async function groupsOf(sql: Sql, pipeline: string, source: string, close
     a.id < b.id ? -1 : 1,
   );
   const language = languageOfPhrases(rows.map(({ subject }) => subject));
-  return groupPhrases(
-    rows.map(({ subject, results }) => ({ phrase: subject, results: results ?? [] })),
-    { closeness, language },
-  )
+  if (rows.length === 0) return [];
+  const read = await reader.read('groups', {
+    phrases: rows.map(({ subject, results }) => ({ phrase: subject, results: results ?? [] })),
+    closeness,
+    language,
+  });
+  // What cannot be grouped waits: taken one by one, it would make an article for each phrase.
+  if (!read.ok) return [];
+  return read.value
     .map((group) => group.map((i) => rows[i]!))
     .filter((group) => group.every(({ taken }) => Number(taken) === 0))
     .sort((a, b) => (a[0]!.id < b[0]!.id ? -1 : 1))
@@ -44,3 +59,55 @@ export async function groupsOf(sql: Sql, pipeline: string, source: string, close
       return [group[head]!, ...group.filter((_, i) => i !== head)];
     });
 }
+
+/** Groups of the lists a pipeline takes from, by list. */
+export type Groups = ReadonlyMap<string, readonly Unit[]>;
+
+/**
+ * The groups of those lists of a pipeline that are grouped. Made before anything is locked, since grouping takes long;
+ * whoever takes of them looks again whether they still stand.
+ */
+export async function groupsFor(
+  { ground, reader }: Pick<Tools, 'ground' | 'reader'>,
+  procedures: Procedures,
+  pipeline: string,
+): Promise<Groups> {
+  const { db } = ground;
+  const [row] = await db.rows<{ procedure_id: string; version: number }>(
+    'SELECT procedure_id, version FROM pipeline WHERE id = ?',
+    [pipeline],
+  );
+  const out = new Map<string, readonly Unit[]>();
+  if (!row) return out;
+  const { document } = await procedures.get(db, row.procedure_id, row.version);
+  const take = document.steps.find((step) => step.kind === 'take');
+  if (!take || take.sources.length === 0) return out;
+  const lists = await db.rows<{ id: string; settings: unknown }>(
+    "SELECT id, settings FROM source WHERE id IN (?) AND kind = 'keywords'",
+    [take.sources],
+  );
+  for (const { id, settings } of lists) {
+    const read = SourceSettings.parse(settings);
+    if (read.kind === 'keywords' && read.group !== 'each')
+      out.set(id, await groupsOf(db, reader, pipeline, id, read.group));
+  }
+  return out;
+}
+
+/** Those of groups that still stand: nothing of them was taken or left out meanwhile. */
+export async function stillWhole(sql: Sql, pipeline: string, units: readonly Unit[], most: number): Promise<Unit[]> {
+  const out: Unit[] = [];
+  for (let at = 0; at < units.length && out.length < most; at += LOOKED_AT) {
+    const batch = units.slice(at, at + LOOKED_AT);
+    const rows = await sql.rows<{ id: string }>(
+      `SELECT i.id FROM item i WHERE i.id IN (?) AND i.left_out IS NULL
+       AND NOT EXISTS (SELECT 1 FROM taken t WHERE t.pipeline = ? AND t.fingerprint = i.fingerprint)`,
+      [batch.flat().map(({ id }) => id), pipeline],
+    );
+    const open = new Set(rows.map(({ id }) => id));
+    out.push(...batch.filter((unit) => unit.every(({ id }) => open.has(id))));
+  }
+  return out.slice(0, most);
+}
+
+const LOOKED_AT = 200;

@@ -1,6 +1,9 @@
 import { type MeasuredPhrase, SourceSettings } from '@grivo/contract';
-import { type CleanedKeywords, cleanKeywords, identityOf, languageOf, type Measures } from '@grivo/core';
+import { type CleanedKeywords, identityOf, languageOf, type Measures } from '@grivo/core';
 import type { Ground } from '../engine/outside.ts';
+import type { ReadingRoom } from '../reading/room.ts';
+import type { Tools } from '../steps/tools.ts';
+import type { Sql } from '../store/database.ts';
 import { fingerprintOf, sha } from './fingerprint.ts';
 import { filterAnew } from './leaveOut.ts';
 
@@ -21,63 +24,113 @@ export type Added = CleanedKeywords & {
 const LONGEST_DESCRIPTION = 500;
 
 /** What a paste would come to beside the phrases a list holds. */
-export function cleanedOf(given: Phrases, held: readonly string[], settings: SourceSettings): CleanedKeywords {
+export async function cleanedOf(
+  reader: ReadingRoom,
+  given: Phrases,
+  held: readonly string[],
+  settings: SourceSettings,
+): Promise<{ ok: true; cleaned: CleanedKeywords } | { ok: false; problem: string }> {
   const how = settings.kind === 'keywords' ? settings : null;
   const whole = 'paste' in given && how !== null && how.lines !== 'phrases';
   const parted = 'phrases' in given ? given.phrases.map(({ phrase }) => phrase) : null;
-  return cleanKeywords(parted ?? (whole ? linesOf(given.paste) : (given as { paste: string }).paste), held, {
-    spelling: how === null || how.spelling === 'as typed' ? null : how.spelling,
-    ...(how?.lines === 'descriptions' ? { longest: LONGEST_DESCRIPTION } : {}),
+  const read = await reader.read('phrases', {
+    given: parted ?? (whole ? linesOf(given.paste) : (given as { paste: string }).paste),
+    held: [...held],
+    how: {
+      spelling: how === null || how.spelling === 'as typed' ? null : how.spelling,
+      ...(how?.lines === 'descriptions' ? { longest: LONGEST_DESCRIPTION } : {}),
+    },
   });
+  return read.ok ? { ok: true, cleaned: read.value } : read;
 }
 
 function linesOf(text: string): string[] {
   return text.split(/\r\n|\r|\n/);
 }
 
+export type AddedOr = { ok: true; added: Added } | { ok: false; problem: string };
+
+/** Times a list may change while a paste is cleaned, before that is done under its lock. */
+const MOST_AGAIN = 5;
+
 /**
  * Cleans a paste and adds what stays to a list; the same paste twice adds nothing twice. Measures of phrases that are there
- * already are brought up to date.
+ * already are brought up to date. The list is locked only to be written: cleaning a long paste takes its time.
  */
-export async function addKeywords(ground: Ground, source: string, given: Phrases): Promise<Added> {
-  return ground.db.transaction(async (sql) => {
-    const [row] = await sql.rows<{ settings: unknown }>('SELECT settings FROM source WHERE id = ? FOR UPDATE', [
-      source,
-    ]);
-    const settings = SourceSettings.parse(row?.settings);
-    const held = (await sql.rows<{ subject: string }>('SELECT subject FROM item WHERE source = ?', [source])).map(
-      ({ subject }) => subject,
-    );
-    const cleaned = cleanedOf(given, held, settings);
-    const phrases = 'phrases' in given ? given.phrases : [];
-    const fresh = cleaned.kept.map(({ phrase, identity, line }) => ({
-      phrase,
-      identity,
-      fields: { ...fieldsOf(phrases[line - 1]), ...bringsAlong(phrase, settings) },
-    }));
-    const there = new Set(held.map(identityOf));
-    const again = cleaned.dropped.flatMap(({ reason, of, line }) => {
-      const fields = fieldsOf(phrases[line - 1]);
-      if (reason !== 'repeat' || of === undefined || Object.keys(fields).length === 0) return [];
-      const identity = identityOf(of);
-      return there.has(identity) ? [{ phrase: of, identity, fields }] : [];
+export async function addKeywords(
+  { ground, reader }: Pick<Tools, 'ground' | 'reader'>,
+  source: string,
+  given: Phrases,
+): Promise<AddedOr> {
+  for (let again = 0; again < MOST_AGAIN; again++) {
+    const seen = await listNow(ground.db, source, false);
+    const read = await cleanedOf(reader, given, seen.held, seen.settings);
+    if (!read.ok) return read;
+    const added = await ground.db.transaction(async (sql) => {
+      const now = await listNow(sql, source, true);
+      const same = now.held.length === seen.held.length && now.held.at(-1) === seen.held.at(-1) && now.rev === seen.rev;
+      return same ? write(sql, ground, source, given, now, read.cleaned) : null;
     });
-    const rows = [...fresh, ...again];
-    for (let at = 0; at < rows.length; at += 1_000)
-      await sql.run(
-        `INSERT INTO item (id, source, identity, content_digest, fingerprint, subject, fields) VALUES ?
-         ON DUPLICATE KEY UPDATE fields = JSON_MERGE_PATCH(fields, VALUES(fields))`,
-        [
-          rows.slice(at, at + 1_000).map(({ phrase, identity, fields }) => {
-            const known = sha(identity);
-            const print = fingerprintOf(source, known);
-            return [ground.ids(), source, known, sha(phrase), print, phrase, JSON.stringify(fields)];
-          }),
-        ],
-      );
-    if (cleaned.kept.length > 0 && settings.exclude.length > 0) await filterAnew(sql, source, settings);
-    return { ...cleaned, measured: again.length };
+    if (added) return { ok: true, added };
+  }
+  return { ok: false, problem: 'the list is being changed by others all the time' };
+}
+
+interface ListNow {
+  settings: SourceSettings;
+  rev: number;
+  held: string[];
+}
+
+async function listNow(sql: Sql, source: string, locked: boolean): Promise<ListNow> {
+  const [row] = await sql.rows<{ settings: unknown; rev: number }>(
+    `SELECT settings, rev FROM source WHERE id = ?${locked ? ' FOR UPDATE' : ''}`,
+    [source],
+  );
+  const rows = await sql.rows<{ subject: string }>('SELECT subject FROM item WHERE source = ? ORDER BY id', [source]);
+  return {
+    settings: SourceSettings.parse(row?.settings),
+    rev: row?.rev ?? 0,
+    held: rows.map(({ subject }) => subject),
+  };
+}
+
+async function write(
+  sql: Sql,
+  ground: Ground,
+  source: string,
+  given: Phrases,
+  { settings, held }: ListNow,
+  cleaned: CleanedKeywords,
+): Promise<Added> {
+  const phrases = 'phrases' in given ? given.phrases : [];
+  const fresh = cleaned.kept.map(({ phrase, identity, line }) => ({
+    phrase,
+    identity,
+    fields: { ...fieldsOf(phrases[line - 1]), ...bringsAlong(phrase, settings) },
+  }));
+  const there = phrases.length === 0 ? new Set<string>() : new Set(held.map(identityOf));
+  const again = cleaned.dropped.flatMap(({ reason, of, line }) => {
+    const fields = fieldsOf(phrases[line - 1]);
+    if (reason !== 'repeat' || of === undefined || Object.keys(fields).length === 0) return [];
+    const identity = identityOf(of);
+    return there.has(identity) ? [{ phrase: of, identity, fields }] : [];
   });
+  const rows = [...fresh, ...again];
+  for (let at = 0; at < rows.length; at += 1_000)
+    await sql.run(
+      `INSERT INTO item (id, source, identity, content_digest, fingerprint, subject, fields) VALUES ?
+       ON DUPLICATE KEY UPDATE fields = JSON_MERGE_PATCH(fields, VALUES(fields))`,
+      [
+        rows.slice(at, at + 1_000).map(({ phrase, identity, fields }) => {
+          const known = sha(identity);
+          const print = fingerprintOf(source, known);
+          return [ground.ids(), source, known, sha(phrase), print, phrase, JSON.stringify(fields)];
+        }),
+      ],
+    );
+  if (cleaned.kept.length > 0 && settings.exclude.length > 0) await filterAnew(sql, source, settings);
+  return { ...cleaned, measured: again.length };
 }
 
 /** What a line is besides a subject: a title stays the article's title, a description is there to be written from. */

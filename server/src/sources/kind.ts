@@ -1,5 +1,5 @@
 import type { SourceKind, SourceSettings } from '@grivo/contract';
-import type { Failure } from '@grivo/core';
+import type { Failure, Sketch } from '@grivo/core';
 import type { Tools } from '../steps/tools.ts';
 import type { LeftOutReason } from './leaveOut.ts';
 
@@ -14,9 +14,19 @@ export interface Found {
   fields: () => Record<string, unknown>;
   /** What it tells, to be compared with what was found and published; null or left out where that says nothing: rows are told apart by their identity. */
   text?: string | null;
+  /** The sketch of it, where whoever read it made one along. */
+  sketch?: Sketch | null;
   publishedDesk: number | null;
   /** Why it cannot be used as it is. */
   leftOut: { reason: LeftOutReason; detail: string } | null;
+}
+
+/** How a look ended, which some sources know only at their end. */
+export interface Ended {
+  /** Whether what is not found any more is gone; false where a source only shows its newest. */
+  whole: boolean;
+  /** What of it could not be read, where the rest was. */
+  partly: Failure | null;
 }
 
 /** What a look can read, in batches, the oldest first. */
@@ -26,10 +36,8 @@ export type Looking =
       entries: AsyncIterable<Found[]>;
       /** Settings found out by looking, to be kept. */
       settings?: SourceSettings;
-      /** Whether what is not found any more is gone; false where a source only shows its newest. */
-      whole: boolean;
-      /** What of it could not be read, where the rest was. */
-      partly?: Failure | null;
+      /** How the look ended; looked at when all entries are read. */
+      ended: Ended;
     }
   | { ok: false; failure: Failure };
 

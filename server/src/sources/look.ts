@@ -1,10 +1,10 @@
-import { SourceSettings } from '@grivo/contract';
-import type { ProcedureDocument } from '@grivo/core';
+import type { ProcedureDocument, StepOf } from '@grivo/core';
 import type { Procedures } from '../engine/briefState.ts';
 import type { Ground } from '../engine/outside.ts';
 import { pinsFor } from '../routines/repository.ts';
+import type { Tools } from '../steps/tools.ts';
 import type { Sql } from '../store/database.ts';
-import { groupsOf } from './groups.ts';
+import { type Groups, groupsFor, stillWhole } from './groups.ts';
 
 interface PipelineRow {
   id: string;
@@ -50,16 +50,20 @@ const AT_ONCE = 1_000;
 
 /** Takes all that is new, a transaction after the other. What was taken before one failed stays taken. */
 export async function takeAllNew(
-  ground: Ground,
+  ports: TakePorts,
   procedures: Procedures,
   pipeline: string,
   words: TakeWords = NO_WORDS,
   from: ReadonlyMap<string, string> | null = null,
 ): Promise<Omit<Taken, 'more'>> {
+  const { ground } = ports;
   const briefs: string[] = [];
   let found = 0;
+  const groups = await groupsFor(ports, procedures, pipeline);
   for (let after = from; ; ) {
-    const taken = await ground.db.transaction((sql) => lookAndTake(sql, ground, procedures, pipeline, words, after));
+    const taken = await ground.db.transaction((sql) =>
+      lookAndTake(sql, ground, procedures, pipeline, { words, after, groups }),
+    );
     briefs.push(...taken.briefs);
     found += taken.found;
     if (taken.more === null) return { found, briefs };
@@ -67,14 +71,28 @@ export async function takeAllNew(
   }
 }
 
+/** How sources are looked at. */
+export interface LookWords {
+  words?: TakeWords;
+  /** Where each source is gone on from; a source that is not named is looked at from its beginning. */
+  after?: ReadonlyMap<string, string> | null;
+  /** Groups of the lists that are grouped, made before (see `groupsFor`). */
+  groups?: Groups;
+  /** The one source to be looked at; all where none is named. */
+  only?: string | null;
+}
+
+const NO_GROUPS: Groups = new Map();
+
+export type TakePorts = Pick<Tools, 'ground' | 'reader'>;
+
 /** One look at the sources of a pipeline: takes what is new, as many as its 'take' allows. */
 export async function lookAndTake(
   sql: Sql,
   ground: Ground,
   procedures: Procedures,
   pipelineId: string,
-  words: TakeWords = NO_WORDS,
-  after: ReadonlyMap<string, string> | null = null,
+  { words = NO_WORDS, after = null, groups = NO_GROUPS, only = null }: LookWords = {},
 ): Promise<Taken> {
   const pipeline = await lockPipeline(sql, pipelineId);
   if (!pipeline) return NOTHING;
@@ -85,8 +103,9 @@ export async function lookAndTake(
   const more = new Map(after);
   let full = false;
   for (const source of take.sources) {
+    if (only !== null && source !== only) continue;
     const room = (take.most ?? AT_ONCE) - found.length;
-    const offered = await newUnits(sql, pipeline.id, source, room, after?.get(source) ?? '');
+    const offered = await newUnits(sql, pipeline.id, source, room, after?.get(source) ?? '', groups.get(source));
     if (offered.length > 0) more.set(source, cursorOf(offered.at(-1)!));
     full ||= take.most === null && offered.length === room;
     // A round-up waits until so many are new.
@@ -140,23 +159,55 @@ export async function takeChosen(
 }
 
 /** Pipelines that are on and take from a source. */
-export async function pipelinesOf(sql: Sql, procedures: Procedures, source: string): Promise<string[]> {
+async function pipelinesOf(
+  sql: Sql,
+  procedures: Procedures,
+  source: string,
+): Promise<{ pipeline: string; gathers: boolean }[]> {
   const rows = await sql.rows<{ id: string; procedure_id: string; version: number }>(
     'SELECT id, procedure_id, version FROM pipeline WHERE is_on = 1 ORDER BY id',
   );
-  const out: string[] = [];
+  const out: { pipeline: string; gathers: boolean }[] = [];
   for (const { id, procedure_id, version } of rows) {
     const { document } = await procedures.get(sql, procedure_id, version);
-    if (document.steps.some((step) => step.kind === 'take' && !step.off && step.sources.includes(source))) out.push(id);
+    const take = document.steps.find((step) => step.kind === 'take' && !step.off && step.sources.includes(source)) as
+      | StepOf<'take'>
+      | undefined;
+    if (take) out.push({ pipeline: id, gathers: take.gather !== null });
   }
   return out;
 }
 
-/** What was put into a source goes to its pipelines at once: nobody waits for the next look. */
-export async function takeFor(ground: Ground, procedures: Procedures, source: string): Promise<string[]> {
+/**
+ * What was put into a source goes to its pipelines at once: nobody waits for the next look.
+ * @param item what was just put in, where it is one thing: what was there before it is not walked over again, unless a
+ *   pipeline gathers several
+ */
+export async function takeFor(
+  ports: TakePorts,
+  procedures: Procedures,
+  source: string,
+  item: string | null = null,
+  /** Writes down what was taken, in the transaction that took it. */
+  note: (sql: Sql, briefs: readonly string[]) => Promise<void> = async () => undefined,
+): Promise<string[]> {
+  const { ground } = ports;
   const briefs: string[] = [];
-  for (const pipeline of await pipelinesOf(ground.db, procedures, source))
-    briefs.push(...(await ground.db.transaction((sql) => lookAndTake(sql, ground, procedures, pipeline))).briefs);
+  for (const { pipeline, gathers } of await pipelinesOf(ground.db, procedures, source)) {
+    const groups = item === null ? await groupsFor(ports, procedures, pipeline) : NO_GROUPS;
+    // Ids grow: everything from the item on has an id above one letter less of its own.
+    const after = item !== null && !gathers ? new Map([[source, item.slice(0, -1)]]) : null;
+    const taken = await ground.db.transaction(async (sql) => {
+      const some = await lookAndTake(sql, ground, procedures, pipeline, {
+        groups,
+        after,
+        ...(after ? { only: source } : {}),
+      });
+      if (some.briefs.length > 0) await note(sql, some.briefs);
+      return some;
+    });
+    briefs.push(...taken.briefs);
+  }
   return briefs;
 }
 
@@ -178,14 +229,22 @@ async function newItems(sql: Sql, pipeline: string, source: string, most: number
 }
 
 /** What is new, each with what it is taken together with: of a list that is grouped, the phrases of a group. */
-async function newUnits(sql: Sql, pipeline: string, source: string, most: number, after: string): Promise<Unit[]> {
-  const [row] = await sql.rows<{ settings: unknown }>('SELECT settings FROM source WHERE id = ?', [source]);
-  const settings = row && SourceSettings.parse(row.settings);
-  if (settings?.kind !== 'keywords' || settings.group === 'each')
-    return (await newItems(sql, pipeline, source, most, after)).map((item) => [item]);
-  if (most <= 0 || (await newItems(sql, pipeline, source, 1, after)).length === 0) return [];
-  const groups = await groupsOf(sql, pipeline, source, settings.group);
-  return groups.filter((unit) => cursorOf(unit) > after).slice(0, most);
+async function newUnits(
+  sql: Sql,
+  pipeline: string,
+  source: string,
+  most: number,
+  after: string,
+  groups: readonly Unit[] | undefined,
+): Promise<Unit[]> {
+  if (!groups) return (await newItems(sql, pipeline, source, most, after)).map((item) => [item]);
+  if (most <= 0) return [];
+  return stillWhole(
+    sql,
+    pipeline,
+    groups.filter((unit) => cursorOf(unit) > after),
+    most,
+  );
 }
 
 /** Where a list is gone on from after a unit: units come in the order of their first items. */

@@ -1,6 +1,9 @@
+import { setImmediate } from 'node:timers/promises';
 import type { IntakeRow, SheetPreview, SheetSettings } from '@grivo/contract';
 import { rowReader } from '@grivo/core';
 import type { Sql } from '../store/database.ts';
+import { TableRefused } from '../tables/csv.ts';
+import type { OpenTable } from '../tables/open.ts';
 import type { TableRow } from '../tables/row.ts';
 import { sha } from './fingerprint.ts';
 import type { LookPorts } from './kind.ts';
@@ -8,6 +11,7 @@ import { begunTable, foundReader, guessedSettings, openSheet } from './kinds/she
 
 /** Rows a preview reads; longer sheets are looked at whole, but shown in part. */
 const MOST_READ = 50_000;
+const AT_ONCE = 500;
 const SHOWN_FIRST = 40;
 const SHOWN_LAST = 12;
 const SHOWN_FAULTY = 200;
@@ -23,7 +27,21 @@ export async function previewSheet(
 ): Promise<Previewed> {
   const opened = await openSheet(ports, given, signal);
   if (!opened.ok) return opened;
-  const { head, rows } = await begunTable(opened.table);
+  try {
+    return await shownTable(ports, source, given, opened.table);
+  } catch (error) {
+    if (!(error instanceof TableRefused)) throw error;
+    return { ok: false, problem: error.problem, mend: 'Mend it there, or choose other marks for cells and quotes.' };
+  }
+}
+
+async function shownTable(
+  ports: LookPorts,
+  source: { id: string; name: string },
+  given: SheetSettings,
+  table: OpenTable,
+): Promise<Previewed> {
+  const { head, rows } = await begunTable(table);
   const settings = guessedSettings(given, head);
   const { read } = rowReader(settings);
   const found = foundReader(settings, source.name);
@@ -35,7 +53,10 @@ export async function previewSheet(
   let count = 0;
   let usable = 0;
   for await (const batch of rows) {
+    let done = 0;
     for (const row of batch) {
+      // Others have their turn between.
+      if (++done % AT_ONCE === 0) await setImmediate();
       if (row.blank) continue;
       seen++;
       if (row.n > header) count++;
@@ -56,13 +77,13 @@ export async function previewSheet(
     ok: true,
     preview: {
       settings,
-      tables: opened.table.tables,
-      encoding: opened.table.encoding,
-      separator: opened.table.separator,
+      tables: table.tables,
+      encoding: table.encoding,
+      separator: table.separator,
       rows: count,
       usable,
       shown: await withItems(ports.ground.db, source.id, all),
-      faults: opened.table.faults.slice(0, 100),
+      faults: table.faults.slice(0, 100),
     },
   };
 }

@@ -1,7 +1,7 @@
 import { type Looked, SourceSettings } from '@grivo/contract';
-import { type Failure, wordsOf } from '@grivo/core';
+import { type Failure, type Sketch, wordsOf } from '@grivo/core';
 import { nearRepeats, rememberWrites } from '../sketches/nearRepeats.ts';
-import type { Sql } from '../store/database.ts';
+import { isLostConnection, type Sql } from '../store/database.ts';
 import type { SourceRow } from './entity.ts';
 import { fingerprintOf, sha } from './fingerprint.ts';
 import type { Found, LookPorts, SourceReader } from './kind.ts';
@@ -84,7 +84,14 @@ export async function refreshSource(ports: LookPorts, id: string): Promise<Refre
     return { kind: 'looked', looked: { ...counts, trouble: words?.sentence ?? null, mend: words?.mend ?? null } };
   } catch (error) {
     await db.run('UPDATE source SET looking_until = NULL WHERE id = ?', [id]).catch(() => undefined);
-    throw error;
+    if (isLostConnection(error)) throw error;
+    // A fault of ours: said at the source, so that it is looked at again when its time comes and not at once for ever.
+    ports.ground.log.error({ err: error, source: id }, 'a look failed');
+    const { message, stack } = error instanceof Error ? error : new Error(String(error));
+    const failure: Failure = { code: 'defect', message: message.slice(0, 1_000), stack: stack?.slice(0, 8_000) ?? '' };
+    await db.run('UPDATE source SET failure = ? WHERE id = ?', [JSON.stringify(failure), id]);
+    const { sentence, mend } = wordsOf(failure);
+    return { kind: 'looked', looked: { ...counts, trouble: sentence, mend } };
   }
 }
 
@@ -130,7 +137,8 @@ async function read(
       counts.found += batch.length;
       const keyed = new Map(batch.map((found) => [sha(found.identity), found]));
       if (seen.size <= MOST_WATCHED) for (const identity of keyed.keys()) seen.add(identity);
-      const kept = await db.transaction((sql) => keep(sql, ports, source.id, keyed, how));
+      const sketched = await sketchesOf(ports, keyed);
+      const kept = await db.transaction((sql) => keep(sql, ports, source.id, keyed, how, sketched));
       counts.fresh += kept.fresh;
       counts.changed += kept.changed;
       counts.leftOut += kept.leftOut;
@@ -144,8 +152,8 @@ async function read(
     await db.transaction((sql) =>
       offerFrom(sql, source.id, settings.startFrom, (day) => Date.parse(`${day}T00:00:00Z`)),
     );
-  if (looking.whole && seen.size <= MOST_WATCHED) await db.transaction((sql) => markGone(sql, source.id, seen));
-  return { failure: looking.partly ?? null, looked: true };
+  if (looking.ended.whole && seen.size <= MOST_WATCHED) await db.transaction((sql) => markGone(sql, source.id, seen));
+  return { failure: looking.ended.partly, looked: true };
 }
 
 interface KnownItem {
@@ -156,6 +164,22 @@ interface KnownItem {
   by_hand: number;
 }
 
+/** Sketches of what a batch tells, by identity: made where everything is read, not in the way of others. */
+async function sketchesOf(
+  { reader }: LookPorts,
+  batch: ReadonlyMap<string, Found>,
+): Promise<ReadonlyMap<string, Sketch | null>> {
+  const out = new Map<string, Sketch | null>();
+  const texts: { identity: string; text: string }[] = [];
+  for (const [identity, { sketch, text }] of batch)
+    if (sketch !== undefined) out.set(identity, sketch);
+    else if (text) texts.push({ identity, text });
+  if (texts.length === 0) return out;
+  const made = await reader.read('sketches', { texts: texts.map(({ text }) => text) });
+  for (const [i, { identity }] of texts.entries()) out.set(identity, made.ok ? (made.value[i] ?? null) : null);
+  return out;
+}
+
 /** Keeps a batch: what is new is added, what has changed is brought up to date. */
 async function keep(
   sql: Sql,
@@ -163,6 +187,7 @@ async function keep(
   source: string,
   batch: ReadonlyMap<string, Found>,
   { settings, reread, aside }: { settings: SourceSettings; reread: boolean; aside: boolean },
+  sketched: ReadonlyMap<string, Sketch | null>,
 ): Promise<Omit<Counts, 'found'>> {
   const known = new Map(
     (
@@ -179,8 +204,7 @@ async function keep(
     sql,
     new Map(
       [...fresh].map(([identity, id]) => {
-        const { text = null, subject } = batch.get(identity)!;
-        return [id, { text, title: subject, identity }];
+        return [id, { sketch: sketched.get(identity) ?? null, title: batch.get(identity)!.subject, identity }];
       }),
     ),
   );

@@ -1,6 +1,7 @@
 import type { ItemText } from '@grivo/contract';
-import { carries, countWords, type Failure, passagesOf } from '@grivo/core';
+import type { Failure } from '@grivo/core';
 import { pageOf, readPage } from '../adapters/pages.ts';
+import { readDocument } from '../documents/reader.ts';
 import { fileAbout, fileBody } from '../files/repository.ts';
 import { GivenDocument } from '../steps/readText.ts';
 import type { LookPorts } from './kind.ts';
@@ -31,8 +32,8 @@ export async function itemText(
       address: page.address,
       language: page.language,
       paragraphs: page.paragraphs.map((text, i) => ({ text, place: page.places?.[i] ?? null })),
-      words: page.paragraphs.reduce((sum, text) => sum + countWords(text, page.language), 0),
-      carries: carries(passagesOf(page, '')),
+      words: read.page.words,
+      carries: read.page.carries,
     },
   };
 
@@ -40,22 +41,16 @@ export async function itemText(
     if (document) {
       const about = await fileAbout(ports.ground.db, document.file);
       const bytes = about ? await fileBody(ports.ground.db, document.file) : Buffer.alloc(0);
-      const page = pageOf(await ports.reader.read(bytes, { name: document.fileName, fetched: false }), {
-        address: '',
-        name: subject,
-        language: 'en',
-      });
+      const read = await readDocument(ports.reader, bytes, { name: document.fileName, fetched: false });
+      const page = pageOf(read, { address: '', name: subject });
       return { at: document.fileName, page };
     }
     if (typeof link === 'string') return { at: link, page: await readPage(ports, link, 'en', signal) };
-    const page = pageOf(
-      await ports.reader.read(Buffer.from(String(came ?? '')), { mime: 'text/plain', fetched: false }),
-      {
-        address: '',
-        name: subject,
-        language: 'en',
-      },
-    );
+    const notes = Buffer.from(String(came ?? ''));
+    const page = pageOf(await readDocument(ports.reader, notes, { mime: 'text/plain', fetched: false }), {
+      address: '',
+      name: subject,
+    });
     return { at: 'the notes', page };
   }
 }

@@ -2,6 +2,7 @@ import type { KeywordSettings, SheetSettings } from '@grivo/contract';
 import { opportunityBy } from '@grivo/core';
 import Papa from 'papaparse';
 import type { Sql } from '../store/database.ts';
+import { TableRefused } from '../tables/csv.ts';
 import { sha } from './fingerprint.ts';
 import { measuresIn } from './keywords.ts';
 import type { LookPorts } from './kind.ts';
@@ -27,7 +28,12 @@ export async function* writtenBack(
 ): AsyncGenerator<string, { problem: string; mend: string } | null> {
   const opened = await openSheet(ports, given, signal);
   if (!opened.ok) return opened;
-  const { head, rows } = await begunTable(opened.table);
+  const begun = await begunTable(opened.table).catch((error: unknown) => {
+    if (error instanceof TableRefused) return error.problem;
+    throw error;
+  });
+  if (typeof begun === 'string') return { problem: begun, mend: 'Mend it there, or part it.' };
+  const { head, rows } = begun;
   const settings = guessedSettings(given, head);
   const found = foundReader(settings, source.name);
   for await (const batch of rows) {

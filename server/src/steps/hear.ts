@@ -9,7 +9,7 @@ import {
   spokenPassages,
 } from '@grivo/core';
 import { z } from 'zod';
-import type { HeardText } from '../adapters/transcriber.ts';
+import type { HeardText } from '../adapters/heard.ts';
 import type { Performer, StepContext } from '../engine/performer.ts';
 import { storePassages } from '../materials/repository.ts';
 import { getRecording, RecordingField } from '../sound/recording.ts';

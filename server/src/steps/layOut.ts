@@ -1,4 +1,4 @@
-import { blocksFromMarkdown, blocksFromPlain, EMPTY_ARTICLE, lineOf, type StepOf, slugOf, tidy } from '@grivo/core';
+import { blocksFromPlain, EMPTY_ARTICLE, lineOf, type StepOf, slugOf, tidy } from '@grivo/core';
 import { addRevision, ensureArticle } from '../articles/repository.ts';
 import type { Performer } from '../engine/performer.ts';
 import { filled } from './asking.ts';
@@ -10,7 +10,20 @@ export function performLayOut(tools: Tools): Performer<StepOf<'lay out'>> {
   return async (step, context) => {
     const own = filled({ body: step.body, title: step.title }, context);
     if (!own.ok) return own.result;
-    const body = step.reads === 'Markdown' ? blocksFromMarkdown(own.texts.body) : blocksFromPlain(own.texts.body);
+    const read =
+      step.reads === 'Markdown'
+        ? await tools.reader.read('markdown', { text: own.texts.body })
+        : { ok: true as const, value: blocksFromPlain(own.texts.body) };
+    if (!read.ok || read.value === null)
+      return {
+        kind: 'failed',
+        failure: {
+          code: 'page-unreadable',
+          address: 'the text',
+          reason: read.ok ? 'its parts lie too deep in each other' : read.problem,
+        },
+      };
+    const body = read.value;
     if (body.length === 0) return missing('body');
     const { language } = context.brief.document;
     const title = own.texts.title.replace(/\s+/g, ' ').trim();

@@ -13,7 +13,7 @@ import {
 import { z } from 'zod';
 import type { Performer, StepContext, StepResult } from '../engine/performer.ts';
 import { storePassages } from '../materials/repository.ts';
-import { passagesOfTranscript, type ReadTranscript, readTranscript, readUploaded } from '../videos/transcript.ts';
+import { type Part, type ReadTranscript, readTranscript, readUploaded } from '../videos/transcript.ts';
 import { filled } from './asking.ts';
 import { field, GatheredItems, missing, PassagesField } from './fields.ts';
 import { afterReading, GivenDocument, readAddress, readFile, readNotes } from './readText.ts';
@@ -80,7 +80,7 @@ async function readOne(tools: Tools, step: ReadStep, context: StepContext): Prom
   if (step.what === 'the document' && document) return readFile(tools, step, context, document);
   const file = context.fields['captions'];
   if (step.what === 'the captions' && typeof file === 'string')
-    return spokenOf(tools, step, context, '', await readUploaded(tools.ground.db, file, titleOf(context)));
+    return spokenOf(tools, context, '', await readUploaded(tools, file, titleOf(context), partOf(step, context)));
   const own = filled({ address: step.address }, context);
   if (!own.ok) return own.result;
   const address = own.texts.address.trim();
@@ -96,13 +96,22 @@ async function readOne(tools: Tools, step: ReadStep, context: StepContext): Prom
 
 async function readSpoken(tools: Tools, step: ReadStep, context: StepContext, address: string): Promise<StepResult> {
   const wanted = context.brief.document.language;
-  const first = await readTranscript(tools.network, address, wanted, context.signal);
+  const part = partOf(step, context);
+  const first = await readTranscript(tools, address, wanted, context.signal, part);
   // Captions in another language are read all the same: what is said in them is what the article is made of.
   const done =
     !first.ok && first.failure.code === 'no-captions' && first.failure.there.length > 0
-      ? await readTranscript(tools.network, address, null, context.signal)
+      ? await readTranscript(tools, address, null, context.signal, part)
       : first;
-  return spokenOf(tools, step, context, address, done);
+  return spokenOf(tools, context, address, done);
+}
+
+/** The part of it that is wanted: as the step says, else as the person chose. */
+function partOf(step: ReadStep, context: StepContext): Part | undefined {
+  const chosen = Range.safeParse(context.fields['range']).data;
+  const from = secondsOf(step.from) ?? chosen?.from ?? 0;
+  const to = secondsOf(step.to) ?? chosen?.to ?? Number.POSITIVE_INFINITY;
+  return from > 0 || to !== Number.POSITIVE_INFINITY ? { from, to } : undefined;
 }
 
 function titleOf(context: StepContext): string {
@@ -112,18 +121,13 @@ function titleOf(context: StepContext): string {
 
 async function spokenOf(
   tools: Tools,
-  step: ReadStep,
   context: StepContext,
   address: string,
   done: ReadTranscript,
 ): Promise<StepResult> {
   if (!done.ok) return { kind: 'failed', failure: done.failure };
   const { transcript } = done;
-  const chosen = Range.safeParse(context.fields['range']).data;
-  const from = secondsOf(step.from) ?? chosen?.from ?? 0;
-  const to = secondsOf(step.to) ?? chosen?.to ?? Number.POSITIVE_INFINITY;
-  const part = from > 0 || to !== Number.POSITIVE_INFINITY ? { from, to } : undefined;
-  const { passages, chapters, words } = passagesOfTranscript(transcript, part);
+  const { passages, chapters, words } = transcript.passages;
   if (passages.length === 0)
     return {
       kind: 'failed',

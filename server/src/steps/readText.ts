@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import { carries, type Passage, type StepOf } from '@grivo/core';
 import { z } from 'zod';
 import { pageOf, type ReadPage, readPage } from '../adapters/pages.ts';
+import { readDocument } from '../documents/reader.ts';
 import type { StepContext, StepResult } from '../engine/performer.ts';
 import { fileAbout, fileBody } from '../files/repository.ts';
 import { storePage } from '../materials/repository.ts';
@@ -53,11 +54,11 @@ export async function readFile(
   const about = await fileAbout(tools.ground.db, file);
   if (!about) return unreadable(fileName, 'the file is gone');
   const bytes = await fileBody(tools.ground.db, file);
-  const read = pageOf(await tools.reader.read(bytes, { name: fileName, fetched: false }), {
+  const { language } = context.brief.document;
+  const wanted = { language, mostWords: step.most };
+  const read = pageOf(await readDocument(tools.reader, bytes, { name: fileName, fetched: false }, wanted), {
     address: '',
     name: fileName.replace(/\.\w+$/, ''),
-    language: context.brief.document.language,
-    mostWords: step.most,
   });
   return read.ok
     ? kept(tools, context, read, { address: '', title: read.page.title, by: '' })
@@ -72,11 +73,11 @@ export async function readNotes(tools: Tools, context: StepContext): Promise<Ste
   if (typeof text !== 'string') return missing('text');
   const link = context.fields['link'];
   const address = typeof link === 'string' && URL.canParse(link) ? link : '';
-  const read = pageOf(await tools.reader.read(Buffer.from(text), { mime: 'text/plain', fetched: false }), {
+  const wanted = { language: context.brief.document.language, mostWords: null };
+  const said = { mime: 'text/plain', fetched: false };
+  const read = pageOf(await readDocument(tools.reader, Buffer.from(text), said, wanted), {
     address,
     name: context.brief.subject,
-    language: context.brief.document.language,
-    mostWords: null,
   });
   if (!read.ok) return unreadable('the notes', read.reason);
   // Said by different people of the same words, they are different notes.

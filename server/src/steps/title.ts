@@ -60,7 +60,9 @@ export function performTitle(tools: Tools): Performer<StepOf<'title'>> {
 function cut(text: string, most: number): string {
   if (text.length <= most) return text;
   const head = text.slice(0, most + 1);
-  return head.slice(0, Math.max(head.lastIndexOf(' '), Math.floor(most * 0.6))).replace(/(?<![\s,;:–-])[\s,;:–-]+$/, '');
+  return head
+    .slice(0, Math.max(head.lastIndexOf(' '), Math.floor(most * 0.6)))
+    .replace(/(?<![\s,;:–-])[\s,;:–-]+$/, '');
 }
 
 function unique(words: readonly string[]): string[] {

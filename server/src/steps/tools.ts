@@ -7,10 +7,10 @@ import type { Transcriber } from '../adapters/transcriber.ts';
 import type { VideoHost } from '../adapters/videoHost.ts';
 import type { Writer } from '../adapters/writer.ts';
 import type { Secrets } from '../config/secrets.ts';
-import type { DocumentReader } from '../documents/reader.ts';
 import type { Ground } from '../engine/outside.ts';
 import type { StepContext } from '../engine/performer.ts';
 import type { Network } from '../network/network.ts';
+import type { ReadingRoom } from '../reading/room.ts';
 import type { ServiceDirectory } from '../services/directory.ts';
 import type { ServiceRow } from '../services/entity.ts';
 import type { Mail } from '../telling/mail.ts';
@@ -27,8 +27,8 @@ export interface Tools {
   keywordFigures: KeywordFigures;
   micropub: Micropub;
   transcriber: Transcriber;
-  /** Reads documents, each apart from everything else. */
-  reader: DocumentReader;
+  /** Where everything that comes from outside is read, apart from everything else. */
+  reader: ReadingRoom;
   secrets: Secrets;
   /** Where others reach this installation, when they can: hubs push feeds there. */
   publicUrl: string | null;

@@ -1,3 +1,4 @@
+import { setImmediate } from 'node:timers/promises';
 import Papa from 'papaparse';
 import { ArrayRow, type TableRow } from './row.ts';
 import { scanRows } from './scan.ts';
@@ -9,7 +10,25 @@ export interface TableFault {
 }
 
 /** No row is longer than this; what is, is a quote that was never closed. */
-const LONGEST_ROW = 1_000_000;
+const LONGEST_ROW = 500_000;
+/** Cells a row may have. */
+export const MOST_COLUMNS = 1_000;
+/** Quotes that are never closed, after which a table is no table: for each the rest is read anew. */
+const MOST_UNCLOSED = 20;
+const MOST_FAULTS = 1_000;
+/** Letters read without letting others have their turn. */
+const SLICE = 131_072;
+
+/** A table that is not read on, with why. */
+export class TableRefused extends Error {
+  constructor(readonly problem: string) {
+    super(problem);
+  }
+}
+
+function refuseWide(row: number): never {
+  throw new TableRefused(`row ${row} has more than ${MOST_COLUMNS.toLocaleString('en-GB')} cells`);
+}
 
 interface LowParser {
   parse(text: string, base: number, ignoreLastRow: boolean): Papa.ParseResult<string[]>;
@@ -19,6 +38,7 @@ interface LowParser {
  * Rows of a text with separated cells (RFC 4180), a batch for each part of the text. What is well formed is only scanned;
  * from a row on that is not, the part is parsed by a library that knows what people write. A quote that is never closed
  * does not swallow what follows: it is named, and the reading goes on at the next line with the quote as a letter.
+ * @throws {TableRefused} in the middle, when it turns out to be no table
  */
 export async function* csvRows(
   text: AsyncIterable<string>,
@@ -30,27 +50,37 @@ export async function* csvRows(
   const plain = new Parser({ delimiter: separator, newline: '\n', quoteChar: '\u0000' });
   let rest = '';
   let row = 0;
+  let unclosed = 0;
+  const fault = (one: TableFault) => {
+    if (faults.length < MOST_FAULTS) faults.push(one);
+  };
   const note = (errors: Papa.ParseError[]) => {
     for (const { code, row: at = 0 } of errors)
-      if (code === 'InvalidQuotes') faults.push({ row: row + at + 1, problem: 'a quote stands where none belongs' });
+      if (code === 'InvalidQuotes') fault({ row: row + at + 1, problem: 'a quote stands where none belongs' });
   };
   const done = (rows: TableRow[]): TableRow[] => {
     row += rows.length;
     const isBlank = (one: TableRow) => one.length === 1 && one.at(0) === '';
     return rows.some(isBlank) ? rows.filter((one) => !isBlank(one)) : rows;
   };
-  const parsed = (rows: string[][]): TableRow[] => done(rows.map((cells) => new ArrayRow(cells)));
+  const parsed = (rows: string[][]): TableRow[] => {
+    const wide = rows.findIndex((cells) => cells.length > MOST_COLUMNS);
+    if (wide >= 0) refuseWide(row + wide + 1);
+    return done(rows.map((cells) => new ArrayRow(cells)));
+  };
   /** The first line of the rest, its quotes taken as letters. */
   const plainLine = (): string[][] => {
-    faults.push({ row: row + 1, problem: 'a quote is opened and never closed' });
+    fault({ row: row + 1, problem: 'a quote is opened and never closed' });
+    if (++unclosed > MOST_UNCLOSED) throw new TableRefused('too many quotes in it are opened and never closed');
     const end = rest.indexOf('\n');
     const line = end < 0 ? rest : rest.slice(0, end);
     rest = end < 0 ? '' : rest.slice(end + 1);
     return plain.parse(line, 0, false).data;
   };
-  for await (const part of text) {
+  for await (const part of sliced(text)) {
     rest += part;
-    const scanned = scanRows(rest, separator);
+    const scanned = scanRows(rest, separator, MOST_COLUMNS);
+    if (scanned.wide) refuseWide(row + scanned.rows.length + 1);
     const rows = done(scanned.rows);
     rest = rest.slice(scanned.end);
     if (scanned.odd) {
@@ -63,6 +93,7 @@ export async function* csvRows(
     if (rows.length > 0) yield rows;
   }
   while (rest !== '') {
+    await setImmediate();
     const whole = reader.parse(rest, 0, true);
     note(whole.errors);
     const rows = parsed(whole.data);
@@ -76,4 +107,13 @@ export async function* csvRows(
     }
     if (rows.length > 0) yield rows;
   }
+}
+
+/** Parts that are not too long to be read at once; others have their turn between them. */
+async function* sliced(text: AsyncIterable<string>): AsyncGenerator<string> {
+  for await (const part of text)
+    for (let at = 0; at < part.length; at += SLICE) {
+      if (at > 0) await setImmediate();
+      yield part.length <= SLICE ? part : part.slice(at, at + SLICE);
+    }
 }

@@ -1,8 +1,9 @@
 import { guessSeparator, type Separator } from '@grivo/core';
+import type { ReadingRoom } from '../reading/room.ts';
 import { csvRows, type TableFault } from './csv.ts';
 import { decoded, type Encoding, guessEncoding } from './decode.ts';
 import { ArrayRow, type TableRow } from './row.ts';
-import { isWorkbook, readWorkbook } from './workbook.ts';
+import { isWorkbook, openWorkbook } from './workbook.ts';
 
 /** How a table is to be read; 'guess' looks. */
 export interface TableReading {
@@ -28,7 +29,11 @@ const SAMPLE = 65_536;
 const MOST_WORKBOOK = 60_000_000;
 
 /** Opens a CSV, TSV, XLSX or ODS file by what it holds, whatever it is called. */
-export async function openTable(bytes: AsyncIterable<Uint8Array>, how: TableReading): Promise<Opened> {
+export async function openTable(
+  reader: ReadingRoom,
+  bytes: AsyncIterable<Uint8Array>,
+  how: TableReading,
+): Promise<Opened> {
   const parts = bytes[Symbol.asyncIterator]();
   const head: Uint8Array[] = [];
   let size = 0;
@@ -48,7 +53,15 @@ export async function openTable(bytes: AsyncIterable<Uint8Array>, how: TableRead
       yield next.value;
     }
   };
-  if (isWorkbook(sample)) return workbook(whole(), how.table);
+  if (isWorkbook(sample)) return workbook(reader, whole(), how.table);
+  return textTable(sample, whole(), how);
+}
+
+/**
+ * A table in a text.
+ * @param sample its first bytes, by which it is told what it is
+ */
+export function textTable(sample: Buffer, bytes: AsyncIterable<Uint8Array>, how: Omit<TableReading, 'table'>): Opened {
   const encoding = how.encoding === 'guess' ? guessEncoding(sample.subarray(0, SAMPLE)) : how.encoding;
   const text = new TextDecoder(encoding).decode(sample.subarray(0, SAMPLE));
   if (/[\u0000-\u0008\u000e-\u001a]/.test(text.slice(0, 4_000)))
@@ -58,11 +71,11 @@ export async function openTable(bytes: AsyncIterable<Uint8Array>, how: TableRead
   const faults: TableFault[] = [];
   return {
     ok: true,
-    table: { tables: [], encoding, separator, faults, rows: csvRows(decoded(whole(), encoding), separator, faults) },
+    table: { tables: [], encoding, separator, faults, rows: csvRows(decoded(bytes, encoding), separator, faults) },
   };
 }
 
-async function workbook(bytes: AsyncIterable<Uint8Array>, table: string | null): Promise<Opened> {
+async function workbook(reader: ReadingRoom, bytes: AsyncIterable<Uint8Array>, table: string | null): Promise<Opened> {
   const all: Uint8Array[] = [];
   let size = 0;
   for await (const part of bytes) {
@@ -71,11 +84,10 @@ async function workbook(bytes: AsyncIterable<Uint8Array>, table: string | null):
       return { ok: false, problem: `a workbook may be ${MOST_WORKBOOK / 1_000_000} MB; save it as CSV instead` };
     all.push(part);
   }
-  const read = await readWorkbook(Buffer.concat(all), table);
+  const read = await openWorkbook(reader, Buffer.concat(all), table);
   if (!read.ok) return read;
   const rows = async function* () {
-    for (let at = 0; at < read.rows.length; at += 1_000)
-      yield read.rows.slice(at, at + 1_000).map((cells) => new ArrayRow(cells));
+    for await (const part of read.rows) yield part.map((cells) => new ArrayRow(cells));
   };
   return {
     ok: true,

@@ -9,13 +9,16 @@ export interface Scanned {
   end: number;
   /** Whether it is not written as it should be. */
   odd: boolean;
+  /** Whether the row after those read has more cells than it may. */
+  wide: boolean;
 }
 
 /**
  * The rows of a text that are whole and well formed (RFC 4180), up to the first that is not. Nothing is copied: a row knows
  * where its cells are.
+ * @param mostCells of a row
  */
-export function scanRows(text: string, separator: string): Scanned {
+export function scanRows(text: string, separator: string, mostCells = Number.POSITIVE_INFINITY): Scanned {
   const part = separator.charCodeAt(0);
   const rows: TextRow[] = [];
   let bounds = new Int32Array(Math.max(64, text.length >> 2));
@@ -24,6 +27,7 @@ export function scanRows(text: string, separator: string): Scanned {
   let rowAt = 0;
   let firstOfRow = 0;
   let odd = false;
+  let wide = false;
   for (let i = 0; i < text.length; ) {
     if (cells * 2 + 2 > bounds.length) {
       const more = new Int32Array(bounds.length * 2);
@@ -54,13 +58,17 @@ export function scanRows(text: string, separator: string): Scanned {
     if (next >= text.length) break;
     cells++;
     i = next + 1;
+    if (cells - firstOfRow > mostCells) {
+      wide = true;
+      break;
+    }
     if (text.charCodeAt(next) !== LINE) continue;
     rows.push(new TextRow(of, firstOfRow, cells - firstOfRow));
     firstOfRow = cells;
     rowAt = i;
   }
   of.bounds = bounds;
-  return { rows, end: rowAt, odd };
+  return { rows, end: rowAt, odd, wide };
 }
 
 const UNFINISHED = Number.MAX_SAFE_INTEGER;

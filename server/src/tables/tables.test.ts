@@ -1,8 +1,12 @@
 import { utils, write } from '@e965/xlsx';
-import { describe, expect, test } from 'vitest';
+import { afterAll, describe, expect, test } from 'vitest';
+import { ReadingRoom } from '../reading/room.ts';
 import { decoded, guessEncoding } from './decode.ts';
 import { openTable, type TableReading } from './open.ts';
 import { unpackedSize } from './workbook.ts';
+
+const reader = new ReadingRoom();
+afterAll(() => reader.close());
 
 const GUESS: TableReading = { encoding: 'guess', separator: 'guess', table: null };
 
@@ -11,7 +15,7 @@ async function* parts(bytes: Uint8Array, size = 7): AsyncGenerator<Uint8Array> {
 }
 
 async function rowsOf(bytes: Uint8Array | string, how: Partial<TableReading> = {}, size = 7) {
-  const opened = await openTable(parts(typeof bytes === 'string' ? Buffer.from(bytes) : bytes, size), {
+  const opened = await openTable(reader, parts(typeof bytes === 'string' ? Buffer.from(bytes) : bytes, size), {
     ...GUESS,
     ...how,
   });
@@ -128,7 +132,7 @@ describe('workbooks', () => {
   });
 
   test('the tables are named, and the first is read when none is asked for', async () => {
-    const opened = await openTable(parts(book('xlsx'), 4_096), GUESS);
+    const opened = await openTable(reader, parts(book('xlsx'), 4_096), GUESS);
     expect(opened.ok && opened.table.tables).toEqual(['Cover', 'Stock']);
   });
 

@@ -1,13 +1,12 @@
-import { join } from 'node:path';
-import { Worker } from 'node:worker_threads';
+import type { ReadingRoom } from '../reading/room.ts';
+import { TableRefused } from './csv.ts';
 
-export type ReadWorkbook = { ok: true; tables: string[]; rows: string[][] } | { ok: false; problem: string };
+export type ReadWorkbook =
+  | { ok: true; tables: string[]; rows: AsyncIterable<string[][]> }
+  | { ok: false; problem: string };
 
 /** What a workbook may grow to when it is unpacked, in bytes. */
 const MOST_UNPACKED = 250_000_000;
-const TIME_LIMIT_MS = 60_000;
-const MEMORY_MB = 1_024;
-export const MOST_WORKBOOK_ROWS = 100_000;
 
 /** Whether a file is a packed workbook (XLSX, ODS), by its first bytes. */
 export function isWorkbook(head: Uint8Array): boolean {
@@ -15,11 +14,11 @@ export function isWorkbook(head: Uint8Array): boolean {
 }
 
 /**
- * Reads a table of an XLSX or ODS file: formulas as what they came to, days as ISO, merged cells filled. What would unpack
- * to more than a quarter of a gigabyte is refused before it is unpacked.
+ * Opens a table of an XLSX or ODS file; its rows come in parts. What would unpack to more than a quarter of a gigabyte is
+ * refused before it is unpacked.
  * @param table the table's name, null for the first
  */
-export async function readWorkbook(bytes: Buffer, table: string | null): Promise<ReadWorkbook> {
+export async function openWorkbook(reader: ReadingRoom, bytes: Buffer, table: string | null): Promise<ReadWorkbook> {
   const size = unpackedSize(bytes);
   if (size === null) return { ok: false, problem: 'it begins as a workbook, but its end is missing' };
   if (size > MOST_UNPACKED)
@@ -27,23 +26,23 @@ export async function readWorkbook(bytes: Buffer, table: string | null): Promise
       ok: false,
       problem: `unpacked it would be ${Math.round(size / 1_000_000).toLocaleString('en-GB')} MB; the limit is ${MOST_UNPACKED / 1_000_000} MB`,
     };
-  const worker = new Worker(join(import.meta.dirname, 'workbookWorker.mjs'), {
-    workerData: { bytes, table, mostRows: MOST_WORKBOOK_ROWS },
-    resourceLimits: { maxOldGenerationSizeMb: MEMORY_MB },
-  });
-  return new Promise<ReadWorkbook>((resolve) => {
-    const limit = setTimeout(() => {
-      void worker.terminate();
-      resolve({ ok: false, problem: 'it takes more than a minute to read' });
-    }, TIME_LIMIT_MS);
-    const end = (read: ReadWorkbook) => {
-      clearTimeout(limit);
-      void worker.terminate();
-      resolve(read);
-    };
-    worker.once('message', (read: ReadWorkbook) => end(read));
-    worker.once('error', (error) => end({ ok: false, problem: `it cannot be read: ${error.message}` }));
-  });
+  const parts = reader.parts('workbook', { bytes, table });
+  const first = await parts.next();
+  if (first.done) return first.value.ok ? { ok: false, problem: 'it has no table' } : first.value;
+  const { tables } = first.value as { tables: string[] };
+  return {
+    ok: true,
+    tables,
+    rows: (async function* () {
+      for (;;) {
+        const next = await parts.next();
+        if (!next.done) {
+          if ('rows' in next.value) yield next.value.rows;
+        } else if (next.value.ok) return;
+        else throw new TableRefused(next.value.problem);
+      }
+    })(),
+  };
 }
 
 /** Bytes all members of a ZIP file unpack to by its directory (APPNOTE 4.3.12); null when there is no directory. */

@@ -1,6 +1,7 @@
-import { parseHTML } from 'linkedom';
-import { readFeed } from '../feeds/feed.ts';
-import { type Network, whyNot } from '../network/network.ts';
+import type { PageHead } from '../documents/head.ts';
+import { resolved } from '../feeds/entry.ts';
+import { whyNot } from '../network/network.ts';
+import type { Tools } from '../steps/tools.ts';
 
 /** A video as a channel's feed lists it. */
 export interface ListedVideo {
@@ -21,26 +22,39 @@ const MOST_BYTES = 5_000_000;
  * The videos of a channel or playlist, newest first as it lists them: by the feed (RFC 4287, RSS 2.0, with Media RSS
  * durations) its page names, or that the address itself is.
  */
-export async function readChannel(network: Network, address: string, signal: AbortSignal): Promise<ReadChannel> {
-  const page = await get(network, address, signal);
+export async function readChannel(ports: ChannelPorts, address: string, signal: AbortSignal): Promise<ReadChannel> {
+  const page = await get(ports, address, signal);
   if (!page.ok) return page;
-  if (isFeed(page.body)) return fromFeed(page.body, page.address, page.address);
-  const { document } = parseHTML(page.body);
-  const link = document.querySelector(
-    'link[rel="alternate"][type="application/atom+xml"], link[rel="alternate"][type="application/rss+xml"]',
+  if (page.videos) return { ok: true, address: page.address, name: page.name, videos: page.videos };
+  const link = page.head?.links.find(
+    ({ rel, type }) => rel.includes('alternate') && /^application\/(?:atom|rss)\+xml$/.test(type),
   );
-  const href = link?.getAttribute('href');
-  if (!href || !URL.canParse(href, page.address)) return { ok: false, reason: 'the page names no feed of its videos' };
-  const feed = await get(network, new URL(href, page.address).href, signal);
+  const at = resolved(link?.href, page.address);
+  if (at === null) return { ok: false, reason: 'the page names no feed of its videos' };
+  const feed = await get(ports, at, signal);
   if (!feed.ok) return feed;
-  return fromFeed(feed.body, feed.address, page.address);
+  return feed.videos
+    ? { ok: true, address: page.address, name: feed.name, videos: feed.videos }
+    : { ok: false, reason: `its feed cannot be read: ${feed.problem}` };
+}
+
+type ChannelPorts = Pick<Tools, 'network' | 'reader'>;
+
+interface Got {
+  ok: true;
+  address: string;
+  name: string;
+  /** What it lists, where it is a feed. */
+  videos: ListedVideo[] | null;
+  head: PageHead | null;
+  problem: string;
 }
 
 async function get(
-  network: Network,
+  { network, reader }: ChannelPorts,
   address: string,
   signal: AbortSignal,
-): Promise<{ ok: true; body: string; address: string } | { ok: false; reason: string }> {
+): Promise<Got | { ok: false; reason: string }> {
   const outcome = await network.call({
     method: 'GET',
     address,
@@ -51,20 +65,15 @@ async function get(
   if (outcome.kind !== 'reply') return { ok: false, reason: whyNot(outcome) };
   if (outcome.reply.status === 404) return { ok: false, reason: 'there is no such channel' };
   if (outcome.reply.status !== 200) return { ok: false, reason: `it answers ${outcome.reply.status}` };
-  return { ok: true, body: outcome.reply.body.toString('utf8'), address: outcome.reply.address };
-}
-
-function isFeed(text: string): boolean {
-  return /^\s*(?:<\?xml[^>]*>\s*)?(?:<!--[\s\S]*?-->\s*)*<(?:feed|rss)\b/.test(text.slice(0, 2_000));
-}
-
-function fromFeed(xml: string, feedAddress: string, address: string): ReadChannel {
-  const read = readFeed(xml, feedAddress);
-  if (!read.ok) return { ok: false, reason: `its feed cannot be read: ${read.problem}` };
+  const { body, headers, address: answered } = outcome.reply;
+  const came = await reader.read('feed', { bytes: body, mime: headers['content-type'] ?? '', address: answered });
+  if (!came.ok) return { ok: false, reason: came.problem };
+  const read = came.value;
+  if (!read.ok) return { ok: true, address: answered, name: '', videos: null, head: read.page, problem: read.problem };
   const videos = read.feed.entries.flatMap(({ link, title, published, seconds }): ListedVideo[] =>
     link === null ? [] : [{ address: plainAddress(link), title: title || link, published, seconds }],
   );
-  return { ok: true, address, name: read.feed.title, videos };
+  return { ok: true, address: answered, name: read.feed.title, videos, head: null, problem: '' };
 }
 
 /** An address without what only says where a reader came from. */

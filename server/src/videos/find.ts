@@ -14,7 +14,7 @@ export type FindChannel = { ok: true; channel: FoundChannel } | { ok: false; rea
  * which are looked up at the video host. Spaces, quotes and other stray signs around it are forgiven.
  */
 export async function findChannel(
-  tools: Pick<Tools, 'network' | 'services' | 'videoHost'>,
+  tools: Pick<Tools, 'network' | 'reader' | 'services' | 'videoHost'>,
   given: string,
   signal: AbortSignal,
 ): Promise<FindChannel> {
@@ -50,8 +50,12 @@ export async function findChannel(
   return read(tools, channel.address, signal);
 }
 
-async function read(tools: Pick<Tools, 'network'>, address: string, signal: AbortSignal): Promise<FindChannel> {
-  const channel = await readChannel(tools.network, address, signal);
+async function read(
+  tools: Pick<Tools, 'network' | 'reader'>,
+  address: string,
+  signal: AbortSignal,
+): Promise<FindChannel> {
+  const channel = await readChannel(tools, address, signal);
   return channel.ok
     ? { ok: true, channel: { address: channel.address, name: channel.name, videos: channel.videos.length } }
     : {

@@ -1,6 +1,11 @@
 import { type Chapter, secondsOf } from '@grivo/core';
 import { parseHTML } from 'linkedom';
 import { z } from 'zod';
+import { tangled } from '../documents/tangled.ts';
+import { readJson } from '../reading/json.ts';
+
+/** Chapters and captions of a video. */
+const MOST_PARTS = 500;
 
 /** A captions file a page names. */
 export interface CaptionTrack {
@@ -48,6 +53,7 @@ const VideoObject = z.looseObject({
  * captions by the page's `track` elements. Null when there is no video on it.
  */
 export function videoPage(html: string, address: string): VideoPage | null {
+  if (tangled(html) !== null) return null;
   const { document } = parseHTML(html);
   const meta = (name: string) =>
     document.querySelector(`meta[property="${name}"], meta[name="${name}"]`)?.getAttribute('content')?.trim() ?? '';
@@ -73,8 +79,9 @@ export function videoPage(html: string, address: string): VideoPage | null {
     chapters: (described?.hasPart ?? [])
       .filter(({ startOffset, name }) => startOffset >= 0 && name.trim() !== '')
       .map(({ name, startOffset }) => ({ title: name.trim().slice(0, 200), start: startOffset }))
-      .sort((a, b) => a.start - b.start),
-    tracks: [...document.querySelectorAll('track')].flatMap((track): CaptionTrack[] => {
+      .sort((a, b) => a.start - b.start)
+      .slice(0, MOST_PARTS),
+    tracks: [...document.querySelectorAll('track')].slice(0, MOST_PARTS).flatMap((track): CaptionTrack[] => {
       const src = absolute(track.getAttribute('src'));
       const kind = track.getAttribute('kind') ?? 'subtitles';
       if (!src || (kind !== 'captions' && kind !== 'subtitles')) return [];
@@ -91,20 +98,12 @@ export function videoPage(html: string, address: string): VideoPage | null {
 
 function describedIn(document: ReturnType<typeof parseHTML>['document']): z.infer<typeof VideoObject> | null {
   for (const script of document.querySelectorAll('script[type="application/ld+json"]')) {
-    const found = videoIn(jsonOf(script.textContent ?? ''), 0);
+    const described = readJson(script.textContent ?? '');
+    const found = described.ok ? videoIn(described.value, 0) : null;
     const read = found === null ? null : VideoObject.safeParse(found);
     if (read?.success) return read.data;
   }
   return null;
-}
-
-function jsonOf(text: string): unknown {
-  try {
-    return JSON.parse(text) as unknown;
-  } catch (error) {
-    if (error instanceof SyntaxError) return null;
-    throw error;
-  }
 }
 
 function videoIn(value: unknown, depth: number): object | null {

@@ -9,10 +9,11 @@ import {
   spokenPassages,
 } from '@grivo/core';
 import { fileAbout, fileBody } from '../files/repository.ts';
-import { type Network, whyNot } from '../network/network.ts';
-import type { Database } from '../store/database.ts';
+import { whyNot } from '../network/network.ts';
+import type { ReadingRoom } from '../reading/room.ts';
+import type { Tools } from '../steps/tools.ts';
 import { guessEncoding } from '../tables/decode.ts';
-import { type CaptionTrack, type VideoPage, videoPage } from './page.ts';
+import type { CaptionTrack, VideoPage } from './page.ts';
 
 export interface Transcript {
   video: VideoPage;
@@ -20,6 +21,14 @@ export interface Transcript {
   language: string;
   cleaned: Cleaned;
   digest: string;
+  /** Its passages, of the part that was asked for. */
+  passages: SpokenPassages;
+}
+
+/** A part of a video, in seconds. */
+export interface Part {
+  from: number;
+  to: number;
 }
 
 export type ReadTranscript = { ok: true; transcript: Transcript } | { ok: false; failure: Failure };
@@ -31,10 +40,11 @@ const TIME_LIMIT_MS = 20_000;
  * for, the first. Captions made by hand come before those of a machine.
  */
 export async function readTranscript(
-  network: Network,
+  { network, reader }: Pick<Tools, 'network' | 'reader'>,
   address: string,
   language: string | null,
   signal: AbortSignal,
+  part?: Part,
 ): Promise<ReadTranscript> {
   const get = (from: string) =>
     network.call({ method: 'GET', address: from, timeLimitMs: TIME_LIMIT_MS, maxBytes: 5_000_000, signal });
@@ -45,7 +55,13 @@ export async function readTranscript(
   const outcome = await get(address);
   if (outcome.kind !== 'reply') return unreadable(address, whyNot(outcome));
   if (outcome.reply.status !== 200) return unreadable(address, `it answers ${outcome.reply.status}`);
-  const video = videoPage(outcome.reply.body.toString('utf8'), outcome.reply.address);
+  const page = await reader.read('video', {
+    bytes: outcome.reply.body,
+    mime: outcome.reply.headers['content-type'] ?? '',
+    address: outcome.reply.address,
+  });
+  if (!page.ok) return unreadable(address, page.problem);
+  const video = page.value;
   if (!video) return unreadable(address, 'there is no video on that page');
   const tracks = [...video.tracks].sort((a, b) => Number(byMachine(a)) - Number(byMachine(b)));
   const track =
@@ -60,11 +76,16 @@ export async function readTranscript(
   if (captions.kind !== 'reply')
     return unreadable(track.address, captions.kind === 'refused' ? captions.reason : captions.detail);
   if (captions.reply.status !== 200) return unreadable(track.address, `its captions answer ${captions.reply.status}`);
-  return transcriptOf(captions.reply.body.toString('utf8'), video, track);
+  return inRoom(reader, { bytes: captions.reply.body, charset: 'utf-8', video, track, ...(part ? { part } : {}) });
 }
 
 /** What is said by a captions file that was uploaded; there is no page behind it. */
-export async function readUploaded(db: Database, file: string, title: string): Promise<ReadTranscript> {
+export async function readUploaded(
+  { ground: { db }, reader }: Pick<Tools, 'ground' | 'reader'>,
+  file: string,
+  title: string,
+  part?: Part,
+): Promise<ReadTranscript> {
   const about = await fileAbout(db, file);
   const body = about && about.bytes <= MOST_CAPTIONS ? await fileBody(db, file) : null;
   const track: CaptionTrack = { address: title, language: '', label: 'uploaded' };
@@ -77,10 +98,10 @@ export async function readUploaded(db: Database, file: string, title: string): P
         reason: about ? `captions may be ${MOST_CAPTIONS / 1_000_000} MB` : 'the file is gone',
       },
     };
-  const encoding = guessEncoding(body.subarray(0, 65_536));
-  return transcriptOf(
-    new TextDecoder(encoding).decode(body),
-    {
+  return inRoom(reader, {
+    bytes: body,
+    charset: guessEncoding(body.subarray(0, 65_536)),
+    video: {
       address: '',
       title,
       description: '',
@@ -93,13 +114,32 @@ export async function readUploaded(db: Database, file: string, title: string): P
       tracks: [track],
     },
     track,
-  );
+    ...(part ? { part } : {}),
+  });
+}
+
+async function inRoom(reader: ReadingRoom, captions: Captions): Promise<ReadTranscript> {
+  const read = await reader.read('captions', captions);
+  if (read.ok) return read.value;
+  const { address } = captions.track;
+  return { ok: false, failure: { code: 'page-unreadable', address: address.slice(0, 300), reason: read.problem } };
 }
 
 const MOST_CAPTIONS = 5_000_000;
+/** Captions by whose words their language is told. */
+const CUES_FOR_LANGUAGE = 2_000;
 
-/** What is said by a captions file. */
-export function transcriptOf(text: string, video: VideoPage, track: CaptionTrack): ReadTranscript {
+export interface Captions {
+  bytes: Uint8Array;
+  charset: string;
+  video: VideoPage;
+  track: CaptionTrack;
+  part?: Part;
+}
+
+/** What is said by a captions file, as far as a part of it is asked for in passages. */
+export function transcriptOf({ bytes, charset, video, track, part }: Captions): ReadTranscript {
+  const text = new TextDecoder(charset).decode(bytes);
   const read = readCaptions(text);
   if (!read.ok)
     return {
@@ -110,20 +150,21 @@ export function transcriptOf(text: string, video: VideoPage, track: CaptionTrack
         reason: `its captions cannot be read: ${read.problem}`,
       },
     };
-  const rough = read.cues.map((cue) => cue.lines.join(' ')).join(' ');
+  const rough = read.cues
+    .slice(0, CUES_FOR_LANGUAGE)
+    .map((cue) => cue.lines.join(' '))
+    .join(' ');
   const language = languageOf(rough) ?? (track.language || video.language || 'en');
-  return {
-    ok: true,
-    transcript: {
-      video,
-      track,
-      language,
-      cleaned: spokenOf(read.cues, language),
-      digest: createHash('sha256')
-        .update(JSON.stringify([video.address, video.title, text]))
-        .digest('hex'),
-    },
+  const transcript = {
+    video,
+    track,
+    language,
+    cleaned: spokenOf(read.cues, language),
+    digest: createHash('sha256')
+      .update(JSON.stringify([video.address, video.title, text]))
+      .digest('hex'),
   };
+  return { ok: true, transcript: { ...transcript, passages: passagesOfTranscript(transcript, part) } };
 }
 
 export function byMachine(track: CaptionTrack): boolean {
@@ -131,9 +172,9 @@ export function byMachine(track: CaptionTrack): boolean {
 }
 
 /** The passages of a transcript between two times. */
-export function passagesOfTranscript(
-  { video, language, cleaned, digest }: Transcript,
-  range?: { from: number; to: number },
+function passagesOfTranscript(
+  { video, language, cleaned, digest }: Omit<Transcript, 'passages'>,
+  range?: Part,
 ): SpokenPassages {
   const whole = range ? createHash('sha256').update(`${digest}:${range.from}:${range.to}`).digest('hex') : digest;
   return spokenPassages(

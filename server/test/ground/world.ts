@@ -20,6 +20,7 @@ import { Procedures } from '../../src/engine/briefState.ts';
 import { createPipeline } from '../../src/pipelines/repository.ts';
 import { assemble, type Product, type ProductOptions } from '../../src/product.ts';
 import { createService } from '../../src/services/repository.ts';
+import { groupsFor } from '../../src/sources/groups.ts';
 import { addKeywords } from '../../src/sources/keywords.ts';
 import { lookAndTake } from '../../src/sources/look.ts';
 import { createSource } from '../../src/sources/repository.ts';
@@ -161,7 +162,7 @@ export async function world(which: 'one' | 'two' = 'one', options: Partial<Produ
     writer,
     async pipeline(keywords, change = (steps) => steps) {
       const source = await createSource(ground, { kind: 'keywords' }, 'A list');
-      await addKeywords(ground, source, { paste: keywords.join('\n') });
+      await addKeywords(product.tools, source, { paste: keywords.join('\n') });
       const steps: Step[] = [
         { ...stepKinds.take.fresh('s1'), sources: [source], most: null },
         stepKinds['look up'].fresh('s2'),
@@ -180,7 +181,9 @@ export async function world(which: 'one' | 'two' = 'one', options: Partial<Produ
       });
     },
     async take(pipeline) {
-      const taken = await ground.db.transaction((sql) => lookAndTake(sql, ground, new Procedures(), pipeline));
+      const procedures = new Procedures();
+      const groups = await groupsFor(product.tools, procedures, pipeline);
+      const taken = await ground.db.transaction((sql) => lookAndTake(sql, ground, procedures, pipeline, { groups }));
       product.bell.ring({ kind: 'admit' });
       return taken.briefs;
     },

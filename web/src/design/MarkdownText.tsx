@@ -4,7 +4,7 @@ import { useEffect, useRef } from 'react';
 
 /** Headings stand out, and lines that only name a block step back. */
 const lines = new MatchDecorator({
-  regexp: /^(?:#{2,4} .*|:{2,}.*)$/gm,
+  regexp: /^(?:#{2,4} .*|::.*)$/gm,
   decoration: ([line]) => Decoration.mark({ class: line.startsWith('#') ? 'cm-heading' : 'cm-named' }),
 });
 const marked = ViewPlugin.fromClass(

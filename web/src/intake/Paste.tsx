@@ -66,7 +66,7 @@ export function Paste({
   });
   // What a file parted stays parted so: its phrases may hold commas.
   const typed = text
-    .split(file || byLine ? /\n/ : /[\n,;\t]+/)
+    .split(file || byLine ? /\n/ : /[\n,;\t]/)
     .map((part) => part.trim())
     .filter((part) => part !== '');
   const lines = typed.length;

@@ -17,7 +17,7 @@ export function addressesIn(text: string): string[] {
     ...new Set(
       text
         .split(/[\s,;]+/)
-        .map((part) => part.replace(/^[<("']+|[>)"'.]+$/g, ''))
+        .map((part) => part.replace(/^[<("']+|(?<![>)"'.])[>)"'.]+$/g, ''))
         .filter((part) => /^https?:\/\/\S+$/i.test(part) && URL.canParse(part)),
     ),
   ];

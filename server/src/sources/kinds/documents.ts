@@ -17,7 +17,7 @@ export const documents: SourceReader<'documents'> = {
     let partly: Failure | null = null;
     const found = [...addresses.map((address) => pageAt(address, null)), ...files.map(uploaded)];
     if (sitemap !== null) {
-      const read = await readSitemap(ports.network, sitemap, signal);
+      const read = await readSitemap(ports, sitemap, signal);
       if (!read.ok)
         return unreadable(
           `its sitemap cannot be read: ${read.reason}`,
@@ -37,7 +37,7 @@ export const documents: SourceReader<'documents'> = {
           'The others were read.',
         ).failure;
     }
-    return { ok: true, entries: inOne(found), whole: partly === null, partly };
+    return { ok: true, entries: inOne(found), ended: { whole: partly === null, partly } };
   },
 };
 

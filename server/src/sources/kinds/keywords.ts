@@ -13,7 +13,13 @@ export const keywords: SourceReader<'keywords'> = {
     const searching = { language: languageOfPhrases(held), country };
     const asked = await ports.keywordFigures.site(service, site!, searching, signal);
     if (!asked.ok) return asked;
-    const { kept } = cleanedOf({ phrases: asked.value }, held, source.settings);
+    const read = await cleanedOf(ports.reader, { phrases: asked.value }, held, source.settings);
+    if (!read.ok)
+      return {
+        ok: false,
+        failure: { code: 'source-unreadable', source: source.id, reason: read.problem, mend: 'Try again in a while.' },
+      };
+    const { kept } = read.cleaned;
     const found = kept.map(({ phrase, line }): Found => {
       const figures = asked.value[line - 1];
       return {
@@ -25,7 +31,7 @@ export const keywords: SourceReader<'keywords'> = {
         leftOut: null,
       };
     });
-    return { ok: true, entries: inOne(found), whole: false };
+    return { ok: true, entries: inOne(found), ended: { whole: false, partly: null } };
   },
 };
 

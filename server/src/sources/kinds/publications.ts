@@ -4,7 +4,7 @@ import { feedsAt } from '../../feeds/find.ts';
 import type { Sql } from '../../store/database.ts';
 import { plainAddress } from '../../videos/channel.ts';
 import type { Found, LookPorts, SourceReader } from '../kind.ts';
-import { entriesOf } from './feed.ts';
+import { asFound } from './feed.ts';
 
 const MOST = 5_000;
 
@@ -17,7 +17,7 @@ export const publications: SourceReader<'publications'> = {
     const { settings } = source;
     if (settings.of === 'what we published') {
       const found = await publishedBy(ports.ground.db, source.id, settings.blogs);
-      return { ok: true, entries: inOne(found), whole: false };
+      return { ok: true, entries: inOne(found), ended: { whole: false, partly: null } };
     }
     return postsOf(ports, source, signal);
   },
@@ -96,13 +96,14 @@ async function postsOf(
   const found: Found[] = [];
   const broken: string[] = [];
   for (const blog of rows) {
-    const at = await feedsAt(ports.network, blog.address, signal);
+    const at = await feedsAt(ports, blog.address, signal, {
+      name: blog.name,
+      settings: { unwrap: [], shortest: 0 },
+    });
     if (!at.ok) broken.push(`${blog.name}: ${at.reason}`);
     else
-      for (const { feed } of at.feeds)
-        found.push(
-          ...entriesOf(feed, blog.name, { unwrap: [], shortest: 0 }).filter(({ identity }) => !addresses.has(identity)),
-        );
+      for (const feed of at.feeds)
+        for (const one of feed.found) if (!addresses.has(one.identity)) found.push(asFound(one));
   }
   const failure: Failure = {
     code: 'source-unreadable',
@@ -111,5 +112,5 @@ async function postsOf(
     mend: 'Connect a blog, or give its feed as a source of its own.',
   };
   if (broken.length === rows.length) return { ok: false, failure };
-  return { ok: true, entries: inOne(found), whole: false, partly: broken.length > 0 ? failure : null };
+  return { ok: true, entries: inOne(found), ended: { whole: false, partly: broken.length > 0 ? failure : null } };
 }

@@ -5,13 +5,16 @@ import { fileAbout, fileHead } from '../../files/repository.ts';
 import { aboutSound } from '../../sound/about.ts';
 import type { Found, LookPorts, SourceReader } from '../kind.ts';
 
+/** Episodes of a podcast that are listed, the newest. */
+const MOST_EPISODES = 5_000;
+
 /** Recordings: those uploaded or spoken, and the episodes of a podcast; what is said in each is heard when it is taken. */
 export const recordings: SourceReader<'recordings'> = {
   async look(ports, source, signal) {
     const { files, podcast, podcastName, longestMinutes } = source.settings;
     const found = await Promise.all(files.map((one) => uploaded(ports, one)));
     if (podcast !== null) {
-      const got = await getFeed(ports.network, podcast, signal);
+      const got = await getFeed(ports, podcast, signal);
       if (!got.ok)
         return {
           ok: false,
@@ -25,6 +28,7 @@ export const recordings: SourceReader<'recordings'> = {
       const name = podcastName || got.feed.title;
       found.push(
         ...got.feed.entries
+          .slice(0, MOST_EPISODES)
           .map((entry): Found => {
             const { enclosure } = entry;
             const seconds = enclosure?.seconds ?? null;
@@ -65,7 +69,7 @@ export const recordings: SourceReader<'recordings'> = {
       };
     return {
       ok: true,
-      whole: false,
+      ended: { whole: false, partly: null },
       entries: (async function* () {
         yield found;
       })(),

@@ -1,20 +1,23 @@
 import type { SheetSettings } from '@grivo/contract';
-import { FirstMet, guessBelow, guessSheet, type RowReader, rowReader } from '@grivo/core';
+import { type Failure, FirstMet, guessBelow, guessSheet, type RowReader, rowReader } from '@grivo/core';
 import { fileAbout, fileChunks } from '../../files/repository.ts';
 import { whyNot } from '../../network/network.ts';
+import { TableRefused } from '../../tables/csv.ts';
 import { type OpenTable, openTable } from '../../tables/open.ts';
 import type { TableRow } from '../../tables/row.ts';
-import type { Found, Looking, LookPorts, SourceReader } from '../kind.ts';
+import type { Ended, Found, Looking, LookPorts, SourceReader } from '../kind.ts';
 
 const MOST_BYTES = 100_000_000;
 const TIME_LIMIT_MS = 60_000;
 const PART = 262_144;
+/** Rows made into items at once; between them others have their turn. */
+const AT_ONCE = 500;
 
 type OpenedSheet = { ok: true; table: OpenTable } | { ok: false; problem: string; mend: string };
 
 /** Opens the file or the address of a sheet. */
 export async function openSheet(
-  { ground, network }: LookPorts,
+  { ground, network, reader }: LookPorts,
   settings: SheetSettings,
   signal: AbortSignal,
 ): Promise<OpenedSheet> {
@@ -41,7 +44,7 @@ export async function openSheet(
     if (!file) return { ok: false, problem: 'there is no file yet', mend: 'Upload one, or give an address.' };
     bytes = fileChunks(ground.db, file.digest);
   }
-  const opened = await openTable(bytes, settings);
+  const opened = await openTable(reader, bytes, settings);
   return opened.ok ? opened : { ok: false, problem: opened.problem, mend };
 }
 
@@ -152,16 +155,36 @@ export const sheet: SourceReader<'sheet'> = {
         ok: false,
         failure: { code: 'source-unreadable', source: source.id, reason: opened.problem, mend: opened.mend },
       };
-    const { head, rows } = await begunTable(opened.table);
-    const settings = guessedSettings(source.settings, head);
-    const found = foundReader(settings, source.name);
-    return {
-      ok: true,
-      whole: true,
-      ...(source.settings.columns.length === 0 ? { settings } : {}),
-      entries: (async function* () {
-        for await (const batch of rows) yield found(batch);
-      })(),
+    const unreadable = (error: unknown): Failure => {
+      if (!(error instanceof TableRefused)) throw error;
+      return {
+        code: 'source-unreadable',
+        source: source.id,
+        reason: error.problem,
+        mend: 'Mend it there, or part it.',
+      };
     };
+    try {
+      const { head, rows } = await begunTable(opened.table);
+      const settings = guessedSettings(source.settings, head);
+      const found = foundReader(settings, source.name);
+      const ended: Ended = { whole: true, partly: null };
+      return {
+        ok: true,
+        ended,
+        ...(source.settings.columns.length === 0 ? { settings } : {}),
+        entries: (async function* (): AsyncGenerator<Found[]> {
+          try {
+            for await (const batch of rows)
+              for (let at = 0; at < batch.length; at += AT_ONCE) yield found(batch.slice(at, at + AT_ONCE));
+          } catch (error) {
+            ended.partly = unreadable(error);
+            ended.whole = false;
+          }
+        })(),
+      };
+    } catch (error) {
+      return { ok: false, failure: unreadable(error) };
+    }
   },
 };

@@ -2,7 +2,6 @@ import type { VideoSettings } from '@grivo/contract';
 import { clockOf } from '@grivo/core';
 import { whyNot } from '../../network/network.ts';
 import { type ListedVideo, plainAddress, readChannel } from '../../videos/channel.ts';
-import { videoPage } from '../../videos/page.ts';
 import { readUploaded } from '../../videos/transcript.ts';
 import type { Found, Looking, LookPorts, SourceReader } from '../kind.ts';
 
@@ -16,7 +15,7 @@ export const videos: SourceReader<'videos'> = {
     });
     const listed: (ListedVideo & { channel: string })[] = [];
     if (settings.channel) {
-      const channel = await readChannel(ports.network, settings.channel, signal);
+      const channel = await readChannel(ports, settings.channel, signal);
       if (!channel.ok) return unreadable(channel.reason, 'Look for the channel again by its name or handle.');
       listed.push(...channel.videos.map((video) => ({ ...video, channel: channel.name || settings.channelName })));
     }
@@ -44,7 +43,7 @@ export const videos: SourceReader<'videos'> = {
     return {
       ok: true,
       // A feed shows the newest only: what is not in it any more may well be there.
-      whole: false,
+      ended: { whole: false, partly: null },
       entries: (async function* () {
         yield [...found, ...single];
       })(),
@@ -52,13 +51,13 @@ export const videos: SourceReader<'videos'> = {
   },
 };
 
-async function uploaded({ ground }: LookPorts, { file, fileName }: VideoSettings['captions'][number]): Promise<Found> {
+async function uploaded(ports: LookPorts, { file, fileName }: VideoSettings['captions'][number]): Promise<Found> {
   const title =
     fileName
       .replace(/\.\w+$/, '')
       .replace(/[_-]+/g, ' ')
       .trim() || 'Captions';
-  const read = await readUploaded(ground.db, file, title);
+  const read = await readUploaded(ports, file, title);
   const seconds = read.ok ? Math.ceil(read.transcript.cleaned.spoken.at(-1)?.end ?? 0) : null;
   return {
     identity: `file ${file}`,
@@ -72,7 +71,7 @@ async function uploaded({ ground }: LookPorts, { file, fileName }: VideoSettings
   };
 }
 
-async function about({ network }: LookPorts, given: string, signal: AbortSignal): Promise<Found> {
+async function about({ network, reader }: LookPorts, given: string, signal: AbortSignal): Promise<Found> {
   const address = plainAddress(given);
   const outcome = await network.call({ method: 'GET', address, timeLimitMs: 20_000, maxBytes: 5_000_000, signal });
   const unusable = (detail: string): Found => ({
@@ -85,7 +84,13 @@ async function about({ network }: LookPorts, given: string, signal: AbortSignal)
   });
   if (outcome.kind !== 'reply') return unusable(whyNot(outcome));
   if (outcome.reply.status !== 200) return unusable(`it answers ${outcome.reply.status}`);
-  const page = videoPage(outcome.reply.body.toString('utf8'), outcome.reply.address);
+  const read = await reader.read('video', {
+    bytes: outcome.reply.body,
+    mime: outcome.reply.headers['content-type'] ?? '',
+    address: outcome.reply.address,
+  });
+  if (!read.ok) return unusable(read.problem);
+  const page = read.value;
   if (!page) return unusable('there is no video on that page');
   const { title, channel, published, seconds } = page;
   return {

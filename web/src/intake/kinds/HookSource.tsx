@@ -16,9 +16,15 @@ const TYPES: HookSettings['fields'][number]['type'][] = ['text', 'number', 'yes 
 /** Fields as lines: a name, its type, and whether it is needed. */
 function fieldsIn(lines: readonly string[]): HookSettings['fields'] {
   return lines.flatMap((line) => {
-    const [, name, rest = ''] = /^\s*([a-z][A-Za-z0-9]{0,39})\b\s*,?\s*(.*)$/.exec(line) ?? [];
+    const [, name, rest = ''] = /^([a-z][A-Za-z0-9]{0,39})\b(.*)$/.exec(line.trim()) ?? [];
     if (!name) return [];
-    const type = TYPES.find((one) => rest.toLowerCase().startsWith(one)) ?? 'text';
+    const type =
+      TYPES.find((one) =>
+        rest
+          .replace(/^[\s,]+/, '')
+          .toLowerCase()
+          .startsWith(one),
+      ) ?? 'text';
     return [{ name, type, needed: /needed/i.test(rest) }];
   });
 }

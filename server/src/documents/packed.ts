@@ -1,15 +1,14 @@
-// Whether a packed file stays within bounds when it is unpacked, found out by unpacking: its directory may lie.
 import { constants, inflateRawSync } from 'node:zlib';
 
 const DIRECTORY_END = Buffer.from([0x50, 0x4b, 5, 6]);
 const MOST_MEMBERS = 10_000;
 
 /**
- * What is wrong with a ZIP file (APPNOTE 4.3), or null.
- * @param {Uint8Array} given
- * @param {number} most bytes all its members may unpack to
+ * What is wrong with a ZIP file (APPNOTE 4.3), or null. Whether it stays within bounds when it is unpacked is found out by
+ * unpacking: its directory may lie.
+ * @param most bytes all its members may unpack to
  */
-export function packedProblem(given, most) {
+export function packedProblem(given: Uint8Array, most: number): string | null {
   const bytes = Buffer.from(given.buffer, given.byteOffset, given.byteLength);
   const tail = bytes.lastIndexOf(DIRECTORY_END);
   if (tail < 0 || tail + 22 > bytes.length) return 'its end is missing';
@@ -32,7 +31,7 @@ export function packedProblem(given, most) {
           ? packed.length
           : inflateRawSync(packed, { maxOutputLength: Math.max(1, left), finishFlush: constants.Z_SYNC_FLUSH }).length;
     } catch (error) {
-      if (error?.code === 'ERR_BUFFER_TOO_LARGE') left = -1;
+      if ((error as NodeJS.ErrnoException).code === 'ERR_BUFFER_TOO_LARGE') left = -1;
       else return 'what is packed in it is broken';
     }
     if (left < 0) return `unpacked it would be larger than ${Math.round(most / 1_000_000)} MB`;

@@ -1,20 +1,39 @@
-// The text of a PDF file: lines joined by where they stand, paragraphs by the room between lines.
+import type { DocumentText, Unread } from './text.ts';
 
 const MOST_PAGES = 2_000;
 const MOST_LETTERS = 5_000_000;
 
+/** A piece of text as the reader of PDF gives it: its matrix tells size and place. */
+interface Piece {
+  str: string;
+  transform: number[];
+  width: number;
+  height: number;
+}
+
+function isPiece(item: object): item is Piece {
+  return 'str' in item && typeof item.str === 'string';
+}
+
+interface Line {
+  text: string;
+  x: number;
+  y: number;
+  end: number;
+  size: number;
+}
+
 /** Pieces of a page in one line: those that stand at the same height, in the order they are given. */
-function linesOf(items) {
-  const lines = [];
-  let line = null;
+function linesOf(items: readonly object[]): Line[] {
+  const lines: Line[] = [];
   for (const item of items) {
-    if (typeof item.str !== 'string') continue;
-    const [, , , scale, x, y] = item.transform;
+    if (!isPiece(item)) continue;
+    const [, , , scale = 0, x = 0, y = 0] = item.transform;
     const size = Math.abs(scale) || item.height || 10;
-    const sameLine = line !== null && Math.abs(line.y - y) < size * 0.4 && x >= line.end - size;
-    if (!sameLine) {
-      if (line) lines.push(line);
+    let line = lines.at(-1);
+    if (!line || Math.abs(line.y - y) >= size * 0.4 || x < line.end - size) {
       line = { text: '', x, y, end: x, size: 0 };
+      lines.push(line);
     }
     // A gap wider than a fifth of a letter is a blank.
     const gap = x - line.end > size * 0.2 && line.text !== '' && !line.text.endsWith(' ') && !item.str.startsWith(' ');
@@ -22,18 +41,18 @@ function linesOf(items) {
     line.end = x + item.width;
     if (item.str.trim() !== '') line.size = Math.max(line.size, size);
   }
-  if (line) lines.push(line);
   return lines
     .filter(({ text }) => text.trim() !== '')
     .map((one) => ({ ...one, text: one.text.replace(/\s+/g, ' ').trim() }));
 }
 
-const middle = (numbers) => [...numbers].sort((a, b) => a - b)[Math.floor(numbers.length / 2)] ?? 0;
-const bare = (text) => text.replace(/\d+/g, '#');
+const middle = (numbers: readonly number[]): number =>
+  [...numbers].sort((a, b) => a - b)[Math.floor(numbers.length / 2)] ?? 0;
+const bare = (text: string): string => text.replace(/\d+/g, '#');
 
 /** First and last lines that most pages share but for their numbers: running heads and feet. */
-function runningOf(pages) {
-  const seen = new Map();
+function runningOf(pages: readonly Line[][]): Set<string> {
+  const seen = new Map<string, number>();
   for (const lines of pages)
     for (const text of new Set(
       [lines[0], lines[1], lines.at(-1), lines.at(-2)].flatMap((line) => (line ? [bare(line.text)] : [])),
@@ -43,13 +62,13 @@ function runningOf(pages) {
 }
 
 /** Two lines of one paragraph as one text; a word that was parted at the line's end is joined again. */
-function joined(before, next) {
+function joined(before: string, next: string): string {
   if (/\p{L}-$/u.test(before) && /^\p{Ll}/u.test(next)) return before.slice(0, -1) + next;
   return `${before} ${next}`;
 }
 
-/** @param {Uint8Array} bytes */
-export async function readPdf(bytes) {
+/** The text of a PDF file: lines joined by where they stand, paragraphs by the room between lines. */
+export async function readPdf(bytes: Uint8Array): Promise<DocumentText | Unread> {
   const { getDocument, VerbosityLevel } = await import('pdfjs-dist/legacy/build/pdf.mjs');
   const task = getDocument({
     data: bytes,
@@ -60,17 +79,18 @@ export async function readPdf(bytes) {
     stopAtErrors: false,
     verbosity: VerbosityLevel.ERRORS,
   });
-  let file;
+  let file: Awaited<typeof task.promise>;
   try {
     file = await task.promise;
   } catch (error) {
-    if (error?.name === 'PasswordException') return { problem: 'it asks for a password' };
-    return { problem: `it is a broken PDF (${error?.message ?? error})` };
+    const { name, message } = error as Error;
+    if (name === 'PasswordException') return { problem: 'it asks for a password' };
+    return { problem: `it is a broken PDF (${message})` };
   }
   try {
     if (file.numPages > MOST_PAGES)
       return { problem: `it has ${file.numPages} pages, and ${MOST_PAGES} at most are read; part it` };
-    const pages = [];
+    const pages: Line[][] = [];
     let letters = 0;
     for (let n = 1; n <= file.numPages; n++) {
       const page = await file.getPage(n);
@@ -91,7 +111,7 @@ export async function readPdf(bytes) {
     const about = await file.getMetadata().catch(() => null);
     return {
       paragraphs,
-      title: String(about?.info?.Title ?? '').trim() || largestOf(pages[0] ?? []),
+      title: titleIn(about?.info) || largestOf(pages[0] ?? []),
       language: null,
       published: null,
     };
@@ -100,7 +120,12 @@ export async function readPdf(bytes) {
   }
 }
 
-function largestOf(lines) {
+function titleIn(info: object | undefined): string {
+  const title: unknown = info && 'Title' in info ? info.Title : '';
+  return typeof title === 'string' ? title.trim() : '';
+}
+
+function largestOf(lines: readonly Line[]): string {
   const size = Math.max(0, ...lines.map((line) => line.size));
   return lines
     .filter((line) => line.size > size * 0.98)
@@ -110,13 +135,23 @@ function largestOf(lines) {
     .slice(0, 200);
 }
 
+interface Open {
+  text: string;
+  page: number;
+  end: number;
+}
+
+function continued(open: Open | null, { text, end }: Line, page: number): Open {
+  return open ? { ...open, text: joined(open.text, text), end } : { text, page, end };
+}
+
 /** Paragraphs of all pages, with their page and the heading they stand under. */
-function parted(pages) {
+function parted(pages: readonly Line[][]): Pick<DocumentText, 'paragraphs'> {
   const running = runningOf(pages);
   const size = middle(pages.flat().map((line) => line.size));
-  const paragraphs = [];
+  const paragraphs: DocumentText['paragraphs'] = [];
   let heading = '';
-  let open = null;
+  let open: Open | null = null;
   const close = () => {
     if (open && open.text.split(' ').length >= 4) paragraphs.push({ text: open.text, heading, page: open.page });
     open = null;
@@ -127,10 +162,10 @@ function parted(pages) {
       middle(
         kept
           .slice(1)
-          .map((line, i) => kept[i].y - line.y)
+          .map((line, i) => kept[i]!.y - line.y)
           .filter((gap) => gap > 0),
       ) || size * 1.2;
-    let above = null;
+    let above: (Line & { heading: boolean }) | null = null;
     let widest = Math.max(0, ...kept.map((line) => line.end));
     for (const line of kept) {
       const isHeading = line.size > size * 1.12 && line.text.split(' ').length <= 16;
@@ -145,9 +180,7 @@ function parted(pages) {
       // A paragraph goes on over the page's end unless its last line was short or ended a sentence.
       const goesOn = above === null && open !== null && !/[.!?:”"»]$/.test(open.text) && open.end > widest * 0.75;
       if (apart || above?.heading || (above === null && !goesOn)) close();
-      open = open
-        ? { ...open, text: joined(open.text, line.text), end: line.end }
-        : { text: line.text, page: at + 1, end: line.end };
+      open = continued(open, line, at + 1);
       above = { ...line, heading: false };
       widest = Math.max(widest, line.end);
     }

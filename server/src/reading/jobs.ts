@@ -1,0 +1,71 @@
+import type { CatalogueSettings } from '@grivo/contract';
+import type { Cleaning, Closeness, readEditable } from '@grivo/core';
+import type { DocumentKind } from '../documents/kind.ts';
+import type { DocumentWanted } from '../documents/reader.ts';
+import type { FeedAsked } from '../feeds/read.ts';
+import type { Captions } from '../videos/transcript.ts';
+
+interface Sent {
+  bytes: Uint8Array;
+  mime: string;
+}
+
+const core = () => import('@grivo/core');
+const kinds = () => import('../documents/kind.ts');
+
+/**
+ * Everything that is read in threads, each from what is handed over to what is handed back. Each reader is taken up when
+ * it is first wanted: a thread begins in a third of the time.
+ */
+export const jobs = {
+  document: async (asked: { kind: DocumentKind; charset: string; bytes: Uint8Array } & DocumentWanted) =>
+    (await import('../documents/reader.ts')).documentIn(asked),
+  feed: async (asked: FeedAsked) => (await import('../feeds/read.ts')).feedFound(asked),
+  opml: async ({ bytes }: { bytes: Uint8Array }) =>
+    (await import('../feeds/opml.ts')).readOpml((await kinds()).textOf(bytes, '')),
+  map: async (sent: Sent & { address: string }) => (await import('../documents/sitemap.ts')).mapIn(sent),
+  head: async ({ bytes, mime }: Sent) =>
+    (await import('../documents/head.ts')).readHead((await kinds()).textOf(bytes, mime)),
+  video: async ({ bytes, mime, address }: Sent & { address: string }) =>
+    (await import('../videos/page.ts')).videoPage((await kinds()).textOf(bytes, mime), address),
+  captions: async (captions: Captions) => (await import('../videos/transcript.ts')).transcriptOf(captions),
+  heard: async ({ bytes }: { bytes: Uint8Array }) =>
+    (await import('../adapters/heard.ts')).readHeard(Buffer.from(bytes)),
+  procedure: async ({ yaml }: { yaml: string }) => (await core()).readProcedureYaml(yaml),
+  markdown: async ({ text }: { text: string }) => {
+    const { blocksFromMarkdown, tooNested } = await core();
+    return tooNested(text) ? null : blocksFromMarkdown(text);
+  },
+  edited: async ({ text, former }: { text: string; former: Parameters<typeof readEditable>[1] }) => {
+    const { readEditable: read, tooNested } = await core();
+    return tooNested(text) ? null : read(text, former);
+  },
+  sketches: async ({ texts }: { texts: string[] }) => {
+    const { sketchOf } = await core();
+    return texts.map((text) => sketchOf(text));
+  },
+  phrases: async ({ given, held, how }: { given: string | string[]; held: string[]; how: Cleaning }) =>
+    (await core()).cleanKeywords(given, held, how),
+  groups: async ({
+    phrases,
+    ...how
+  }: {
+    phrases: { phrase: string; results: string[] }[];
+    closeness: Closeness;
+    language: string;
+  }) => (await core()).groupPhrases(phrases, how),
+};
+export type Jobs = typeof jobs;
+export type JobName = keyof Jobs;
+
+/** What is handed back part by part. */
+export const parts = {
+  async *products(asked: { bytes: Uint8Array; mime: string; base: string; settings: CatalogueSettings }) {
+    yield* (await import('../catalogue/read.ts')).readProducts(asked);
+  },
+  async *workbook({ bytes, table }: { bytes: Uint8Array; table: string | null }) {
+    yield* (await import('../tables/readWorkbook.ts')).readWorkbook(bytes, table);
+  },
+};
+export type JobParts = typeof parts;
+export type PartsName = keyof JobParts;

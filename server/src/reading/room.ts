@@ -1,0 +1,250 @@
+import { join } from 'node:path';
+import { Worker } from 'node:worker_threads';
+import type { JobName, JobParts, Jobs, PartsName } from './jobs.ts';
+
+/** What came of reading something: a value, or why there is none, in words that go on from ‘it’. */
+export type Read<T> = { ok: true; value: T } | { ok: false; problem: string };
+
+export interface RoomLimits {
+  /** Threads at once. */
+  threads: number;
+  timeLimitMs: number;
+  /** What a thread may hold, in megabytes. */
+  memoryMb: number;
+}
+
+const LIMITS: RoomLimits = { threads: 2, timeLimitMs: 20_000, memoryMb: 320 };
+
+/** What takes longer by its nature. */
+const LONGER: Partial<Record<JobName | PartsName, number>> = { workbook: 60_000, products: 60_000 };
+
+/** How long a thread may take to begin, on a machine that is busy. */
+const STARTS_WITHIN_MS = 60_000;
+
+/** Jobs that may wait for a thread; more are told that there is too much to read. */
+const MOST_WAITING = 2_000;
+
+interface Waiting {
+  name: JobName | PartsName;
+  input: unknown;
+  /** Takes what comes of it: a part of more, or the end. */
+  take: (came: Came) => void;
+  /** The thread that has it, once one has. */
+  thread: Thread | null;
+  gone: boolean;
+}
+
+type Came = { kind: 'part'; part: unknown } | { kind: 'end'; read: Read<unknown> };
+
+/**
+ * Where everything that comes from outside is read: in threads, each reading one thing at a time. What takes too long or
+ * too much memory ends its thread and nothing else, and is unreadable for that reason; whoever asked goes on meanwhile.
+ */
+export class ReadingRoom {
+  private readonly limits: RoomLimits;
+  private readonly waiting: Waiting[] = [];
+  private readonly threads: Thread[] = [];
+  private closed = false;
+
+  constructor(limits: Partial<RoomLimits> = {}) {
+    this.limits = { ...LIMITS, ...limits };
+  }
+
+  /** Reads something whole. Never a broken promise, whatever the bytes are. */
+  read<N extends JobName>(name: N, input: Parameters<Jobs[N]>[0]): Promise<Read<Awaited<ReturnType<Jobs[N]>>>> {
+    return new Promise((give) => {
+      this.ask(name, input, (came) => {
+        if (came.kind === 'end') give(came.read as Read<Awaited<ReturnType<Jobs[N]>>>);
+      });
+    });
+  }
+
+  /**
+   * Reads something part by part: the next is made only when the one before was taken, so that never all of it is in
+   * memory. Left in the middle, the reading ends.
+   * @returns parts, and at last how it ended
+   */
+  async *parts<N extends PartsName>(
+    name: N,
+    input: Parameters<JobParts[N]>[0],
+  ): AsyncGenerator<PartOf<JobParts[N]>, Read<null>> {
+    let wake = () => {};
+    const came: Came[] = [];
+    const job = this.ask(name, input, (one) => {
+      came.push(one);
+      wake();
+    });
+    try {
+      for (;;) {
+        const next = came.shift();
+        if (!next) {
+          await new Promise<void>((resolve) => {
+            wake = resolve;
+          });
+          continue;
+        }
+        if (next.kind === 'end') return next.read as Read<null>;
+        yield next.part as PartOf<JobParts[N]>;
+        job.thread?.more();
+      }
+    } finally {
+      this.leave(job);
+    }
+  }
+
+  async close(): Promise<void> {
+    this.closed = true;
+    const given = 'reading was given up';
+    for (const { take } of this.waiting.splice(0)) take({ kind: 'end', read: { ok: false, problem: given } });
+    await Promise.all(this.threads.splice(0).map((thread) => thread.end(given)));
+  }
+
+  private ask(name: JobName | PartsName, input: unknown, take: (came: Came) => void): Waiting {
+    const job: Waiting = { name, input, take, thread: null, gone: false };
+    const refused = this.closed
+      ? 'reading was given up'
+      : this.waiting.length >= MOST_WAITING
+        ? 'there is too much to be read at once; try again in a minute'
+        : null;
+    if (refused !== null) take({ kind: 'end', read: { ok: false, problem: refused } });
+    else {
+      this.waiting.push(job);
+      this.next();
+    }
+    return job;
+  }
+
+  /** What nobody waits for any more is not read on. */
+  private leave(job: Waiting): void {
+    if (job.gone) return;
+    job.gone = true;
+    const at = this.waiting.indexOf(job);
+    if (at >= 0) this.waiting.splice(at, 1);
+    else if (job.thread?.has(job)) void job.thread.end('nobody waits for it');
+  }
+
+  private next(): void {
+    if (this.closed || this.waiting.length === 0) return;
+    let thread = this.threads.find((one) => one.idle);
+    if (!thread && this.threads.length < this.limits.threads) {
+      thread = new Thread(this.limits.memoryMb, (gone) => {
+        const at = this.threads.indexOf(gone);
+        if (at >= 0) this.threads.splice(at, 1);
+        this.next();
+      });
+      this.threads.push(thread);
+    }
+    if (!thread) return;
+    const job = this.waiting.shift()!;
+    job.thread = thread;
+    thread.begin(job, LONGER[job.name] ?? this.limits.timeLimitMs, () => this.next());
+  }
+}
+
+type PartOf<J> = J extends (input: never) => AsyncGenerator<infer P, unknown> ? P : never;
+
+interface Said {
+  ready?: true;
+  id: number;
+  part?: unknown;
+  value?: unknown;
+  problem?: string;
+}
+
+class Thread {
+  private readonly worker: Worker;
+  private job: { id: number; of: Waiting; limit: NodeJS.Timeout; timeLimitMs: number; ended: () => void } | null = null;
+  private id = 0;
+  private over = false;
+  /** Whether it has read its programs: only then does time count. */
+  private ready = false;
+
+  constructor(
+    memoryMb: number,
+    private readonly gone: (thread: Thread) => void,
+  ) {
+    this.worker = new Worker(join(import.meta.dirname, '../../dist/reading/thread.mjs'), {
+      resourceLimits: { maxOldGenerationSizeMb: memoryMb, maxYoungGenerationSizeMb: 32, stackSizeMb: 4 },
+      // It needs none of what this process was told, its secrets least of all.
+      env: { TZ: 'UTC' },
+    });
+    this.worker.unref();
+    this.worker.on('message', (said: Said) => {
+      if (!said.ready) return this.hear(said);
+      this.ready = true;
+      if (this.job) this.job.limit = this.late(this.job.timeLimitMs, this.job.limit);
+    });
+    this.worker.on('error', (error: NodeJS.ErrnoException) => {
+      const why =
+        error.code === 'ERR_WORKER_OUT_OF_MEMORY'
+          ? 'it takes more memory than one may'
+          : `it cannot be read: ${error.message}`;
+      void this.end(why);
+    });
+  }
+
+  get idle(): boolean {
+    return this.job === null && !this.over;
+  }
+
+  has(job: Waiting): boolean {
+    return this.job?.of === job;
+  }
+
+  begin(of: Waiting, timeLimitMs: number, ended: () => void): void {
+    const id = ++this.id;
+    this.worker.ref();
+    // A thread that never becomes ready is given up as well.
+    this.job = { id, of, timeLimitMs, ended, limit: this.late(timeLimitMs + (this.ready ? 0 : STARTS_WITHIN_MS)) };
+    try {
+      this.worker.postMessage({ id, name: of.name, input: of.input });
+    } catch (error) {
+      // What cannot be handed over is a fault of whoever asked; nothing waits for it for ever.
+      this.settle({
+        ok: false,
+        problem: `it cannot be handed over: ${error instanceof Error ? error.message : 'no reason'}`,
+      });
+    }
+  }
+
+  /** Asks for the next part; the time a reader of parts takes to come back does not count. */
+  more(): void {
+    if (!this.job) return;
+    this.job.limit = this.late(this.job.timeLimitMs);
+    this.worker.postMessage({ id: this.job.id, more: true });
+  }
+
+  /** Ends the thread; what it was reading is unreadable for the reason given. */
+  async end(problem: string): Promise<void> {
+    if (!this.over) {
+      this.over = true;
+      this.gone(this);
+      this.settle({ ok: false, problem });
+    }
+    await this.worker.terminate();
+  }
+
+  private late(ms: number, before?: NodeJS.Timeout): NodeJS.Timeout {
+    clearTimeout(before);
+    return setTimeout(() => void this.end(`it takes more than ${ms / 1_000} seconds to read`), ms);
+  }
+
+  private hear({ id, part, value, problem }: Said): void {
+    if (this.job?.id !== id) return;
+    if (part !== undefined) {
+      clearTimeout(this.job.limit);
+      this.job.of.take({ kind: 'part', part });
+    } else this.settle(problem === undefined ? { ok: true, value } : { ok: false, problem: problem.slice(0, 300) });
+  }
+
+  private settle(read: Read<unknown>): void {
+    const { job } = this;
+    if (!job) return;
+    this.job = null;
+    clearTimeout(job.limit);
+    if (!this.over) this.worker.unref();
+    job.of.gone = true;
+    job.of.take({ kind: 'end', read });
+    if (!this.over) job.ended();
+  }
+}

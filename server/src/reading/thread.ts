@@ -1,0 +1,45 @@
+// Reads one thing after another, apart from everything else: one that runs away takes only this thread with it.
+import { parentPort } from 'node:worker_threads';
+import { jobs, parts } from './jobs.ts';
+
+const port = parentPort!;
+let wanted: (() => void) | null = null;
+
+interface Asked {
+  id: number;
+  name: string;
+  input: never;
+  more?: boolean;
+}
+
+port.on('message', ({ id, name, input, more }: Asked) => {
+  if (more) wanted?.();
+  else
+    work(id, name, input).catch((error: unknown) => {
+      port.postMessage({
+        id,
+        problem: `it cannot be read (${error instanceof Error ? error.message : String(error)})`,
+      });
+    });
+});
+
+async function work(id: number, name: string, input: never): Promise<void> {
+  if (name in jobs) {
+    const job = jobs[name as keyof typeof jobs] as (given: never) => unknown;
+    port.postMessage({ id, value: await job(input) });
+    return;
+  }
+  const given = (parts[name as keyof typeof parts] as (given: never) => AsyncGenerator<unknown, unknown>)(input);
+  for (;;) {
+    const next = await given.next();
+    if (next.done) break;
+    const more = new Promise<void>((resolve) => {
+      wanted = resolve;
+    });
+    port.postMessage({ id, part: next.value });
+    await more;
+  }
+  port.postMessage({ id, value: null });
+}
+
+port.postMessage({ ready: true });
