@@ -21,6 +21,7 @@ import { ReadingRoom } from './reading/room.ts';
 import { ServiceDirectory } from './services/directory.ts';
 import { groupsFor } from './sources/groups.ts';
 import { type Refreshed, refreshSource } from './sources/refresh.ts';
+import { settlePublishing } from './steps/publish.ts';
 import { performers } from './steps/registry.ts';
 import type { Tools } from './steps/tools.ts';
 import { Database } from './store/database.ts';
@@ -139,7 +140,10 @@ export async function assemble(options: ProductOptions): Promise<Product> {
         performers: performers(tools),
         look: async (source) => (await look(source)).kind !== 'busy',
         groups: (procedures, pipeline) => groupsFor(tools, procedures, pipeline),
-        chores: async () => void (await finishCalls(tools, bell)),
+        chores: async () => {
+          await finishCalls(tools, bell);
+          await settlePublishing(tools);
+        },
         ...more,
       });
       await engine.start();

@@ -107,7 +107,7 @@ describe('only what is new', () => {
       ground: {
         ...ground,
         ids: () => {
-          if (++made > 5) throw new Error('dies here');
+          if (++made > 5) throw Object.assign(new Error('dies here'), { code: 'ECONNRESET' });
           return before();
         },
       },

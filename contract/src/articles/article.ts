@@ -4,10 +4,15 @@ import { Before, Desk, Id, Micros } from '../id.ts';
 
 export const ArticleStanding = z.enum(['in work', 'ready', 'out', 'set aside']);
 export const ArticlesQuery = Before.extend({
-  standing: ArticleStanding.optional(),
+  /** Held and stopped are those of its brief. */
+  standing: z.enum([...ArticleStanding.options, 'held', 'stopped']).optional(),
   blog: Id.optional(),
   q: z.string().max(200).optional(),
 });
+
+/** The articles beside one, in the list as it is filtered; null at its ends. */
+export const NeighboursQuery = ArticlesQuery.omit({ before: true, limit: true });
+export const Neighbours = z.object({ newer: Id.nullable(), older: Id.nullable() });
 
 export const Article = z.object({
   id: Id,

@@ -94,6 +94,8 @@ export const Items = z.object({
   items: z.array(Item),
   /** Addresses that searches for phrases give. */
   addresses: z.array(z.string()),
+  /** Items behind the last of these. */
+  more: z.int().min(0),
 });
 /** The same before the items themselves are checked, which of a long list is done in slices. */
 export const ItemsUnchecked = Items.extend({ items: z.array(z.unknown()) });

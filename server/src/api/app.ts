@@ -1,9 +1,10 @@
-import type { IncomingMessage } from 'node:http';
+import type { IncomingMessage, ServerResponse } from 'node:http';
 import { Person, Problem } from '@grivo/contract';
 import express, { type Express, Router } from 'express';
 import helmet from 'helmet';
 import { EventFeed } from '../events/feed.ts';
 import type { Product } from '../product.ts';
+import { tooDeep } from '../reading/json.ts';
 import { isSecure, ownOriginOnly } from './access.ts';
 import { articleRoutes } from './articles.ts';
 import { blogRoutes } from './blogs.ts';
@@ -18,7 +19,7 @@ import { pageRoutes } from './page.ts';
 import { peopleRoutes } from './people.ts';
 import { phraseRoutes } from './phrases.ts';
 import { pipelineRoutes } from './pipelines.ts';
-import { answerProblems, notFound } from './problem.ts';
+import { answerProblems, notFound, problem } from './problem.ts';
 import { mount, openApi, type Route, route, schemaOf } from './route.ts';
 import { routineRoutes } from './routines.ts';
 import { serviceRoutes } from './services.ts';
@@ -99,7 +100,7 @@ export function app(product: Product): Express {
   // Programs call these with keys of their own, from wherever they are.
   server.use(doorRoutes(product));
   server.use(ownOriginOnly);
-  server.use(express.json({ limit: '2mb' }));
+  server.use(express.json({ limit: '2mb', verify: shallow }));
   server.get('/api/health', (_request, response, next) => {
     ground.db
       .rows('SELECT 1')
@@ -125,6 +126,12 @@ export function app(product: Product): Express {
   server.use(pageRoutes());
   server.use(answerProblems(ground.log));
   return server;
+}
+
+/** What lies too deep in itself is refused before it is read: whatever walks it afterwards would lose itself. */
+function shallow(_request: IncomingMessage, _response: ServerResponse, body: Buffer): void {
+  if (tooDeep(body.toString('latin1')))
+    throw problem(400, 'Too deep', 'The JSON of the request lies too deep in itself.', 'Make it flatter.');
 }
 
 /**

@@ -1,4 +1,13 @@
-import { type Article, ArticleAs, ArticleCopy, Articles, ArticlesQuery, ArticleWhole } from '@grivo/contract';
+import {
+  type Article,
+  ArticleAs,
+  ArticleCopy,
+  Articles,
+  ArticlesQuery,
+  ArticleWhole,
+  Neighbours,
+  NeighboursQuery,
+} from '@grivo/contract';
 import { type ArticleDocument, articleFile, articleHtml, wordsOf } from '@grivo/core';
 import { z } from 'zod';
 import { measuresOf } from '../articles/measures.ts';
@@ -14,7 +23,36 @@ import { sendBytes } from './send.ts';
 
 const LIST = `SELECT a.id, a.brief, COALESCE(a.blog, l.blog) AS blog, a.title, a.words, IF(a.standing = 'in work' AND b.standing IN ('held', 'stopped'), b.standing, a.standing) AS standing, a.language, p.address, p.out_desk AS outDesk, l.due_desk AS dueDesk,
   COALESCE((SELECT SUM(g.micros) FROM ledger g WHERE g.brief = a.brief), 0) AS micros
-  FROM article a JOIN brief b ON b.id = a.brief LEFT JOIN publication p ON p.article = a.id LEFT JOIN placement l ON l.article = a.id`;
+  FROM article a JOIN brief b ON b.id = a.brief
+  LEFT JOIN publication p ON p.id = (SELECT q.id FROM publication q WHERE q.article = a.id ORDER BY q.state = 'live' DESC, q.address IS NULL, q.id LIMIT 1)
+  LEFT JOIN placement l ON l.article = a.id AND l.blog = (SELECT m.blog FROM placement m WHERE m.article = a.id ORDER BY m.blog <=> a.blog DESC, m.due_desk LIMIT 1)`;
+
+type Wanted = Pick<z.infer<typeof ArticlesQuery>, 'standing' | 'blog' | 'q'>;
+
+/** What of all articles is wanted; one of a brief that is held or stopped is neither in work nor anything else. */
+function whereOf({ standing, blog, q }: Wanted): { where: string[]; values: unknown[] } {
+  const where = ['a.trial = 0'];
+  const values: unknown[] = [];
+  if (standing === 'held' || standing === 'stopped') {
+    where.push("a.standing = 'in work' AND b.standing = ?");
+    values.push(standing);
+  } else if (standing) {
+    where.push('a.standing = ?');
+    values.push(standing);
+    if (standing === 'in work') where.push("b.standing NOT IN ('held', 'stopped')");
+  }
+  if (blog) {
+    where.push(
+      '(a.blog = ? OR EXISTS (SELECT 1 FROM publication o WHERE o.article = a.id AND o.blog = ?) OR EXISTS (SELECT 1 FROM placement o WHERE o.article = a.id AND o.blog = ?))',
+    );
+    values.push(blog, blog, blog);
+  }
+  if (q) {
+    where.push('a.title LIKE ?');
+    values.push(`%${q.replace(/[\\%_]/g, '\\$&')}%`);
+  }
+  return { where, values };
+}
 
 const numbered = (row: Article): Article => ({ ...row, micros: Number(row.micros) });
 
@@ -35,17 +73,33 @@ export function articleRoutes({ ground }: Product): Route[] {
       role: 'proofreader',
       query: ArticlesQuery,
       answer: Articles,
-      handle: async ({ query: { before, limit, standing, blog, q } }) => {
-        const where = ['a.trial = 0', 'a.id < ?'];
-        const values: unknown[] = [before ?? 'z'];
-        if (standing) where.push('a.standing = ?') && values.push(standing);
-        if (blog) where.push('a.blog = ?') && values.push(blog);
-        if (q) where.push('a.title LIKE ?') && values.push(`%${q.replace(/[\\%_]/g, '\\$&')}%`);
-        const rows = await db.rows<Article>(`${LIST} WHERE ${where.join(' AND ')} ORDER BY a.id DESC LIMIT ?`, [
-          ...values,
-          limit,
-        ]);
+      handle: async ({ query: { before, limit, ...wanted } }) => {
+        const { where, values } = whereOf(wanted);
+        const rows = await db.rows<Article>(
+          `${LIST} WHERE ${[...where, 'a.id < ?'].join(' AND ')} ORDER BY a.id DESC LIMIT ?`,
+          [...values, before ?? 'z', limit],
+        );
         return { articles: rows.map(numbered) };
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/articles/{id}/neighbours',
+      says: 'The article before and the one after, in the list as it is filtered',
+      role: 'proofreader',
+      query: NeighboursQuery,
+      answer: Neighbours,
+      handle: async ({ params, query }) => {
+        const { where, values } = whereOf(query);
+        const beside = async (sign: '<' | '>', order: 'ASC' | 'DESC') => {
+          const [row] = await db.rows<{ id: string }>(
+            `SELECT a.id FROM article a JOIN brief b ON b.id = a.brief WHERE ${where.join(' AND ')} AND a.id ${sign} ? ORDER BY a.id ${order} LIMIT 1`,
+            [...values, params['id']],
+          );
+          return row?.id ?? null;
+        };
+        const [newer, older] = await Promise.all([beside('>', 'ASC'), beside('<', 'DESC')]);
+        return { newer, older };
       },
     }),
     route({

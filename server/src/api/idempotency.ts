@@ -12,8 +12,8 @@ interface Kept {
   late: number;
 }
 
-/** No request takes longer. */
-const LATE_SECONDS = 120;
+/** No request takes longer: a look at a source, the longest, is given up after five minutes. */
+const LATE_SECONDS = 900;
 
 /**
  * A request with an Idempotency-Key is done once for each person and key: repeated, it gets the answer of the first. A

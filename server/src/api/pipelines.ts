@@ -19,7 +19,7 @@ import {
   VersionWhole,
 } from '@grivo/contract';
 import { checkProcedure, type Problem, ProcedureDocument, readProcedure, sentenceText, stepWith } from '@grivo/core';
-import { listBlogs } from '../blogs/repository.ts';
+import { blogNames } from '../blogs/repository.ts';
 import { Procedures } from '../engine/briefState.ts';
 import { estimateOf } from '../money/estimate.ts';
 import { clearPipeline, madeBy } from '../pipelines/clear.ts';
@@ -31,7 +31,7 @@ import type { Product } from '../product.ts';
 import { formOf, listRoutines } from '../routines/repository.ts';
 import { outsideSources } from '../schedules/fire.ts';
 import { takeAllNew, takeChosen } from '../sources/look.ts';
-import { listSources } from '../sources/repository.ts';
+import { sourceNames } from '../sources/repository.ts';
 import { notFound, problem } from './problem.ts';
 import { readableOnly } from './readable.ts';
 import { type Route, route } from './route.ts';
@@ -47,7 +47,7 @@ export function pipelineRoutes(product: Product): Route[] {
     return id;
   };
   const context = async () => {
-    const [blogs, sources, routines] = await Promise.all([listBlogs(db), listSources(db), listRoutines(db)]);
+    const [blogs, sources, routines] = await Promise.all([blogNames(db), sourceNames(db), listRoutines(db)]);
     const find = (rows: readonly { id: string; name: string }[]) => (id: string) =>
       rows.find((row) => row.id === id)?.name ?? id;
     return {

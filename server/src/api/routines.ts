@@ -1,7 +1,7 @@
 import { Made, NewRoutine, ProcedureText, ReadProcedure, Routine, Routines } from '@grivo/contract';
 import { type ProcedureDocument, procedureYaml, readProcedure, sentenceText } from '@grivo/core';
 import { z } from 'zod';
-import { listBlogs } from '../blogs/repository.ts';
+import { blogNames } from '../blogs/repository.ts';
 import type { Product } from '../product.ts';
 import {
   changeRoutine,
@@ -11,7 +11,7 @@ import {
   type RoutineRow,
   usersOf,
 } from '../routines/repository.ts';
-import { listSources } from '../sources/repository.ts';
+import { sourceNames } from '../sources/repository.ts';
 import { errnoOf } from '../store/database.ts';
 import { notFound, problem } from './problem.ts';
 import { readableOnly } from './readable.ts';
@@ -24,7 +24,7 @@ const DUPLICATE = 1062;
 export function routineRoutes({ ground, bell, tools }: Product): Route[] {
   const { db } = ground;
   const names = async (routines: readonly RoutineRow[]) => {
-    const [blogs, sources] = await Promise.all([listBlogs(db), listSources(db)]);
+    const [blogs, sources] = await Promise.all([blogNames(db), sourceNames(db)]);
     const find = (rows: readonly { id: string; name: string }[]) => (id: string) =>
       rows.find((row) => row.id === id)?.name ?? id;
     return { blog: find(blogs), source: find(sources), routine: find(routines) };

@@ -1,6 +1,8 @@
-import { CadenceRule, reflow } from '@grivo/core';
+import { CadenceRule, reflow, stepIdOf } from '@grivo/core';
 import type { Secrets } from '../config/secrets.ts';
+import { loadBriefs, Procedures } from '../engine/briefState.ts';
 import type { Ground } from '../engine/outside.ts';
+import type { Sql } from '../store/database.ts';
 
 export interface BlogChange {
   name?: string | undefined;
@@ -37,19 +39,37 @@ export async function changeBlog(ground: Ground, id: string, rev: number, change
         at: Number(row.at),
         pinned: row.pinned === 1 || (row.state !== null && row.state !== 'planned'),
       }));
+      const moved = new Map<string, number>();
       for (const { article, at } of reflow(CadenceRule.parse(change.cadence), open, ground.desk.now())) {
         // Without a slot in two years it keeps the moment it had.
         if (at === null) continue;
         await sql.run('UPDATE placement SET due_desk = ? WHERE article = ? AND blog = ?', [at, article, id]);
-        await sql.run(
-          "UPDATE step_run r JOIN article a ON a.brief = r.brief SET r.due_desk = ? WHERE a.id = ? AND r.state = 'waiting' AND r.for_slot = 1",
-          [at, article],
-        );
+        moved.set(article, at);
       }
+      await moveWaits(sql, id, moved);
     }
     await sql.run("INSERT INTO event (id, noun, noun_id) VALUES (?, 'blog', ?)", [ground.ids(), id]);
     return true;
   });
+}
+
+/** Steps that wait for the moments of these articles on this blog, and on no other. */
+async function moveWaits(sql: Sql, blog: string, moved: ReadonlyMap<string, number>): Promise<void> {
+  if (moved.size === 0) return;
+  const waits = await sql.rows<{ id: string; brief: string; path: string; article: string }>(
+    `SELECT r.id, r.brief, r.path, a.id AS article FROM article a JOIN step_run r ON r.brief = a.brief
+     WHERE a.id IN (?) AND r.state = 'waiting' AND r.for_slot = 1`,
+    [[...moved.keys()]],
+  );
+  const briefs = await loadBriefs(sql, new Procedures(), [...new Set(waits.map(({ brief }) => brief))]);
+  for (const { id, brief, path, article } of waits) {
+    const step = briefs.get(brief)?.steps.get(stepIdOf(path));
+    if (step?.kind === 'publish' && step.blog === blog)
+      await sql.run("UPDATE step_run SET due_desk = ? WHERE id = ? AND state = 'waiting' AND for_slot = 1", [
+        moved.get(article),
+        id,
+      ]);
+  }
 }
 
 export async function changeBlogSecret(ground: Ground, secrets: Secrets, id: string, secret: string): Promise<void> {

@@ -11,6 +11,11 @@ export async function listBlogs(sql: Sql): Promise<BlogRow[]> {
   return sql.rows<BlogRow>('SELECT * FROM blog ORDER BY id');
 }
 
+/** What blogs are called. */
+export async function blogNames(sql: Sql): Promise<{ id: string; name: string }[]> {
+  return sql.rows('SELECT id, name FROM blog ORDER BY id');
+}
+
 export function targetOf(
   row: Pick<BlogRow, 'id' | 'endpoint' | 'media_endpoint' | 'secret' | 'time_limit_ms'>,
 ): BlogTarget {

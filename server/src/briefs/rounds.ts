@@ -155,11 +155,11 @@ export async function bringBack(
     }
     const judged = runs.findLast(({ state, outcome }) => state === 'done' && outcome?.kind === 'set aside');
     if (judged) await sql.run('UPDATE step_run SET outcome = \'{"kind":"done"}\' WHERE id = ?', [judged.id]);
-    // What was given up when it was set aside begins afresh; what an earlier round left behind stays as it was.
-    const given = runs.filter(
-      ({ state, path, round }) =>
-        state === 'cancelled' && !runs.some((other) => other.path === path && other.round > round),
-    );
+    // What was given up when it was set aside begins afresh, in whatever round it stood; what a later round took the place
+    // of stays as it was.
+    const newest = new Map(runs.map((run) => [run.path, run]));
+    for (const run of runs) if (run.round > newest.get(run.path)!.round) newest.set(run.path, run);
+    const given = runs.filter(({ state, path }) => state === 'cancelled' && newest.get(path)!.state === 'cancelled');
     await forget(
       sql,
       given.map(({ id }) => id),

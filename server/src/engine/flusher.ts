@@ -5,6 +5,7 @@ import { Mismatch, wasCommitted, writeBatch } from './commitBatch.ts';
 import type { Ending } from './ending.ts';
 import { laneOf } from './lane.ts';
 import type { Ground } from './outside.ts';
+import { stopRuns } from './stop.ts';
 
 export interface FlusherPorts {
   ground: Ground;
@@ -97,10 +98,34 @@ export class Flusher {
   }
 
   private async commit(batch: Ending[]): Promise<void> {
-    const changes = byBrief(batch).map((endings) => this.change(this.ports.latest(endings[0]!.brief), endings));
-    const all = await this.attempt(changes);
-    if (all === 'committed') return;
-    for (const change of changes) await this.settleAlone(change.endings);
+    const groups = byBrief(batch);
+    let changes: BriefChange[] = [];
+    try {
+      changes = groups.map((endings) => this.change(this.ports.latest(endings[0]!.brief), endings));
+      if ((await this.attempt(changes)).kind === 'committed') return;
+    } catch (error) {
+      // One brief that cannot be planned: which it is shows when each is settled by itself.
+      this.ports.ground.log.error({ err: error }, 'batch not made up');
+    }
+    // One brief that cannot be settled keeps no other from it.
+    for (const endings of groups)
+      await this.settleAlone(endings).catch((error: unknown) => this.giveUp(endings, error));
+  }
+
+  /** Neither committed nor refused: the database is away, and others take over what is in hand; or a fault of ours, which is said. */
+  private async giveUp(endings: readonly Ending[], error: unknown): Promise<void> {
+    const { ground } = this.ports;
+    const { id } = endings[0]!.brief;
+    const lost = isLostConnection(error);
+    ground.log[lost ? 'warn' : 'error']({ err: error, brief: id }, 'brief not settled');
+    if (!lost)
+      await ground.db
+        .transaction(async (sql) => {
+          await sql.rows('SELECT id FROM brief WHERE id = ? FOR UPDATE', [id]);
+          return stopRuns(sql, ground, id, defectOf(error).failure!);
+        })
+        .catch((again: unknown) => ground.log.error({ err: again, brief: id }, 'brief not stopped'));
+    for (const ending of endings) ending.settled(false);
   }
 
   /** One brief by itself, read afresh: keeps the endings whose run is still ours, drops the rest. */
@@ -113,7 +138,18 @@ export class Flusher {
       endings = own;
       for (const ending of endings) ending.brief = fresh;
       const change = this.change(fresh, endings);
-      if ((await this.attempt([change])) === 'committed') return;
+      const done = await this.attempt([change]);
+      if (done.kind === 'committed') return;
+      if (done.kind === 'mismatch') continue;
+      if (endings.length > 1) {
+        for (const ending of endings) await this.settleAlone([ending]);
+        return;
+      }
+      const [ending] = endings as [Ending];
+      // What was carried on is done later by itself; what the database refuses even so, it will refuse for ever.
+      if (ending.carried) ending.carried = null;
+      else if (ending.failure?.code === 'defect') throw done.error;
+      else Object.assign(ending, defectOf(done.error));
     }
     this.ports.ground.log.error({ brief: endings[0]!.brief.id }, 'brief could not be settled');
     for (const ending of endings) ending.settled(false);
@@ -128,7 +164,7 @@ export class Flusher {
     return endings.filter((ending) => ids.has(ending.run.id));
   }
 
-  private async attempt(changes: BriefChange[]): Promise<'committed' | 'mismatch'> {
+  private async attempt(changes: BriefChange[]): Promise<Attempted> {
     const { ground } = this.ports;
     try {
       let token = '';
@@ -141,18 +177,16 @@ export class Flusher {
         async (sql) => (token !== '' && (await wasCommitted(sql, token)) ? true : undefined),
       );
       this.publish(changes);
-      return 'committed';
+      return { kind: 'committed' };
     } catch (error) {
       for (const change of changes)
         for (const fresh of change.fresh) if (fresh.handed) this.ports.onTakenBack(fresh.service);
-      if (error instanceof Mismatch) return 'mismatch';
-      if (isLostConnection(error)) return 'mismatch';
+      if (error instanceof Mismatch || isLostConnection(error)) return { kind: 'mismatch' };
       ground.log.error(
         { err: error, briefs: changes.map((change) => change.brief.id) },
         'batch refused by the database',
       );
-      if (changes.length === 1) throw error;
-      return 'mismatch';
+      return { kind: 'refused', error };
     }
   }
 
@@ -175,6 +209,28 @@ export class Flusher {
     }
     this.ports.onCommitted({ lanes, pipelines });
   }
+}
+
+type Attempted = { kind: 'committed' } | { kind: 'mismatch' } | { kind: 'refused'; error: unknown };
+
+/** The end of a step whose result the database refuses: stopped, for a person to see, with what the database says. */
+function defectOf(error: unknown): Partial<Ending> {
+  const { message, stack = '' } = error instanceof Error ? error : new Error(String(error));
+  return {
+    state: 'stopped',
+    outcome: null,
+    fields: null,
+    incident: null,
+    dueInMs: null,
+    dueDesk: null,
+    forSlot: false,
+    writes: [],
+    failure: {
+      code: 'defect',
+      message: `what it gave could not be kept: ${message.slice(0, 500)}`,
+      stack: stack.slice(0, 4_000),
+    },
+  };
 }
 
 function byBrief(batch: readonly Ending[]): Ending[][] {

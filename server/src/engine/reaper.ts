@@ -1,9 +1,14 @@
 import { bookUnknown } from '../answers/booking.ts';
+import type { Sql } from '../store/database.ts';
 import type { Ground } from './outside.ts';
 import { placeInHand } from './place.ts';
 
-/** A step whose worker died this often stops: it may be what kills them. */
-const MOST_LOST = 15;
+/** A step that was in hand when its worker died twice may be what kills them. */
+const MOST_LOST = 2;
+/** Of several such steps one after another is tried, so that the next death tells which of them it was. */
+const APART_SECONDS = 6;
+/** However many there were beside it, one that lost so many workers is stopped. */
+const LOST_ANYHOW = 4;
 
 /**
  * Gives back what dead processes held: their steps become ready again (the lost attempt is recorded), their permits free,
@@ -33,6 +38,47 @@ async function unknownHolders({ db }: Ground): Promise<string[]> {
   return rows.map(({ holder }) => holder);
 }
 
+interface LostRun {
+  id: string;
+  attempts: number;
+  /** How often its worker died before this. */
+  lost: number;
+  home_lane: string;
+  started_at: Date | null;
+}
+
+/**
+ * Steps a dead worker had in hand go to others. One that was in hand at two deaths is suspected of having caused them:
+ * alone it stops as a defect, for a person to look at; of several each is tried by itself, some seconds after the other.
+ */
+async function giveBack(sql: Sql, ground: Ground, runs: readonly LostRun[]): Promise<void> {
+  const suspects = runs.filter(({ lost }) => lost + 1 >= MOST_LOST);
+  const stopped = suspects.filter(({ lost }) => suspects.length === 1 || lost + 1 >= LOST_ANYHOW);
+  const apart = suspects.filter((run) => !stopped.includes(run));
+  const again = runs.filter((run) => !suspects.includes(run)).map(({ id }) => id);
+  if (again.length > 0)
+    await sql.run(
+      "UPDATE step_run SET state = 'ready', lane = home_lane, holder = NULL, lost = lost + 1 WHERE id IN (?)",
+      [again],
+    );
+  for (const [i, { id }] of apart.entries())
+    await sql.run(
+      "UPDATE step_run SET state = 'waiting', lane = NULL, holder = NULL, lost = lost + 1, due_at = DATE_ADD(UTC_TIMESTAMP(3), INTERVAL ? SECOND) WHERE id = ?",
+      [i * APART_SECONDS, id],
+    );
+  for (const { id, lost } of stopped) {
+    const failure = JSON.stringify({ code: 'defect', message: `its worker died at it ${lost + 1} times`, stack: '' });
+    await sql.run(
+      "UPDATE step_run SET state = 'stopped', lane = NULL, holder = NULL, lost = lost + 1, failure = ? WHERE id = ?",
+      [failure, id],
+    );
+    const [brief] = await sql.rows<{ brief: string }>('SELECT brief FROM step_run WHERE id = ?', [id]);
+    await sql.run("UPDATE brief SET standing = 'stopped', rev = rev + 1 WHERE id = ?", [brief!.brief]);
+    await sql.run("INSERT INTO event (id, noun, noun_id) VALUES (?, 'brief', ?)", [ground.ids(), brief!.brief]);
+    ground.log.error({ step: id, brief: brief!.brief }, 'a step is stopped: its worker died at it again and again');
+  }
+}
+
 async function reapOne(ground: Ground, worker: string, unknown: boolean): Promise<string[]> {
   return ground.db.transaction(async (sql) => {
     const [row] = await sql.rows<{ id: string; late: number }>(
@@ -40,33 +86,15 @@ async function reapOne(ground: Ground, worker: string, unknown: boolean): Promis
       [worker],
     );
     if (unknown ? row !== undefined : row?.late !== 1) return [];
-    const runs = await sql.rows<{ id: string; attempts: number; home_lane: string; started_at: Date | null }>(
-      'SELECT id, attempts, home_lane, started_at FROM step_run WHERE place = ? FOR UPDATE',
+    const runs = await sql.rows<LostRun>(
+      'SELECT id, attempts, lost, home_lane, started_at FROM step_run WHERE place = ? FOR UPDATE',
       [placeInHand(worker)],
     );
     if (runs.length > 0) {
       await sql.run('INSERT IGNORE INTO attempt (step_run, n, worker, started_at, result) VALUES ?', [
         runs.map((run) => [run.id, run.attempts, worker, run.started_at, 'lost']),
       ]);
-      const again = runs.filter((run) => run.attempts < MOST_LOST).map((run) => run.id);
-      const over = runs.filter((run) => run.attempts >= MOST_LOST).map((run) => run.id);
-      if (again.length > 0)
-        await sql.run("UPDATE step_run SET state = 'ready', lane = home_lane, holder = NULL WHERE id IN (?)", [again]);
-      if (over.length > 0) {
-        const failure = JSON.stringify({
-          code: 'defect',
-          message: `its worker died ${MOST_LOST} times at this step`,
-          stack: '',
-        });
-        await sql.run("UPDATE step_run SET state = 'stopped', holder = NULL, failure = ? WHERE id IN (?)", [
-          failure,
-          over,
-        ]);
-        await sql.run(
-          "UPDATE brief SET standing = 'stopped', rev = rev + 1 WHERE id IN (SELECT brief FROM step_run WHERE id IN (?))",
-          [over],
-        );
-      }
+      await giveBack(sql, ground, runs);
     }
     const pending = await sql.rows<{ digest: string; token: string }>(
       "SELECT digest, token FROM answer WHERE state = 'pending' AND holder = ? FOR UPDATE",

@@ -82,7 +82,7 @@ async function releaseRuns(
   if (runs.length === 0) return 0;
   const briefs = [...new Set(runs.map((run) => run.brief))];
   await sql.run(
-    "UPDATE step_run SET state = 'ready', lane = home_lane, incident = NULL, failure = NULL, tries = ? WHERE id IN (?) AND state = 'stopped'",
+    "UPDATE step_run SET state = 'ready', lane = home_lane, incident = NULL, failure = NULL, lost = 0, tries = ? WHERE id IN (?) AND state = 'stopped'",
     [tries, runs.map((run) => run.id)],
   );
   await sql.run(

@@ -2,7 +2,7 @@ import type { Failure } from '@grivo/core';
 import type { Effect } from '../adapters/micropub.ts';
 import type { Result } from '../adapters/port.ts';
 import type { Ground } from '../engine/outside.ts';
-import type { StepContext } from '../engine/performer.ts';
+import type { StepContext, Write } from '../engine/performer.ts';
 import type { Sql } from '../store/database.ts';
 
 /** Something to be done outside, once. */
@@ -16,6 +16,8 @@ export interface Intended<T> {
   call: () => Promise<Effect<T>>;
   /** Looks at the other side whether it was done; null when it was not. */
   find: () => Promise<Result<T | null>>;
+  /** What is true once it is done, whatever becomes of the step meanwhile: committed with its end. */
+  then?: (value: T) => Write[];
 }
 
 export type Done<T> =
@@ -49,7 +51,7 @@ export async function effect<T>(ground: Ground, context: StepContext, intended: 
     const found = await intended.find();
     if (!found.ok) return { kind: 'failed', failure: found.failure };
     if (found.value !== null)
-      return (await end(ground, intended.key, known.token, found.value))
+      return (await end(ground, intended, known.token, found.value))
         ? { kind: 'done', value: found.value }
         : { kind: 'later', inMs: 0 };
   }
@@ -62,7 +64,7 @@ export async function effect<T>(ground: Ground, context: StepContext, intended: 
   const outcome = await intended.call();
   switch (outcome.kind) {
     case 'done':
-      return (await end(ground, intended.key, token, outcome.value))
+      return (await end(ground, intended, token, outcome.value))
         ? { kind: 'done', value: outcome.value }
         : { kind: 'later', inMs: 0 };
     case 'not done':
@@ -144,16 +146,60 @@ async function open<T>(
   return counted ? token : null;
 }
 
-async function end<T>(ground: Ground, key: string, token: string, value: T): Promise<boolean> {
+async function end<T>(
+  ground: Ground,
+  { key, then }: Pick<Intended<T>, 'key' | 'then'>,
+  token: string,
+  value: T,
+): Promise<boolean> {
   return ground.db.transaction<boolean>(
-    async (sql) =>
-      (await sql.run(
+    async (sql) => {
+      const ours = await sql.run(
         "UPDATE intent SET state = 'done', result = ?, ended_at = UTC_TIMESTAMP(3) WHERE key_ = ? AND token = ?",
         [JSON.stringify(value), key, token],
-      )) === 1,
+      );
+      if (ours !== 1) return false;
+      for (const { text, parameters } of then?.(value) ?? []) await sql.run(text, parameters);
+      return true;
+    },
     async (sql) =>
       (await sql.rows("SELECT 1 FROM intent WHERE key_ = ? AND token = ? AND state = 'done'", [key, token])).length > 0
         ? true
         : undefined,
   );
+}
+
+/** An act whose outcome nobody knows and whose step was given up: nobody would ever look what became of it. */
+export interface LeftOpen {
+  key: string;
+  kind: Intended<unknown>['kind'];
+  token: string;
+}
+
+/** Acts left open by steps that were given up, of which the other side must have acted by now. */
+export async function leftOpen(sql: Sql): Promise<LeftOpen[]> {
+  return sql.rows<LeftOpen>(
+    `SELECT i.key_ AS \`key\`, i.kind, i.token FROM intent i LEFT JOIN step_run r ON r.id = i.step_run
+     WHERE i.state = 'open' AND i.due_at < UTC_TIMESTAMP(3) AND (r.id IS NULL OR r.state IN ('cancelled', 'done')) AND i.kind IN ('create', 'turn live') ORDER BY i.due_at LIMIT 20`,
+  );
+}
+
+/** Looks what became of an act that was left open, and records it; one that was not done is forgotten. */
+export async function settleLeft<T>(
+  ground: Ground,
+  { key, token }: LeftOpen,
+  { find, then }: Pick<Intended<T>, 'find' | 'then'>,
+): Promise<void> {
+  const found = await find();
+  if (!found.ok) {
+    // Asked again in a while.
+    await ground.db.run(
+      "UPDATE intent SET due_at = DATE_ADD(UTC_TIMESTAMP(3), INTERVAL 30 SECOND) WHERE key_ = ? AND token = ? AND state = 'open'",
+      [key, token],
+    );
+    return;
+  }
+  if (found.value === null)
+    await ground.db.run("DELETE FROM intent WHERE key_ = ? AND token = ? AND state = 'open'", [key, token]);
+  else await end(ground, { key, ...(then ? { then } : {}) }, token, found.value);
 }

@@ -33,16 +33,18 @@ export async function pipelinesNow(
       only ? [only] : [],
     ),
     db.rows<{ pipeline: string; standing: BriefStanding; n: number }>(
-      'SELECT pipeline, standing, COUNT(*) AS n FROM brief WHERE trial = 0 GROUP BY pipeline, standing',
+      `SELECT pipeline, standing, COUNT(*) AS n FROM brief WHERE trial = 0${only ? ' AND pipeline = ?' : ''} GROUP BY pipeline, standing`,
+      only ? [only] : [],
     ),
     db.rows<{ pipeline: string; title: string; at: number }>(
       `SELECT b.pipeline, a.title, p.out_desk AS at FROM publication p JOIN article a ON a.id = p.article JOIN brief b ON b.id = a.brief
-       WHERE (b.pipeline, p.out_desk) IN (SELECT b2.pipeline, MAX(p2.out_desk) FROM publication p2 JOIN article a2 ON a2.id = p2.article JOIN brief b2 ON b2.id = a2.brief WHERE p2.state = 'live' GROUP BY b2.pipeline)`,
+       WHERE (b.pipeline, p.out_desk) IN (SELECT b2.pipeline, MAX(p2.out_desk) FROM publication p2 JOIN article a2 ON a2.id = p2.article JOIN brief b2 ON b2.id = a2.brief WHERE p2.state = 'live'${only ? ' AND b2.pipeline = ?' : ''} GROUP BY b2.pipeline)`,
+      only ? [only] : [],
     ),
     db.rows<{ pipeline: string; n: number; micros: number }>(
       `SELECT b.pipeline, COUNT(*) AS n, SUM((SELECT COALESCE(SUM(g.micros), 0) FROM ledger g WHERE g.brief = b.id)) AS micros
-       FROM publication p JOIN article a ON a.id = p.article JOIN brief b ON b.id = a.brief WHERE p.state = 'live' AND p.out_desk >= ? GROUP BY b.pipeline`,
-      [month],
+       FROM publication p JOIN article a ON a.id = p.article JOIN brief b ON b.id = a.brief WHERE p.state = 'live' AND p.out_desk >= ?${only ? ' AND b.pipeline = ?' : ''} GROUP BY b.pipeline`,
+      [month, ...(only ? [only] : [])],
     ),
   ]);
   return rows.map(({ document: stored, isOn, nextLook, ...row }) => {

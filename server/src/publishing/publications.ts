@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { PublicationState } from '@grivo/core';
 import type { Ground } from '../engine/outside.ts';
+import type { Write } from '../engine/performer.ts';
 import type { Sql } from '../store/database.ts';
 
 export interface PublicationRow {
@@ -41,19 +42,32 @@ export async function ensurePublication(
   return row!;
 }
 
-/** Pins the revision that goes out; what is written afterwards is not published by this. */
+export async function publicationBy(sql: Sql, key: string): Promise<PublicationRow | null> {
+  const [row] = await sql.rows<PublicationRow>(
+    'SELECT id, article, blog, key_, state, as_, address, revision, out_desk FROM publication WHERE key_ = ?',
+    [key],
+  );
+  return row ?? null;
+}
+
+/**
+ * Pins the revision that goes out. As long as nothing of it can have reached the blog a newer one takes its place, as after
+ * a refusal and another writing; from then on what is written is not published by this.
+ */
 export async function pinRevision(sql: Sql, publication: PublicationRow, revision: string): Promise<string> {
   await sql.run(
-    "UPDATE publication SET revision = ?, state = 'creating', rev = rev + 1 WHERE id = ? AND revision IS NULL AND state IN ('planned', 'creating')",
-    [revision, publication.id],
+    `UPDATE publication SET revision = ?, state = 'creating', rev = rev + 1 WHERE id = ? AND state IN ('planned', 'creating')
+     AND (revision IS NULL OR revision <> ?) AND NOT EXISTS (SELECT 1 FROM intent WHERE intent.key_ = CONCAT('create/', publication.key_))`,
+    [revision, publication.id, revision],
   );
   const [row] = await sql.rows<{ revision: string }>('SELECT revision FROM publication WHERE id = ?', [publication.id]);
   return row!.revision;
 }
 
-export async function recordDraft(sql: Sql, id: string, address: string): Promise<void> {
-  await sql.run(
-    "UPDATE publication SET state = 'draft', address = ?, rev = rev + 1 WHERE id = ? AND state = 'creating'",
-    [address, id],
-  );
+/** A draft is there, at an address; one that went further meanwhile stays what it is. */
+export function draftWrite(id: string, address: string): Write {
+  return {
+    text: "UPDATE publication SET state = 'draft', address = ?, rev = rev + 1 WHERE id = ? AND state IN ('planned', 'creating')",
+    parameters: [address, id],
+  };
 }

@@ -21,7 +21,8 @@ export function readJson(text: string): ReadJson {
 const QUOTE = 34;
 const BACKSLASH = 92;
 
-function tooDeep(text: string): boolean {
+/** Whether a text of JSON lies deeper in itself than anything services and people write. */
+export function tooDeep(text: string): boolean {
   let depth = 0;
   for (let at = 0; at < text.length; at++) {
     const letter = text.charCodeAt(at);

@@ -107,6 +107,11 @@ export async function listSources(sql: Sql): Promise<Source[]> {
   return rows.map((row) => listed(row, services));
 }
 
+/** What sources are called, without what they hold. */
+export async function sourceNames(sql: Sql): Promise<{ id: string; name: string }[]> {
+  return sql.rows('SELECT id, name FROM source ORDER BY id');
+}
+
 export async function sourceWhole(sql: Sql, id: string): Promise<SourceWhole | null> {
   const [row] = await sql.rows<ListRow>(`${LIST} WHERE s.id = ?`, [id]);
   if (!row) return null;
@@ -166,8 +171,8 @@ export async function itemsOf(
   sql: Sql,
   source: string,
   kind: SourceKind,
-): Promise<{ items: Item[]; addresses: string[] }> {
-  const [articles, items, taken] = await Promise.all([
+): Promise<{ items: Item[]; addresses: string[]; more: number }> {
+  const [articles, items, taken, [all]] = await Promise.all([
     kind === 'keywords'
       ? sql.rows<{ id: string; title: string; subject: string }>(
           "SELECT a.id, a.title, b.subject FROM article a JOIN brief b ON b.id = a.brief WHERE a.trial = 0 AND a.title <> '' AND a.standing <> 'set aside' ORDER BY a.id DESC LIMIT ?",
@@ -179,6 +184,7 @@ export async function itemsOf(
       [source, MOST_ITEMS],
     ),
     sql.rows<TakenRow>(`${TAKEN} WHERE i.source = ?`, [source]),
+    sql.rows<{ n: number }>('SELECT COUNT(*) AS n FROM item WHERE source = ?', [source]),
   ]);
   const byItem = new Map<string, Item['taken']>();
   for (const { item, ...rest } of taken) byItem.set(item, [...(byItem.get(item) ?? []), rest]);
@@ -189,13 +195,14 @@ export async function itemsOf(
     addresses.set(address, at);
     return at;
   };
-  const all = items.map((item) => {
+  const shown = items.map((item) => {
     const own = byItem.get(item.id) ?? [];
     const at = own.length === 0 && articles.length > 0 ? answered(item.subject) : null;
     const answeredBy = at === null ? null : { id: articles[at]!.id, title: articles[at]!.title };
     return itemOf(item, own, answeredBy, (item.results ?? []).map(placeOf));
   });
-  return { items: all, addresses: [...addresses.keys()] };
+  // A list that goes on beyond what is shown says by how many.
+  return { items: shown, addresses: [...addresses.keys()], more: Math.max(0, Number(all?.n ?? 0) - shown.length) };
 }
 
 /** One item with everything it brings along; null when there is none. */

@@ -7,9 +7,15 @@ import { resolverFor } from '../articles/resolver.ts';
 import { blogTarget } from '../blogs/repository.ts';
 import type { Performer, StepContext, StepResult, Write } from '../engine/performer.ts';
 import { fileAbout, fileBody } from '../files/repository.ts';
-import { type Done, effect } from '../intents/effect.ts';
+import { type Done, effect, leftOpen, settleLeft } from '../intents/effect.ts';
 import { claimTurn, placeArticle } from '../publishing/placements.ts';
-import { ensurePublication, type PublicationRow, pinRevision, recordDraft } from '../publishing/publications.ts';
+import {
+  draftWrite,
+  ensurePublication,
+  type PublicationRow,
+  pinRevision,
+  publicationBy,
+} from '../publishing/publications.ts';
 import { articleWrites } from '../sketches/nearRepeats.ts';
 import { ArticleField, field, missing } from './fields.ts';
 import type { Tools } from './tools.ts';
@@ -32,7 +38,7 @@ export function performPublish(tools: Tools): Performer<StepOf<'publish'>> {
     if (!blog) return missing('blog');
     const publication = await ensurePublication(ground, article.id, blog.id, step.as);
     if (publication.state === 'live' || (publication.state === 'draft' && step.as === 'draft'))
-      return ended(tools, publication, publication.address!, step.as, article.id, null);
+      return ended(tools, publication, publication.address!, step.as, null);
     const due = await turn(tools, step, publication, context);
     if (due.kind !== 'go') return due.result;
     const revision = await pinRevision(ground.db, publication, article.revision);
@@ -41,13 +47,18 @@ export function performPublish(tools: Tools): Performer<StepOf<'publish'>> {
     if (files.kind !== 'done') return files;
     const draft = await createDraft(tools, context, blog, publication, document, files.value);
     if (draft.kind !== 'done') return draft;
-    await recordDraft(ground.db, publication.id, draft.value);
+    const { text, parameters } = draftWrite(publication.id, draft.value);
+    await ground.db.run(text, parameters);
     if (step.as === 'live') {
-      const live = await turnLive(tools, context, blog, publication, draft.value, due.desk);
+      const live = await turnLive(tools, context, blog, publication, {
+        address: draft.value,
+        desk: due.desk,
+        document,
+      });
       if (live.kind !== 'done') return live;
-      return ended(tools, publication, live.value, 'live', article.id, due.desk, document);
+      return ended(tools, publication, live.value, 'live', due.desk, document);
     }
-    return ended(tools, publication, draft.value, 'draft', article.id, due.desk, document);
+    return ended(tools, publication, draft.value, 'draft', due.desk, document);
   };
 }
 
@@ -116,6 +127,19 @@ async function sendPictures(
   return { kind: 'done', value: sent };
 }
 
+/** Where a post is looked for after an unknown outcome, and what is true once it is there. */
+function creating(tools: Tools, blog: BlogTarget, publication: PublicationRow, signal: AbortSignal) {
+  return {
+    find: async () => {
+      const [row] = await tools.ground.db.rows<{ at: Date }>('SELECT created_at AS at FROM article WHERE id = ?', [
+        publication.article,
+      ]);
+      return tools.micropub.find(blog, publication.key_, row?.at.getTime() ?? 0, signal);
+    },
+    then: (address: string) => [draftWrite(publication.id, address)],
+  };
+}
+
 async function createDraft(
   tools: Tools,
   context: StepContext,
@@ -131,13 +155,24 @@ async function createDraft(
     service: blog.id,
     timeLimitMs: blog.timeLimitMs,
     call: () => tools.micropub.create(blog, entry, 'draft', context.signal),
-    find: async () => {
-      const [row] = await tools.ground.db.rows<{ at: Date }>('SELECT created_at AS at FROM article WHERE id = ?', [
-        publication.article,
-      ]);
-      return tools.micropub.find(blog, publication.key_, row?.at.getTime() ?? 0, context.signal);
-    },
+    ...creating(tools, blog, publication, context.signal),
   });
+}
+
+function turningLive(
+  tools: Tools,
+  blog: BlogTarget,
+  publication: PublicationRow,
+  { address, desk, document }: { address: string; desk: number; document: ArticleDocument },
+  signal: AbortSignal,
+) {
+  return {
+    find: async () => {
+      const post = await tools.micropub.source(blog, address, signal);
+      return post.ok ? good(post.value?.status === 'published' ? post.value.address : null) : post;
+    },
+    then: (at: string) => outWrites(tools, publication, { address: at, as: 'live', desk, document }),
+  };
 }
 
 async function turnLive(
@@ -145,20 +180,36 @@ async function turnLive(
   context: StepContext,
   blog: BlogTarget,
   publication: PublicationRow,
-  address: string,
-  desk: number,
+  post: { address: string; desk: number; document: ArticleDocument },
 ): Promise<Done<string>> {
   return effect<string>(tools.ground, context, {
     key: `live/${publication.key_}`,
     kind: 'turn live',
     service: blog.id,
     timeLimitMs: blog.timeLimitMs,
-    call: () => tools.micropub.turnLive(blog, address, new Date(desk).toISOString(), context.signal),
-    find: async () => {
-      const post = await tools.micropub.source(blog, address, context.signal);
-      return post.ok ? good(post.value?.status === 'published' ? post.value.address : null) : post;
-    },
+    call: () => tools.micropub.turnLive(blog, post.address, new Date(post.desk).toISOString(), context.signal),
+    ...turningLive(tools, blog, publication, post, context.signal),
   });
+}
+
+/**
+ * Finds out what became of publishing that was given up while nobody knew, as when a brief is set aside in the middle: what
+ * the outside did is always recorded.
+ */
+export async function settlePublishing(tools: Tools): Promise<void> {
+  const { ground } = tools;
+  for (const left of await leftOpen(ground.db)) {
+    const publication = await publicationBy(ground.db, left.key.slice(left.key.indexOf('/') + 1));
+    const blog = publication && (await blogTarget(ground.db, publication.blog));
+    if (!publication || !blog) continue;
+    const signal = AbortSignal.timeout(blog.timeLimitMs * 4);
+    if (left.kind === 'create') await settleLeft(ground, left, creating(tools, blog, publication, signal));
+    else if (publication.address !== null && publication.revision !== null) {
+      const document = await readRevision(ground.db, publication.revision);
+      const post = { address: publication.address, desk: publication.out_desk ?? ground.desk.now(), document };
+      await settleLeft(ground, left, turningLive(tools, blog, publication, post, signal));
+    }
+  }
 }
 
 async function entryOf(
@@ -186,31 +237,46 @@ function ended(
   publication: PublicationRow,
   address: string,
   as: 'live' | 'draft',
-  article: string,
   desk: number | null,
   document?: ArticleDocument,
 ): StepResult {
-  const { ground } = tools;
-  const out = desk ?? publication.out_desk ?? ground.desk.now();
-  const digest = createHash('sha256').update(address).digest('hex');
+  const at = desk ?? publication.out_desk ?? tools.ground.desk.now();
+  return {
+    kind: 'done',
+    fields: { publication: { blog: publication.blog, address, as, at } },
+    writes: outWrites(tools, publication, { address, as, desk: at, ...(document ? { document } : {}) }),
+  };
+}
+
+/** Titles of the link index; longer ones are cut. */
+const LONGEST_TITLE = 500;
+
+/** What is true of an article once it is out, as it was asked for. */
+function outWrites(
+  { ground }: Tools,
+  publication: PublicationRow,
+  { address, as, desk, document }: { address: string; as: 'live' | 'draft'; desk: number; document?: ArticleDocument },
+): Write[] {
+  const { article, blog } = publication;
   const writes: Write[] = [
     {
       text: 'UPDATE publication SET state = ?, address = ?, out_desk = COALESCE(out_desk, ?), rev = rev + 1 WHERE id = ?',
-      parameters: [as, address, out, publication.id],
+      parameters: [as, address, desk, publication.id],
     },
     {
       text: "UPDATE article SET standing = 'out', blog = ?, rev = rev + 1 WHERE id = ?",
-      parameters: [publication.blog, article],
+      parameters: [blog, article],
     },
     { text: "INSERT INTO event (id, noun, noun_id) VALUES (?, 'article', ?)", parameters: [ground.ids(), article] },
   ];
   const title = document?.title;
   if (as === 'live' && document && title) {
+    const digest = createHash('sha256').update(address).digest('hex');
     writes.push({
       text: 'INSERT INTO link_page (blog, address_digest, address, title, article) VALUES (?, ?, ?, ?, ?) ON DUPLICATE KEY UPDATE title = VALUES(title), article = VALUES(article)',
-      parameters: [publication.blog, digest, address, title, article],
+      parameters: [blog, digest, address.slice(0, 1_000), title.slice(0, LONGEST_TITLE), article],
     });
     writes.push(...articleWrites(article, { title, text: articleText(document), language: document.language }));
   }
-  return { kind: 'done', fields: { publication: { blog: publication.blog, address, as, at: out } }, writes };
+  return writes;
 }

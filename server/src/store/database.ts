@@ -104,12 +104,11 @@ export class Database implements Sql {
         pool: { on(event: 'connection', made: (c: { query(text: string): void }) => void): void };
       }
     ).pool;
-    pool.on('connection', (connection) =>
-      connection.query(
-        // On a cluster a read waits until what was committed elsewhere before it is here.
-        `SET tx_isolation = 'READ-COMMITTED', time_zone = '+00:00'${machines.all.length > 1 ? ', wsrep_sync_wait = 1' : ''}`,
-      ),
-    );
+    // On a cluster a read waits until what was committed elsewhere before it is here.
+    const ways = `SET tx_isolation = 'READ-COMMITTED', time_zone = '+00:00'${machines.all.length > 1 ? ', wsrep_sync_wait = 1' : ''}`;
+    pool.on('connection', (connection) => connection.query(ways));
+    // The one that was opened to see whether anybody answers came before anybody listened: it is the only one there is.
+    await source.query(ways);
     const database = new Database(source);
     try {
       await database.refuseNewer();

@@ -9,6 +9,7 @@ import {
   ItemsUnchecked,
   LimitStanding,
   Looks,
+  Neighbours,
   People,
   Person,
   Pipelines,
@@ -102,6 +103,11 @@ export const read = {
     queryOptions({
       queryKey: ['article', id],
       queryFn: () => call('GET', `/articles/${id}`, { answer: ArticleWhole }),
+    }),
+  neighbours: (id: string) =>
+    queryOptions({
+      queryKey: ['articles', 'beside', id],
+      queryFn: () => call('GET', `/articles/${id}/neighbours`, { answer: Neighbours }),
     }),
   blogs: () => queryOptions({ queryKey: ['blogs'], queryFn: () => call('GET', '/blogs', { answer: Blogs }) }),
   services: () =>

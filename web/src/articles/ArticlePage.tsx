@@ -18,7 +18,7 @@ const SHOWS = ['page', 'Markdown', 'HTML'] as const;
 export default function ArticlePage() {
   const { id = '' } = useParams();
   const article = useQuery(read.article(id));
-  const all = useQuery(read.articles()).data;
+  const beside = useQuery(read.neighbours(id)).data;
   const slots = useQuery(read.slots(null, 7));
   const now = useNow(slots.data?.now, slots.data?.speed) ?? Date.now();
   const [show, setShow] = useState<(typeof SHOWS)[number]>('page');
@@ -33,9 +33,8 @@ export default function ArticlePage() {
     document.getElementById(`block-${next?.id}`)?.scrollIntoView({ block: 'center' });
   };
   const neighbour = (by: number) => {
-    const i = all?.findIndex((one) => one.id === id) ?? -1;
-    const next = i < 0 ? undefined : all?.[i + by];
-    if (next) void go(`/articles/${next.id}`);
+    const next = by > 0 ? beside?.older : beside?.newer;
+    if (next) void go(`/articles/${next}`);
   };
   useViewKeys({ j: () => step(1), k: () => step(-1), n: () => neighbour(1), p: () => neighbour(-1) });
   if (article.isPending)

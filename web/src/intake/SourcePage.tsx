@@ -1,8 +1,10 @@
+import type { SourceWhole } from '@grivo/contract';
 import { useQuery } from '@tanstack/react-query';
 import { useParams } from 'react-router';
 import { inWords } from '../api/call.ts';
 import { read } from '../api/queries.ts';
 import { Loading, Trouble } from '../design/index.ts';
+import { count } from '../words/figures.ts';
 import { KeywordList } from './keywords/KeywordList.tsx';
 import { CatalogueSource } from './kinds/CatalogueSource.tsx';
 import { DocumentSource } from './kinds/DocumentSource.tsx';
@@ -25,26 +27,47 @@ export default function SourcePage() {
       </div>
     );
   if (!source.data) return <Trouble>{inWords(source.error)}</Trouble>;
-  switch (source.data.settings.kind) {
+  return (
+    <>
+      <Beyond id={id} />
+      <AsItsKind key={id} source={source.data} />
+    </>
+  );
+}
+
+/** A list that goes on beyond what is shown says so. */
+function Beyond({ id }: { id: string }) {
+  const items = useQuery(read.items(id)).data;
+  if (!items || items.more === 0) return null;
+  return (
+    <p className="pt-3 text-small text-ink-2" role="status">
+      The first {count(items.items.length)} are shown; {count(items.more)} more are in it. Pipelines take from all of
+      them.
+    </p>
+  );
+}
+
+function AsItsKind({ source }: { source: SourceWhole }) {
+  switch (source.settings.kind) {
     case 'keywords':
-      return <KeywordList key={id} source={source.data} settings={source.data.settings} />;
+      return <KeywordList source={source} settings={source.settings} />;
     case 'sheet':
-      return <SheetSource key={id} source={source.data} settings={source.data.settings} />;
+      return <SheetSource source={source} settings={source.settings} />;
     case 'videos':
-      return <VideoSource key={id} source={source.data} settings={source.data.settings} />;
+      return <VideoSource source={source} settings={source.settings} />;
     case 'feed':
-      return <FeedSource key={id} source={source.data} settings={source.data.settings} />;
+      return <FeedSource source={source} settings={source.settings} />;
     case 'documents':
-      return <DocumentSource key={id} source={source.data} settings={source.data.settings} />;
+      return <DocumentSource source={source} settings={source.settings} />;
     case 'catalogue':
-      return <CatalogueSource key={id} source={source.data} settings={source.data.settings} />;
+      return <CatalogueSource source={source} settings={source.settings} />;
     case 'publications':
-      return <PublicationSource key={id} source={source.data} settings={source.data.settings} />;
+      return <PublicationSource source={source} settings={source.settings} />;
     case 'recordings':
-      return <RecordingSource key={id} source={source.data} settings={source.data.settings} />;
+      return <RecordingSource source={source} settings={source.settings} />;
     case 'hook':
-      return <HookSource key={id} source={source.data} settings={source.data.settings} />;
+      return <HookSource source={source} settings={source.settings} />;
     case 'requests':
-      return <RequestSource key={id} source={source.data} settings={source.data.settings} />;
+      return <RequestSource source={source} settings={source.settings} />;
   }
 }
