@@ -18,7 +18,8 @@ if (!process.execArgv.includes('tsx')) {
 const { BLOGS, KEYWORDS, PAGES, start } = await import('@grivo/standins');
 const { client, until } = await import('./client.mjs');
 const { connect, guide } = await import('./crockhaven.mjs');
-const { count, countRows, everyRow } = await import('./faults/count.mjs');
+const { count, countCalls, countRows, everyRow } = await import('./faults/count.mjs');
+const { Database } = await import('../server/src/store/database.ts');
 const { order, POINTS, seeded } = await import('./faults/kinds.mjs');
 const { wide } = await import('./faults/wide.mjs');
 const { databaseProxy } = await import('./faults/proxy.mjs');
@@ -62,7 +63,9 @@ let kills = 0;
 /** How often a worker was killed at each named point. */
 const atPoints = Object.fromEntries(POINTS.map((point) => [point, 0]));
 /** Faults that really happened: kills and cuts, and calls that met trouble. */
-const struck = () => kills + standIns.received().troubles;
+/** Acts of people in the middle of the work. */
+let acts = 0;
+const struck = () => kills + acts + standIns.received().troubles;
 let overLimit = 0;
 /** The most the services may have asked for, as far as Grivo was told. */
 let cap = Number.POSITIVE_INFINITY;
@@ -144,6 +147,10 @@ function strikeAt(point, by) {
   if (!armed || armed.point !== point) return null;
   const fault = armed;
   armed = null;
+  if (fault.person) {
+    byPeople(fault.person).catch((error) => console.error(error.message));
+    return null;
+  }
   kills++;
   if (fault.cut) return fault.cut;
   if (fault.kill === 'worker') atPoints[point]++;
@@ -155,6 +162,24 @@ function strikeAt(point, by) {
     if (fault.kill === 'worker') atPoints[point]--;
   }
   return null;
+}
+
+/** The database itself, for what no API tells: what is under way, and what it is to refuse. */
+let database = null;
+const rows = (text, values) => database.rows(text, values);
+
+/** A person acts on a brief that is just being published, or was set aside. */
+async function byPeople(act) {
+  const [brief] =
+    act === 'bring back'
+      ? await rows("SELECT id FROM brief WHERE standing = 'set aside' AND trial = 0 ORDER BY id DESC LIMIT 1")
+      : await rows(
+          "SELECT r.brief AS id FROM step_run r JOIN brief b ON b.id = r.brief WHERE r.kind = 'publish' AND r.state IN ('running', 'waiting', 'stopped') AND b.standing IN ('in work', 'stopped') ORDER BY r.state <> 'running', r.id DESC LIMIT 1",
+        );
+  if (!brief) return;
+  acts++;
+  const ways = { 'set aside': 'set-aside', again: 'again', 'bring back': 'bring-back' };
+  await patient('POST', `/briefs/${brief.id}/${ways[act]}`, act === 'again' ? { step: 's4' } : {}).catch(unlessOver);
 }
 
 // Every call takes a while, so that there is always something to break.
@@ -209,9 +234,19 @@ async function raise() {
 let call = await client(all.address, all.owner);
 let failed = null;
 try {
-  const [blog] = await connect(call, standIns.address, { timeLimits: { service: 1_500, blog: 1_200 } });
+  const [blog, second] = await connect(call, standIns.address, {
+    blogs: ['journal', 'kitchen'],
+    timeLimits: { service: 1_500, blog: 1_200 },
+  });
+  database = await Database.open(machines ? machines.url(0) : all.mariadb.url, 2, 60_000);
+  // One result in sixty is one the database does not take.
+  await database.run(
+    "CREATE TRIGGER refuses BEFORE INSERT ON output FOR EACH ROW IF RAND() < 0.017 THEN SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'it does not fit'; END IF",
+  );
   const { id: source } = await call('POST', '/sources', { name: 'Faults' });
   const document = guide(source, blog, 'at once', { words: 400, least: 50 });
+  // Each brief goes to two blogs.
+  document.steps.push({ id: 's10', kind: 'publish', blog: second, when: 'at once', as: 'live' });
   const { id: plain } = await call('POST', '/pipelines', { name: 'Faults', document, openLimit: 4 });
   const blocks = wide(source, blog);
   const { id: branched } = await call('POST', '/pipelines', {
@@ -235,7 +270,40 @@ try {
     },
   });
   await call('POST', `/pipelines/${watching}/on`);
-  let rows = 1;
+  const { id: hook } = await call('POST', '/sources', {
+    name: 'From the till',
+    settings: { kind: 'hook', signed: false },
+  });
+  const { id: hooked } = await call('POST', '/pipelines', {
+    name: 'Hooked',
+    document: {
+      grivo: 1,
+      language: 'en',
+      steps: [
+        { id: 's1', kind: 'take', sources: [hook], most: null, everyMinutes: null, atOnce: null, apartMinutes: 0 },
+        { id: 's2', kind: 'work out', as: 'said', expression: '"from the till: " & subject' },
+      ],
+    },
+  });
+  await call('POST', `/pipelines/${hooked}/on`);
+  const door = new URL((await call('GET', `/sources/${hook}/hook`)).address).pathname;
+  const calls = [];
+  /** A call of the hook, repeated until it is answered, as programs do; now and then one that only says ‘run’. */
+  const ring = async () => {
+    const n = calls.length;
+    const body = n % 5 === 4 ? { run: true, key: `run-${n}` } : { subject: `Order ${n}`, key: `order-${n}` };
+    calls.push(body);
+    for (let tries = 0; tries < 200; tries++) {
+      const answer = await fetch(`${all.address}${door}`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify(body),
+      }).catch(() => null);
+      if (answer?.ok) return;
+      await pause(200);
+    }
+  };
+  let sheetRows = 1;
   // A look every two seconds.
   await call('PUT', '/desk-clock', { at: null, speed: 30 });
   await raise();
@@ -251,13 +319,15 @@ try {
   );
   let open = [];
   let many = 0;
+  const ringing = [];
   while (
     (struck() < wanted.faults || many < wanted.briefs || (machines && machineKills < wanted.faults / 2)) &&
     !late()
   ) {
     if (open.length < 5 && phrases.length > 0) await more();
     if (machines && machineKills <= struck() - machineKills) await killMachine();
-    addRow(rows++);
+    addRow(sheetRows++);
+    ringing.push(ring());
     const fault = faults.next().value;
     const before = struck();
     if (fault.trouble) standIns.trouble(fault.at, fault.trouble, 1, fault.path);
@@ -284,26 +354,54 @@ try {
     90_000,
     'the end of all briefs',
   ).catch((error) => console.error(error.message));
+  // What nobody knows the outcome of is looked up in a while, also where the brief was set aside.
+  await until(
+    async () =>
+      (await rows("SELECT 1 FROM intent WHERE state = 'open' AND kind IN ('create', 'turn live')")).length === 0,
+    90_000,
+    'the end of all acts outside',
+  ).catch((error) => console.error(error.message));
+  await Promise.all(ringing);
   const received = standIns.received();
   const made = new Set(received.acts.filter((act) => act.act === 'create').map((act) => act.post.address));
   const taken = () => everyRow(patient, `/briefs?pipeline=${watching}`, 'briefs');
-  await until(async () => (await taken()).length >= rows, 90_000, 'the end of all rows').catch((error) =>
+  await until(async () => (await taken()).length >= sheetRows, 90_000, 'the end of all rows').catch((error) =>
     console.error(error.message),
   );
-  const watched = countRows(await taken(), rows);
-  const briefs = (await everyRow(patient, '/briefs', 'briefs')).filter(({ pipeline }) => pipeline !== watching);
+  const watched = countRows(await taken(), sheetRows);
+  const subjects = calls.flatMap(({ subject }) => subject ?? []);
+  const byHook = () => everyRow(patient, `/briefs?pipeline=${hooked}`, 'briefs');
+  await until(async () => (await byHook()).length >= subjects.length, 60_000, 'what the hook was called for').catch(
+    (error) => console.error(error.message),
+  );
+  const called = countCalls(await byHook(), subjects);
+  const briefs = (await everyRow(patient, '/briefs', 'briefs')).filter(
+    ({ pipeline }) => pipeline !== watching && pipeline !== hooked,
+  );
   const { wrong, ...found } = count(
-    { posts: received.posts('journal').filter((post) => made.has(post.address)), micros: received.micros },
+    {
+      posts: ['journal', 'kitchen'].flatMap((slug) => received.posts(slug)).filter((post) => made.has(post.address)),
+      micros: received.micros,
+    },
     {
       briefs,
-      articles: await everyRow(patient, '/articles', 'articles'),
+      publications: await rows(
+        'SELECT p.key_ AS `key`, p.state, p.address, a.standing, a.brief FROM publication p JOIN article a ON a.id = p.article',
+      ),
       spentMicros: (await patient('GET', '/limit')).spentMicros,
-      articlesOf: (brief) => (brief.pipeline === branched ? blocks.articles : 1),
+      liveOf: (brief) => (brief.pipeline === branched ? 1 : 2),
+      draftsOf: (brief) => (brief.pipeline === branched ? blocks.articles - 1 : 0),
     },
   );
-  wrong.push(...watched.wrong);
-  found.lost += watched.lost;
-  found.doubled += watched.doubled;
+  for (const more of [watched, called]) {
+    wrong.push(...more.wrong);
+    found.lost += more.lost;
+    found.doubled += more.doubled;
+  }
+  const stuck = await rows(
+    "SELECT r.id, r.brief, r.path, r.kind, r.holder FROM step_run r WHERE r.state = 'running' AND r.started_at < DATE_SUB(UTC_TIMESTAMP(3), INTERVAL 3 MINUTE)",
+  );
+  for (const run of stuck) wrong.push(`hung: ${JSON.stringify(run)}`);
   for (const line of wrong) console.error(line);
   if (wrong.length > 0)
     for (const brief of briefs.filter((b) => !['out', 'set aside'].includes(b.standing)))
@@ -315,24 +413,28 @@ try {
         ),
       );
   const { publications, lost, doubled, untrue } = found;
-  failed = lost + doubled + untrue + Math.max(0, overLimit) > 0;
+  failed = lost + doubled + untrue + stuck.length + Math.max(0, overLimit) > 0;
   if (failed)
     for (const name of WORKERS) console.error(readFileSync(join(folder, `${name}.log`), 'utf8').slice(-3_000));
   console.log(
     JSON.stringify({
       faults: struck(),
       briefs: briefs.length,
-      rows,
+      rows: sheetRows,
+      calls: calls.length,
+      acts,
       publications,
       lost,
       doubled,
       overLimit: Math.max(0, overLimit),
       untrue,
+      hung: stuck.length,
       ...(machines ? { machineKills } : { leastAtAPoint: Math.min(...Object.values(atPoints)) }),
       seconds: Math.round((Date.now() - begun) / 1_000),
     }),
   );
 } finally {
+  await database?.close().catch(() => undefined);
   await all.stop();
   await machines?.stop();
   for (const proxy of proxies.values()) proxy.close();

@@ -15,55 +15,63 @@ export async function everyRow(call, path, name) {
 const keyOf = (address) => /-([a-z2-9]{8})(?:-\d+)?$/.exec(address)?.[1] ?? address;
 
 /**
- * @param {object} outside what the stand-ins hold: `posts` made through the protocol, `micros` asked for
- * @param {object} said what Grivo says: `briefs`, `articles`, `spentMicros`; `articlesOf(brief)` is how many a brief makes when it is out
+ * @param {object} outside what the stand-ins hold: `posts` made through the protocol on all blogs, `micros` asked for
+ * @param {object} said what Grivo says: `briefs`, `publications` (key, state, address, standing of the article, brief), `spentMicros`;
+ *   `liveOf(brief)` and `draftsOf(brief)` are how many posts of either kind a brief makes when it is out
  */
-export function count({ posts, micros }, { briefs, articles, spentMicros, articlesOf }) {
+export function count({ posts, micros }, { briefs, publications, spentMicros, liveOf, draftsOf }) {
   const wrong = [];
-  const byKey = Map.groupBy?.(posts, (post) => keyOf(post.address)) ?? groupBy(posts, (post) => keyOf(post.address));
-  let doubled = 0;
+  const found = { lost: 0, doubled: 0, untrue: 0 };
+  const say = (what, sentence) => {
+    found[what]++;
+    wrong.push(`${what}: ${sentence}`);
+  };
+  const byKey = groupBy(posts, (post) => keyOf(post.address));
   for (const [key, same] of byKey)
-    if (same.length > 1) {
-      doubled += same.length - 1;
-      wrong.push(`doubled: ${key} ${same.map((post) => `${post.address} (${post.status})`).join(', ')}`);
-    }
-  const live = new Set(posts.filter((post) => post.status === 'published').map((post) => post.address));
-  const there = new Set(posts.map((post) => post.address));
-  let lost = 0;
-  let untrue = 0;
+    for (const post of same.slice(1))
+      say('doubled', `${key}, ${post.address} (${post.status}) beside ${same[0].address}`);
   for (const brief of briefs)
-    if (brief.standing !== 'out' && brief.standing !== 'set aside') {
-      lost++;
-      wrong.push(`lost: ‘${brief.subject}’ is ${brief.standing}`);
-    }
-  const out = articles.filter((article) => article.standing === 'out');
-  for (const article of out)
-    if (!there.has(article.address)) {
-      lost++;
-      wrong.push(`lost: ‘${article.title}’ is said to be out at ${article.address} and is not there`);
-    }
-  const claimed = new Set(out.map((article) => article.address));
-  for (const post of posts)
-    if (!claimed.has(post.address)) {
-      untrue++;
-      wrong.push(`untrue: ${post.address} (${post.status}) is on the blog and Grivo does not say so`);
-    }
-  const outBriefs = briefs.filter((brief) => brief.standing === 'out');
-  const expected = outBriefs.reduce((sum, brief) => sum + articlesOf(brief), 0);
-  if (expected !== out.length) {
-    untrue++;
-    wrong.push(`untrue: the briefs that are out make ${expected} articles, and ${out.length} are out`);
+    if (brief.standing !== 'out' && brief.standing !== 'set aside')
+      say('lost', `‘${brief.subject}’ is ${brief.standing}`);
+  const known = new Map(publications.map((one) => [one.key, one]));
+  for (const [key, [post]] of byKey) {
+    const one = known.get(key);
+    const says = one && { live: 'published', draft: 'draft' }[one.state];
+    if (says !== post.status)
+      say('untrue', `${post.address} is ${post.status} on its blog, Grivo says ${one ? one.state : 'nothing of it'}`);
+    else if (one.address !== post.address) say('untrue', `${post.address} is said to be at ${one.address}`);
+    // What is live is out, whatever became of its brief.
+    if (one?.state === 'live' && one.standing !== 'out')
+      say('untrue', `${post.address} is live, its article ${one.standing}`);
   }
-  // One of each brief is live, the others are drafts.
-  if (outBriefs.length !== live.size) {
-    untrue++;
-    wrong.push(`untrue: ${outBriefs.length} briefs are out, ${live.size} posts are live`);
+  for (const one of publications)
+    if ((one.state === 'live' || one.state === 'draft') && !byKey.has(one.key))
+      say('lost', `${one.key} is said to be ${one.state} at ${one.address} and is not there`);
+  const ofBrief = groupBy(publications, (one) => one.brief);
+  for (const brief of briefs.filter(({ standing }) => standing === 'out')) {
+    const own = ofBrief.get(brief.id) ?? [];
+    const [live, drafts] = ['live', 'draft'].map((state) => own.filter((one) => one.state === state).length);
+    if (live !== liveOf(brief) || drafts !== draftsOf(brief))
+      say('untrue', `‘${brief.subject}’ is out with ${live} live and ${drafts} drafts`);
   }
-  if (spentMicros < micros) {
-    untrue++;
-    wrong.push(`untrue: the ledger says ${spentMicros}, the services asked for ${micros}`);
-  }
-  return { publications: live.size, lost, doubled, untrue, wrong };
+  if (spentMicros < micros) say('untrue', `the ledger says ${spentMicros}, the services asked for ${micros}`);
+  return { publications: posts.filter((post) => post.status === 'published').length, ...found, wrong };
+}
+
+/** Calls of a hook against the briefs made of them: each call with a subject is one, however often it was repeated. */
+export function countCalls(briefs, subjects) {
+  const times = new Map();
+  for (const { subject } of briefs) times.set(subject, (times.get(subject) ?? 0) + 1);
+  const missing = subjects.filter((subject) => !times.has(subject));
+  const twice = [...times].filter(([, n]) => n > 1);
+  return {
+    lost: missing.length,
+    doubled: twice.length,
+    wrong: [
+      ...missing.map((subject) => `lost: the call ‘${subject}’ was taken and nothing made of it`),
+      ...twice.map(([subject, n]) => `doubled: the call ‘${subject}’ became ${n} briefs`),
+    ],
+  };
 }
 
 /** Rows of a watched sheet against the briefs made of them: each row is one brief. */

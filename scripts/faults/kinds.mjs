@@ -50,6 +50,23 @@ export const FAULTS = [
   { name: 'writer credit used up', at: 'writer', trouble: { how: 'credit used up' } },
   { name: 'writer key refused', at: 'writer', trouble: { how: 'key refused' } },
   { name: 'blog key refused', at: 'blog', trouble: { how: 'key refused' } },
+  ...['writer', 'illustrator', 'blog', 'look-up'].map((at) => ({
+    name: `${at} refuses`,
+    at,
+    trouble: { how: 'refuse' },
+  })),
+  // People act in the middle of it all.
+  ...['blog.received', 'blog.acted', 'blog.received', 'blog.acted'].map((point) => ({
+    name: `set aside while publishing, at ${point}`,
+    point,
+    person: 'set aside',
+  })),
+  ...['writer.acted', 'blog.received', 'blog.acted'].map((point) => ({
+    name: `run again from ‘write’, at ${point}`,
+    point,
+    person: 'again',
+  })),
+  { name: 'brought back', point: 'writer.received', person: 'bring back' },
   // The ones that make doubles when something is wrong come more often.
   ...['cut after', 'hang after', 'cut after', 'hang after'].map((how) => ({
     name: `blog ${how}`,

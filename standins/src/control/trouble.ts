@@ -18,6 +18,8 @@ export type Trouble =
   | { how: 'no figure' }
   | { how: 'credit used up' }
   | { how: 'key refused' }
+  /** Says no to what was asked, and will say so again. */
+  | { how: 'refuse' }
   | { how: 'page without text' };
 
 export type ServiceName =
@@ -144,6 +146,8 @@ function refusalFor(trouble: Trouble): Answer | null {
       return { status: 500, body: { error: { message: 'internal error' } } };
     case 'credit used up':
       return { status: 402, body: { error: { message: 'insufficient credit' } } };
+    case 'refuse':
+      return { status: 422, body: { error: { message: 'this cannot be done' } } };
     case 'key refused':
       return { status: 401, body: { error: { message: 'invalid key' } } };
     default:
