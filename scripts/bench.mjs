@@ -10,6 +10,7 @@ if (!process.execArgv.includes('tsx')) {
   });
   process.exit(status ?? 1);
 }
+const { buildReading } = await import('./build.mjs');
 const all = {
   engine: (await import('./bench/engine.mjs')).engine,
   plan: (await import('./bench/plan.mjs')).planning,
@@ -19,6 +20,8 @@ const all = {
   nearRepeat: (await import('./bench/nearRepeat.mjs')).nearRepeat,
   path: (await import('./bench/path.mjs')).path,
   web: (await import('./bench/web.mjs')).web,
+  hostile: (await import('./bench/hostile.mjs')).hostile,
+  busy: (await import('./bench/busy.mjs')).busy,
   desk: (await import('./bench/desk.mjs')).desk,
 };
 const names = process.argv.slice(2);
@@ -27,6 +30,8 @@ for (const name of names)
     console.error(`There is no measurement ‘${name}’; there are ${Object.keys(all).join(' and ')}.`);
     process.exit(2);
   }
+// Readings are made in threads that run what is built.
+await buildReading();
 const figures = {};
 for (const name of names.length > 0 ? names : Object.keys(all)) Object.assign(figures, await all[name](console.log));
 for (const [key, value] of Object.entries(figures)) console.log(`${key.padEnd(32)} ${value.toFixed(2)}`);

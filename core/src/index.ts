@@ -168,8 +168,10 @@ export {
   standingOf,
   stepMay,
 } from './standing/standing.ts';
+export { GIVEN, given } from './template/given.ts';
 export {
   type FilledTemplate,
+  fillInstruction,
   fillTemplate,
   TEMPLATE_FILTERS,
   TEMPLATE_TAGS,

@@ -76,7 +76,7 @@ beforeAll(async () => {
     writer: {
       write: async (_service: unknown, request: WritingRequest<unknown>) => {
         asked.push([request.instructions, request.material, z.toJSONSchema(request.shape)]);
-        const texts = [...request.material.matchAll(/<<<text (\d+)>>>\n([\s\S]*?)\n<<<end/g)];
+        const texts = [...request.material.matchAll(/<<<text (\d+) \w+>>>\n([\s\S]*?)\n<<<end/g)];
         const value =
           request.name === 'translation'
             ? { texts: texts.map(([, n, text]) => ({ n: Number(n), text })) }

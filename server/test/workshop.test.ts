@@ -128,7 +128,7 @@ describe('groups', () => {
       { how: 'key refused' },
       1,
       undefined,
-      'Readers search for: kahm yeast; they also say kahm yeast or mould.',
+      'kahm yeast\\nkahm yeast or mould\\n<<<end searched for',
     );
     const { briefs } = (
       await ask<{ briefs: string[] }>('POST', `/pipelines/${pipeline}/take`, { groups: [items.map(({ id }) => id)] })

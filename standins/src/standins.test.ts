@@ -36,9 +36,10 @@ const SHAPE = {
   },
 };
 
-const section = (passages: string[], words = 120) => `Subject: tidal pools
-${passages.map((text, i) => `<<<passage ${i + 1} q7>>>\n(from: A page)\n${text}\n<<<end ${i + 1} q7>>>`).join('\n')}
-Task: write the section headed "Where crabs hide" in about ${words} words.`;
+const section = (passages: string[], words = 120) => `Task: write the section under the heading, about ${words} words.
+<<<subject q7>>>\ntidal pools\n<<<end subject q7>>>
+<<<heading q7>>>\nWhere crabs hide\n<<<end heading q7>>>
+${passages.map((text, i) => `<<<passage ${i + 1} q7>>>\n(from: A page)\n${text}\n<<<end passage ${i + 1} q7>>>`).join('\n')}`;
 
 const CRABS = [
   'Shore crabs hide under stones at low water. A stone of 30 centimetres shelters up to 4 of them. They come out when the tide returns.',
@@ -191,12 +192,12 @@ test('troubles strike once each, before or after acting, and are counted', async
 
 test('examples are followed in form and are no material', async () => {
   const titled = async (examples: string[]) => {
-    const fences = examples.map((text, i) => `<<<example ${i + 1}>>>\n${text}\n<<<end example ${i + 1}>>>`);
-    const task = `Subject of the article: shore crabs\nTask: give 3 titles to choose from, each of at most 60 characters.\n${fences.join('\n')}`;
+    const fences = examples.map((text, i) => `<<<example ${i + 1} q7>>>\n${text}\n<<<end example ${i + 1} q7>>>`);
+    const task = `<<<subject q7>>>\nshore crabs\n<<<end subject q7>>>\nTask: give 3 titles to choose from, each of at most 60 characters.\n${fences.join('\n')}`;
     const reply = await ask('/one/v1/chat/completions', all.keys.one, {
       model: 'stand-in',
       seed: 1,
-      messages: [{ role: 'user', content: `${task}\n<<<passage 1 q7>>>\n${CRABS.join('\n')}\n<<<end 1 q7>>>` }],
+      messages: [{ role: 'user', content: `${task}\n<<<passage 1 q7>>>\n${CRABS.join('\n')}\n<<<end passage 1 q7>>>` }],
       response_format: {
         json_schema: {
           name: 'titles',

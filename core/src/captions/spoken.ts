@@ -1,3 +1,4 @@
+import { visibleText } from '../passage/visible.ts';
 import { sentencesOf } from '../sentence/sentence.ts';
 import type { Cue } from './cue.ts';
 
@@ -56,7 +57,7 @@ interface Piece {
 
 /** Tags, times inside lines and entities out; what is only a sound is nothing. */
 function bareLine(line: string, left: Cleaned['left']): string {
-  const text = line
+  const text = visibleText(line)
     .replace(/<[^<>]*>/g, '')
     .replace(/\{\\[^{}]*\}/g, '')
     .replace(/&(amp|lt|gt|nbsp|lrm|rlm|quot|#39);/g, (_, name: string) => ENTITIES[name] ?? '')

@@ -1,4 +1,5 @@
 import { Liquid } from 'liquidjs';
+import { given, withoutSigns } from './given.ts';
 
 export type FilledTemplate = { ok: true; text: string } | { ok: false; place: string; problem: string };
 
@@ -39,20 +40,32 @@ const NO_FILES = {
   resolve: (_root: string, name: string) => name,
 };
 
-const engine = new Liquid({
-  strictVariables: true,
-  strictFilters: true,
-  cache: 500,
-  ownPropertyOnly: true,
-  parseLimit: 50_000,
-  renderLimit: 500,
-  memoryLimit: 5_000_000,
-  fs: NO_FILES,
-  relativeReference: false,
-});
-// Only what is listed is there: what a later version of the library brings along is not.
-for (const name of Object.keys(engine.tags)) if (!TEMPLATE_TAGS.includes(name)) delete engine.tags[name];
-for (const name of Object.keys(engine.filters)) if (!TEMPLATE_FILTERS.includes(name)) delete engine.filters[name];
+function engineOf(around?: (value: unknown) => string): Liquid {
+  const engine = new Liquid({
+    strictVariables: true,
+    strictFilters: true,
+    cache: 500,
+    ownPropertyOnly: true,
+    parseLimit: 50_000,
+    renderLimit: 500,
+    memoryLimit: 5_000_000,
+    fs: NO_FILES,
+    relativeReference: false,
+    ...(around ? { outputEscape: around } : {}),
+  });
+  // Only what is listed is there: what a later version of the library brings along is not.
+  for (const name of Object.keys(engine.tags)) if (!TEMPLATE_TAGS.includes(name)) delete engine.tags[name];
+  for (const name of Object.keys(engine.filters)) if (!TEMPLATE_FILTERS.includes(name)) delete engine.filters[name];
+  return engine;
+}
+
+function written(value: unknown): string {
+  if (Array.isArray(value)) return value.map(written).join('');
+  return value === null || value === undefined ? '' : String(value);
+}
+
+const engine = engineOf();
+const telling = engineOf((value) => given('given', written(value)));
 
 /** Letters a filled text may have. */
 const LONGEST = 1_000_000;
@@ -62,8 +75,17 @@ const LONGEST = 1_000_000;
  * never filled with nothing.
  */
 export function fillTemplate(template: string, fields: Readonly<Record<string, unknown>>): FilledTemplate {
+  return fill(engine, template, fields);
+}
+
+/** As {@link fillTemplate}, every value put in told apart from the words around it as {@link given}. */
+export function fillInstruction(template: string, fields: Readonly<Record<string, unknown>>): FilledTemplate {
+  return fill(telling, withoutSigns(template), fields);
+}
+
+function fill(by: Liquid, template: string, fields: Readonly<Record<string, unknown>>): FilledTemplate {
   try {
-    const text = String(engine.parseAndRenderSync(template, { ...fields }));
+    const text = String(by.parseAndRenderSync(template, { ...fields }));
     if (text.length > LONGEST)
       return { ok: false, place: '', problem: `the filled text is longer than ${LONGEST / 1_000_000} million letters` };
     return { ok: true, text };

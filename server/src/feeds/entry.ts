@@ -1,3 +1,4 @@
+import { visibleText } from '@grivo/core';
 import { Parser } from 'htmlparser2';
 
 /** A recording that goes with an entry. */
@@ -46,7 +47,7 @@ const PART = 16_384;
 
 /** Text of a piece of HTML, or of a text that was escaped twice; in one pass, whatever it is. */
 export function plain(html: string): string {
-  if (!/[<&]/.test(html)) return html.replace(/\s+/g, ' ').trim();
+  if (!/[<&]/.test(html)) return visibleText(html).replace(/\s+/g, ' ').trim();
   let text = '';
   let without = 0;
   const parser = new Parser(
@@ -68,7 +69,7 @@ export function plain(html: string): string {
   const given = html.slice(0, MOST_LETTERS);
   for (let at = 0; at < given.length; at += PART) parser.write(given.slice(at, at + PART));
   parser.end();
-  return text.replace(/\s+/g, ' ').trim();
+  return visibleText(text).replace(/\s+/g, ' ').trim();
 }
 
 /** A moment as feeds write them (RFC 822, RFC 3339, and what comes near); null when nobody could tell. */

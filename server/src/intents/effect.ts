@@ -17,7 +17,7 @@ export interface Intended<T> {
   /** Looks at the other side whether it was done; null when it was not. */
   find: () => Promise<Result<T | null>>;
   /** What is true once it is done, whatever becomes of the step meanwhile: committed with its end. */
-  then?: (value: T) => Write[];
+  recording?: (value: T) => Write[];
 }
 
 export type Done<T> =
@@ -148,7 +148,7 @@ async function open<T>(
 
 async function end<T>(
   ground: Ground,
-  { key, then }: Pick<Intended<T>, 'key' | 'then'>,
+  { key, recording }: Pick<Intended<T>, 'key' | 'recording'>,
   token: string,
   value: T,
 ): Promise<boolean> {
@@ -159,7 +159,7 @@ async function end<T>(
         [JSON.stringify(value), key, token],
       );
       if (ours !== 1) return false;
-      for (const { text, parameters } of then?.(value) ?? []) await sql.run(text, parameters);
+      for (const { text, parameters } of recording?.(value) ?? []) await sql.run(text, parameters);
       return true;
     },
     async (sql) =>
@@ -188,7 +188,7 @@ export async function leftOpen(sql: Sql): Promise<LeftOpen[]> {
 export async function settleLeft<T>(
   ground: Ground,
   { key, token }: LeftOpen,
-  { find, then }: Pick<Intended<T>, 'find' | 'then'>,
+  { find, recording }: Pick<Intended<T>, 'find' | 'recording'>,
 ): Promise<void> {
   const found = await find();
   if (!found.ok) {
@@ -201,5 +201,5 @@ export async function settleLeft<T>(
   }
   if (found.value === null)
     await ground.db.run("DELETE FROM intent WHERE key_ = ? AND token = ? AND state = 'open'", [key, token]);
-  else await end(ground, { key, ...(then ? { then } : {}) }, token, found.value);
+  else await end(ground, { key, ...(recording ? { recording } : {}) }, token, found.value);
 }

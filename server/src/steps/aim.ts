@@ -3,7 +3,7 @@ import { z } from 'zod';
 import type { Performer, StepContext } from '../engine/performer.ts';
 import { aimPrompt, houseRules } from '../writing/prompts.ts';
 import { AimShape } from '../writing/shapes.ts';
-import { askWriter, filled, numberedPassages, withNote } from './asking.ts';
+import { askWriter, filled, instructed, numberedPassages, withNote } from './asking.ts';
 import { PassagesField } from './fields.ts';
 import type { Tools } from './tools.ts';
 
@@ -23,11 +23,13 @@ export function aimOf(context: StepContext): z.infer<typeof AimField> | null {
 /** Says what readers search for: the subject, a phrase of one's own, or one the writer proposes with related words. */
 export function performAim(tools: Tools): Performer<StepOf<'aim'>> {
   return async (step, context) => {
-    const own = filled({ instruction: step.instruction, phrase: step.phrase }, context);
+    const own = instructed({ instruction: step.instruction }, context);
+    const aimedAt = filled({ phrase: step.phrase }, context);
     if (!own.ok) return own.result;
+    if (!aimedAt.ok) return aimedAt.result;
     const { subject } = context.brief;
     if (step.at !== 'a phrase proposed') {
-      const phrase = step.at === 'the subject' ? subject : own.texts.phrase.replace(/\s+/g, ' ').trim();
+      const phrase = step.at === 'the subject' ? subject : aimedAt.texts.phrase.replace(/\s+/g, ' ').trim();
       return { kind: 'done', fields: { aim: { phrase: phrase || subject, terms: [] } } };
     }
     const read = PassagesField.safeParse(context.fields['passages']).success

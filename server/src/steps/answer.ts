@@ -2,7 +2,7 @@ import { fieldName, type StepOf } from '@grivo/core';
 import { z } from 'zod';
 import type { Performer } from '../engine/performer.ts';
 import { answerPrompt, houseRules } from '../writing/prompts.ts';
-import { askWriter, filled, numberedPassages, subjectOf, textOfArticle, withNote } from './asking.ts';
+import { askWriter, instructed, numberedPassages, subjectOf, textOfArticle, withNote } from './asking.ts';
 import type { Tools } from './tools.ts';
 
 type AnswerStep = StepOf<'answer'>;
@@ -28,7 +28,7 @@ function shapeOf(step: AnswerStep): z.ZodType<{ answer: unknown }> {
 /** Has the writer answer an instruction of one's own and keeps what it says as a field. */
 export function performAnswer(tools: Tools): Performer<AnswerStep> {
   return async (step, context) => {
-    const own = filled({ instruction: step.instruction }, context);
+    const own = instructed({ instruction: step.instruction }, context);
     if (!own.ok) return own.result;
     const passages = step.reading === 'the sources' ? await numberedPassages(tools, context) : null;
     if (passages && !passages.ok) return passages.result;

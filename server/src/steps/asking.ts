@@ -1,9 +1,10 @@
-import { articleText, fillTemplate } from '@grivo/core';
+import { articleText, type FilledTemplate, fillInstruction, fillTemplate } from '@grivo/core';
 import { z } from 'zod';
 import type { WritingRequest } from '../adapters/writer.ts';
 import { readRevision } from '../articles/repository.ts';
 import type { StepContext, StepResult } from '../engine/performer.ts';
 import { passagesById } from '../materials/repository.ts';
+import { fenced } from '../writing/fences.ts';
 import type { NumberedPassage } from '../writing/prompts.ts';
 import { rankPassages } from '../writing/selection.ts';
 import { ArticleField, field, GatheredItems, missing, PassagesField } from './fields.ts';
@@ -12,11 +13,15 @@ import { askerOf, serviceFor, type Tools } from './tools.ts';
 export type Ended = Extract<StepResult, { kind: 'failed' }>;
 type Asked<T> = { ok: true; value: T } | { ok: false; result: Ended };
 
-/** Asks the writer for one reply and books its cost with the step. */
+/** Asks the writer for one reply, what comes from outside in fences of this request, and books its cost with the step. */
 export async function askWriter<T>(tools: Tools, context: StepContext, request: WritingRequest<T>): Promise<Asked<T>> {
   const found = serviceFor(tools, 'writer');
   if (!found.ok) return { ok: false, result: found.result };
-  const reply = await tools.writer.write(found.service, request, askerOf(tools, context));
+  const reply = await tools.writer.write(
+    found.service,
+    { ...request, ...fenced(tools.secrets, request) },
+    askerOf(tools, context),
+  );
   if (!reply.ok) return { ok: false, result: { kind: 'failed', failure: reply.failure } };
   context.spent(reply.value.micros);
   return { ok: true, value: reply.value.value };
@@ -29,14 +34,26 @@ export function subjectOf({ brief, fields }: Pick<StepContext, 'brief' | 'fields
   return rest.length === 0 ? first.subject : `${first.subject} and ${rest.length} more`;
 }
 
-/** Own texts of a step filled for this brief, a note of a person who sent it back added to the last of them. */
-export function filled<K extends string>(
+type Filled<K extends string> = { ok: true; texts: Record<K, string> } | { ok: false; result: Ended };
+
+/** Own texts of a step filled for this brief. */
+export function filled<K extends string>(texts: Readonly<Record<K, string>>, context: StepContext): Filled<K> {
+  return filledBy(fillTemplate, texts, context);
+}
+
+/** As {@link filled}, for texts the writer is told: what is put in keeps apart from the words of who wrote them. */
+export function instructed<K extends string>(texts: Readonly<Record<K, string>>, context: StepContext): Filled<K> {
+  return filledBy(fillInstruction, texts, context);
+}
+
+function filledBy<K extends string>(
+  fill: (text: string, fields: StepContext['fields']) => FilledTemplate,
   texts: Readonly<Record<K, string>>,
   context: StepContext,
-): { ok: true; texts: Record<K, string> } | { ok: false; result: Ended } {
+): Filled<K> {
   const out = {} as Record<K, string>;
   for (const [name, text] of Object.entries(texts) as [K, string][]) {
-    const done = fillTemplate(text, context.fields);
+    const done = fill(text, context.fields);
     if (!done.ok) return { ok: false, result: missing(done.problem) };
     out[name] = done.text;
   }

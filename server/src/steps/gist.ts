@@ -2,13 +2,13 @@ import type { StepOf } from '@grivo/core';
 import type { Performer } from '../engine/performer.ts';
 import { gistPrompt, houseRules } from '../writing/prompts.ts';
 import { GistShape } from '../writing/shapes.ts';
-import { askWriter, filled, numberedPassages, subjectOf, withNote } from './asking.ts';
+import { askWriter, instructed, numberedPassages, subjectOf, withNote } from './asking.ts';
 import type { Tools } from './tools.ts';
 
 /** Has the sources summed up and facts picked out of them, each with the passages it stands in. */
 export function performGist(tools: Tools): Performer<StepOf<'gist'>> {
   return async (step, context) => {
-    const own = filled({ instruction: step.instruction }, context);
+    const own = instructed({ instruction: step.instruction }, context);
     if (!own.ok) return own.result;
     const read = await numberedPassages(tools, context);
     if (!read.ok) return read.result;

@@ -2,8 +2,9 @@ import type { Block, StepOf } from '@grivo/core';
 import type { Performer } from '../engine/performer.ts';
 import { storeFile } from '../files/repository.ts';
 import { pictureAs } from '../pictures/read.ts';
+import { fenced } from '../writing/fences.ts';
 import { picturePrompt } from '../writing/prompts.ts';
-import { filled, subjectOf, withNote } from './asking.ts';
+import { instructed, subjectOf, withNote } from './asking.ts';
 import { missing } from './fields.ts';
 import { ownArticle } from './ownArticle.ts';
 import { askerOf, serviceFor, type Tools } from './tools.ts';
@@ -22,15 +23,16 @@ export function performIllustrate(tools: Tools): Performer<StepOf<'illustrate'>>
     if (!found.ok) return found.result;
     const article = await ownArticle(tools, context);
     if (!article) return missing('article');
-    const own = filled({ instruction: step.instruction }, context);
+    const own = instructed({ instruction: step.instruction }, context);
     if (!own.ok) return own.result;
     const { document } = article;
-    const prompt = picturePrompt({
+    const asked = picturePrompt({
       title: document.title,
       subject: subjectOf(context),
       manner: step.manner,
       instruction: withNote(own.texts.instruction, context),
     });
+    const { material: prompt } = fenced(tools.secrets, { instructions: '', material: asked });
     const drawn = await tools.illustrator.draw(found.service, prompt, askerOf(tools, context));
     if (!drawn.ok) return { kind: 'failed', failure: drawn.failure };
     context.spent(drawn.value.micros);

@@ -4,7 +4,7 @@ import type { Performer, StepContext, StepResult } from '../engine/performer.ts'
 import { passagesById } from '../materials/repository.ts';
 import { houseRules, judgePrompt } from '../writing/prompts.ts';
 import { JudgementShape } from '../writing/shapes.ts';
-import { askWriter, type Ended, filled, numberedPassages, subjectOf, textOfArticle, withNote } from './asking.ts';
+import { askWriter, type Ended, instructed, numberedPassages, subjectOf, textOfArticle, withNote } from './asking.ts';
 import { GatheredItems, PassagesField } from './fields.ts';
 import type { Tools } from './tools.ts';
 
@@ -44,7 +44,7 @@ async function judgementOf(
   context: StepContext,
   material: Material,
 ): Promise<{ ok: true; judgement: Judgement } | { ok: false; result: Ended }> {
-  const own = filled({ qualities: step.qualities, instruction: step.instruction }, context);
+  const own = instructed({ qualities: step.qualities, instruction: step.instruction }, context);
   if (!own.ok) return own;
   const asked = await askWriter(tools, context, {
     instructions: houseRules(context.brief.document.language),

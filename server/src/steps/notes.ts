@@ -3,14 +3,14 @@ import type { Performer } from '../engine/performer.ts';
 import { passagesById } from '../materials/repository.ts';
 import { houseRules, notesPrompt } from '../writing/prompts.ts';
 import { NotesShape } from '../writing/shapes.ts';
-import { askWriter, filled, subjectOf, withNote } from './asking.ts';
+import { askWriter, instructed, subjectOf, withNote } from './asking.ts';
 import { field, missing, type NotesField, OutlineField, PassagesField } from './fields.ts';
 import type { Tools } from './tools.ts';
 
 /** Has the writer note, section by section, what each must say and on which passages that rests. */
 export function performNotes(tools: Tools): Performer<StepOf<'notes'>> {
   return async (step, context) => {
-    const own = filled({ instruction: step.instruction }, context);
+    const own = instructed({ instruction: step.instruction }, context);
     if (!own.ok) return own.result;
     const ids = field(context.fields, 'passages', PassagesField);
     const outline = field(context.fields, 'outline', OutlineField);

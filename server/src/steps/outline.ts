@@ -6,7 +6,7 @@ import { houseRules, outlinePrompt } from '../writing/prompts.ts';
 import { rankPassages } from '../writing/selection.ts';
 import { OutlineShape } from '../writing/shapes.ts';
 import { aimOf } from './aim.ts';
-import { askWriter, filled, subjectOf, withNote } from './asking.ts';
+import { askWriter, instructed, subjectOf, withNote } from './asking.ts';
 import { field, missing, PassagesField } from './fields.ts';
 import type { Tools } from './tools.ts';
 
@@ -58,7 +58,7 @@ export function performOutline(tools: Tools): Performer<StepOf<'outline'>> {
       step.follow === 'following its chapters' ? ChaptersField.safeParse(context.fields['chapters']).data : null;
     if (chapters && chapters.length > 1)
       return { kind: 'done', fields: { outline: await byChapters(tools, chapters, step.sections.to) } };
-    const own = filled({ instruction: step.instruction }, context);
+    const own = instructed({ instruction: step.instruction }, context);
     if (!own.ok) return own.result;
     const numbered = (await passagesById(tools.ground.db, ids)).map((passage, i) => ({ n: i + 1, passage }));
     const language = context.brief.document.language;

@@ -136,7 +136,7 @@ function creating(tools: Tools, blog: BlogTarget, publication: PublicationRow, s
       ]);
       return tools.micropub.find(blog, publication.key_, row?.at.getTime() ?? 0, signal);
     },
-    then: (address: string) => [draftWrite(publication.id, address)],
+    recording: (address: string) => [draftWrite(publication.id, address)],
   };
 }
 
@@ -171,7 +171,7 @@ function turningLive(
       const post = await tools.micropub.source(blog, address, signal);
       return post.ok ? good(post.value?.status === 'published' ? post.value.address : null) : post;
     },
-    then: (at: string) => outWrites(tools, publication, { address: at, as: 'live', desk, document }),
+    recording: (at: string) => outWrites(tools, publication, { address: at, as: 'live', desk, document }),
   };
 }
 

@@ -3,7 +3,7 @@ import type { Performer } from '../engine/performer.ts';
 import { houseRules, titlePrompt } from '../writing/prompts.ts';
 import { TitlesShape } from '../writing/shapes.ts';
 import { aimOf } from './aim.ts';
-import { askWriter, filled, subjectOf, withNote } from './asking.ts';
+import { askWriter, instructed, subjectOf, withNote } from './asking.ts';
 import { missing } from './fields.ts';
 import { ownArticle } from './ownArticle.ts';
 import type { Tools } from './tools.ts';
@@ -13,7 +13,7 @@ export function performTitle(tools: Tools): Performer<StepOf<'title'>> {
   return async (step, context) => {
     const article = await ownArticle(tools, context);
     if (!article) return missing('article');
-    const own = filled({ instruction: step.instruction }, context);
+    const own = instructed({ instruction: step.instruction }, context);
     if (!own.ok) return own.result;
     const { document } = article;
     const asked = await askWriter(tools, context, {

@@ -16,7 +16,7 @@ import { passagesById } from '../materials/repository.ts';
 import { compose } from '../writing/compose.ts';
 import { withSource } from '../writing/source.ts';
 import { aimOf } from './aim.ts';
-import { askWriter, filled, subjectOf, withNote } from './asking.ts';
+import { askWriter, instructed, subjectOf, withNote } from './asking.ts';
 import { field, missing, NotesField, OutlineField, PassagesField } from './fields.ts';
 import type { Tools } from './tools.ts';
 
@@ -38,7 +38,7 @@ export function performWrite(tools: Tools): Performer<StepOf<'write'>> {
     if (!ids) return missing('passages');
     if (!outline) return missing('outline');
     const notes = field(context.fields, 'notes', NotesField);
-    const own = filled({ instruction: step.instruction }, context);
+    const own = instructed({ instruction: step.instruction }, context);
     if (!own.ok) return own.result;
     const passages = (await passagesById(tools.ground.db, ids)).map((passage, i) => ({ n: i + 1, passage }));
     const material = carriedBy(passages.map(({ passage }) => passage));

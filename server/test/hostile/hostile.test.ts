@@ -151,11 +151,11 @@ describe('repeated characters, deep nesting, wide rows, huge cells', () => {
 
 describe('the room', () => {
   test('what runs away ends alone, and what waits behind it is read all the same', async () => {
-    const impatient = new ReadingRoom({ threads: 1, timeLimitMs: 600 });
+    const impatient = new ReadingRoom({ threads: 1, timeLimitMs: 3_000 });
     const one = readersIn(impatient);
     const slow = Buffer.from(`<html><body>${'<p>'.repeat(95_000)}${'<b>x</b>'.repeat(95_000)}</body></html>`);
     const [first, second] = await Promise.all([one['page']!(slow), one['text']!(Buffer.from('Words that are read.'))]);
-    expect(first).toEqual({ ok: false, problem: 'it takes more than 0.6 seconds to read' });
+    expect(first).toEqual({ ok: false, problem: 'it takes more than 3 seconds to read' });
     expect(second.ok).toBe(true);
     await impatient.close();
   });

@@ -54,7 +54,7 @@ export function answerFigure(request: ReadRequest): number {
 /** Points a section must make, each a sentence of its passages with its number. */
 export function notes(request: ReadRequest): { point: string; passages: number[] }[] {
   const most = Number(/at most (\d+) notes/.exec(request.task)?.[1] ?? 4);
-  const heading = /section headed "([^"]+)"/.exec(request.task)?.[1] ?? request.subject;
+  const heading = request.heading ?? request.subject;
   return answering(request, `${heading} ${request.subject}`)
     .slice(0, most)
     .sort((a, b) => a.passage - b.passage || a.at - b.at)

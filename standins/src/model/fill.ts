@@ -48,7 +48,7 @@ function list(schema: Schema, request: ReadRequest, style: Style, name: string):
   const parts = Object.keys(schema.items?.properties ?? {});
   if (parts.includes('heading')) return outline(request, style.outline);
   if (parts.includes('kind') && parts.includes('text')) return prose(request, style.prose);
-  if (parts.includes('n') && parts.includes('text')) return translations(request.whole);
+  if (parts.includes('n') && parts.includes('text')) return translations(request);
   if (parts.includes('point')) return notes(request);
   if (parts.includes('fact')) return facts(request);
   if (asksEditor(request)) return answerList(request);

@@ -33,12 +33,8 @@ export interface ProseManner extends Omit<Manner, 'person' | 'language' | 'contr
  */
 export function prose(request: ReadRequest, style: ProseManner): WrittenBlock[] {
   const asked = wordsAsked(request.task, 150);
-  const heading = /the section headed "([^"]+)"/.exec(request.task)?.[1] ?? null;
-  const target = new Set(
-    stemsOf(
-      `${heading ?? ''} ${request.subject} ${heading === null ? '' : (/words\. (.*)/.exec(request.task)?.[1] ?? '')}`,
-    ),
-  );
+  const { heading } = request;
+  const target = new Set(stemsOf(`${heading ?? ''} ${request.subject} ${request.says}`));
   const weight = rarity(request.passages);
   const memory = new Memory(request.said, request.language);
   const chance = choicesFrom(`${request.seed}${heading}`);

@@ -22,37 +22,60 @@ export interface FencedPassage {
 /** A request as the model reads it: the task in words, the fenced material, what was said before. */
 export interface ReadRequest {
   task: string;
-  /** Everything said, fences and all. */
-  whole: string;
   subject: string;
+  /** Of the section that is asked for; null when it is none. */
+  heading: string | null;
+  says: string;
   language: 'en' | 'de';
   passages: FencedPassage[];
   /** Texts to be taken as models in form. */
   examples: string[];
+  /** Texts to be put into another language. */
+  texts: { n: number; text: string }[];
   said: string;
   seed: string;
 }
 
-const FENCE = /<<<passage (\d+) ?(\w*)>>>\n(?:\(from: (.*)\)\n)?([\s\S]*?)\n<<<end \1 ?\2>>>/g;
-const EXAMPLE = /<<<example (\d+)>>>\n([\s\S]*?)\n<<<end example \1>>>/g;
+/** A text of others, named, between fences of one mark; what is put into a sentence stands in its line. */
+const FENCE = /<<<([a-z0-9 ]{1,40}) (\w{1,64})>>>([\s\S]*?)<<<end \1 \2>>>/g;
+const MARK = /The mark of this request is (\w+);/;
+const FROM = /^\(from: (.*)\)\n/;
 const LEANS =
   /^(?:It|This|These|They|That|Those|He|She|Then|So|But|And|Instead|Otherwise|Both|Either|Neither|Its|Their|Such|Here|There,|Es|Das|Dies|Diese|Dann|Sie|Er|Dabei|Dadurch|Dort)\b/;
 
 export function readRequest(messages: readonly { role: string; content: string }[], seed: string): ReadRequest {
   const whole = messages.map((message) => message.content).join('\n\n');
-  const said = /<<<said>>>\n([\s\S]*?)\n<<<end said>>>/.exec(whole)?.[1] ?? '';
-  const examples = [...whole.matchAll(EXAMPLE)].map((match) => match[2]!.trim());
-  const task = whole
-    .replace(FENCE, '')
-    .replace(EXAMPLE, '')
-    .replace(/<<<said>>>[\s\S]*?<<<end said>>>/, '');
+  const mark = MARK.exec(whole)?.[1];
+  const fenced: { name: string; text: string }[] = [];
+  const task = whole.replace(FENCE, (all, name: string, its: string, text: string) => {
+    if (mark !== undefined && its !== mark) return all;
+    if (name === 'given') return text;
+    fenced.push({ name, text: text.trim() });
+    return '';
+  });
+  const named = (name: string) => fenced.find((part) => part.name === name)?.text ?? '';
+  const numbered = (name: string) =>
+    fenced.flatMap((part) => {
+      const n = new RegExp(`^${name} (\\d+)$`).exec(part.name)?.[1];
+      return n === undefined ? [] : [{ n: Number(n), text: part.text }];
+    });
   const language = /\bin German\b/.test(task) ? 'de' : 'en';
-  const passages = [...whole.matchAll(FENCE)].map((match) =>
-    passageOf(Number(match[1]), match[3] ?? '', match[4] ?? '', language),
+  const article = named('article');
+  const passages = [...numbered('passage'), ...(article === '' ? [] : [{ n: 1, text: article }])].map(({ n, text }) =>
+    passageOf(n, FROM.exec(text)?.[1] ?? '', text.replace(FROM, ''), language),
   );
-  const subject =
-    /(?:Subject[^:\n]*|on the subject): *([^\n]+)/.exec(task)?.[1]?.trim() ?? task.trim().split('\n').pop() ?? '';
-  return { task, whole, subject, language, passages, examples, said: said === '(nothing yet)' ? '' : said, seed };
+  return {
+    task,
+    subject: named('subject') || (task.trim().split('\n').pop() ?? ''),
+    heading: named('heading') || null,
+    says: named('it says'),
+    language,
+    passages,
+    examples: numbered('example').map(({ text }) => text),
+    texts: numbered('text'),
+    said: named('said before'),
+    seed,
+  };
 }
 
 function passageOf(n: number, from: string, text: string, language: string): FencedPassage {

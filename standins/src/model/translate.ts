@@ -1,19 +1,15 @@
+import type { ReadRequest } from './request.ts';
 import { TABLES } from './tables.ts';
 
 /** Numbered texts put into another language by a table of words and phrases. No grammar: it is a stand-in. */
 
-const UNIT = /<<<text (\d+)>>>\n([\s\S]*?)\n<<<end text \1>>>/g;
-
 /** Of a text's words, the share that must be in the table; below it the text is left as it is, and marked. */
 const LEAST_KNOWN = 0.2;
 
-export function translations(prompt: string): { n: number; text: string }[] {
-  const [, from = 'English', into = 'German'] = /put each numbered text from (\w+) into (\w+)/.exec(prompt) ?? [];
-  const mark = /Put (\S+) before a text you cannot/.exec(prompt)?.[1] ?? '';
-  return [...prompt.matchAll(UNIT)].map((match) => ({
-    n: Number(match[1]),
-    text: put(match[2] ?? '', from, into, mark),
-  }));
+export function translations({ task, texts }: Pick<ReadRequest, 'task' | 'texts'>): { n: number; text: string }[] {
+  const [, from = 'English', into = 'German'] = /put each numbered text from (\w+) into (\w+)/.exec(task) ?? [];
+  const mark = /Put (\S+) before a text you cannot/.exec(task)?.[1] ?? '';
+  return texts.map(({ n, text }) => ({ n, text: put(text, from, into, mark) }));
 }
 
 function put(text: string, from: string, into: string, mark: string): string {
