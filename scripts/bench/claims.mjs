@@ -38,7 +38,7 @@ async function claims(db, ids) {
 
 async function pipelineOf(product, list, openLimit) {
   const source = await createSource(product.ground, { kind: 'keywords' }, 'Bench');
-  await addKeywords(product.ground, source, { paste: list.join('\n') });
+  await addKeywords(product.tools, source, { paste: list.join('\n') });
   const steps = [{ ...stepKinds.take.fresh('s0'), sources: [source], most: null }];
   for (let i = 1; i <= 4; i++)
     steps.push({ ...stepKinds['work out'].fresh(`s${i}`), as: `v${i}`, expression: 'upper(subject)' });

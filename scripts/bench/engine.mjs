@@ -45,7 +45,7 @@ async function singleCommits(product) {
 async function pipelineOf(product, phrases, openLimit, kind = 'check') {
   const { ground } = product;
   const source = await createSource(ground, { kind: 'keywords' }, 'Bench');
-  await addKeywords(ground, source, { paste: phrases.join('\n') });
+  await addKeywords(product.tools, source, { paste: phrases.join('\n') });
   const steps = [{ ...stepKinds.take.fresh('s0'), sources: [source], most: null }];
   for (let i = 1; i <= STEPS; i++) steps.push(stepKinds[kind].fresh(`s${i}`));
   return createPipeline(ground, {

@@ -86,9 +86,9 @@ function ways({ call, any, text }) {
       async (bytes) => call('POST', '/feeds/list', { file: await uploaded(bytes, 'text/x-opml') }),
     ],
     pages: ['page', 20 * MB, at('text/html', (address) => textOf({ kind: 'documents', addresses: [address] }))],
-    'pages uploaded': ['page', 100 * MB, document('a.html', 'text/html')],
-    'Markdown uploaded': ['markdown', 100 * MB, document('a.md', 'text/markdown')],
-    'text uploaded': ['phrases', 100 * MB, document('a.txt', 'text/plain')],
+    'pages uploaded': ['page', 20 * MB, document('a.html', 'text/html')],
+    'Markdown uploaded': ['markdown', 20 * MB, document('a.md', 'text/markdown')],
+    'text uploaded': ['phrases', 20 * MB, document('a.txt', 'text/plain')],
     sitemaps: ['map', 20 * MB, at('application/xml', (sitemap) => looked({ kind: 'documents', sitemap }))],
     'pages of videos': ['page', 5 * MB, at('text/html', (address) => looked({ kind: 'videos', addresses: [address] }))],
     captions: [
@@ -156,6 +156,7 @@ export async function hostile(log) {
   const all = await startAll(folder, { durable: false, standIns: any.origin });
   const { api } = JSON.parse(readFileSync(join(folder, 'running.json'), 'utf8')).parts;
   const peakMB = () => Number(/VmHWM:\s+(\d+) kB/.exec(readFileSync(`/proc/${api}/status`, 'utf8'))[1]) / 1_024;
+  log(`at the beginning ${Math.round(peakMB())} MB`);
   const unsettled = [];
   let [silence, sent] = [0, 0];
   try {

@@ -54,7 +54,7 @@ async function takeAll(product) {
     person: null,
   });
   const from = performance.now();
-  const { briefs } = await takeAllNew(product.ground, new Procedures(), pipeline);
+  const { briefs } = await takeAllNew(product.tools, new Procedures(), pipeline);
   if (briefs.length !== ROWS) throw new Error(`${briefs.length} were taken`);
   return performance.now() - from;
 }

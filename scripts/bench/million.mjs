@@ -3,6 +3,7 @@ import { Readable } from 'node:stream';
 import { SheetSettings } from '@grivo/contract';
 import { guessSheet } from '@grivo/core';
 import Papa from 'papaparse';
+import { ReadingRoom } from '../../server/src/reading/room.ts';
 import { begunTable, foundReader } from '../../server/src/sources/kinds/sheet.ts';
 import { openTable } from '../../server/src/tables/open.ts';
 
@@ -34,7 +35,7 @@ async function parser() {
 }
 
 async function ours() {
-  const opened = await openTable(parts(), { encoding: 'guess', separator: 'guess', table: null });
+  const opened = await openTable(new ReadingRoom(), parts(), { encoding: 'guess', separator: 'guess', table: null });
   const { head, rows } = await begunTable(opened.table);
   const settings = SheetSettings.parse({ kind: 'sheet', ...guessSheet(head.slice(0, 60)) });
   const found = foundReader(settings, 'Bench');

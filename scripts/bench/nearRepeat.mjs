@@ -42,8 +42,9 @@ export async function nearRepeat(tell) {
     for (let i = 0; i < ASKED; i++) {
       // Every second one repeats one that is there, with a word changed.
       const n = i % 2 === 0 ? i * 3_001 : TEXTS + i;
-      const asked = new Map([['asked', { text: text(n).replace('salt', 'spice'), title: 'Asked', identity: 'asked' }]]);
       const from = performance.now();
+      const sketch = sketchOf(text(n).replace('salt', 'spice'));
+      const asked = new Map([['asked', { sketch, title: 'Asked', identity: 'asked' }]]);
       const { repeats } = await nearRepeats(db, asked);
       times.push(performance.now() - from);
       if (repeats.has('asked') !== (i % 2 === 0))

@@ -59,7 +59,7 @@ export async function path(tell) {
     const times = [];
     for (const phrase of KEYWORDS.guides.slice(0, 14)) {
       const source = await createSource(floor, { kind: 'keywords' }, 'Bench');
-      await addKeywords(floor, source, { paste: phrase });
+      await addKeywords(product.tools, source, { paste: phrase });
       const steps = [
         { ...stepKinds.take.fresh('s1'), sources: [source], most: null },
         stepKinds['look up'].fresh('s2'),

@@ -63,10 +63,13 @@ export function wordsOfText(text: string, language = 'en'): string[] {
   return PLAIN.test(text) ? (text.match(PLAIN_WORD) ?? []) : segmentedWords(text, language);
 }
 
+/** Pictures and signs one after the other: no words, and the segmenter takes long over them. */
+const SIGNS = /[\p{So}\p{Sk}\p{Cc}\p{Cn}]{3,}/gu;
+
 /** The same by the platform's segmenter, for any script. */
 export function segmentedWords(text: string, language = 'en'): string[] {
   const out: string[] = [];
-  for (const piece of piecesOf(text, WORDS_AT_ONCE, /\s/gu))
+  for (const piece of piecesOf(text.replace(SIGNS, ' '), WORDS_AT_ONCE, /\s/gu))
     for (const part of segmenter(language, 'word').segment(piece)) if (part.isWordLike) out.push(part.segment);
   return out;
 }

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { PageText } from '@grivo/core';
 import { type ReadDocument, readDocument } from '../documents/reader.ts';
+import { MOST_DOCUMENT } from '../documents/uploaded.ts';
 import { type Network, whyNot } from '../network/network.ts';
 import type { ReadingRoom } from '../reading/room.ts';
 
@@ -24,7 +25,6 @@ export interface PagePorts {
 }
 
 const TIME_LIMIT_MS = 15_000;
-const MOST_BYTES = 20_000_000;
 
 /**
  * Reads what is at an address as plain paragraphs: a page without what stands around its text, or a document.
@@ -42,7 +42,7 @@ export async function readPage(
     method: 'GET',
     address,
     timeLimitMs: TIME_LIMIT_MS,
-    maxBytes: MOST_BYTES,
+    maxBytes: MOST_DOCUMENT,
     headers: { accept: 'text/html, application/pdf;q=0.9, text/*;q=0.8, */*;q=0.5' },
     signal,
   });

@@ -1,4 +1,4 @@
-import { type ArticleDocument, editableText, lineOf, slugOf, tidy } from '@grivo/core';
+import { type ArticleDocument, editableText, lineOf, slugOf } from '@grivo/core';
 import { z } from 'zod';
 import { addRevision, ensureArticle, getArticle, readRevision } from '../articles/repository.ts';
 import { type BriefState, fieldsAt, type RunState } from '../engine/briefState.ts';
@@ -47,16 +47,11 @@ export async function rewritten(
   if (text !== undefined) {
     const edited = z.string().max(MOST_TEXT).safeParse(text);
     if (!edited.success) return noText(`a text of at most ${MOST_TEXT.toLocaleString('en-GB')} characters is wanted`);
-    const came = await reader.read('edited', { text: edited.data, former: document.body });
+    const came = await reader.read('edited', { text: edited.data, article: document });
     if (!came.ok) return noText(came.problem);
     const read = came.value;
-    if (read === null) return noText('quotations or lists in it lie too deep in each other');
-    if (!read.ok) {
-      const { line, sentence, mend } = read.problems[0]!;
-      return { ok: false, place: 'text', problem: `line ${line}: ${sentence.replace(/\.$/, '')}`, mend };
-    }
-    if (read.body.length === 0) return noText('nothing is left of it');
-    document = tidy({ ...document, body: read.body }).article;
+    if (!read.ok) return { ok: false, place: 'text', problem: read.problem, mend: read.mend };
+    document = read.article;
   }
   const { id, revision: parent } = at.article;
   const { state, held } = now;

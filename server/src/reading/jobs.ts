@@ -1,5 +1,5 @@
 import type { CatalogueSettings } from '@grivo/contract';
-import type { Cleaning, Closeness, readEditable } from '@grivo/core';
+import type { ArticleDocument, Cleaning, Closeness } from '@grivo/core';
 import type { DocumentKind } from '../documents/kind.ts';
 import type { DocumentWanted } from '../documents/reader.ts';
 import type { FeedAsked } from '../feeds/read.ts';
@@ -36,9 +36,9 @@ export const jobs = {
     const { blocksFromMarkdown, tooNested } = await core();
     return tooNested(text) ? null : blocksFromMarkdown(text);
   },
-  edited: async ({ text, former }: { text: string; former: Parameters<typeof readEditable>[1] }) => {
-    const { readEditable: read, tooNested } = await core();
-    return tooNested(text) ? null : read(text, former);
+  edited: async ({ text, article }: { text: string; article: ArticleDocument }) => {
+    const { editedArticle } = await import('../articles/edited.ts');
+    return editedArticle(text, article);
   },
   sketches: async ({ texts }: { texts: string[] }) => {
     const { sketchOf } = await core();
@@ -55,6 +55,8 @@ export const jobs = {
     language: string;
   }) => (await core()).groupPhrases(phrases, how),
 };
+/** Jobs that may hand back tens of thousands of small things: as one text those are taken up several times as fast. */
+export const AS_TEXT: ReadonlySet<string> = new Set<JobName>(['phrases', 'groups', 'feed', 'map', 'opml', 'edited']);
 export type Jobs = typeof jobs;
 export type JobName = keyof Jobs;
 

@@ -6,14 +6,15 @@ import type { JobName, JobParts, Jobs, PartsName } from './jobs.ts';
 export type Read<T> = { ok: true; value: T } | { ok: false; problem: string };
 
 export interface RoomLimits {
-  /** Threads at once. */
-  threads: number;
   timeLimitMs: number;
-  /** What a thread may hold, in megabytes. */
-  memoryMb: number;
+  /** What each thread may hold, in megabytes: one that reads anything, and beside it those for what is small. */
+  memoryMb: { any: number; small: readonly number[] };
 }
 
-const LIMITS: RoomLimits = { threads: 2, timeLimitMs: 20_000, memoryMb: 320 };
+const LIMITS: RoomLimits = { timeLimitMs: 20_000, memoryMb: { any: 160, small: [64] } };
+
+/** Letters or bytes up to which something is small: what is large waits for what is large alone. */
+const SMALL = 400_000;
 
 /** What takes longer by its nature. */
 const LONGER: Partial<Record<JobName | PartsName, number>> = { workbook: 60_000, products: 60_000 };
@@ -27,6 +28,7 @@ const MOST_WAITING = 2_000;
 interface Waiting {
   name: JobName | PartsName;
   input: unknown;
+  small: boolean;
   /** Takes what comes of it: a part of more, or the end. */
   take: (came: Came) => void;
   /** The thread that has it, once one has. */
@@ -43,11 +45,16 @@ type Came = { kind: 'part'; part: unknown } | { kind: 'end'; read: Read<unknown>
 export class ReadingRoom {
   private readonly limits: RoomLimits;
   private readonly waiting: Waiting[] = [];
-  private readonly threads: Thread[] = [];
+  private readonly places: Place[];
   private closed = false;
 
   constructor(limits: Partial<RoomLimits> = {}) {
     this.limits = { ...LIMITS, ...limits };
+    const { any, small } = this.limits.memoryMb;
+    this.places = [
+      ...small.map((memoryMb): Place => ({ memoryMb, takes: (job) => job.small, thread: null })),
+      { memoryMb: any, takes: () => true, thread: null },
+    ];
   }
 
   /** Reads something whole. Never a broken promise, whatever the bytes are. */
@@ -96,11 +103,11 @@ export class ReadingRoom {
     this.closed = true;
     const given = 'reading was given up';
     for (const { take } of this.waiting.splice(0)) take({ kind: 'end', read: { ok: false, problem: given } });
-    await Promise.all(this.threads.splice(0).map((thread) => thread.end(given)));
+    await Promise.all(this.places.map(async ({ thread }) => thread?.end(given)));
   }
 
   private ask(name: JobName | PartsName, input: unknown, take: (came: Came) => void): Waiting {
-    const job: Waiting = { name, input, take, thread: null, gone: false };
+    const job: Waiting = { name, input, small: sizeOf(input) <= SMALL, take, thread: null, gone: false };
     const refused = this.closed
       ? 'reading was given up'
       : this.waiting.length >= MOST_WAITING
@@ -124,21 +131,36 @@ export class ReadingRoom {
   }
 
   private next(): void {
-    if (this.closed || this.waiting.length === 0) return;
-    let thread = this.threads.find((one) => one.idle);
-    if (!thread && this.threads.length < this.limits.threads) {
-      thread = new Thread(this.limits.memoryMb, (gone) => {
-        const at = this.threads.indexOf(gone);
-        if (at >= 0) this.threads.splice(at, 1);
+    if (this.closed) return;
+    for (const place of this.places) {
+      if (place.thread && !place.thread.idle) continue;
+      const at = this.waiting.findIndex(place.takes);
+      if (at < 0) continue;
+      const [job] = this.waiting.splice(at, 1);
+      place.thread ??= new Thread(place.memoryMb, () => {
+        place.thread = null;
         this.next();
       });
-      this.threads.push(thread);
+      job!.thread = place.thread;
+      place.thread.begin(job!, LONGER[job!.name] ?? this.limits.timeLimitMs, () => this.next());
     }
-    if (!thread) return;
-    const job = this.waiting.shift()!;
-    job.thread = thread;
-    thread.begin(job, LONGER[job.name] ?? this.limits.timeLimitMs, () => this.next());
   }
+}
+
+/** Where one thread at a time is, and what it is for. */
+interface Place {
+  memoryMb: number;
+  takes: (job: Waiting) => boolean;
+  thread: Thread | null;
+}
+
+/** About how many bytes or letters are handed over. */
+function sizeOf(input: unknown): number {
+  if (typeof input === 'string') return input.length;
+  if (input instanceof Uint8Array) return input.byteLength;
+  if (Array.isArray(input)) return input.reduce<number>((sum, one) => sum + sizeOf(one), input.length);
+  if (typeof input !== 'object' || input === null) return 1;
+  return Object.values(input).reduce<number>((sum, one) => sum + sizeOf(one), 0);
 }
 
 type PartOf<J> = J extends (input: never) => AsyncGenerator<infer P, unknown> ? P : never;
@@ -148,6 +170,8 @@ interface Said {
   id: number;
   part?: unknown;
   value?: unknown;
+  /** A value as JSON. */
+  text?: string;
   problem?: string;
 }
 
@@ -161,10 +185,11 @@ class Thread {
 
   constructor(
     memoryMb: number,
-    private readonly gone: (thread: Thread) => void,
+    /** Told once nothing of it is left, its memory least of all. */
+    private readonly gone: () => void,
   ) {
     this.worker = new Worker(join(import.meta.dirname, '../../dist/reading/thread.mjs'), {
-      resourceLimits: { maxOldGenerationSizeMb: memoryMb, maxYoungGenerationSizeMb: 32, stackSizeMb: 4 },
+      resourceLimits: { maxOldGenerationSizeMb: memoryMb, maxYoungGenerationSizeMb: 16, stackSizeMb: 4 },
       // It needs none of what this process was told, its secrets least of all.
       env: { TZ: 'UTC' },
     });
@@ -216,12 +241,11 @@ class Thread {
 
   /** Ends the thread; what it was reading is unreadable for the reason given. */
   async end(problem: string): Promise<void> {
-    if (!this.over) {
-      this.over = true;
-      this.gone(this);
-      this.settle({ ok: false, problem });
-    }
+    if (this.over) return void (await this.worker.terminate());
+    this.over = true;
+    this.settle({ ok: false, problem });
     await this.worker.terminate();
+    this.gone();
   }
 
   private late(ms: number, before?: NodeJS.Timeout): NodeJS.Timeout {
@@ -229,12 +253,13 @@ class Thread {
     return setTimeout(() => void this.end(`it takes more than ${ms / 1_000} seconds to read`), ms);
   }
 
-  private hear({ id, part, value, problem }: Said): void {
+  private hear({ id, part, value, text, problem }: Said): void {
     if (this.job?.id !== id) return;
     if (part !== undefined) {
       clearTimeout(this.job.limit);
       this.job.of.take({ kind: 'part', part });
-    } else this.settle(problem === undefined ? { ok: true, value } : { ok: false, problem: problem.slice(0, 300) });
+    } else if (problem !== undefined) this.settle({ ok: false, problem: problem.slice(0, 300) });
+    else this.settle({ ok: true, value: text === undefined ? value : JSON.parse(text) });
   }
 
   private settle(read: Read<unknown>): void {

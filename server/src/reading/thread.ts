@@ -1,6 +1,6 @@
 // Reads one thing after another, apart from everything else: one that runs away takes only this thread with it.
 import { parentPort } from 'node:worker_threads';
-import { jobs, parts } from './jobs.ts';
+import { AS_TEXT, jobs, parts } from './jobs.ts';
 
 const port = parentPort!;
 let wanted: (() => void) | null = null;
@@ -26,7 +26,8 @@ port.on('message', ({ id, name, input, more }: Asked) => {
 async function work(id: number, name: string, input: never): Promise<void> {
   if (name in jobs) {
     const job = jobs[name as keyof typeof jobs] as (given: never) => unknown;
-    port.postMessage({ id, value: await job(input) });
+    const value = await job(input);
+    port.postMessage(AS_TEXT.has(name) ? { id, text: JSON.stringify(value) } : { id, value });
     return;
   }
   const given = (parts[name as keyof typeof parts] as (given: never) => AsyncGenerator<unknown, unknown>)(input);

@@ -2,7 +2,7 @@ import type { ItemText } from '@grivo/contract';
 import type { Failure } from '@grivo/core';
 import { pageOf, readPage } from '../adapters/pages.ts';
 import { readDocument } from '../documents/reader.ts';
-import { fileAbout, fileBody } from '../files/repository.ts';
+import { uploadedDocument } from '../documents/uploaded.ts';
 import { GivenDocument } from '../steps/readText.ts';
 import type { LookPorts } from './kind.ts';
 
@@ -39,9 +39,9 @@ export async function itemText(
 
   async function readOne() {
     if (document) {
-      const about = await fileAbout(ports.ground.db, document.file);
-      const bytes = about ? await fileBody(ports.ground.db, document.file) : Buffer.alloc(0);
-      const read = await readDocument(ports.reader, bytes, { name: document.fileName, fetched: false });
+      const given = await uploadedDocument(ports.ground.db, document.file);
+      if (!given.ok) return { at: document.fileName, page: { ok: false as const, reason: given.problem } };
+      const read = await readDocument(ports.reader, given.bytes, { name: document.fileName, fetched: false });
       const page = pageOf(read, { address: '', name: subject });
       return { at: document.fileName, page };
     }

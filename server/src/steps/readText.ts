@@ -3,8 +3,8 @@ import { carries, type Passage, type StepOf } from '@grivo/core';
 import { z } from 'zod';
 import { pageOf, type ReadPage, readPage } from '../adapters/pages.ts';
 import { readDocument } from '../documents/reader.ts';
+import { uploadedDocument } from '../documents/uploaded.ts';
 import type { StepContext, StepResult } from '../engine/performer.ts';
-import { fileAbout, fileBody } from '../files/repository.ts';
 import { storePage } from '../materials/repository.ts';
 import { field, missing, PassagesField } from './fields.ts';
 import type { Tools } from './tools.ts';
@@ -51,12 +51,11 @@ export async function readFile(
   context: StepContext,
   { file, fileName }: GivenDocument,
 ): Promise<StepResult> {
-  const about = await fileAbout(tools.ground.db, file);
-  if (!about) return unreadable(fileName, 'the file is gone');
-  const bytes = await fileBody(tools.ground.db, file);
+  const document = await uploadedDocument(tools.ground.db, file);
+  if (!document.ok) return unreadable(fileName, document.problem);
   const { language } = context.brief.document;
   const wanted = { language, mostWords: step.most };
-  const read = pageOf(await readDocument(tools.reader, bytes, { name: fileName, fetched: false }, wanted), {
+  const read = pageOf(await readDocument(tools.reader, document.bytes, { name: fileName, fetched: false }, wanted), {
     address: '',
     name: fileName.replace(/\.\w+$/, ''),
   });

@@ -1,4 +1,5 @@
 import { CatalogueSettings } from '@grivo/contract';
+import { EMPTY_ARTICLE } from '@grivo/core';
 import { z } from 'zod';
 import { gathered } from '../../src/adapters/gathered.ts';
 import { readReply } from '../../src/adapters/writer.ts';
@@ -84,7 +85,8 @@ export function readersIn(room: ReadingRoom): Record<string, (bytes: Buffer) => 
         ? { ok: true, problem: null }
         : { ok: false, problem: read.value.problems[0]!.problem.slice(0, 300) };
     },
-    edited: async (bytes) => within(await room.read('edited', { text: bytes.toString('utf8'), former: [] })),
+    edited: async (bytes) =>
+      within(await room.read('edited', { text: bytes.toString('utf8'), article: EMPTY_ARTICLE })),
     phrases: async (bytes) => within(await room.read('phrases', { given: bytes.toString('utf8'), held: [], how: {} })),
     catalogue: async (bytes) => {
       const parts = room.parts('products', { bytes, mime: '', base: AT, settings: catalogueSettings });
