@@ -222,7 +222,9 @@ class Thread {
     // A thread that never becomes ready is given up as well.
     this.job = { id, of, timeLimitMs, ended, limit: this.late(timeLimitMs + (this.ready ? 0 : STARTS_WITHIN_MS)) };
     try {
-      this.worker.postMessage({ id, name: of.name, input: of.input });
+      const { input } = of;
+      of.input = null;
+      this.worker.postMessage({ id, name: of.name, input });
     } catch (error) {
       // What cannot be handed over is a fault of whoever asked; nothing waits for it for ever.
       this.settle({
