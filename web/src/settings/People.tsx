@@ -219,9 +219,9 @@ function NewPersonForm({ onAdded }: { onAdded: (name: string) => void }) {
         minLength={10}
         value={draft.password}
         onChange={set('password')}
-        hint="At least 10 characters."
+        hint="At least 10 characters, not easily guessed. They can change it under ‘You’."
       />
-      <label className="flex flex-col text-small text-ink-3">
+      <label className="col-span-2 flex flex-col text-small text-ink-3">
         Role
         <select className="field" value={draft.role} onChange={set('role')}>
           {ROLES.map(({ value, says, does }) => (

@@ -66,7 +66,7 @@ export default function Settings() {
             <Limit owner={owner} />
           </div>
         </section>
-        <section className="border-l border-rule px-6 pr-8">
+        <section className="border-l border-rule px-6 pr-8 max-[1100px]:border-l-0 max-[1100px]:px-8 max-[1100px]:pt-8">
           <You />
           {owner ? (
             <div className="pt-6">

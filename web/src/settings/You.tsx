@@ -27,7 +27,7 @@ export function You() {
         }
       />
       {changing ? <ChangePassword onDone={again} /> : null}
-      <p className="pt-1 text-small text-ink-2">
+      <p className="py-1 text-small text-ink-2">
         {session ? `${session.name}, ${session.role}. ` : ''}
         {list.length > 0 ? `Signed in at ${plural(list.length, 'place')}; each ends after 12 hours without you. ` : ''}
         {list.length > 1 ? (
