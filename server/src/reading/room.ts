@@ -11,7 +11,7 @@ export interface RoomLimits {
   memoryMb: { any: number; small: readonly number[] };
 }
 
-const LIMITS: RoomLimits = { timeLimitMs: 20_000, memoryMb: { any: 160, small: [64] } };
+const LIMITS: RoomLimits = { timeLimitMs: 20_000, memoryMb: { any: 200, small: [64] } };
 
 /** Letters or bytes up to which something is small: what is large waits for what is large alone. */
 const SMALL = 400_000;
@@ -189,7 +189,7 @@ class Thread {
     private readonly gone: () => void,
   ) {
     this.worker = new Worker(join(import.meta.dirname, '../../dist/reading/thread.mjs'), {
-      resourceLimits: { maxOldGenerationSizeMb: memoryMb, maxYoungGenerationSizeMb: 16, stackSizeMb: 4 },
+      resourceLimits: { maxOldGenerationSizeMb: memoryMb, maxYoungGenerationSizeMb: 8, stackSizeMb: 4 },
       // It needs none of what this process was told, its secrets least of all.
       env: { TZ: 'UTC' },
     });
