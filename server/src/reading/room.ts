@@ -107,7 +107,7 @@ export class ReadingRoom {
   }
 
   private ask(name: JobName | PartsName, input: unknown, take: (came: Came) => void): Waiting {
-    const job: Waiting = { name, input, small: sizeOf(input) <= SMALL, take, thread: null, gone: false };
+    const job: Waiting = { name, input, small: isSmall(name, input), take, thread: null, gone: false };
     const refused = this.closed
       ? 'reading was given up'
       : this.waiting.length >= MOST_WAITING
@@ -152,6 +152,12 @@ interface Place {
   memoryMb: number;
   takes: (job: Waiting) => boolean;
   thread: Thread | null;
+}
+
+/** What is packed is larger than it looks. */
+function isSmall(name: string, input: unknown): boolean {
+  const kind = (input as { kind?: unknown } | null)?.kind;
+  return name !== 'workbook' && kind !== 'docx' && kind !== 'pdf' && sizeOf(input) <= SMALL;
 }
 
 /** About how many bytes or letters are handed over. */

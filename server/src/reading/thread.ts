@@ -1,10 +1,13 @@
 // Reads one thing after another, apart from everything else: one that runs away takes only this thread with it.
-import { constants, setPriority } from 'node:os';
+import { setPriority } from 'node:os';
 import { parentPort } from 'node:worker_threads';
 import { AS_TEXT, jobs, parts } from './jobs.ts';
 
+/** A little: reading is timed by the clock, and must come to its end on a busy machine too. */
+const NICE = 2;
+
 // Whoever is answered meanwhile comes first: on Linux this is said of the thread alone; elsewhere it is not said.
-if (process.platform === 'linux') setPriority(0, constants.priority.PRIORITY_BELOW_NORMAL);
+if (process.platform === 'linux') setPriority(0, NICE);
 
 const port = parentPort!;
 let wanted: (() => void) | null = null;
