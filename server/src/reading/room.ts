@@ -7,11 +7,13 @@ export type Read<T> = { ok: true; value: T } | { ok: false; problem: string };
 
 export interface RoomLimits {
   timeLimitMs: number;
+  /** How long who reads part by part may stay away between two. */
+  awayLimitMs: number;
   /** What each thread may hold, in megabytes: one that reads anything, and beside it those for what is small. */
   memoryMb: { any: number; small: readonly number[] };
 }
 
-const LIMITS: RoomLimits = { timeLimitMs: 20_000, memoryMb: { any: 200, small: [64] } };
+const LIMITS: RoomLimits = { timeLimitMs: 20_000, awayLimitMs: 60_000, memoryMb: { any: 200, small: [64] } };
 
 /** Letters or bytes up to which something is small: what is large waits for what is large alone. */
 const SMALL = 400_000;
@@ -137,7 +139,7 @@ export class ReadingRoom {
       const at = this.waiting.findIndex(place.takes);
       if (at < 0) continue;
       const [job] = this.waiting.splice(at, 1);
-      place.thread ??= new Thread(place.memoryMb, () => {
+      place.thread ??= new Thread(place.memoryMb, this.limits.awayLimitMs, () => {
         place.thread = null;
         this.next();
       });
@@ -191,6 +193,7 @@ class Thread {
 
   constructor(
     memoryMb: number,
+    private readonly awayLimitMs: number,
     /** Told once nothing of it is left, its memory least of all. */
     private readonly gone: () => void,
   ) {
@@ -240,10 +243,10 @@ class Thread {
     }
   }
 
-  /** Asks for the next part; the time a reader of parts takes to come back does not count. */
+  /** Asks for the next part; the time a reader of parts takes to come back is no time of the thread's. */
   more(): void {
     if (!this.job) return;
-    this.job.limit = this.late(this.job.timeLimitMs);
+    this.job.limit = this.late(this.job.timeLimitMs, this.job.limit);
     this.worker.postMessage({ id: this.job.id, more: true });
   }
 
@@ -265,6 +268,7 @@ class Thread {
     if (this.job?.id !== id) return;
     if (part !== undefined) {
       clearTimeout(this.job.limit);
+      this.job.limit = setTimeout(() => void this.end('nobody came for the rest of it'), this.awayLimitMs);
       this.job.of.take({ kind: 'part', part });
     } else if (problem !== undefined) this.settle({ ok: false, problem: problem.slice(0, 300) });
     else this.settle({ ok: true, value: text === undefined ? value : JSON.parse(text) });

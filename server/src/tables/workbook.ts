@@ -34,12 +34,16 @@ export async function openWorkbook(reader: ReadingRoom, bytes: Buffer, table: st
     ok: true,
     tables,
     rows: (async function* () {
-      for (;;) {
-        const next = await parts.next();
-        if (!next.done) {
-          if ('rows' in next.value) yield next.value.rows;
-        } else if (next.value.ok) return;
-        else throw new TableRefused(next.value.problem);
+      try {
+        for (;;) {
+          const next = await parts.next();
+          if (!next.done) {
+            if ('rows' in next.value) yield next.value.rows;
+          } else if (next.value.ok) return;
+          else throw new TableRefused(next.value.problem);
+        }
+      } finally {
+        await parts.return({ ok: true, value: null });
       }
     })(),
   };

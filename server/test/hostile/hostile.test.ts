@@ -169,6 +169,17 @@ describe('the room', () => {
     await small.close();
   });
 
+  test('who does not come back for the rest keeps nobody waiting', async () => {
+    const one = new ReadingRoom({ memoryMb: { any: 200, small: [] }, awayLimitMs: 500 });
+    const bytes = Buffer.from(`name,link\n${'a,https://a.example/1\n'.repeat(5_000)}`);
+    const { catalogueSettings: settings } = await import('./readers.ts');
+    const parts = one.parts('products', { bytes, mime: '', base: 'https://a.example', settings });
+    expect((await parts.next()).value).toMatchObject({ about: { products: 5_000 } });
+    expect((await readersIn(one)['text']!(Buffer.from('Words that are read.'))).ok).toBe(true);
+    await expect(parts.next()).resolves.toMatchObject({ value: { ok: false } });
+    await one.close();
+  });
+
   test('parts come one by one, left in the middle the reading ends, and what is asked of a closed room is told', async () => {
     const some = new ReadingRoom({ memoryMb: { any: 256, small: [] } });
     const bytes = Buffer.from(`name,link\n${'a,https://a.example/1\n'.repeat(5_000)}`);

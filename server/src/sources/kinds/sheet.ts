@@ -74,11 +74,16 @@ export async function begunTable(table: OpenTable): Promise<{ head: string[][]; 
       for (const row of batch) row.n = ++n;
       return batch;
     };
-    yield numbered(first);
-    for (;;) {
-      const next = await parts.next();
-      if (next.done) return;
-      yield numbered(next.value);
+    try {
+      yield numbered(first);
+      for (;;) {
+        const next = await parts.next();
+        if (next.done) return;
+        yield numbered(next.value);
+      }
+    } finally {
+      // Whoever has seen enough leaves the rest unread.
+      await parts.return?.();
     }
   };
   return { head: first.slice(0, SEEN_FOR_GUESS).map(({ cells }) => cells), rows: rows() };
