@@ -70,14 +70,18 @@ export async function openCatalogue(
     ok: true,
     about: (first.value as Extract<CataloguePart, { about: unknown }>).about,
     found: (async function* () {
-      for (;;) {
-        const next = await parts.next();
-        if (!next.done) {
-          if ('found' in next.value) yield next.value.found;
-        } else {
-          if (!next.value.ok) trouble = next.value.problem;
-          return;
+      try {
+        for (;;) {
+          const next = await parts.next();
+          if (!next.done) {
+            if ('found' in next.value) yield next.value.found;
+          } else {
+            if (!next.value.ok) trouble = next.value.problem;
+            return;
+          }
         }
+      } finally {
+        await parts.return({ ok: true, value: null });
       }
     })(),
     trouble: () => trouble,
