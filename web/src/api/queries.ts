@@ -66,7 +66,10 @@ export const read = {
     queryOptions({ queryKey: ['brief', id], queryFn: () => call('GET', `/briefs/${id}`, { answer: BriefWhole }) }),
   sources: () => queryOptions({ queryKey: ['sources'], queryFn: () => call('GET', '/sources', { answer: Sources }) }),
   source: (id: string) =>
-    queryOptions({ queryKey: ['source', id], queryFn: () => call('GET', `/sources/${id}`, { answer: SourceWhole }) }),
+    queryOptions({
+      queryKey: ['source', id],
+      queryFn: async () => withOwnChanges(await call('GET', `/sources/${id}`, { answer: SourceWhole })),
+    }),
   looks: (source: string) =>
     queryOptions({
       queryKey: ['looks', source],
@@ -135,4 +138,16 @@ const TOUCHES: Record<string, string[]> = {
 export function touched(noun: string, id: string): void {
   void queryClient.invalidateQueries({ queryKey: [noun, id] });
   for (const key of TOUCHES[noun] ?? []) void queryClient.invalidateQueries({ queryKey: [key] });
+}
+
+/** Changes of a source that are on their way, by the key of their mutation. */
+export const changeOfSource = (id: string) => ['change source', id];
+
+/** What was read of a source while it was being changed here: the changes stay as they show, and nothing older is shown again. */
+function withOwnChanges(read: SourceWhole): SourceWhole {
+  const shown = queryClient.getQueryData<SourceWhole>(['source', read.id]);
+  if (!shown) return read;
+  if (read.rev < shown.rev) return shown;
+  const changing = queryClient.isMutating({ mutationKey: changeOfSource(read.id) }) > 0;
+  return changing ? { ...read, settings: shown.settings } : read;
 }

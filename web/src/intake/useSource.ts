@@ -1,9 +1,7 @@
 import { Looked, type SourceSettings, SourceWhole } from '@grivo/contract';
 import { useMutation } from '@tanstack/react-query';
 import { call } from '../api/call.ts';
-import { queryClient } from '../api/queries.ts';
-
-const changeKey = (source: string) => ['change source', source];
+import { changeOfSource, queryClient } from '../api/queries.ts';
 
 /**
  * Changes how a source is looked at. A change shows at once; several made in a row are sent one after the other, each from
@@ -11,7 +9,7 @@ const changeKey = (source: string) => ['change source', source];
  */
 export function useChange({ id }: SourceWhole) {
   const key = ['source', id];
-  const change = changeKey(id);
+  const change = changeOfSource(id);
   const now = () => queryClient.getQueryData<SourceWhole>(key);
   return useMutation({
     mutationKey: change,
@@ -38,7 +36,7 @@ export function useChange({ id }: SourceWhole) {
 /** One look at a source, once every change of it is made. */
 export function useLook(source: string) {
   return useMutation({
-    scope: { id: changeKey(source).join(' ') },
+    scope: { id: changeOfSource(source).join(' ') },
     mutationFn: () => call('POST', `/sources/${source}/look`, { answer: Looked }),
     onSettled: () => {
       for (const key of ['source', 'sources', 'items', 'looks', 'sheet'])
