@@ -43,7 +43,10 @@ async function hookCalls(all, call, tell) {
   const db = await Database.open(all.mariadb.url, 2);
   const doors = [];
   for (const many of [FEW, MANY]) {
-    const { id: source } = await call('POST', '/sources', { name: `Hook ${many}`, settings: { kind: 'hook' } });
+    const { id: source } = await call('POST', '/sources', {
+      name: `Hook ${many}`,
+      settings: { kind: 'hook', signed: false },
+    });
     const { id: pipeline } = await pipelineFrom(call, source, [stepKinds.hold.fresh('s1')]);
     await fill(db, source, pipeline, many);
     doors.push({ many, ...(await call('GET', `/sources/${source}/hook`)) });
