@@ -9,7 +9,7 @@ export interface TableFault {
   problem: string;
 }
 
-/** No row is longer than this; what is, is a quote that was never closed. */
+/** No row is longer than this; what is, is no row, or has a quote that was never closed. */
 const LONGEST_ROW = 500_000;
 /** Cells a row may have. */
 export const MOST_COLUMNS = 1_000;
@@ -28,6 +28,10 @@ export class TableRefused extends Error {
 
 function refuseWide(row: number): never {
   throw new TableRefused(`row ${row} has more than ${MOST_COLUMNS.toLocaleString('en-GB')} cells`);
+}
+
+function refuseLong(row: number): never {
+  throw new TableRefused(`row ${row} is longer than ${LONGEST_ROW.toLocaleString('en-GB')} characters`);
 }
 
 interface LowParser {
@@ -89,7 +93,11 @@ export async function* csvRows(
       rest = rest.slice(read.meta.cursor);
       rows.push(...parsed(read.data));
     }
-    if (rest.length > LONGEST_ROW) rows.push(...parsed(plainLine()));
+    if (rest.length > LONGEST_ROW) {
+      const end = rest.indexOf('\n');
+      if (end < 0 || end > LONGEST_ROW) refuseLong(row + 1);
+      rows.push(...parsed(plainLine()));
+    }
     if (rows.length > 0) yield rows;
   }
   while (rest !== '') {

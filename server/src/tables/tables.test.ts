@@ -76,6 +76,11 @@ describe('separated cells', () => {
     });
   });
 
+  test('a row that never ends is told as that', async () => {
+    const endless = Buffer.from(`name,price\n${'a'.repeat(2_000_000)}`);
+    await expect(rowsOf(endless, {}, 65_536)).rejects.toThrow('row 2 is longer than 500,000 characters');
+  });
+
   test('a quote that is never closed swallows nothing, and is named with its row', async () => {
     expect(await rowsOf('a,b\n1,2\n"open,3\n4,5\n6,7')).toMatchObject({
       rows: [
