@@ -19,7 +19,8 @@ async function program(folder, name, args, env, ready) {
   // A process group of its own: Ctrl-C reaches only the script that started it, which then stops its parts in order.
   const child = spawn(process.execPath, ['--enable-source-maps', ...args], {
     cwd: ROOT,
-    env: { ...process.env, TZ: 'UTC', ...env },
+    // Threads that read share what the system gives: with a heap each, a program held a quarter more for the same.
+    env: { ...process.env, TZ: 'UTC', MALLOC_ARENA_MAX: '2', ...env },
     stdio: ['ignore', log, log],
     detached: true,
   });

@@ -53,6 +53,9 @@ export const CleanedPaste = z.object({
   evened: z.int(),
   /** Phrases that were there, and whose measures were brought up to date. */
   measured: z.int(),
+  /** How many were left out for each reason. */
+  leftOut: z.record(z.string(), z.int()),
+  /** The first of them. */
   dropped: z.array(z.object({ phrase: z.string(), reason: z.string(), of: z.string().nullable() })),
 });
 

@@ -22,7 +22,10 @@ export interface DroppedKeyword {
 
 export interface CleanedKeywords {
   kept: CleanKeyword[];
+  /** The first of what was left out, in the order of the paste. */
   dropped: DroppedKeyword[];
+  /** How many were left out for each reason, whether told one by one or not. */
+  leftOut: Partial<Record<DropReason, number>>;
   /** How many kept phrases had their spaces, case or stray characters evened. */
   evened: number;
 }
@@ -34,6 +37,8 @@ export interface Cleaning {
   spelling?: Spelling | null;
   /** Letters a phrase may have. */
   longest?: number;
+  /** How many of what is left out are told one by one. */
+  told?: number;
 }
 
 /**
@@ -46,10 +51,11 @@ export interface Cleaning {
 export function cleanKeywords(
   paste: string | readonly string[],
   already: readonly string[] = [],
-  { spelling = null, longest = MOST_CHARACTERS }: Cleaning = {},
+  { spelling = null, longest = MOST_CHARACTERS, told = Infinity }: Cleaning = {},
 ): CleanedKeywords {
   const kept: CleanKeyword[] = [];
   const dropped: DroppedKeyword[] = [];
+  const leftOut: CleanedKeywords['leftOut'] = {};
   const byIdentity = new Map<string, string>();
   const byStems = new Map<string, string>();
   const remember = (phrase: string, identity: string, stems: string) => {
@@ -65,8 +71,11 @@ export function cleanKeywords(
   for (const { raw, line } of parts) {
     const typed = evenPhrase(raw);
     const phrase = spelling === null ? typed : spelt(typed, spelling);
-    const drop = (reason: DropReason, of?: string) =>
-      dropped.push({ raw: raw.slice(0, longest), line, reason, ...(of === undefined ? {} : { of }) });
+    const drop = (reason: DropReason, of?: string) => {
+      leftOut[reason] = (leftOut[reason] ?? 0) + 1;
+      if (dropped.length < told)
+        dropped.push({ raw: raw.slice(0, longest), line, reason, ...(of === undefined ? {} : { of }) });
+    };
     if (phrase === '') {
       if (raw.trim() !== '') drop('empty');
       continue;
@@ -95,7 +104,7 @@ export function cleanKeywords(
     if (phrase !== raw) evened++;
     kept.push({ phrase, line, identity });
   }
-  return { kept, dropped, evened };
+  return { kept, dropped, leftOut, evened };
 }
 
 /** The identity of a phrase: what is equal after folding is the same subject. */

@@ -2,7 +2,7 @@ import { CleanedPaste, FiguresLookedUp, KeywordPaste, WidenedPhrases, WidenSeed 
 import { type Failure, wordsOf } from '@grivo/core';
 import type { Product } from '../product.ts';
 import { lookUpFigures, widen } from '../sources/figures.ts';
-import { type Added, addKeywords, cleanedOf, type Phrases } from '../sources/keywords.ts';
+import { type Added, addKeywords, cleanedOf, MOST_TOLD, type Phrases } from '../sources/keywords.ts';
 import { phrasesOf, sourceWhole } from '../sources/repository.ts';
 import { notFound, problem } from './problem.ts';
 import { type Route, route } from './route.ts';
@@ -118,13 +118,14 @@ export function phraseRoutes(product: Product): Route[] {
 const notCleaned = (why: string) =>
   problem(422, 'Could not be read', `The phrases: ${why}.`, 'Try again, or paste fewer at once.');
 
-function cleaned({ kept, dropped, evened, measured }: Added) {
+function cleaned({ kept, dropped, leftOut, evened, measured }: Added) {
   return {
     added: kept.length,
     evened,
     measured,
+    leftOut,
     dropped: dropped
-      .slice(0, 2_000)
+      .slice(0, MOST_TOLD)
       .map(({ raw, reason, of }) => ({ phrase: raw.slice(0, 300), reason, of: of ?? null })),
   };
 }

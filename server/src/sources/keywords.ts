@@ -23,6 +23,12 @@ export type Added = CleanedKeywords & {
 /** A description may be as long as an item's subject. */
 const LONGEST_DESCRIPTION = 500;
 
+/** How many of what was left out are told one by one. */
+export const MOST_TOLD = 500;
+
+/** Rows written by one statement: more at once, and whoever asks meanwhile waits while they are made ready. */
+const ROWS_AT_ONCE = 200;
+
 /** What a paste would come to beside the phrases a list holds. */
 export async function cleanedOf(
   reader: ReadingRoom,
@@ -39,6 +45,8 @@ export async function cleanedOf(
     how: {
       spelling: how === null || how.spelling === 'as typed' ? null : how.spelling,
       ...(how?.lines === 'descriptions' ? { longest: LONGEST_DESCRIPTION } : {}),
+      // Measures of phrases that are there already are brought up to date: those are told all.
+      ...('paste' in given ? { told: MOST_TOLD } : {}),
     },
   });
   return read.ok ? { ok: true, cleaned: read.value } : read;
@@ -117,12 +125,12 @@ async function write(
     return there.has(identity) ? [{ phrase: of, identity, fields }] : [];
   });
   const rows = [...fresh, ...again];
-  for (let at = 0; at < rows.length; at += 1_000)
+  for (let at = 0; at < rows.length; at += ROWS_AT_ONCE)
     await sql.run(
       `INSERT INTO item (id, source, identity, content_digest, fingerprint, subject, fields) VALUES ?
        ON DUPLICATE KEY UPDATE fields = JSON_MERGE_PATCH(fields, VALUES(fields))`,
       [
-        rows.slice(at, at + 1_000).map(({ phrase, identity, fields }) => {
+        rows.slice(at, at + ROWS_AT_ONCE).map(({ phrase, identity, fields }) => {
           const known = sha(identity);
           const print = fingerprintOf(source, known);
           return [ground.ids(), source, known, sha(phrase), print, phrase, JSON.stringify(fields)];

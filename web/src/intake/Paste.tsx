@@ -39,13 +39,14 @@ export function Paste({
       const add = (body: object) => call('POST', `/sources/${source}/keywords`, { body, answer: CleanedPaste });
       if (!file) return { source, ...(await add({ paste: text })) };
       // A long file goes in parts, each cleaned against what the ones before have added.
-      const sum: Cleaned = { added: 0, evened: 0, measured: 0, dropped: [] };
+      const sum: Cleaned = { added: 0, evened: 0, measured: 0, leftOut: {}, dropped: [] };
       for (let at = 0; at < typed.length; at += AT_ONCE) {
         const part = typed.slice(at, at + AT_ONCE).map((line) => file.phrases.get(line) ?? bare(line));
-        const { added, evened, measured, dropped } = await add({ phrases: part });
+        const { added, evened, measured, leftOut, dropped } = await add({ phrases: part });
         sum.added += added;
         sum.evened += evened;
         sum.measured += measured;
+        for (const [reason, n] of Object.entries(leftOut)) sum.leftOut[reason] = (sum.leftOut[reason] ?? 0) + n;
         sum.dropped.push(...dropped);
       }
       return { source, ...sum };
@@ -137,12 +138,12 @@ export function Paste({
   );
 }
 
+/** How many were left out in all. */
+export const sumOf = (leftOut: Cleaned['leftOut']) => Object.values(leftOut).reduce((sum, n) => sum + n, 0);
+
 /** What became of a paste, with the reason for everything that was left out. */
-export function Became({ added, evened, measured, dropped }: Cleaned) {
-  const reasons = [...new Set(dropped.map(({ reason }) => reason))].map((reason) => ({
-    reason,
-    n: dropped.filter((one) => one.reason === reason).length,
-  }));
+export function Became({ added, evened, measured, leftOut, dropped }: Cleaned) {
+  const reasons = Object.entries(leftOut).map(([reason, n]) => ({ reason, n }));
   return (
     <div className="pt-3">
       <DoneHere>
@@ -158,7 +159,7 @@ export function Became({ added, evened, measured, dropped }: Cleaned) {
       {dropped.length > 0 ? (
         <details className="pt-1">
           <summary className="brackets w-fit cursor-pointer text-small text-ink-2">
-            Left out: {count(dropped.length)}
+            Left out: {count(sumOf(leftOut))}
           </summary>
           <ul className="max-h-48 overflow-auto">
             {dropped.slice(0, 300).map((one, i) => (

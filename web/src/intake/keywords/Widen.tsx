@@ -5,6 +5,7 @@ import { call, inWords } from '../../api/call.ts';
 import { queryClient } from '../../api/queries.ts';
 import { Button, DoneHere, Empty, Head, Tick, Trouble } from '../../design/index.ts';
 import { count, plural } from '../../words/figures.ts';
+import { sumOf } from '../Paste.tsx';
 
 /** Widens a phrase: what else is searched for around it, and what readers ask; the ticked are added to the list. */
 export function Widen({ source, seed }: { source: string; seed: string }) {
@@ -72,7 +73,7 @@ export function Widen({ source, seed }: { source: string; seed: string }) {
       {add.data ? (
         <DoneHere>
           {plural(add.data.added, 'phrase')} added
-          {add.data.dropped.length > 0 ? `, ${count(add.data.dropped.length)} left out as repeats` : ''}.
+          {sumOf(add.data.leftOut) > 0 ? `, ${count(sumOf(add.data.leftOut))} left out as repeats` : ''}.
         </DoneHere>
       ) : null}
       {wider.data?.trouble ? <Trouble>{wider.data.trouble}</Trouble> : null}
