@@ -13,5 +13,6 @@ export * from './pipelines/whole.ts';
 export { Problem } from './problem/problem.ts';
 export * from './services/service.ts';
 export * from './session/session.ts';
+export { bringsOf } from './sources/brings.ts';
 export * from './sources/settings.ts';
 export * from './sources/source.ts';

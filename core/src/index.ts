@@ -112,6 +112,7 @@ export {
   type SeenField,
 } from './procedure/fieldsAt.ts';
 export { beginHistory, changeHistory, type History, redoHistory, undoHistory } from './procedure/history.ts';
+export { ARTICLE_FIELDS, type ArticleFieldName, type ItemField, MAY_BRING } from './procedure/itemFields.ts';
 export type { CheckContext, PastMeasure, Problem, RoutineForm, ServiceRole, StepKind } from './procedure/kind.ts';
 export { MOST_TURNS } from './procedure/kinds/forEach.ts';
 export { PICKS } from './procedure/kinds/gist.ts';

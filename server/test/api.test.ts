@@ -419,7 +419,7 @@ describe('the versions of a procedure', () => {
     };
     const made = await editor<{ id: string }>('POST', '/pipelines', { name: 'V', document: judged });
     const path = `/pipelines/${made.body.id}`;
-    const changed = { ...judged, steps: judged.steps.filter((step) => step.kind !== 'title') };
+    const changed = { ...judged, steps: judged.steps.filter((step) => step.kind !== 'illustrate') };
     const saved = await editor('PUT', path, { document: changed }, { 'if-match': '"1"' });
     expect(saved.status).toBe(200);
     const read = (n: string) => reader<{ n: number; document: ProcedureDocument }>('GET', `${path}/versions/${n}`);

@@ -40,6 +40,8 @@ export type StepRun = z.infer<typeof StepRun>;
 
 export const BriefWhole = Brief.extend({
   trial: z.boolean(),
+  /** What it is made of. */
+  items: z.array(Id),
   fields: z.record(z.string(), z.unknown()),
   version: z.int(),
   micros: Micros,

@@ -18,16 +18,32 @@ export const PipelineChange = z
 export const PipelineWhole = Pipeline.extend({ document: ProcedureDocument, problems: z.array(PipelineProblem) });
 export type PipelineWhole = z.infer<typeof PipelineWhole>;
 
-/** A trial: on an item or a subject typed in, by a document that need not be saved, up to a step. */
+/** Items that become one brief: those of a group together, several groups where 'take' gathers. */
+const Units = z.array(z.array(Id).min(1).max(1_000)).min(1).max(100);
+
+/** What a pipeline would make a brief of next; and what it took or left out, where nothing is new. */
+export const OfferedRequest = z.strictObject({ document: ProcedureDocument });
+export const OfferedUnit = z.object({
+  source: Id,
+  subject: z.string(),
+  units: z.array(z.array(Id)),
+  standing: z.enum(['new', 'taken', 'left out']),
+});
+export type OfferedUnit = z.infer<typeof OfferedUnit>;
+/** With what the first of them brings along, each field as it begins. */
+export const Offered = z.object({ offered: z.array(OfferedUnit), examples: z.record(z.string(), z.string()) });
+export type Offered = z.infer<typeof Offered>;
+
+/** A trial: on items or a subject typed in, by a document that need not be saved, up to a step. */
 export const NewTrial = z
   .strictObject({
     document: ProcedureDocument,
-    item: Id.optional(),
+    units: Units.optional(),
     subject: z.string().trim().min(1, 'a subject').max(500).optional(),
     until: z.string().max(16).optional(),
     inputs: z.record(z.string(), z.string().max(5_000)).default({}),
   })
-  .refine((trial) => (trial.item === undefined) !== (trial.subject === undefined), 'either an item or a subject');
+  .refine((trial) => (trial.units === undefined) !== (trial.subject === undefined), 'either items or a subject');
 
 /** Goes on with a trial: by a changed document, up to a step, and again from one. */
 export const MoreTrial = z.strictObject({

@@ -20,6 +20,8 @@ export const Source = z.object({
   lastLook: Desk.nullable(),
   /** What went wrong at the last look, null when it went well. */
   trouble: z.string().nullable(),
+  /** Fields its items bring along, and whether every one does. */
+  brings: z.array(z.object({ name: z.string(), always: z.boolean() })),
 });
 export type Source = z.infer<typeof Source>;
 export const Sources = z.object({ sources: z.array(Source) });

@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { checkProcedure, checkRoutine, fieldsAtEnd, fieldsSeen } from './fieldsAt.ts';
+import type { CheckContext } from './kind.ts';
 import { type Step, stepKinds } from './registry.ts';
 import { testHolds } from './test.ts';
 import { mapSteps, readSteps } from './tree.ts';
@@ -8,6 +9,14 @@ const context = {
   names: { blog: (id: string) => id, source: (id: string) => id },
   hasBlog: () => true,
   hasSource: () => true,
+};
+const brought: CheckContext = {
+  ...context,
+  brings: () => [
+    { name: 'row', always: true },
+    { name: 'litres', always: true },
+    { name: 'link', always: false },
+  ],
 };
 const take = { ...stepKinds.take.fresh('s1'), sources: ['k'] };
 const answer = (id: string, as: string, instruction = 'What?') => ({
@@ -27,22 +36,11 @@ describe('fields', () => {
       { ...stepKinds['work out'].fresh('s3'), as: 'short', expression: 'cut(point, 20)' },
       stepKinds.wait.fresh('s4'),
     );
-    expect(fieldsSeen(steps, 's2').map((f) => f.name)).toEqual([
-      'address',
-      'body',
-      'chapters',
-      'description',
-      'difficulty',
-      'items',
-      'language',
-      'link',
-      'phrases',
+    expect(fieldsSeen(steps, 's2', brought).map((f) => `${f.name}${f.unsure === null ? '' : '?'}`)).toEqual([
+      'link?',
+      'litres',
       'row',
-      'sheet',
       'subject',
-      'title',
-      'video',
-      'volume',
     ]);
     expect(
       fieldsSeen(steps, 's4')
@@ -50,6 +48,47 @@ describe('fields', () => {
         .map((f) => `${f.name} from ${f.from}`),
     ).toEqual(['point from s2', 'short from s3', 'subject from s1']);
     expect(checkProcedure(steps, context)).toEqual([]);
+  });
+
+  test('come from the sources: of several, what all bring is sure; of one that is gone, nothing is known', () => {
+    const two: CheckContext = {
+      ...brought,
+      brings: (id) => (id === 'k' ? brought.brings!(id) : id === 'm' ? [{ name: 'row', always: true }] : null),
+    };
+    const from = (...sources: string[]) => {
+      const steps = document(answer('s2', 'point', 'About {{ litres }} and {{ row.Kind }}?'));
+      return { ...steps, steps: [{ ...take, sources }, ...steps.steps.slice(1)] };
+    };
+    const unsure = (...sources: string[]) =>
+      fieldsSeen(from(...sources), 's2', two).map((f) => `${f.name}${f.unsure === null ? '' : '?'}`);
+    expect(unsure('k', 'm')).toEqual(['link?', 'litres?', 'row', 'subject']);
+    expect(checkProcedure(from('k', 'm'), two)).toEqual([]);
+    expect(checkProcedure(from('m'), two).map(({ sentence }) => sentence)).toEqual([
+      'It speaks of ‘litres’, and nothing above gives that.',
+    ]);
+    expect(checkProcedure(from('m', 'gone'), two)).toEqual([]);
+    const gathered = { ...from('k'), steps: [{ ...take, gather: 3 }, ...from('k').steps.slice(1)] };
+    expect(checkProcedure(gathered, two)).toEqual([]);
+    expect(fieldsSeen(gathered, 's2', two).map((f) => `${f.name}${f.unsure === null ? '' : '?'}`)).toEqual([
+      'items',
+      'link?',
+      'litres?',
+      'row?',
+      'subject',
+    ]);
+  });
+
+  test('of the article are those an article has', () => {
+    const steps = (text: string) =>
+      document(
+        { ...stepKinds['lay out'].fresh('s2'), body: 'Weigh the salt.' },
+        { ...stepKinds.tell.fresh('s3'), to: 'a@crockhaven.example', text },
+      );
+    expect(checkProcedure(steps('{{ article.html }} {{ article.address }} by article.foo'), context)).toEqual([]);
+    expect(checkProcedure(steps('{{ article.html }} {{ article.foo }}'), context)).toMatchObject([
+      { step: 's3', field: 'text', grade: 'error', sentence: 'An article has no ‘foo’.' },
+    ]);
+    expect(fieldsSeen(steps(''), 's3').map(({ name }) => name)).toContain('article.description');
   });
 
   test('that nothing gives are told at the line, with those there are', () => {

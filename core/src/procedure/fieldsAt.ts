@@ -1,8 +1,9 @@
 import { expressionFields } from '../expression/evaluate.ts';
 import { templateFields } from '../template/template.ts';
 import type { ProcedureDocument } from './document.ts';
+import { ARTICLE_FIELDS, MAY_BRING } from './itemFields.ts';
 import type { CheckContext, FieldUse, Problem } from './kind.ts';
-import { type Step, stepKinds } from './registry.ts';
+import { type Step, type StepOf, stepKinds } from './registry.ts';
 import { kindOf } from './tree.ts';
 
 /** A field a step can see. */
@@ -24,31 +25,40 @@ interface Found {
   end: Env;
 }
 
-/** Fields items bring along by the kinds of source there are; a brief may bring more, so any of them may be missing. */
-const ITEM_FIELDS = [
-  'body',
-  'address',
-  'description',
-  'title',
-  'language',
-  'link',
-  'row',
-  'sheet',
-  'video',
-  'chapters',
-  'items',
-  'volume',
-  'difficulty',
-  'phrases',
-];
+/**
+ * What items bring along into a procedure: by the kinds and settings of the sources it takes from. Several gathered into one
+ * brief stand in it as its items; what each brings is there only where they are gone through one by one.
+ */
+function brought(take: StepOf<'take'>, context: CheckContext | null): SeenField[] {
+  const subject: SeenField = { name: 'subject', from: null, unsure: null };
+  const each = take.sources.map((id) => context?.brings?.(id) ?? null);
+  const known = each.filter((fields) => fields !== null);
+  const names = known.length === 0 ? MAY_BRING : known.flatMap((fields) => fields.map(({ name }) => name));
+  const several = take.gather !== null;
+  const brings = (name: string) => each.every((fields) => fields?.some((one) => one.name === name && one.always));
+  return [
+    subject,
+    ...(several ? [{ name: 'items', from: null, unsure: null }] : []),
+    ...[...new Set(names)].map((name): SeenField => {
+      if (several) return { name, from: null, unsure: 'it is of each item that is gathered' };
+      const always = known.length > 0 && brings(name);
+      return { name, from: null, unsure: always ? null : 'not every item brings it along' };
+    }),
+  ];
+}
+
+/** Whether items may bring along what nobody knows of: a source is gone. */
+function bringsUnknown(take: StepOf<'take'>, context: CheckContext | null): boolean {
+  return context?.brings !== undefined && take.sources.some((id) => context.brings!(id) === null);
+}
 
 function walk(document: ProcedureDocument, context: CheckContext | null): Found {
   const found: Found = { seen: new Map(), problems: [], end: new Map() };
   const sure = (name: string, from: string | null): [string, SeenField] => [name, { name, from, unsure: null }];
   const first = document.steps[0];
-  const start = new Map<string, SeenField>(first?.kind === 'take' && !first.off ? [sure('subject', null)] : []);
-  if (start.size > 0)
-    for (const name of ITEM_FIELDS) start.set(name, { name, from: null, unsure: 'not every item brings one along' });
+  const start = new Map<string, SeenField>();
+  const open = first?.kind === 'take' && bringsUnknown(first, context);
+  if (first?.kind === 'take' && !first.off) for (const field of brought(first, context)) start.set(field.name, field);
   for (const input of document.inputs ?? []) start.set(...sure(input.name, null));
 
   const sequence = (steps: readonly Step[], env: Env): Env => steps.reduce((now, step) => one(step, now), env);
@@ -57,7 +67,7 @@ function walk(document: ProcedureDocument, context: CheckContext | null): Found 
     found.seen.set(step.id, env);
     if (step.off) return env;
     const kind = kindOf(step);
-    if (context) found.problems.push(...problemsAt(step, env, context));
+    if (context) found.problems.push(...problemsAt(step, env, context, open));
     const after = new Map(env);
     switch (step.kind) {
       case 'when': {
@@ -88,6 +98,9 @@ function walk(document: ProcedureDocument, context: CheckContext | null): Found 
         return after;
       default: {
         for (const name of kind.gives) after.set(...sure(name, step.id));
+        for (const name of kind.also ?? [])
+          if (!after.has(name))
+            after.set(name, { name, from: step.id, unsure: `‘${step.kind}’ does not always give it` });
         const kept = kind.keeps?.(step);
         if (kept) after.set(...sure(kept, step.id));
         return after;
@@ -99,14 +112,28 @@ function walk(document: ProcedureDocument, context: CheckContext | null): Found 
 }
 
 /** The fields a step sees, by name. */
-export function fieldsSeen(document: ProcedureDocument, step: string): SeenField[] {
-  return fieldsThroughout(document)(step);
+export function fieldsSeen(
+  document: ProcedureDocument,
+  step: string,
+  context: CheckContext | null = null,
+): SeenField[] {
+  return fieldsThroughout(document, context)(step);
 }
 
-/** The fields each step sees, by name, from one walk through the document. */
-export function fieldsThroughout(document: ProcedureDocument): (step: string) => SeenField[] {
-  const { seen } = walk(document, null);
-  return (step) => [...(seen.get(step)?.values() ?? [])].sort((a, b) => (a.name < b.name ? -1 : 1));
+/** The fields each step sees, by name, from one walk through the document; of an article, what texts can say of it too. */
+export function fieldsThroughout(
+  document: ProcedureDocument,
+  context: CheckContext | null = null,
+): (step: string) => SeenField[] {
+  const { seen } = walk(document, context);
+  return (step) =>
+    [...(seen.get(step)?.values() ?? [])]
+      .flatMap((field) =>
+        field.name === 'article'
+          ? [field, ...ARTICLE_FIELDS.map((part) => ({ ...field, name: `article.${part}` }))]
+          : [field],
+      )
+      .sort((a, b) => (a.name < b.name ? -1 : 1));
 }
 
 /** What can be told about a procedure without running it: missing fields, missing references, and what each kind finds. */
@@ -160,7 +187,7 @@ export function checkRoutine(document: ProcedureDocument, context: CheckContext)
   return [...problems, ...missing];
 }
 
-function problemsAt(step: Step, env: Env, context: CheckContext): Problem[] {
+function problemsAt(step: Step, env: Env, context: CheckContext, open: boolean): Problem[] {
   const kind = kindOf(step);
   const out: Problem[] = [];
   for (const name of kind.needs) {
@@ -180,12 +207,12 @@ function problemsAt(step: Step, env: Env, context: CheckContext): Problem[] {
         mend: 'Give it in every branch, or put this step into the branch.',
       });
   }
-  for (const use of kind.uses?.(step) ?? []) out.push(...useProblems(step, use, env));
+  for (const use of kind.uses?.(step) ?? []) out.push(...useProblems(step, use, env, open));
   out.push(...kind.check(step, context));
   return out;
 }
 
-function useProblems(step: Step, use: FieldUse, env: Env): Problem[] {
+function useProblems(step: Step, use: FieldUse, env: Env, open: boolean): Problem[] {
   const problem = (grade: Problem['grade'], sentence: string, mend: string): Problem => ({
     step: step.id,
     field: use.field,
@@ -200,9 +227,13 @@ function useProblems(step: Step, use: FieldUse, env: Env): Problem[] {
     const read = templateFields(use.text);
     if (!read.ok) return [problem('error', `This text cannot be read: ${read.problem}.`, 'Mend its braces.')];
     names = read.fields;
+    for (const [of, part] of read.paths.map((path) => path.split('.')))
+      if (of === 'article' && part !== undefined && !ARTICLE_PARTS.has(part))
+        return [problem('error', `An article has no ‘${part}’.`, `It has ${ARTICLE_FIELDS.toSorted().join(', ')}.`)];
   }
   return [...new Set(names.map((name) => name.split('.')[0]!))].flatMap((name) => {
     const field = env.get(name);
+    if (!field && open) return [];
     if (!field)
       return [
         problem(
@@ -218,6 +249,8 @@ function useProblems(step: Step, use: FieldUse, env: Env): Problem[] {
     ];
   });
 }
+
+const ARTICLE_PARTS: ReadonlySet<string> = new Set([...ARTICLE_FIELDS, 'id', 'revision']);
 
 function giver(field: string): string {
   const names = Object.values(stepKinds)

@@ -1,4 +1,5 @@
 import type { z } from 'zod';
+import type { ItemField } from './itemFields.ts';
 import type { Step } from './registry.ts';
 import type { Names, SentencePart } from './sentence.ts';
 
@@ -22,6 +23,8 @@ export interface CheckContext {
   names: Names;
   hasBlog: (id: string) => boolean;
   hasSource: (id: string) => boolean;
+  /** What items of a source bring along; null when it is not known. */
+  brings?: (source: string) => readonly ItemField[] | null;
   /** What a routine takes and gives, null when it is not there. */
   routine?: (id: string) => RoutineForm | null;
 }
@@ -76,6 +79,8 @@ export interface StepKind<Kind extends string, S> {
   schema: z.ZodType<S>;
   needs: readonly string[];
   gives: readonly string[];
+  /** What it gives besides in some cases: a text may speak of it, a step may not rest on it. */
+  also?: readonly string[];
   /** The name a step keeps its result under, when that is chosen in the document. */
   keeps?: (step: S) => string;
   /** Texts that speak of fields. */

@@ -100,13 +100,20 @@ function fill(by: Liquid, template: string, fields: Readonly<Record<string, unkn
   }
 }
 
-export type TemplateFields = { ok: true; fields: string[] } | { ok: false; problem: string };
+export type TemplateFields =
+  | { ok: true; fields: string[] /** The same as far down as they are named: `article.title`. */; paths: string[] }
+  | { ok: false; problem: string };
 
 /** The fields a Liquid text speaks of, without those it makes itself; or what is wrong with its form. */
 export function templateFields(template: string): TemplateFields {
-  if (!template.includes('{')) return { ok: true, fields: [] };
+  if (!template.includes('{')) return { ok: true, fields: [], paths: [] };
   try {
-    return { ok: true, fields: engine.globalVariablesSync(engine.parse(template)) };
+    const parsed = engine.parse(template);
+    return {
+      ok: true,
+      fields: engine.globalVariablesSync(parsed),
+      paths: engine.globalFullVariablesSync(parsed),
+    };
   } catch (error) {
     if (!(error instanceof Error)) throw error;
     return { ok: false, problem: error.message.split('\n')[0]! };

@@ -93,7 +93,7 @@ export function briefRoutes(product: Product): Route[] {
       answer: BriefWhole,
       handle: async ({ params }) => {
         const { trial, ...brief } = await must(params['id']!);
-        const [nameOf, runs, [pin], articles] = await Promise.all([
+        const [nameOf, runs, [pin], articles, items] = await Promise.all([
           namer(db),
           db.rows<Omit<StepRun, 'failure'> & { failure: Failure | null }>(`${RUNS} WHERE r.brief = ? ORDER BY r.id`, [
             brief.id,
@@ -103,10 +103,12 @@ export function briefRoutes(product: Product): Route[] {
             'SELECT id, title, standing FROM article WHERE brief = ? ORDER BY id',
             [brief.id],
           ),
+          db.rows<{ item: string }>('SELECT item FROM brief_item WHERE brief = ? ORDER BY item', [brief.id]),
         ]);
         return {
           ...brief,
           trial: trial === 1,
+          items: items.map(({ item }) => item),
           version: pin?.version ?? 0,
           micros: runs.reduce((sum, run) => sum + Number(run.micros), 0),
           runs: runs.map((run) => ({

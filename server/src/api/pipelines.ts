@@ -9,6 +9,8 @@ import {
   MoreTrial,
   NewPipeline,
   NewTrial,
+  Offered,
+  OfferedRequest,
   Past,
   PipelineChange,
   Pipelines,
@@ -31,7 +33,9 @@ import type { Product } from '../product.ts';
 import { formOf, listRoutines } from '../routines/repository.ts';
 import { outsideSources } from '../schedules/fire.ts';
 import { takeAllNew, takeChosen } from '../sources/look.ts';
-import { sourceNames } from '../sources/repository.ts';
+import { contentNamed, offeredTo } from '../sources/offered.ts';
+import { bringing, sourceNames } from '../sources/repository.ts';
+import { inputsOf } from '../sources/units.ts';
 import { notFound, problem } from './problem.ts';
 import { readableOnly } from './readable.ts';
 import { type Route, route } from './route.ts';
@@ -54,6 +58,7 @@ export function pipelineRoutes(product: Product): Route[] {
       names: { blog: find(blogs), source: find(sources), routine: find(routines) },
       hasBlog: (id: string) => blogs.some((blog) => blog.id === id),
       hasSource: (id: string) => sources.some((source) => source.id === id),
+      brings: bringing(sources),
       routine: formOf(routines),
     };
   };
@@ -290,6 +295,16 @@ export function pipelineRoutes(product: Product): Route[] {
     ),
     route({
       method: 'post',
+      path: '/pipelines/{id}/offered',
+      says: 'What a run by a procedure would make briefs of next, to choose what a trial is made on',
+      role: 'editor',
+      body: OfferedRequest,
+      answer: Offered,
+      status: 200,
+      handle: async ({ params, body }) => offeredTo(product.tools, await must(params['id']!), body.document),
+    }),
+    route({
+      method: 'post',
       path: '/pipelines/{id}/trials',
       says: 'Begins a trial: it publishes nothing',
       role: 'editor',
@@ -298,22 +313,17 @@ export function pipelineRoutes(product: Product): Route[] {
       status: 201,
       handle: async ({ params, body }) => {
         const pipeline = await must(params['id']!);
-        const [item] = body.item
-          ? await db.rows<{ subject: string; fields: Record<string, unknown> }>(
-              'SELECT subject, fields FROM item WHERE id = ?',
-              [body.item],
-            )
-          : [];
-        if (body.item && !item) throw notFound('item');
+        const content = body.units ? await contentNamed(db, body.units) : null;
+        if (body.units && !content) throw notFound('item');
         const { brief, lanes } = await startTrial(
           ground,
           procedures,
           {
             pipeline,
             document: body.document,
-            subject: item?.subject ?? body.subject!,
-            fields: { ...item?.fields, ...defaults(body.document), ...body.inputs },
-            item: body.item ?? null,
+            subject: content?.subject ?? body.subject!,
+            fields: { ...content?.fields, ...inputsOf(body.document, body.inputs) },
+            items: content?.items.map(({ id }) => id) ?? [],
             until: body.until ?? null,
           },
           product.serviceFor,
@@ -342,8 +352,4 @@ export function pipelineRoutes(product: Product): Route[] {
       },
     }),
   ];
-}
-
-function defaults(document: ProcedureDocument): Record<string, string> {
-  return Object.fromEntries((document.inputs ?? []).map(({ name, otherwise }) => [name, otherwise ?? '']));
 }

@@ -12,6 +12,7 @@ import {
   wordsOf,
 } from '@grivo/core';
 import { z } from 'zod';
+import { fieldsInTexts } from '../articles/inTexts.ts';
 import { readRevision } from '../articles/repository.ts';
 import { fieldsAt, loadBriefs, type Procedures } from '../engine/briefState.ts';
 import type { Fields } from '../engine/performer.ts';
@@ -71,7 +72,7 @@ export async function filledFor(
   const brief = (await loadBriefs(sql, procedures, [id])).get(id);
   if (!brief) return null;
   const path = brief.runs.findLast((run) => stepIdOf(run.path) === step)?.path ?? step;
-  const filled = fillTemplate(text, fieldsAt(brief, path));
+  const filled = fillTemplate(text, await fieldsInTexts(sql, fieldsAt(brief, path), [text]));
   return filled.ok
     ? { text: filled.text.slice(0, MOST_TEXT * 5), problem: null }
     : { text: '', problem: filled.problem };

@@ -79,11 +79,13 @@ export function readCall(body: string, settings: HookSettings): ReadCall {
       places,
     );
   const { subject: _, key: __, notes, ...fields } = own;
+  // A field that was not said is there and empty: a text that speaks of it says nothing there.
+  const unsaid = Object.fromEntries(settings.fields.map(({ name }) => [name, null]));
   // Notes are what a step makes; what came with an item is its text.
   return {
     ok: true,
     call,
-    fields: { ...fields, ...(notes === undefined ? {} : { text: notes }), about: 'by a program' },
+    fields: { ...unsaid, ...fields, ...(notes === undefined ? {} : { text: notes }), about: 'by a program' },
   };
 }
 

@@ -11,7 +11,7 @@ export interface TrialRequest {
   document: ProcedureDocument;
   subject: string;
   fields: Record<string, unknown>;
-  item: string | null;
+  items: readonly string[];
   /** Last step to run; null runs to the end. */
   until: string | null;
 }
@@ -36,7 +36,8 @@ export async function startTrial(
       "INSERT INTO brief (id, pipeline, trial, standing, seed, subject, fields, priority, made_desk) VALUES (?, ?, 1, 'in work', ?, ?, ?, 0, ?)",
       [brief, trial.pipeline, brief, trial.subject, JSON.stringify(trial.fields), ground.desk.now()],
     );
-    if (trial.item) await sql.run('INSERT INTO brief_item (brief, item) VALUES (?, ?)', [brief, trial.item]);
+    if (trial.items.length > 0)
+      await sql.run('INSERT INTO brief_item (brief, item) VALUES ?', [trial.items.map((item) => [brief, item])]);
     await sql.run('INSERT INTO brief_pin (brief, procedure_id, version) VALUES (?, ?, 1)', [brief, draft]);
     await pinRoutines(sql, brief, trial.document);
     return goOn(sql, ground, procedures, brief, serviceFor, null);

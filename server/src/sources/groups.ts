@@ -1,11 +1,11 @@
 import { SourceSettings } from '@grivo/contract';
-import { type Closeness, headOf } from '@grivo/core';
+import { type Closeness, headOf, type ProcedureDocument } from '@grivo/core';
 import type { Procedures } from '../engine/briefState.ts';
 import type { ReadingRoom } from '../reading/room.ts';
 import type { Tools } from '../steps/tools.ts';
 import type { Sql } from '../store/database.ts';
 import { languageOfPhrases, measuresIn } from './keywords.ts';
-import type { ItemRow, Unit } from './look.ts';
+import type { ItemRow, Unit } from './units.ts';
 
 /** Phrases grouped at once, the first of those not taken and the last of those taken; of a longer list the rest comes later. */
 const MOST_FRESH = 8_000;
@@ -77,9 +77,18 @@ export async function groupsFor(
     'SELECT procedure_id, version FROM pipeline WHERE id = ?',
     [pipeline],
   );
-  const out = new Map<string, readonly Unit[]>();
-  if (!row) return out;
+  if (!row) return new Map();
   const { document } = await procedures.get(db, row.procedure_id, row.version);
+  return groupsBy({ ground, reader }, pipeline, document);
+}
+
+/** The same by a procedure that need not be saved. */
+export async function groupsBy(
+  { ground: { db }, reader }: Pick<Tools, 'ground' | 'reader'>,
+  pipeline: string,
+  document: ProcedureDocument,
+): Promise<Groups> {
+  const out = new Map<string, readonly Unit[]>();
   const take = document.steps.find((step) => step.kind === 'take');
   if (!take || take.sources.length === 0) return out;
   const lists = await db.rows<{ id: string; settings: unknown }>(

@@ -4,7 +4,8 @@ import type { Ground } from '../engine/outside.ts';
 import { pinsFor } from '../routines/repository.ts';
 import type { Tools } from '../steps/tools.ts';
 import type { Sql } from '../store/database.ts';
-import { type Groups, groupsFor, stillWhole } from './groups.ts';
+import { type Groups, groupsFor } from './groups.ts';
+import { contentOf, cursorOf, gathered, type ItemRow, inputsOf, newUnits, type Unit } from './units.ts';
 
 interface PipelineRow {
   id: string;
@@ -12,17 +13,6 @@ interface PipelineRow {
   version: number;
   priority: number;
 }
-
-export interface ItemRow {
-  id: string;
-  source: string;
-  fingerprint: string;
-  subject: string;
-  fields: Record<string, unknown>;
-}
-
-/** Items that become one brief, the one it is called by first. */
-export type Unit = readonly ItemRow[];
 
 /** What a person says when taking by hand. */
 export interface TakeWords {
@@ -219,39 +209,6 @@ async function lockPipeline(sql: Sql, id: string): Promise<PipelineRow | null> {
   return row ?? null;
 }
 
-async function newItems(sql: Sql, pipeline: string, source: string, most: number, after: string): Promise<ItemRow[]> {
-  if (most <= 0) return [];
-  return sql.rows<ItemRow>(
-    `SELECT i.id, i.source, i.fingerprint, i.subject, i.fields FROM item i
-     WHERE i.source = ? AND i.left_out IS NULL AND i.id > ? AND NOT EXISTS (SELECT 1 FROM taken t WHERE t.pipeline = ? AND t.fingerprint = i.fingerprint) ORDER BY i.id LIMIT ?`,
-    [source, after, pipeline, most],
-  );
-}
-
-/** What is new, each with what it is taken together with: of a list that is grouped, the phrases of a group. */
-async function newUnits(
-  sql: Sql,
-  pipeline: string,
-  source: string,
-  most: number,
-  after: string,
-  groups: readonly Unit[] | undefined,
-): Promise<Unit[]> {
-  if (!groups) return (await newItems(sql, pipeline, source, most, after)).map((item) => [item]);
-  if (most <= 0) return [];
-  return stillWhole(
-    sql,
-    pipeline,
-    groups.filter((unit) => cursorOf(unit) > after),
-    most,
-  );
-}
-
-/** Where a list is gone on from after a unit: units come in the order of their first items. */
-function cursorOf(unit: Unit): string {
-  return unit.reduce((first, { id }) => (id < first ? id : first), unit[0]!.id);
-}
-
 const BATCH = 500;
 
 async function takeItems(
@@ -262,9 +219,7 @@ async function takeItems(
   { inputs, byHand, range }: TakeWords,
 ): Promise<string[]> {
   const out: string[] = [];
-  const given = Object.fromEntries(
-    (pipeline.document.inputs ?? []).map(({ name, otherwise }) => [name, inputs[name] ?? otherwise ?? '']),
-  );
+  const given = inputsOf(pipeline.document, inputs);
   const routines = units.length === 0 ? [] : await pinsFor(sql, pipeline.document);
   const n = pipeline.document.steps.find((step) => step.kind === 'take')?.gather ?? 1;
   const prints = new Set<string>();
@@ -325,36 +280,4 @@ function* inBatches(units: readonly Unit[]): Generator<Unit[]> {
     items = 0;
   }
   if (batch.length > 0) yield batch;
-}
-
-/** What a brief is made of: the items, what it is called, and what it brings along. */
-interface Content {
-  items: readonly ItemRow[];
-  subject: string;
-  fields: Record<string, unknown>;
-}
-
-/** One item with its fields; a group with those of the phrase it is called by, and the others as `phrases`. */
-function contentOf(items: Unit): Content {
-  const [first, ...rest] = items;
-  const fields = rest.length === 0 ? {} : { phrases: rest.map(({ subject }) => subject) };
-  return { items, subject: first!.subject, fields: { ...first!.fields, ...fields } };
-}
-
-/** As many together as 'take' gathers: a brief of several has each with its own fields. */
-function gathered(contents: readonly Content[], n: number): Content[] {
-  const out: Content[] = [];
-  for (let at = 0; at < contents.length; at += n) {
-    const [first, ...rest] = contents.slice(at, at + n);
-    out.push(
-      rest.length === 0
-        ? first!
-        : {
-            items: [first!, ...rest].flatMap(({ items }) => items),
-            subject: `${first!.subject.slice(0, 460)} and ${rest.length} more`,
-            fields: { items: [first!, ...rest].map(({ subject, fields }) => ({ subject, ...fields })) },
-          },
-    );
-  }
-  return out;
 }

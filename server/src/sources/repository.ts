@@ -1,4 +1,5 @@
 import {
+  bringsOf,
   type Item,
   type ItemWhole,
   type Look,
@@ -7,7 +8,7 @@ import {
   SourceSettings,
   type SourceWhole,
 } from '@grivo/contract';
-import { answers, type Failure, wordsOf } from '@grivo/core';
+import { answers, type Failure, type ItemField, wordsOf } from '@grivo/core';
 import type { z } from 'zod';
 import type { Ground } from '../engine/outside.ts';
 import type { Sql } from '../store/database.ts';
@@ -71,7 +72,7 @@ const LIST = `SELECT s.id, s.kind, s.name, s.failure, s.looked_desk, s.rev, s.se
     (SELECT MAX(l.at_desk) FROM look l WHERE l.source = s.id) AS lastLook
   FROM source s`;
 
-type ListRow = Omit<Source, 'trouble'> & { failure: Failure | null; rev: number; settings: unknown };
+type ListRow = Omit<Source, 'trouble' | 'brings'> & { failure: Failure | null; rev: number; settings: unknown };
 
 /** What a source's failures may speak of besides itself. */
 async function serviceNames(sql: Sql): Promise<ReadonlyMap<string, string>> {
@@ -99,6 +100,7 @@ function listed(row: ListRow, services: ReadonlyMap<string, string>): Source {
     leftOut: Number(row.leftOut),
     lastLook: row.lastLook === null ? null : Number(row.lastLook),
     trouble: inWords(row.failure, row, services),
+    brings: bringsOf(SourceSettings.parse(row.settings)),
   };
 }
 
@@ -107,9 +109,17 @@ export async function listSources(sql: Sql): Promise<Source[]> {
   return rows.map((row) => listed(row, services));
 }
 
-/** What sources are called, without what they hold. */
-export async function sourceNames(sql: Sql): Promise<{ id: string; name: string }[]> {
-  return sql.rows('SELECT id, name FROM source ORDER BY id');
+/** What sources are called and how they are set, without what they hold. */
+export async function sourceNames(sql: Sql): Promise<{ id: string; name: string; settings: unknown }[]> {
+  return sql.rows('SELECT id, name, settings FROM source ORDER BY id');
+}
+
+/** What items of named sources bring along, told when it is asked. */
+export function bringing(sources: readonly { id: string; settings: unknown }[]) {
+  return (id: string): ItemField[] | null => {
+    const found = sources.find((source) => source.id === id);
+    return found ? bringsOf(SourceSettings.parse(found.settings)) : null;
+  };
 }
 
 export async function sourceWhole(sql: Sql, id: string): Promise<SourceWhole | null> {

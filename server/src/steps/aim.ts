@@ -23,8 +23,8 @@ export function aimOf(context: StepContext): z.infer<typeof AimField> | null {
 /** Says what readers search for: the subject, a phrase of one's own, or one the writer proposes with related words. */
 export function performAim(tools: Tools): Performer<StepOf<'aim'>> {
   return async (step, context) => {
-    const own = instructed({ instruction: step.instruction }, context);
-    const aimedAt = filled({ phrase: step.phrase }, context);
+    const own = await instructed(tools, { instruction: step.instruction }, context);
+    const aimedAt = await filled(tools, { phrase: step.phrase }, context);
     if (!own.ok) return own.result;
     if (!aimedAt.ok) return aimedAt.result;
     const { subject } = context.brief;

@@ -28,7 +28,7 @@ function shapeOf(step: AnswerStep): z.ZodType<{ answer: unknown }> {
 /** Has the writer answer an instruction of one's own and keeps what it says as a field. */
 export function performAnswer(tools: Tools): Performer<AnswerStep> {
   return async (step, context) => {
-    const own = instructed({ instruction: step.instruction }, context);
+    const own = await instructed(tools, { instruction: step.instruction }, context);
     if (!own.ok) return own.result;
     const passages = step.reading === 'the sources' ? await numberedPassages(tools, context) : null;
     if (passages && !passages.ok) return passages.result;

@@ -1,6 +1,7 @@
 import { articleText, type FilledTemplate, fillInstruction, fillTemplate } from '@grivo/core';
 import { z } from 'zod';
 import type { WritingRequest } from '../adapters/writer.ts';
+import { fieldsInTexts } from '../articles/inTexts.ts';
 import { readRevision } from '../articles/repository.ts';
 import type { StepContext, StepResult } from '../engine/performer.ts';
 import { passagesById } from '../materials/repository.ts';
@@ -37,23 +38,33 @@ export function subjectOf({ brief, fields }: Pick<StepContext, 'brief' | 'fields
 type Filled<K extends string> = { ok: true; texts: Record<K, string> } | { ok: false; result: Ended };
 
 /** Own texts of a step filled for this brief. */
-export function filled<K extends string>(texts: Readonly<Record<K, string>>, context: StepContext): Filled<K> {
-  return filledBy(fillTemplate, texts, context);
+export function filled<K extends string>(
+  tools: Pick<Tools, 'ground'>,
+  texts: Readonly<Record<K, string>>,
+  context: Pick<StepContext, 'fields'>,
+): Promise<Filled<K>> {
+  return filledBy(tools, fillTemplate, texts, context);
 }
 
 /** As {@link filled}, for texts the writer is told: what is put in keeps apart from the words of who wrote them. */
-export function instructed<K extends string>(texts: Readonly<Record<K, string>>, context: StepContext): Filled<K> {
-  return filledBy(fillInstruction, texts, context);
+export function instructed<K extends string>(
+  tools: Pick<Tools, 'ground'>,
+  texts: Readonly<Record<K, string>>,
+  context: Pick<StepContext, 'fields'>,
+): Promise<Filled<K>> {
+  return filledBy(tools, fillInstruction, texts, context);
 }
 
-function filledBy<K extends string>(
+async function filledBy<K extends string>(
+  { ground }: Pick<Tools, 'ground'>,
   fill: (text: string, fields: StepContext['fields']) => FilledTemplate,
   texts: Readonly<Record<K, string>>,
-  context: StepContext,
-): Filled<K> {
+  context: Pick<StepContext, 'fields'>,
+): Promise<Filled<K>> {
+  const fields = await fieldsInTexts(ground.db, context.fields, Object.values(texts));
   const out = {} as Record<K, string>;
   for (const [name, text] of Object.entries(texts) as [K, string][]) {
-    const done = fill(text, context.fields);
+    const done = fill(text, fields);
     if (!done.ok) return { ok: false, result: missing(done.problem) };
     out[name] = done.text;
   }

@@ -1,6 +1,8 @@
-import { fillTemplate, MOST_TURNS, type StepOf, testHolds, textDigest, textOf, valueAt } from '@grivo/core';
-import type { Performer } from '../engine/performer.ts';
+import { MOST_TURNS, type StepOf, testHolds, textDigest, textOf, valueAt } from '@grivo/core';
+import type { Performer, StepContext, StepResult } from '../engine/performer.ts';
+import { filled } from './asking.ts';
 import { missing } from './fields.ts';
+import type { Tools } from './tools.ts';
 
 /** Takes one branch or the other. */
 export const performWhen: Performer<StepOf<'when'>> = async (step, { fields }) => {
@@ -47,7 +49,15 @@ export const performForEach: Performer<StepOf<'for each'>> = async (step, { fiel
 export const performMeanwhile: Performer<StepOf<'meanwhile'>> = async () => ({ kind: 'done', fields: {} });
 
 /** Gives a routine what it is to work with. An input that is one field alone takes it as it is, not as text. */
-export const performUse: Performer<StepOf<'use'>> = async (step, { fields, brief }) => {
+export function performUse(tools: Pick<Tools, 'ground'>): Performer<StepOf<'use'>> {
+  return (step, context) => givenTo(tools, step, context);
+}
+
+async function givenTo(
+  tools: Pick<Tools, 'ground'>,
+  step: StepOf<'use'>,
+  { fields, brief }: StepContext,
+): Promise<StepResult> {
   const routine = brief.routines?.get(step.routine);
   if (!routine) return { kind: 'failed', failure: { code: 'routine-missing', routine: step.routine } };
   const inputs: Record<string, unknown> = {};
@@ -64,9 +74,9 @@ export const performUse: Performer<StepOf<'use'>> = async (step, { fields, brief
       inputs[input.name] = value;
       continue;
     }
-    const filled = fillTemplate(text, fields);
-    if (!filled.ok) return missing(filled.problem);
-    inputs[input.name] = filled.text;
+    const own = await filled(tools, { text }, { fields });
+    if (!own.ok) return own.result;
+    inputs[input.name] = own.texts.text;
   }
   return { kind: 'done', fields: { subject: brief.subject, ...inputs } };
-};
+}

@@ -12,7 +12,7 @@ const TIME_LIMIT_MS = 20_000;
 /** Fetches an address through the guard and keeps what is asked for of it. */
 export function performFetch(tools: Tools): Performer<StepOf<'fetch'>> {
   return async (step, context) => {
-    const own = filled({ address: step.address }, context);
+    const own = await filled(tools, { address: step.address }, context);
     if (!own.ok) return own.result;
     const address = own.texts.address.trim();
     const unreadable = (reason: string) => ({

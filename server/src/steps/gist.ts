@@ -8,7 +8,7 @@ import type { Tools } from './tools.ts';
 /** Has the sources summed up and facts picked out of them, each with the passages it stands in. */
 export function performGist(tools: Tools): Performer<StepOf<'gist'>> {
   return async (step, context) => {
-    const own = instructed({ instruction: step.instruction }, context);
+    const own = await instructed(tools, { instruction: step.instruction }, context);
     if (!own.ok) return own.result;
     const read = await numberedPassages(tools, context);
     if (!read.ok) return read.result;

@@ -23,7 +23,7 @@ export function performIllustrate(tools: Tools): Performer<StepOf<'illustrate'>>
     if (!found.ok) return found.result;
     const article = await ownArticle(tools, context);
     if (!article) return missing('article');
-    const own = instructed({ instruction: step.instruction }, context);
+    const own = await instructed(tools, { instruction: step.instruction }, context);
     if (!own.ok) return own.result;
     const { document } = article;
     const asked = picturePrompt({

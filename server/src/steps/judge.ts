@@ -44,7 +44,7 @@ async function judgementOf(
   context: StepContext,
   material: Material,
 ): Promise<{ ok: true; judgement: Judgement } | { ok: false; result: Ended }> {
-  const own = instructed({ qualities: step.qualities, instruction: step.instruction }, context);
+  const own = await instructed(tools, { qualities: step.qualities, instruction: step.instruction }, context);
   if (!own.ok) return own;
   const asked = await askWriter(tools, context, {
     instructions: houseRules(context.brief.document.language),

@@ -24,9 +24,9 @@ export function performKeep(tools: Tools): Performer<StepOf<'keep'>> {
 async function keepRow(tools: Tools, step: StepOf<'keep'>, context: StepContext): Promise<StepResult> {
   const cells = cellTexts(step.cells);
   if (!cells.ok) return { kind: 'failed', failure: { code: 'cannot-work-out', problem: cells.problem } };
-  const own = filled({ sheet: step.sheet }, context);
+  const own = await filled(tools, { sheet: step.sheet }, context);
   if (!own.ok) return own.result;
-  const texts = filled(Object.fromEntries(cells.cells.map(({ column, text }) => [column, text])), context);
+  const texts = await filled(tools, Object.fromEntries(cells.cells.map(({ column, text }) => [column, text])), context);
   if (!texts.ok) return texts.result;
   const address = own.texts.sheet.trim();
   if (!URL.canParse(address)) {
@@ -56,7 +56,7 @@ function asCell(text: string): string {
 
 /** Writes the article into a folder. Writing it again gives the same file, so it needs no intent. */
 async function keepFile(tools: Tools, step: StepOf<'keep'>, as: FileKind, context: StepContext): Promise<StepResult> {
-  const own = filled({ folder: step.folder }, context);
+  const own = await filled(tools, { folder: step.folder }, context);
   if (!own.ok) return own.result;
   const article = field(context.fields, 'article', ArticleField);
   if (!article) return missing('article');

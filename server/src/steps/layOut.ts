@@ -8,7 +8,7 @@ import type { Tools } from './tools.ts';
 /** Makes a finished text into the article, as it stands: nothing is written. */
 export function performLayOut(tools: Tools): Performer<StepOf<'lay out'>> {
   return async (step, context) => {
-    const own = filled({ body: step.body, title: step.title }, context);
+    const own = await filled(tools, { body: step.body, title: step.title }, context);
     if (!own.ok) return own.result;
     const read =
       step.reads === 'Markdown'

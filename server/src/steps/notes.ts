@@ -10,7 +10,7 @@ import type { Tools } from './tools.ts';
 /** Has the writer note, section by section, what each must say and on which passages that rests. */
 export function performNotes(tools: Tools): Performer<StepOf<'notes'>> {
   return async (step, context) => {
-    const own = instructed({ instruction: step.instruction }, context);
+    const own = await instructed(tools, { instruction: step.instruction }, context);
     if (!own.ok) return own.result;
     const ids = field(context.fields, 'passages', PassagesField);
     const outline = field(context.fields, 'outline', OutlineField);

@@ -58,7 +58,7 @@ export function performOutline(tools: Tools): Performer<StepOf<'outline'>> {
       step.follow === 'following its chapters' ? ChaptersField.safeParse(context.fields['chapters']).data : null;
     if (chapters && chapters.length > 1)
       return { kind: 'done', fields: { outline: await byChapters(tools, chapters, step.sections.to) } };
-    const own = instructed({ instruction: step.instruction }, context);
+    const own = await instructed(tools, { instruction: step.instruction }, context);
     if (!own.ok) return own.result;
     const numbered = (await passagesById(tools.ground.db, ids)).map((passage, i) => ({ n: i + 1, passage }));
     const language = context.brief.document.language;

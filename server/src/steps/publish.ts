@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import { type ArticleDocument, articleHtml, articleText, type StepOf } from '@grivo/core';
 import type { BlogTarget, Entry } from '../adapters/micropub.ts';
 import { good } from '../adapters/port.ts';
+import { uploadKey } from '../articles/inTexts.ts';
 import { readRevision } from '../articles/repository.ts';
 import { resolverFor } from '../articles/resolver.ts';
 import { blogTarget } from '../blogs/repository.ts';
@@ -104,7 +105,7 @@ async function sendPictures(
     const about = await fileAbout(ground.db, block.file);
     if (!about) throw new Error(`file ${block.file} is gone`);
     const done = await effect<string>(ground, context, {
-      key: `upload/${blog.id}/${block.file}`,
+      key: uploadKey(blog.id, block.file),
       kind: 'upload',
       service: blog.id,
       timeLimitMs: blog.timeLimitMs,

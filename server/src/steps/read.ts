@@ -81,7 +81,7 @@ async function readOne(tools: Tools, step: ReadStep, context: StepContext): Prom
   const file = context.fields['captions'];
   if (step.what === 'the captions' && typeof file === 'string')
     return spokenOf(tools, context, '', await readUploaded(tools, file, titleOf(context), partOf(step, context)));
-  const own = filled({ address: step.address }, context);
+  const own = await filled(tools, { address: step.address }, context);
   if (!own.ok) return own.result;
   const address = own.texts.address.trim();
   if (!URL.canParse(address))

@@ -56,6 +56,6 @@ export function performers(tools: Tools): Performers {
     wait: performWait(tools),
     keep: performKeep(tools),
     tell: performTell(tools),
-    use: performUse,
+    use: performUse(tools),
   };
 }

@@ -1,7 +1,9 @@
 import { createHash } from 'node:crypto';
-import { articleMarkdown, type StepOf } from '@grivo/core';
+import { articleHtml, articleMarkdown, articleWords, type StepOf } from '@grivo/core';
 import { bad, good } from '../adapters/port.ts';
+import { sentFiles } from '../articles/inTexts.ts';
 import { addressesOf, readRevision } from '../articles/repository.ts';
+import { resolverFor } from '../articles/resolver.ts';
 import type { Performer, StepContext } from '../engine/performer.ts';
 import { effect } from '../intents/effect.ts';
 import { POST_TIME_LIMIT_MS, post } from '../telling/hook.ts';
@@ -14,7 +16,7 @@ type TellStep = StepOf<'tell'>;
 /** Tells a person or a program, once for each brief, step and draw. */
 export function performTell(tools: Tools): Performer<TellStep> {
   return async (step, context) => {
-    const own = filled({ to: step.to, subject: step.subject, text: step.text }, context);
+    const own = await filled(tools, { to: step.to, subject: step.subject, text: step.text }, context);
     if (!own.ok) return own.result;
     const { to, subject, text } = own.texts;
     if (context.brief.trial) return { kind: 'done', fields: { told: { would: step.by, to } } };
@@ -96,6 +98,9 @@ async function payload(ground: Tools['ground'], context: StepContext): Promise<o
   if (!given) return { type: 'brief', brief };
   const document = await readRevision(ground.db, given.revision);
   const addresses = await addressesOf(ground.db, [given.id]);
+  const files = await sentFiles(ground.db, document);
+  const resolve = await resolverFor(ground.db, document, (digest) => files.get(digest) ?? '');
+  const first = document.body.find((block) => block.type === 'figure');
   return {
     type: 'article',
     brief,
@@ -104,8 +109,15 @@ async function payload(ground: Tools['ground'], context: StepContext): Promise<o
       title: document.title,
       language: document.language,
       description: document.description,
+      slug: document.slug,
+      keyPhrase: document.keyPhrase,
+      keywords: document.keywords,
+      hashtags: document.hashtags,
+      words: articleWords(document),
       address: addresses.get(given.id) ?? null,
-      markdown: articleMarkdown(document, { file: (digest) => digest, article: () => null }),
+      picture: (first && files.get(first.file)) ?? null,
+      markdown: articleMarkdown(document, resolve),
+      html: articleHtml(document, resolve),
     },
   };
 }

@@ -13,7 +13,7 @@ export function performTitle(tools: Tools): Performer<StepOf<'title'>> {
   return async (step, context) => {
     const article = await ownArticle(tools, context);
     if (!article) return missing('article');
-    const own = instructed({ instruction: step.instruction }, context);
+    const own = await instructed(tools, { instruction: step.instruction }, context);
     if (!own.ok) return own.result;
     const { document } = article;
     const asked = await askWriter(tools, context, {

@@ -13,8 +13,8 @@ const MOST_LETTERS = 5_000;
 /** Puts the article into another language. A text that comes back without a link or a figure stops it: half is not published. */
 export function performTranslate(tools: Tools): Performer<StepOf<'translate'>> {
   return async (step, context) => {
-    const own = instructed({ instruction: step.instruction }, context);
-    const named = filled({ into: step.into }, context);
+    const own = await instructed(tools, { instruction: step.instruction }, context);
+    const named = await filled(tools, { into: step.into }, context);
     if (!own.ok) return own.result;
     if (!named.ok) return named.result;
     const into = codeOf(named.texts.into);

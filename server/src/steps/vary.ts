@@ -9,7 +9,11 @@ import type { Tools } from './tools.ts';
 export function performVary(tools: Tools): Performer<StepOf<'vary'>> {
   return async (step, context) => {
     const { brief, run, draw } = context;
-    const chosen = filled({ text: chooseVariant(step.variants, `${brief.seed} ${run.path} ${draw}`) }, context);
+    const chosen = await filled(
+      tools,
+      { text: chooseVariant(step.variants, `${brief.seed} ${run.path} ${draw}`) },
+      context,
+    );
     if (!chosen.ok) return chosen.result;
     const { text } = chosen.texts;
     const possible = countVariants(step.variants);

@@ -38,7 +38,7 @@ export function performWrite(tools: Tools): Performer<StepOf<'write'>> {
     if (!ids) return missing('passages');
     if (!outline) return missing('outline');
     const notes = field(context.fields, 'notes', NotesField);
-    const own = instructed({ instruction: step.instruction }, context);
+    const own = await instructed(tools, { instruction: step.instruction }, context);
     if (!own.ok) return own.result;
     const passages = (await passagesById(tools.ground.db, ids)).map((passage, i) => ({ n: i + 1, passage }));
     const material = carriedBy(passages.map(({ passage }) => passage));

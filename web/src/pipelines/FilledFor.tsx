@@ -7,6 +7,9 @@ import { useSettled } from './useSettled.ts';
 /** The trial texts are shown filled for. */
 export const FillingTrial = createContext<{ brief: string; subject: string } | null>(null);
 
+/** What fields hold in the item beside the procedure, each as it begins: shown while one is chosen. */
+export const FieldExamples = createContext<Readonly<Record<string, string>>>({});
+
 /** A text with fields as it would be said for the subject of the trial, beside the text itself. */
 export function FilledFor({ step, text }: { step: string; text: string }) {
   const trial = useContext(FillingTrial);

@@ -10,13 +10,13 @@ import { BesideLines } from './BesideLines.tsx';
 import { useChecked } from './checked.ts';
 import { DraftActions } from './DraftActions.tsx';
 import { isChanged, useDraft } from './draft.ts';
-import { FillingTrial } from './FilledFor.tsx';
+import { FieldExamples, FillingTrial } from './FilledFor.tsx';
 import { InputsEditor } from './InputsEditor.tsx';
 import { ProcedureLines } from './ProcedureLines.tsx';
 import { SaveTrouble } from './SaveTrouble.tsx';
 import { TakeItems } from './TakeItems.tsx';
 import { TrialResult } from './TrialResult.tsx';
-import { SubjectEditor, useTrialSubjects } from './TrialSubject.tsx';
+import { SubjectEditor } from './TrialSubject.tsx';
 import { latestRun, useTrials } from './useTrials.ts';
 
 /** The procedure as numbered sentences; beside each, on its own row, what the trial made of it. */
@@ -24,9 +24,11 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
   const { draft, edit, undo, redo, saved } = useDraft();
   const document = draft?.pipeline === pipeline.id ? draft.history.now : pipeline.document;
   const changed = isChanged(draft);
-  const { choices, problems, sources } = useChecked(pipeline.id, document);
-  const subject = useTrialSubjects(document.steps[0], sources);
-  const { trials, run, running, canRun, next, estimate } = useTrials(pipeline, document, subject.now);
+  const { choices, context, problems } = useChecked(pipeline.id, document);
+  const { subjects, offered, examples, choose, trials, run, running, canRun, next, estimate } = useTrials(
+    pipeline,
+    document,
+  );
   const save = useMutation({
     mutationFn: () =>
       call('PUT', `/pipelines/${pipeline.id}`, { body: { document }, rev: draft?.rev ?? pipeline.rev, answer: Whole }),
@@ -63,17 +65,15 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
         <h2 className="text-base font-semibold">Trial on</h2>
         <Word
           label="Trial on"
-          editor={(close) => (
-            <SubjectEditor value={subject.now} offered={subject.offered} onChoose={subject.choose} close={close} />
-          )}
+          editor={(close) => <SubjectEditor value={subjects} offered={offered} onChoose={choose} close={close} />}
         >
-          {subject.now.length > 1 ? `${subject.now.length} subjects` : (subject.now[0] ?? 'a subject')}
+          {subjects.length > 1 ? `${subjects.length} subjects` : (subjects[0]?.subject ?? 'a subject')}
         </Word>
         <span className="fig ml-auto truncate text-ink-3 max-[1100px]:sr-only">
           {begun
             ? `${amount(trials.reduce((sum, trial) => sum + (trial?.micros ?? 0), 0))} €`
             : estimate
-              ? `about ${amount(estimate.micros * subject.now.length)} €`
+              ? `about ${amount(estimate.micros * subjects.length)} €`
               : ''}
         </span>
         {begun && next ? (
@@ -107,62 +107,65 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
           <Trouble>{inWords(run.error)}</Trouble>
         </div>
       ) : null}
-      <FillingTrial value={one ? { brief: one.id, subject: one.subject } : null}>
-        <ProcedureLines
-          document={document}
-          choices={choices}
-          problems={problems}
-          tools={(step, first) => (
-            <>
-              {first ? null : (
-                <Button look="quiet" tabIndex={-1} disabled={!canRun} onClick={() => run.mutate({ until: step })}>
-                  run to here
-                </Button>
-              )}
-              {trials.some((trial) => trial?.runs.some((one) => one.path === step)) ? (
-                <Button
-                  look="quiet"
-                  tabIndex={-1}
-                  disabled={!canRun}
-                  onClick={() => run.mutate({ until: null, from: step })}
-                >
-                  again from here
-                </Button>
-              ) : null}
-            </>
-          )}
-          beside={(step, first) => (
-            <div
-              className="grid gap-x-4"
-              style={{ gridTemplateColumns: `repeat(${Math.max(1, trials.length)}, minmax(0, 1fr))` }}
-            >
-              {first ? (
-                subject.now.length === 0 ? (
-                  <p className="py-2.5 text-small text-ink-3">one subject, chosen or typed above</p>
+      <FieldExamples value={examples}>
+        <FillingTrial value={one ? { brief: one.id, subject: one.subject } : null}>
+          <ProcedureLines
+            document={document}
+            choices={choices}
+            context={context}
+            problems={problems}
+            tools={(step, first) => (
+              <>
+                {first ? null : (
+                  <Button look="quiet" tabIndex={-1} disabled={!canRun} onClick={() => run.mutate({ until: step })}>
+                    run to here
+                  </Button>
+                )}
+                {trials.some((trial) => trial?.runs.some((one) => one.path === step)) ? (
+                  <Button
+                    look="quiet"
+                    tabIndex={-1}
+                    disabled={!canRun}
+                    onClick={() => run.mutate({ until: null, from: step })}
+                  >
+                    again from here
+                  </Button>
+                ) : null}
+              </>
+            )}
+            beside={(step, first) => (
+              <div
+                className="grid gap-x-4"
+                style={{ gridTemplateColumns: `repeat(${Math.max(1, trials.length)}, minmax(0, 1fr))` }}
+              >
+                {first ? (
+                  subjects.length === 0 ? (
+                    <p className="py-2.5 text-small text-ink-3">choose an item above, or type a subject</p>
+                  ) : (
+                    subjects.map(({ subject: name }, i) => (
+                      <p key={`${i} ${name}`} className="truncate py-2.5 text-small" title={name}>
+                        <b className={trials[i] ? 'font-semibold' : 'font-normal text-ink-3'}>{name}</b>
+                        {trials.length > 1 && trials[i] ? (
+                          <span className="fig pl-2 text-ink-3">{amount(trials[i].micros)} €</span>
+                        ) : null}
+                      </p>
+                    ))
+                  )
                 ) : (
-                  subject.now.map((name, i) => (
-                    <p key={name} className="truncate py-2.5 text-small" title={name}>
-                      <b className={trials[i] ? 'font-semibold' : 'font-normal text-ink-3'}>{name}</b>
-                      {trials.length > 1 && trials[i] ? (
-                        <span className="fig pl-2 text-ink-3">{amount(trials[i].micros)} €</span>
-                      ) : null}
-                    </p>
+                  trials.map((trial, i) => (
+                    <TrialResult
+                      key={`${i} ${subjects[i]?.subject}`}
+                      run={latestRun(trial, step)}
+                      until={trial ? 'not run yet' : ''}
+                      narrow={trials.length > 1}
+                    />
                   ))
-                )
-              ) : (
-                trials.map((trial, i) => (
-                  <TrialResult
-                    key={subject.now[i]}
-                    run={latestRun(trial, step)}
-                    until={trial ? 'not run yet' : ''}
-                    narrow={trials.length > 1}
-                  />
-                ))
-              )}
-            </div>
-          )}
-        />
-      </FillingTrial>
+                )}
+              </div>
+            )}
+          />
+        </FillingTrial>
+      </FieldExamples>
       <div data-screen="" className="relative col-span-2 grid grid-cols-[minmax(0,716fr)_minmax(0,564fr)]">
         <div className="ml-8 border-t border-rule-soft py-4 pr-4">
           <p className="pb-2 text-small">

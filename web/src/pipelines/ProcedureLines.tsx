@@ -1,6 +1,7 @@
 import type { PipelineWhole } from '@grivo/contract';
 import {
   type BlockKind,
+  type CheckContext,
   changeKind,
   fieldsThroughout,
   insertStep,
@@ -35,19 +36,22 @@ const SENTENCES_LEFT = 32 + NUMBER_WIDTH;
 export function ProcedureLines({
   document,
   choices,
+  context,
   problems,
   tools,
   beside,
 }: {
   document: ProcedureDocument;
   choices: Choices;
+  /** What the checks know; null until it is read. */
+  context: CheckContext | null;
   problems: PipelineWhole['problems'];
   tools: (step: string, first: boolean) => ReactNode;
   beside: (step: string, first: boolean) => ReactNode;
 }) {
   const { change, edit } = useDraft();
   const lines = useMemo(() => linesOf(document), [document]);
-  const seen = useMemo(() => fieldsThroughout(document), [document]);
+  const seen = useMemo(() => fieldsThroughout(document, context), [document, context]);
   const list = useRef<HTMLDivElement>(null);
   const [at, setAt] = useState<string | null>(null);
   const [from, setFrom] = useState<string | null>(null);

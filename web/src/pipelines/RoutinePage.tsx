@@ -173,6 +173,7 @@ function RoutineLines({ routine }: { routine: Routine }) {
         <ProcedureLines
           document={document}
           choices={choices}
+          context={context}
           problems={problems}
           tools={() => null}
           beside={(id) => <Gives step={steps.get(id)} outputs={outputs} />}

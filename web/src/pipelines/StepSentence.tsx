@@ -14,7 +14,7 @@ import {
   templateFields,
   type WordEditor,
 } from '@grivo/core';
-import { memo } from 'react';
+import { memo, useContext } from 'react';
 import {
   ChoiceEditor,
   ExpressionEditor,
@@ -28,7 +28,7 @@ import {
   ValuesEditor,
   Word,
 } from '../design/index.ts';
-import { FilledFor } from './FilledFor.tsx';
+import { FieldExamples, FilledFor } from './FilledFor.tsx';
 import { PastFigures } from './PastFigures.tsx';
 
 export interface Choices {
@@ -150,6 +150,7 @@ export function OwnInstruction({
   onOpen?: (open: boolean) => void;
 }) {
   const line = own.replace(/\s+/g, ' ').trim();
+  const named = useNamed(fields);
   return (
     <Word
       label={`${step.kind}, own instruction`}
@@ -160,7 +161,7 @@ export function OwnInstruction({
           <InstructionEditor
             label="Own instruction"
             value={own}
-            fields={named(fields)}
+            fields={named}
             problemOf={(text) => textProblem(text, fields)}
             onChange={(text) => onChange('instruction', text)}
           />
@@ -202,8 +203,13 @@ export function Examples({
   );
 }
 
-function named(fields: readonly SeenField[]) {
-  return fields.map(({ name, unsure }) => ({ name, says: unsure ?? 'always there' }));
+/** Fields to choose from, each with what it holds in the item beside the procedure, else when it may be missing. */
+function useNamed(fields: readonly SeenField[]) {
+  const examples = useContext(FieldExamples);
+  return fields.map(({ name, unsure }) => ({
+    name,
+    says: examples[name] === undefined ? (unsure ?? '') : `“${examples[name]}”`,
+  }));
 }
 
 /** What is wrong with a text that speaks of fields. */
@@ -233,6 +239,7 @@ function Editor({
   close,
 }: Shown & { editor: WordEditor; field: string; value: unknown; close: () => void }) {
   const onChange = (next: unknown) => put(field, next);
+  const named = useNamed(fields);
   switch (editor.type) {
     case 'number':
       return (
@@ -329,7 +336,7 @@ function Editor({
           <InstructionEditor
             label={field}
             value={String(value ?? '')}
-            fields={named(fields)}
+            fields={named}
             problemOf={(text) => textProblem(text, fields)}
             hint={HINT[field]}
             onChange={onChange}

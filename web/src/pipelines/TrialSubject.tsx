@@ -1,85 +1,66 @@
-import type { PipelineWhole } from '@grivo/contract';
-import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { read } from '../api/queries.ts';
 import { Button, Tick } from '../design/index.ts';
-import type { Choices } from './StepSentence.tsx';
+import { MOST_TRIALS, sameSubject, type TrialSubject } from './useTrials.ts';
 
-/** Trials beside each other: as many as can still be read. */
-export const MOST_TRIALS = 3;
+const SAYS = { new: '', taken: 'taken before', 'left out': 'left out' };
 
-/** What trials are made on: items not taken yet, or subjects typed by hand. */
-export function useTrialSubjects(
-  take: PipelineWhole['document']['steps'][number] | undefined,
-  sources: Choices['sources'] | undefined,
-) {
-  const [chosen, choose] = useState<string[] | null>(null);
-  const source = take?.kind === 'take' ? take.sources.find((id) => sources?.some((one) => one.id === id)) : undefined;
-  const items = useQuery({ ...read.items(source ?? ''), enabled: source !== undefined }).data?.items ?? [];
-  const offered = items
-    .filter((item) => item.taken.length === 0)
-    .slice(0, 8)
-    .map((item) => item.subject);
-  return { now: chosen ?? offered.slice(0, 1), offered, choose };
-}
-
-/** One subject by its name, or up to three to be compared. */
+/** What a trial is made on: one item or subject, or up to three to be compared. */
 export function SubjectEditor({
   value,
   offered,
   onChoose,
   close,
 }: {
-  value: readonly string[];
-  offered: readonly string[];
-  onChoose: (subjects: string[]) => void;
+  value: readonly TrialSubject[];
+  offered: readonly TrialSubject[];
+  onChoose: (subjects: TrialSubject[]) => void;
   close: () => void;
 }) {
   const [text, setText] = useState('');
-  const toggle = (subject: string) =>
+  const isIn = (one: TrialSubject, some: readonly TrialSubject[]) => some.some((other) => sameSubject(one, other));
+  const toggle = (subject: TrialSubject) =>
     onChoose(
-      value.includes(subject) ? value.filter((one) => one !== subject) : [...value, subject].slice(-MOST_TRIALS),
+      isIn(subject, value)
+        ? value.filter((one) => !sameSubject(one, subject))
+        : [...value, subject].slice(-MOST_TRIALS),
     );
-  const all = [...value.filter((subject) => !offered.includes(subject)), ...offered];
+  const all = [...value.filter((subject) => !isIn(subject, offered)), ...offered];
   return (
     <form
-      className="w-80"
+      className="w-96"
       onSubmit={(event) => {
         event.preventDefault();
-        if (text.trim() !== '') onChoose([text.trim()]);
+        if (text.trim() !== '') onChoose([{ subject: text.trim(), units: [] }]);
         close();
       }}
     >
       <input
         className="field"
         aria-label="A subject for the trial"
-        placeholder="A subject typed by hand"
+        placeholder="Or type a subject"
         value={text}
         onChange={(event) => setText(event.target.value)}
       />
-      <ul className="pt-2">
-        {all.map((subject) => (
-          <li key={subject} className="flex items-center gap-2">
-            <Tick
-              label={`${subject}, beside the others`}
-              state={value.includes(subject)}
-              onChange={() => toggle(subject)}
-            />
+      <ul className="max-h-72 overflow-auto pt-2">
+        {all.map((one) => (
+          <li key={`${one.subject} ${one.units.flat().join()}`} className="flex min-h-6 items-center gap-2">
+            <Tick label={`${one.subject}, beside the others`} state={isIn(one, value)} onChange={() => toggle(one)} />
             <button
               type="button"
-              className="choice !block truncate"
+              className="choice !flex min-w-0 items-baseline gap-2"
               onClick={() => {
-                onChoose([subject]);
+                onChoose([one]);
                 close();
               }}
             >
-              {subject}
+              <span className="truncate">{one.subject}</span>
+              <span className="ml-auto whitespace-nowrap text-small text-ink-3">{SAYS[one.standing ?? 'new']}</span>
             </button>
           </li>
         ))}
       </ul>
       <p className="flex items-baseline justify-between pt-2 text-small text-ink-3">
-        Tick up to {MOST_TRIALS} to see them beside each other.
+        Tick up to {MOST_TRIALS} to compare them.
         <Button look="word" type="submit">
           {text.trim() === '' ? 'Done' : 'Use this one'}
         </Button>

@@ -32,6 +32,7 @@ export function useChecked(pipeline: string | null, document: PipelineWhole['doc
             names: choices.names,
             hasBlog: (id) => blogs.some((blog) => blog.id === id),
             hasSource: (id) => sources.some((source) => source.id === id),
+            brings: (id) => sources.find((source) => source.id === id)?.brings ?? null,
             routine: (id) => {
               const found = routines.find((routine) => routine.id === id)?.document;
               return found ? { inputs: found.inputs ?? [], outputs: found.outputs ?? [] } : null;

@@ -33,6 +33,7 @@ export const hear: StepKind<'hear', HearStep> = {
   schema,
   needs: [],
   gives: ['passages'],
+  also: ['source', 'heard', 'carriesWords', 'spokenWords', 'spokenIn'],
   calls: 'transcriber',
   effect: false,
   writes: false,

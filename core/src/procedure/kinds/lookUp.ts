@@ -25,6 +25,7 @@ export const lookUp: StepKind<'look up', LookUpStep> = {
   schema,
   needs: ['subject'],
   gives: ['passages'],
+  also: ['pages', 'carriesWords', 'unread'],
   uses: (step) => [{ field: 'subject', as: 'template', text: step.subject }],
   calls: 'look-up',
   effect: false,

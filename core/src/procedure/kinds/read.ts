@@ -39,6 +39,7 @@ export const read: StepKind<'read', ReadStep> = {
   schema,
   needs: [],
   gives: ['passages'],
+  also: ['source', 'chapters', 'carriesWords', 'spokenWords', 'spokenIn', 'sources', 'unread'],
   uses: (step) => (hasAddress(step.what) ? [{ field: 'address', as: 'template', text: step.address }] : []),
   calls: null,
   effect: false,

@@ -19,6 +19,7 @@ export const title: StepKind<'title', TitleStep> = {
   schema,
   needs: ['subject', 'article'],
   gives: ['title'],
+  also: ['titleChoices'],
   uses: (step) => [{ field: 'instruction', as: 'template', text: step.instruction }],
   calls: 'writer',
   effect: false,

@@ -17,6 +17,7 @@ export const translate: StepKind<'translate', TranslateStep> = {
   schema,
   needs: ['article'],
   gives: [],
+  also: ['title', 'language'],
   uses: (step) => [
     { field: 'into', as: 'template', text: step.into },
     { field: 'instruction', as: 'template', text: step.instruction },

@@ -21,6 +21,7 @@ export const vary: StepKind<'vary', VaryStep> = {
   schema,
   needs: [],
   gives: [],
+  also: ['possibleTexts'],
   keeps: (step) => (step.for === 'a field' ? step.as : step.for === 'the title' ? 'title' : ''),
   uses: (step) => [
     ...step.variants.map((text) => ({ field: 'variants', as: 'template' as const, text })),

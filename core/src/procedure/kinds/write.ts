@@ -32,6 +32,7 @@ export const write: StepKind<'write', WriteStep> = {
   schema,
   needs: ['subject', 'passages', 'outline'],
   gives: ['article'],
+  also: ['carriedWords', 'figuresNotFound'],
   uses: (step) => [{ field: 'instruction', as: 'template', text: step.instruction }],
   calls: 'writer',
   effect: false,
