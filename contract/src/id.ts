@@ -14,6 +14,8 @@ export const Before = z.object({ before: Id.optional(), limit: z.coerce.number()
 
 export const Address = z.url({ protocol: /^https?$/, error: 'an address as https://blog.example' }).max(500);
 export const Name = z.string().trim().min(1, 'a name').max(120);
+/** A line of one's own about something. */
+export const Note = z.string().trim().max(300, 'at most 300 letters');
 export const Language = z.string().regex(/^[a-z]{2}$/, 'a language as en');
 
 /** What a test of a connection tried: what came back, and what to change when it is not well. */

@@ -31,7 +31,7 @@ export {
   lasting,
   TRIES,
 } from './failure/failure.ts';
-export { type FailureWords, wordsOf } from './failure/words.ts';
+export { type FailureWords, nothingFound, wordsOf } from './failure/words.ts';
 export { firstIdAt, type Ids, makeIds } from './ids/id.ts';
 export { type Answering, answers } from './keyword/answered.ts';
 export { WANTS, type Want, wantOf } from './keyword/aspects.ts';
@@ -59,6 +59,7 @@ export { type LinkLimits, type PlacedLink, placeLinks } from './link/place.ts';
 export { type LinkPage, type RankedPage, rankPages } from './link/rank.ts';
 export { type Micros, type Price, type TextUsage, textCeiling, textCost, tokensCeiling } from './money/price.ts';
 export { figuresNotIn, figuresOf } from './passage/figures.ts';
+export { type Fitting, fittingOf } from './passage/fitting.ts';
 export { likeness } from './passage/likeness.ts';
 export { carries, type PageText, type Passage, passagesOf } from './passage/passage.ts';
 export { NEAR, type Sketch, sketchLikeness, sketchOf } from './passage/sketch.ts';
@@ -116,6 +117,7 @@ export { ARTICLE_FIELDS, type ArticleFieldName, type ItemField, MAY_BRING } from
 export type { CheckContext, PastMeasure, Problem, RoutineForm, ServiceRole, StepKind } from './procedure/kind.ts';
 export { MOST_TURNS } from './procedure/kinds/forEach.ts';
 export { PICKS } from './procedure/kinds/gist.ts';
+export { leastOf } from './procedure/kinds/lookUp.ts';
 export { PARTS, type Part, PERSONS, type Person } from './procedure/kinds/write.ts';
 export { LANGUAGES, languageName } from './procedure/languages.ts';
 export { columnsOf } from './procedure/past.ts';

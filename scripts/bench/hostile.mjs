@@ -73,10 +73,10 @@ function ways({ call, any, text }) {
   const document = (fileName, mime) => async (bytes) =>
     textOf({ kind: 'documents', files: [{ file: await uploaded(bytes, mime), fileName }] });
   return {
-    'feeds found': ['feed', 15 * MB, at('application/rss+xml', (text) => call('POST', '/feeds/find', { text }))],
+    'feeds found': ['feed', 8 * MB, at('application/rss+xml', (text) => call('POST', '/feeds/find', { text }))],
     'feeds looked at': [
       'feed',
-      15 * MB,
+      8 * MB,
       at('application/rss+xml', (address) => looked({ kind: 'feed', feeds: [{ address, name: '' }] })),
     ],
     channels: ['feed', 5 * MB, at('text/html', (text) => call('POST', '/channels/find', { text }))],
@@ -85,10 +85,10 @@ function ways({ call, any, text }) {
       5 * MB,
       async (bytes) => call('POST', '/feeds/list', { file: await uploaded(bytes, 'text/x-opml') }),
     ],
-    pages: ['page', 20 * MB, at('text/html', (address) => textOf({ kind: 'documents', addresses: [address] }))],
-    'pages uploaded': ['page', 20 * MB, document('a.html', 'text/html')],
-    'Markdown uploaded': ['markdown', 20 * MB, document('a.md', 'text/markdown')],
-    'text uploaded': ['phrases', 20 * MB, document('a.txt', 'text/plain')],
+    pages: ['page', 4 * MB, at('text/html', (address) => textOf({ kind: 'documents', addresses: [address] }))],
+    'pages uploaded': ['page', 4 * MB, document('a.html', 'text/html')],
+    'Markdown uploaded': ['markdown', 4 * MB, document('a.md', 'text/markdown')],
+    'text uploaded': ['phrases', 4 * MB, document('a.txt', 'text/plain')],
     sitemaps: ['map', 20 * MB, at('application/xml', (sitemap) => looked({ kind: 'documents', sitemap }))],
     'pages of videos': ['page', 5 * MB, at('text/html', (address) => looked({ kind: 'videos', addresses: [address] }))],
     captions: [

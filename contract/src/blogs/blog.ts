@@ -1,6 +1,6 @@
 import { CadenceRule } from '@grivo/core';
 import { z } from 'zod';
-import { Address, Desk, Id, Language, Name } from '../id.ts';
+import { Address, Desk, Id, Language, Made, Name, Note, TestLine } from '../id.ts';
 
 export const NewBlog = z.strictObject({
   name: Name,
@@ -13,6 +13,9 @@ export const NewBlog = z.strictObject({
   timeLimitMs: z.int().min(1_000).max(120_000).default(15_000),
 });
 
+/** The blog that was connected; `joined` when it was connected already and got the new secret. */
+export const MadeBlog = Made.extend({ joined: z.boolean(), lines: z.array(TestLine) });
+
 /** Where a blog takes posts, found from its address. */
 export const FindEndpoint = z.strictObject({ address: Address });
 export const FoundEndpoint = z.object({
@@ -23,7 +26,14 @@ export const FoundEndpoint = z.object({
 });
 
 export const BlogChange = z
-  .strictObject({ name: Name, cadence: CadenceRule, language: Language, timeLimitMs: z.int().min(1_000).max(120_000) })
+  .strictObject({
+    name: Name,
+    cadence: CadenceRule,
+    language: Language,
+    timeLimitMs: z.int().min(1_000).max(120_000),
+    note: Note,
+    archived: z.boolean(),
+  })
   .partial();
 
 export const Blog = z.object({
@@ -38,6 +48,10 @@ export const Blog = z.object({
   timeLimitMs: z.int(),
   pages: z.int(),
   out: z.int(),
+  /** What its last test tried; null before the first. */
+  test: z.object({ atDesk: Desk, lines: z.array(TestLine) }).nullable(),
+  archived: z.boolean(),
+  note: z.string(),
   rev: z.int(),
 });
 export type Blog = z.infer<typeof Blog>;

@@ -97,7 +97,7 @@ export const Sheet = z.object({ columns: z.array(SheetColumn), rows: z.array(She
 export type Sheet = z.infer<typeof Sheet>;
 
 export const ManyBriefs = z.strictObject({
-  do: z.enum(['set aside', 'bring back', 'put ahead', 'stop', 'go on']),
+  do: z.enum(['set aside', 'leave aside', 'bring back', 'put ahead', 'stop', 'go on']),
   briefs: z.array(Id).min(1).max(1_000),
 });
 export type ManyBriefs = z.infer<typeof ManyBriefs>;

@@ -4,31 +4,36 @@ import { Desk, Id, Micros } from '../id.ts';
 import { Price, ServiceRole } from '../services/service.ts';
 import { Role } from '../session/session.ts';
 
-/** What wants a person: one entry for each cause, however many briefs it stopped. */
+/** Briefs of one pipeline that stand at one step for one cause. */
+const Together = z.object({
+  /** The first of them. */
+  id: Id,
+  subject: z.string(),
+  pipeline: Id,
+  pipelineName: z.string(),
+  step: z.string(),
+  briefs: z.array(Id),
+});
+const Time = z.union([z.string(), z.date()]);
+
+/** What wants a person: one entry for each cause, however many briefs it concerns. */
 export const Need = z.discriminatedUnion('kind', [
   Incident.extend({ kind: z.literal('incident') }),
-  z.object({
-    kind: z.literal('brief'),
-    id: Id,
-    subject: z.string(),
-    pipeline: Id,
-    pipelineName: z.string(),
-    step: z.string(),
+  /** Stopped, each at its own. */
+  Together.extend({ kind: z.literal('brief'), problem: z.string(), sentence: z.string(), mend: z.string() }),
+  /** Tried again for a while, for a reason that may pass. */
+  Together.extend({
+    kind: z.literal('again'),
     problem: z.string(),
     sentence: z.string(),
     mend: z.string(),
+    since: Time,
   }),
-  z.object({
-    kind: z.literal('hold'),
-    /** The step run that is held. */
-    id: Id,
-    brief: Id,
-    subject: z.string(),
-    pipeline: Id,
-    pipelineName: z.string(),
-    step: z.string(),
-    since: z.union([z.string(), z.date()]),
-  }),
+  Together.extend({ kind: z.literal('hold'), since: Time }),
+  /** Set aside by a step, and not looked at since. */
+  Together.extend({ kind: z.literal('aside'), why: z.string() }),
+  /** What programs handed in at a hook and nobody has said yes to. */
+  z.object({ kind: z.literal('confirm'), id: Id, name: z.string(), items: z.int(), subject: z.string() }),
   /** A source that could not be read when it was looked at last. */
   z.object({
     kind: z.literal('source'),

@@ -1,4 +1,4 @@
-import { minutesWords } from '../procedure/sentence.ts';
+import { listWords, minutesWords } from '../procedure/sentence.ts';
 import type { Failure } from './failure.ts';
 
 /** A failure for people: a short problem, the sentence that says what happened, and what mends it. */
@@ -112,8 +112,8 @@ export function wordsOf(failure: Failure, nameOf: (id: string) => string = (id) 
     case 'nothing-found':
       return say(
         'Nothing found',
-        `No usable page was found on ‘${failure.subject}’.`,
-        'Word the subject differently, or set the brief aside.',
+        nothingFound(failure),
+        'Word the subject differently, look up more pages, or set the brief aside.',
       );
     case 'field-missing':
       return say(
@@ -225,4 +225,23 @@ export function wordsOf(failure: Failure, nameOf: (id: string) => string = (id) 
 /** Money for people, from millionths. */
 function money(micros: number): string {
   return `${(micros / 1_000_000).toFixed(2)} €`;
+}
+
+/** What was found on a subject that is too little to write from: how many pages, and what none of them speaks of. */
+export function nothingFound({
+  subject,
+  pages = 0,
+  fitting = 0,
+  lacking = [],
+}: Omit<Extract<Failure, { code: 'nothing-found' }>, 'code'>): string {
+  if (pages === 0) return `No page was found on ‘${subject}’.`;
+  const speaks = fitting === 0 ? 'none' : `only ${fitting}`;
+  const without =
+    lacking.length === 0
+      ? ''
+      : ` Nothing is said of ${listWords(
+          lacking.map((word) => `‘${word}’`),
+          '',
+        )}.`;
+  return `Nothing found that answers ‘${subject}’: of ${pages === 1 ? 'one page' : `${pages} pages`} found, ${speaks} ${fitting > 1 ? 'speak' : 'speaks'} of it.${without}`;
 }

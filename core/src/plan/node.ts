@@ -21,7 +21,8 @@ export type PlanNode =
 /** How a step run ended, as far as it decides what comes next. */
 export type Outcome =
   | { kind: 'done' }
-  | { kind: 'set aside' }
+  /** With why, in words that go on from ‘it was set aside:’. */
+  | { kind: 'set aside'; why?: string }
   /** Of a 'when': which block is taken. */
   | { kind: 'branch'; to: 'then' | 'otherwise' }
   /** Of a 'for each': one key a turn, made of the value's digest and its occurrence. */

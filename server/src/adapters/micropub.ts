@@ -58,7 +58,11 @@ export class Micropub {
   /** What the blog says it can: the address of its media endpoint (section 3.7.1). */
   async config(blog: BlogTarget, signal: AbortSignal): Promise<Result<{ mediaEndpoint: string | null }>> {
     const read = await this.query(blog, { q: 'config' }, Config, signal);
-    return read.ok ? good({ mediaEndpoint: read.value['media-endpoint'] ?? null }) : read;
+    if (!read.ok) return read;
+    const media = read.value['media-endpoint'] ?? '';
+    return good({
+      mediaEndpoint: media !== '' && URL.canParse(media, blog.endpoint) ? new URL(media, blog.endpoint).href : null,
+    });
   }
 
   /** Sends a file to the media endpoint (section 3.6). Sending one twice leaves a copy and harms nothing. */

@@ -4,7 +4,7 @@ import {
   Blogs,
   FindEndpoint,
   FoundEndpoint,
-  Made,
+  MadeBlog,
   MoveArticle,
   NewBlog,
   NewSecret,
@@ -16,7 +16,7 @@ import { CadenceRule, cadenceSentence } from '@grivo/core';
 import { changeBlog, changeBlogSecret } from '../blogs/change.ts';
 import { findEndpoint, testBlog } from '../blogs/connect.ts';
 import { createBlog } from '../blogs/create.ts';
-import { getBlog, listBlogs, targetOf } from '../blogs/repository.ts';
+import { getBlog, listBlogs } from '../blogs/repository.ts';
 import { Procedures } from '../engine/briefState.ts';
 import { noteAct } from '../people/acts.ts';
 import type { Product } from '../product.ts';
@@ -55,6 +55,10 @@ export function blogRoutes(product: Product): Route[] {
         timeLimitMs: row.time_limit_ms,
         pages: Number(count?.pages ?? 0),
         out: Number(count?.out ?? 0),
+        test:
+          row.last_test && row.tested_desk !== null ? { atDesk: Number(row.tested_desk), lines: row.last_test } : null,
+        archived: row.archived === 1,
+        note: row.note,
         rev: row.rev,
       };
     });
@@ -95,15 +99,17 @@ export function blogRoutes(product: Product): Route[] {
     route({
       method: 'post',
       path: '/blogs',
-      says: 'Connects a blog',
+      says: 'Connects a blog and tests it; one that is connected already gets the new secret',
       role: 'owner',
       body: NewBlog,
-      answer: Made,
+      answer: MadeBlog,
       status: 201,
       handle: async ({ body }) => {
-        const id = await createBlog(product, body);
+        const made = await createBlog(product, body);
+        const lines = (await testBlog(product, made.id)) ?? [];
         bell.ring({ kind: 'event' });
-        return { id };
+        bell.ring({ kind: 'settings' });
+        return { ...made, lines };
       },
     }),
     route({
@@ -127,14 +133,19 @@ export function blogRoutes(product: Product): Route[] {
     route({
       method: 'put',
       path: '/blogs/{id}/secret',
-      says: 'Gives a blog a new secret',
+      says: 'Gives a blog a new secret and tests it',
       role: 'owner',
       body: NewSecret,
+      answer: TestLog,
+      status: 200,
       handle: async ({ params, body, person, request }) => {
         const { id, name } = await must(params['id']!);
         await changeBlogSecret(ground, secrets, id, body.secret);
         await noteAct(ground, actorOf(person, request), 'blog secret changed', name);
         bell.ring({ kind: 'settings' });
+        const lines = (await testBlog(product, id)) ?? [];
+        bell.ring({ kind: 'event' });
+        return { lines };
       },
     }),
     route({
@@ -144,8 +155,10 @@ export function blogRoutes(product: Product): Route[] {
       role: 'owner',
       answer: TestLog,
       handle: async ({ params }) => {
-        const row = await must(params['id']!);
-        return { lines: await testBlog(product, targetOf(row), row.name) };
+        const { id } = await must(params['id']!);
+        const lines = (await testBlog(product, id)) ?? [];
+        bell.ring({ kind: 'event' });
+        return { lines };
       },
     }),
     route({

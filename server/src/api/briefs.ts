@@ -16,7 +16,7 @@ import {
   type StepRun,
 } from '@grivo/contract';
 import { type Failure, ProcedureDocument, wordsOf } from '@grivo/core';
-import { bringBack, goOn, putAhead, setAside, stopBrief } from '../briefs/rounds.ts';
+import { bringBack, goOn, leaveAside, putAhead, setAside, stopBrief } from '../briefs/rounds.ts';
 import { filledFor, runWhole } from '../briefs/run.ts';
 import { sheetOf } from '../briefs/sheet.ts';
 import { Procedures } from '../engine/briefState.ts';
@@ -60,6 +60,8 @@ export function briefRoutes(product: Product): Route[] {
     switch (act) {
       case 'set aside':
         return setAside(ground, id);
+      case 'leave aside':
+        return leaveAside(ground, id);
       case 'bring back':
         return (await bringBack(ground, procedures, id, product.serviceFor)) !== null;
       case 'put ahead':

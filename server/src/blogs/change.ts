@@ -9,6 +9,8 @@ export interface BlogChange {
   language?: string | undefined;
   timeLimitMs?: number | undefined;
   cadence?: CadenceRule | undefined;
+  note?: string | undefined;
+  archived?: boolean | undefined;
 }
 
 /**
@@ -20,12 +22,14 @@ export async function changeBlog(ground: Ground, id: string, rev: number, change
     const [row] = await sql.rows<{ rev: number }>('SELECT rev FROM blog WHERE id = ? FOR UPDATE', [id]);
     if (row?.rev !== rev) return false;
     await sql.run(
-      'UPDATE blog SET name = COALESCE(?, name), language = COALESCE(?, language), time_limit_ms = COALESCE(?, time_limit_ms), cadence = COALESCE(?, cadence), cadence_rev = cadence_rev + 1, rev = rev + 1 WHERE id = ?',
+      'UPDATE blog SET name = COALESCE(?, name), language = COALESCE(?, language), time_limit_ms = COALESCE(?, time_limit_ms), cadence = COALESCE(?, cadence), note = COALESCE(?, note), archived = COALESCE(?, archived), cadence_rev = cadence_rev + 1, rev = rev + 1 WHERE id = ?',
       [
         change.name ?? null,
         change.language ?? null,
         change.timeLimitMs ?? null,
         change.cadence ? JSON.stringify(change.cadence) : null,
+        change.note ?? null,
+        change.archived === undefined ? null : change.archived ? 1 : 0,
         id,
       ],
     );

@@ -3,6 +3,7 @@ import { type Failure, wordsOf } from '@grivo/core';
 import type { BlogTarget } from '../adapters/micropub.ts';
 import { whyNot } from '../network/network.ts';
 import type { Product } from '../product.ts';
+import { getBlog, targetOf } from './repository.ts';
 
 type Tools = Pick<Product, 'ground' | 'tools'>;
 
@@ -42,22 +43,43 @@ export async function findEndpoint({ tools }: Tools, address: string): Promise<F
 
 /**
  * Tests a blog with a harmless draft: asks what it can do, creates a draft, reads it back, takes it away. Each line says
- * what was tried, what came back, and what to change.
+ * what was tried, what came back, and what to change. What came of it is kept, and where the blog takes pictures.
+ * @returns null when there is no such blog
  */
-export async function testBlog({ ground, tools }: Tools, blog: BlogTarget, name: string): Promise<TestLine[]> {
+export async function testBlog(tools: Tools, id: string): Promise<TestLine[] | null> {
+  const { ground } = tools;
+  const row = await getBlog(ground.db, id);
+  if (!row) return null;
+  const { lines, mediaEndpoint } = await tried(tools, targetOf(row), row.name);
+  // What the blog says of itself may have changed, or could not be asked before.
+  await ground.db.run(
+    `UPDATE blog SET last_test = ?, tested_desk = ?${mediaEndpoint === undefined ? '' : ', media_endpoint = ?'} WHERE id = ?`,
+    [JSON.stringify(lines), ground.desk.now(), ...(mediaEndpoint === undefined ? [] : [mediaEndpoint]), id],
+  );
+  await ground.db.run("INSERT INTO event (id, noun, noun_id) VALUES (?, 'blog', ?)", [ground.ids(), id]);
+  return lines;
+}
+
+async function tried(
+  { ground, tools }: Tools,
+  blog: BlogTarget,
+  name: string,
+): Promise<{ lines: TestLine[]; mediaEndpoint?: string | null }> {
   const lines: TestLine[] = [];
+  let mediaEndpoint: string | null | undefined;
   const signal = AbortSignal.timeout(blog.timeLimitMs * 4);
   const line = (tried: string, from: number, came: string, change: string | null = null) =>
     lines.push({ tried, came, well: change === null, change, ms: ground.now() - from });
   const failed = (tried: string, from: number, failure: Failure) => {
     const { sentence } = wordsOf(failure, () => name);
     line(tried, from, sentence, changeFor(failure));
-    return lines;
+    return mediaEndpoint === undefined ? { lines } : { lines, mediaEndpoint };
   };
   let from = ground.now();
   const config = await tools.micropub.config(blog, signal);
   const asked = 'Asked what it can do';
   if (!config.ok) return failed(asked, from, config.failure);
+  mediaEndpoint = config.value.mediaEndpoint;
   line(
     asked,
     from,
@@ -102,7 +124,7 @@ export async function testBlog({ ground, tools }: Tools, blog: BlogTarget, name:
   const gone = await tools.micropub.remove(blog, draft.value, signal);
   if (gone.kind !== 'done') return failed('Took the draft away', from, gone.failure);
   line('Took the draft away', from, 'It is gone');
-  return lines;
+  return { lines, mediaEndpoint };
 }
 
 function changeFor(failure: Failure): string {

@@ -1,6 +1,8 @@
 import type { CadenceRule } from '@grivo/core';
 import { readLinkIndex } from '../links/read.ts';
 import type { Product } from '../product.ts';
+import type { Sql } from '../store/database.ts';
+import { blogNames } from './repository.ts';
 
 export interface NewBlog {
   name: string;
@@ -12,35 +14,65 @@ export interface NewBlog {
   timeLimitMs: number;
 }
 
-/** Connects a blog: asks where it takes pictures, and reads its pages for links. Neither need succeed for it to be kept. */
+/**
+ * Connects a blog: asks where it takes pictures, and reads its pages for links. Neither need succeed for it to be kept. A blog that is
+ * connected already keeps its name, its cadence and all that was published there, and gets the new secret.
+ */
 export async function createBlog(
   { ground, secrets, tools }: Pick<Product, 'ground' | 'secrets' | 'tools'>,
   blog: NewBlog,
-): Promise<string> {
-  const id = ground.ids();
+): Promise<{ id: string; joined: boolean }> {
+  const { endpoint, timeLimitMs } = blog;
   const secret = secrets.seal(blog.secret.trim());
-  const { timeLimitMs } = blog;
   const config = await tools.micropub.config(
-    { id, endpoint: blog.endpoint, mediaEndpoint: null, secret, timeLimitMs },
+    { id: ground.ids(), endpoint, mediaEndpoint: null, secret, timeLimitMs },
     AbortSignal.timeout(timeLimitMs),
   );
   const media = config.ok ? config.value.mediaEndpoint : null;
-  await ground.db.run(
-    'INSERT INTO blog (id, name, address, endpoint, media_endpoint, secret, language, time_limit_ms, cadence) VALUES (?)',
-    [
+  const { id, joined } = await ground.db.transaction(async (sql) => {
+    const rows = await sql.rows<{ id: string; endpoint: string }>('SELECT id, endpoint FROM blog FOR UPDATE');
+    const known = rows.find((row) => sameAddress(row.endpoint, endpoint));
+    if (known) {
+      await sql.run(
+        'UPDATE blog SET secret = ?, media_endpoint = COALESCE(?, media_endpoint), archived = 0, rev = rev + 1 WHERE id = ?',
+        [secret, media, known.id],
+      );
+      return { id: known.id, joined: true };
+    }
+    const id = ground.ids();
+    await sql.run(
+      'INSERT INTO blog (id, name, address, endpoint, media_endpoint, secret, language, time_limit_ms, cadence) VALUES (?)',
       [
-        id,
-        blog.name,
-        blog.address,
-        blog.endpoint,
-        media,
-        secret,
-        blog.language,
-        timeLimitMs,
-        JSON.stringify(blog.cadence),
+        [
+          id,
+          await freeName(sql, blog.name),
+          blog.address,
+          endpoint,
+          media,
+          secret,
+          blog.language,
+          timeLimitMs,
+          JSON.stringify(blog.cadence),
+        ],
       ],
-    ],
-  );
+    );
+    return { id, joined: false };
+  });
   await readLinkIndex(ground.db, tools, { id, address: blog.address }, AbortSignal.timeout(60_000));
-  return id;
+  return { id, joined };
+}
+
+/** Addresses that lead to the same: but for a stroke at the end and the case of the host. */
+export function sameAddress(a: string, b: string): boolean {
+  const plain = (address: string) => new URL(address).href.replace(/\/$/, '');
+  return plain(a) === plain(b);
+}
+
+/** A name no other blog has: names are chosen from. */
+async function freeName(sql: Sql, wanted: string): Promise<string> {
+  const taken = new Set((await blogNames(sql)).map(({ name }) => name.toLowerCase()));
+  for (let n = 1; ; n++) {
+    const name = n === 1 ? wanted : `${wanted.slice(0, 110)} (${n})`;
+    if (!taken.has(name.toLowerCase())) return name;
+  }
 }

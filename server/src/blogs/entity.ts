@@ -1,3 +1,4 @@
+import type { TestLine } from '@grivo/contract';
 import type { CadenceRule } from '@grivo/core';
 import { EntitySchema } from 'typeorm';
 
@@ -18,6 +19,12 @@ export interface BlogRow {
   cadence_rev: number;
   /** Desk moment of the newest publication by slot. */
   last_out_desk: number | null;
+  /** What its last test tried, and when by the desk clock. */
+  last_test: TestLine[] | null;
+  tested_desk: number | null;
+  /** Kept for what was published there, and not offered any more. */
+  archived: number;
+  note: string;
   rev: number;
   created_at: Date;
 }
@@ -36,6 +43,10 @@ export const blogEntity = new EntitySchema<BlogRow>({
     cadence: { type: 'json' },
     cadence_rev: { type: 'int', default: 1 },
     last_out_desk: { type: 'bigint', nullable: true },
+    last_test: { type: 'json', nullable: true },
+    tested_desk: { type: 'bigint', nullable: true },
+    archived: { type: 'tinyint', default: 0 },
+    note: { type: 'varchar', length: 300, default: '' },
     rev: { type: 'int', default: 1 },
     created_at: { type: 'datetime', precision: 3, default: () => 'utc_timestamp(3)', insert: false },
   },

@@ -125,6 +125,13 @@ export async function stopBrief(ground: Ground, brief: string, person: string): 
   });
 }
 
+/** Says of a brief that a step set aside that it may stay so: it is not shown as waiting for anybody any more. */
+export async function leaveAside(ground: Ground, brief: string): Promise<boolean> {
+  return (
+    (await ground.db.run("UPDATE brief SET seen = 1 WHERE id = ? AND standing = 'set aside' AND seen = 0", [brief])) > 0
+  );
+}
+
 /**
  * Brings back a brief that was set aside: by a judgement or a check, which a person overrules by it, or by a person. It goes
  * on where it was ended; what was done stays done.
@@ -139,6 +146,7 @@ export async function bringBack(
   return ground.db.transaction(async (sql) => {
     const [row] = await sql.rows<{ standing: string }>('SELECT standing FROM brief WHERE id = ? FOR UPDATE', [brief]);
     if (row?.standing !== 'set aside') return null;
+    await sql.run('UPDATE brief SET seen = 0 WHERE id = ?', [brief]);
     await sql.run("UPDATE article SET standing = 'in work', rev = rev + 1 WHERE brief = ? AND standing = 'set aside'", [
       brief,
     ]);

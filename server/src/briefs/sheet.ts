@@ -20,6 +20,8 @@ interface RunRow {
   state: string;
   kind: string;
   failure: Failure | null;
+  /** Why it set its brief aside. */
+  why: string | null;
 }
 
 interface ArticleRow {
@@ -69,7 +71,7 @@ export async function sheetOf(sql: Sql, request: SheetRequest): Promise<Sheet> {
   if (ids.length === 0) return { columns, rows: [], more };
   const [runs, articles, costs] = await Promise.all([
     sql.rows<RunRow>(
-      "SELECT brief, path, round, state, kind, IF(state = 'stopped', failure, NULL) AS failure FROM step_run FORCE INDEX (step_run_path) WHERE brief IN (?)",
+      "SELECT brief, path, round, state, kind, IF(state = 'stopped', failure, NULL) AS failure, JSON_VALUE(outcome, '$.why') AS why FROM step_run FORCE INDEX (step_run_path) WHERE brief IN (?)",
       [ids],
     ),
     sql.rows<ArticleRow>(
@@ -145,6 +147,8 @@ function cellsOf(runs: readonly RunRow[], at: ReadonlyMap<string, number>): stri
 function saysOf(standing: BriefStanding, runs: readonly RunRow[], { nameOf }: SheetRequest): string {
   const stopped = runs.find(({ state, failure }) => state === 'stopped' && failure);
   if (standing === 'stopped' && stopped) return wordsOf(stopped.failure!, nameOf).problem;
+  const aside = runs.findLast(({ state, why }) => state === 'done' && why !== null);
+  if (standing === 'set aside' && aside) return `set aside: ${aside.why}`;
   if (standing === 'held') return `held at ${runs.find(({ state }) => state === 'held')?.kind ?? 'a step'}`;
   if (standing === 'in work') return runs.find(({ state }) => state === 'running')?.kind ?? 'in work';
   return standing;

@@ -1,9 +1,6 @@
-import type { Need, Today } from '@grivo/contract';
-import { type Failure, wordsOf } from '@grivo/core';
-import { heldRuns } from '../briefs/holds.ts';
+import type { Today } from '@grivo/contract';
 import type { Ground } from '../engine/outside.ts';
-import { incidentsInWords, namer } from '../incidents/words.ts';
-import { limitStanding } from '../money/limits.ts';
+import { needsNow } from './needs.ts';
 
 const DAY = 86_400_000;
 
@@ -21,7 +18,7 @@ export async function todayNow(ground: Ground): Promise<Omit<Today, 'role'>> {
     ),
     needsNow(ground),
     db.rows<Record<'blogs' | 'writers' | 'illustrators' | 'sources' | 'pipelines' | 'out', number>>(
-      `SELECT (SELECT COUNT(*) FROM blog) AS blogs, (SELECT COUNT(*) FROM service WHERE role = 'writer') AS writers, (SELECT COUNT(*) FROM service WHERE role = 'illustrator') AS illustrators,
+      `SELECT (SELECT COUNT(*) FROM blog WHERE tested_desk IS NOT NULL AND last_test NOT LIKE '%"well":false%') AS blogs, (SELECT COUNT(*) FROM service WHERE role = 'writer') AS writers, (SELECT COUNT(*) FROM service WHERE role = 'illustrator') AS illustrators,
          (SELECT COUNT(*) FROM source) AS sources, (SELECT COUNT(*) FROM pipeline) AS pipelines, (SELECT COUNT(*) FROM publication WHERE state = 'live') AS \`out\``,
     ),
   ]);
@@ -52,51 +49,4 @@ async function outSince({ db }: Ground, since: number): Promise<Today['wentOut']
     [since],
   );
   return rows.map((row) => ({ ...row, at: Number(row.at), micros: Number(row.micros) }));
-}
-
-async function needsNow(ground: Ground): Promise<Need[]> {
-  const { db } = ground;
-  const [incidents, nameOf, stopped, limit, held, unread] = await Promise.all([
-    incidentsInWords(db),
-    namer(db),
-    db.rows<{ id: string; subject: string; pipeline: string; pipelineName: string; step: string; failure: Failure }>(
-      `SELECT b.id, b.subject, b.pipeline, p.name AS pipelineName, r.kind AS step, r.failure
-       FROM brief b JOIN pipeline p ON p.id = b.pipeline JOIN step_run r ON r.brief = b.id AND r.state = 'stopped' AND r.incident IS NULL
-       WHERE b.trial = 0 AND b.standing = 'stopped' ORDER BY b.id LIMIT 100`,
-    ),
-    limitStanding(ground),
-    heldRuns(db),
-    db.rows<{ id: string; name: string; failure: Failure; looked_desk: number | null }>(
-      'SELECT id, name, failure, looked_desk FROM source WHERE failure IS NOT NULL ORDER BY id LIMIT 50',
-    ),
-  ]);
-  const near = limit.capMicros !== null && limit.spentMicros + limit.reservedMicros > limit.capMicros * 0.9;
-  return [
-    ...incidents.map((incident) => ({ kind: 'incident' as const, ...incident })),
-    ...(near && limit.capMicros !== null
-      ? [{ kind: 'limit' as const, capMicros: limit.capMicros, spentMicros: limit.spentMicros }]
-      : []),
-    ...unread.map(({ id, name, failure, looked_desk }) => {
-      const { sentence, mend } = wordsOf(failure, (one) => (one === id ? name : nameOf(one)));
-      return {
-        kind: 'source' as const,
-        id,
-        name,
-        sentence,
-        mend,
-        lookedDesk: looked_desk === null ? null : Number(looked_desk),
-      };
-    }),
-    ...held.map(({ run, brief, subject, pipeline, pipelineName, kind, heldAt }) => ({
-      kind: 'hold' as const,
-      id: run,
-      brief,
-      subject,
-      pipeline,
-      pipelineName,
-      step: kind,
-      since: heldAt,
-    })),
-    ...stopped.map(({ failure, ...brief }) => ({ kind: 'brief' as const, ...brief, ...wordsOf(failure, nameOf) })),
-  ];
 }

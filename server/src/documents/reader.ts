@@ -3,6 +3,9 @@ import type { ReadingRoom } from '../reading/room.ts';
 import { type DocumentKind, recognise, type Said } from './kind.ts';
 import type { DocumentText, Unread } from './text.ts';
 
+/** Bytes of what is text as it stands; a PDF or DOCX, whose pictures and faces weigh most, may have more. */
+const MOST_TEXT = 4_000_000;
+const PACKED: ReadonlySet<DocumentKind> = new Set(['pdf', 'docx']);
 const MOST_PARAGRAPHS = 20_000;
 const LONGEST_PARAGRAPH = 50_000;
 
@@ -34,6 +37,11 @@ export async function readDocument(
   const recognised = recognise(bytes, said);
   if (!recognised.ok) return recognised;
   const { kind, charset } = recognised;
+  if (bytes.byteLength > MOST_TEXT && !PACKED.has(kind))
+    return {
+      ok: false,
+      problem: `it is longer than ${MOST_TEXT / 1_000_000} MB of text; part it into several documents`,
+    };
   const read = await reader.read('document', { kind, charset, bytes, ...wanted });
   if (!read.ok) return read;
   return 'problem' in read.value

@@ -28,7 +28,7 @@ export type GotFeed =
 type FeedPorts = Pick<Tools, 'network' | 'reader'>;
 
 const TIME_LIMIT_MS = 20_000;
-const MOST_BYTES = 15_000_000;
+const MOST_BYTES = 8_000_000;
 const ACCEPT =
   'application/atom+xml, application/rss+xml, application/feed+json, application/xml;q=0.9, application/json;q=0.8, text/html;q=0.7, */*;q=0.5';
 

@@ -15,6 +15,9 @@ export interface PipelineRow {
   priority: number;
   /** Desk moment the newest brief was let into work. */
   admitted_desk: number | null;
+  /** Kept for what came of it, and not offered any more. */
+  archived: number;
+  note: string;
   rev: number;
   created_at: Date;
 }
@@ -31,6 +34,8 @@ export const pipelineEntity = new EntitySchema<PipelineRow>({
     most_minutes: { type: 'int', nullable: true },
     priority: { type: 'tinyint', default: 5 },
     admitted_desk: { type: 'bigint', nullable: true },
+    archived: { type: 'tinyint', default: 0 },
+    note: { type: 'varchar', length: 300, default: '' },
     rev: { type: 'int', default: 1 },
     created_at: { type: 'datetime', precision: 3, default: () => 'utc_timestamp(3)', insert: false },
   },

@@ -9,17 +9,25 @@ export interface RoomLimits {
   timeLimitMs: number;
   /** How long who reads part by part may stay away between two. */
   awayLimitMs: number;
-  /** What each thread may hold, in megabytes: one that reads anything, and beside it those for what is small. */
-  memoryMb: { any: number; small: readonly number[] };
+  /**
+   * What each thread may hold, in megabytes: one that reads anything, more of it for tables, and beside it those for what
+   * is small.
+   */
+  memoryMb: { tables: number; any: number; small: readonly number[] };
 }
 
-const LIMITS: RoomLimits = { timeLimitMs: 20_000, awayLimitMs: 60_000, memoryMb: { any: 200, small: [64] } };
+const LIMITS: RoomLimits = {
+  timeLimitMs: 20_000,
+  awayLimitMs: 60_000,
+  memoryMb: { tables: 200, any: 144, small: [64] },
+};
 
 /** Letters or bytes up to which something is small: what is large waits for what is large alone. */
 const SMALL = 400_000;
 
-/** What takes longer by its nature. */
-const LONGER: Partial<Record<JobName | PartsName, number>> = { workbook: 60_000, products: 60_000 };
+/** What takes longer, and holds more, by its nature. */
+const TABLES: ReadonlySet<JobName | PartsName> = new Set(['workbook', 'products']);
+const TABLES_LIMIT_MS = 60_000;
 
 /** How long a thread may take to begin, on a machine that is busy. */
 const STARTS_WITHIN_MS = 60_000;
@@ -52,10 +60,10 @@ export class ReadingRoom {
 
   constructor(limits: Partial<RoomLimits> = {}) {
     this.limits = { ...LIMITS, ...limits };
-    const { any, small } = this.limits.memoryMb;
+    const { tables, any, small } = this.limits.memoryMb;
     this.places = [
-      ...small.map((memoryMb): Place => ({ memoryMb, takes: (job) => job.small, thread: null })),
-      { memoryMb: any, takes: () => true, thread: null },
+      ...small.map((memoryMb): Place => ({ memoryMb: () => memoryMb, takes: (job) => job.small, thread: null })),
+      { memoryMb: ({ name }) => (TABLES.has(name) ? tables : any), takes: () => true, thread: null },
     ];
   }
 
@@ -138,20 +146,27 @@ export class ReadingRoom {
       if (place.thread && !place.thread.idle) continue;
       const at = this.waiting.findIndex(place.takes);
       if (at < 0) continue;
-      const [job] = this.waiting.splice(at, 1);
-      place.thread ??= new Thread(place.memoryMb, this.limits.awayLimitMs, () => {
+      const job = this.waiting[at]!;
+      const memoryMb = place.memoryMb(job);
+      if (place.thread && place.thread.memoryMb !== memoryMb) {
+        // What a thread may hold is settled when it begins: another begins once this one is gone.
+        void place.thread.end('another begins');
+        continue;
+      }
+      this.waiting.splice(at, 1);
+      place.thread ??= new Thread(memoryMb, this.limits.awayLimitMs, () => {
         place.thread = null;
         this.next();
       });
-      job!.thread = place.thread;
-      place.thread.begin(job!, LONGER[job!.name] ?? this.limits.timeLimitMs, () => this.next());
+      job.thread = place.thread;
+      place.thread.begin(job, TABLES.has(job.name) ? TABLES_LIMIT_MS : this.limits.timeLimitMs, () => this.next());
     }
   }
 }
 
 /** Where one thread at a time is, and what it is for. */
 interface Place {
-  memoryMb: number;
+  memoryMb: (job: Waiting) => number;
   takes: (job: Waiting) => boolean;
   thread: Thread | null;
 }
@@ -192,7 +207,7 @@ class Thread {
   private ready = false;
 
   constructor(
-    memoryMb: number,
+    readonly memoryMb: number,
     private readonly awayLimitMs: number,
     /** Told once nothing of it is left, its memory least of all. */
     private readonly gone: () => void,

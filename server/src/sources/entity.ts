@@ -16,6 +16,9 @@ export interface SourceRow {
   looking_by: string | null;
   /** What went wrong at the last look. */
   failure: Failure | null;
+  /** Kept for what came of it, and not offered any more. */
+  archived: number;
+  note: string;
   rev: number;
   created_at: Date;
 }
@@ -32,6 +35,8 @@ export const sourceEntity = new EntitySchema<SourceRow>({
     looking_until: { type: 'datetime', precision: 3, nullable: true },
     looking_by: { type: 'char', length: 20, nullable: true, charset: 'ascii', collation: 'ascii_bin' },
     failure: { type: 'json', nullable: true },
+    archived: { type: 'tinyint', default: 0 },
+    note: { type: 'varchar', length: 300, default: '' },
     rev: { type: 'int', default: 1 },
     created_at: { type: 'datetime', precision: 3, default: () => 'utc_timestamp(3)', insert: false },
   },

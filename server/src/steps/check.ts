@@ -45,7 +45,12 @@ export function performCheck(tools: Tools): Performer<CheckStep> {
       text: "UPDATE article SET standing = 'set aside', rev = rev + 1 WHERE id = ?",
       parameters: [article.id],
     };
-    return { kind: 'done', fields: { check }, outcome: { kind: 'set aside' }, writes: own ? [ended] : [] };
+    return {
+      kind: 'done',
+      fields: { check },
+      outcome: { kind: 'set aside', why: check.failing.join('; ') },
+      writes: own ? [ended] : [],
+    };
   };
 }
 

@@ -34,7 +34,7 @@ export function performJudge(tools: Tools): Performer<JudgeStep> {
     if (judgement.score >= step.least || step.otherwise === 'go on all the same')
       return { kind: 'done', fields: { judgement } };
     if (step.otherwise === 'hold it for me') return { kind: 'held', fields: { judgement } };
-    return { kind: 'done', fields: { judgement }, outcome: { kind: 'set aside' } };
+    return { kind: 'done', fields: { judgement }, outcome: { kind: 'set aside', why: judged(judgement, step.least) } };
   };
 }
 
@@ -69,6 +69,10 @@ async function judgementOf(
   };
 }
 
+function judged({ score, reason }: Judgement, least: number): string {
+  return `judged ${score} of 10, and ${least} were wanted. ${reason}`.trim();
+}
+
 /** What is said of one item of a gathered brief. */
 interface Judged extends Judgement {
   subject: string;
@@ -100,7 +104,7 @@ async function judgeEach(
   const kept = items.filter((_, i) => judgements[i]!.kept);
   const fields = { ...withoutDropped(context, items, kept), judgements, judgement: overall(judgements) };
   if (kept.length === 0 && step.otherwise === 'set it aside')
-    return { kind: 'done', fields, outcome: { kind: 'set aside' } };
+    return { kind: 'done', fields, outcome: { kind: 'set aside', why: judged(fields.judgement, step.least) } };
   return kept.length < items.length && step.otherwise === 'hold it for me'
     ? { kind: 'held', fields }
     : { kind: 'done', fields };

@@ -1,8 +1,8 @@
-import { carries, fillTemplate, type StepOf } from '@grivo/core';
+import { carries, fittingOf, leastOf, nothingFound, type Passage, type StepOf } from '@grivo/core';
 import { readPage } from '../adapters/pages.ts';
 import type { Performer } from '../engine/performer.ts';
 import { storePage } from '../materials/repository.ts';
-import { onSubject } from '../writing/selection.ts';
+import { filled } from './asking.ts';
 import { field, PassagesField } from './fields.ts';
 import { serviceFor, type Tools } from './tools.ts';
 
@@ -11,12 +11,12 @@ export function performLookUp(tools: Tools): Performer<StepOf<'look up'>> {
   return async (step, context) => {
     const found = serviceFor(tools, 'look-up');
     if (!found.ok) return found.result;
-    const subject = fillTemplate(step.subject, context.fields);
-    if (!subject.ok) return { kind: 'failed', failure: { code: 'field-missing', field: subject.problem } };
+    const own = await filled(tools, { subject: step.subject }, context);
+    if (!own.ok) return own.result;
     const language = context.brief.document.language;
     const pages = await tools.lookUp.find(
       found.service,
-      { subject: subject.text, pages: step.pages, language, country: step.country, since: step.since },
+      { subject: own.texts.subject, pages: step.pages, language, country: step.country, since: step.since },
       context.signal,
     );
     if (!pages.ok) return { kind: 'failed', failure: pages.failure };
@@ -26,28 +26,66 @@ export function performLookUp(tools: Tools): Performer<StepOf<'look up'>> {
         read: await readPage(tools, address, language, context.signal),
       })),
     );
-    const passages = [];
+    const passages: Passage[] = [];
     const unread: { address: string; reason: string }[] = [];
     for (const { address, read: page } of read) {
       if (page.ok) passages.push(...(await storePage(tools.ground.db, page.page, page.digest)));
       else unread.push({ address, reason: page.reason });
     }
-    const fitting = onSubject(passages, subject.text);
-    if (fitting.length === 0) return { kind: 'failed', failure: { code: 'nothing-found', subject: subject.text } };
-    return {
-      kind: 'done',
-      fields: {
-        passages: [
-          ...new Set([...(field(context.fields, 'passages', PassagesField) ?? []), ...fitting.map(({ id }) => id)]),
-        ],
-        pages: [
-          ...new Map(
-            fitting.map(({ locator }) => [locator.address, { address: locator.address, title: locator.title }]),
-          ).values(),
-        ],
-        unread,
-        carriesWords: carries(fitting),
-      },
+    const held = heldAgainst(own.texts.subject, passages);
+    const enough = held.fitting.length >= leastOf(step);
+    const lack = {
+      subject: own.texts.subject,
+      pages: held.found.length,
+      fitting: held.fitting.length,
+      lacking: held.lacking,
     };
+    if (!enough && step.otherwise === 'stop it') return { kind: 'failed', failure: { code: 'nothing-found', ...lack } };
+    // A person who lets it go on all the same has what was found.
+    const used = enough ? held.fitting : held.found;
+    const from = used.flatMap(({ passages }) => passages);
+    const fields = {
+      passages: [
+        ...new Set([...(field(context.fields, 'passages', PassagesField) ?? []), ...from.map(({ id }) => id)]),
+      ],
+      pages: used.map(({ address, title }) => ({ address, title })),
+      unread,
+      carriesWords: carries(from),
+      fitting: { pages: lack.fitting, of: lack.pages, lacking: lack.lacking },
+    };
+    if (enough) return { kind: 'done', fields };
+    return step.otherwise === 'hold it for me'
+      ? { kind: 'held', fields }
+      : { kind: 'done', fields, outcome: { kind: 'set aside', why: nothingFound(lack) } };
   };
+}
+
+interface FoundPage {
+  address: string;
+  title: string;
+  passages: Passage[];
+}
+
+/** Pages that were found, and those of them that speak of the subject. */
+function heldAgainst(
+  subject: string,
+  passages: readonly Passage[],
+): { found: FoundPage[]; fitting: FoundPage[]; lacking: string[] } {
+  const byAddress = new Map<string, FoundPage>();
+  for (const passage of passages) {
+    const { address, title } = passage.locator;
+    const page = byAddress.get(address) ?? { address, title, passages: [] };
+    page.passages.push(passage);
+    byAddress.set(address, page);
+  }
+  const found = [...byAddress.values()];
+  const { fits, lacking } = fittingOf(
+    subject,
+    found.map(({ title, passages: own }) => ({
+      title,
+      paragraphs: own.map(({ text }) => text),
+      language: own[0]!.language,
+    })),
+  );
+  return { found, fitting: found.filter((_, i) => fits[i]), lacking };
 }

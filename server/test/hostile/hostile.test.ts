@@ -151,7 +151,7 @@ describe('repeated characters, deep nesting, wide rows, huge cells', () => {
 
 describe('the room', () => {
   test('what runs away ends alone, and what waits behind it is read all the same', async () => {
-    const impatient = new ReadingRoom({ memoryMb: { any: 256, small: [] }, timeLimitMs: 3_000 });
+    const impatient = new ReadingRoom({ memoryMb: { tables: 256, any: 256, small: [] }, timeLimitMs: 3_000 });
     const one = readersIn(impatient);
     const slow = Buffer.from(`<html><body>${'<p>'.repeat(95_000)}${'<b>x</b>'.repeat(95_000)}</body></html>`);
     const [first, second] = await Promise.all([one['page']!(slow), one['text']!(Buffer.from('Words that are read.'))]);
@@ -161,7 +161,7 @@ describe('the room', () => {
   });
 
   test('what takes too much memory ends alone', async () => {
-    const small = new ReadingRoom({ memoryMb: { any: 40, small: [] } });
+    const small = new ReadingRoom({ memoryMb: { tables: 40, any: 40, small: [] } });
     const one = readersIn(small);
     const many = Buffer.from(`[{}${',{"name":"a","link":"https://a.example"}'.repeat(400_000)}]`);
     expect(await one['catalogue']!(many)).toMatchObject({ ok: false, problem: 'it takes more memory than one may' });
@@ -170,7 +170,7 @@ describe('the room', () => {
   });
 
   test('who does not come back for the rest keeps nobody waiting', async () => {
-    const one = new ReadingRoom({ memoryMb: { any: 200, small: [] }, awayLimitMs: 500 });
+    const one = new ReadingRoom({ memoryMb: { tables: 200, any: 200, small: [] }, awayLimitMs: 500 });
     const bytes = Buffer.from(`name,link\n${'a,https://a.example/1\n'.repeat(5_000)}`);
     const { catalogueSettings: settings } = await import('./readers.ts');
     const parts = one.parts('products', { bytes, mime: '', base: 'https://a.example', settings });
@@ -181,7 +181,7 @@ describe('the room', () => {
   });
 
   test('parts come one by one, left in the middle the reading ends, and what is asked of a closed room is told', async () => {
-    const some = new ReadingRoom({ memoryMb: { any: 256, small: [] } });
+    const some = new ReadingRoom({ memoryMb: { tables: 256, any: 256, small: [] } });
     const bytes = Buffer.from(`name,link\n${'a,https://a.example/1\n'.repeat(5_000)}`);
     const { catalogueSettings: settings } = await import('./readers.ts');
     const parts = some.parts('products', { bytes, mime: '', base: 'https://a.example', settings });

@@ -9,7 +9,7 @@ import { Button, DoneHere, Empty, Field, Head, Loading, Mark, saysOf, stateOf, T
 import { useNow } from '../shell/useNow.ts';
 import { count, plural } from '../words/figures.ts';
 import { moment } from '../words/time.ts';
-import { TestLines } from './TestLines.tsx';
+import { Connection, TestLines } from './TestLines.tsx';
 
 /** One blog: where it is, its test in words, how articles arrive, its cadence and what comes. */
 export default function BlogPage() {
@@ -18,7 +18,10 @@ export default function BlogPage() {
   const slots = useQuery(read.slots(null, 14));
   const pipelines = useQuery(read.pipelines()).data?.pipelines ?? [];
   const now = useNow(slots.data?.now, slots.data?.speed) ?? Date.now();
-  const test = useMutation({ mutationFn: () => call('POST', `/blogs/${id}/test`, { answer: TestLog }) });
+  const test = useMutation({
+    mutationFn: () => call('POST', `/blogs/${id}/test`, { answer: TestLog }),
+    onSettled: () => void queryClient.invalidateQueries({ queryKey: ['blogs'] }),
+  });
   const blog = blogs.data?.blogs.find((one) => one.id === id);
   if (blogs.isPending) return <Loading />;
   if (!blog) return <Trouble>{blogs.isError ? inWords(blogs.error) : 'There is no such blog.'}</Trouble>;
@@ -27,7 +30,6 @@ export default function BlogPage() {
   const feeding = pipelines.filter((one) =>
     one.sentences.some((sentence) => sentence.startsWith(`Publish to ${blog.name} `)),
   );
-  const well = test.data?.lines.filter((line) => line.well).length ?? 0;
   return (
     <>
       <div className="pt-2 pb-2">
@@ -35,13 +37,14 @@ export default function BlogPage() {
           <h1 className="truncate text-title font-semibold tracking-[-0.018em]">{blog.name}</h1>
           <span className="ml-auto">
             <Button look="line" busy={test.isPending ? 'Testing with a draft' : null} onClick={() => test.mutate()}>
-              {test.data ? 'Test it again' : 'Test it'}
+              {blog.test ? 'Test it again' : 'Test it'}
             </Button>
           </span>
         </div>
         <div className="flex gap-5 text-small leading-5 text-ink-2">
+          <Connection blog={blog} now={now} />
           <span className="flex items-center gap-2">
-            <Mark state="done" /> {count(blog.out)} of ours live
+            <Mark state="done" /> {count(blog.out)} of our articles live
           </span>
           <span className="flex items-center gap-2">
             <Mark state="plan" /> {plural(coming.filter((slot) => slot.standing === 'planned').length, 'slot')} empty in
@@ -70,13 +73,10 @@ export default function BlogPage() {
             </a>
           </p>
           <Secret id={id} />
-          <Head
-            title="Last test"
-            right={test.data ? `${well} of ${test.data.lines.length} well` : 'not in this sitting'}
-          />
+          <Head title="Last test" right={blog.test ? moment(blog.test.atDesk, now) : 'none yet'} />
           {test.isError ? <Trouble>{inWords(test.error)}</Trouble> : null}
-          {test.data ? (
-            <TestLines lines={test.data.lines} />
+          {blog.test ? (
+            <TestLines lines={blog.test.lines} />
           ) : (
             <Empty>A test asks what the blog can do, puts a draft up, reads it back and takes it away.</Empty>
           )}
@@ -150,7 +150,7 @@ function Secret({ id }: { id: string }) {
   const [open, setOpen] = useState(false);
   const [secret, setSecret] = useState('');
   const put = useMutation({
-    mutationFn: () => call('PUT', `/blogs/${id}/secret`, { body: { secret } }),
+    mutationFn: () => call('PUT', `/blogs/${id}/secret`, { body: { secret }, answer: TestLog }),
     onSuccess: () => {
       setSecret('');
       setOpen(false);
@@ -163,7 +163,13 @@ function Secret({ id }: { id: string }) {
         <Button look="word" onClick={() => setOpen(true)}>
           Give it a new secret
         </Button>
-        {put.isSuccess ? <DoneHere>Kept. Test it.</DoneHere> : null}
+        {put.data ? (
+          <DoneHere>
+            {put.data.lines.every(({ well }) => well)
+              ? 'Kept, and tested: it works.'
+              : 'Kept, and tested: see below what is wrong.'}
+          </DoneHere>
+        ) : null}
       </div>
     );
   return (
@@ -186,8 +192,8 @@ function Secret({ id }: { id: string }) {
           wrong={put.isError ? inWords(put.error) : null}
         />
       </div>
-      <Button look="line" type="submit" busy={put.isPending ? 'Keeping' : null}>
-        Keep it
+      <Button look="line" type="submit" busy={put.isPending ? 'Testing with a draft' : null}>
+        Keep and test it
       </Button>
     </form>
   );

@@ -6,6 +6,7 @@ import { Button, Empty, Loading, Trouble } from '../design/index.ts';
 import { count, plural } from '../words/figures.ts';
 import { dayLong } from '../words/time.ts';
 import { ConnectBlog } from './ConnectBlog.tsx';
+import { Connection } from './TestLines.tsx';
 
 /** All blogs: where they are, their rule, how far they are covered. */
 export default function Blogs() {
@@ -48,7 +49,7 @@ export default function Blogs() {
             const lane = slots?.blogs.find(({ blog }) => blog === row.id);
             const soon = lane && lane.dryFrom !== null && lane.dryFrom - (slots?.now ?? 0) < 4 * 86_400_000;
             return (
-              <li key={row.id} className="row grid h-14 grid-cols-[300px_1fr_160px_200px] items-center">
+              <li key={row.id} className="row grid h-14 grid-cols-[300px_1fr_250px_120px_170px] items-center">
                 <span className="min-w-0">
                   <Link to={`/blogs/${row.id}`} className="brackets block w-fit text-proc font-medium">
                     {row.name}
@@ -56,7 +57,10 @@ export default function Blogs() {
                   <span className="block truncate text-small text-ink-3">{row.address}</span>
                 </span>
                 <span className="truncate text-ink-2">{row.cadenceSentence}</span>
-                <span className="text-small">{count(row.out)} of ours live</span>
+                <span className="text-small">
+                  <Connection blog={row} now={slots?.now ?? Date.now()} />
+                </span>
+                <span className="text-small">{count(row.out)} live</span>
                 <span className={`text-right ${soon ? 'font-bold' : 'text-ink-2'}`}>
                   {!lane
                     ? ''

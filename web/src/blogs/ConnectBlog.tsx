@@ -1,9 +1,10 @@
-import { FoundEndpoint, Made, StandIns, type TestLine, TestLog } from '@grivo/contract';
+import { FoundEndpoint, MadeBlog, StandIns, type TestLine } from '@grivo/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
 import { call, inWords } from '../api/call.ts';
 import { queryClient } from '../api/queries.ts';
 import { Button, Field, Trouble } from '../design/index.ts';
+import { webAddress } from '../words/address.ts';
 import { TestLines } from './TestLines.tsx';
 
 /** What the stand-ins of a demonstration offer to connect. */
@@ -42,20 +43,19 @@ export function ConnectBlog({
   const standIns = useStandIns();
   const connect = useMutation({
     mutationFn: async () => {
-      const found = await call('POST', '/blogs/find', { body: { address: address.trim() }, answer: FoundEndpoint });
-      const { id } = await call('POST', '/blogs', {
+      const asked = webAddress(address);
+      const found = await call('POST', '/blogs/find', { body: { address: asked }, answer: FoundEndpoint });
+      return call('POST', '/blogs', {
         body: {
           name: found.name?.slice(0, 120) || new URL(found.address).hostname,
           address: found.address.replace(/\/$/, ''),
-          endpoint: found.endpoint ?? address.trim(),
+          endpoint: found.endpoint ?? asked,
           secret,
           language: found.language ?? 'en',
           cadence: firstCadence(),
         },
-        answer: Made,
+        answer: MadeBlog,
       });
-      const { lines } = await call('POST', `/blogs/${id}/test`, { answer: TestLog });
-      return { id, lines };
     },
     onSuccess: ({ id, lines }) => {
       for (const key of ['blogs', 'slots', 'today']) void queryClient.invalidateQueries({ queryKey: [key] });
@@ -114,6 +114,9 @@ export function ConnectBlog({
         ) : null}
       </div>
       {connect.isError ? <Trouble>{inWords(connect.error)}</Trouble> : null}
+      {connect.data?.joined ? (
+        <p className="pt-3 text-small">This blog was connected already: it has the new secret now.</p>
+      ) : null}
       {connect.data ? <TestLines lines={connect.data.lines} /> : null}
     </form>
   );

@@ -1,6 +1,6 @@
-import type { TestLine } from '@grivo/contract';
+import type { Blog, TestLine } from '@grivo/contract';
 import { Mark } from '../design/index.ts';
-import { took } from '../words/time.ts';
+import { moment, took } from '../words/time.ts';
 
 /** What a test tried, what came back, and what to change, at the line it concerns. */
 export function TestLines({ lines }: { lines: readonly TestLine[] }) {
@@ -25,5 +25,22 @@ export function TestLines({ lines }: { lines: readonly TestLine[] }) {
         </li>
       ))}
     </ol>
+  );
+}
+
+/** Whether a blog's last test went well, and when it was. */
+export function Connection({ blog: { test }, now }: { blog: Pick<Blog, 'test'>; now: number }) {
+  if (!test)
+    return (
+      <span className="flex items-center gap-2">
+        <Mark state="plan" /> not tested yet
+      </span>
+    );
+  const wrong = test.lines.find(({ well }) => !well);
+  return (
+    <span className={`flex items-center gap-2 ${wrong ? 'text-red' : ''}`} title={wrong?.came}>
+      <Mark state={wrong ? 'stop' : 'done'} />
+      {wrong ? 'the connection failed' : 'connected'}, tested {moment(test.atDesk, now)}
+    </span>
   );
 }

@@ -1,5 +1,6 @@
 import { ChannelFound, type GivenFile, Made, type SourceKind, Uploaded } from '@grivo/contract';
 import { call } from '../api/call.ts';
+import { webAddress } from '../words/address.ts';
 import { addressesIn, uploadAll } from './uploads.ts';
 
 /** What a person gives of a new source: its name, where it is, files. */
@@ -30,9 +31,9 @@ export async function makeSource(draft: SourceDraft): Promise<string> {
     case 'keywords':
       return post(name || 'Keywords', { kind });
     case 'sheet':
-      return oneFile(draft, 'A sheet', (file) => (file ? file : { address: where.trim() }));
+      return oneFile(draft, 'A sheet', (file) => (file ? file : { address: webAddress(where) }));
     case 'catalogue':
-      return oneFile(draft, 'A catalogue', (file) => (file ? file : { address: where.trim() }));
+      return oneFile(draft, 'A catalogue', (file) => (file ? file : { address: webAddress(where) }));
     case 'videos':
       return makeVideos(draft);
     case 'documents': {

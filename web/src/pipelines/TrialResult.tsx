@@ -11,6 +11,7 @@ const Gave = z
   .object({
     pages: z.array(z.object({ title: z.string(), address: z.string() })),
     carriesWords: z.number(),
+    fitting: z.object({ pages: z.number(), of: z.number(), lacking: z.array(z.string()) }),
     outline: z.array(z.object({ heading: z.string() })),
     article: z.object({ id: z.string(), words: z.number() }),
     figuresNotFound: z.array(z.string()),
@@ -121,6 +122,7 @@ function Given({ run }: { run: StepRun }) {
   if (gave.pages)
     return (
       <span title={gave.pages.map((page) => page.title).join('\n')}>
+        <TooFew fitting={gave.fitting} />
         {plural(gave.pages.length, 'page')}, they carry about {count(gave.carriesWords ?? 0)} words:{' '}
         <span className="text-ink-2">{gave.pages.map((page) => page.title).join(' · ')}</span>
       </span>
@@ -233,6 +235,21 @@ function Given({ run }: { run: StepRun }) {
   if (gave.values) return <span>{Object.values(gave.values).map(String).join(', ') || 'no values'}</span>;
   if (gave.asked) return <span className="text-ink-3">waits for {gave.asked.for}</span>;
   return <OwnFields gave={run.gave ?? {}} />;
+}
+
+/** How many of the pages found do not speak of the subject, and what none of them says. */
+function TooFew({ fitting }: { fitting: { pages: number; of: number; lacking: string[] } | undefined }) {
+  if (!fitting || (fitting.pages === fitting.of && fitting.lacking.length === 0)) return null;
+  return (
+    <span className={`block ${fitting.pages === 0 ? 'text-red' : 'text-ink-3'}`}>
+      {fitting.pages === fitting.of
+        ? ''
+        : `${fitting.pages} of ${plural(fitting.of, 'page')} found answer the subject. `}
+      {fitting.lacking.length === 0
+        ? ''
+        : `Nothing is said of ${fitting.lacking.map((word) => `‘${word}’`).join(', ')}.`}
+    </span>
+  );
 }
 
 /** Fields of one's own, by name. */

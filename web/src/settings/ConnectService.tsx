@@ -6,6 +6,7 @@ import { queryClient } from '../api/queries.ts';
 import { useStandIns } from '../blogs/ConnectBlog.tsx';
 import { TestLines } from '../blogs/TestLines.tsx';
 import { Button, Field, Trouble } from '../design/index.ts';
+import { webAddress } from '../words/address.ts';
 
 type Role = StandIns['services'][number]['role'];
 
@@ -69,7 +70,7 @@ async function connectAndTest(draft: Draft) {
     body: {
       role: draft.role,
       name: draft.name || SAYS[draft.role].name,
-      address: draft.address.trim(),
+      address: webAddress(draft.address),
       model: draft.model,
       secret: draft.secret.trim() === '' ? null : draft.secret,
       // An hour of sound is not heard in a minute, and each call given up is paid for.

@@ -1,14 +1,15 @@
-import type { Need, Slots, Today } from '@grivo/contract';
-import { useMutation, useQuery } from '@tanstack/react-query';
+import type { Slots, Today } from '@grivo/contract';
+import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense } from 'react';
 import { Link } from 'react-router';
-import { call, inWords } from '../api/call.ts';
-import { queryClient, read } from '../api/queries.ts';
-import { Button, Empty, Head, Loading, Mark, saysOf, stateOf, Trouble } from '../design/index.ts';
+import { inWords } from '../api/call.ts';
+import { read } from '../api/queries.ts';
+import { Empty, Head, Loading, Mark, saysOf, stateOf, Trouble } from '../design/index.ts';
 import { useNow } from '../shell/useNow.ts';
-import { amount, count, money, plural } from '../words/figures.ts';
+import { amount, count, plural } from '../words/figures.ts';
 import { clock, dayLong, sameDay, span } from '../words/time.ts';
 import { CostRuler, CoverChart } from './Charts.tsx';
+import { Needs } from './Needs.tsx';
 
 /** Only a beginner needs it, and it brings the steps to begin with. */
 const FirstRun = lazy(() => import('./FirstRun.tsx').then(({ FirstRun }) => ({ default: FirstRun })));
@@ -27,12 +28,21 @@ export function TodayPage() {
       </div>
     );
   if (!today.data) return <Trouble>{inWords(today.error)}</Trouble>;
-  const { begun } = today.data;
-  if (begun.out === 0)
+  const { begun, needs } = today.data;
+  const begins = begun.blogs === 0 || begun.writers === 0 || begun.sources === 0 || begun.pipelines === 0;
+  if (begun.out === 0 && begins)
     return (
-      <Suspense fallback={<Loading rows={8} />}>
-        <FirstRun begun={begun} />
-      </Suspense>
+      <>
+        {needs.length > 0 ? (
+          <section className="max-w-[640px] pt-5">
+            <Head title="Needs you" right={plural(needs.length, 'thing')} />
+            <Needs needs={needs} />
+          </section>
+        ) : null}
+        <Suspense fallback={<Loading rows={8} />}>
+          <FirstRun begun={begun} />
+        </Suspense>
+      </>
     );
   return (
     <>
@@ -59,20 +69,31 @@ export function TodayPage() {
 }
 
 function Lead({ today, slots, now }: { today: Today; slots: Slots | undefined; now: number }) {
-  const stopped = today.needs.filter(
-    (need) => need.kind === 'incident' || need.kind === 'brief' || need.kind === 'source',
-  ).length;
-  const held = today.needs.filter((need) => need.kind === 'hold').length;
+  const of = (...kinds: string[]) =>
+    today.needs
+      .filter(({ kind }) => kinds.includes(kind))
+      .reduce((sum, need) => sum + ('briefs' in need && Array.isArray(need.briefs) ? need.briefs.length : 1), 0);
+  const stopped = of('incident', 'brief', 'source');
+  const waiting = of('hold', 'confirm');
+  const aside = of('aside');
   const dry = (slots?.blogs ?? [])
     .filter((blog) => blog.dryFrom !== null && blog.dryFrom - now < 4 * DAY)
     .sort((a, b) => a.dryFrom! - b.dryFrom!)[0];
   return (
     <div className="pt-5 pb-3">
       <h1 className="text-lead font-medium tracking-[-0.018em]">
-        <Mark state="done" size="big" /> {plural(today.wentOut.length, 'article')} went out since yesterday
-        {held > 0 ? (
+        <Mark state="done" size="big" />{' '}
+        {today.begun.out === 0
+          ? 'Nothing has gone out yet'
+          : `${plural(today.wentOut.length, 'article')} went out since yesterday`}
+        {waiting > 0 ? (
           <>
-            , <Mark state="wait" size="big" /> {held} wait{held === 1 ? 's' : ''} for you
+            , <Mark state="wait" size="big" /> {waiting} wait{waiting === 1 ? 's' : ''} for you
+          </>
+        ) : null}
+        {aside > 0 ? (
+          <>
+            , <Mark state="aside" size="big" /> {aside} set aside
           </>
         ) : null}
         {stopped > 0 ? (
@@ -85,147 +106,24 @@ function Lead({ today, slots, now }: { today: Today; slots: Slots | undefined; n
         .
       </h1>
       <p className="pt-1 text-ink-2">
-        {dry ? (
+        {today.begun.out === 0 ? (
           <>
-            {dry.name} is dry from {dayLong(dry.dryFrom!, dry.zone)} {clock(dry.dryFrom!, dry.zone)}.{' '}
+            Everything is in place.{' '}
+            <Link className="act brackets" to="/pipelines">
+              Try the pipeline and take the first items
+            </Link>
+          </>
+        ) : dry ? (
+          <>
+            {dry.name} has nothing to publish from {dayLong(dry.dryFrom!, dry.zone)} {clock(dry.dryFrom!, dry.zone)}.{' '}
             <Link className="act brackets" to="/intake">
               Find something to write about
             </Link>
           </>
         ) : (
-          'Every blog is covered for the days ahead.'
+          'Every blog has articles for the days ahead.'
         )}
       </p>
-    </div>
-  );
-}
-
-function Needs({ needs }: { needs: Need[] }) {
-  if (needs.length === 0) return <Empty>Nothing needs you.</Empty>;
-  return (
-    <ul>
-      {needs.map((need) => (
-        <li
-          key={need.kind === 'limit' ? 'limit' : need.id}
-          className="grid grid-cols-[16px_1fr] border-b border-rule-soft pt-2.5 pb-2"
-        >
-          <span className="pt-0.5">
-            {need.kind === 'hold' ? <Mark state="wait" label="waits for you" /> : <Mark state="stop" label="stopped" />}
-          </span>
-          <NeedWords need={need} />
-        </li>
-      ))}
-    </ul>
-  );
-}
-
-function NeedWords({ need }: { need: Need }) {
-  const act = useMutation({
-    mutationFn: (path: string) => call('POST', path, { body: {} }),
-    onSettled: () => void queryClient.invalidateQueries({ queryKey: ['today'] }),
-  });
-  const said = act.isError ? <Trouble>{inWords(act.error)}</Trouble> : null;
-  if (need.kind === 'limit')
-    return (
-      <div>
-        <p className="text-proc font-semibold">The month’s limit is nearly used</p>
-        <p className="text-small text-red">
-          {money(need.spentMicros)} of {money(need.capMicros)} are spent.{' '}
-          <Link to="/settings" className="act brackets">
-            Raise it
-          </Link>{' '}
-          or let the month pass.
-        </p>
-      </div>
-    );
-  if (need.kind === 'source')
-    return (
-      <div>
-        <p className="text-proc font-semibold">{need.name} could not be read</p>
-        <p className="text-small text-ink-3">
-          {need.lookedDesk === null
-            ? 'never read yet'
-            : `read well last ${dayLong(need.lookedDesk)} ${clock(need.lookedDesk)}`}
-          ; what it held is still there
-        </p>
-        <p className="wrong text-small">
-          {need.sentence} {need.mend}{' '}
-          <Button
-            look="word"
-            busy={act.isPending ? 'Looking' : null}
-            onClick={() => act.mutate(`/sources/${need.id}/look`)}
-          >
-            Look again
-          </Button>{' '}
-          or{' '}
-          <Link to={`/intake/${need.id}`} className="act brackets">
-            go to it
-          </Link>
-          .
-        </p>
-        {said}
-      </div>
-    );
-  if (need.kind === 'hold')
-    return (
-      <div>
-        <p className="text-proc font-medium">{need.subject}</p>
-        <p className="text-small text-ink-3">
-          {need.pipelineName}, held at ‘{need.step}’ since {clock(Date.parse(String(need.since)))}.{' '}
-          <Link to={`/pipelines/${need.pipeline}?brief=${need.brief}`} className="act brackets">
-            Look at it
-          </Link>
-        </p>
-      </div>
-    );
-  if (need.kind === 'incident')
-    return (
-      <div>
-        <p className="text-proc font-semibold">
-          {need.name}: {need.problem.toLowerCase()}
-        </p>
-        <p className="text-small text-ink-3">
-          {plural(need.briefs, 'brief')} wait{need.briefs === 1 ? 's' : ''} behind it, since{' '}
-          {clock(Date.parse(String(need.openedAt)))}
-        </p>
-        <p className="wrong text-small">
-          {need.sentence} {need.mend}{' '}
-          <Button
-            look="word"
-            busy={act.isPending ? 'Going on' : null}
-            onClick={() => act.mutate(`/incidents/${need.id}/release`)}
-          >
-            Let them go on
-          </Button>
-        </p>
-        {said}
-      </div>
-    );
-  return (
-    <div>
-      <p className="text-proc font-medium">{need.subject}</p>
-      <p className="text-small text-ink-3">
-        <Link to={`/pipelines/${need.pipeline}?brief=${need.id}`} className="brackets hover:underline">
-          {need.pipelineName}
-        </Link>
-        , at ‘{need.step}’
-      </p>
-      <p className="wrong text-small">
-        {need.sentence} {need.mend}{' '}
-        <Button
-          look="word"
-          busy={act.isPending ? 'Trying' : null}
-          onClick={() => act.mutate(`/briefs/${need.id}/release`)}
-        >
-          Try again
-        </Button>{' '}
-        or{' '}
-        <Button look="word" onClick={() => act.mutate(`/briefs/${need.id}/set-aside`)}>
-          set it aside
-        </Button>
-        .
-      </p>
-      {said}
     </div>
   );
 }

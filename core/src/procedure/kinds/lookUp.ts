@@ -3,6 +3,15 @@ import { instruction, stepBase } from '../fields.ts';
 import type { StepKind } from '../kind.ts';
 import { plural } from '../sentence.ts';
 
+/** What becomes of a brief for which too few pages speak of its subject. */
+export const TOO_FEW = ['set it aside', 'stop it', 'hold it for me'] as const;
+
+const DOES: Record<(typeof TOO_FEW)[number], string> = {
+  'set it aside': 'the brief ends; it can be brought back with what was found',
+  'stop it': 'the brief waits until somebody lets it go on',
+  'hold it for me': 'you decide whether it goes on with what was found',
+};
+
 const schema = z.strictObject({
   ...stepBase,
   kind: z.literal('look up'),
@@ -16,8 +25,14 @@ const schema = z.strictObject({
     .nullable(),
   /** Leave out pages older than this day. */
   since: z.iso.date().nullable(),
+  /** Pages that must speak of the subject; with fewer, nothing was found that answers it. */
+  least: z.int().min(1).max(20).default(2),
+  otherwise: z.enum(TOO_FEW).default('set it aside'),
 });
 export type LookUpStep = z.infer<typeof schema>;
+
+/** Pages that must answer the subject: never more than are looked up. */
+export const leastOf = ({ least, pages }: Pick<LookUpStep, 'least' | 'pages'>) => Math.min(least, pages);
 
 export const lookUp: StepKind<'look up', LookUpStep> = {
   kind: 'look up',
@@ -25,12 +40,22 @@ export const lookUp: StepKind<'look up', LookUpStep> = {
   schema,
   needs: ['subject'],
   gives: ['passages'],
-  also: ['pages', 'carriesWords', 'unread'],
+  also: ['pages', 'carriesWords', 'unread', 'fitting'],
   uses: (step) => [{ field: 'subject', as: 'template', text: step.subject }],
   calls: 'look-up',
   effect: false,
   writes: false,
-  fresh: (id) => ({ id, kind: 'look up', off: false, pages: 5, subject: '{{ subject }}', country: null, since: null }),
+  fresh: (id) => ({
+    id,
+    kind: 'look up',
+    off: false,
+    pages: 5,
+    subject: '{{ subject }}',
+    country: null,
+    since: null,
+    least: 1,
+    otherwise: 'set it aside',
+  }),
   sentence: (step) => [
     { text: 'Look up ' },
     { word: plural(step.pages, 'page'), field: 'pages', editor: { type: 'number', least: 1, most: 20 } },
@@ -44,6 +69,18 @@ export const lookUp: StepKind<'look up', LookUpStep> = {
     { word: step.country ?? 'any country', field: 'country', editor: { type: 'text' } },
     { text: ', since ' },
     { word: step.since ?? 'any date', field: 'since', editor: { type: 'text' } },
+    { text: '; with fewer than ' },
+    {
+      word: `${plural(leastOf(step), 'page')} that ${leastOf(step) === 1 ? 'answers' : 'answer'} it`,
+      field: 'least',
+      editor: { type: 'number', least: 1, most: 20 },
+    },
+    { text: ', ' },
+    {
+      word: step.otherwise === 'hold it for me' ? 'hold the brief for me' : step.otherwise.replace('it', 'the brief'),
+      field: 'otherwise',
+      editor: { type: 'choice', options: TOO_FEW.map((value) => ({ value, says: value, does: DOES[value] })) },
+    },
   ],
   check: () => [],
 };

@@ -9,6 +9,7 @@ import { Sketches1764700000000 } from './0008-sketches.ts';
 import { Doors1764800000000 } from './0009-doors.ts';
 import { Pace1764900000000 } from './0010-pace.ts';
 import { People1765000000000 } from './0011-people.ts';
+import { Mending1765100000000 } from './0012-mending.ts';
 
 /** Append-only: a migration that has left this repository is never changed. */
 export const migrations = [
@@ -23,4 +24,5 @@ export const migrations = [
   Doors1764800000000,
   Pace1764900000000,
   People1765000000000,
+  Mending1765100000000,
 ];

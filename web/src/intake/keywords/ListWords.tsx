@@ -2,6 +2,7 @@ import type { KeywordSettings } from '@grivo/contract';
 import { OPPORTUNITY, opportunityProblem } from '@grivo/core';
 import { useState } from 'react';
 import { ChoiceEditor, ExpressionEditor, TextEditor, Word } from '../../design/index.ts';
+import { webAddress } from '../../words/address.ts';
 import { ExcludeWord } from '../LookWords.tsx';
 
 type Change = (settings: KeywordSettings) => void;
@@ -97,9 +98,7 @@ export function ListWords({ settings, onChange }: { settings: KeywordSettings; o
 
 /** The address as it was meant: https where no scheme is given. */
 function addressOf(text: string): string | null {
-  const trimmed = text.trim();
-  if (trimmed === '') return null;
-  return /^https?:\/\//i.test(trimmed) ? trimmed : `https://${trimmed}`;
+  return webAddress(text) || null;
 }
 
 function SiteWord({ settings, onChange }: { settings: KeywordSettings; onChange: Change }) {
