@@ -70,6 +70,19 @@ test.each([
   expect(await needs('aside')).toEqual([]);
 });
 
+test('how many pages must answer it is said in the step', async () => {
+  const of = (least: number) =>
+    taken(
+      `At least ${least}`,
+      ['how long does sauerkraut last'],
+      [{ ...k['look up'].fresh('s2'), pages: 8, least }, k.wait.fresh('s3')],
+    );
+  const [few, many8] = [await of(1), await of(8)];
+  await desk.w.settled(many8, ['set aside']);
+  await desk.w.settled(few, ['in work', 'out']);
+  await many('leave aside', many8);
+});
+
 test('briefs stopped for one cause are one entry, and go on or are set aside together', async () => {
   const briefs = await taken(
     'Texts',

@@ -338,6 +338,7 @@ const TABLE: Partial<
 
 /** Words that are shown to change something by a journey, a property test or the planner's tests instead. */
 const ELSEWHERE: Record<string, readonly string[]> = {
+  'look up': ['least', 'otherwise'],
   take: ['sources', 'most', 'gather', 'everyMinutes', 'atOnce', 'apartMinutes', 'mostMinutes'],
   publish: ['blog', 'when', 'as'],
   link: ['own', 'blog'],
