@@ -45,10 +45,11 @@ export type MeasuredPhrase = z.infer<typeof MeasuredPhrase>;
 export const KeywordPaste = z.strictObject({
   paste: z.string().max(1_500_000, 'at most 1.5 million characters').default(''),
   phrases: z.array(MeasuredPhrase).min(1).max(100_000, 'at most 100,000 phrases at once').optional(),
+  /** Takes in what would be left out, as it is: a person has looked at it. */
+  asIs: z.boolean().default(false),
 });
 export type KeywordPaste = z.infer<typeof KeywordPaste>;
 
-export const DropReason = z.enum(['repeat', 'near repeat', 'already there', 'no letters', 'too long']);
 export const CleanedPaste = z.object({
   added: z.int(),
   /** Phrases that stayed after spaces, marks and case were evened. */

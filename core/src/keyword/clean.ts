@@ -1,4 +1,5 @@
 import { contentStems, fold } from '../sentence/sentence.ts';
+import { isHeading, type JunkReason, junkIn, unmarked, withoutEntities } from './junk.ts';
 import { type Spelling, spelt } from './spelling.ts';
 
 /** A phrase that stays, with where it came from. */
@@ -10,7 +11,14 @@ export interface CleanKeyword {
   identity: string;
 }
 
-export type DropReason = 'empty' | 'repeat' | 'near repeat' | 'too long' | 'no letters';
+export type DropReason =
+  | 'empty'
+  | 'repeat'
+  | 'near repeat'
+  | 'left out before'
+  | 'too long'
+  | 'no letters'
+  | JunkReason;
 
 export interface DroppedKeyword {
   raw: string;
@@ -39,11 +47,16 @@ export interface Cleaning {
   longest?: number;
   /** How many of what is left out are told one by one. */
   told?: number;
+  /** Takes what a person asks for as it is: only repeats are left out. */
+  asIs?: boolean;
+  /** Phrases the list holds and does not offer: a near repeat of one of them is none. */
+  leftOut?: readonly string[];
 }
 
 /**
  * Reads a paste of phrases in any mixture of commas, semicolons, tabs and lines. Quotes around a phrase fall away,
- * control and direction characters too, spaces are evened. Phrases that fold to the same (case, accents, spaces) are
+ * control and direction characters too, spaces are evened; so do bullets, numbering and markup. What is no phrase anybody
+ * searches for (the head of a column, error cells, numbers, addresses, sums, notes to self) is left out with the reason. Phrases that fold to the same (case, accents, spaces) are
  * repeats; those with the same words in any order or number form are near repeats. Runs in time linear in the input.
  * @param paste a text, or phrases already parted, which keep their commas
  * @param already phrases the list holds before
@@ -51,7 +64,7 @@ export interface Cleaning {
 export function cleanKeywords(
   paste: string | readonly string[],
   already: readonly string[] = [],
-  { spelling = null, longest = MOST_CHARACTERS, told = Infinity }: Cleaning = {},
+  { spelling = null, longest = MOST_CHARACTERS, told = Infinity, asIs = false, leftOut: before = [] }: Cleaning = {},
 ): CleanedKeywords {
   const kept: CleanKeyword[] = [];
   const dropped: DroppedKeyword[] = [];
@@ -66,10 +79,12 @@ export function cleanKeywords(
     const identity = identityOf(phrase);
     remember(phrase, identity, stemsOf(phrase, identity));
   }
+  const leftBefore = new Map(before.map((phrase) => [identityOf(phrase), phrase]));
   let evened = 0;
   const parts = typeof paste === 'string' ? partsOf(paste) : paste.map((raw, at) => ({ raw, line: at + 1 }));
+  const heads = parts[0] !== undefined && isHeading(evenPhrase(unmarked(parts[0].raw)));
   for (const { raw, line } of parts) {
-    const typed = evenPhrase(raw);
+    const typed = evenPhrase(asIs ? raw : unmarked(raw));
     const phrase = spelling === null ? typed : spelt(typed, spelling);
     const drop = (reason: DropReason, of?: string) => {
       leftOut[reason] = (leftOut[reason] ?? 0) + 1;
@@ -84,6 +99,11 @@ export function cleanKeywords(
       drop('no letters');
       continue;
     }
+    const junk = asIs ? null : junkIn(phrase, heads && line === 1);
+    if (junk !== null) {
+      drop(junk);
+      continue;
+    }
     if (phrase.length > longest) {
       drop('too long');
       continue;
@@ -94,9 +114,14 @@ export function cleanKeywords(
       drop('repeat', same);
       continue;
     }
+    const left = leftBefore.get(identity);
+    if (left !== undefined && !asIs) {
+      drop('left out before', left);
+      continue;
+    }
     const stems = stemsOf(phrase, identity);
     const near = byStems.get(stems);
-    if (near !== undefined) {
+    if (near !== undefined && !asIs) {
       drop('near repeat', near);
       continue;
     }
@@ -113,7 +138,7 @@ export function identityOf(phrase: string): string {
 }
 
 function partsOf(paste: string): { raw: string; line: number }[] {
-  return paste
+  return withoutEntities(paste)
     .replace(/^\ufeff/, '')
     .split(/\r\n|\r|\n|\u2028|\u2029/)
     .flatMap((text, at) => text.split(/[,;\t]/).map((raw) => ({ raw, line: at + 1 })));

@@ -2,7 +2,7 @@ import { CleanedPaste, FiguresLookedUp, KeywordPaste, WidenedPhrases, WidenSeed 
 import { type Failure, wordsOf } from '@grivo/core';
 import type { Product } from '../product.ts';
 import { lookUpFigures, widen } from '../sources/figures.ts';
-import { type Added, addKeywords, cleanedOf, MOST_TOLD, type Phrases } from '../sources/keywords.ts';
+import { type Added, addKeywords, cleanedOf, heldPhrases, MOST_TOLD, type Phrases } from '../sources/keywords.ts';
 import { phrasesOf, sourceWhole } from '../sources/repository.ts';
 import { notFound, problem } from './problem.ts';
 import { type Route, route } from './route.ts';
@@ -55,7 +55,7 @@ export function phraseRoutes(product: Product): Route[] {
       answer: CleanedPaste,
       handle: async ({ params, body }) => {
         const source = await must(params['id']!);
-        const done = await addKeywords(tools, source, somePhrases(body));
+        const done = await addKeywords(tools, source, somePhrases(body), body.asIs);
         if (!done.ok) throw notCleaned(done.problem);
         bell.ring({ kind: 'event' });
         return cleaned(done.added);
@@ -107,7 +107,7 @@ export function phraseRoutes(product: Product): Route[] {
       answer: CleanedPaste,
       handle: async ({ params, body }) => {
         const { id, settings } = await whole(params['id']!);
-        const read = await cleanedOf(tools.reader, somePhrases(body), await phrasesOf(db, id), settings);
+        const read = await cleanedOf(tools.reader, somePhrases(body), await heldPhrases(db, id), settings, body.asIs);
         if (!read.ok) throw notCleaned(read.problem);
         return cleaned({ ...read.cleaned, measured: 0 });
       },

@@ -6,7 +6,7 @@ import { xmlFeed } from './xmlFeed.ts';
 
 export type ReadFeed = { ok: true; feed: Feed } | { ok: false; problem: string };
 
-const MOST_ENTRIES = 20_000;
+const MOST_ENTRIES = 5_000;
 
 /**
  * A feed of any form that is in use, from its text.

@@ -26,7 +26,13 @@ export function feedFound({ bytes, mime, address, items }: FeedAsked): FeedFound
   const read = readFeed(text, address);
   if (!read.ok)
     return { ok: false, problem: read.problem, page: /web page/.test(read.problem) ? readHead(text) : null };
-  if (!items) return { ok: true, feed: read.feed, found: [] };
+  // Whoever wants no items wants no texts either: those are most of a feed.
+  if (!items)
+    return {
+      ok: true,
+      feed: { ...read.feed, entries: read.feed.entries.map((one) => ({ ...one, text: '' })) },
+      found: [],
+    };
   const found = entriesOf(read.feed, items.name, items.settings).map((one) => ({
     ...one,
     sketch: one.text === null ? null : sketchOf(one.text),

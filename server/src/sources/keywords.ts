@@ -29,12 +29,19 @@ export const MOST_TOLD = 500;
 /** Rows written by one statement: more at once, and whoever asks meanwhile waits while they are made ready. */
 const ROWS_AT_ONCE = 200;
 
+/** The phrases of a list: those it offers or has given away, and those that are left out of it. */
+export interface HeldPhrases {
+  held: readonly string[];
+  leftOut: readonly string[];
+}
+
 /** What a paste would come to beside the phrases a list holds. */
 export async function cleanedOf(
   reader: ReadingRoom,
   given: Phrases,
-  held: readonly string[],
+  { held, leftOut }: HeldPhrases,
   settings: SourceSettings,
+  asIs = false,
 ): Promise<{ ok: true; cleaned: CleanedKeywords } | { ok: false; problem: string }> {
   const how = settings.kind === 'keywords' ? settings : null;
   const whole = 'paste' in given && how !== null && how.lines !== 'phrases';
@@ -43,6 +50,8 @@ export async function cleanedOf(
     given: parted ?? (whole ? linesOf(given.paste) : (given as { paste: string }).paste),
     held: [...held],
     how: {
+      leftOut: [...leftOut],
+      asIs,
       spelling: how === null || how.spelling === 'as typed' ? null : how.spelling,
       ...(how?.lines === 'descriptions' ? { longest: LONGEST_DESCRIPTION } : {}),
       // Measures of phrases that are there already are brought up to date: those are told all.
@@ -69,25 +78,29 @@ export async function addKeywords(
   { ground, reader }: Pick<Tools, 'ground' | 'reader'>,
   source: string,
   given: Phrases,
+  asIs = false,
 ): Promise<AddedOr> {
   for (let again = 0; again < MOST_AGAIN; again++) {
     const seen = await listNow(ground.db, source, false);
-    const read = await cleanedOf(reader, given, seen.held, seen.settings);
+    const read = await cleanedOf(reader, given, seen, seen.settings, asIs);
     if (!read.ok) return read;
     const added = await ground.db.transaction(async (sql) => {
       const now = await listNow(sql, source, true);
-      const same = now.held.length === seen.held.length && now.held.at(-1) === seen.held.at(-1) && now.rev === seen.rev;
-      return same ? write(sql, ground, source, given, now, read.cleaned) : null;
+      const same =
+        now.held.length === seen.held.length &&
+        now.leftOut.length === seen.leftOut.length &&
+        now.held.at(-1) === seen.held.at(-1) &&
+        now.rev === seen.rev;
+      return same ? write(sql, ground, source, given, now, read.cleaned, asIs) : null;
     });
     if (added) return { ok: true, added };
   }
   return { ok: false, problem: 'the list is being changed by others all the time' };
 }
 
-interface ListNow {
+interface ListNow extends HeldPhrases {
   settings: SourceSettings;
   rev: number;
-  held: string[];
 }
 
 async function listNow(sql: Sql, source: string, locked: boolean): Promise<ListNow> {
@@ -95,12 +108,21 @@ async function listNow(sql: Sql, source: string, locked: boolean): Promise<ListN
     `SELECT settings, rev FROM source WHERE id = ?${locked ? ' FOR UPDATE' : ''}`,
     [source],
   );
-  const rows = await sql.rows<{ subject: string }>('SELECT subject FROM item WHERE source = ? ORDER BY id', [source]);
   return {
     settings: SourceSettings.parse(row?.settings),
     rev: row?.rev ?? 0,
-    held: rows.map(({ subject }) => subject),
+    ...(await heldPhrases(sql, source)),
   };
+}
+
+/** The phrases of a list in their order. */
+export async function heldPhrases(sql: Sql, source: string): Promise<HeldPhrases> {
+  const rows = await sql.rows<{ subject: string; left: number }>(
+    'SELECT subject, left_out IS NOT NULL AS `left` FROM item WHERE source = ? ORDER BY id',
+    [source],
+  );
+  const of = (left: number) => rows.filter((row) => Number(row.left) === left).map(({ subject }) => subject);
+  return { held: of(0), leftOut: of(1) };
 }
 
 async function write(
@@ -110,6 +132,7 @@ async function write(
   given: Phrases,
   { settings, held }: ListNow,
   cleaned: CleanedKeywords,
+  asIs: boolean,
 ): Promise<Added> {
   const phrases = 'phrases' in given ? given.phrases : [];
   const fresh = cleaned.kept.map(({ phrase, identity, line }) => ({
@@ -128,7 +151,7 @@ async function write(
   for (let at = 0; at < rows.length; at += ROWS_AT_ONCE)
     await sql.run(
       `INSERT INTO item (id, source, identity, content_digest, fingerprint, subject, fields) VALUES ?
-       ON DUPLICATE KEY UPDATE fields = JSON_MERGE_PATCH(fields, VALUES(fields))`,
+       ON DUPLICATE KEY UPDATE fields = JSON_MERGE_PATCH(fields, VALUES(fields))${asIs ? ", left_out = NULL, left_detail = '', by_hand = 1" : ''}`,
       [
         rows.slice(at, at + ROWS_AT_ONCE).map(({ phrase, identity, fields }) => {
           const known = sha(identity);

@@ -26,7 +26,7 @@ export function Paste({
   /** Whether only lines part what is pasted. */
   byLine?: boolean;
   autoFocus?: boolean;
-  onAdded?: (cleaned: Cleaned) => void;
+  onAdded?: (cleaned: Cleaned & { source: string }) => void;
 }) {
   const [text, setText] = useState('');
   const [file, setFile] = useState<{ name: string; phrases: ReadonlyMap<string, FilePhrase>; from: string } | null>(
@@ -141,37 +141,89 @@ export function Paste({
 /** How many were left out in all. */
 export const sumOf = (leftOut: Cleaned['leftOut']) => Object.values(leftOut).reduce((sum, n) => sum + n, 0);
 
-/** What became of a paste, with the reason for everything that was left out. */
-export function Became({ added, evened, measured, leftOut, dropped }: Cleaned) {
-  const reasons = Object.entries(leftOut).map(([reason, n]) => ({ reason, n }));
+const SAYS: Record<string, string> = {
+  repeat: 'in the list already',
+  'near repeat': 'nearly the same as one in the list',
+  'left out before': 'left out of this list before',
+  heading: 'the head of a column',
+  'error cell': 'an empty or broken cell',
+  number: 'a number only',
+  'one letter': 'one letter only',
+  address: 'an address',
+  'mail address': 'a mail address',
+  total: 'a sum',
+  'note to self': 'a note, no phrase',
+  'no letters': 'no words',
+  'too long': 'too long for a phrase',
+  empty: 'empty',
+};
+
+/** What became of a paste, with the reason for everything that was left out; each can be taken in all the same. */
+export function Became({ added, evened, measured, leftOut, dropped, source }: Cleaned & { source: string }) {
+  const [kept, setKept] = useState<ReadonlySet<string>>(new Set());
+  const keep = useMutation({
+    mutationFn: (phrase: string) =>
+      call('POST', `/sources/${source}/keywords`, {
+        body: { phrases: [{ phrase, volume: null, difficulty: null }], asIs: true },
+        answer: CleanedPaste,
+      }),
+    onSuccess: (_, phrase) => {
+      setKept((before) => new Set([...before, phrase]));
+      for (const key of ['sources', 'items', 'today']) void queryClient.invalidateQueries({ queryKey: [key] });
+    },
+  });
+  const all = sumOf(leftOut);
   return (
     <div className="pt-3">
       <DoneHere>
         {plural(added, 'phrase')} added
-        {evened > 0 ? `, ${count(evened)} of them evened` : ''}
+        {evened > 0 ? `, ${count(evened)} of them tidied` : ''}
         {measured > 0 ? `, figures of ${plural(measured, 'phrase')} brought up to date` : ''}
-        {reasons.map(
-          ({ reason, n }) =>
-            `, ${count(n)} ${reason === 'repeat' || reason === 'near repeat' ? `${reason}${n === 1 ? '' : 's'}` : `left out: ${reason}`}`,
-        )}
-        .
+        {all > 0 ? `; ${count(all)} left out` : ''}.
       </DoneHere>
-      {dropped.length > 0 ? (
+      {keep.isError ? <Trouble>{inWords(keep.error)}</Trouble> : null}
+      {all > 0 ? (
         <details className="pt-1">
           <summary className="brackets w-fit cursor-pointer text-small text-ink-2">
-            Left out: {count(sumOf(leftOut))}
+            Left out:{' '}
+            {Object.entries(leftOut)
+              .map(([reason, n]) => `${count(n)} ${SAYS[reason] ?? reason}`)
+              .join(', ')}
           </summary>
           <ul className="max-h-48 overflow-auto">
-            {dropped.slice(0, 300).map((one, i) => (
-              <li key={i} className="grid grid-cols-2 border-b border-rule-soft py-0.5 text-small">
-                <s className="truncate text-ink-3">{one.phrase}</s>
-                <span className="text-ink-2">
-                  {one.reason}
-                  {one.of ? ` of “${one.of}”` : ''}
+            {dropped.map((one, i) => (
+              <li
+                key={i}
+                className="grid min-h-6 grid-cols-[1fr_1fr_auto] items-center gap-2 border-b border-rule-soft text-small"
+              >
+                {kept.has(one.phrase) ? (
+                  <span className="truncate">{one.phrase}</span>
+                ) : (
+                  <s className="truncate text-ink-3">{one.phrase}</s>
+                )}
+                <span className="truncate text-ink-2">
+                  {SAYS[one.reason] ?? one.reason}
+                  {one.of && one.of !== one.phrase ? `: ‘${one.of}’` : ''}
                 </span>
+                {one.reason === 'repeat' || one.reason === 'empty' ? (
+                  <span />
+                ) : kept.has(one.phrase) ? (
+                  <span>taken in</span>
+                ) : (
+                  <Button
+                    look="word"
+                    busy={keep.isPending && keep.variables === one.phrase ? 'Taking it in' : null}
+                    onClick={() => keep.mutate(one.phrase)}
+                  >
+                    Take it in
+                  </Button>
+                )}
               </li>
             ))}
           </ul>
+          {all > dropped.length ? (
+            <p className="pt-1 text-small text-ink-3">The first {count(dropped.length)} are shown.</p>
+          ) : null}
         </details>
       ) : null}
     </div>

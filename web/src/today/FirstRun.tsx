@@ -19,7 +19,7 @@ export function FirstRun({ begun }: { begun: Today['begun'] }) {
   const next = done.indexOf(false);
   const [blogLines, setBlogLines] = useState<TestLine[] | null>(null);
   const [serviceLines, setServiceLines] = useState<TestLine[] | null>(null);
-  const [cleaned, setCleaned] = useState<z.infer<typeof CleanedPaste> | null>(null);
+  const [cleaned, setCleaned] = useState<(z.infer<typeof CleanedPaste> & { source: string }) | null>(null);
   const go = useNavigate();
   const blogs = useQuery({ ...read.blogs(), enabled: begun.blogs > 0 });
   const sources = useQuery({ ...read.sources(), enabled: begun.sources > 0 });

@@ -1,7 +1,6 @@
 import { identityOf } from '@grivo/core';
-import { cleanedOf, fieldsOf, languageOfPhrases } from '../keywords.ts';
+import { cleanedOf, fieldsOf, heldPhrases, languageOfPhrases } from '../keywords.ts';
 import type { Found, SourceReader } from '../kind.ts';
-import { phrasesOf } from '../repository.ts';
 
 /** A list that watches a site: phrases the site is found for, as far as the list does not hold them or near ones. */
 export const keywords: SourceReader<'keywords'> = {
@@ -9,8 +8,8 @@ export const keywords: SourceReader<'keywords'> = {
     const { site, country } = source.settings;
     const service = ports.services.standard('keyword service');
     if (!service) return { ok: false, failure: { code: 'no-service', role: 'keyword service' } };
-    const held = await phrasesOf(ports.ground.db, source.id);
-    const searching = { language: languageOfPhrases(held), country };
+    const held = await heldPhrases(ports.ground.db, source.id);
+    const searching = { language: languageOfPhrases(held.held), country };
     const asked = await ports.keywordFigures.site(service, site!, searching, signal);
     if (!asked.ok) return asked;
     const read = await cleanedOf(ports.reader, { phrases: asked.value }, held, source.settings);
