@@ -99,13 +99,13 @@ export function cleanKeywords(
       drop('no letters');
       continue;
     }
+    if (phrase.length > longest) {
+      drop('too long');
+      continue;
+    }
     const junk = asIs ? null : junkIn(phrase, heads && line === 1);
     if (junk !== null) {
       drop(junk);
-      continue;
-    }
-    if (phrase.length > longest) {
-      drop('too long');
       continue;
     }
     const identity = identityOf(phrase);

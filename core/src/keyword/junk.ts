@@ -43,10 +43,10 @@ const ERROR_CELL =
 const NUMBER = /^[\d\s.,:%€$£+/-]+$/;
 const ADDRESS =
   /^(?:https?:\/\/\S+|www\.\S+|[a-z\d-]+(?:\.[a-z\d-]+)*\.(?:com|org|net|info|io|eu|de|at|ch|uk|ie|fr|nl|es|it|pl|example)(?:\/\S*)?)$/i;
-const MAIL = /^(?:mailto:)?[^\s@]+@[^\s@]+\.[^\s@]+$/i;
-const TOTAL = /^(?:(?:grand |sub-?)?totals?|sum|sum of .{1,40}|gesamt|summe)\s*:?\s*[\d\s.,]*$/i;
+const MAIL = /^(?:mailto:)?[^\s@]+@[^\s@][^\s.@]*\.[^\s@]+$/i;
+const TOTAL = /^(?:(?:grand |sub-?)?totals?|sum|sum of .{1,40}|gesamt|summe)[\s:\d.,]*$/i;
 const NOTE =
-  /^(?:to-?do|to do|fixme|note to self|nb|n\.b\.|remember to|don’t forget|don't forget|ask \S+ (?:about|if|whether|for)|check with|talk to|wait for)(?=[\s:,]|$)|[?!]{2,}$|\((?:maybe|delete|remove|skip|later|not sure|unsure)[^()]{0,60}\)$/i;
+  /^(?:to-?do|to do|fixme|note to self|nb|n\.b\.|remember to|don’t forget|don't forget|ask \S+ (?:about|if|whether|for)|check with|talk to|wait for)(?=[\s:,]|$)|(?:\?\?|!!|\?!)$|\((?:maybe|delete|remove|skip|later|not sure|unsure)[^()]{0,60}\)$/i;
 
 /** Whether the first line of a paste heads a column of phrases: then its cells are no phrases. */
 export function isHeading(firstCell: string): boolean {
