@@ -18,6 +18,7 @@ import { Bell } from './engine/ring.ts';
 import { finishCalls } from './hooks/receive.ts';
 import { Network } from './network/network.ts';
 import { ReadingRoom } from './reading/room.ts';
+import { pinsFor } from './routines/repository.ts';
 import { ServiceDirectory } from './services/directory.ts';
 import { groupsFor } from './sources/groups.ts';
 import { type Refreshed, refreshSource } from './sources/refresh.ts';
@@ -139,6 +140,7 @@ export async function assemble(options: ProductOptions): Promise<Product> {
         role,
         performers: performers(tools),
         look: async (source) => (await look(source)).kind !== 'busy',
+        pinsFor,
         groups: (procedures, pipeline) => groupsFor(tools, procedures, pipeline),
         chores: async () => {
           await finishCalls(tools, bell);

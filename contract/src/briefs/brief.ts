@@ -89,6 +89,16 @@ export const SheetRow = SheetLine.extend({
   micros: Micros,
   /** Why it stands as it does: what stopped it, what it is held at. */
   says: z.string(),
+  /** The version of the procedure it goes by; one that waits takes the newest when it begins. */
+  version: z.int(),
+  /** Of one that waits: how many begin before it, when it begins where that is known, and what it waits for. */
+  begins: z
+    .object({
+      after: z.int(),
+      at: Desk.nullable(),
+      for: z.enum(['its turn', 'the time between two', 'one in work to end']),
+    })
+    .nullable(),
   /** Articles of its branches and turns, each with the steps it went through. */
   siblings: z.array(SheetLine.extend({ line: z.string(), language: z.string() })),
 });
@@ -96,13 +106,34 @@ export type SheetRow = z.infer<typeof SheetRow>;
 export const Sheet = z.object({ columns: z.array(SheetColumn), rows: z.array(SheetRow), more: Id.nullable() });
 export type Sheet = z.infer<typeof Sheet>;
 
-export const ManyBriefs = z.strictObject({
-  do: z.enum(['set aside', 'leave aside', 'bring back', 'put ahead', 'stop', 'go on']),
-  briefs: z.array(Id).min(1).max(1_000),
-});
+export const BriefAct = z.enum([
+  'set aside',
+  'leave aside',
+  'bring back',
+  'put ahead',
+  'begin now',
+  'stop',
+  'go on',
+  'bring to the newest',
+]);
+export type BriefAct = z.infer<typeof BriefAct>;
+/** One thing to do to briefs: those named, or all of a pipeline that match. */
+export const ManyBriefs = z
+  .strictObject({
+    do: BriefAct,
+    briefs: z.array(Id).min(1).max(1_000).optional(),
+    matching: z
+      .strictObject({
+        pipeline: Id,
+        standing: z.array(BriefStanding).max(7).default([]),
+        find: z.string().max(200).default(''),
+      })
+      .optional(),
+  })
+  .refine((many) => (many.briefs === undefined) !== (many.matching === undefined), 'either briefs or what they match');
 export type ManyBriefs = z.infer<typeof ManyBriefs>;
-/** Briefs it was done to; the others stand in a way that it does not fit. */
-export const DoneToBriefs = z.object({ done: z.int(), left: z.int() });
+/** Briefs it was done to; to others it does not fit, as they stand; `more` match and were not come to yet. */
+export const DoneToBriefs = z.object({ done: z.int(), left: z.int(), more: z.int() });
 
 /** A text of a step, to be filled with what the step reads in one brief. */
 export const FillRequest = z.strictObject({ step: z.string().max(16), text: z.string().max(20_000) });

@@ -15,7 +15,12 @@ export const PipelineChange = z
   .strictObject({ name: Name, document: ProcedureDocument, openLimit: z.int().min(1).max(1_000) })
   .partial();
 
-export const PipelineWhole = Pipeline.extend({ document: ProcedureDocument, problems: z.array(PipelineProblem) });
+export const PipelineWhole = Pipeline.extend({
+  document: ProcedureDocument,
+  problems: z.array(PipelineProblem),
+  /** Briefs that have begun and go by an older version. */
+  older: z.int(),
+});
 export type PipelineWhole = z.infer<typeof PipelineWhole>;
 
 /** Items that become one brief: those of a group together, several groups where 'take' gathers. */

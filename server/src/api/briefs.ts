@@ -16,7 +16,18 @@ import {
   type StepRun,
 } from '@grivo/contract';
 import { type Failure, ProcedureDocument, wordsOf } from '@grivo/core';
-import { bringBack, goOn, leaveAside, putAhead, setAside, stopBrief } from '../briefs/rounds.ts';
+import { matchingBriefs } from '../briefs/matching.ts';
+import {
+  beginNow,
+  bringBack,
+  bringToNewest,
+  goOn,
+  leaveAside,
+  letWaitAgain,
+  putAhead,
+  setAside,
+  stopBrief,
+} from '../briefs/rounds.ts';
 import { filledFor, runWhole } from '../briefs/run.ts';
 import { sheetOf } from '../briefs/sheet.ts';
 import { Procedures } from '../engine/briefState.ts';
@@ -66,10 +77,14 @@ export function briefRoutes(product: Product): Route[] {
         return (await bringBack(ground, procedures, id, product.serviceFor)) !== null;
       case 'put ahead':
         return putAhead(ground, id);
+      case 'begin now':
+        return beginNow(ground, id);
+      case 'bring to the newest':
+        return (await bringToNewest(ground, procedures, id, product.serviceFor)) !== null;
       case 'stop':
         return stopBrief(ground, id, person);
       case 'go on':
-        return (await releaseBrief(ground, id)) > 0;
+        return (await letWaitAgain(ground, id)) || (await releaseBrief(ground, id)) > 0;
     }
   };
   return [
@@ -130,8 +145,8 @@ export function briefRoutes(product: Product): Route[] {
       query: SheetQuery,
       answer: Sheet,
       handle: async ({ params, query: { before, limit, standing, find } }) => {
-        const [row] = await db.rows<{ document: unknown }>(
-          'SELECT v.document FROM pipeline p JOIN procedure_version v ON v.procedure_id = p.procedure_id AND v.n = p.version WHERE p.id = ?',
+        const [row] = await db.rows<{ document: unknown; version: number }>(
+          'SELECT v.document, p.version FROM pipeline p JOIN procedure_version v ON v.procedure_id = p.procedure_id AND v.n = p.version WHERE p.id = ?',
           [params['id']],
         );
         if (!row) throw notFound('pipeline');
@@ -143,6 +158,8 @@ export function briefRoutes(product: Product): Route[] {
           standing: standing ?? null,
           find: find ?? '',
           nameOf: await namer(db),
+          version: row.version,
+          now: ground.desk.now(),
         });
       },
     }),
@@ -183,12 +200,13 @@ export function briefRoutes(product: Product): Route[] {
       body: ManyBriefs,
       answer: DoneToBriefs,
       status: 200,
-      handle: async ({ body: { do: act, briefs }, person }) => {
+      handle: async ({ body: { do: act, briefs, matching }, person }) => {
+        const { ids, more } = briefs ? { ids: briefs, more: 0 } : await matchingBriefs(db, act, matching!);
         let done = 0;
-        for (const id of briefs) if (await doTo(act, id, person.name)) done++;
+        for (const id of ids) if (await doTo(act, id, person.name)) done++;
         bell.ring({ kind: 'admit' });
         await product.ringAll();
-        return { done, left: briefs.length - done };
+        return { done, left: ids.length - done, more };
       },
     }),
     route({

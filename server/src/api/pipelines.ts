@@ -22,6 +22,7 @@ import {
 } from '@grivo/contract';
 import { checkProcedure, type Problem, ProcedureDocument, readProcedure, sentenceText, stepWith } from '@grivo/core';
 import { blogNames } from '../blogs/repository.ts';
+import { olderBriefs } from '../briefs/matching.ts';
 import { Procedures } from '../engine/briefState.ts';
 import { estimateOf } from '../money/estimate.ts';
 import { clearPipeline, madeBy } from '../pipelines/clear.ts';
@@ -68,7 +69,11 @@ export function pipelineRoutes(product: Product): Route[] {
     const { names, ...has } = await context();
     const [pipeline] = await pipelinesNow(ground, names, id);
     if (!pipeline) throw notFound('pipeline');
-    return { ...pipeline, problems: checkProcedure(pipeline.document, { names, ...has }) };
+    return {
+      ...pipeline,
+      problems: checkProcedure(pipeline.document, { names, ...has }),
+      older: await olderBriefs(db, id),
+    };
   };
   const ringLanes = (lanes: Iterable<string>) => {
     for (const lane of lanes) bell.ring({ kind: 'lane', lane });

@@ -1,9 +1,11 @@
 import { lastRound, plan, stepIdOf } from '@grivo/core';
+import { NOW } from '../engine/admission.ts';
 import { type BriefState, loadBriefs, OPENS_AS_IT_WAS, type Procedures } from '../engine/briefState.ts';
 import { laneOf, roleCalled } from '../engine/lane.ts';
 import type { Ground } from '../engine/outside.ts';
 import { stopRuns } from '../engine/stop.ts';
 import type { Sql } from '../store/database.ts';
+import { firstChange, pinRoutines } from './newer.ts';
 
 const OPEN = new Set(['ready', 'running', 'waiting', 'held', 'stopped']);
 
@@ -120,7 +122,12 @@ export async function setAside(ground: Ground, brief: string): Promise<boolean> 
  */
 export async function stopBrief(ground: Ground, brief: string, person: string): Promise<boolean> {
   return ground.db.transaction(async (sql) => {
-    await sql.rows('SELECT id FROM brief WHERE id = ? FOR UPDATE', [brief]);
+    const [row] = await sql.rows<{ standing: string }>('SELECT standing FROM brief WHERE id = ? FOR UPDATE', [brief]);
+    if (row?.standing === 'waiting') {
+      await sql.run("UPDATE brief SET standing = 'stopped', rev = rev + 1 WHERE id = ?", [brief]);
+      await sql.run("INSERT INTO event (id, noun, noun_id) VALUES (?, 'brief', ?)", [ground.ids(), brief]);
+      return true;
+    }
     return stopRuns(sql, ground, brief, { code: 'stopped-by-hand', person });
   });
 }
@@ -174,6 +181,63 @@ export async function bringBack(
     );
     return goOn(sql, ground, procedures, brief, serviceFor, null);
   });
+}
+
+/** Briefs that have begun and not ended. */
+const BEGUN = ['in work', 'held', 'stopped', 'ready'];
+
+/**
+ * Lets a brief that has begun go on by the newest version of its pipeline's procedure, from the first step that reads
+ * differently; what stands above it is kept. One that waits takes the newest when it begins.
+ * @returns lanes with new work, null when it is on the newest or has ended
+ */
+export async function bringToNewest(
+  ground: Ground,
+  procedures: Procedures,
+  brief: string,
+  serviceFor: (kind: string) => string | null,
+): Promise<Set<string> | null> {
+  return ground.db.transaction(async (sql) => {
+    const [row] = await sql.rows<{ standing: string; procedure_id: string; pinned: number; newest: number }>(
+      `SELECT b.standing, p.procedure_id, p.version AS pinned, l.version AS newest FROM brief b JOIN brief_pin p ON p.brief = b.id AND p.main = 1
+       JOIN pipeline l ON l.id = b.pipeline WHERE b.id = ? AND b.trial = 0 FOR UPDATE`,
+      [brief],
+    );
+    if (!row || row.pinned === row.newest || !BEGUN.includes(row.standing)) return null;
+    const [before, after] = await Promise.all(
+      [row.pinned, row.newest].map((version) => procedures.get(sql, row.procedure_id, version)),
+    );
+    await sql.run('UPDATE brief_pin SET version = ? WHERE brief = ? AND main = 1', [row.newest, brief]);
+    await sql.run('DELETE FROM brief_pin WHERE brief = ? AND main = 0', [brief]);
+    await pinRoutines(sql, brief, after!.document);
+    return goOn(
+      sql,
+      ground,
+      procedures,
+      brief,
+      serviceFor,
+      firstChange(before!.document.steps, after!.document.steps),
+      true,
+    );
+  });
+}
+
+/** Lets a waiting brief begin now, whatever is in work and however short ago another began. */
+export async function beginNow(ground: Ground, brief: string): Promise<boolean> {
+  const done = await ground.db.run(
+    "UPDATE brief SET priority = ?, rev = rev + 1 WHERE id = ? AND standing = 'waiting' AND trial = 0",
+    [NOW, brief],
+  );
+  return done > 0;
+}
+
+/** Lets a brief that was stopped before it began wait for its turn again. */
+export async function letWaitAgain(ground: Ground, brief: string): Promise<boolean> {
+  const done = await ground.db.run(
+    "UPDATE brief b SET standing = 'waiting', rev = rev + 1 WHERE id = ? AND standing = 'stopped' AND NOT EXISTS (SELECT 1 FROM step_run r WHERE r.brief = b.id)",
+    [brief],
+  );
+  return done > 0;
 }
 
 /** The priority of what a person has put ahead: before every pipeline's own. */

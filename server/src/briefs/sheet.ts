@@ -1,6 +1,8 @@
 import type { BriefStanding, Sheet, SheetRow } from '@grivo/contract';
 import { type Failure, linesOf, type ProcedureDocument, stepIdOf, wordsOf } from '@grivo/core';
 import type { Sql } from '../store/database.ts';
+import { subjectHolds } from './matching.ts';
+import { waitsOf } from './waits.ts';
 
 export interface SheetRequest {
   pipeline: string;
@@ -11,6 +13,10 @@ export interface SheetRequest {
   /** Words the subject must hold. */
   find: string;
   nameOf: (service: string) => string;
+  /** The newest version of the procedure. */
+  version: number;
+  /** By the desk clock. */
+  now: number;
 }
 
 interface RunRow {
@@ -47,29 +53,17 @@ const ORDER = 'shbwdc.';
 
 /** Briefs of a pipeline against its steps, newest first: a page of a few statements, however many briefs there are. */
 export async function sheetOf(sql: Sql, request: SheetRequest): Promise<Sheet> {
-  const { pipeline, document, before, limit, standing, find } = request;
+  const { document, limit } = request;
   const columns = linesOf(document)
     .filter(({ step }) => step !== null)
     .map(({ step, depth }, i) => ({ n: i + 1, step: step!, depth }))
     .filter(({ step }) => step.kind !== 'take' && !step.off)
     .map(({ n, step, depth }) => ({ n, step: step.id, kind: step.kind, depth }));
-  const words = find.trim().split(/\s+/).filter(Boolean);
-  const briefs = await sql.rows<Pick<SheetRow, 'id' | 'subject' | 'standing' | 'madeDesk'>>(
-    `SELECT id, subject, standing, made_desk AS madeDesk FROM brief FORCE INDEX (brief_of_pipeline)
-     WHERE pipeline = ? AND trial = 0 AND id < ?${standing ? ' AND standing = ?' : ''}${words.map(() => ' AND subject LIKE ?').join('')}
-     ORDER BY id DESC LIMIT ?`,
-    [
-      pipeline,
-      before ?? 'z',
-      ...(standing ? [standing] : []),
-      ...words.map((word) => `%${word.replace(/[\\%_]/g, '\\$&')}%`),
-      limit,
-    ],
-  );
+  const briefs = await briefsOf(sql, request);
   const ids = briefs.map(({ id }) => id);
   const more = briefs.length === limit ? ids.at(-1)! : null;
   if (ids.length === 0) return { columns, rows: [], more };
-  const [runs, articles, costs] = await Promise.all([
+  const [runs, articles, costs, waits] = await Promise.all([
     sql.rows<RunRow>(
       "SELECT brief, path, round, state, kind, IF(state = 'stopped', failure, NULL) AS failure, JSON_VALUE(outcome, '$.why') AS why FROM step_run FORCE INDEX (step_run_path) WHERE brief IN (?)",
       [ids],
@@ -84,6 +78,7 @@ export async function sheetOf(sql: Sql, request: SheetRequest): Promise<Sheet> {
       'SELECT brief, SUM(micros) AS micros FROM ledger WHERE brief IN (?) GROUP BY brief',
       [ids],
     ),
+    briefs.some(({ standing }) => standing === 'waiting') ? waitsOf(sql, request) : () => null,
   ]);
   const runsOf = grouped(runs);
   const articlesOf = grouped(articles);
@@ -93,8 +88,12 @@ export async function sheetOf(sql: Sql, request: SheetRequest): Promise<Sheet> {
     const own = latest(runsOf.get(brief.id) ?? []);
     const made = articlesOf.get(brief.id) ?? [];
     const main = made.find(({ line }) => line === '') ?? (made.length === 1 ? made[0] : undefined);
+    const waiting = brief.standing === 'waiting';
     return {
       ...brief,
+      // One that waits begins with the newest.
+      version: waiting ? request.version : brief.version,
+      begins: waiting ? waits(brief.id) : null,
       madeDesk: Number(brief.madeDesk),
       micros: costOf.get(brief.id) ?? 0,
       says: saysOf(brief.standing, own, request),
@@ -114,6 +113,33 @@ export async function sheetOf(sql: Sql, request: SheetRequest): Promise<Sheet> {
     };
   });
   return { columns, rows, more };
+}
+
+type BriefRow = Pick<SheetRow, 'id' | 'subject' | 'standing' | 'madeDesk' | 'version'>;
+
+/** A page of briefs, newest first; those that wait in the order they begin. */
+async function briefsOf(
+  sql: Sql,
+  {
+    pipeline,
+    before,
+    limit,
+    standing,
+    find,
+  }: Pick<SheetRequest, 'pipeline' | 'before' | 'limit' | 'standing' | 'find'>,
+): Promise<BriefRow[]> {
+  const { where, parameters } = subjectHolds(find);
+  const queue = standing === 'waiting';
+  const after = queue
+    ? ' AND (b.priority, b.id) > (SELECT l.priority, l.id FROM brief l WHERE l.id = ?)'
+    : ' AND b.id < ?';
+  return sql.rows<BriefRow>(
+    `SELECT b.id, b.subject, b.standing, b.made_desk AS madeDesk, p.version
+     FROM brief b FORCE INDEX (${queue ? 'brief_standing' : 'brief_of_pipeline'}) JOIN brief_pin p ON p.brief = b.id AND p.main = 1
+     WHERE b.pipeline = ? AND b.trial = 0${before === null ? '' : after}${standing ? ' AND b.standing = ?' : ''}${where}
+     ORDER BY ${queue ? 'b.priority, b.id' : 'b.id DESC'} LIMIT ?`,
+    [pipeline, ...(before === null ? [] : [before]), ...(standing ? [standing] : []), ...parameters, limit],
+  );
 }
 
 function lineOf(article: ArticleRow | undefined) {

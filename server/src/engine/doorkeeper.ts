@@ -1,4 +1,4 @@
-import { admit, pipelinesWaiting } from './admission.ts';
+import { admit, type PinsFor, pipelinesWaiting } from './admission.ts';
 import type { BriefChange } from './briefChange.ts';
 import type { Procedures } from './briefState.ts';
 import type { Ground } from './outside.ts';
@@ -6,6 +6,7 @@ import type { Ground } from './outside.ts';
 export interface DoorkeeperPorts {
   ground: Ground;
   procedures: Procedures;
+  pinsFor: PinsFor;
   holder: () => string;
   serviceFor: (kind: string) => string | null;
   /** Whether this worker takes a first step on; `pledged` were taken on in the same transaction. */
@@ -53,12 +54,13 @@ export class Doorkeeper {
   }
 
   private async one(pipeline: string): Promise<void> {
-    const { ground, procedures, holder, serviceFor, mayTake, onTakenBack, onAdmitted } = this.ports;
+    const { ground, procedures, pinsFor, holder, serviceFor, mayTake, onTakenBack, onAdmitted } = this.ports;
     let pledged = 0;
     const { changes, more } = await admit(
       {
         ground,
         procedures,
+        pinsFor,
         holder: holder(),
         serviceFor,
         handoff: (service, priority) => mayTake(service, priority, pledged) && ++pledged > 0,

@@ -4,6 +4,7 @@ import { Firing } from '../schedules/fire.ts';
 import type { ServiceDirectory } from '../services/directory.ts';
 import type { Groups } from '../sources/groups.ts';
 import { isLostConnection } from '../store/database.ts';
+import type { PinsFor } from './admission.ts';
 import { Breakers } from './breakers.ts';
 import type { BriefChange } from './briefChange.ts';
 import { type BriefState, loadBriefs, Procedures, type RunState } from './briefState.ts';
@@ -34,6 +35,8 @@ export interface EngineOptions {
   scanMs?: number;
   /** Looks at a source outside; false while somebody else does. */
   look?: (source: string) => Promise<boolean>;
+  /** The versions of the routines a document uses, as they are now. */
+  pinsFor?: PinsFor;
   /** Groups of the lists a pipeline takes from. */
   groups?: (procedures: Procedures, pipeline: string) => Promise<Groups>;
   /** What is to be finished that others left behind. */
@@ -86,6 +89,7 @@ export class Engine {
     this.door = new Doorkeeper({
       ground,
       procedures: this.procedures,
+      pinsFor: options.pinsFor ?? (async () => []),
       holder: () => this.lease.id,
       serviceFor: (kind) => this.serviceFor(kind),
       mayTake: (service, priority, pledged) => this.mayHandOff(service, priority, pledged),

@@ -1,6 +1,7 @@
 import { type ProcedureDocument, type Step, stepKinds } from '@grivo/core';
 import { expect, test } from 'vitest';
-import { firstChange, upTo } from './trial.ts';
+import { firstChange } from '../briefs/newer.ts';
+import { upTo } from './trial.ts';
 
 const STEPS: Step[] = [
   stepKinds.take.fresh('s1'),

@@ -1,9 +1,9 @@
 import { createHash } from 'node:crypto';
 import { innerSteps, type ProcedureDocument, type Step } from '@grivo/core';
+import { firstChange, pinRoutines } from '../briefs/newer.ts';
 import { goOn } from '../briefs/rounds.ts';
 import type { Procedures } from '../engine/briefState.ts';
 import type { Ground } from '../engine/outside.ts';
-import { pinsFor } from '../routines/repository.ts';
 import type { Sql } from '../store/database.ts';
 
 export interface TrialRequest {
@@ -75,19 +75,6 @@ export async function goOnWithTrial(
   });
 }
 
-/**
- * The id of the first step from which on a document runs otherwise than the one before it: one that reads differently, is
- * new there, or has moved up since one above it is gone. Null when nothing that was run reads otherwise.
- */
-export function firstChange(before: readonly Step[], after: readonly Step[]): string | null {
-  const [was, is] = [before, after].map((steps) => steps.filter((step) => step.kind !== 'take' && !step.off)) as [
-    Step[],
-    Step[],
-  ];
-  const at = is.findIndex((step, i) => i < was.length && JSON.stringify(step) !== JSON.stringify(was[i]));
-  return at === -1 ? null : is[at]!.id;
-}
-
 /** The document as far as a step, wherever it stands: blocks around it are cut after it. */
 export function upTo(document: ProcedureDocument, until: string | null): ProcedureDocument {
   if (until === null) return document;
@@ -111,12 +98,4 @@ async function addDraft(sql: Sql, id: string, n: number, document: ProcedureDocu
   await sql.run('INSERT INTO procedure_version (procedure_id, n, document, digest) VALUES (?)', [
     [id, n, text, createHash('sha256').update(text).digest('hex')],
   ]);
-}
-
-async function pinRoutines(sql: Sql, brief: string, document: ProcedureDocument): Promise<void> {
-  const pins = await pinsFor(sql, document);
-  if (pins.length > 0)
-    await sql.run('INSERT INTO brief_pin (brief, procedure_id, version, main) VALUES ?', [
-      pins.map((pin) => [brief, pin.procedure_id, pin.version, 0]),
-    ]);
 }

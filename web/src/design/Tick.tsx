@@ -8,7 +8,7 @@ export function Tick({
   label,
 }: {
   state: boolean | 'some';
-  onChange: (on: boolean) => void;
+  onChange: (on: boolean, press: { shiftKey: boolean }) => void;
   label: string;
 }) {
   return (
@@ -19,7 +19,7 @@ export function Tick({
       aria-checked={state === 'some' ? 'mixed' : state}
       data-state={state === 'some' ? 'indeterminate' : state ? 'checked' : 'unchecked'}
       aria-label={label}
-      onClick={() => onChange(state !== true)}
+      onClick={(event) => onChange(state !== true, event)}
       onKeyDown={(event) => {
         // As of a box to be ticked: the space bar does it, Enter belongs to the form.
         if (event.key === 'Enter') event.preventDefault();

@@ -9,7 +9,7 @@ import { moment } from '../words/time.ts';
 
 type SheetColumn = z.infer<typeof Column>;
 
-const ROW = 22;
+const ROW = 24;
 /** Masthead, band, the pipeline's head and the filters. */
 const ABOVE = 212;
 
@@ -31,6 +31,7 @@ export function BriefSheet({
   columns,
   rows,
   now,
+  newest,
   open,
   step,
   picked,
@@ -42,11 +43,14 @@ export function BriefSheet({
   columns: readonly SheetColumn[];
   rows: readonly SheetRow[];
   now: number;
+  /** The newest version of the procedure. */
+  newest: number;
   open: string | null;
   step: string | null;
   picked: ReadonlySet<string>;
   choose: (brief: string, step: string | null) => void;
-  toggle: (brief: string) => void;
+  /** With whether all up to the one picked before are meant. */
+  toggle: (brief: string, range: boolean) => void;
   more: (() => void) | null;
   /** How much of the height is left above what stands below. */
   below: string;
@@ -124,7 +128,8 @@ export function BriefSheet({
               <Row
                 row={row}
                 columns={columns}
-                when={row.slot === null ? '' : moment(row.slot, now)}
+                when={whenOf(row, now)}
+                newest={newest}
                 open={row.id === open}
                 step={row.id === open ? step : null}
                 picked={picked.has(row.id)}
@@ -150,6 +155,7 @@ const Row = memo(function Row({
   row,
   columns,
   when,
+  newest,
   open,
   step,
   picked,
@@ -158,16 +164,22 @@ const Row = memo(function Row({
   row: SheetRow;
   columns: readonly SheetColumn[];
   when: string;
+  newest: number;
   open: boolean;
   step: string | null;
   picked: boolean;
-  toggle: (brief: string) => void;
+  toggle: (brief: string, range: boolean) => void;
 }) {
   const gridTemplateColumns = grid(columns.length);
   return (
     <div className={`row ${open || picked ? 'picked' : ''}`}>
       <div className="grid items-center gap-x-[3px]" style={{ gridTemplateColumns, height: ROW }}>
-        <Tick key={`tick ${row.id}`} label={row.subject} state={picked} onChange={() => toggle(row.id)} />
+        <Tick
+          key={`tick ${row.id}`}
+          label={row.subject}
+          state={picked}
+          onChange={(_, { shiftKey }) => toggle(row.id, shiftKey)}
+        />
         <button
           key={`subject ${row.id}`}
           type="button"
@@ -182,10 +194,10 @@ const Row = memo(function Row({
         <span className="fig text-right">{row.words === null ? '' : count(row.words)}</span>
         <span className="fig text-right">{row.micros === 0 ? '' : amount(row.micros)}</span>
         <span
-          title={row.says}
+          title={saysOfRow(row, newest)}
           className={`truncate pl-2 text-small ${row.standing === 'stopped' ? 'text-red' : 'text-ink-2'}`}
         >
-          {row.says === row.standing ? saysOf(row.standing) : row.says}
+          {saysOfRow(row, newest)}
         </span>
       </div>
       {row.siblings.map((sibling) => (
@@ -204,6 +216,26 @@ const Row = memo(function Row({
     </div>
   );
 });
+
+/** When it goes or went out; of one that waits, when it begins. */
+function whenOf({ slot, begins }: SheetRow, now: number): string {
+  if (slot !== null) return moment(slot, now);
+  return begins?.at == null ? '' : begins.at <= now ? 'begins now' : `begins ${moment(begins.at, now)}`;
+}
+
+const WAITS: Record<NonNullable<SheetRow['begins']>['for'], string> = {
+  'its turn': 'begins in a moment',
+  'the time between two': 'waits for its time',
+  'one in work to end': 'waits for one in work to end',
+};
+
+/** How a brief stands, in words: of one that waits, for what; of one by an older version, which. */
+function saysOfRow({ says, standing, begins, version }: SheetRow, newest: number): string {
+  if (begins) return `${WAITS[begins.for]}${begins.after > 0 ? `, ${count(begins.after)} before it` : ''}`;
+  const words = says === standing ? saysOf(standing) : says;
+  const old = version < newest && standing !== 'out' && standing !== 'set aside';
+  return old ? `${words}, by version ${version}` : words;
+}
 
 function Cells({
   cells,

@@ -1,11 +1,11 @@
-import { type PipelineWhole, PipelineWhole as Whole } from '@grivo/contract';
+import { DoneToBriefs, type PipelineWhole, PipelineWhole as Whole } from '@grivo/contract';
 import { linesOf, readProcedure, sentenceText } from '@grivo/core';
 import { useMutation } from '@tanstack/react-query';
 import { call, inWords } from '../api/call.ts';
 import { queryClient } from '../api/queries.ts';
-import { Button, Trouble, Word } from '../design/index.ts';
+import { Button, DoneHere, Trouble, Word } from '../design/index.ts';
 import { useViewKeys } from '../shell/keys.ts';
-import { amount, plural } from '../words/figures.ts';
+import { amount, count, plural } from '../words/figures.ts';
 import { BesideLines } from './BesideLines.tsx';
 import { useChecked } from './checked.ts';
 import { DraftActions } from './DraftActions.tsx';
@@ -91,6 +91,11 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
           {begun ? 'Run what changed' : 'Run it'}
         </Button>
       </div>
+      {save.data && !changed ? (
+        <div data-screen="" className="relative col-span-2 px-8">
+          <Saved pipeline={save.data} />
+        </div>
+      ) : null}
       {save.isError ? (
         <SaveTrouble
           error={save.error}
@@ -193,5 +198,41 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
         </div>
       </div>
     </BesideLines>
+  );
+}
+
+/** What a saving means for the briefs there are: those that wait begin with it, those that have begun when asked. */
+function Saved({ pipeline: { id, version, counts, older } }: { pipeline: PipelineWhole }) {
+  const bring = useMutation({
+    mutationFn: () =>
+      call('POST', '/briefs/many', {
+        body: { do: 'bring to the newest', matching: { pipeline: id } },
+        answer: DoneToBriefs,
+      }),
+    onSettled: () => {
+      for (const key of ['pipeline', 'briefs', 'brief']) void queryClient.invalidateQueries({ queryKey: [key] });
+    },
+  });
+  return (
+    <>
+      <DoneHere>
+        Version {version} is saved.
+        {counts.waiting > 0
+          ? ` ${counts.waiting === 1 ? 'The brief that waits begins' : `${count(counts.waiting)} waiting briefs begin`} with it.`
+          : ''}
+        {older > 0 && !bring.data
+          ? ` ${plural(older, 'brief')} already begun ${older === 1 ? 'goes' : 'go'} by an older version. `
+          : ''}
+        {older > 0 && !bring.data ? (
+          <Button look="word" busy={bring.isPending ? 'Bringing them' : null} onClick={() => bring.mutate()}>
+            {older === 1 ? 'Bring it to the newest' : 'Bring them to the newest'}
+          </Button>
+        ) : null}
+        {bring.data
+          ? ` ${plural(bring.data.done, 'brief')} of those begun ${bring.data.done === 1 ? 'goes' : 'go'} on by it now.`
+          : ''}
+      </DoneHere>
+      {bring.isError ? <Trouble>{inWords(bring.error)}</Trouble> : null}
+    </>
   );
 }
