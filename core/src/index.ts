@@ -129,6 +129,7 @@ export {
   type Names,
   plural,
   type SentencePart,
+  type SentenceWord,
   sentenceText,
   type WordEditor,
 } from './procedure/sentence.ts';

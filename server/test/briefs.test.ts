@@ -156,7 +156,7 @@ describe('many briefs', () => {
     await w.settled(briefs, ['held']);
     const many = async (act: string, ids: string[]) =>
       (await editor<{ done: number; left: number }>('POST', '/briefs/many', { do: act, briefs: ids })).body;
-    expect(await many('set aside', briefs.slice(0, 2))).toEqual({ done: 2, left: 0 });
+    expect(await many('set aside', briefs.slice(0, 2))).toEqual({ done: 2, left: 0, more: 0 });
     expect(await many('set aside', briefs)).toEqual({ done: 1, left: 2 });
     expect(await many('put ahead', briefs)).toEqual({ done: 0, left: 3 });
     expect(await many('bring back', [...briefs, '0'.repeat(20)])).toEqual({ done: 3, left: 1 });

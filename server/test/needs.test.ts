@@ -47,7 +47,7 @@ test('phrases of another trade are set aside before anything is written, and sta
     /^Nothing found that answers ‘cross-cut paper shredder’: of \d pages found, none speaks of it\. Nothing is said of ‘cross-cut’\.$/,
   );
   // Left aside by a person, it is shown no more; brought back, it goes on with what was found.
-  expect((await many('leave aside', [bells])).body).toEqual({ done: 1, left: 0 });
+  expect((await many('leave aside', [bells])).body).toEqual({ done: 1, left: 0, more: 0 });
   expect((await needs('aside'))[0]!.briefs).toEqual([shredder]);
   await many('bring back', [shredder]);
   await desk.w.settled([shredder], ['out', 'stopped']);
@@ -92,7 +92,7 @@ test('briefs stopped for one cause are one entry, and go on or are set aside tog
   await desk.w.settled(briefs, ['stopped']);
   const [one] = (await needs('brief')).filter(({ pipelineName }) => pipelineName === 'Texts');
   expect([...one!.briefs].sort()).toEqual([...briefs].sort());
-  expect((await many('set aside', one!.briefs)).body).toEqual({ done: 3, left: 0 });
+  expect((await many('set aside', one!.briefs)).body).toEqual({ done: 3, left: 0, more: 0 });
   expect((await needs('brief')).filter(({ pipelineName }) => pipelineName === 'Texts')).toEqual([]);
 });
 

@@ -39,14 +39,27 @@ describe('every kind', () => {
 
 test('sentences read as plain text', () => {
   const text = whole().map((step) => sentenceText(sentenceOf(step, names)));
-  expect(text[0]).toBe(
-    'Take up to 3 new items from List k1, a brief of each, looking when asked; as many as may be open at a time, at once one after another, each in work as long as it takes',
-  );
+  expect(text[0]).toBe('Take up to 3 new items from List k1, looking only when asked');
   expect(text[3]).toBe('Write about 900 words, second person, plain and friendly, with key points, lists');
-  expect(text[7]).toBe(
-    'Check: 500 to 2,000 words, avoiding nothing, holding nothing in particular, likeness not looked at, figures not looked at; otherwise write it again, at most 1 time, then set it aside',
-  );
+  expect(text[7]).toBe('Check: 500 to 2,000 words; if it fails, write it again, once, then set it aside');
   expect(text[8]).toBe('Publish to Blog b1 in the next free slot as a live post');
+});
+
+test('a word that is off stands in no sentence and is offered to be added; one that is on stands in it', () => {
+  const take = (more: object) => sentenceOf({ ...whole()[0]!, ...more } as never, names);
+  const offered = (parts: ReturnType<typeof take>) =>
+    parts.flatMap((part) => ('word' in part && part.add ? `${part.field}: ${part.word}` : []));
+  expect(offered(take({}))).toEqual([
+    'gather: several items in one brief',
+    'atOnce: a limit on how many at once',
+    'apartMinutes: time between two',
+    'mostMinutes: a time limit',
+  ]);
+  const on = take({ gather: 3, atOnce: 2, apartMinutes: 90, mostMinutes: 1_440, everyMinutes: 60 });
+  expect(offered(on)).toEqual([]);
+  expect(sentenceText(on)).toBe(
+    'Take up to 3 new items from List k1, looking every hour; make one brief of every 3 items; have at most 2 in work at once; begin one every 90 minutes; stop one that takes longer than 1 day',
+  );
 });
 
 test('a whole procedure has no problems; each missing step or reference is named at the line that needs it', () => {

@@ -18,7 +18,15 @@ export type WordEditor =
   /** What a branch depends on. */
   | { type: 'tests' };
 
-export type SentencePart = { text: string } | { word: string; field: string; editor: WordEditor };
+export interface SentenceWord {
+  word: string;
+  field: string;
+  editor: WordEditor;
+  /** It is off and stands in no sentence: it can be added, and this is what it is called then. */
+  add?: true;
+}
+
+export type SentencePart = { text: string } | SentenceWord;
 
 /** Names of what a step refers to by id. */
 export interface Names {
@@ -29,7 +37,18 @@ export interface Names {
 
 /** The sentence as one line of plain text. */
 export function sentenceText(parts: readonly SentencePart[]): string {
-  return parts.map((part) => ('text' in part ? part.text : part.word)).join('');
+  return parts.map((part) => ('text' in part ? part.text : part.add ? '' : part.word)).join('');
+}
+
+/** A word that stands in the sentence, after the text before it, only where it is on; else it is offered to be added. */
+export function optional(
+  on: boolean,
+  before: string,
+  word: SentenceWord,
+  add: string,
+  after: readonly SentencePart[] = [],
+): SentencePart[] {
+  return on ? [{ text: before }, word, ...after] : [{ ...word, word: add, add: true }];
 }
 
 export function plural(n: number, one: string, many = `${one}s`): string {
@@ -47,6 +66,12 @@ export function listWords(values: readonly string[], none: string, most = 4): st
 export function beginning(text: string, most = 60): string {
   const line = text.replace(/\s+/g, ' ').trim();
   return line.length <= most ? line : `${line.slice(0, most - 1).trimEnd()}…`;
+}
+
+/** Minutes as people say them after 'every': 'hour', '6 hours', 'day'. */
+export function everyWords(minutes: number): string {
+  const words = minutesWords(minutes);
+  return words.startsWith('1 ') ? words.slice(2) : words;
 }
 
 /** Minutes as people say them: '5 minutes', '6 hours', '2 days'. */

@@ -49,7 +49,7 @@ export default function Blogs() {
             const lane = slots?.blogs.find(({ blog }) => blog === row.id);
             const soon = lane && lane.dryFrom !== null && lane.dryFrom - (slots?.now ?? 0) < 4 * 86_400_000;
             return (
-              <li key={row.id} className="row grid h-14 grid-cols-[300px_1fr_250px_120px_170px] items-center">
+              <li key={row.id} className="row grid h-14 grid-cols-[260px_1fr_250px_70px_170px] gap-x-4 items-center">
                 <span className="min-w-0">
                   <Link to={`/blogs/${row.id}`} className="brackets block w-fit text-proc font-medium">
                     {row.name}

@@ -162,7 +162,7 @@ export function AddSource({ kind: given }: { kind: string }) {
         <Field
           label="Called"
           value={draft.name}
-          placeholder="by itself"
+          placeholder="a name, or leave it to Grivo"
           onChange={(event) => put({ name: event.target.value })}
         />
         {kind === 'feed' ? (

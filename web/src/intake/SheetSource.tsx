@@ -214,14 +214,14 @@ function SheetSentence({
       </Word>
       {encoding === 'workbook' ? null : (
         <>
-          , cells are parted by{' '}
+          , cells are separated by{' '}
           <Word
             label="Separator"
             editor={(close) => (
               <ChoiceEditor
                 value={settings.separator}
                 options={[
-                  { value: 'guess', says: 'what it looks like', does: 'found from the first lines' },
+                  { value: 'guess', says: 'whatever the file uses', does: 'found from the first lines' },
                   ...Object.entries(SEPARATOR).map(([value, says]) => ({ value, says, does: '' })),
                 ]}
                 onChoose={(separator) => {
@@ -231,7 +231,7 @@ function SheetSentence({
               />
             )}
           >
-            {settings.separator === 'guess' ? 'what it looks like' : SEPARATOR[settings.separator]!}
+            {settings.separator === 'guess' ? 'whatever the file uses' : SEPARATOR[settings.separator]!}
           </Word>
           {' in '}
           <Word
@@ -241,7 +241,7 @@ function SheetSentence({
                 value={settings.encoding}
                 options={['guess', 'utf-8', 'windows-1252', 'utf-16le', 'utf-16be'].map((value) => ({
                   value,
-                  says: value === 'guess' ? 'what it looks like' : value.toUpperCase(),
+                  says: value === 'guess' ? 'found from the file' : value.toUpperCase(),
                   does: value === 'guess' && encoding !== '' ? `now ${encoding.toUpperCase()}` : '',
                 }))}
                 onChoose={(value) => {
@@ -252,7 +252,7 @@ function SheetSentence({
             )}
           >
             {settings.encoding === 'guess'
-              ? encoding.toUpperCase() || 'what it looks like'
+              ? encoding.toUpperCase() || 'found from the file'
               : settings.encoding.toUpperCase()}
           </Word>
         </>

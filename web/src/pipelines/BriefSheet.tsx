@@ -23,7 +23,7 @@ const MARKS: Record<string, MarkState> = { d: 'done', b: 'busy', h: 'wait', s: '
  */
 const grid = (columns: number) => {
   const n = Math.max(1, columns);
-  return `26px minmax(120px, 1fr) calc(${n} * clamp(15px, (100% - 590px) / ${n}, 79px) - 3px) 126px 50px 52px 130px`;
+  return `26px minmax(120px, 1fr) calc(${n} * clamp(15px, (100% - 690px) / ${n}, 79px) - 3px) 148px 50px 52px 208px`;
 };
 
 /** Briefs as rows against the steps as columns; only the rows in sight are drawn. */
@@ -220,13 +220,13 @@ const Row = memo(function Row({
 /** When it goes or went out; of one that waits, when it begins. */
 function whenOf({ slot, begins }: SheetRow, now: number): string {
   if (slot !== null) return moment(slot, now);
-  return begins?.at == null ? '' : begins.at <= now ? 'begins now' : `begins ${moment(begins.at, now)}`;
+  return begins?.at == null ? '' : begins.at <= now ? 'begins now' : moment(begins.at, now);
 }
 
 const WAITS: Record<NonNullable<SheetRow['begins']>['for'], string> = {
   'its turn': 'begins in a moment',
-  'the time between two': 'waits for its time',
-  'one in work to end': 'waits for one in work to end',
+  'the time between two': 'waits its turn',
+  'one in work to end': 'waits for others to end',
 };
 
 /** How a brief stands, in words: of one that waits, for what; of one by an older version, which. */

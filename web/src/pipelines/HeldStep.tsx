@@ -80,7 +80,7 @@ export function HeldStep({ hold }: { hold: Hold }) {
 
 function asks({ kind, proposed }: Hold): string {
   const asked = proposed?.['asked'] as { for?: string; note?: string } | undefined;
-  if (asked) return asked.note || `for ${asked.for ?? 'you'} to see that all is well`;
+  if (asked) return asked.note || `for ${asked.for ?? 'you'} to look at`;
   switch (kind) {
     case 'title':
       return 'choose a title, or write one';
@@ -93,7 +93,7 @@ function asks({ kind, proposed }: Hold): string {
     case 'judge':
       return 'it was judged below what you ask for';
     default:
-      return `see whether what ‘${kind}’ made is well`;
+      return `look at what ‘${kind}’ made`;
   }
 }
 

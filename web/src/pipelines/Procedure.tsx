@@ -161,7 +161,13 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
                     <TrialResult
                       key={`${i} ${subjects[i]?.subject}`}
                       run={latestRun(trial, step)}
-                      until={trial ? 'not run yet' : ''}
+                      until={
+                        trial === null
+                          ? ''
+                          : trial.standing === 'set aside'
+                            ? 'not run: it was set aside above'
+                            : 'not run yet'
+                      }
                       narrow={trials.length > 1}
                     />
                   ))

@@ -9,6 +9,7 @@ import {
   PARTS,
   PICKS,
   type SeenField,
+  type SentenceWord,
   type Step,
   sentenceOf,
   templateFields,
@@ -58,8 +59,38 @@ const STOP = /^[,.;:]+/;
 
 /** A step as its sentence, generated from its kind: plain words, and words that open their editors. */
 export const StepSentence = memo(function StepSentence({ step, choices, fields, problems, onChange }: Sentence) {
-  const parts = sentenceOf(step, choices.names);
+  const all = sentenceOf(step, choices.names);
+  const parts = all.filter((part) => 'text' in part || !part.add);
+  const added = all.filter((part): part is SentenceWord => 'word' in part && part.add === true);
   const wrongAt = (field: string) => problems.find((found) => found.field === field && found.grade === 'error');
+  const wordOf = (part: SentenceWord) => {
+    const wrong = wrongAt(part.field);
+    return (
+      <Word
+        label={`${step.kind}, ${part.field}`}
+        wrong={wrong ? (wrong.mend.length < 40 ? wrong.mend : wrong.sentence) : null}
+        editor={(close) => (
+          <>
+            <Editor
+              editor={part.editor}
+              field={part.field}
+              value={(step as unknown as Record<string, unknown>)[part.field]}
+              step={step}
+              choices={choices}
+              fields={fields}
+              onChange={onChange}
+              close={close}
+            />
+            {choices.pipeline === null ? null : (
+              <PastFigures pipeline={choices.pipeline} step={step} field={part.field} />
+            )}
+          </>
+        )}
+      >
+        {part.word}
+      </Word>
+    );
+  };
   const own = 'instruction' in step && step.kind !== 'answer' ? step.instruction : null;
   const examples = 'examples' in step ? step.examples : [];
   return (
@@ -69,33 +100,8 @@ export const StepSentence = memo(function StepSentence({ step, choices, fields, 
           const before = parts[i - 1];
           return <span key={i}>{before && 'word' in before ? part.text.replace(STOP, '') : part.text}</span>;
         }
-        const wrong = wrongAt(part.field);
         const next = parts[i + 1];
-        const word = (
-          <Word
-            label={`${step.kind}, ${part.field}`}
-            wrong={wrong ? (wrong.mend.length < 40 ? wrong.mend : wrong.sentence) : null}
-            editor={(close) => (
-              <>
-                <Editor
-                  editor={part.editor}
-                  field={part.field}
-                  value={(step as unknown as Record<string, unknown>)[part.field]}
-                  step={step}
-                  choices={choices}
-                  fields={fields}
-                  onChange={onChange}
-                  close={close}
-                />
-                {choices.pipeline === null ? null : (
-                  <PastFigures pipeline={choices.pipeline} step={step} field={part.field} />
-                )}
-              </>
-            )}
-          >
-            {part.word}
-          </Word>
-        );
+        const word = wordOf(part);
         return (
           <span key={i} className="whitespace-nowrap">
             {word}
@@ -103,6 +109,17 @@ export const StepSentence = memo(function StepSentence({ step, choices, fields, 
           </span>
         );
       })}
+      {added.length > 0 ? (
+        <span className="adding block text-small text-ink-3">
+          add:{' '}
+          {added.map((part, i) => (
+            <span key={part.field}>
+              {i > 0 ? ', ' : ''}
+              {wordOf(part)}
+            </span>
+          ))}
+        </span>
+      ) : null}
       {own === null || own.trim() === '' ? null : (
         <span className="block text-small text-ink-3">
           said besides:{' '}
@@ -223,9 +240,9 @@ function textProblem(text: string, fields: readonly SeenField[]): string | null 
 /** Words for which giving no number means something. */
 const NONE: Record<string, string> = {
   most: 'all that are new',
-  atOnce: 'as many as may be open',
+  atOnce: 'no limit',
   likeness: 'do not look',
-  gather: 'a brief of each',
+  gather: 'a brief of each item',
 };
 
 function Editor({

@@ -116,7 +116,7 @@ function lanesOf(data: Slots | undefined): Lane[] {
 }
 
 function saysSlot(lane: Lane, slot: Slot, now: number): string {
-  return `${slot.title ?? 'Empty slot'}, ${lane.name}, ${moment(slot.at, now, lane.zone)}, ${saysOf(slot.standing)}${slot.foreseen ? ', foreseen' : ''}`;
+  return `${slot.title ?? 'Empty slot'}, ${lane.name}, ${moment(slot.at, now, lane.zone)}, ${saysOf(slot.standing)}${slot.foreseen ? ', expected' : ''}`;
 }
 
 const BandSlot = memo(function BandSlot({

@@ -171,7 +171,7 @@ function GoingOut({ slots, now }: { slots: Slots | undefined; now: number }) {
                   <span className="block truncate">{slot.title}</span>
                 )}
                 <span className="block text-small text-ink-3">
-                  {slot.blog}, {slot.foreseen ? `${saysOf(slot.standing)}, foreseen` : saysOf(slot.standing)}
+                  {slot.blog}, {slot.foreseen ? `expected, ${saysOf(slot.standing)} now` : saysOf(slot.standing)}
                 </span>
               </span>
             </div>

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { range, stepBase } from '../fields.ts';
 import type { StepKind } from '../kind.ts';
 import { figureAt } from '../past.ts';
-import { listWords, plural, type SentencePart } from '../sentence.ts';
+import { listWords, optional, type SentencePart } from '../sentence.ts';
 
 const phrases = z.array(z.string().trim().min(1).max(200)).max(200);
 
@@ -68,11 +68,16 @@ export const check: StepKind<'check', CheckStep> = {
       field: 'words',
       editor: { type: 'range', least: 0, most: 20_000, unit: 'words' },
     },
-    { text: ' words, avoiding ' },
-    { word: listWords(step.avoid, 'nothing'), field: 'avoid', editor: { type: 'values', most: 200 } },
-    { text: ', holding ' },
+    { text: ' words' },
+    ...optional(
+      step.avoid.length > 0,
+      ', without ',
+      { word: listWords(step.avoid, ''), field: 'avoid', editor: { type: 'values', most: 200 } },
+      'words to avoid',
+    ),
     ...(step.must.length > 1
       ? [
+          { text: ', with ' },
           {
             word: step.mustBe,
             field: 'mustBe',
@@ -84,35 +89,46 @@ export const check: StepKind<'check', CheckStep> = {
               ],
             },
           },
-          { text: ' of ' },
         ]
       : []),
-    {
-      word: listWords(step.must, 'nothing in particular'),
-      field: 'must',
-      editor: { type: 'values', most: 200 },
-    },
-    { text: ', ' },
-    {
-      word: step.likeness === null ? 'likeness not looked at' : `likeness to the sources below ${step.likeness} %`,
-      field: 'likeness',
-      editor: { type: 'number', least: 1, most: 100, unit: '%' },
-    },
-    { text: ', ' },
-    {
-      word: step.figures ? 'every figure found in the sources' : 'figures not looked at',
-      field: 'figures',
-      editor: {
-        type: 'choice',
-        options: [
-          { value: 'true', says: 'every figure found in the sources', does: 'a figure no passage holds fails' },
-          { value: 'false', says: 'figures not looked at', does: 'they are marked all the same' },
-        ],
+    ...optional(
+      step.must.length > 0,
+      step.must.length > 1 ? ' of ' : ', with ',
+      { word: listWords(step.must, ''), field: 'must', editor: { type: 'values', most: 200 } },
+      'words it must hold',
+    ),
+    ...optional(
+      step.likeness !== null,
+      ', like its sources ',
+      {
+        word: `by less than ${step.likeness} %`,
+        field: 'likeness',
+        editor: { type: 'number', least: 1, most: 100, unit: '%' },
       },
-    },
-    { text: '; otherwise ' },
+      'how like its sources it may be',
+    ),
+    ...optional(
+      step.figures,
+      ', ',
+      {
+        word: 'every figure found in the sources',
+        field: 'figures',
+        editor: {
+          type: 'choice',
+          options: [
+            { value: 'true', says: 'every figure found in the sources', does: 'a figure no passage holds fails' },
+            { value: 'false', says: 'figures may stand in no source', does: 'they are marked all the same' },
+          ],
+        },
+      },
+      'figures found in the sources',
+    ),
+    { text: '; if it fails, ' },
     {
-      word: step.again === 0 ? 'do not write it again' : `write it again, at most ${plural(step.again, 'time')}`,
+      word:
+        step.again === 0
+          ? 'do not write it again'
+          : `write it again, ${step.again === 1 ? 'once' : `up to ${step.again} times`}`,
       field: 'again',
       editor: { type: 'number', least: 0, most: 5 },
     },

@@ -59,9 +59,9 @@ export const forEach: StepKind<'for each', ForEachStep> = {
     step.values.length > 0 || step.from === ''
       ? { word: listWords(step.values, 'no values yet'), field: 'values', editor: { type: 'values', most: MOST_TURNS } }
       : { word: step.from, field: 'from', editor: { type: 'text' } },
-    { text: ', called ' },
+    { text: ', each called ' },
     { word: step.as, field: 'as', editor: { type: 'text' } },
-    { text: ', kept as ' },
+    { text: '; keep what comes of it as ' },
     { word: step.name, field: 'name', editor: { type: 'text' } },
   ],
   check: (step) =>

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { stepBase } from '../fields.ts';
 import type { StepKind } from '../kind.ts';
 import { figureAt } from '../past.ts';
+import { optional } from '../sentence.ts';
 import { timeProblems } from '../times.ts';
 
 const schema = z.strictObject({
@@ -56,13 +57,21 @@ export const hear: StepKind<'hear', HearStep> = {
     },
   ],
   sentence: (step) => [
-    { text: 'Hear the recording, spoken in ' },
-    { word: step.language ?? 'the language it is in', field: 'language', editor: { type: 'text' } },
-    { text: ', from ' },
-    { word: step.from || 'the start', field: 'from', editor: { type: 'text' } },
-    { text: ' to ' },
-    { word: step.to || 'the end', field: 'to', editor: { type: 'text' } },
-    { text: '; heard less surely than ' },
+    { text: 'Turn the recording into text' },
+    ...optional(
+      step.language !== null,
+      ', spoken in ',
+      { word: step.language ?? '', field: 'language', editor: { type: 'text' } },
+      'the language spoken',
+    ),
+    ...optional(
+      step.from !== '',
+      ', from ',
+      { word: step.from, field: 'from', editor: { type: 'text' } },
+      'where it begins',
+    ),
+    ...optional(step.to !== '', ', up to ', { word: step.to, field: 'to', editor: { type: 'text' } }, 'where it ends'),
+    { text: '; if the words are less certain than ' },
     { word: `${step.sure} %`, field: 'sure', editor: { type: 'number', least: 0, most: 100 } },
     { text: ', ' },
     {

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { stepBase } from '../fields.ts';
 import type { StepKind } from '../kind.ts';
+import { optional } from '../sentence.ts';
 
 const schema = z.strictObject({
   ...stepBase,
@@ -26,8 +27,12 @@ export const hold: StepKind<'hold', HoldStep> = {
   sentence: (step) => [
     { text: 'Hold for ' },
     { word: step.for, field: 'for', editor: { type: 'text' } },
-    { text: ' to see ' },
-    { word: step.note || 'that all is well', field: 'note', editor: { type: 'text' } },
+    ...optional(
+      step.note !== '',
+      ': ',
+      { word: step.note, field: 'note', editor: { type: 'text' } },
+      'what to look at',
+    ),
   ],
   check: () => [],
 };

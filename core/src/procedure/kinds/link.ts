@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { stepBase } from '../fields.ts';
 import type { StepKind } from '../kind.ts';
+import { plural } from '../sentence.ts';
 
 const schema = z.strictObject({
   ...stepBase,
@@ -22,11 +23,11 @@ export const link: StepKind<'link', LinkStep> = {
   writes: false,
   fresh: (id) => ({ id, kind: 'link', off: false, own: 3, blog: '' }),
   sentence: (step, names) => [
-    { text: 'Link to ' },
-    { word: String(step.own), field: 'own', editor: { type: 'number', least: 0, most: 30 } },
-    { text: ' of the pages of ' },
+    { text: 'Link to up to ' },
+    { word: plural(step.own, 'page'), field: 'own', editor: { type: 'number', least: 0, most: 30 } },
+    { text: ' of ' },
     {
-      word: step.blog === '' ? 'no blog yet' : names.blog(step.blog),
+      word: step.blog === '' ? 'a blog not chosen yet' : names.blog(step.blog),
       field: 'blog',
       editor: { type: 'reference', to: 'blog' },
     },

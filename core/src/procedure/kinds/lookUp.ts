@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { instruction, stepBase } from '../fields.ts';
 import type { StepKind } from '../kind.ts';
-import { plural } from '../sentence.ts';
+import { optional, plural } from '../sentence.ts';
 
 /** What becomes of a brief for which too few pages speak of its subject. */
 export const TOO_FEW = ['set it aside', 'stop it', 'hold it for me'] as const;
@@ -26,7 +26,7 @@ const schema = z.strictObject({
   /** Leave out pages older than this day. */
   since: z.iso.date().nullable(),
   /** Pages that must speak of the subject; with fewer, nothing was found that answers it. */
-  least: z.int().min(1).max(20).default(2),
+  least: z.int().min(1).max(20).default(1),
   otherwise: z.enum(TOO_FEW).default('set it aside'),
 });
 export type LookUpStep = z.infer<typeof schema>;
@@ -65,13 +65,21 @@ export const lookUp: StepKind<'look up', LookUpStep> = {
       field: 'subject',
       editor: { type: 'text' },
     },
-    { text: ', for readers in ' },
-    { word: step.country ?? 'any country', field: 'country', editor: { type: 'text' } },
-    { text: ', since ' },
-    { word: step.since ?? 'any date', field: 'since', editor: { type: 'text' } },
-    { text: '; with fewer than ' },
+    ...optional(
+      step.country !== null,
+      ', for readers in ',
+      { word: step.country ?? '', field: 'country', editor: { type: 'text' } },
+      'a country of readers',
+    ),
+    ...optional(
+      step.since !== null,
+      ', published since ',
+      { word: step.since ?? '', field: 'since', editor: { type: 'text' } },
+      'a day they must be newer than',
+    ),
+    { text: '; if ' },
     {
-      word: `${plural(leastOf(step), 'page')} that ${leastOf(step) === 1 ? 'answers' : 'answer'} it`,
+      word: leastOf(step) === 1 ? 'none of them answers it' : `fewer than ${leastOf(step)} of them answer it`,
       field: 'least',
       editor: { type: 'number', least: 1, most: 20 },
     },

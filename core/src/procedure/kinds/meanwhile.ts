@@ -34,9 +34,9 @@ export const meanwhile: StepKind<'meanwhile', MeanwhileStep> = {
   writes: false,
   fresh: (id) => ({ id, kind: 'meanwhile', off: false, name: 'branch', ifStopped: 'wait for it', steps: [] }),
   sentence: (step) => [
-    { text: 'Meanwhile, kept as ' },
+    { text: 'At the same time, kept as ' },
     { word: step.name, field: 'name', editor: { type: 'text' } },
-    { text: '; should it stop, ' },
+    { text: '; if it stops, ' },
     {
       word: step.ifStopped,
       field: 'ifStopped',

@@ -24,7 +24,7 @@ export const publish: StepKind<'publish', PublishStep> = {
   sentence: (step, names) => [
     { text: 'Publish to ' },
     {
-      word: step.blog === '' ? 'no blog yet' : names.blog(step.blog),
+      word: step.blog === '' ? 'a blog not chosen yet' : names.blog(step.blog),
       field: 'blog',
       editor: { type: 'reference', to: 'blog' },
     },

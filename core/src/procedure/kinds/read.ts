@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { instruction, stepBase } from '../fields.ts';
 import type { StepKind } from '../kind.ts';
-import { plural } from '../sentence.ts';
+import { optional, plural } from '../sentence.ts';
 import { timeProblems } from '../times.ts';
 
 export const READS = ['the captions', 'the row', 'the page', 'the document', 'the notes'] as const;
@@ -83,10 +83,18 @@ export const read: StepKind<'read', ReadStep> = {
       : []),
     ...(step.what === 'the captions'
       ? [
-          { text: ' from ' },
-          { word: step.from || 'the start', field: 'from', editor: { type: 'text' as const } },
-          { text: ' to ' },
-          { word: step.to || 'the end', field: 'to', editor: { type: 'text' as const } },
+          ...optional(
+            step.from !== '',
+            ', from ',
+            { word: step.from, field: 'from', editor: { type: 'text' } },
+            'where it begins',
+          ),
+          ...optional(
+            step.to !== '',
+            ', up to ',
+            { word: step.to, field: 'to', editor: { type: 'text' } },
+            'where it ends',
+          ),
         ]
       : []),
   ],

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { stepBase } from '../fields.ts';
 import type { StepKind } from '../kind.ts';
-import { minutesWords, plural } from '../sentence.ts';
+import { everyWords, minutesWords, optional, plural } from '../sentence.ts';
 
 const schema = z.strictObject({
   ...stepBase,
@@ -51,40 +51,57 @@ export const take: StepKind<'take', TakeStep> = {
     },
     { text: ' from ' },
     {
-      word: step.sources.map(names.source).join(', ') || 'no source yet',
+      word: step.sources.map(names.source).join(', ') || 'a source not chosen yet',
       field: 'sources',
       editor: { type: 'list', of: 'source' },
     },
-    { text: ', ' },
-    {
-      word: step.gather === null ? 'a brief of each' : `${step.gather} gathered into one brief`,
-      field: 'gather',
-      editor: { type: 'number', least: 2, most: 50 },
-    },
     { text: ', looking ' },
     {
-      word: step.everyMinutes === null ? 'when asked' : `every ${minutesWords(step.everyMinutes)}`,
+      word: step.everyMinutes === null ? 'only when asked' : `every ${everyWords(step.everyMinutes)}`,
       field: 'everyMinutes',
-      editor: { type: 'minutes', least: 1, most: 43_200, none: 'when asked' },
+      editor: { type: 'minutes', least: 1, most: 43_200, none: 'only when asked' },
     },
-    { text: '; ' },
-    {
-      word: step.atOnce === null ? 'as many as may be open' : step.atOnce === 1 ? 'one' : String(step.atOnce),
-      field: 'atOnce',
-      editor: { type: 'number', least: 1, most: 100 },
-    },
-    { text: ' at a time, ' },
-    {
-      word: step.apartMinutes === 0 ? 'at once one after another' : `${minutesWords(step.apartMinutes)} apart`,
-      field: 'apartMinutes',
-      editor: { type: 'minutes', least: 0, most: 10_080, none: 'at once one after another' },
-    },
-    { text: ', each in work ' },
-    {
-      word: step.mostMinutes === null ? 'as long as it takes' : `${minutesWords(step.mostMinutes)} at most`,
-      field: 'mostMinutes',
-      editor: { type: 'minutes', least: 1, most: 43_200, none: 'as long as it takes' },
-    },
+    ...optional(
+      step.gather !== null,
+      '; make one brief of every ',
+      {
+        word: plural(step.gather ?? 0, 'item'),
+        field: 'gather',
+        editor: { type: 'number', least: 2, most: 50 },
+      },
+      'several items in one brief',
+    ),
+    ...optional(
+      step.atOnce !== null,
+      '; have ',
+      {
+        word: `at most ${step.atOnce}`,
+        field: 'atOnce',
+        editor: { type: 'number', least: 1, most: 100 },
+      },
+      'a limit on how many at once',
+      [{ text: ' in work at once' }],
+    ),
+    ...optional(
+      step.apartMinutes > 0,
+      '; begin one every ',
+      {
+        word: everyWords(step.apartMinutes),
+        field: 'apartMinutes',
+        editor: { type: 'minutes', least: 0, most: 10_080, none: 'one right after another' },
+      },
+      'time between two',
+    ),
+    ...optional(
+      step.mostMinutes !== null,
+      '; stop one that takes longer than ',
+      {
+        word: minutesWords(step.mostMinutes ?? 0),
+        field: 'mostMinutes',
+        editor: { type: 'minutes', least: 1, most: 43_200, none: 'no time limit' },
+      },
+      'a time limit',
+    ),
   ],
   check: (step, context) =>
     step.sources.length === 0

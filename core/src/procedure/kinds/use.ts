@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { stepBase } from '../fields.ts';
 import type { StepKind } from '../kind.ts';
+import { optional } from '../sentence.ts';
 
 const schema = z.strictObject({
   ...stepBase,
@@ -26,19 +27,22 @@ export const use: StepKind<'use', UseStep> = {
   sentence: (step, names) => [
     { text: 'Use the routine ' },
     {
-      word: step.routine === '' ? 'none yet' : (names.routine?.(step.routine) ?? step.routine),
+      word: step.routine === '' ? 'not chosen yet' : (names.routine?.(step.routine) ?? step.routine),
       field: 'routine',
       editor: { type: 'reference', to: 'routine' },
     },
-    { text: ' with ' },
-    {
-      word:
-        Object.entries(step.given)
+    ...optional(
+      Object.keys(step.given).length > 0,
+      ' with ',
+      {
+        word: Object.entries(step.given)
           .map(([name, text]) => `${name} ${text}`)
-          .join(', ') || 'nothing',
-      field: 'given',
-      editor: { type: 'record' },
-    },
+          .join(', '),
+        field: 'given',
+        editor: { type: 'record' },
+      },
+      'what it is given',
+    ),
   ],
   check: (step, context) => {
     const problem = (sentence: string, mend: string, field = 'routine') => ({
