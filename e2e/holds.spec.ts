@@ -30,7 +30,7 @@ test('what is held stands on Today; a title of one’s own passes it and goes ou
   await held(page, 'pickled walnuts');
   await page.goto(base());
   const need = page.getByRole('listitem').filter({ hasText: 'pickled walnuts' });
-  await expect(need).toContainText('held at ‘title’');
+  await expect(need).toContainText('held for you at ‘title’');
   await need.getByRole('link', { name: 'Look at it' }).click();
   const hold = page.getByRole('region', { name: 'Held: title' });
   await expect(hold).toBeVisible();

@@ -111,7 +111,7 @@ test('a pasted list is grouped, measured, widened and gone through; a group with
       ].join('\n'),
     );
   await page.getByRole('button', { name: /Clean and add/ }).click();
-  await expect(page.getByText(/9 phrases added.*2 near repeats/)).toBeVisible();
+  await expect(page.getByText(/9 phrases added.*; 2 left out/)).toBeVisible();
   await page.getByRole('button', { name: 'Look figures up' }).click();
   await expect(page.getByText(/Figures of \d+ phrases looked up/)).toBeVisible();
   await page.getByRole('button', { name: /^Group them/ }).click();

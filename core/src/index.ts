@@ -11,6 +11,7 @@ export { makeAnchors, slugOf } from './article/slug.ts';
 export { articleText, articleWords, blockText, inlinesOf, inlineText, isStatement } from './article/text.ts';
 export { type Unit, unitProblem, unitsOf } from './article/translate.ts';
 export { dryFrom, type ForecastSlot, forecast } from './cadence/forecast.ts';
+export { shortfall, shortfallWords } from './cadence/kept.ts';
 export { nextFreeSlot, type Placement, placementFaults, reflow } from './cadence/placement.ts';
 export { CadenceRule, cadenceSentence } from './cadence/rule.ts';
 export { type Moment, slotsBetween, slotsFrom } from './cadence/slots.ts';

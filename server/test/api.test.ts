@@ -282,7 +282,7 @@ describe('blogs and slots', () => {
     await w.settled(briefs, ['ready']);
     const [blog] = (await owner<{ blogs: Blog[] }>('GET', '/blogs')).body.blogs;
     const cadence = { ...DAILY, hours: { from: '20:00', to: '22:00' } };
-    const put = await owner('PUT', `/blogs/${w.blog}`, { cadence }, { 'if-match': `"${blog!.rev}"` });
+    const put = await owner('PUT', `/blogs/${w.blog}`, { cadence, move: true }, { 'if-match': `"${blog!.rev}"` });
     expect(put.status).toBe(200);
     const { blogs } = (await reader<Slots>('GET', '/slots?days=3')).body;
     const placed = blogs.find(({ blog }) => blog === w.blog)!.slots.find((slot) => slot.standing === 'ready')!;

@@ -93,3 +93,56 @@ test('two blogs of one name are told apart', async () => {
   const { id } = (await connect(token, endpoint)).body;
   expect((await blogs()).find((blog) => blog.id === id)?.name).toBe('Wheels (2)');
 });
+
+test('words of a cadence changed quickly one after another are all kept; finished articles move only when it is said', async () => {
+  const { endpoint } = desk.w.standIns.blog('barrels');
+  const { id } = (await blogs()).find((blog) => blog.endpoint === endpoint)!;
+  const put = (cadence: object) => owner<{ blogs: Blog[]; moves: unknown[] }>('PATCH', `/blogs/${id}`, { cadence });
+  const answers = await Promise.all([
+    put({ days: [1, 2, 3] }),
+    put({ gapMinutes: 90 }),
+    put({ pauses: [{ from: '2027-01-01', to: '2027-01-05' }] }),
+    put({ zone: 'Europe/Dublin' }),
+    put({ hours: { from: '07:00', to: '09:00' } }),
+  ]);
+  expect(answers.map(({ status }) => status)).toEqual([200, 200, 200, 200, 200]);
+  const rule = (await blogs()).find((blog) => blog.id === id)!.cadence;
+  expect(rule).toMatchObject({
+    days: [1, 2, 3],
+    gapMinutes: 90,
+    pauses: [{ from: '2027-01-01', to: '2027-01-05' }],
+    zone: 'Europe/Dublin',
+    hours: { from: '07:00', to: '09:00' },
+    start: '2024-01-01',
+  });
+  // A word that cannot be is told, and nothing of it kept.
+  expect((await put({ zone: 'Nowhere' })).status).toBe(422);
+  const source = await sourceOf({ kind: 'requests' });
+  for (const n of [1, 2, 3])
+    await desk.ask('POST', `/sources/${source}/requests`, { subject: `Wheel ${n}`, notes: 'Turn the nipple.' });
+  const steps: Step[] = [
+    { ...stepKinds.take.fresh('s1'), sources: [source], most: null },
+    { ...stepKinds['lay out'].fresh('s2'), body: 'Turn the nipple.', title: '{{ subject }}' },
+    { ...stepKinds.publish.fresh('s3'), blog: id },
+  ];
+  const made = await desk.ask<{ id: string }>('POST', '/pipelines', {
+    name: 'Placed',
+    document: { grivo: 1, language: 'en', steps },
+  });
+  const { briefs } = (await desk.ask<{ briefs: string[] }>('POST', `/pipelines/${made.body.id}/take`, {})).body;
+  await desk.w.settled(briefs, ['ready']);
+  const placed = async () =>
+    (
+      await desk.w.product.ground.db.rows<{ at: number }>(
+        'SELECT due_desk AS at FROM placement WHERE blog = ? ORDER BY due_desk',
+        [id],
+      )
+    ).map(({ at }) => Number(at));
+  const before = await placed();
+  const daily = await put({ days: [1, 2, 3, 4, 5, 6, 7], rate: { kind: 'count', n: 3, per: 'day' }, gapMinutes: 0 });
+  expect(daily.body.moves).toHaveLength(3);
+  expect(await placed()).toEqual(before);
+  const moved = await owner<{ moves: unknown[] }>('PATCH', `/blogs/${id}`, { move: true });
+  expect(moved.body.moves).toEqual([]);
+  expect(await placed()).not.toEqual(before);
+});

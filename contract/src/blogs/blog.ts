@@ -33,8 +33,24 @@ export const BlogChange = z
     timeLimitMs: z.int().min(1_000).max(120_000),
     note: Note,
     archived: z.boolean(),
+    /** Whether finished articles take the slots of the new cadence; else they keep the moments they have. */
+    move: z.boolean(),
   })
   .partial();
+
+/** Words of a blog changed by themselves: of its cadence those that are named, whatever others say meanwhile. */
+export const BlogWords = BlogChange.extend({
+  // Without its default: pauses that are not named stay.
+  cadence: CadenceRule.extend({ pauses: CadenceRule.shape.pauses.unwrap() }).partial(),
+}).partial();
+export type BlogWords = z.infer<typeof BlogWords>;
+
+/** What finished articles would do by the cadence there is now. */
+export const BlogMoves = z.object({
+  moves: z.array(z.object({ article: Id, title: z.string(), from: Desk, to: Desk })),
+});
+export type BlogMoves = z.infer<typeof BlogMoves>;
+export const ChangedBlog = z.object({ blogs: z.array(z.lazy(() => Blog)), ...BlogMoves.shape });
 
 export const Blog = z.object({
   id: Id,

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import rrulePackage from 'rrule';
 import { Temporal } from 'temporal-polyfill';
 import { describe, expect, test } from 'vitest';
+import { shortfall, shortfallWords } from './kept.ts';
 import { nextFreeSlot, placementFaults, reflow } from './placement.ts';
 import { CadenceRule, cadenceSentence } from './rule.ts';
 import { slotsBetween, slotsFrom } from './slots.ts';
@@ -368,4 +369,64 @@ test('the rule reads as a sentence', () => {
     cadenceSentence({ ...base, rate: { kind: 'every', n: 1, unit: 'hours' }, gapMinutes: 45, days: [1, 2, 3, 4, 5] }),
   ).toBe('one every 1 hour, Mon to Fri between 09:00 and 17:00 Europe/Dublin, at least 45 min apart');
   expect(CadenceRule.safeParse({ ...base, zone: 'Mars/Olympus' }).success).toBe(false);
+});
+
+describe('one every so many hours', () => {
+  const every = (n: number, more: Partial<CadenceRule> = {}): CadenceRule => ({
+    ...base,
+    rate: { kind: 'every', n, unit: 'hours' },
+    zone: 'UTC',
+    ...more,
+  });
+  const days = (rule: CadenceRule, from: string, n: number) =>
+    slotsBetween(rule, at(from), at(from) + n * DAY).map((slot) => new Date(slot).toISOString().slice(5, 16));
+
+  test('counts on over days in real time; what falls outside the hours moves to the next opening', () => {
+    expect(days(every(30), '2024-01-01T00:00Z', 6)).toEqual([
+      '01-01T09:00',
+      '01-02T15:00',
+      // 21:00 of the third is closed.
+      '01-04T09:00',
+      '01-05T15:00',
+    ]);
+    expect(days(every(60, { hours: { from: '00:00', to: '24:00' } }), '2024-01-01T00:00Z', 8)).toEqual([
+      '01-01T00:00',
+      '01-03T12:00',
+      '01-06T00:00',
+      '01-08T12:00',
+    ]);
+    expect(days(every(5), '2024-01-01T00:00Z', 2)).toEqual([
+      '01-01T09:00',
+      '01-01T14:00',
+      '01-02T09:00',
+      '01-02T14:00',
+    ]);
+  });
+
+  test('comes out the same from wherever one looks, first or last', () => {
+    const rule = every(31, { days: [1, 2, 4, 6], start: '2024-01-05' });
+    const late = slotsBetween(rule, at('2024-11-20T00:00Z'), at('2024-12-01T00:00Z'));
+    const whole = slotsBetween(rule, at('2024-01-01T00:00Z'), at('2024-12-01T00:00Z'));
+    expect(late.length).toBeGreaterThan(3);
+    expect(whole.slice(-late.length)).toEqual(late);
+    for (const [i, slot] of whole.entries()) if (i > 0) expect(slot - whole[i - 1]!).toBeGreaterThanOrEqual(31 * HOUR);
+  });
+});
+
+describe('a rule that cannot be kept', () => {
+  test.each([
+    [{ rate: { kind: 'count', n: 15, per: 'week' }, days: [1, 2, 3, 4, 5], gapMinutes: 1_440 }, 15, 5, 'week'],
+    [{ rate: { kind: 'count', n: 10, per: 'day' }, gapMinutes: 240 }, 10, 2, 'day'],
+    [{ rate: { kind: 'count', n: 40, per: 'month' }, days: [6], gapMinutes: 1_440 }, 40, 4.3, 'month'],
+  ] as const)('%j: %s asked, %s kept a %s', (more, asked, kept, per) => {
+    const rule = { ...base, ...more } as CadenceRule;
+    expect(shortfall(rule)).toEqual({ asked, kept, per });
+    expect(shortfallWords(rule)).toMatch(new RegExp(`^It asks for ${asked} a ${per}; .* leave ${kept}\\.`));
+  });
+
+  test('is told of no rule that is kept, whatever its start and pauses', () => {
+    expect(shortfall({ ...base, start: '2030-01-01', pauses: [{ from: '2023-01-01', to: '2023-12-31' }] })).toBeNull();
+    expect(shortfall({ ...base, rate: { kind: 'count', n: 5, per: 'week' }, days: [1, 2, 3, 4, 5] })).toBeNull();
+    expect(shortfall({ ...base, rate: { kind: 'every', n: 3, unit: 'hours' } })).toBeNull();
+  });
 });

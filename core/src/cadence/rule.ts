@@ -54,7 +54,9 @@ export function cadenceSentence(rule: CadenceRule): string {
     rule.gapMinutes === 0
       ? ''
       : `, at least ${rule.gapMinutes % 60 === 0 ? `${rule.gapMinutes / 60} h` : `${rule.gapMinutes} min`} apart`;
-  return `${often}, ${daysWords(rule.days)} between ${rule.hours.from} and ${rule.hours.to} ${rule.zone}${gap}`;
+  const days = daysWords(rule.days);
+  const pauses = rule.pauses.map(({ from, to }) => (from === to ? from : `${from} to ${to}`)).join(', ');
+  return `${often}, ${days} between ${rule.hours.from} and ${rule.hours.to} ${rule.zone}${gap}${pauses === '' ? '' : `, but not ${pauses}`}`;
 }
 
 function daysWords(days: readonly number[]): string {

@@ -13,11 +13,15 @@ export type Moment = number;
  *
  * A day's slots lie in its window of local hours. A count spreads evenly over the permitted days of its day, week
  * (Monday to Sunday) or month, and within a day evenly over the window, the first at its opening. 'Every' counts real
- * time from each day's opening. Local times the spring change leaves out move behind it; those the autumn change makes
+ * time from the slot before, over days too; a moment outside the hours moves to the next opening. Local times the spring change leaves out move behind it; those the autumn change makes
  * twice are taken once, the first time. A slot nearer than the gap to the one before moves to where the gap ends if that
  * is still in its window, and falls away otherwise.
  */
 export function* slotsFrom(rule: CadenceRule, from: Moment): Generator<Moment> {
+  if (rule.rate.kind === 'every') {
+    yield* everyFrom(rule, from);
+    return;
+  }
   const zoned = Temporal.Instant.fromEpochMilliseconds(from).toZonedDateTimeISO(rule.zone);
   const start = Temporal.PlainDate.from(rule.start);
   // Begin whole periods earlier, so that spreading and gaps come out the same from wherever one looks.
@@ -75,12 +79,7 @@ function periodSlots(rule: CadenceRule, from: Temporal.PlainDate, to: Temporal.P
   for (let day = from; Temporal.PlainDate.compare(day, to) < 0; day = day.add({ days: 1 })) {
     if (rule.days.includes(day.dayOfWeek)) days.push(day);
   }
-  const { rate } = rule;
-  if (rate.kind === 'every') {
-    const step = rate.n * (rate.unit === 'hours' ? 60 : 1) * MINUTE;
-    return days.filter((day) => isOpen(rule, day)).flatMap((day) => everyInDay(rule, day, step));
-  }
-  return share(days, rate.n).flatMap(({ day, n }) => (isOpen(rule, day) ? spreadInDay(rule, day, n) : []));
+  return share(days, rule.rate.n).flatMap(({ day, n }) => (isOpen(rule, day) ? spreadInDay(rule, day, n) : []));
 }
 
 function isOpen(rule: CadenceRule, day: Temporal.PlainDate): boolean {
@@ -129,11 +128,42 @@ function spreadInDay(rule: CadenceRule, day: Temporal.PlainDate, n: number): Can
   return out.sort((a, b) => a.at - b.at);
 }
 
-function everyInDay(rule: CadenceRule, day: Temporal.PlainDate, step: number): Candidate[] {
-  const { opens, closes } = windowOf(rule, day);
-  const out: Candidate[] = [];
-  for (let at = opens; at <= closes; at += step) out.push({ at, closes });
-  return out;
+/** Days after which a rule that counts on without end remembers where it stood. */
+const REMEMBERED_DAYS = 28;
+/** Rules remembered at once. */
+const MOST_RULES = 200;
+/** Where rules that count on stood at the beginning of days, the last slot before each: worked out once from their start. */
+const stands = new Map<string, { day: Temporal.PlainDate; last: Moment }[]>();
+
+/** Slots that follow each other in real time, whatever days they lie on. */
+function* everyFrom(rule: CadenceRule, from: Moment): Generator<Moment> {
+  const { rate } = rule;
+  if (rate.kind !== 'every') return;
+  const step = Math.max(rate.n * (rate.unit === 'hours' ? 60 : 1), rule.gapMinutes) * MINUTE;
+  const today = Temporal.Instant.fromEpochMilliseconds(from).toZonedDateTimeISO(rule.zone).toPlainDate();
+  const end = today.add({ days: HORIZON_DAYS });
+  const known = standsOf(rule);
+  const before = today.subtract({ days: 1 });
+  const begin = known.findLast(({ day }) => Temporal.PlainDate.compare(day, before) <= 0) ?? known[0]!;
+  let { day, last } = begin;
+  for (let n = 0; Temporal.PlainDate.compare(day, end) < 0; day = day.add({ days: 1 }), n++) {
+    const reached = known.at(-1)!.day;
+    if (n > 0 && n % REMEMBERED_DAYS === 0 && Temporal.PlainDate.compare(day, reached) > 0) known.push({ day, last });
+    if (!rule.days.includes(day.dayOfWeek) || !isOpen(rule, day)) continue;
+    const { opens, closes } = windowOf(rule, day);
+    for (let at = Math.max(opens, last + step); at <= closes; at += step) {
+      last = at;
+      if (at >= from) yield at;
+    }
+  }
+}
+
+function standsOf(rule: CadenceRule): { day: Temporal.PlainDate; last: Moment }[] {
+  const key = JSON.stringify(rule);
+  const known = stands.get(key) ?? [{ day: Temporal.PlainDate.from(rule.start), last: Number.NEGATIVE_INFINITY }];
+  if (!stands.has(key) && stands.size >= MOST_RULES) stands.delete(stands.keys().next().value!);
+  stands.set(key, known);
+  return known;
 }
 
 function minuteOf(clock: string): number {

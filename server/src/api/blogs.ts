@@ -1,7 +1,10 @@
 import {
   type Blog,
   BlogChange,
+  BlogMoves,
   Blogs,
+  BlogWords,
+  ChangedBlog,
   FindEndpoint,
   FoundEndpoint,
   MadeBlog,
@@ -13,7 +16,7 @@ import {
   TestLog,
 } from '@grivo/contract';
 import { CadenceRule, cadenceSentence } from '@grivo/core';
-import { changeBlog, changeBlogSecret } from '../blogs/change.ts';
+import { changeBlog, changeBlogSecret, changeBlogWords, movesOf } from '../blogs/change.ts';
 import { findEndpoint, testBlog } from '../blogs/connect.ts';
 import { createBlog } from '../blogs/create.ts';
 import { getBlog, listBlogs } from '../blogs/repository.ts';
@@ -115,7 +118,7 @@ export function blogRoutes(product: Product): Route[] {
     route({
       method: 'put',
       path: '/blogs/{id}',
-      says: 'Changes a blog; a changed cadence places again what no person has placed',
+      says: 'Changes a blog; finished articles keep their moments unless `move` is said',
       role: 'owner',
       body: BlogChange,
       answer: Blogs,
@@ -129,6 +132,28 @@ export function blogRoutes(product: Product): Route[] {
         bell.ring({ kind: 'event' });
         return { blogs: await all() };
       },
+    }),
+    route({
+      method: 'patch',
+      path: '/blogs/{id}',
+      says: 'Changes the words of a blog that are named, and says what finished articles would do by its cadence now',
+      role: 'owner',
+      body: BlogWords,
+      answer: ChangedBlog,
+      handle: async ({ params, body }) => {
+        const { id } = await must(params['id']!);
+        await changeBlogWords(ground, id, body);
+        bell.ring({ kind: 'event' });
+        return { blogs: await all(), moves: await movesOf(db, ground, id) };
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/blogs/{id}/moves',
+      says: 'Where finished articles would go by the cadence, those that are not there',
+      role: 'proofreader',
+      answer: BlogMoves,
+      handle: async ({ params }) => ({ moves: await movesOf(db, ground, (await must(params['id']!)).id) }),
     }),
     route({
       method: 'put',

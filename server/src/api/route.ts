@@ -19,7 +19,7 @@ export interface Call<Body, Query> {
 
 /** One thing the API does: where it is, what it takes and answers, who may do it. The description is made from it. */
 export interface Route<Body = unknown, Query = unknown, Answer = unknown> {
-  method: 'get' | 'post' | 'put' | 'delete';
+  method: 'get' | 'post' | 'put' | 'patch' | 'delete';
   /** As in OpenAPI: `/briefs/{id}`. */
   path: string;
   /** One line for the description. */

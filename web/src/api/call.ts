@@ -37,7 +37,7 @@ for (const sign of ['pointerdown', 'keydown'])
 
 /** Asks the API. Answers are checked by the schema of the contract. */
 export async function call<T = undefined>(
-  method: 'GET' | 'POST' | 'PUT' | 'DELETE',
+  method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE',
   path: string,
   { answer, body, file, rev, key, signal }: CallOptions<T> = {},
 ): Promise<T> {

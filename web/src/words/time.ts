@@ -56,3 +56,20 @@ export function took(ms: number): string {
   if (ms < 950) return `${Math.max(1, Math.round(ms / 10) * 10)} ms`;
   return seconds < 60 ? `${seconds} s` : `${Math.floor(seconds / 60)} m ${String(seconds % 60).padStart(2, '0')}`;
 }
+
+/** A time of day as people type it (8, 8:30, 8.30, 4 pm, noon) as 08:30; null when it is none. 24 is the end of the day. */
+export function clockFrom(typed: string): string | null {
+  const text = typed.trim().toLowerCase();
+  if (text === 'noon') return '12:00';
+  if (text === 'midnight') return '00:00';
+  const read = /^(\d{1,2})(?:[:.h]?(\d{2}))?\s*(am|pm|h)?$/.exec(text);
+  if (!read) return null;
+  const [, hours = '', minutes = '00', half] = read;
+  let hour = Number(hours);
+  if (half === 'am' || half === 'pm') {
+    if (hour < 1 || hour > 12) return null;
+    hour = (hour % 12) + (half === 'pm' ? 12 : 0);
+  }
+  const well = Number(minutes) < 60 && (hour < 24 || (hour === 24 && Number(minutes) === 0));
+  return well ? `${String(hour).padStart(2, '0')}:${minutes}` : null;
+}

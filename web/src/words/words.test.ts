@@ -1,6 +1,7 @@
 import { expect, test } from 'vitest';
+import { webAddress } from './address.ts';
 import { amount, atColon, money, plural } from './figures.ts';
-import { dayShort, moment, sameDay, span, took } from './time.ts';
+import { clockFrom, dayShort, moment, sameDay, span, took } from './time.ts';
 
 test('money keeps what is cheap from looking free', () => {
   expect([money(610_000), amount(4_000), amount(0), money(12_345_678)]).toEqual(['0.61 €', '0.004', '0.00', '12.35 €']);
@@ -22,4 +23,27 @@ test('spans and durations', () => {
 test('titles stop at their colon, counts at their noun', () => {
   expect([atColon('How much salt: 2 or 3'), atColon('Salt: how')]).toEqual(['How much salt', 'Salt: how']);
   expect([plural(1, 'brief'), plural(1_200, 'brief')]).toEqual(['1 brief', '1,200 briefs']);
+});
+
+test.each([
+  ['8', '08:00'],
+  ['8:30', '08:30'],
+  ['08.30', '08:30'],
+  ['1630', '16:30'],
+  ['4 pm', '16:00'],
+  ['12 am', '00:00'],
+  ['12:15pm', '12:15'],
+  ['noon', '12:00'],
+  ['24', '24:00'],
+  ['24:30', null],
+  ['13 pm', null],
+  ['soon', null],
+])('a time typed as %s is %s', (typed, read) => {
+  expect(clockFrom(typed)).toBe(read);
+});
+
+test('an address is read without its beginning', () => {
+  expect(webAddress(' wheels.example/shop ')).toBe('https://wheels.example/shop');
+  expect(webAddress('http://wheels.example')).toBe('http://wheels.example');
+  expect(webAddress('')).toBe('');
 });
