@@ -62,7 +62,7 @@ test('the guided way: outline, notes and title each changed by a person, and the
 test('briefs are found, filtered, walked through by keys, and many set aside and brought back at once', async ({
   page,
 }) => {
-  const pipeline = await running(page, 'Many', ['pickled okra', 'pickled onions', 'brined olives'], 'guided');
+  const pipeline = await running(page, 'Many', ['pickled radishes', 'pickled onions', 'brined olives'], 'guided');
   await page.goto(`${base()}/pipelines/${pipeline}?show=briefs`);
   const rows = page.getByRole('group', { name: 'Briefs against steps' }).getByRole('listitem');
   await expect(rows).toHaveCount(3);
@@ -99,10 +99,10 @@ test('briefs are found, filtered, walked through by keys, and many set aside and
   await expect(page.getByText('Done to 2 briefs.')).toBeVisible();
   await page.getByRole('button', { name: /^set aside 2/ }).click();
   await expect(rows).toHaveCount(2);
-  await page.getByRole('checkbox', { name: 'pickled okra' }).click();
+  await page.getByRole('checkbox', { name: 'pickled radishes' }).click();
   await page.getByRole('button', { name: 'Bring back' }).click();
   await expect(page.getByText('Done to 1 brief.')).toBeVisible();
   await expect(rows).toHaveCount(1);
   await page.getByRole('button', { name: /^all 3/ }).click();
-  await expect(rows.filter({ hasText: 'pickled okra' })).toContainText('held at outline');
+  await expect(rows.filter({ hasText: 'pickled radishes' })).toContainText('held at outline');
 });

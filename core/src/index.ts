@@ -8,6 +8,7 @@ export { linkedArticles } from './article/linked.ts';
 export { articleFile, articleMarkdown } from './article/markdown.ts';
 export { tooNested } from './article/nested.ts';
 export { makeAnchors, slugOf } from './article/slug.ts';
+export { tagsOf } from './article/tags.ts';
 export { articleText, articleWords, blockText, inlinesOf, inlineText, isStatement } from './article/text.ts';
 export { type Unit, unitProblem, unitsOf } from './article/translate.ts';
 export { dryFrom, type ForecastSlot, forecast } from './cadence/forecast.ts';

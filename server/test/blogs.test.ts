@@ -146,3 +146,38 @@ test('words of a cadence changed quickly one after another are all kept; finishe
   expect(moved.body.moves).toEqual([]);
   expect(await placed()).not.toEqual(before);
 });
+
+test('a post goes under no category unless some are chosen; the article’s own tags go along where that is said', async () => {
+  const { endpoint } = desk.w.standIns.blog('kitchen');
+  const { id } = (await blogs()).find((blog) => blog.endpoint === endpoint)!;
+  const source = await sourceOf({ kind: 'requests' });
+  const posted = async (name: string, more: object) => {
+    await desk.ask('POST', `/sources/${source}/requests`, {
+      subject: `Dynamo hubs ${name}`,
+      notes: 'They give light.',
+    });
+    const steps: Step[] = [
+      { ...stepKinds.take.fresh('s1'), sources: [source] },
+      { ...stepKinds['lay out'].fresh('s2'), body: 'A dynamo hub gives three watts of light.', title: '{{ subject }}' },
+      { ...stepKinds.title.fresh('s3'), instruction: '' },
+      { ...stepKinds.publish.fresh('s4'), blog: id, when: 'at once', ...more },
+    ];
+    const posts = () => desk.w.standIns.received().posts('kitchen');
+    const before = new Set(posts().map(({ address }) => address));
+    const made = await desk.ask<{ id: string }>('POST', '/pipelines', {
+      name,
+      document: { grivo: 1, language: 'en', steps },
+    });
+    const { briefs } = (await desk.ask<{ briefs: string[] }>('POST', `/pipelines/${made.body.id}/take`, {})).body;
+    await desk.w.settled(briefs, ['out']);
+    return posts().find(({ address }) => !before.has(address))!.categories;
+  };
+  expect(await posted('one', {})).toEqual([]);
+  expect(await posted('two', { categories: ['Hubs', 'about {{ subject }}', 'hubs'] })).toEqual([
+    'Hubs',
+    'about Dynamo hubs two',
+  ]);
+  const tagged = await posted('three', { categories: ['Hubs'], tags: 'its own' });
+  expect(tagged[0]).toBe('Hubs');
+  for (const tag of tagged) expect(tag).not.toMatch(/^(?:about|of|a|the)\b|\b(?:about|of|a|the)$/i);
+});

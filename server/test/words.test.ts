@@ -340,7 +340,7 @@ const TABLE: Partial<
 const ELSEWHERE: Record<string, readonly string[]> = {
   'look up': ['least', 'otherwise'],
   take: ['sources', 'most', 'gather', 'everyMinutes', 'atOnce', 'apartMinutes', 'mostMinutes'],
-  publish: ['blog', 'when', 'as'],
+  publish: ['blog', 'when', 'as', 'categories', 'tags'],
   link: ['own', 'blog'],
   keep: ['cells'],
   illustrate: ['lead'],

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { type ArticleDocument, articleHtml, articleText, type StepOf } from '@grivo/core';
+import { type ArticleDocument, articleHtml, articleText, type StepOf, tagsOf } from '@grivo/core';
 import type { BlogTarget, Entry } from '../adapters/micropub.ts';
 import { good } from '../adapters/port.ts';
 import { uploadKey } from '../articles/inTexts.ts';
@@ -18,6 +18,7 @@ import {
   publicationBy,
 } from '../publishing/publications.ts';
 import { articleWrites } from '../sketches/nearRepeats.ts';
+import { filled } from './asking.ts';
 import { ArticleField, field, missing } from './fields.ts';
 import type { Tools } from './tools.ts';
 
@@ -46,7 +47,9 @@ export function performPublish(tools: Tools): Performer<StepOf<'publish'>> {
     const document = await readRevision(ground.db, revision);
     const files = await sendPictures(tools, context, blog, document);
     if (files.kind !== 'done') return files;
-    const draft = await createDraft(tools, context, blog, publication, document, files.value);
+    const categories = await categoriesOf(tools, step, context, document);
+    if (!categories.ok) return categories.result;
+    const draft = await createDraft(tools, context, blog, publication, document, files.value, categories.names);
     if (draft.kind !== 'done') return draft;
     const { text, parameters } = draftWrite(publication.id, draft.value);
     await ground.db.run(text, parameters);
@@ -141,6 +144,22 @@ function creating(tools: Tools, blog: BlogTarget, publication: PublicationRow, s
   };
 }
 
+/** What the post goes under: the categories chosen in the step, and the article's own tags where they are wanted. */
+async function categoriesOf(
+  tools: Tools,
+  step: StepOf<'publish'>,
+  context: StepContext,
+  document: ArticleDocument,
+): Promise<{ ok: true; names: string[] } | { ok: false; result: StepResult }> {
+  const own = await filled(tools, Object.fromEntries(step.categories.map((text, i) => [`${i}`, text])), context);
+  if (!own.ok) return own;
+  const chosen = Object.values(own.texts).map((text) => text.replace(/\s+/g, ' ').trim());
+  const all = [...chosen, ...(step.tags === 'its own' ? tagsOf(document) : [])].filter((name) => name !== '');
+  const once = new Map<string, string>();
+  for (const name of all) if (!once.has(name.toLowerCase())) once.set(name.toLowerCase(), name);
+  return { ok: true, names: [...once.values()] };
+}
+
 async function createDraft(
   tools: Tools,
   context: StepContext,
@@ -148,8 +167,9 @@ async function createDraft(
   publication: PublicationRow,
   document: ArticleDocument,
   files: ReadonlyMap<string, string>,
+  categories: readonly string[],
 ): Promise<Done<string>> {
-  const entry = await entryOf(tools, publication, document, files);
+  const entry = await entryOf(tools, publication, document, files, categories);
   return effect<string>(tools.ground, context, {
     key: `create/${publication.key_}`,
     kind: 'create',
@@ -218,6 +238,7 @@ async function entryOf(
   publication: PublicationRow,
   document: ArticleDocument,
   files: ReadonlyMap<string, string>,
+  categories: readonly string[],
 ): Promise<Entry> {
   const lead = document.body.find((block) => block.type === 'figure' && block.lead);
   const body = document.body.filter((block) => block !== lead);
@@ -227,7 +248,7 @@ async function entryOf(
     html,
     summary: document.description,
     slug: `${document.slug || 'article'}-${publication.key_}`,
-    categories: document.keywords,
+    categories: [...categories],
     photo: lead?.type === 'figure' ? { address: files.get(lead.file) ?? '', alternative: lead.alternative } : null,
   };
 }

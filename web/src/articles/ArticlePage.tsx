@@ -1,5 +1,5 @@
 import type { ArticleWhole, Evidence } from '@grivo/contract';
-import { type Block, inlineText } from '@grivo/core';
+import { type Block, inlineText, tagsOf } from '@grivo/core';
 import { useQuery } from '@tanstack/react-query';
 import { type ReactNode, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -152,6 +152,7 @@ function MeasureLine({ name, value, least, most, unit, says }: ArticleWhole['mea
 function Page({ article, at, onAt }: { article: ArticleWhole; at: string | null; onAt: (id: string | null) => void }) {
   const passages = useMemo(() => new Map(article.passages.map((passage) => [passage.id, passage])), [article.passages]);
   const { document: doc } = article;
+  const tags = tagsOf(doc);
   const lead = doc.body.find((block) => block.type === 'figure' && block.lead);
   const headings = doc.body.filter((block) => block.type === 'heading' && block.level === 2);
   return (
@@ -169,6 +170,7 @@ function Page({ article, at, onAt }: { article: ArticleWhole; at: string | null;
           <div className="flex-1">
             <h1>{doc.title || <span className="text-ink-3">No title yet</span>}</h1>
             <p className="!text-[13px] text-ink-2 italic">{doc.description}</p>
+            {tags.length > 0 ? <p className="!font-sans !text-[12px] text-ink-3">Tags: {tags.join(', ')}</p> : null}
           </div>
           {lead?.type === 'figure' ? (
             <img src={`/api/files/${lead.file}`} alt={lead.alternative} className="h-[120px] w-[250px] object-cover" />

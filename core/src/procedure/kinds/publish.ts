@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { stepBase } from '../fields.ts';
 import type { StepKind } from '../kind.ts';
+import { listWords, optional } from '../sentence.ts';
 
 const schema = z.strictObject({
   ...stepBase,
@@ -8,6 +9,10 @@ const schema = z.strictObject({
   blog: z.string(),
   when: z.enum(['next free slot', 'at once']),
   as: z.enum(['live', 'draft']),
+  /** Categories of the blog, as Liquid texts; none where none is chosen. */
+  categories: z.array(z.string().trim().min(1).max(120)).max(20).default([]),
+  /** Whether the article's own tags go along. */
+  tags: z.enum(['none', 'its own']).default('none'),
 });
 export type PublishStep = z.infer<typeof schema>;
 
@@ -17,10 +22,20 @@ export const publish: StepKind<'publish', PublishStep> = {
   schema,
   needs: ['article', 'title'],
   gives: ['publication'],
+  uses: (step) => step.categories.map((text) => ({ field: 'categories', as: 'template', text })),
   calls: null,
   effect: true,
   writes: false,
-  fresh: (id) => ({ id, kind: 'publish', off: false, blog: '', when: 'next free slot', as: 'live' }),
+  fresh: (id) => ({
+    id,
+    kind: 'publish',
+    off: false,
+    blog: '',
+    when: 'next free slot',
+    as: 'live',
+    categories: [],
+    tags: 'none',
+  }),
   sentence: (step, names) => [
     { text: 'Publish to ' },
     {
@@ -56,6 +71,28 @@ export const publish: StepKind<'publish', PublishStep> = {
         ],
       },
     },
+    ...optional(
+      step.categories.length > 0,
+      ' under ',
+      { word: listWords(step.categories, ''), field: 'categories', editor: { type: 'values', most: 20 } },
+      'categories',
+    ),
+    ...optional(
+      step.tags !== 'none',
+      ', with ',
+      {
+        word: 'its own tags',
+        field: 'tags',
+        editor: {
+          type: 'choice',
+          options: [
+            { value: 'none', says: 'no tags', does: 'only the categories chosen here' },
+            { value: 'its own', says: 'its own tags', does: 'its key phrase, and terms that stand in it' },
+          ],
+        },
+      },
+      'its own tags',
+    ),
   ],
   check: (step, context) =>
     context.hasBlog(step.blog)

@@ -1,0 +1,42 @@
+import { contentStems, fold } from '../sentence/sentence.ts';
+import type { ArticleDocument } from './block.ts';
+import { articleText } from './text.ts';
+
+const MOST = 6;
+/** Words that only lead from one to another. */
+const LOOSE = new Set(
+  'about above across after against along among around as at before behind below between beyond by down during except for from in inside into like near of off on onto out over past per since than that then these this those through to toward under until up upon via with within without more most less much many very too also just only even still über unter nach vor mit ohne von zu zum zur bei für gegen durch seit bis auf aus an am im ins mehr sehr auch nur noch'.split(
+    ' ',
+  ),
+);
+/** Words a tag is of at most: longer ones are sentences. */
+const MOST_WORDS = 4;
+
+/**
+ * Tags of an article: its key phrase, then those of its keywords that are terms of it. A term stands in the text as it is,
+ * and neither begins nor ends with a word that means nothing by itself ('cuts about').
+ */
+export function tagsOf(
+  article: Pick<ArticleDocument, 'title' | 'body' | 'keyPhrase' | 'keywords' | 'language'>,
+): string[] {
+  const text = ` ${plain(`${article.title} ${articleText(article)}`)} `;
+  const isTerm = (term: string) => {
+    const words = plain(term).split(' ');
+    const means = (word: string | undefined) =>
+      word !== undefined && !LOOSE.has(word) && contentStems(word, article.language).length > 0;
+    return words.length <= MOST_WORDS && means(words[0]) && means(words.at(-1)) && text.includes(` ${plain(term)} `);
+  };
+  const terms = article.keywords.filter(isTerm);
+  const all = [article.keyPhrase, ...terms]
+    .map((term) => term.replace(/\s+/g, ' ').trim())
+    .filter((term) => term !== '');
+  const once = new Map<string, string>();
+  for (const term of all) if (!once.has(plain(term))) once.set(plain(term), term);
+  return [...once.values()].slice(0, MOST);
+}
+
+function plain(text: string): string {
+  return fold(text)
+    .replace(/[^\p{L}\p{N}]+/gu, ' ')
+    .trim();
+}
