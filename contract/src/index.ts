@@ -6,6 +6,7 @@ export * from './briefs/hold.ts';
 export * from './desk/desk.ts';
 export * from './hooks/hook.ts';
 export * from './id.ts';
+export * from './keeping/keeping.ts';
 export * from './keys/key.ts';
 export * from './pipelines/pipeline.ts';
 export * from './pipelines/routine.ts';

@@ -25,6 +25,8 @@ export const Pipeline = z.object({
   isOn: z.boolean(),
   version: z.int(),
   openLimit: z.int(),
+  note: z.string(),
+  archived: z.boolean(),
   rev: z.int(),
   counts: PipelineCounts,
   nextLook: Desk.nullable(),

@@ -56,6 +56,8 @@ export const ACTS = [
   'service connected',
   'service key changed',
   'blog secret changed',
+  'blog removed',
+  'service removed',
 ] as const;
 export const Act = z.object({
   id: Id,

@@ -18,6 +18,8 @@ export const Source = z.object({
   /** Items that are left out, for whatever reason. */
   leftOut: z.int(),
   lastLook: Desk.nullable(),
+  note: z.string(),
+  archived: z.boolean(),
   /** What went wrong at the last look, null when it went well. */
   trouble: z.string().nullable(),
   /** Fields its items bring along, and whether every one does. */

@@ -14,6 +14,7 @@ import { doorRoutes } from './doors.ts';
 import { eventRoutes } from './events.ts';
 import { holdRoutes } from './holds.ts';
 import { intakeRoutes } from './intake.ts';
+import { keepingRoutes } from './keeping.ts';
 import { keyRoutes } from './keys.ts';
 import { pageRoutes } from './page.ts';
 import { peopleRoutes } from './people.ts';
@@ -53,6 +54,7 @@ export function allRoutes(product: Product): Route[] {
     ...serviceRoutes(product),
     ...peopleRoutes(product),
     ...keyRoutes(product),
+    ...keepingRoutes(product),
   ];
 }
 

@@ -96,7 +96,8 @@ async function takeAway(ground: Ground, micropub: Micropub, post: PostRow): Prom
   return null;
 }
 
-async function forget(ground: Ground, briefs: readonly string[]): Promise<void> {
+/** Takes briefs and all that was made of them out of the store; nothing of them may be on a blog any more. */
+export async function forget(ground: Ground, briefs: readonly string[]): Promise<void> {
   await ground.db.transaction(async (sql) => {
     const ofArticles = 'IN (SELECT id FROM article WHERE brief IN (?))';
     const ofRuns = 'IN (SELECT id FROM step_run WHERE brief IN (?))';

@@ -10,6 +10,8 @@ interface Row {
   isOn: number;
   version: number;
   openLimit: number;
+  note: string;
+  archived: number;
   rev: number;
   document: unknown;
   nextLook: number | null;
@@ -27,7 +29,7 @@ export async function pipelinesNow(
   const month = Date.parse(`${monthOf(desk.now())}-01T00:00:00Z`);
   const [rows, counts, lasts, months] = await Promise.all([
     db.rows<Row>(
-      `SELECT p.id, p.name, p.is_on AS isOn, p.version, p.open_limit AS openLimit, p.rev, v.document, s.due_desk AS nextLook
+      `SELECT p.id, p.name, p.is_on AS isOn, p.version, p.open_limit AS openLimit, p.note, p.archived, p.rev, v.document, s.due_desk AS nextLook
        FROM pipeline p JOIN procedure_version v ON v.procedure_id = p.procedure_id AND v.n = p.version LEFT JOIN schedule s ON s.kind = 'look' AND s.ref = p.id
        WHERE ${only ? 'p.id = ?' : '1 = 1'} ORDER BY p.id`,
       only ? [only] : [],
@@ -53,6 +55,7 @@ export async function pipelinesNow(
     const mean = months.find(({ pipeline }) => pipeline === row.id);
     return {
       ...row,
+      archived: row.archived === 1,
       isOn: isOn === 1,
       nextLook: nextLook === null ? null : Number(nextLook),
       counts: {

@@ -65,14 +65,19 @@ export async function changeSource(
   });
 }
 
-const LIST = `SELECT s.id, s.kind, s.name, s.failure, s.looked_desk, s.rev, s.settings,
+const LIST = `SELECT s.id, s.kind, s.name, s.note, s.archived, s.failure, s.looked_desk, s.rev, s.settings,
     (SELECT COUNT(*) FROM item i WHERE i.source = s.id) AS items,
     (SELECT COUNT(DISTINCT t.item) FROM taken t JOIN item i ON i.id = t.item WHERE i.source = s.id) AS taken,
     (SELECT COUNT(*) FROM item i WHERE i.source = s.id AND i.left_out IS NOT NULL) AS leftOut,
     (SELECT MAX(l.at_desk) FROM look l WHERE l.source = s.id) AS lastLook
   FROM source s`;
 
-type ListRow = Omit<Source, 'trouble' | 'brings'> & { failure: Failure | null; rev: number; settings: unknown };
+type ListRow = Omit<Source, 'trouble' | 'brings' | 'archived'> & {
+  archived: number;
+  failure: Failure | null;
+  rev: number;
+  settings: unknown;
+};
 
 /** What a source's failures may speak of besides itself. */
 async function serviceNames(sql: Sql): Promise<ReadonlyMap<string, string>> {
@@ -95,6 +100,8 @@ function listed(row: ListRow, services: ReadonlyMap<string, string>): Source {
     id: row.id,
     kind: row.kind,
     name: row.name,
+    note: row.note,
+    archived: row.archived === 1,
     items: Number(row.items),
     taken: Number(row.taken),
     leftOut: Number(row.leftOut),

@@ -6,6 +6,7 @@ import { call, inWords } from '../api/call.ts';
 import { queryClient, read } from '../api/queries.ts';
 import { CadenceSentence } from '../cadence/CadenceSentence.tsx';
 import { Button, DoneHere, Empty, Field, Head, Loading, Mark, saysOf, stateOf, Trouble } from '../design/index.ts';
+import { KeepMenu } from '../keeping/KeepMenu.tsx';
 import { useNow } from '../shell/useNow.ts';
 import { count, plural } from '../words/figures.ts';
 import { moment } from '../words/time.ts';
@@ -41,7 +42,7 @@ export default function BlogPage() {
             </Button>
           </span>
         </div>
-        <div className="flex gap-5 text-small leading-5 text-ink-2">
+        <div className="flex flex-wrap gap-x-5 text-small leading-5 text-ink-2">
           <Connection blog={blog} now={now} />
           <span className="flex items-center gap-2">
             <Mark state="done" /> {count(blog.out)} of our articles live
@@ -55,6 +56,7 @@ export default function BlogPage() {
               ? 'No pipeline publishes here.'
               : `Fed by ${feeding.map(({ name }) => name).join(' and ')}`}
           </span>
+          <KeepMenu of="blogs" it={blog} />
         </div>
       </div>
       <div className="-mx-8 grid flex-1 grid-cols-[456fr_424fr_400fr] border-t border-ink max-[1100px]:grid-cols-1">

@@ -3,6 +3,7 @@ import { Link, useNavigate, useSearchParams } from 'react-router';
 import { inWords } from '../api/call.ts';
 import { read } from '../api/queries.ts';
 import { Button, Empty, Loading, Trouble } from '../design/index.ts';
+import { useArchived } from '../keeping/useArchived.tsx';
 import { count, plural } from '../words/figures.ts';
 import { dayLong } from '../words/time.ts';
 import { ConnectBlog } from './ConnectBlog.tsx';
@@ -15,12 +16,13 @@ export default function Blogs() {
   const [search, setSearch] = useSearchParams();
   const go = useNavigate();
   const making = search.has('new');
-  const rows = blogs.data?.blogs;
+  const { rows, words: archived } = useArchived(blogs.data?.blogs);
   return (
     <>
       <div className="flex h-[68px] items-center gap-4">
         <h1 className="text-title font-semibold tracking-[-0.018em]">Blogs</h1>
         <span className="text-ink-3">{rows ? plural(rows.length, 'blog') : ''}</span>
+        {archived}
         <Button className="ml-auto" onClick={() => setSearch(making ? {} : { new: '' })}>
           {making ? 'Not now' : 'Connect a blog'}
         </Button>

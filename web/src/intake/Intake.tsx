@@ -4,6 +4,7 @@ import { Link, useSearchParams } from 'react-router';
 import { inWords } from '../api/call.ts';
 import { read } from '../api/queries.ts';
 import { Button, Empty, Loading, Trouble } from '../design/index.ts';
+import { useArchived } from '../keeping/useArchived.tsx';
 import { useNow } from '../shell/useNow.ts';
 import { count, plural } from '../words/figures.ts';
 import { moment } from '../words/time.ts';
@@ -29,7 +30,7 @@ export default function Intake() {
   const now = useNow(slots.data?.now, slots.data?.speed) ?? Date.now();
   const [search, setSearch] = useSearchParams();
   const adding = search.get('new');
-  const rows = sources.data?.sources;
+  const { rows, words: archived } = useArchived(sources.data?.sources);
   return (
     <>
       <div className="flex h-[68px] items-center gap-4">
@@ -42,6 +43,7 @@ export default function Intake() {
               )}`
             : ''}
         </span>
+        {archived}
         <Button className="ml-auto" onClick={() => setSearch(adding !== null ? {} : { new: '' })}>
           {adding !== null ? 'Not now' : 'Add a source'}
         </Button>

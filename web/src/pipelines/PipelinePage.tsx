@@ -4,6 +4,7 @@ import { useParams, useSearchParams } from 'react-router';
 import { call, inWords } from '../api/call.ts';
 import { queryClient, read } from '../api/queries.ts';
 import { Loading, Mark, Trouble } from '../design/index.ts';
+import { KeepMenu } from '../keeping/KeepMenu.tsx';
 import { useNow } from '../shell/useNow.ts';
 import { amount, count, plural } from '../words/figures.ts';
 import { moment } from '../words/time.ts';
@@ -84,8 +85,10 @@ export default function PipelinePage() {
             {plural(outThisMonth, 'article')} out this month
             {microsEach === null ? '' : `, ${amount(microsEach)} € each`}
           </span>
+          {pipeline.data.note === '' ? null : <span className="text-ink-3">{pipeline.data.note}</span>}
           <span className="ml-auto text-ink-3">version {version}</span>
           <PipelineMenu pipeline={pipeline.data} />
+          <KeepMenu of="pipelines" it={pipeline.data} />
         </div>
         {act.isError ? <Trouble>{inWords(act.error)}</Trouble> : null}
       </div>

@@ -6,6 +6,7 @@ import { Link, useNavigate, useSearchParams } from 'react-router';
 import { call, inWords } from '../api/call.ts';
 import { queryClient, read } from '../api/queries.ts';
 import { Button, ChoiceEditor, Empty, Loading, Mark, NameForm, Trouble, Word } from '../design/index.ts';
+import { useArchived } from '../keeping/useArchived.tsx';
 import { useNow } from '../shell/useNow.ts';
 import { amount, count } from '../words/figures.ts';
 import { moment } from '../words/time.ts';
@@ -18,7 +19,7 @@ export default function Pipelines() {
   const now = useNow(slots.data?.now, slots.data?.speed) ?? Date.now();
   const [search, setSearch] = useSearchParams();
   const making = search.has('new');
-  const rows = pipelines.data?.pipelines;
+  const { rows, words: archived } = useArchived(pipelines.data?.pipelines);
   return (
     <>
       <div className="flex h-[68px] items-center gap-4">
@@ -26,6 +27,7 @@ export default function Pipelines() {
         <span className="text-ink-3">
           {rows ? `${count(rows.length)} in all, ${rows.filter((row) => row.isOn).length} on` : ''}
         </span>
+        {archived}
         <Button className="ml-auto" onClick={() => setSearch(making ? {} : { new: '' })}>
           {making ? 'Not now' : 'Make a pipeline'}
         </Button>

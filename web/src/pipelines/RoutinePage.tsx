@@ -6,6 +6,7 @@ import { Link, useParams } from 'react-router';
 import { call, inWords } from '../api/call.ts';
 import { queryClient } from '../api/queries.ts';
 import { Empty, ListEditor, Loading, TextEditor, Trouble, Word } from '../design/index.ts';
+import { KeepMenu } from '../keeping/KeepMenu.tsx';
 import { useViewKeys } from '../shell/keys.ts';
 import { BesideLines } from './BesideLines.tsx';
 import { useChecked } from './checked.ts';
@@ -99,6 +100,9 @@ function RoutineLines({ routine }: { routine: Routine }) {
             </Word>
           </h1>
           <span className="text-ink-3">a routine, version {routine.version}</span>
+          <span className="ml-auto flex flex-wrap text-small">
+            <KeepMenu of="routines" it={routine} />
+          </span>
         </div>
         <p className="pt-1 text-proc leading-7">
           It is given{' '}

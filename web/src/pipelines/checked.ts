@@ -19,8 +19,9 @@ export function useChecked(pipeline: string | null, document: PipelineWhole['doc
       rows?.find((row) => row.id === id)?.name ?? '…';
     return {
       pipeline,
-      blogs: blogs ?? [],
-      sources: sources ?? [],
+      // What is archived is offered no more.
+      blogs: blogs?.filter(({ archived }) => !archived) ?? [],
+      sources: sources?.filter(({ archived }) => !archived) ?? [],
       routines: routines ?? [],
       names: { blog: nameIn(blogs), source: nameIn(sources), routine: nameIn(routines) },
     };

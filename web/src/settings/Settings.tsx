@@ -5,6 +5,7 @@ import { call, inWords } from '../api/call.ts';
 import { queryClient, read } from '../api/queries.ts';
 import { TestLines } from '../blogs/TestLines.tsx';
 import { Button, Empty, Field, Head, Loading, NumberEditor, Trouble, Word } from '../design/index.ts';
+import { KeepMenu } from '../keeping/KeepMenu.tsx';
 import { amount, count, money } from '../words/figures.ts';
 import { clock } from '../words/time.ts';
 import { ConnectService } from './ConnectService.tsx';
@@ -113,7 +114,7 @@ function ServiceLine({ service, owner }: { service: Service; owner: boolean }) {
   });
   return (
     <li className="border-b border-rule-soft py-2">
-      <div className="grid grid-cols-[90px_1fr_auto] items-baseline">
+      <div className="grid grid-cols-[90px_1fr_auto_auto] items-baseline gap-x-4">
         <span className="text-ink-3">{service.role}</span>
         <span className="min-w-0">
           <span className="text-proc font-medium">{service.name}</span>{' '}
@@ -132,6 +133,11 @@ function ServiceLine({ service, owner }: { service: Service; owner: boolean }) {
             <Button look="quiet" onClick={() => setSecret(secret === null ? '' : null)}>
               New key
             </Button>
+          </span>
+        ) : null}
+        {owner ? (
+          <span className="flex flex-wrap">
+            <KeepMenu of="services" it={service} />
           </span>
         ) : null}
       </div>

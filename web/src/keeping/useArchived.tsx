@@ -1,0 +1,17 @@
+import { useState } from 'react';
+import { Button } from '../design/index.ts';
+import { count } from '../words/figures.ts';
+
+/** What of a list is not archived, or all of it when that is asked for, and the words that ask. */
+export function useArchived<T extends { archived: boolean }>(all: readonly T[] | undefined) {
+  const [shown, show] = useState(false);
+  const away = all?.filter(({ archived }) => archived).length ?? 0;
+  const rows = shown ? all : all?.filter(({ archived }) => !archived);
+  const words =
+    away === 0 ? null : (
+      <Button look="quiet" onClick={() => show(!shown)}>
+        {shown ? 'Hide what is archived' : `${count(away)} archived`}
+      </Button>
+    );
+  return { rows, words };
+}
