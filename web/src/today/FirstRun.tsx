@@ -21,17 +21,20 @@ export function FirstRun({ begun }: { begun: Today['begun'] }) {
   const [serviceLines, setServiceLines] = useState<TestLine[] | null>(null);
   const [cleaned, setCleaned] = useState<(z.infer<typeof CleanedPaste> & { source: string }) | null>(null);
   const go = useNavigate();
-  const blogs = useQuery({ ...read.blogs(), enabled: begun.blogs > 0 });
-  const sources = useQuery({ ...read.sources(), enabled: begun.sources > 0 });
   const pipelines = useQuery({ ...read.pipelines(), enabled: begun.pipelines > 0 });
   const begin = useMutation({
-    mutationFn: () => {
-      const blog = blogs.data?.blogs[0];
+    mutationFn: async () => {
+      // What was made a moment ago may not have been read yet.
+      const [{ blogs }, { sources }] = await Promise.all([
+        queryClient.fetchQuery({ ...read.blogs(), staleTime: 0 }),
+        queryClient.fetchQuery({ ...read.sources(), staleTime: 0 }),
+      ]);
+      const [blog] = blogs;
       return call('POST', '/pipelines', {
         body: {
           name: 'Keywords to guides',
           document: shipped('guides').make({
-            source: sources.data?.sources[0]?.id ?? '',
+            source: sources[0]?.id ?? '',
             blog: blog?.id ?? '',
             language: blog?.language ?? 'en',
           }),
