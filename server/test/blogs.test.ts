@@ -181,3 +181,38 @@ test('a post goes under no category unless some are chosen; the article’s own 
   expect(tagged[0]).toBe('Hubs');
   for (const tag of tagged) expect(tag).not.toMatch(/^(?:about|of|a|the)\b|\b(?:about|of|a|the)$/i);
 });
+
+test('a draft on a blog is a draft wherever it stands, and is never counted as out', async () => {
+  const { endpoint } = desk.w.standIns.blog('kitchen');
+  const { id } = (await blogs()).find((blog) => blog.endpoint === endpoint)!;
+  const { out } = (await blogs()).find((blog) => blog.id === id)!;
+  const source = await sourceOf({ kind: 'keywords' });
+  await desk.ask('POST', `/sources/${source}/keywords`, { paste: 'dynamo hubs by night' });
+  const steps: Step[] = [
+    { ...stepKinds.take.fresh('s1'), sources: [source] },
+    { ...stepKinds['lay out'].fresh('s2'), body: 'A dynamo hub gives three watts.', title: 'Hubs, as a draft' },
+    { ...stepKinds.publish.fresh('s4'), blog: id, when: 'at once', as: 'draft' },
+  ];
+  const made = await desk.ask<{ id: string }>('POST', '/pipelines', {
+    name: 'Drafts',
+    document: { grivo: 1, language: 'en', steps },
+  });
+  const { briefs } = (await desk.ask<{ briefs: string[] }>('POST', `/pipelines/${made.body.id}/take`, {})).body;
+  await desk.w.settled(briefs, ['out']);
+  const articles = async (standing: string) =>
+    (
+      await desk.ask<{ articles: { title: string; standing: string }[] }>('GET', `/articles?standing=${standing}`)
+    ).body.articles.filter(({ title }) => title === 'Hubs, as a draft');
+  expect(await articles('draft')).toMatchObject([{ standing: 'draft' }]);
+  expect(await articles('out')).toEqual([]);
+  expect((await blogs()).find((blog) => blog.id === id)!.out).toBe(out);
+  const { blogs: lanes } = (
+    await desk.ask<{ blogs: { blog: string; slots: { title: string; standing: string }[] }[] }>('GET', '/slots?days=1')
+  ).body;
+  const own = lanes.find((lane) => lane.blog === id)!.slots.filter(({ title }) => title === 'Hubs, as a draft');
+  expect(own.map(({ standing }) => standing)).not.toContain('out');
+  const sheet = await (
+    await fetch(`${desk.http.address}/api/sources/${source}/written-back`, { headers: { cookie: desk.cookie } })
+  ).text();
+  expect(sheet).toMatch(/dynamo hubs by night,.*,draft,"?Hubs, as a draft"?,http[^,]+,\r\n/);
+});

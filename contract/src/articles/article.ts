@@ -2,7 +2,8 @@ import { z } from 'zod';
 import { ArticleDocumentSchema } from '../article/document.ts';
 import { Before, Desk, Id, Micros } from '../id.ts';
 
-export const ArticleStanding = z.enum(['in work', 'ready', 'out', 'set aside']);
+/** A draft lies on its blog, and no reader sees it. */
+export const ArticleStanding = z.enum(['in work', 'ready', 'draft', 'out', 'set aside']);
 export const ArticlesQuery = Before.extend({
   /** Held and stopped are those of its brief. */
   standing: z.enum([...ArticleStanding.options, 'held', 'stopped']).optional(),

@@ -74,7 +74,7 @@ export type Blog = z.infer<typeof Blog>;
 export const Blogs = z.object({ blogs: z.array(Blog) });
 
 /** How a slot stands; `planned` is one nobody fills yet. */
-export const SlotStanding = z.enum(['out', 'ready', 'held', 'stopped', 'in work', 'planned']);
+export const SlotStanding = z.enum(['out', 'draft', 'ready', 'held', 'stopped', 'in work', 'planned']);
 export type SlotStanding = z.infer<typeof SlotStanding>;
 
 export const Slot = z.object({

@@ -21,7 +21,7 @@ import { notFound, problem } from './problem.ts';
 import { type Route, route } from './route.ts';
 import { sendBytes } from './send.ts';
 
-const LIST = `SELECT a.id, a.brief, COALESCE(a.blog, l.blog) AS blog, a.title, a.words, IF(a.standing = 'in work' AND b.standing IN ('held', 'stopped'), b.standing, a.standing) AS standing, a.language, p.address, p.out_desk AS outDesk, l.due_desk AS dueDesk,
+const LIST = `SELECT a.id, a.brief, COALESCE(a.blog, l.blog) AS blog, a.title, a.words, IF(a.standing = 'in work' AND b.standing IN ('held', 'stopped'), b.standing, IF(a.standing = 'out' AND p.state = 'draft', 'draft', a.standing)) AS standing, a.language, p.address, p.out_desk AS outDesk, l.due_desk AS dueDesk,
   COALESCE((SELECT SUM(g.micros) FROM ledger g WHERE g.brief = a.brief), 0) AS micros
   FROM article a JOIN brief b ON b.id = a.brief
   LEFT JOIN publication p ON p.id = (SELECT q.id FROM publication q WHERE q.article = a.id ORDER BY q.state = 'live' DESC, q.address IS NULL, q.id LIMIT 1)
@@ -36,6 +36,9 @@ function whereOf({ standing, blog, q }: Wanted): { where: string[]; values: unkn
   if (standing === 'held' || standing === 'stopped') {
     where.push("a.standing = 'in work' AND b.standing = ?");
     values.push(standing);
+  } else if (standing === 'draft' || standing === 'out') {
+    const live = "EXISTS (SELECT 1 FROM publication o WHERE o.article = a.id AND o.state = 'live')";
+    where.push(`a.standing = 'out' AND ${standing === 'draft' ? 'NOT ' : ''}${live}`);
   } else if (standing) {
     where.push('a.standing = ?');
     values.push(standing);

@@ -14,6 +14,7 @@ interface FirmRow {
   brief: string;
   brief_standing: string;
   state: string | null;
+  as_: 'live' | 'draft' | null;
 }
 
 interface AheadRow {
@@ -98,7 +99,8 @@ export async function slotsOfBlogs(
 }
 
 function standingOf(row: FirmRow): SlotStanding {
-  if (row.state === 'live' || row.state === 'draft') return 'out';
+  if (row.state === 'live') return 'out';
+  if (row.state === 'draft' && row.as_ === 'draft') return 'draft';
   if (row.brief_standing === 'stopped' || row.brief_standing === 'held') return row.brief_standing;
   return 'ready';
 }
@@ -106,11 +108,11 @@ function standingOf(row: FirmRow): SlotStanding {
 /** Placements, and what went out without one (at once). */
 async function firmBetween(sql: Sql, from: number, to: number): Promise<FirmRow[]> {
   const rows = await sql.rows<FirmRow>(
-    `SELECT a.id AS article, l.blog, COALESCE(p.out_desk, l.due_desk) AS at, l.pinned, a.title, a.brief, b.standing AS brief_standing, p.state
+    `SELECT a.id AS article, l.blog, COALESCE(p.out_desk, l.due_desk) AS at, l.pinned, a.title, a.brief, b.standing AS brief_standing, p.state, p.as_
      FROM placement l JOIN article a ON a.id = l.article JOIN brief b ON b.id = a.brief LEFT JOIN publication p ON p.article = l.article AND p.blog = l.blog
      WHERE l.due_desk >= ? AND l.due_desk < ? AND a.trial = 0
      UNION ALL
-     SELECT a.id, p.blog, p.out_desk, 0, a.title, a.brief, b.standing, p.state
+     SELECT a.id, p.blog, p.out_desk, 0, a.title, a.brief, b.standing, p.state, p.as_
      FROM publication p JOIN article a ON a.id = p.article JOIN brief b ON b.id = a.brief LEFT JOIN placement l ON l.article = p.article AND l.blog = p.blog
      WHERE p.out_desk >= ? AND p.out_desk < ? AND l.article IS NULL AND a.trial = 0`,
     [from, to, from, to],

@@ -115,9 +115,9 @@ function csv(lines: (string | number)[][]): string {
 async function becameOf(sql: Sql, source: string, identities: readonly string[]): Promise<Map<string, Became>> {
   if (identities.length === 0) return new Map();
   const rows = await sql.rows<Became>(
-    `SELECT i.identity, b.standing, a.title, p.address, p.out_desk AS outDesk FROM item i
+    `SELECT i.identity, IF(b.standing = 'out' AND p.state = 'draft', 'draft', b.standing) AS standing, a.title, p.address, IF(p.state = 'live', p.out_desk, NULL) AS outDesk FROM item i
      JOIN taken t ON t.item = i.id JOIN brief b ON b.id = t.brief
-     LEFT JOIN article a ON a.brief = b.id AND a.line = '' LEFT JOIN publication p ON p.article = a.id AND p.state = 'live'
+     LEFT JOIN article a ON a.brief = b.id AND a.line = '' LEFT JOIN publication p ON p.id = (SELECT q.id FROM publication q WHERE q.article = a.id AND q.state IN ('live', 'draft') ORDER BY q.state = 'live' DESC, q.id LIMIT 1)
      WHERE i.source = ? AND i.identity IN (?) ORDER BY t.brief`,
     [source, identities],
   );

@@ -63,7 +63,7 @@ export default function ArticlePage() {
           </span>
           {address ? (
             <a href={address} target="_blank" rel="noreferrer" className="act quiet brackets">
-              Open it on the blog
+              {standing === 'draft' ? 'Open the draft, for the owner of the blog' : 'Open it on the blog'}
             </a>
           ) : null}
           <span className="ml-auto flex items-baseline gap-4">

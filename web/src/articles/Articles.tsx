@@ -14,7 +14,8 @@ import { Columns, type Line } from './Columns.tsx';
 const STANDINGS = [
   { value: '', says: 'any standing', does: 'everything but what is set aside' },
   { value: 'ready', says: 'ready', does: 'finished, waits for its slot' },
-  { value: 'out', says: 'out', does: 'on the blog' },
+  { value: 'draft', says: 'draft on the blog', does: 'put there, and no reader sees it' },
+  { value: 'out', says: 'out', does: 'readers see it' },
   { value: 'in work', says: 'in work', does: 'being made' },
   { value: 'set aside', says: 'set aside', does: 'ended on purpose' },
 ];
@@ -154,7 +155,7 @@ export default function Articles() {
         }
       >
         <span className="flex gap-5 text-small text-ink-2">
-          {(['ready', 'in work', 'held', 'stopped', 'set aside'] as const).map((name) => (
+          {(['ready', 'draft', 'in work', 'held', 'stopped', 'set aside'] as const).map((name) => (
             <span key={name} className="flex items-center gap-2">
               <Mark state={stateOf(name)} /> {name === 'ready' ? 'ready or out' : saysOf(name)}
             </span>
@@ -167,9 +168,12 @@ export default function Articles() {
 
 /** What comes first, by its slot; then what went out, week by week. */
 function grouped(articles: readonly Article[]): Line[] {
-  const out = articles.filter((article) => article.outDesk !== null).sort((a, b) => b.outDesk! - a.outDesk!);
+  const drafts = articles.filter((article) => article.standing === 'draft');
+  const out = articles
+    .filter((article) => article.outDesk !== null && article.standing !== 'draft')
+    .sort((a, b) => b.outDesk! - a.outDesk!);
   const coming = articles
-    .filter((article) => article.outDesk === null)
+    .filter((article) => article.outDesk === null && article.standing !== 'draft')
     .sort((a, b) => (a.dueDesk ?? Number.MAX_SAFE_INTEGER) - (b.dueDesk ?? Number.MAX_SAFE_INTEGER));
   const lines: Line[] = [];
   const section = (says: string, own: readonly Article[]) => {
@@ -178,6 +182,7 @@ function grouped(articles: readonly Article[]): Line[] {
     for (const article of own) lines.push({ kind: 'article', article });
   };
   section('Coming', coming);
+  section('Drafts on blogs, which no reader sees', drafts);
   const weeks = new Map<number, Article[]>();
   for (const article of out) {
     const monday = weekOf(article.outDesk!);

@@ -137,9 +137,9 @@ export function CadenceSentence({ blog }: { blog: Blog }) {
       >
         {dayWords(rule.start)}
       </Word>{' '}
-      on
+      on,{' '}
       <Word label="Pauses" editor={() => <PausesEditor value={rule.pauses} onChange={(pauses) => put({ pauses })} />}>
-        {rule.pauses.length === 0 ? ', with no pause' : `, except ${rule.pauses.map(pauseWords).join(', ')}`}
+        {rule.pauses.length === 0 ? 'without pauses' : `except ${rule.pauses.map(pauseWords).join(', ')}`}
       </Word>
       {short ? <span className="block text-small text-red">{short}</span> : null}
       {error ? <Trouble>{inWords(error)}</Trouble> : null}

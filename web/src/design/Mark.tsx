@@ -1,8 +1,9 @@
-export type MarkState = 'done' | 'busy' | 'wait' | 'stop' | 'plan' | 'aside';
+export type MarkState = 'done' | 'busy' | 'wait' | 'stop' | 'plan' | 'aside' | 'draft';
 
 /** How any standing is drawn, and the words that go with it. */
 const STANDING: Record<string, { state: MarkState; says: string }> = {
   out: { state: 'done', says: 'out' },
+  draft: { state: 'draft', says: 'draft on the blog' },
   ready: { state: 'done', says: 'ready' },
   done: { state: 'done', says: 'done' },
   'in work': { state: 'busy', says: 'in work' },

@@ -77,7 +77,7 @@ export function ExcludeWord({
         <ValuesEditor label="Words that leave an item out" value={exclude} most={200} onChange={onChange} />
       )}
     >
-      {listWords(exclude, 'no word')}
+      {listWords(exclude, 'certain words (none chosen)')}
     </Word>
   );
 }

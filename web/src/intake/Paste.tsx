@@ -187,7 +187,7 @@ export function Became({ added, evened, measured, leftOut, dropped, source }: Cl
           <summary className="brackets w-fit cursor-pointer text-small text-ink-2">
             Left out:{' '}
             {Object.entries(leftOut)
-              .map(([reason, n]) => `${count(n)} ${SAYS[reason] ?? reason}`)
+              .map(([reason, n]) => `${SAYS[reason] ?? reason}${n > 1 ? ` (${count(n)})` : ''}`)
               .join(', ')}
           </summary>
           <ul className="max-h-48 overflow-auto">

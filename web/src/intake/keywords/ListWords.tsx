@@ -90,7 +90,7 @@ export function ListWords({ settings, onChange }: { settings: KeywordSettings; o
       >
         {says(GROUPS, settings.group)}
       </Word>
-      ; watch <SiteWord settings={settings} onChange={onChange} /> as searched for{' '}
+      ; watch <SiteWord settings={settings} onChange={onChange} />; figures of{' '}
       <CountryWord settings={settings} onChange={onChange} />
     </>
   );
