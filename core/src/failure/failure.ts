@@ -10,8 +10,16 @@ export type Failure =
   | { code: 'reply-unusable'; service: string; problem: string }
   | { code: 'outcome-unknown'; service: string; action: string }
   // Needs mending: stops until a person has changed something outside the brief.
-  | { code: 'key-refused'; service: string; status: number }
-  | { code: 'credit-used-up'; service: string }
+  | { code: 'key-refused'; service: string; status: number; said?: string }
+  | { code: 'credit-used-up'; service: string; said?: string }
+  /** It answers, and will not do what it is asked: in its own words. */
+  | {
+      code: 'service-refuses';
+      service: string;
+      status: number;
+      because: 'the model' | 'the shape' | 'the request';
+      said: string;
+    }
   | { code: 'service-down'; service: string; detail: string; tries: number }
   | { code: 'replies-unusable'; service: string; problem: string; tries: number }
   | { code: 'address-refused'; address: string; reason: string }
@@ -28,6 +36,8 @@ export type Failure =
   | { code: 'field-missing'; field: string }
   | { code: 'too-little-material'; words: number; wanted: number }
   | { code: 'no-figure'; said: string }
+  /** The writer will not write this. */
+  | { code: 'declined'; service: string; said: string }
   | { code: 'cannot-work-out'; problem: string }
   | { code: 'cannot-copy'; form: string; problem: string }
   | { code: 'page-unreadable'; address: string; reason: string }
@@ -59,6 +69,7 @@ const CLASS: Record<FailureCode, FailureClass> = {
   'outcome-unknown': 'transient',
   'key-refused': 'mend',
   'credit-used-up': 'mend',
+  'service-refuses': 'mend',
   'service-down': 'mend',
   'replies-unusable': 'mend',
   'address-refused': 'mend',
@@ -71,6 +82,7 @@ const CLASS: Record<FailureCode, FailureClass> = {
   'field-missing': 'refused',
   'too-little-material': 'refused',
   'no-figure': 'refused',
+  declined: 'refused',
   'cannot-work-out': 'refused',
   'cannot-copy': 'refused',
   'page-unreadable': 'refused',

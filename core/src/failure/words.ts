@@ -48,14 +48,38 @@ export function wordsOf(failure: Failure, nameOf: (id: string) => string = (id) 
     case 'key-refused':
       return say(
         'Key refused',
-        `${nameOf(failure.service)} refused the key (${failure.status}).`,
+        `${nameOf(failure.service)} refused the key (${failure.status})${quoted(failure.said)}.`,
         'Paste a valid key under Settings or Blogs, test it, then let the briefs go on.',
       );
     case 'credit-used-up':
       return say(
         'Credit used up',
-        `The credit at ${nameOf(failure.service)} is used up.`,
+        `The credit at ${nameOf(failure.service)} is used up${quoted(failure.said)}.`,
         'Top the account up there, then let the briefs go on.',
+      );
+    case 'service-refuses':
+      return say(
+        failure.because === 'the model'
+          ? 'Model refused'
+          : failure.because === 'the shape'
+            ? 'Shape refused'
+            : 'Request refused',
+        failure.because === 'the model'
+          ? `${nameOf(failure.service)} does not give that model (${failure.status})${quoted(failure.said)}.`
+          : failure.because === 'the shape'
+            ? `${nameOf(failure.service)} does not reply in a shape that is asked for (${failure.status})${quoted(failure.said)}.`
+            : `${nameOf(failure.service)} refused the request (${failure.status})${quoted(failure.said)}.`,
+        failure.because === 'the model'
+          ? 'Write a model it has under Settings, test it, then let the briefs go on.'
+          : failure.because === 'the shape'
+            ? 'Choose a model that replies with JSON of a given shape, test it, then let the briefs go on.'
+            : 'Change its model or address under Settings by what it says, test it, then let the briefs go on.',
+      );
+    case 'declined':
+      return say(
+        'Declined',
+        `${nameOf(failure.service)} will not write this${quoted(failure.said)}.`,
+        'Change the subject or the instruction, or set the brief aside.',
       );
     case 'service-down':
       return say(
@@ -244,4 +268,9 @@ export function nothingFound({
           '',
         )}.`;
   return `Nothing found that answers ‘${subject}’: of ${pages === 1 ? 'one page' : `${pages} pages`} found, ${speaks} ${fitting > 1 ? 'speak' : 'speaks'} of it.${without}`;
+}
+
+/** What a service said, in its own words. */
+function quoted(said: string | undefined): string {
+  return said ? `: “${said.replace(/\.$/, '')}”` : '';
 }

@@ -4,7 +4,7 @@ const Piece = z.object({
   choices: z
     .array(
       z.object({
-        delta: z.object({ content: z.string().nullish() }).optional(),
+        delta: z.object({ content: z.string().nullish(), refusal: z.string().nullish() }).optional(),
         finish_reason: z.string().nullish(),
       }),
     )
@@ -21,6 +21,7 @@ export type Gathered = { ok: true; completion: object } | { ok: false; problem: 
  */
 export function gathered(body: Buffer): Gathered {
   let content = '';
+  let refusal = '';
   let finish: string | null = null;
   let usage: z.infer<typeof Piece>['usage'] = null;
   let done = false;
@@ -39,12 +40,17 @@ export function gathered(body: Buffer): Gathered {
     if (!piece) return { ok: false, problem: 'a piece of it cannot be read' };
     if (piece.error) return { ok: false, problem: `it broke off: ${piece.error.message || 'no reason given'}` };
     content += piece.choices[0]?.delta?.content ?? '';
+    refusal += piece.choices[0]?.delta?.refusal ?? '';
     finish = piece.choices[0]?.finish_reason ?? finish;
     usage = piece.usage ?? usage;
   }
   // Some end without the last word, but none that came to its end leaves out how it ended.
   if (!done && finish === null) return { ok: false, problem: 'it ends in the middle' };
-  const choice = { index: 0, message: { role: 'assistant', content }, finish_reason: finish };
+  const choice = {
+    index: 0,
+    message: { role: 'assistant', content, ...(refusal === '' ? {} : { refusal }) },
+    finish_reason: finish,
+  };
   return { ok: true, completion: { choices: [choice], ...(usage ? { usage } : {}) } };
 }
 

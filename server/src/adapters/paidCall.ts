@@ -2,7 +2,8 @@ import type { Called } from '../answers/ask.ts';
 import type { Secrets } from '../config/secrets.ts';
 import { formBody, type Network, type Reply } from '../network/network.ts';
 import type { ServiceRow } from '../services/entity.ts';
-import { failureOf, refusalOf } from './port.ts';
+import { modelRefusalOf, type SaidRefusal } from './modelRefusal.ts';
+import { failureOf } from './port.ts';
 
 export interface PaidCall {
   /** Behind the service's address: `chat/completions`. */
@@ -29,7 +30,7 @@ export async function paidCall(
   { network, secrets }: { network: Network; secrets: Secrets },
   service: ServiceRow,
   { path, body, action, maxBytes, inPieces = false, signal }: PaidCall,
-): Promise<{ kind: 'reply'; reply: Reply } | Extract<Called, { kind: 'failed' }>> {
+): Promise<{ kind: 'reply'; reply: Reply } | (Extract<Called, { kind: 'failed' }> & { said?: SaidRefusal })> {
   const sent =
     body instanceof FormData ? await formBody(body) : { body: JSON.stringify(body), type: 'application/json' };
   const outcome = await network.call({
@@ -46,9 +47,10 @@ export async function paidCall(
     signal,
   });
   if (outcome.kind === 'reply') {
-    const refusal = refusalOf(outcome.reply, service.id);
+    const secret = service.secret ? secrets.open(service.secret) : null;
+    const refusal = modelRefusalOf(outcome.reply, service.id, secret);
     return refusal
-      ? { kind: 'failed', failure: refusal.failure, charged: refusal.acted }
+      ? { kind: 'failed', failure: refusal.failure, charged: refusal.acted, said: refusal.said }
       : { kind: 'reply', reply: outcome.reply };
   }
   const { failure, acted } = failureOf(outcome, service.id, service.address, action);

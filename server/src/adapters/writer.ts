@@ -1,4 +1,4 @@
-import { type Failure, textCeiling, textCost, tokensCeiling } from '@grivo/core';
+import { type Failure, textCeiling, textCost, tokensCeiling, visibleText, wordsOf } from '@grivo/core';
 import { z } from 'zod';
 import { ask, type Called } from '../answers/ask.ts';
 import type { Secrets } from '../config/secrets.ts';
@@ -7,6 +7,7 @@ import type { Network } from '../network/network.ts';
 import type { ReadingRoom } from '../reading/room.ts';
 import type { ServiceRow } from '../services/entity.ts';
 import { gathered } from './gathered.ts';
+import { otherLengthName } from './modelRefusal.ts';
 import { paidCall } from './paidCall.ts';
 import { good, jsonOf, type Result, type TestLine } from './port.ts';
 
@@ -32,13 +33,15 @@ const Completion = z.object({
     .array(
       z.object({
         message: z.object({
-          content: z.union([z.string(), z.array(z.object({ text: z.string().optional() }))]).nullable(),
+          content: z.union([z.string(), z.array(z.object({ text: z.string().optional() }))]).nullish(),
+          /** Why it will not answer. */
+          refusal: z.string().nullish(),
         }),
         finish_reason: z.string().nullish(),
       }),
     )
     .min(1),
-  usage: z.object({ prompt_tokens: z.number(), completion_tokens: z.number() }).optional(),
+  usage: z.object({ prompt_tokens: z.number(), completion_tokens: z.number() }).nullish(),
 });
 
 export interface WriterPorts {
@@ -54,7 +57,16 @@ export interface WriterPorts {
  * once or in pieces.
  */
 export class Writer {
+  /** Services that know the length limit by its other name. */
+  private readonly otherLimit = new Set<string>();
+
   constructor(private readonly ports: WriterPorts) {}
+
+  private limited(service: ServiceRow, body: object): object {
+    if (!this.otherLimit.has(service.id) || !('max_tokens' in body)) return body;
+    const { max_tokens, ...rest } = body;
+    return { ...rest, max_completion_tokens: max_tokens };
+  }
 
   /**
    * Asks for a reply of a given shape. A reply that does not fit is sent back once with what is wrong; a second one that
@@ -130,28 +142,41 @@ export class Writer {
     request: WritingRequest<T>,
     signal: AbortSignal,
   ): Promise<Called> {
-    const called = await paidCall(this.ports, service, {
-      path: 'chat/completions',
-      // Piece by piece, so that a long text is not taken for silence; who cannot do that answers at once.
-      body: { ...body, stream: true, stream_options: { include_usage: true } },
-      action: 'write',
-      inPieces: true,
-      maxBytes: MOST_REPLY,
-      signal,
-    });
+    const post = () =>
+      paidCall(this.ports, service, {
+        path: 'chat/completions',
+        // Piece by piece, so that a long text is not taken for silence; who cannot do that answers at once.
+        body: { ...this.limited(service, body), stream: true, stream_options: { include_usage: true } },
+        action: 'write',
+        inPieces: true,
+        maxBytes: MOST_REPLY,
+        signal,
+      });
+    let called = await post();
+    if (called.kind === 'failed' && called.said && otherLengthName(called.said) && !this.otherLimit.has(service.id)) {
+      this.otherLimit.add(service.id);
+      called = await post();
+    }
     if (called.kind === 'failed') return called;
     const { reply } = called;
     const came = reply.headers['content-type']?.startsWith('text/event-stream') ? gathered(reply.body) : null;
     const whole = came?.ok ? Buffer.from(JSON.stringify(came.completion)) : reply.body;
     const parsed = jsonOf(whole);
-    const usage = parsed.ok ? Completion.safeParse(parsed.value).data?.usage : undefined;
+    const completion = parsed.ok ? Completion.safeParse(parsed.value).data : undefined;
+    const usage = completion?.usage;
+    const refusal = completion?.choices[0]?.message.refusal;
     const tokensIn = usage?.prompt_tokens ?? tokensCeiling(prompt);
     const tokensOut = usage?.completion_tokens ?? Math.min(request.maxTokensOut, tokensCeiling(whole.toString('utf8')));
+    const micros = textCost(service.price, { tokensIn, tokensOut });
+    if (refusal) {
+      const said = visibleText(refusal).replace(/\s+/g, ' ').slice(0, 300);
+      return { kind: 'failed', failure: { code: 'declined', service: service.id, said }, charged: 'unknown' };
+    }
     const read = came && !came.ok ? came : readReply(whole, request);
     return {
       kind: 'answered',
       body: whole,
-      micros: textCost(service.price, { tokensIn, tokensOut }),
+      micros,
       tokensIn,
       tokensOut,
       unusable: read.ok ? null : read.problem,
@@ -192,20 +217,14 @@ export class Writer {
         },
       ];
     const change: Partial<Record<typeof called.failure.code, string>> = {
-      'key-refused': 'Paste a valid key',
-      'credit-used-up': 'Top up the account',
-      'service-unreachable': 'Check the address; nothing answers there',
-      'address-refused': 'Correct the address, or allow this origin',
+      'key-refused': 'Paste a valid key.',
+      'credit-used-up': 'Top the account up there.',
+      'service-unreachable': 'Check the address; nothing answers there.',
+      'address-refused': 'Correct the address, or allow this origin in GRIVO_ALLOWED_ORIGINS.',
+      'service-refuses': 'Change the model by what it says.',
     };
-    return [
-      {
-        tried,
-        came: called.failure.code.replace(/-/g, ' '),
-        well: false,
-        change: change[called.failure.code] ?? 'Try again in a while',
-        ms,
-      },
-    ];
+    const { sentence } = wordsOf(called.failure, (id) => (id === service.id ? service.name : id));
+    return [{ tried, came: sentence, well: false, change: change[called.failure.code] ?? 'Try again in a while.', ms }];
   }
 }
 
@@ -215,7 +234,13 @@ function contentOf(body: Buffer): string | null {
   const completion = Completion.safeParse(parsed.value);
   const content = completion.data?.choices[0]?.message.content;
   if (content === undefined || content === null) return null;
-  return typeof content === 'string' ? content : content.map((part) => part.text ?? '').join('');
+  return withoutThoughts(typeof content === 'string' ? content : content.map((part) => part.text ?? '').join(''));
+}
+
+/** What a model thinks aloud before it answers is no answer. */
+function withoutThoughts(content: string): string {
+  const end = content.lastIndexOf('</think>');
+  return end >= 0 && /^\s*<think>/.test(content) ? content.slice(end + '</think>'.length) : content;
 }
 
 /** What stands between the first two code fences, else all of it. */
