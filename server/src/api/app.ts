@@ -1,5 +1,5 @@
 import type { IncomingMessage, ServerResponse } from 'node:http';
-import { Person, Problem } from '@grivo/contract';
+import { Person } from '@grivo/contract';
 import express, { type Express, Router } from 'express';
 import helmet from 'helmet';
 import { EventFeed } from '../events/feed.ts';
@@ -9,6 +9,7 @@ import { isSecure, ownOriginOnly } from './access.ts';
 import { articleRoutes } from './articles.ts';
 import { blogRoutes } from './blogs.ts';
 import { briefRoutes } from './briefs.ts';
+import { openApi } from './description.ts';
 import { deskRoutes, VERSION } from './desk.ts';
 import { doorRoutes } from './doors.ts';
 import { eventRoutes } from './events.ts';
@@ -21,7 +22,7 @@ import { peopleRoutes } from './people.ts';
 import { phraseRoutes } from './phrases.ts';
 import { pipelineRoutes } from './pipelines.ts';
 import { answerProblems, notFound, problem } from './problem.ts';
-import { mount, openApi, type Route, route, schemaOf } from './route.ts';
+import { mount, type Route, route } from './route.ts';
 import { routineRoutes } from './routines.ts';
 import { serviceRoutes } from './services.ts';
 import { sessionRoutes } from './session.ts';
@@ -58,12 +59,8 @@ export function allRoutes(product: Product): Route[] {
   ];
 }
 
-/** The description of the API, the schema of problems included. */
-export function description(routes: readonly Route[]): Record<string, unknown> {
-  const said = openApi(routes, VERSION);
-  (said['components'] as { schemas: Record<string, unknown> }).schemas['Problem'] = schemaOf(Problem, 'output');
-  return said;
-}
+/** The description of the API. */
+export const description = (routes: readonly Route[]) => openApi(routes, VERSION);
 
 /** The API and the screens, as an Express application. */
 export function app(product: Product): Express {

@@ -1,5 +1,5 @@
 import type { Request, Response, Router } from 'express';
-import { z } from 'zod';
+import type { z } from 'zod';
 import type { Role } from '../people/entity.ts';
 import type { SignedIn } from '../people/sessions.ts';
 import type { Product } from '../product.ts';
@@ -69,72 +69,4 @@ export function mount(router: Router, routes: readonly Route[], product: Product
       else response.status(one.status ?? 200).json(answer);
     });
   }
-}
-
-type Json = Record<string, unknown>;
-
-/** The description of the API (OpenAPI 3.1), made from the same schemas that check requests. */
-export function openApi(routes: readonly Route[], version: string): Json {
-  const paths: Record<string, Json> = {};
-  for (const one of routes) {
-    const names = [...one.path.matchAll(/\{(\w+)\}/g)].map((match) => match[1]!);
-    const query = one.query ? (schemaOf(one.query, 'input') as { properties?: Json; required?: string[] }) : {};
-    const parameters = [
-      ...names.map((name) => ({ name, in: 'path', required: true, schema: { type: 'string' } })),
-      ...Object.entries(query.properties ?? {}).map(([name, schema]) => ({
-        name,
-        in: 'query',
-        required: query.required?.includes(name) ?? false,
-        schema,
-      })),
-      ...(one.method === 'post'
-        ? [
-            {
-              name: 'Idempotency-Key',
-              in: 'header',
-              required: false,
-              description: 'Repeating a request with the same key answers as the first did and does nothing again.',
-              schema: { type: 'string', maxLength: 100 },
-            },
-          ]
-        : []),
-    ];
-    const success = String(one.status ?? (one.answer || one.mime ? 200 : 204));
-    paths[one.path] ??= {};
-    paths[one.path]![one.method] = {
-      summary: one.says,
-      operationId: `${one.method}${one.path
-        .split(/[^A-Za-z]+/)
-        .map((word) => word.charAt(0).toUpperCase() + word.slice(1))
-        .join('')}`,
-      'x-role': one.role,
-      ...(parameters.length > 0 ? { parameters } : {}),
-      ...(one.body
-        ? { requestBody: { required: true, content: { 'application/json': { schema: schemaOf(one.body, 'input') } } } }
-        : {}),
-      responses: {
-        [success]: {
-          description: 'Done',
-          ...(one.answer ? { content: { 'application/json': { schema: schemaOf(one.answer, 'output') } } } : {}),
-          ...(one.mime ? { content: { [one.mime]: {} } } : {}),
-        },
-        default: {
-          description: 'What is wrong, and what mends it (RFC 9457)',
-          content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } },
-        },
-      },
-    };
-  }
-  return {
-    openapi: '3.1.0',
-    info: { title: 'Grivo', version, description: 'Everything the screens do can be done here.' },
-    servers: [{ url: '/api' }],
-    paths,
-    components: { schemas: {} as Json },
-  };
-}
-
-export function schemaOf(schema: z.ZodType, io: 'input' | 'output'): Json {
-  const { $schema: _, ...json } = z.toJSONSchema(schema, { io, unrepresentable: 'any' }) as Json;
-  return json;
 }
