@@ -102,7 +102,8 @@ describe('reading', () => {
     expect(text.paragraphs.map((one) => one.text)).toEqual([
       'Use two per cent of it all.',
       'one and two',
-      'more, of this here',
+      'a | b',
+      'more | of this here',
     ]);
     expect(text.paragraphs[0]?.heading).toBe('Salt');
   });
@@ -203,4 +204,44 @@ describe('sitemaps', () => {
   test.each(['<rss/>', 'words', '<html><p>'])('%s is none', (text) =>
     expect(readMap(text, 'https://a.example/').ok).toBe(false),
   );
+});
+
+test('nothing readable is dropped, however short; rows of a table stay rows', async () => {
+  const html = `<html><body><h1>Brine</h1><table><tr><th>Vegetable</th><th>Salt</th></tr><tr><td>Cabbage</td><td>2 %</td></tr>
+    <tr><td><p>Beans</p></td><td><p>5 %</p></td></tr></table><ul><li>Sea salt</li><li>Water</li></ul><p>Done.</p></body></html>`;
+  const wanted = ['Vegetable | Salt', 'Cabbage | 2 %', 'Beans | 5 %', 'Sea salt', 'Water', 'Done.'];
+  expect((await read(html, { name: 'a.html' })).paragraphs.map((one) => one.text)).toEqual(wanted);
+  const markdown = '# Brine\n\n|Vegetable|Salt|\n|-|-|\n|Cabbage|2 %|\n|Beans|5 %|\n\n- Sea salt\n- Water\n\nDone.\n';
+  expect((await read(markdown, { name: 'a.md' })).paragraphs.map((one) => one.text)).toEqual(wanted);
+  const short = await read(docxOf('Brine', [{ heading: 'Sorts', paragraphs: ['Sea salt', 'Water'] }]), {
+    name: 'a.docx',
+  });
+  expect(short.paragraphs.map((one) => one.text)).toEqual(['Sea salt', 'Water']);
+});
+
+test('a sentence of the text that begins several pages stays; a head that stands apart on them does not', async () => {
+  const pdf = new Pdf({ size: [300, 200], margin: 20, autoFirstPage: false });
+  const parts: Buffer[] = [];
+  pdf.on('data', (part: Buffer) => parts.push(part));
+  const ended = new Promise((resolve) => pdf.on('end', resolve));
+  const said = 'Turn the nipple a quarter turn at a time.';
+  const rest = [
+    'Look at the gap beside the brake.',
+    'Then let the wheel run once round.',
+    'A true wheel needs no more.',
+  ];
+  for (let n = 0; n < 4; n++) {
+    pdf
+      .addPage()
+      .fontSize(7)
+      .text(`Wheels, part ${n + 1}`, 20, 20);
+    pdf.fontSize(10).text(`${said} ${rest[n % 3]} It takes ${n + 2} minutes.`, 20, 50);
+    pdf.fontSize(7).text(`${n + 1}`, 150, 170, { lineBreak: false });
+  }
+  pdf.end();
+  await ended;
+  const text = (await read(Buffer.concat(parts))).paragraphs.map((one) => one.text).join(' ');
+  expect(text.split(said)).toHaveLength(5);
+  expect(text).not.toMatch(/Wheels, part/);
+  for (const n of [2, 3, 4, 5]) expect(text).toContain(`It takes ${n} minutes.`);
 });

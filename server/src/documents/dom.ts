@@ -10,6 +10,7 @@ export interface DomElement extends DomNode {
   readonly tagName: string;
   getAttribute(name: string): string | null;
   matches(selector: string): boolean;
+  closest(selector: string): DomElement | null;
   querySelector(selector: string): DomElement | null;
   querySelectorAll(selector: string): Iterable<DomElement>;
 }

@@ -14,7 +14,11 @@ export async function readDocx(bytes: Uint8Array): Promise<DocumentText | Unread
   try {
     ({ value: html } = await mammoth.convertToHtml(
       { buffer: Buffer.from(bytes) },
-      { convertImage: mammoth.images.imgElement(async () => ({ src: '' })), includeDefaultStyleMap: true },
+      {
+        convertImage: mammoth.images.imgElement(async () => ({ src: '' })),
+        includeDefaultStyleMap: true,
+        styleMap: ["p[style-name='Title'] => h1:fresh"],
+      },
     ));
   } catch (error) {
     return { problem: `it is a broken DOCX (${error instanceof Error ? error.message : String(error)})` };

@@ -32,13 +32,19 @@ export function readMarkdown(text: string): DocumentText | Unread {
   let heading = '';
   let title = named;
   for (const node of textsIn(tree, 0)) {
-    const said = node.type === 'tableRow' ? node.children.map((cell) => textIn(cell)).join(', ') : textIn(node);
+    const said =
+      node.type === 'tableRow'
+        ? node.children
+            .map((cell) => textIn(cell).trim())
+            .filter(Boolean)
+            .join(' | ')
+        : textIn(node);
     const even = said.replace(/\s+/g, ' ').trim();
     if (even === '') continue;
     if (node.type === 'heading') {
       if (node.depth === 1 && title === '') title = even.slice(0, 500);
       else heading = even.slice(0, 200);
-    } else if (even.split(' ').length >= 3) paragraphs.push({ text: even, heading });
+    } else paragraphs.push({ text: even, heading });
   }
   return { title, language: null, published: null, paragraphs };
 }

@@ -48,17 +48,51 @@ function linesOf(items: readonly object[]): Line[] {
 
 const middle = (numbers: readonly number[]): number =>
   [...numbers].sort((a, b) => a - b)[Math.floor(numbers.length / 2)] ?? 0;
+/** The room from line to line within a paragraph: such lines are nearest to each other, so it is among the least there is. */
+function stepOf(lines: readonly Line[]): number {
+  const rooms = lines
+    .slice(1)
+    .map((line, i) => lines[i]!.y - line.y)
+    .filter((room) => room > 0)
+    .sort((a, b) => a - b);
+  return rooms[Math.floor(rooms.length / 4)] ?? 0;
+}
+
 const bare = (text: string): string => text.replace(/\d+/g, '#');
 
-/** First and last lines that most pages share but for their numbers: running heads and feet. */
-function runningOf(pages: readonly Line[][]): Set<string> {
+/** Room between two lines, of that of the page, above which what stands at its edge stands by itself. */
+const APART = 1.3;
+/** How far apart a running line may stand on two pages. */
+const SAME_PLACE = 4;
+
+/** The lines at an edge of a page that stand apart from its text, by room or by size: one, or two together. */
+function edge(lines: readonly Line[], step: number): Line[] {
+  for (const n of [1, 2]) {
+    const [last, next] = [lines[n - 1], lines[n]];
+    if (!last || !next) return [];
+    const isApart =
+      Math.abs(last.y - next.y) > step * APART ||
+      Math.abs(last.size - next.size) > Math.max(last.size, next.size) * 0.08;
+    if (isApart) return lines.slice(0, n);
+  }
+  return [];
+}
+
+/**
+ * Running heads and feet: lines that stand apart at the edge of most pages, at one place, and are the same but for their
+ * numbers. A sentence of the text that is said on several pages is none.
+ */
+function runningOf(pages: readonly Line[][]): Set<Line> {
+  const edges = pages.map((lines) => {
+    const step = stepOf(lines) || 12;
+    return [...edge(lines, step), ...edge([...lines].reverse(), step)];
+  });
+  const keyOf = ({ text, y }: Line) => `${bare(text)} at ${Math.round(y / SAME_PLACE)}`;
   const seen = new Map<string, number>();
-  for (const lines of pages)
-    for (const text of new Set(
-      [lines[0], lines[1], lines.at(-1), lines.at(-2)].flatMap((line) => (line ? [bare(line.text)] : [])),
-    ))
-      seen.set(text, (seen.get(text) ?? 0) + 1);
-  return new Set([...seen].filter(([, times]) => pages.length > 2 && times > pages.length / 2).map(([text]) => text));
+  for (const own of edges) for (const key of new Set(own.map(keyOf))) seen.set(key, (seen.get(key) ?? 0) + 1);
+  return new Set(
+    edges.flatMap((own) => own.filter((line) => pages.length > 2 && seen.get(keyOf(line))! > pages.length / 2)),
+  );
 }
 
 /** Two lines of one paragraph as one text; a word that was parted at the line's end is joined again. */
@@ -153,18 +187,13 @@ function parted(pages: readonly Line[][]): Pick<DocumentText, 'paragraphs'> {
   let heading = '';
   let open: Open | null = null;
   const close = () => {
-    if (open && open.text.split(' ').length >= 4) paragraphs.push({ text: open.text, heading, page: open.page });
+    // A number by itself is a page's.
+    if (open && /\p{L}/u.test(open.text)) paragraphs.push({ text: open.text, heading, page: open.page });
     open = null;
   };
   for (const [at, lines] of pages.entries()) {
-    const kept = lines.filter((line) => !running.has(bare(line.text)));
-    const step =
-      middle(
-        kept
-          .slice(1)
-          .map((line, i) => kept[i]!.y - line.y)
-          .filter((gap) => gap > 0),
-      ) || size * 1.2;
+    const kept = lines.filter((line) => !running.has(line));
+    const step = stepOf(kept) || size * 1.2;
     let above: (Line & { heading: boolean }) | null = null;
     let widest = Math.max(0, ...kept.map((line) => line.end));
     for (const line of kept) {
