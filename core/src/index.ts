@@ -1,5 +1,6 @@
 export * from './article/block.ts';
 export { editableText, type ReadBody, readEditable, type TextProblem } from './article/editable.ts';
+export { figuresAmiss } from './article/figures.ts';
 export { articleFlow, type FlowPart, type FlowSpan } from './article/flow.ts';
 export { blocksFromMarkdown, blocksFromPlain } from './article/fromText.ts';
 export { articleHtml, linkAddress, type Resolve } from './article/html.ts';

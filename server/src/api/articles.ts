@@ -129,7 +129,7 @@ export function articleRoutes({ ground }: Product): Route[] {
             title: locator.title,
             address: locator.address,
           })),
-          ...measuresOf(document, all.length > 0 ? all : passages.map((passage) => passage.text)),
+          ...measuresOf(document, all.length > 0 ? all : passages),
         };
       },
     }),
@@ -186,7 +186,7 @@ export function articleRoutes({ ground }: Product): Route[] {
   ];
 
   /** Every passage the brief was given, for finding figures that stand in none. */
-  async function allPassages(brief: string): Promise<string[]> {
+  async function allPassages(brief: string): Promise<{ id: string; text: string }[]> {
     const rows = await db.rows<{ gave: { passages?: unknown } }>(
       "SELECT COALESCE(o.decided, o.proposed) AS gave FROM output o JOIN step_run r ON r.id = o.step_run WHERE r.brief = ? AND r.state = 'done'",
       [brief],
@@ -194,6 +194,6 @@ export function articleRoutes({ ground }: Product): Route[] {
     const ids = rows.flatMap(({ gave }) =>
       Array.isArray(gave.passages) ? gave.passages.filter((id): id is string => typeof id === 'string') : [],
     );
-    return (await passagesById(db, [...new Set(ids)])).map((passage) => passage.text);
+    return passagesById(db, [...new Set(ids)]);
   }
 }

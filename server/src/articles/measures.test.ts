@@ -19,13 +19,14 @@ const DOCUMENT: ArticleDocument = {
     paragraph('p2', 'After 41 days it is ready.'),
   ],
 };
+const passages = (sources: string[]) => sources.map((text, i) => ({ id: `m:${i + 1}`, text }));
 const of = (name: string, sources: string[]) =>
-  measuresOf(DOCUMENT, sources).measures.find((one) => one.name === name)!;
+  measuresOf(DOCUMENT, passages(sources)).measures.find((one) => one.name === name)!;
 
 test('evidence counts paragraphs, and figures that stand in no source are named', () => {
   const sources = ['For one kilogram of cabbage 25 grams of salt are enough.'];
   expect(of('Evidence', sources)).toMatchObject({ value: 50, least: 100, says: '1 of 2 paragraphs rest on a passage' });
-  expect(measuresOf(DOCUMENT, sources).figuresNotFound).toEqual([expect.stringContaining('41')]);
+  expect(measuresOf(DOCUMENT, passages(sources)).figuresNotFound).toEqual([expect.stringContaining('41')]);
   expect(of('Figures', sources)).toMatchObject({ value: 1, most: 0 });
   expect(of('Figures', [...sources, 'Ready after 41 days.'])).toMatchObject({
     value: 0,

@@ -1,18 +1,10 @@
 import type { Measure } from '@grivo/contract';
-import {
-  type ArticleDocument,
-  articleText,
-  articleWords,
-  countWords,
-  figuresNotIn,
-  inlineText,
-  sentencesOf,
-} from '@grivo/core';
+import { type ArticleDocument, articleWords, countWords, figuresAmiss, inlineText, sentencesOf } from '@grivo/core';
 
 /** The measures of an article that its text and its sources give. */
 export function measuresOf(
   document: ArticleDocument,
-  sources: readonly string[],
+  sources: readonly { id: string; text: string }[],
 ): { measures: Measure[]; figuresNotFound: string[] } {
   const paragraphs = document.body.filter((block) => block.type === 'paragraph');
   const texts = paragraphs.map((block) => (block.type === 'paragraph' ? inlineText(block.content) : ''));
@@ -20,7 +12,7 @@ export function measuresOf(
   const sentences = texts.flatMap((text) => sentencesOf(text));
   const words = articleWords(document);
   const mean = sentences.length === 0 ? 0 : sentences.reduce((sum, s) => sum + countWords(s), 0) / sentences.length;
-  const figuresNotFound = figuresNotIn(articleText(document), [...sources], document.language);
+  const figuresNotFound = figuresAmiss(document, sources);
   const sections = document.body.filter((block) => block.type === 'heading' && block.level === 2).length;
   const measure = (
     name: string,

@@ -16,8 +16,10 @@ const article = {
 const step = { ...stepKinds.check.fresh('s1'), words: { from: 1, to: 100 } };
 
 test('figures no source holds fail the check when it asks for them, and only then', () => {
-  const sources = ['Twenty, that is 20 grams a kilo.'];
+  const sources = [{ id: 'p1', text: 'Twenty, that is 20 grams a kilo.' }];
   expect(failingRules({ ...step, figures: true }, article, sources)).toEqual(['no passage holds the figures 9']);
   expect(failingRules({ ...step, figures: false }, article, sources)).toEqual([]);
-  expect(failingRules({ ...step, figures: true }, article, [...sources, 'Nine days, 9.'])).toEqual([]);
+  expect(failingRules({ ...step, figures: true }, article, [...sources, { id: 'p2', text: 'Nine days, 9.' }])).toEqual(
+    [],
+  );
 });

@@ -3,7 +3,7 @@ import {
   articleText,
   articleWords,
   drawAt,
-  figuresNotIn,
+  figuresAmiss,
   fold,
   likeness,
   lineOf,
@@ -25,8 +25,9 @@ export function performCheck(tools: Tools): Performer<CheckStep> {
     if (!article) return missing('article');
     const document = await readRevision(tools.ground.db, article.revision);
     const ids = field(context.fields, 'passages', PassagesField) ?? [];
-    const sources = (await passagesById(tools.ground.db, ids)).map((passage) => passage.text);
-    const failing = failingRules(step, document, sources);
+    const passages = await passagesById(tools.ground.db, ids);
+    const sources = passages.map(({ text }) => text);
+    const failing = failingRules(step, document, passages);
     const check = {
       words: articleWords(document),
       from: step.words.from,
@@ -55,7 +56,12 @@ export function performCheck(tools: Tools): Performer<CheckStep> {
 }
 
 /** What is wrong with an article, each rule that fails as a sentence with its figure. */
-export function failingRules(step: CheckStep, document: ArticleDocument, sources: readonly string[]): string[] {
+export function failingRules(
+  step: CheckStep,
+  document: ArticleDocument,
+  passages: readonly { id: string; text: string }[],
+): string[] {
+  const sources = passages.map(({ text }) => text);
   const out: string[] = [];
   const words = articleWords(document);
   if (words < step.words.from) out.push(`${words} words, fewer than ${step.words.from}`);
@@ -74,7 +80,7 @@ export function failingRules(step: CheckStep, document: ArticleDocument, sources
       out.push(`${share} % stands in the sources word for word, ${step.likeness} % is the limit`);
   }
   if (step.figures) {
-    const strange = figuresNotIn(text, [...sources], document.language);
+    const strange = figuresAmiss(document, passages);
     if (strange.length > 0) out.push(`no passage holds the figures ${strange.join(', ')}`);
   }
   return out;

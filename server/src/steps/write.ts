@@ -1,9 +1,8 @@
 import {
-  articleText,
   carries,
   countWords,
   EMPTY_ARTICLE,
-  figuresNotIn,
+  figuresAmiss,
   lineOf,
   type Passage,
   type StepOf,
@@ -81,12 +80,14 @@ export function performWrite(tools: Tools): Performer<StepOf<'write'>> {
       words: written,
       writes,
     } = await addRevision(tools.ground, article, null, context.run.id, document);
-    const sources = passages.map(({ passage }) => passage.text);
     return {
       kind: 'done',
       fields: {
         article: { id: article, revision, words: written },
-        figuresNotFound: figuresNotIn(articleText(document), sources, language),
+        figuresNotFound: figuresAmiss(
+          document,
+          passages.map(({ passage }) => passage),
+        ),
         tidied,
         ...(words < step.words ? { askedWords: step.words, carriedWords: material } : {}),
       },
