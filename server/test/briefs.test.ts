@@ -157,9 +157,9 @@ describe('many briefs', () => {
     const many = async (act: string, ids: string[]) =>
       (await editor<{ done: number; left: number }>('POST', '/briefs/many', { do: act, briefs: ids })).body;
     expect(await many('set aside', briefs.slice(0, 2))).toEqual({ done: 2, left: 0, more: 0 });
-    expect(await many('set aside', briefs)).toEqual({ done: 1, left: 2 });
-    expect(await many('put ahead', briefs)).toEqual({ done: 0, left: 3 });
-    expect(await many('bring back', [...briefs, '0'.repeat(20)])).toEqual({ done: 3, left: 1 });
+    expect(await many('set aside', briefs)).toEqual({ done: 1, left: 2, more: 0 });
+    expect(await many('put ahead', briefs)).toEqual({ done: 0, left: 3, more: 0 });
+    expect(await many('bring back', [...briefs, '0'.repeat(20)])).toEqual({ done: 3, left: 1, more: 0 });
     await w.settled(briefs, ['held']);
     for (const { cells, siblings } of (await sheet(pipeline)).rows) {
       expect(cells).toBe('dddh');
