@@ -96,12 +96,12 @@ test('briefs are found, filtered, walked through by keys, and many set aside and
   await page.keyboard.press('x');
   await expect(page.getByText('2 briefs picked')).toBeVisible();
   await page.getByRole('button', { name: 'Set aside', exact: true }).click();
-  await expect(page.getByText('Done to 2 briefs.')).toBeVisible();
+  await expect(page.getByText('2 briefs set aside.')).toBeVisible();
   await page.getByRole('button', { name: /^set aside 2/ }).click();
   await expect(rows).toHaveCount(2);
   await page.getByRole('checkbox', { name: 'pickled radishes' }).click();
   await page.getByRole('button', { name: 'Bring back' }).click();
-  await expect(page.getByText('Done to 1 brief.')).toBeVisible();
+  await expect(page.getByText('1 brief brought back.')).toBeVisible();
   await expect(rows).toHaveCount(1);
   await page.getByRole('button', { name: /^all 3/ }).click();
   await expect(rows.filter({ hasText: 'pickled radishes' })).toContainText('held at outline');

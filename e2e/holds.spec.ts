@@ -56,7 +56,7 @@ test('sent back with a note it comes again; decided in one tab it goes from the 
   const pipeline = await held(page, 'salted plums');
   const open = async (one: Page) => {
     await one.goto(`${base()}/pipelines/${pipeline}?show=briefs`);
-    await one.getByRole('button', { name: /salted plums/ }).click();
+    await one.getByRole('button', { name: 'salted plums', exact: true }).click();
     await expect(one.getByRole('region', { name: 'Held: title' })).toBeVisible();
   };
   await open(page);
@@ -76,7 +76,7 @@ test('a held text is edited, kept over a reload, and goes out as it was edited',
   const pipeline = await held(page, 'brined radishes', 'lay out');
   const open = async () => {
     await page.goto(`${base()}/pipelines/${pipeline}?show=briefs`);
-    await page.getByRole('button', { name: /brined radishes/ }).click();
+    await page.getByRole('button', { name: 'brined radishes', exact: true }).click();
     await page.getByRole('button', { name: 'Edit the text' }).click();
     return page.getByRole('textbox', { name: 'The text in Markdown' });
   };

@@ -10,12 +10,14 @@ const HELP = `npm run demo -- [options]
   --speed N          the desk clock runs N times as fast (1 to 100000)
   --port N           where Grivo listens (4300)
   --stand-in-port N  where the stand-ins listen (4310; blogs keep their address, so choose it once)
+  --allow ORIGIN     lets Grivo call an origin on this machine or a private network, as http://127.0.0.1:8080; may be given more than once
   --fresh            throws the data away and begins anew`;
 
 function given() {
   const options = {
     empty: { type: 'boolean', default: false },
     fresh: { type: 'boolean', default: false },
+    allow: { type: 'string', multiple: true, default: [] },
     help: { type: 'boolean', default: false },
     speed: { type: 'string', default: '1' },
     port: { type: 'string', default: '4300' },
@@ -29,8 +31,12 @@ function given() {
         throw new Error(`--${name} takes a number from ${least} to ${most}, not ‘${text}’.`);
       return n;
     };
+    for (const origin of values.allow)
+      if (!URL.canParse(origin) || new URL(origin).origin !== origin.replace(/\/$/, ''))
+        throw new Error(`--allow takes an origin as http://127.0.0.1:8080, not ‘${origin}’.`);
     return {
       ...values,
+      allow: values.allow.map((origin) => new URL(origin).origin),
       speed: number('speed', values.speed, 1, 100_000),
       port: number('port', values.port, 1, 65_535),
       standInPort: number('stand-in-port', values['stand-in-port'] ?? (values.empty ? '4311' : '4310'), 1, 65_535),
@@ -101,6 +107,7 @@ try {
   all = await startAll(folder, {
     port: wanted.port,
     standInPort: wanted.standInPort,
+    allow: wanted.allow,
     onEnd: (name, how) => console.log(`${name} ended (${how}); starting it again.`),
   });
   const call = await client(all.address, OWNER);

@@ -59,7 +59,7 @@ async function endOf(child) {
 
 /**
  * @param {string} folder data, logs, passwords and the list of running processes are kept here
- * @param {object} options ports of 0 are free ones; `standIns` and `ownDatabase` say that a harness runs these itself; `onEnd(name, how)` is told when a part ends unasked
+ * @param {object} options `allow` names origins on private networks that may be called besides; ports of 0 are free ones; `standIns` and `ownDatabase` say that a harness runs these itself; `onEnd(name, how)` is told when a part ends unasked
  */
 export async function startAll(folder, options = {}) {
   const {
@@ -84,7 +84,7 @@ export async function startAll(folder, options = {}) {
   let stopping = false;
   const env = () => ({
     GRIVO_SECRET_KEY: readFileSync(keyFile, 'utf8'),
-    GRIVO_ALLOWED_ORIGINS: all.standIns,
+    GRIVO_ALLOWED_ORIGINS: [all.standIns, ...(options.allow ?? [])].join(','),
     GRIVO_STAND_INS: all.standIns,
     ...(options.standIns ? {} : { GRIVO_MAIL_URL: `smtp://127.0.0.1:${mailPort}`, GRIVO_MAIL_FROM: OWNER.email }),
     GRIVO_KEEP_FOLDER: join(folder, 'kept'),

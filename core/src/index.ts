@@ -3,7 +3,7 @@ export { editableText, type ReadBody, readEditable, type TextProblem } from './a
 export { figuresAmiss } from './article/figures.ts';
 export { articleFlow, type FlowPart, type FlowSpan } from './article/flow.ts';
 export { blocksFromMarkdown, blocksFromPlain } from './article/fromText.ts';
-export { articleHtml, linkAddress, type Resolve } from './article/html.ts';
+export { articleHtml, articleNodes, linkAddress, type Resolve } from './article/html.ts';
 export { type HygieneNote, tidy } from './article/hygiene.ts';
 export { linkedArticles } from './article/linked.ts';
 export { articleFile, articleMarkdown } from './article/markdown.ts';
@@ -136,6 +136,7 @@ export {
   sentenceText,
   type WordEditor,
 } from './procedure/sentence.ts';
+export { CHOSEN_ROLES, type ChosenRole, serviceNamed } from './procedure/services.ts';
 export { SHIPPED, type Shipped, type ShippedFor, shipped } from './procedure/shipped.ts';
 export { FieldTest, IS, isEmpty, numberOf, testHolds, textOf, valueAt } from './procedure/test.ts';
 export { allSteps, innerSteps, kindOf, mapSteps } from './procedure/tree.ts';

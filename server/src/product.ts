@@ -11,7 +11,7 @@ import { DeskClock } from './clock/deskClock.ts';
 import { Secrets } from './config/secrets.ts';
 import { fullLanes } from './engine/claims.ts';
 import { Engine, type EngineOptions } from './engine/engine.ts';
-import { roleCalled } from './engine/lane.ts';
+import { type ServiceFor, serviceCalledBy } from './engine/lane.ts';
 import { Lease, type ProcessRole } from './engine/lease.ts';
 import type { Ground } from './engine/outside.ts';
 import { Bell } from './engine/ring.ts';
@@ -68,7 +68,7 @@ export interface Product {
   /** Registers this process so that the others ring it, without working on steps. */
   hear(): Promise<void>;
   /** The service a kind of step would call now, if it calls any. */
-  serviceFor: (kind: string) => string | null;
+  serviceFor: ServiceFor;
   /** One look at a source: keeps what is new there, takes nothing. */
   look(source: string): Promise<Refreshed>;
   /** Tells every process that steps of any lane may be ready again, and that settings changed. */
@@ -155,10 +155,7 @@ export async function assemble(options: ProductOptions): Promise<Product> {
     trustedProxies: [...(options.trustedProxies ?? [])],
     look,
     hear,
-    serviceFor: (kind) => {
-      const called = roleCalled(kind);
-      return called ? (services.standard(called)?.id ?? null) : null;
-    },
+    serviceFor: serviceCalledBy(services),
     async ringAll() {
       bell.ring({ kind: 'settings' });
       for (const lane of await fullLanes(db)) bell.ring({ kind: 'lane', lane });

@@ -11,9 +11,9 @@ atTheDesk((open) => {
 });
 const { sourceOf } = intakeAt(() => desk);
 
-async function made(): Promise<Record<KeptNoun, string>> {
+async function made(name = 'Wheels'): Promise<Record<KeptNoun, string>> {
   owner ??= await desk.http.as('owner');
-  const sources = await sourceOf({ kind: 'requests' }, 'Wheels');
+  const sources = await sourceOf({ kind: 'requests' }, name);
   const { endpoint, token, address } = desk.w.standIns.blog('barrels');
   const cadence = {
     rate: { kind: 'count', n: 1, per: 'day' },
@@ -26,7 +26,7 @@ async function made(): Promise<Record<KeptNoun, string>> {
   };
   const blogs = (
     await owner<{ id: string }>('POST', '/blogs', {
-      name: 'Wheels',
+      name,
       address,
       endpoint,
       secret: token,
@@ -36,7 +36,7 @@ async function made(): Promise<Record<KeptNoun, string>> {
   ).body.id;
   const routines = (
     await desk.ask<{ id: string }>('POST', '/routines', {
-      name: 'Wheels',
+      name,
       document: {
         grivo: 1,
         language: 'en',
@@ -54,14 +54,14 @@ async function made(): Promise<Record<KeptNoun, string>> {
   ];
   const pipelines = (
     await desk.ask<{ id: string }>('POST', '/pipelines', {
-      name: 'Wheels',
+      name,
       document: { grivo: 1, language: 'en', steps },
     })
   ).body.id;
   const services = (
     await owner<{ id: string }>('POST', '/services', {
       role: 'writer',
-      name: 'Wheels',
+      name,
       address: 'http://127.0.0.1:9',
       model: 'x',
       secret: null,
@@ -136,4 +136,63 @@ test('a pipeline that made something, its source and its blog are kept until tha
   expect(cleared.body).toMatchObject({ briefs: 1, posts: 1, kept: [] });
   expect((await owner('DELETE', `/pipelines/${ids.pipelines}`)).status).toBe(204);
   expect((await owner('DELETE', `/sources/${ids.sources}`)).status).toBe(204);
+});
+
+test('of two writers the one chosen is used, and which that is is told', async () => {
+  owner ??= await desk.http.as('owner');
+  const writers = async () =>
+    (
+      await owner<{ services: { id: string; name: string; role: string; used: boolean }[] }>('GET', '/services')
+    ).body.services.filter(({ role }) => role === 'writer');
+  const [first] = await writers();
+  const second = await owner<{ id: string }>('POST', '/services', {
+    role: 'writer',
+    name: 'The other writer',
+    address: 'http://127.0.0.1:9',
+    model: 'x',
+    secret: null,
+    price: { microsPerThousandIn: 0, microsPerThousandOut: 0, microsPerPicture: 0 },
+  });
+  const used = async () => (await writers()).filter(({ used }) => used).map(({ id }) => id);
+  expect(await used()).toEqual([first!.id]);
+  expect((await owner('POST', `/services/${second.body.id}/use`, {})).status).toBe(200);
+  expect(await used()).toEqual([second.body.id]);
+  expect(desk.w.product.tools.services.standard('writer')?.id).toBe(second.body.id);
+  await owner('POST', `/services/${first!.id}/use`, {});
+  expect(await used()).toEqual([first!.id]);
+  expect((await desk.ask('POST', `/services/${first!.id}/use`, {})).status).toBe(403);
+});
+
+test('an article is removed with its post, and not while its brief is on the way or a blog keeps the post', async () => {
+  const ids = await made('Third wheels');
+  await desk.ask('POST', `/sources/${ids.sources}/requests`, { subject: 'A third wheel', notes: 'Turn it.' });
+  const { briefs } = (await desk.ask<{ briefs: string[] }>('POST', `/pipelines/${ids.pipelines}/take`, {})).body;
+  const articleOf = async () =>
+    (
+      await desk.ask<{ articles: { id: string; brief: string; address: string }[] }>('GET', '/articles')
+    ).body.articles.find(({ brief }) => brief === briefs[0]);
+  await desk.w.settled(briefs, ['out']);
+  const article = (await articleOf())!;
+  expect((await fetch(article.address)).status).toBe(200);
+  expect((await desk.ask('GET', `/articles/${article.id}/hangs`)).body).toMatchObject({
+    with: ['1 post readers see on a blog'],
+    unless: [],
+  });
+  await desk.w.product.ground.db.run("UPDATE brief SET standing = 'waiting' WHERE id = ?", [briefs[0]]);
+  const early = await desk.ask('DELETE', `/articles/${article.id}`);
+  expect([early.status, early.problem.detail]).toEqual([
+    409,
+    '‘A third wheel’ cannot be removed. Its brief has not ended: set the brief aside first.',
+  ]);
+  await desk.w.product.ground.db.run("UPDATE brief SET standing = 'out' WHERE id = ?", [briefs[0]]);
+  await desk.w.product.ground.db.run("UPDATE blog SET endpoint = 'http://127.0.0.1:9/none' WHERE id = ?", [ids.blogs]);
+  expect((await desk.ask('DELETE', `/articles/${article.id}`)).status).toBe(502);
+  expect(await articleOf()).toBeDefined();
+  await desk.w.product.ground.db.run('UPDATE blog SET endpoint = ? WHERE id = ?', [
+    desk.w.standIns.blog('barrels').endpoint,
+    ids.blogs,
+  ]);
+  expect((await desk.ask('DELETE', `/articles/${article.id}`)).status).toBe(204);
+  expect(await articleOf()).toBeUndefined();
+  expect((await fetch(article.address)).status).toBe(404);
 });

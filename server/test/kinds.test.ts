@@ -73,6 +73,15 @@ async function postOf(brief: string): Promise<string> {
 }
 
 describe('every kind of source, from a look to an article', () => {
+  test('a sitemap among page addresses is read as one', async () => {
+    const map = `${w.standIns.address}/sitemap.xml`;
+    const page = `${w.standIns.address}/documents/keeping-a-cellar.pdf`;
+    const source = await sourceOf({ kind: 'documents', addresses: [page, map], within: '/cellar-notes/' });
+    const all = await items(source, 'documents');
+    expect(all.length).toBeGreaterThan(3);
+    expect(all.map(({ subject }) => subject)).not.toContain('Sitemap');
+  });
+
   test('documents: an uploaded DOCX, a PDF and a page of a sitemap', async () => {
     const { db } = w.product.ground;
     const docx = fileOf(DOCUMENTS.find(({ form }) => form === 'docx')!);

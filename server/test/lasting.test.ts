@@ -2,6 +2,7 @@ import { stepKinds as k, type ProcedureDocument, type Step } from '@grivo/core';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { bringBack, goOn, setAside } from '../src/briefs/rounds.ts';
 import { Procedures } from '../src/engine/briefState.ts';
+import type { ServiceFor } from '../src/engine/lane.ts';
 import { reap } from '../src/engine/reaper.ts';
 import { finishCalls } from '../src/hooks/receive.ts';
 import { openHook } from '../src/hooks/repository.ts';
@@ -21,7 +22,7 @@ beforeEach(async () => {
 });
 afterEach(() => w.close());
 const db = () => w.product.ground.db;
-const serviceFor = (kind: string) => w.product.serviceFor(kind);
+const serviceFor: ServiceFor = (...of) => w.product.serviceFor(...of);
 
 /** Phrases into a list and a pipeline of these steps, taken. */
 async function taken(phrases: readonly string[], ...then: Step[]): Promise<string[]> {

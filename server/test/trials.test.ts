@@ -191,6 +191,41 @@ test.each(Object.keys(EACH) as SourceSettings['kind'][])(
   60_000,
 );
 
+test('a partner’s id given after the look counts for what was found before it, in trials and in runs', async () => {
+  const settings = {
+    kind: 'catalogue' as const,
+    address: at('/partner/northquay/list.json'),
+    partnerLink: '{link}?by={partner}',
+  };
+  const source = await sourceOf(settings);
+  expect((await look(source)).trouble).toBeNull();
+  const document: ProcedureDocument = {
+    grivo: 1,
+    language: 'en',
+    steps: [
+      { ...stepKinds.take.fresh('s1'), sources: [source], most: 1 },
+      { ...stepKinds.vary.fresh('s2'), variants: ['{{ partnerLink }}'], for: 'a field', as: 'said' },
+    ],
+  };
+  const { id } = (await desk.ask<{ id: string }>('POST', '/pipelines', { name: 'Partner', document })).body;
+  const [first] = (await offeredTo(id, document)).offered;
+  const said = (trial: BriefWhole) => trial.runs.at(-1)?.gave?.['said'];
+  expect(said(await tried(id, document, { units: first!.units }))).toMatch(/\?by=$/);
+  const whole = (await desk.ask<{ rev: number; settings: object }>('GET', `/sources/${source}`)).body;
+  const changed = await desk.ask(
+    'PUT',
+    `/sources/${source}`,
+    { settings: { ...whole.settings, partner: 'spokes-9' } },
+    { 'if-match': `"${whole.rev}"` },
+  );
+  expect(changed.status).toBe(200);
+  expect(said(await tried(id, document, { units: first!.units }))).toMatch(/\?by=spokes-9$/);
+  const { briefs } = (await desk.ask<{ briefs: string[] }>('POST', `/pipelines/${id}/take`, { groups: first!.units }))
+    .body;
+  await desk.w.settled(briefs, ['out']);
+  expect(said((await desk.ask<BriefWhole>('GET', `/briefs/${briefs[0]}`)).body)).toMatch(/\?by=spokes-9$/);
+});
+
 test('what items of a source bring along can be spoken of, and the article as it stands', async () => {
   const source = await EACH.hook();
   const text = (body: string): ProcedureDocument => ({

@@ -24,6 +24,7 @@ describe('videos', () => {
       'crockhaven bench',
       at('/videos/@crockhaven-bench'),
       'crockhaven-bench\u200b',
+      '@crockhaven-bench/uploads',
     ])
       expect((await find(text)).body).toMatchObject({
         name: 'Crockhaven Bench',

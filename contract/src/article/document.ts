@@ -46,7 +46,15 @@ const block = z.discriminatedUnion('type', [
     lead: z.boolean(),
   }),
   z.strictObject({ ...common, type: z.literal('quote'), text: z.string(), attribution: z.string().optional() }),
-  z.strictObject({ ...common, type: z.literal('video'), address: z.string(), title: z.string() }),
+  z.strictObject({
+    ...common,
+    type: z.literal('video'),
+    address: z.string(),
+    title: z.string(),
+    player: z.string().optional(),
+    film: z.string().optional(),
+    still: z.string().optional(),
+  }),
   z.strictObject({
     ...common,
     type: z.literal('chart'),

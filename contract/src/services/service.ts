@@ -46,6 +46,8 @@ export const Service = z.object({
   permits: z.int(),
   callsAMinute: z.int().nullable(),
   hasSecret: z.boolean(),
+  /** Whether it is the one of its role that steps use. */
+  used: z.boolean(),
   rev: z.int(),
 });
 export type Service = z.infer<typeof Service>;

@@ -63,8 +63,14 @@ export interface Quote extends Common {
 }
 export interface Video extends Common {
   type: 'video';
+  /** The page it is watched on. */
   address: string;
   title: string;
+  /** Address of a page that plays it and nothing else (schema.org embedUrl). */
+  player?: string;
+  /** Address of the film itself (schema.org contentUrl). */
+  film?: string;
+  still?: string;
 }
 export interface Chart extends Common {
   type: 'chart';

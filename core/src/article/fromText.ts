@@ -11,7 +11,7 @@ const webLink: ReadLink = (address) => (/^https?:\/\//.test(address) ? { to: 'ad
 
 /**
  * A finished text as blocks, nothing written and nothing left out but what has no place in an article: pictures by
- * address (they are named instead), HTML (shown as the text it is) and rules. Headings of level 1 become level 2, since
+ * address (they are named instead), the tags of HTML (its words stay) and rules. Headings of level 1 become level 2, since
  * the title stands outside the body.
  */
 export function blocksFromMarkdown(markdown: string): Block[] {
@@ -66,11 +66,25 @@ export function blocksOf(node: RootContent, id: () => string, link: ReadLink = w
     }
     case 'code':
       return [{ type: 'paragraph', id: id(), content: [{ text: node.value, marks: ['code'] }] }];
-    case 'html':
-      return node.value.trim() === '' ? [] : [{ type: 'paragraph', id: id(), content: [{ text: node.value }] }];
+    case 'html': {
+      // What a page would do is none of its words.
+      const text = /^\s*<(?:script|style)\b/i.test(node.value) ? '' : withoutTags(node.value);
+      return text === '' ? [] : [{ type: 'paragraph', id: id(), content: [{ text }] }];
+    }
     default:
       return [];
   }
+}
+
+const ENTITIES: Record<string, string> = { amp: '&', lt: '<', gt: '>', quot: '"', nbsp: ' ', '#39': '’' };
+
+/** The words of a piece of HTML. */
+function withoutTags(html: string): string {
+  return html
+    .replace(/<[^<>]*>/g, ' ')
+    .replace(/&(amp|lt|gt|quot|nbsp|#39);/g, (_, name: string) => ENTITIES[name]!)
+    .replace(/\s+/g, ' ')
+    .trim();
 }
 
 function clamp(depth: number): 2 | 3 | 4 {
@@ -103,8 +117,6 @@ function inlineOf(
         return part(' ');
       case 'image':
         return part(node.alt ?? '');
-      case 'html':
-        return part(node.value);
       default:
         return [];
     }

@@ -1,6 +1,6 @@
 import type { Element, ElementContent, Root, RootContent } from 'hast';
 import { toHtml } from 'hast-util-to-html';
-import type { ArticleDocument, Block, Inline, LinkTarget } from './block.ts';
+import type { ArticleDocument, Block, Inline, LinkTarget, Video } from './block.ts';
 import { makeAnchors } from './slug.ts';
 
 /** How the derived forms find what lies outside the document. */
@@ -62,6 +62,19 @@ function contentsOf(body: readonly Block[]): Element {
   );
 }
 
+/** The player of a video where its page names one or the film itself, else its still; the link always stands below. */
+function videoOf({ address, title, player, film, still }: Video): Element {
+  const link = (...children: ElementContent[]) => el('a', { href: address }, ...children);
+  const picture = still ? el('img', { src: still, alt: title }) : null;
+  const shown = player
+    ? el('iframe', { src: player, title, width: 560, height: 315, loading: 'lazy', allowFullScreen: true })
+    : film
+      ? el('video', { src: film, controls: true, preload: 'none', ...(still ? { poster: still } : {}) })
+      : picture && link(picture);
+  if (!shown) return el('p', {}, link(text(title)));
+  return el('figure', { className: ['video'] }, shown, el('figcaption', {}, link(text(title))));
+}
+
 function blockNode(
   block: Block,
   body: readonly Block[],
@@ -94,7 +107,7 @@ function blockNode(
       return el('blockquote', {}, el('p', {}, text(block.text)), ...footer);
     }
     case 'video':
-      return el('p', {}, el('a', { href: block.address }, text(block.title)));
+      return videoOf(block);
     case 'chart':
       return el(
         'figure',
@@ -129,14 +142,22 @@ function blockNode(
   }
 }
 
+/**
+ * Every block of the body beside the HTML it becomes. Whatever shows an article is made of these: the page in the
+ * application, what is published, what is saved.
+ */
+export function articleNodes(
+  { body }: Pick<ArticleDocument, 'body'>,
+  resolve: Resolve,
+): { block: Block; node: RootContent }[] {
+  const anchor = makeAnchors();
+  return body.map((block) => ({ block, node: blockNode(block, body, anchor, resolve) }));
+}
+
 /** The body as an HTML fragment. The title is not part of it. Everything but the owner's own markup is escaped. */
 export function articleHtml(article: Pick<ArticleDocument, 'body'>, resolve: Resolve): string {
-  const anchor = makeAnchors();
-  const children: RootContent[] = [];
-  for (const block of article.body) {
-    if (children.length > 0) children.push({ type: 'text', value: '\n' });
-    children.push(blockNode(block, article.body, anchor, resolve));
-  }
-  const root: Root = { type: 'root', children };
-  return toHtml(root, { allowDangerousHtml: true });
+  const children = articleNodes(article, resolve).flatMap(({ node }, i): RootContent[] =>
+    i === 0 ? [node] : [{ type: 'text', value: '\n' }, node],
+  );
+  return toHtml({ type: 'root', children } satisfies Root, { allowDangerousHtml: true });
 }

@@ -11,8 +11,12 @@ export interface HygieneNote {
 /**
  * The rules every article keeps, whoever wrote it: the title is not repeated in the body, no block is empty, headings go
  * down one level at a time, no heading stands over nothing, and no sentence is said twice.
+ * @param repeats kept where somebody's own words are laid out: they stay as they are
  */
-export function tidy(article: ArticleDocument): { article: ArticleDocument; notes: HygieneNote[] } {
+export function tidy(
+  article: ArticleDocument,
+  { repeats = 'dropped' }: { repeats?: 'dropped' | 'kept' } = {},
+): { article: ArticleDocument; notes: HygieneNote[] } {
   const notes: HygieneNote[] = [];
   const drop = (block: Block, what: HygieneNote['what']) => notes.push({ block: block.id, what });
   let body = article.body.map((block) => trimBlock(block));
@@ -21,7 +25,7 @@ export function tidy(article: ArticleDocument): { article: ArticleDocument; note
     if (repeats) drop(block, 'title repeated');
     return !repeats;
   });
-  body = withoutRepeats(body, article.language, (block) => drop(block, 'sentence repeated'));
+  if (repeats === 'dropped') body = withoutRepeats(body, article.language, (block) => drop(block, 'sentence repeated'));
   body = body.filter((block) => {
     if (!isEmpty(block)) return true;
     drop(block, 'empty block');

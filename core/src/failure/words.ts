@@ -97,7 +97,9 @@ export function wordsOf(failure: Failure, nameOf: (id: string) => string = (id) 
       return say(
         'Address refused',
         `Grivo does not call ${failure.address}: ${failure.reason}.`,
-        'Correct the address, or have the owner allow this origin under Settings.',
+        /private network/.test(failure.reason)
+          ? 'Correct the address; where it is meant, whoever runs Grivo allows its origin in GRIVO_ALLOWED_ORIGINS.'
+          : 'Correct the address.',
       );
     case 'blog-refuses':
       return say(

@@ -4,6 +4,7 @@ import { MOST_IN_SEQUENCE } from './anySteps.ts';
 import { fieldName } from './fields.ts';
 import { AnyStep, type Step, stepKinds } from './registry.ts';
 import type { Names, SentencePart } from './sentence.ts';
+import { CHOSEN_ROLES, serviceWords } from './services.ts';
 import { innerSteps, kindOf, mapSteps, readSteps } from './tree.ts';
 
 /** Blocks inside blocks, at most. */
@@ -30,6 +31,8 @@ export const ProcedureDocument = z
     inputs: z.array(ProcedureInput).max(20).optional(),
     /** Of a routine: the fields it gives back. */
     outputs: z.array(fieldName).max(20).optional(),
+    /** The services its steps use, where they name none; absent, those of the installation. */
+    services: z.partialRecord(z.enum(CHOSEN_ROLES), z.string().max(20)).optional(),
     steps: z.array(AnyStep).min(1).max(MOST_IN_SEQUENCE),
   })
   .superRefine((document, context) => {
@@ -55,7 +58,7 @@ export type ProcedureDocument = z.infer<typeof ProcedureDocument>;
 
 /** The sentence of a step, generated from its kind. */
 export function sentenceOf(step: Step, names: Names): SentencePart[] {
-  const own = kindOf(step).sentence(step, names);
+  const own = [...kindOf(step).sentence(step, names), ...serviceWords(step, names)];
   return step.hold ? [...own, { text: '; hold here for me' }] : own;
 }
 

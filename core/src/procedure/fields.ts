@@ -6,6 +6,8 @@ export const stepBase = {
   off: z.boolean().default(false),
   /** Held after it is done, for a person to look, edit and let go. */
   hold: z.boolean().optional(),
+  /** The service that does it; without one, that of the procedure, else that of the installation. */
+  service: z.string().max(20).optional(),
 };
 
 /** The same as a type, for kinds whose documents hold steps themselves. */
@@ -13,6 +15,7 @@ export interface StepBase {
   id: string;
   off: boolean;
   hold?: boolean | undefined;
+  service?: string | undefined;
 }
 
 /** Own instruction of a making step: a Liquid text with the declared fields. */

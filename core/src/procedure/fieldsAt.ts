@@ -4,6 +4,7 @@ import type { ProcedureDocument } from './document.ts';
 import { ARTICLE_FIELDS, MAY_BRING } from './itemFields.ts';
 import type { CheckContext, FieldUse, Problem } from './kind.ts';
 import { type Step, type StepOf, stepKinds } from './registry.ts';
+import { serviceProblems } from './services.ts';
 import { kindOf } from './tree.ts';
 
 /** A field a step can see. */
@@ -189,7 +190,7 @@ export function checkRoutine(document: ProcedureDocument, context: CheckContext)
 
 function problemsAt(step: Step, env: Env, context: CheckContext, open: boolean): Problem[] {
   const kind = kindOf(step);
-  const out: Problem[] = [];
+  const out: Problem[] = serviceProblems(step, context);
   for (const name of kind.needs) {
     const field = env.get(name);
     if (!field)

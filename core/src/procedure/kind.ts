@@ -22,6 +22,8 @@ export interface RoutineForm {
 export interface CheckContext {
   names: Names;
   hasBlog: (id: string) => boolean;
+  /** Whether a service fills a role; absent where services are not known. */
+  hasService?: (id: string, role: ServiceRole) => boolean;
   hasSource: (id: string) => boolean;
   /** What items of a source bring along; null when it is not known. */
   brings?: (source: string) => readonly ItemField[] | null;

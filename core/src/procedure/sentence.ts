@@ -1,3 +1,5 @@
+import type { ServiceRole } from './kind.ts';
+
 /** The sentence of a step: plain words and editable ones, from which a screen can draw the step and its editors. */
 
 export type WordEditor =
@@ -6,6 +8,8 @@ export type WordEditor =
   | { type: 'choice'; options: { value: string; says: string; does: string }[] }
   | { type: 'list'; of: 'source' | 'part' | 'word' | 'pick' }
   | { type: 'reference'; to: 'blog' | 'source' | 'routine' }
+  /** One of several services of a role. */
+  | { type: 'service'; role: ServiceRole }
   /** Texts by names. */
   | { type: 'record' }
   | { type: 'minutes'; least: number; most: number; none: string }
@@ -33,6 +37,9 @@ export interface Names {
   blog: (id: string) => string;
   source: (id: string) => string;
   routine?: (id: string) => string;
+  service?: (id: string) => string;
+  /** Whether there is more than one service of a role, so that one can be chosen. */
+  choosable?: (role: ServiceRole) => boolean;
 }
 
 /** The sentence as one line of plain text. */

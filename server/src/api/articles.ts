@@ -5,6 +5,7 @@ import {
   Articles,
   ArticlesQuery,
   ArticleWhole,
+  Hangs,
   Neighbours,
   NeighboursQuery,
 } from '@grivo/contract';
@@ -15,7 +16,9 @@ import { getArticle, readRevision } from '../articles/repository.ts';
 import { resolverFor } from '../articles/resolver.ts';
 import { COPIES, copyOf } from '../copies/copy.ts';
 import { fileAbout, fileChunks } from '../files/repository.ts';
+import { hangsOnArticle } from '../keeping/article.ts';
 import { passagesById } from '../materials/repository.ts';
+import { clearBriefs } from '../pipelines/clear.ts';
 import type { Product } from '../product.ts';
 import { notFound, problem } from './problem.ts';
 import { type Route, route } from './route.ts';
@@ -60,7 +63,7 @@ function whereOf({ standing, blog, q }: Wanted): { where: string[]; values: unkn
 const numbered = (row: Article): Article => ({ ...row, micros: Number(row.micros) });
 
 /** Articles as lists, pages, Markdown, and their pictures. */
-export function articleRoutes({ ground }: Product): Route[] {
+export function articleRoutes({ ground, tools, bell }: Product): Route[] {
   const { db } = ground;
   const resolverOf = (document: ArticleDocument) => resolverFor(db, document, (digest) => `/api/files/${digest}`);
   const must = async (id: string) => {
@@ -163,6 +166,43 @@ export function articleRoutes({ ground }: Product): Route[] {
           throw problem(422, `No ${as}`, sentence, mend);
         }
         response.type(COPIES[as].mime).send(copied.body);
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/articles/{id}/hangs',
+      says: 'What hangs on an article, to be looked at before it is removed',
+      role: 'editor',
+      answer: Hangs,
+      handle: async ({ params }) => {
+        const { article } = await must(params['id']!);
+        return { name: article.title, ...(await hangsOnArticle(db, article.brief, article.id)) };
+      },
+    }),
+    route({
+      method: 'delete',
+      path: '/articles/{id}',
+      says: 'Removes an article that has ended, its posts on blogs first, with the brief it was made from',
+      role: 'editor',
+      handle: async ({ params }) => {
+        const { article } = await must(params['id']!);
+        const { unless } = await hangsOnArticle(db, article.brief, article.id);
+        if (unless.length > 0)
+          throw problem(
+            409,
+            'Not ended',
+            `‘${article.title}’ cannot be removed. ${unless.join(' ')}`,
+            'Do that first.',
+          );
+        const { kept } = await clearBriefs(ground, tools.micropub, [article.brief]);
+        if (kept.length > 0)
+          throw problem(
+            502,
+            'A blog keeps it',
+            `${kept.map(({ address, said }) => `${address} could not be taken away: ${said}`).join('. ')}. The article is kept.`,
+            'Test the connection of the blog, or take the post away there, then remove it again.',
+          );
+        bell.ring({ kind: 'event' });
       },
     }),
     route({

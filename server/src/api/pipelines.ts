@@ -20,7 +20,15 @@ import {
   Versions,
   VersionWhole,
 } from '@grivo/contract';
-import { checkProcedure, type Problem, ProcedureDocument, readProcedure, sentenceText, stepWith } from '@grivo/core';
+import {
+  checkProcedure,
+  type Problem,
+  ProcedureDocument,
+  readProcedure,
+  type ServiceRole,
+  sentenceText,
+  stepWith,
+} from '@grivo/core';
 import { blogNames } from '../blogs/repository.ts';
 import { olderBriefs } from '../briefs/matching.ts';
 import { Procedures } from '../engine/briefState.ts';
@@ -46,6 +54,7 @@ import { changedMeanwhile, revFrom, tag } from './tags.ts';
 export function pipelineRoutes(product: Product): Route[] {
   const { ground, bell } = product;
   const { db } = ground;
+  const { services } = product.tools;
   const procedures = new Procedures();
   const must = async (id: string) => {
     if ((await db.rows('SELECT 1 FROM pipeline WHERE id = ?', [id])).length === 0) throw notFound('pipeline');
@@ -56,7 +65,14 @@ export function pipelineRoutes(product: Product): Route[] {
     const find = (rows: readonly { id: string; name: string }[]) => (id: string) =>
       rows.find((row) => row.id === id)?.name ?? id;
     return {
-      names: { blog: find(blogs), source: find(sources), routine: find(routines) },
+      names: {
+        blog: find(blogs),
+        source: find(sources),
+        routine: find(routines),
+        service: (id: string) => services.get(id)?.name ?? id,
+        choosable: (role: ServiceRole) => services.filling(role).length > 1,
+      },
+      hasService: (id: string, role: ServiceRole) => services.get(id)?.role === role,
       hasBlog: (id: string) => blogs.some((blog) => blog.id === id),
       hasSource: (id: string) => sources.some((source) => source.id === id),
       brings: bringing(sources),

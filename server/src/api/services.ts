@@ -22,12 +22,20 @@ import { changedMeanwhile, revFrom } from './tags.ts';
 export function serviceRoutes(product: Product): Route[] {
   const { ground, bell, secrets, tools } = product;
   const { db } = ground;
-  const all = async (): Promise<Service[]> =>
-    (
-      await db.rows<Service>(
-        'SELECT id, role, name, address, model, price, permits, calls_a_minute AS callsAMinute, secret IS NOT NULL AS hasSecret, rev FROM service ORDER BY id',
-      )
-    ).map((row) => ({ ...row, hasSecret: Boolean(row.hasSecret) }));
+  const all = async (): Promise<Service[]> => {
+    const rows = await db.rows<Omit<Service, 'used'> & { standard: number }>(
+      'SELECT id, role, name, address, model, price, permits, calls_a_minute AS callsAMinute, secret IS NOT NULL AS hasSecret, standard, rev FROM service ORDER BY standard DESC, id',
+    );
+    // Of each role the first: the one that was chosen, else the oldest.
+    const used = new Map([...rows].reverse().map(({ role, id }) => [role, id]));
+    return rows
+      .map(({ standard: _, ...row }) => ({
+        ...row,
+        hasSecret: Boolean(row.hasSecret),
+        used: used.get(row.role) === row.id,
+      }))
+      .sort((a, b) => (a.id < b.id ? -1 : 1));
+  };
   const must = async (id: string) => {
     if ((await db.rows('SELECT 1 FROM service WHERE id = ?', [id])).length === 0) throw notFound('service');
     return id;
@@ -90,6 +98,23 @@ export function serviceRoutes(product: Product): Route[] {
             'service',
             (await all()).find((service) => service.id === id),
           );
+        await changed(id);
+        return { services: await all() };
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/services/{id}/use',
+      says: 'Makes a service the one of its role that steps use',
+      role: 'owner',
+      answer: Services,
+      status: 200,
+      handle: async ({ params }) => {
+        const id = await must(params['id']!);
+        await db.run(
+          'UPDATE service s JOIN service o ON o.role = s.role SET s.standard = (s.id = ?), s.rev = s.rev + 1 WHERE o.id = ?',
+          [id, id],
+        );
         await changed(id);
         return { services: await all() };
       },

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { changeOf } from '../engine/briefChange.ts';
 import { type BriefState, loadBriefs, type Procedures, type RunState } from '../engine/briefState.ts';
 import { writeCancelled, writeEvents, writeNewRuns, writeRevs } from '../engine/commitBatch.ts';
+import type { ServiceFor } from '../engine/lane.ts';
 import type { Ground } from '../engine/outside.ts';
 import type { Fields } from '../engine/performer.ts';
 import { NotesField, OutlineField } from '../steps/fields.ts';
@@ -62,7 +63,7 @@ export async function decide(
   ports: Pick<Tools, 'ground' | 'reader'>,
   procedures: Procedures,
   { brief, run, person, decision }: { brief: string; run: string; person: string; decision: Decision },
-  serviceFor: (kind: string) => string | null,
+  serviceFor: ServiceFor,
 ): Promise<Decided> {
   const { ground } = ports;
   const first = await stateHeld(ground.db, procedures, brief, run);
@@ -176,7 +177,7 @@ async function sendBack(
   procedures: Procedures,
   { state, held }: HeldState,
   { note, to }: { note: string; to: string | null },
-  serviceFor: (kind: string) => string | null,
+  serviceFor: ServiceFor,
 ): Promise<Set<string>> {
   const path = to ?? sentBackTo(state, held);
   const notes = { ...(state.fields['sentBack'] as Record<string, string> | undefined), [path]: note };

@@ -1,7 +1,7 @@
 import { lastRound, plan, stepIdOf } from '@grivo/core';
 import { NOW } from '../engine/admission.ts';
 import { type BriefState, loadBriefs, OPENS_AS_IT_WAS, type Procedures } from '../engine/briefState.ts';
-import { laneOf, roleCalled } from '../engine/lane.ts';
+import { laneOf, type ServiceFor } from '../engine/lane.ts';
 import type { Ground } from '../engine/outside.ts';
 import { stopRuns } from '../engine/stop.ts';
 import type { Sql } from '../store/database.ts';
@@ -21,7 +21,7 @@ export async function goOn(
   ground: Ground,
   procedures: Procedures,
   brief: string,
-  serviceFor: (kind: string) => string | null,
+  serviceFor: ServiceFor,
   from: string | null,
   changed = false,
 ): Promise<Set<string>> {
@@ -49,7 +49,7 @@ export async function goOn(
     ...next.create.map(({ node, ...run }) => ({ ...run, keepsDraw: false, node: state.steps.get(node.id) })),
   ].map(({ path, round, opens, keepsDraw, node }) => {
     const kind = node?.kind ?? 'check';
-    const lane = laneOf(roleCalled(kind) ? serviceFor(kind) : null, state.priority);
+    const lane = laneOf(serviceFor(kind, node, state.document), state.priority);
     lanes.add(lane);
     return [ground.ids(), brief, path, round, opens ? (keepsDraw ? OPENS_AS_IT_WAS : 1) : 0, kind, 'ready', lane, lane];
   });
@@ -148,7 +148,7 @@ export async function bringBack(
   ground: Ground,
   procedures: Procedures,
   brief: string,
-  serviceFor: (kind: string) => string | null,
+  serviceFor: ServiceFor,
 ): Promise<Set<string> | null> {
   return ground.db.transaction(async (sql) => {
     const [row] = await sql.rows<{ standing: string }>('SELECT standing FROM brief WHERE id = ? FOR UPDATE', [brief]);
@@ -195,7 +195,7 @@ export async function bringToNewest(
   ground: Ground,
   procedures: Procedures,
   brief: string,
-  serviceFor: (kind: string) => string | null,
+  serviceFor: ServiceFor,
 ): Promise<Set<string> | null> {
   return ground.db.transaction(async (sql) => {
     const [row] = await sql.rows<{ standing: string; procedure_id: string; pinned: number; newest: number }>(

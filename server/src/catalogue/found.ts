@@ -49,6 +49,7 @@ function foundOf(
       about: [product.category, product.priceText].filter((part) => part !== '').join(', '),
       row: record,
       product: {
+        id: product.id,
         name: product.name,
         category: product.category,
         price: product.price,

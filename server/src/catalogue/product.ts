@@ -60,7 +60,7 @@ export function productOf(record: Record_, columns: CatalogueColumns, base: stri
 
 /** The link of a product with the partner's id in it. */
 export function partnerLinkOf(
-  product: Product,
+  product: Pick<Product, 'id' | 'link'>,
   { partnerLink, partner }: Pick<CatalogueSettings, 'partnerLink' | 'partner'>,
 ): string | null {
   if (partnerLink === '' || product.link === null) return product.link;

@@ -2,7 +2,7 @@ import { type BriefStanding, type Ids, type NewRun, plan, standingOf } from '@gr
 import { type BriefState, freshRun, type RunState } from './briefState.ts';
 import type { Carried } from './carryOn.ts';
 import type { Ending } from './ending.ts';
-import { laneOf, roleCalled } from './lane.ts';
+import { laneOf, type ServiceFor } from './lane.ts';
 
 /** One brief's part of a batch: what is written, and what the brief looks like afterwards. */
 export interface BriefChange {
@@ -19,7 +19,7 @@ export interface BriefChange {
 export interface ChangePorts {
   ids: Ids;
   /** The service a kind would call now, for the lane of its run. */
-  serviceFor: (kind: string) => string | null;
+  serviceFor: ServiceFor;
   /**
    * Whether this worker takes a step of a brief straight on, already leased. One that follows a step it has in hand takes
    * that one's place.
@@ -38,7 +38,7 @@ export function changeOf(brief: BriefState, endings: Ending[], ports: ChangePort
   let places = endings.filter((ending) => ending.state === 'done').length;
   const fresh = next.create.map((wanted) => {
     const kind = kindOfNew(brief, wanted);
-    const service = roleCalled(kind) ? ports.serviceFor(kind) : null;
+    const service = ports.serviceFor(kind, brief.steps.get(wanted.node.id), brief.document);
     const handed = ports.handoff(service, brief.priority, places > 0);
     if (handed) places--;
     const run = freshRun(ports.ids(), wanted, kind, handed);

@@ -1,6 +1,7 @@
 import { admit, type PinsFor, pipelinesWaiting } from './admission.ts';
 import type { BriefChange } from './briefChange.ts';
 import type { Procedures } from './briefState.ts';
+import type { ServiceFor } from './lane.ts';
 import type { Ground } from './outside.ts';
 
 export interface DoorkeeperPorts {
@@ -8,7 +9,7 @@ export interface DoorkeeperPorts {
   procedures: Procedures;
   pinsFor: PinsFor;
   holder: () => string;
-  serviceFor: (kind: string) => string | null;
+  serviceFor: ServiceFor;
   /** Whether this worker takes a first step on; `pledged` were taken on in the same transaction. */
   mayTake: (service: string | null, priority: number, pledged: number) => boolean;
   /** A first step that was to be taken on and was not committed. */

@@ -1,3 +1,4 @@
+import { stepIdOf } from '@grivo/core';
 import { thin } from '../desk/thin.ts';
 import { releasePastLimits, TRIES_ANYWAY } from '../incidents/repository.ts';
 import { Firing } from '../schedules/fire.ts';
@@ -14,7 +15,7 @@ import { Doorkeeper } from './doorkeeper.ts';
 import type { Held } from './ending.ts';
 import { Flusher } from './flusher.ts';
 import { type Grip, Hand } from './hand.ts';
-import { priorityOfLane, roleCalled, serviceOfLane } from './lane.ts';
+import { priorityOfLane, type ServiceFor, serviceCalledBy, serviceOfLane } from './lane.ts';
 import { Lease, type ProcessRole } from './lease.ts';
 import type { Ground } from './outside.ts';
 import { perform } from './perform.ts';
@@ -62,6 +63,7 @@ export class Engine {
   private readonly hot = new Set<string>();
   private readonly door: Doorkeeper;
   private readonly firing: Firing;
+  private readonly serviceFor: ServiceFor;
   private readonly timers = new Set<NodeJS.Timeout>();
   private stopping = false;
   private pumping = false;
@@ -75,6 +77,7 @@ export class Engine {
     private readonly services: ServiceDirectory,
     private readonly options: EngineOptions,
   ) {
+    this.serviceFor = serviceCalledBy(services);
     this.hand = new Hand(options.capacity ?? 800);
     this.lease = new Lease(ground, options.role, bell.address, options.leaseSeconds);
     this.breakers = new Breakers(ground.db);
@@ -91,7 +94,7 @@ export class Engine {
       procedures: this.procedures,
       pinsFor: options.pinsFor ?? (async () => []),
       holder: () => this.lease.id,
-      serviceFor: (kind) => this.serviceFor(kind),
+      serviceFor: this.serviceFor,
       mayTake: (service, priority, pledged) => this.mayHandOff(service, priority, pledged),
       onTakenBack: (service) => service && this.permits.giveBack(service),
       onAdmitted: (changes) => this.onAdmitted(changes),
@@ -99,7 +102,7 @@ export class Engine {
     this.flusher = new Flusher({
       ground,
       holder: () => this.lease.id,
-      serviceFor: (kind) => this.serviceFor(kind),
+      serviceFor: this.serviceFor,
       handoff: (service, priority, takesPlace) => this.mayHandOff(service, priority, takesPlace ? -1 : 0),
       onHanded: (brief, runs) => this.onHanded(brief, runs),
       onCommitted: ({ lanes, pipelines }) => this.onCommitted(lanes, pipelines),
@@ -268,11 +271,6 @@ export class Engine {
     this.bell.ring({ kind: 'event' });
   }
 
-  private serviceFor(kind: string): string | null {
-    const role = roleCalled(kind);
-    return role ? (this.services.standard(role)?.id ?? null) : null;
-  }
-
   private pump(): void {
     if (this.pumping) {
       this.pumpAgain = true;
@@ -354,7 +352,7 @@ export class Engine {
     this.briefs.set(brief.id, brief);
     if (runs.length === 0 && brief.standing !== 'in work') this.briefs.delete(brief.id);
     for (const run of runs) {
-      const service = roleCalled(run.kind) ? this.serviceFor(run.kind) : null;
+      const service = this.serviceFor(run.kind, brief.steps.get(stepIdOf(run.path)), brief.document);
       this.begin(brief, run, this.hand.take(run.id, brief.id, service));
     }
   }

@@ -1,9 +1,10 @@
+import { stepIdOf } from '@grivo/core';
 import { isLostConnection } from '../store/database.ts';
 import { type BriefChange, type ChangePorts, changeOf } from './briefChange.ts';
 import type { BriefState, RunState } from './briefState.ts';
 import { Mismatch, wasCommitted, writeBatch } from './commitBatch.ts';
 import type { Ending } from './ending.ts';
-import { laneOf } from './lane.ts';
+import { laneOf, type ServiceFor } from './lane.ts';
 import type { Ground } from './outside.ts';
 import { stopRuns } from './stop.ts';
 
@@ -11,7 +12,7 @@ export interface FlusherPorts {
   ground: Ground;
   holder: () => string;
   /** The service a kind would call now, for the lane of its run. */
-  serviceFor: (kind: string) => string | null;
+  serviceFor: ServiceFor;
   /** Whether this worker takes a step straight on: it has room, and a permit if one is needed. */
   handoff: ChangePorts['handoff'];
   /** Steps handed to this worker by a commit. */
@@ -190,6 +191,10 @@ export class Flusher {
     }
   }
 
+  private serviceOf(brief: BriefState, run: RunState): string | null {
+    return this.ports.serviceFor(run.kind, brief.steps.get(stepIdOf(run.path)), brief.document);
+  }
+
   private change(brief: BriefState, endings: Ending[]): BriefChange {
     const { ground, serviceFor, handoff } = this.ports;
     return changeOf(brief, endings, { ids: ground.ids, serviceFor, handoff });
@@ -201,7 +206,8 @@ export class Flusher {
     for (const change of changes) {
       for (const fresh of change.fresh) if (!fresh.handed) lanes.add(fresh.lane);
       for (const ending of change.endings)
-        if (ending.state === 'ready') lanes.add(laneOf(this.ports.serviceFor(ending.run.kind), change.brief.priority));
+        if (ending.state === 'ready')
+          lanes.add(laneOf(this.serviceOf(change.brief, ending.run), change.brief.priority));
       if (change.standing !== 'in work') pipelines.add(change.brief.pipeline);
       const handed = change.fresh.filter((fresh) => fresh.handed).map((fresh) => fresh.run);
       this.ports.onHanded(change.after, handed);

@@ -62,6 +62,7 @@ export async function perform(brief: BriefState, run: RunState, ports: PerformPo
     performer(step, {
       brief,
       run,
+      service: ports.grip.service,
       fields,
       draw,
       get signal() {

@@ -23,6 +23,8 @@ export type StepResult =
 export interface StepContext {
   brief: BriefState;
   run: RunState;
+  /** The service it holds a place at, to be called by it; null where it calls none. */
+  service: string | null;
   /** What the steps before gave, the brief's own fields included. */
   fields: Fields;
   /** How often this path was opened anew: part of every question asked, so that 'again' is not handed the same answer. */

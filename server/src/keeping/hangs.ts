@@ -83,7 +83,14 @@ export const HANGS: Record<KeptNoun, (sql: Sql, id: string) => Promise<Found>> =
           ? [`the only ${row?.role ?? 'service'}: steps that need one will stop`]
           : []),
       ],
-      unless: [],
+      unless: (
+        await pipelinesWith(
+          sql,
+          (document) =>
+            Object.values(document.services ?? {}).includes(id) ||
+            allSteps(document.steps).some((step) => step.service === id),
+        )
+      ).map((name) => `‘${name}’ names it: choose another there first.`),
     };
   },
   async routines(sql, id) {

@@ -1,4 +1,4 @@
-import { allSteps, type ProcedureDocument, type Step, stepKinds } from '@grivo/core';
+import { allSteps, type ProcedureDocument, type Step, serviceNamed, stepKinds } from '@grivo/core';
 import type { ServiceDirectory } from '../services/directory.ts';
 import type { Sql } from '../store/database.ts';
 
@@ -53,7 +53,8 @@ export async function estimateOf(
       continue;
     }
     byPrice++;
-    const price = services.standard(stepKinds[step.kind].calls!)?.price;
+    const named = serviceNamed(step, document);
+    const price = ((named && services.get(named)) || services.standard(stepKinds[step.kind].calls!))?.price;
     if (!price) continue;
     if (step.kind === 'illustrate') micros += price.microsPerPicture;
     else if (step.kind === 'hear') micros += (price.microsPerMinute ?? 0) * MINUTES;

@@ -50,7 +50,10 @@ const SECRET_HEADERS =
 
 /** Why a call brought no reply, in words that go on from ‘it cannot be read: ’. */
 export function whyNot(outcome: Exclude<CallOutcome, { kind: 'reply' }>): string {
-  return outcome.kind === 'refused' ? outcome.reason : outcome.detail;
+  if (outcome.kind !== 'refused') return outcome.detail;
+  return /private network/.test(outcome.reason)
+    ? `${outcome.reason}, which only GRIVO_ALLOWED_ORIGINS lets through`
+    : outcome.reason;
 }
 
 /** What is read of an answer where nothing else is said. */

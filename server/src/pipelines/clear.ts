@@ -63,19 +63,30 @@ export async function clearPipeline(ground: Ground, micropub: Micropub, pipeline
     if (briefs.length === 0) return cleared;
     after = briefs.at(-1)!.id;
     const ids = briefs.map(({ id }) => id);
-    const held = new Set<string>();
-    for (const post of await postsOf(ground.db, ids)) {
-      const said = await takeAway(ground, micropub, post);
-      if (said === null) cleared.posts++;
-      else {
-        held.add(post.brief);
-        cleared.kept.push({ address: post.address ?? '', said });
-      }
-    }
-    const gone = ids.filter((id) => !held.has(id));
-    if (gone.length > 0) await forget(ground, gone);
-    cleared.briefs += gone.length;
+    await clearBriefs(ground, micropub, ids, cleared);
   }
+}
+
+/** Deletes ended briefs with all that was made of them, their posts first; see {@link clearPipeline}. */
+export async function clearBriefs(
+  ground: Ground,
+  micropub: Micropub,
+  ids: readonly string[],
+  cleared: Cleared = { briefs: 0, posts: 0, kept: [] },
+): Promise<Cleared> {
+  const held = new Set<string>();
+  for (const post of await postsOf(ground.db, ids)) {
+    const said = await takeAway(ground, micropub, post);
+    if (said === null) cleared.posts++;
+    else {
+      held.add(post.brief);
+      cleared.kept.push({ address: post.address ?? '', said });
+    }
+  }
+  const gone = ids.filter((id) => !held.has(id));
+  if (gone.length > 0) await forget(ground, gone);
+  cleared.briefs += gone.length;
+  return cleared;
 }
 
 async function postsOf(sql: Sql, briefs: readonly string[]): Promise<PostRow[]> {

@@ -6,6 +6,7 @@ import { monthOf } from '../money/limits.ts';
 
 interface Row {
   id: string;
+  procedureId: string;
   name: string;
   isOn: number;
   version: number;
@@ -15,6 +16,20 @@ interface Row {
   rev: number;
   document: unknown;
   nextLook: number | null;
+}
+
+/** Documents read at once; versions never change, so what was read stays read. */
+const MOST_READ = 500;
+const documents = new Map<string, ProcedureDocument>();
+
+function read(procedure: string, version: number, stored: unknown): ProcedureDocument {
+  const key = `${procedure}/${version}`;
+  const known = documents.get(key);
+  if (known) return known;
+  const document = ProcedureDocument.parse(stored);
+  if (documents.size >= MOST_READ) documents.clear();
+  documents.set(key, document);
+  return document;
 }
 
 const NONE: Pipeline['counts'] = { waiting: 0, 'in work': 0, held: 0, stopped: 0, ready: 0, out: 0, 'set aside': 0 };
@@ -29,7 +44,7 @@ export async function pipelinesNow(
   const month = Date.parse(`${monthOf(desk.now())}-01T00:00:00Z`);
   const [rows, counts, lasts, months] = await Promise.all([
     db.rows<Row>(
-      `SELECT p.id, p.name, p.is_on AS isOn, p.version, p.open_limit AS openLimit, p.note, p.archived, p.rev, v.document, s.due_desk AS nextLook
+      `SELECT p.id, p.name, p.is_on AS isOn, p.procedure_id AS procedureId, p.version, p.open_limit AS openLimit, p.note, p.archived, p.rev, v.document, s.due_desk AS nextLook
        FROM pipeline p JOIN procedure_version v ON v.procedure_id = p.procedure_id AND v.n = p.version LEFT JOIN schedule s ON s.kind = 'look' AND s.ref = p.id
        WHERE ${only ? 'p.id = ?' : '1 = 1'} ORDER BY p.id`,
       only ? [only] : [],
@@ -50,7 +65,7 @@ export async function pipelinesNow(
     ),
   ]);
   return rows.map(({ document: stored, isOn, nextLook, ...row }) => {
-    const document = ProcedureDocument.parse(stored);
+    const document = read(row.procedureId, row.version, stored);
     const last = lasts.find(({ pipeline }) => pipeline === row.id);
     const mean = months.find(({ pipeline }) => pipeline === row.id);
     return {

@@ -3,6 +3,7 @@ import { innerSteps, type ProcedureDocument, type Step } from '@grivo/core';
 import { firstChange, pinRoutines } from '../briefs/newer.ts';
 import { goOn } from '../briefs/rounds.ts';
 import type { Procedures } from '../engine/briefState.ts';
+import type { ServiceFor } from '../engine/lane.ts';
 import type { Ground } from '../engine/outside.ts';
 import type { Sql } from '../store/database.ts';
 
@@ -15,8 +16,6 @@ export interface TrialRequest {
   /** Last step to run; null runs to the end. */
   until: string | null;
 }
-
-type ServiceFor = (kind: string) => string | null;
 
 /**
  * Begins a trial: the same engine on a brief marked as one, pinned to a draft of the procedure that nobody needs to have

@@ -17,6 +17,11 @@ export class ServiceDirectory {
     return this.byId.get(id) ?? null;
   }
 
+  /** Every service of a role, the installation's first. */
+  filling(role: ServiceRole): ServiceRow[] {
+    return [...this.byId.values()].filter((row) => row.role === role);
+  }
+
   /** The installation's service for a role: the one marked standard, else the oldest. */
   standard(role: ServiceRole): ServiceRow | null {
     for (const row of this.byId.values()) if (row.role === role) return row;

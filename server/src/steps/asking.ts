@@ -16,7 +16,7 @@ type Asked<T> = { ok: true; value: T } | { ok: false; result: Ended };
 
 /** Asks the writer for one reply, what comes from outside in fences of this request, and books its cost with the step. */
 export async function askWriter<T>(tools: Tools, context: StepContext, request: WritingRequest<T>): Promise<Asked<T>> {
-  const found = serviceFor(tools, 'writer');
+  const found = serviceFor(tools, 'writer', context);
   if (!found.ok) return { ok: false, result: found.result };
   const reply = await tools.writer.write(
     found.service,

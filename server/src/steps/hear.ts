@@ -25,7 +25,7 @@ export function performHear(tools: Tools): Performer<HearStep> {
   return async (step, context) => {
     const recording = RecordingField.safeParse(context.fields['recording']).data;
     if (!recording) return missing('recording');
-    const found = serviceFor(tools, 'transcriber');
+    const found = serviceFor(tools, 'transcriber', context);
     if (!found.ok) return found.result;
     const called = recording.title || recording.address || context.brief.subject;
     const silent = (reason: string) => ({

@@ -19,7 +19,7 @@ const ALTERNATIVE: Record<string, (subject: string) => string> = {
 /** Has the lead picture drawn, brings it to a size for the web, and puts it at the head of the article. */
 export function performIllustrate(tools: Tools): Performer<StepOf<'illustrate'>> {
   return async (step, context) => {
-    const found = serviceFor(tools, 'illustrator');
+    const found = serviceFor(tools, 'illustrator', context);
     if (!found.ok) return found.result;
     const article = await ownArticle(tools, context);
     if (!article) return missing('article');

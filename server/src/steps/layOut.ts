@@ -27,15 +27,18 @@ export function performLayOut(tools: Tools): Performer<StepOf<'lay out'>> {
     if (body.length === 0) return missing('body');
     const { language } = context.brief.document;
     const title = own.texts.title.replace(/\s+/g, ' ').trim();
-    const { article: document, notes } = tidy({
-      ...EMPTY_ARTICLE,
-      language,
-      title,
-      titleChoices: title === '' ? [] : [title],
-      slug: slugOf(title),
-      keyPhrase: context.brief.subject,
-      body,
-    });
+    const { article: document, notes } = tidy(
+      {
+        ...EMPTY_ARTICLE,
+        language,
+        title,
+        titleChoices: title === '' ? [] : [title],
+        slug: slugOf(title),
+        keyPhrase: context.brief.subject,
+        body,
+      },
+      { repeats: 'kept' },
+    );
     const id = await ensureArticle(
       tools.ground,
       context.brief,

@@ -9,7 +9,7 @@ import { serviceFor, type Tools } from './tools.ts';
 /** Looks up pages on the subject, reads them, and keeps their passages. Pages that cannot be read are named and passed over. */
 export function performLookUp(tools: Tools): Performer<StepOf<'look up'>> {
   return async (step, context) => {
-    const found = serviceFor(tools, 'look-up');
+    const found = serviceFor(tools, 'look-up', context);
     if (!found.ok) return found.result;
     const own = await filled(tools, { subject: step.subject }, context);
     if (!own.ok) return own.result;

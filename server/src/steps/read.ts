@@ -148,6 +148,8 @@ async function spokenOf(
       by: video.channel,
       video: true,
       ...(video.thumbnail ? { still: video.thumbnail } : {}),
+      ...(video.player ? { player: video.player } : {}),
+      ...(video.film ? { film: video.film } : {}),
     },
   });
 }

@@ -1,4 +1,5 @@
-import type { Performers } from '../engine/performer.ts';
+import { withPartnerLinks } from '../catalogue/partner.ts';
+import type { Performer, Performers } from '../engine/performer.ts';
 import { performAim } from './aim.ts';
 import { performAnswer } from './answer.ts';
 import { performForEach, performMeanwhile, performUse, performWhen } from './blocks.ts';
@@ -28,7 +29,7 @@ import { performWrite } from './write.ts';
 
 /** How every kind is done. A new kind adds its file and one line here. */
 export function performers(tools: Tools): Performers {
-  return {
+  return withLinksOfNow(tools, {
     read: performRead(tools),
     hear: performHear(tools),
     'look up': performLookUp(tools),
@@ -57,5 +58,26 @@ export function performers(tools: Tools): Performers {
     keep: performKeep(tools),
     tell: performTell(tools),
     use: performUse(tools),
+  });
+}
+
+/** Every step sees partners' links as they are set when it is done, not as they were when the item was found. */
+function withLinksOfNow({ ground }: Tools, all: Performers): Performers {
+  const seen = (perform: Performer): Performer => {
+    return async (step, context) => {
+      const fields = await withPartnerLinks(ground.db, context.brief.id, context.fields);
+      if (fields === context.fields) return perform(step, context);
+      return perform(step, {
+        ...context,
+        fields,
+        // Whether it was given up is asked of the context itself.
+        get signal() {
+          return context.signal;
+        },
+      });
+    };
   };
+  return Object.fromEntries(
+    Object.entries(all).map(([kind, perform]) => [kind, seen(perform as unknown as Performer)]),
+  ) as unknown as Performers;
 }

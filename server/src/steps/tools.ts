@@ -44,10 +44,12 @@ export interface Tools {
 export function serviceFor(
   tools: Tools,
   role: ServiceRole,
+  context: Pick<StepContext, 'service'>,
 ):
   | { ok: true; service: ServiceRow }
   | { ok: false; result: { kind: 'failed'; failure: { code: 'no-service'; role: ServiceRole } } } {
-  const service = tools.services.standard(role);
+  const held = context.service === null ? null : tools.services.get(context.service);
+  const service = held?.role === role ? held : tools.services.standard(role);
   return service
     ? { ok: true, service }
     : { ok: false, result: { kind: 'failed', failure: { code: 'no-service', role } } };

@@ -24,7 +24,9 @@ export async function findChannel(
     .trim()
     .replace(/^["'“”‘’<(]+|(?<!["'“”‘’>),.;])["'“”‘’>),.;]+$/g, '')
     .trim();
-  const address = /^https?:\/\//i.test(text) ? text : null;
+  const address = /^https?:\/\//i.test(text) ? text : /^[\w-]+(?:\.[\w-]+)+\//.test(text) ? `https://${text}` : null;
+  // What stands behind a handle is a part of the channel's own pages.
+  const handle = /^@[^\s/]+(?=\/)/.exec(text)?.[0] ?? text;
   if (address) return read(tools, address, signal);
   const host = tools.services.standard('video host');
   if (!host)
@@ -33,7 +35,7 @@ export async function findChannel(
       reason: 'there is no video host to look it up at',
       mend: 'Connect a video host under Settings, or give the address of the channel.',
     };
-  const hosted = await tools.videoHost.find(host, text, signal);
+  const hosted = await tools.videoHost.find(host, handle, signal);
   if (!hosted.ok)
     return {
       ok: false,

@@ -24,6 +24,9 @@ export interface VideoPage {
   published: string | null;
   seconds: number;
   thumbnail: string | null;
+  /** A page that plays it and nothing else, and the film itself, where the page names them. */
+  player: string | null;
+  film: string | null;
   language: string | null;
   chapters: Chapter[];
   tracks: CaptionTrack[];
@@ -36,6 +39,8 @@ const VideoObject = z.looseObject({
   name: z.string().optional(),
   description: z.string().optional(),
   thumbnailUrl: one(z.string()).optional(),
+  embedUrl: one(z.string()).optional().catch(undefined),
+  contentUrl: one(z.string()).optional().catch(undefined),
   uploadDate: z.string().optional(),
   duration: z.string().optional(),
   inLanguage: z.string().optional(),
@@ -75,6 +80,12 @@ export function videoPage(html: string, address: string): VideoPage | null {
     published: described?.uploadDate && !Number.isNaN(Date.parse(described.uploadDate)) ? described.uploadDate : null,
     seconds: durationOf(described?.duration) ?? secondsOf(meta('og:video:duration')) ?? 0,
     thumbnail: absolute(described?.thumbnailUrl ?? player?.getAttribute('poster') ?? meta('og:image')),
+    player: onTheWeb(absolute(described?.embedUrl)),
+    film: onTheWeb(
+      absolute(
+        described?.contentUrl ?? player?.getAttribute('src') ?? player?.querySelector('source')?.getAttribute('src'),
+      ),
+    ),
     language: languageCode(described?.inLanguage ?? document.documentElement?.getAttribute('lang')),
     chapters: (described?.hasPart ?? [])
       .filter(({ startOffset, name }) => startOffset >= 0 && name.trim() !== '')
@@ -94,6 +105,10 @@ export function videoPage(html: string, address: string): VideoPage | null {
       ];
     }),
   };
+}
+
+function onTheWeb(address: string | null): string | null {
+  return address !== null && /^https?:/.test(address) ? address : null;
 }
 
 function describedIn(document: ReturnType<typeof parseHTML>['document']): z.infer<typeof VideoObject> | null {

@@ -109,6 +109,8 @@ export async function readUploaded(
       published: null,
       seconds: 0,
       thumbnail: null,
+      player: null,
+      film: null,
       language: null,
       chapters: [],
       tracks: [track],

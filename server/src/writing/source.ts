@@ -7,6 +7,9 @@ const SourceField = z.object({
   title: z.string(),
   by: z.string(),
   video: z.boolean().optional(),
+  still: z.string().optional(),
+  player: z.string().optional(),
+  film: z.string().optional(),
   /** Somebody pays for those who follow the link. */
   sponsored: z.boolean().optional(),
 });
@@ -39,7 +42,16 @@ export function withSource(
   const out = [...body];
   if (parts.includes('source embed') && read.video) {
     const at = out.findIndex((block) => block.type === 'heading');
-    out.splice(at < 0 ? out.length : at, 0, { type: 'video', id: 'v1', address: read.address, title: read.title });
+    const { address, title, player, film, still } = read;
+    out.splice(at < 0 ? out.length : at, 0, {
+      type: 'video',
+      id: 'v1',
+      address,
+      title,
+      ...(player ? { player } : {}),
+      ...(film ? { film } : {}),
+      ...(still ? { still } : {}),
+    });
   }
   if (parts.includes('source credit')) out.push(creditOf(read, 'credit', wordsIn(language).from, language));
   return out;

@@ -33,6 +33,8 @@ const VIDEO: VideoPage = {
   published: null,
   seconds: 0,
   thumbnail: null,
+  player: null,
+  film: null,
   language: null,
   chapters: [],
   tracks: [],

@@ -94,6 +94,10 @@ export function videoHost(channels: Channels, troubles: Troubles, origin: () => 
       ? { status: 200, type: 'text/vtt', body: captionsOf(found.video) }
       : missing();
   });
+  get('/videos/watch/:slug/player', (request) => {
+    const found = channels.video(String(request.params['slug']));
+    return found ? html(playerPage(found.video, at)) : missing();
+  });
   get('/videos/watch/:slug/still.png', async (request) => {
     const found = channels.video(String(request.params['slug']));
     if (!found) return missing();
@@ -164,6 +168,7 @@ function watchPage(channel: ChannelMaterial, video: VideoMaterial, at: (path: st
     name: video.title,
     description: video.description,
     thumbnailUrl: [`${own}/still.png`],
+    embedUrl: `${own}/player`,
     uploadDate: `${video.date}T10:00:00Z`,
     duration: `PT${Math.floor(seconds / 60)}M${Math.floor(seconds % 60)}S`,
     inLanguage: video.language,
@@ -182,6 +187,12 @@ function watchPage(channel: ChannelMaterial, video: VideoMaterial, at: (path: st
   return `<!doctype html><html lang="${video.language}"><head><meta charset="utf-8"><title>${escaped(video.title)} · ${escaped(channel.name)}</title>
 <link rel="canonical" href="${own}"><script type="application/ld+json">${JSON.stringify(described).replace(/</g, '\\u003c')}</script></head><body>
 <video poster="/videos/watch/${video.slug}/still.png" controls>${track}</video><h1>${escaped(video.title)}</h1><p>${escaped(video.description)}</p><p><a href="/videos/@${channel.handle}">${escaped(channel.name)}</a></p></body></html>`;
+}
+
+/** What other pages show of it: the picture and the way here. */
+function playerPage(video: VideoMaterial, at: (path: string) => string): string {
+  const own = at(`/watch/${video.slug}`);
+  return `<!doctype html><html lang="${video.language}"><meta charset="utf-8"><title>${escaped(video.title)}</title><style>body{margin:0}img{width:100%}</style><a href="${own}" target="_blank" rel="noreferrer"><img src="${own}/still.png" alt="${escaped(video.title)}"></a></html>`;
 }
 
 function listPage(

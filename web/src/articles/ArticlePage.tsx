@@ -1,15 +1,17 @@
 import type { ArticleWhole, Evidence } from '@grivo/contract';
-import { type Block, inlineText, tagsOf } from '@grivo/core';
+import { articleNodes, type Block, blockText, tagsOf } from '@grivo/core';
 import { useQuery } from '@tanstack/react-query';
 import { type ReactNode, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { call, inWords } from '../api/call.ts';
-import { read } from '../api/queries.ts';
+import { queryClient, read } from '../api/queries.ts';
 import { Button, Head, Key, Loading, Mark, Ruler, saysOf, stateOf, Trouble } from '../design/index.ts';
+import { Remove } from '../keeping/Remove.tsx';
 import { useViewKeys } from '../shell/keys.ts';
 import { useNow } from '../shell/useNow.ts';
 import { count, money, plural } from '../words/figures.ts';
 import { moment } from '../words/time.ts';
+import { Drawn } from './Drawn.tsx';
 import { fileName, SaveCopy } from './SaveCopy.tsx';
 
 const SHOWS = ['page', 'Markdown', 'HTML'] as const;
@@ -23,6 +25,7 @@ export default function ArticlePage() {
   const now = useNow(slots.data?.now, slots.data?.speed) ?? Date.now();
   const [show, setShow] = useState<(typeof SHOWS)[number]>('page');
   const [at, setAt] = useState<string | null>(null);
+  const [removing, setRemoving] = useState(false);
   const go = useNavigate();
   const blocks = article.data?.document.body ?? [];
   const resting = blocks.filter((block) => block.type === 'paragraph' || block.type === 'list');
@@ -115,7 +118,28 @@ export default function ArticlePage() {
             <Link to="/articles" className="act quiet brackets">
               All articles
             </Link>
+            {removing ? null : (
+              <button type="button" className="act quiet brackets ml-4" onClick={() => setRemoving(true)}>
+                Remove it…
+              </button>
+            )}
           </p>
+          {removing ? (
+            <div className="pt-3">
+              <Remove
+                path={`/articles/${id}`}
+                onLeave={() => setRemoving(false)}
+                onGone={() => {
+                  void queryClient.invalidateQueries();
+                  void go('/articles');
+                }}
+              />
+              <p className="pt-2 text-small text-ink-3">
+                It goes with the brief it was made from. What it cost stays in the books, and what it was made from is
+                not taken again by itself.
+              </p>
+            </div>
+          ) : null}
         </div>
       </aside>
     </div>
@@ -148,13 +172,16 @@ function MeasureLine({ name, value, least, most, unit, says }: ArticleWhole['mea
   );
 }
 
+/** Files and articles at their addresses in the application. */
+const HERE = { file: (digest: string) => `/api/files/${digest}`, article: (id: string) => `/articles/${id}` };
+
 /** The page, each block with its evidence on its own row. */
 function Page({ article, at, onAt }: { article: ArticleWhole; at: string | null; onAt: (id: string | null) => void }) {
   const passages = useMemo(() => new Map(article.passages.map((passage) => [passage.id, passage])), [article.passages]);
   const { document: doc } = article;
   const tags = tagsOf(doc);
   const lead = doc.body.find((block) => block.type === 'figure' && block.lead);
-  const headings = doc.body.filter((block) => block.type === 'heading' && block.level === 2);
+  const nodes = useMemo(() => articleNodes(doc, HERE), [doc]);
   return (
     <div className="page pb-12">
       <Row
@@ -173,22 +200,17 @@ function Page({ article, at, onAt }: { article: ArticleWhole; at: string | null;
             {tags.length > 0 ? <p className="!font-sans !text-[12px] text-ink-3">Tags: {tags.join(', ')}</p> : null}
           </div>
           {lead?.type === 'figure' ? (
-            <img src={`/api/files/${lead.file}`} alt={lead.alternative} className="h-[120px] w-[250px] object-cover" />
+            <figure>
+              <img src={HERE.file(lead.file)} alt={lead.alternative} className="h-[120px] w-[250px] object-cover" />
+              {lead.caption || lead.credit ? (
+                <figcaption>{[lead.caption, lead.credit].filter(Boolean).join(' · ')}</figcaption>
+              ) : null}
+            </figure>
           ) : null}
         </div>
-        {headings.length > 1 ? (
-          <ol className="mt-3 flex flex-wrap gap-x-5 border-y border-rule py-1.5">
-            {headings.map((heading, i) => (
-              <li key={heading.id} className="!text-[13px] !leading-5">
-                <span className="fig pr-1.5 text-ink-3">{i + 1}</span>
-                {heading.type === 'heading' ? heading.text : ''}
-              </li>
-            ))}
-          </ol>
-        ) : null}
       </Row>
-      {doc.body.map((block) =>
-        block === lead || block.type === 'contents' ? null : (
+      {nodes.map(({ block, node }) =>
+        block === lead ? null : (
           <Row
             key={block.id}
             id={block.id}
@@ -205,7 +227,7 @@ function Page({ article, at, onAt }: { article: ArticleWhole; at: string | null;
               />
             }
           >
-            <BlockBody block={block} marked={article.figuresNotFound} />
+            <Drawn node={node} ringed={article.figuresNotFound} />
           </Row>
         ),
       )}
@@ -265,7 +287,7 @@ function EvidenceNotes({
   notFound: readonly string[];
 }) {
   const own = (block.evidence ?? []).flatMap(({ passage }) => passages.get(passage) ?? []);
-  const text = block.type === 'paragraph' ? inlineText(block.content) : '';
+  const text = blockText(block);
   const missing = notFound.filter((figure) => text.includes(figure));
   if (own.length === 0 && missing.length === 0) return null;
   const shown = open ? own : own.slice(0, 1);
@@ -303,71 +325,6 @@ function EvidenceNotes({
 function shorten(text: string): string {
   if (text.length <= 90) return text;
   return `${text.slice(0, text.lastIndexOf(' ', 86))} …`;
-}
-
-function BlockBody({ block, marked }: { block: Block; marked: readonly string[] }) {
-  switch (block.type) {
-    case 'heading':
-      return <h2>{block.text}</h2>;
-    case 'paragraph':
-      return (
-        <p>
-          {block.content.map((part, i) => (
-            <Inline key={i} linked={part.link !== undefined} marks={part.marks ?? []}>
-              {circled(part.text, marked)}
-            </Inline>
-          ))}
-        </p>
-      );
-    case 'list':
-      return (
-        <ul>
-          {block.items.map((item, i) => (
-            <li key={i}>{inlineText(item)}</li>
-          ))}
-        </ul>
-      );
-    case 'key points':
-      return (
-        <div className="mt-3 border-y border-rule py-2">
-          <p className="!mt-0 !font-ui !text-[12px] !leading-4 font-semibold">Key points</p>
-          <ul>
-            {block.items.map((item) => (
-              <li key={item}>{item}</li>
-            ))}
-          </ul>
-        </div>
-      );
-    case 'figure':
-      return (
-        <figure className="mt-3">
-          <img src={`/api/files/${block.file}`} alt={block.alternative} className="max-h-64" />
-        </figure>
-      );
-    default:
-      return null;
-  }
-}
-
-function Inline({ linked, marks, children }: { linked: boolean; marks: readonly string[]; children: ReactNode }) {
-  const weight = marks.includes('strong') ? 'font-semibold' : '';
-  const slant = marks.includes('emphasis') ? 'italic' : '';
-  if (linked) return <span className={`border-b border-ink ${weight} ${slant}`}>{children}</span>;
-  return weight || slant ? <span className={`${weight} ${slant}`}>{children}</span> : children;
-}
-
-/** Figures no passage holds, ringed in red where they stand. */
-function circled(text: string, marked: readonly string[]): ReactNode {
-  const hit = marked.find((figure) => text.includes(figure));
-  if (!hit) return text;
-  const from = text.indexOf(hit);
-  return (
-    <>
-      {text.slice(0, from)}
-      <span className="rounded-full border border-red px-0.5 text-red">{hit}</span>
-      {circled(text.slice(from + hit.length), marked)}
-    </>
-  );
 }
 
 function Source({ id, as, title }: { id: string; as: 'markdown' | 'html'; title: string }) {

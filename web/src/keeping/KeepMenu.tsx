@@ -1,12 +1,13 @@
-import { Hangs, type KeptNoun, type KeptWords } from '@grivo/contract';
-import { useMutation, useQuery } from '@tanstack/react-query';
+import type { KeptNoun, KeptWords } from '@grivo/contract';
+import { useMutation } from '@tanstack/react-query';
 import { DropdownMenu } from 'radix-ui';
 import { type FormEvent, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { call, inWords } from '../api/call.ts';
 import { queryClient } from '../api/queries.ts';
-import { Button, Field, Loading, Trouble } from '../design/index.ts';
+import { Button, Field, Trouble } from '../design/index.ts';
 import { ClearMade } from './ClearMade.tsx';
+import { Remove } from './Remove.tsx';
 
 /** What each noun is called, and where one is when it is gone. */
 const NOUNS: Record<KeptNoun, { one: string; back: string | null; keys: readonly string[] }> = {
@@ -119,8 +120,8 @@ export function KeepMenu({ of, it }: { of: KeptNoun; it: Kept }) {
           ) : null}
           {open === 'remove' ? (
             <Remove
-              of={of}
-              it={it}
+              path={`/${of}/${it.id}`}
+              instead={(again) => (of === 'pipelines' ? <ClearMade pipeline={it.id} onCleared={again} /> : null)}
               onLeave={() => setOpen(null)}
               onGone={() => {
                 again();
@@ -182,50 +183,5 @@ function OneField({
         Leave it
       </Button>
     </form>
-  );
-}
-
-/** What would go, and why it cannot where it cannot. */
-function Remove({ of, it, onLeave, onGone }: { of: KeptNoun; it: Kept; onLeave: () => void; onGone: () => void }) {
-  const hangs = useQuery({
-    queryKey: ['hangs', of, it.id],
-    queryFn: () => call('GET', `/${of}/${it.id}/hangs`, { answer: Hangs }),
-    staleTime: 0,
-    gcTime: 0,
-  });
-  const remove = useMutation({ mutationFn: () => call('DELETE', `/${of}/${it.id}`), onSuccess: onGone });
-  if (hangs.isPending) return <Loading rows={1} />;
-  if (hangs.isError) return <Trouble>{inWords(hangs.error)}</Trouble>;
-  const { with: goes, unless } = hangs.data;
-  if (unless.length > 0)
-    return (
-      <div className="max-w-[720px] text-small">
-        <p className="font-semibold">‘{it.name}’ cannot be removed yet.</p>
-        <ul>
-          {unless.map((one) => (
-            <li key={one}>{one}</li>
-          ))}
-        </ul>
-        {of === 'pipelines' ? <ClearMade pipeline={it.id} onCleared={() => void hangs.refetch()} /> : null}
-        <Button look="word" onClick={onLeave}>
-          Leave it
-        </Button>
-      </div>
-    );
-  return (
-    <div className="text-small">
-      <p>
-        Remove ‘{it.name}’{goes.length > 0 ? `, and with it ${goes.join(', ')}` : ''}? This cannot be taken back.
-      </p>
-      <p className="flex gap-4 pt-1">
-        <Button look="line" busy={remove.isPending ? 'Removing' : null} onClick={() => remove.mutate()}>
-          Remove it
-        </Button>
-        <Button look="word" onClick={onLeave}>
-          Leave it
-        </Button>
-      </p>
-      {remove.isError ? <Trouble>{inWords(remove.error)}</Trouble> : null}
-    </div>
   );
 }

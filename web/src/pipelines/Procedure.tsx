@@ -14,6 +14,7 @@ import { FieldExamples, FillingTrial } from './FilledFor.tsx';
 import { InputsEditor } from './InputsEditor.tsx';
 import { ProcedureLines } from './ProcedureLines.tsx';
 import { SaveTrouble } from './SaveTrouble.tsx';
+import { WrittenBy } from './ServiceChoice.tsx';
 import { TakeItems } from './TakeItems.tsx';
 import { TrialResult } from './TrialResult.tsx';
 import { SubjectEditor } from './TrialSubject.tsx';
@@ -179,6 +180,7 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
       </FieldExamples>
       <div data-screen="" className="relative col-span-2 grid grid-cols-[minmax(0,716fr)_minmax(0,564fr)]">
         <div className="ml-8 border-t border-rule-soft py-4 pr-4">
+          <WrittenBy document={document} services={choices.services} edit={edit} />
           <p className="pb-2 text-small">
             Asked for at each run:{' '}
             <Word

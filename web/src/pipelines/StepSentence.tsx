@@ -1,4 +1,4 @@
-import type { Blog, PipelineWhole, Routine, Source } from '@grivo/contract';
+import type { Blog, PipelineWhole, Routine, Service, Source } from '@grivo/contract';
 import {
   beginning,
   expressionProblem,
@@ -31,6 +31,7 @@ import {
 } from '../design/index.ts';
 import { FieldExamples, FilledFor } from './FilledFor.tsx';
 import { PastFigures } from './PastFigures.tsx';
+import { ServiceChoice } from './ServiceChoice.tsx';
 
 export interface Choices {
   /** Whose past briefs words are shown with. */
@@ -39,6 +40,7 @@ export interface Choices {
   blogs: readonly Blog[];
   sources: readonly Source[];
   routines: readonly Routine[];
+  services: readonly Service[];
   names: Names;
 }
 
@@ -329,6 +331,19 @@ function Editor({
           }))}
           onChoose={(chosen) => {
             onChange(chosen);
+            close();
+          }}
+        />
+      );
+    case 'service':
+      return (
+        <ServiceChoice
+          services={choices.services}
+          role={editor.role}
+          value={typeof value === 'string' ? value : ''}
+          else={`the ${editor.role} of the procedure`}
+          onChoose={(chosen) => {
+            onChange(chosen === '' ? undefined : chosen);
             close();
           }}
         />

@@ -14,6 +14,7 @@ export function useChecked(pipeline: string | null, document: PipelineWhole['doc
   const blogs = useQuery(read.blogs()).data?.blogs;
   const sources = useQuery(read.sources()).data?.sources;
   const routines = useQuery(whole.routines()).data?.routines;
+  const services = useQuery(read.services()).data?.services;
   const choices = useMemo((): Choices => {
     const nameIn = (rows: readonly { id: string; name: string }[] | undefined) => (id: string) =>
       rows?.find((row) => row.id === id)?.name ?? '…';
@@ -23,15 +24,23 @@ export function useChecked(pipeline: string | null, document: PipelineWhole['doc
       blogs: blogs?.filter(({ archived }) => !archived) ?? [],
       sources: sources?.filter(({ archived }) => !archived) ?? [],
       routines: routines ?? [],
-      names: { blog: nameIn(blogs), source: nameIn(sources), routine: nameIn(routines) },
+      services: services ?? [],
+      names: {
+        blog: nameIn(blogs),
+        source: nameIn(sources),
+        routine: nameIn(routines),
+        service: nameIn(services),
+        choosable: (role) => (services?.filter((one) => one.role === role).length ?? 0) > 1,
+      },
     };
-  }, [pipeline, blogs, sources, routines]);
+  }, [pipeline, blogs, sources, routines, services]);
   const context = useMemo(
     (): CheckContext | null =>
-      blogs && sources && routines
+      blogs && sources && routines && services
         ? {
             names: choices.names,
             hasBlog: (id) => blogs.some((blog) => blog.id === id),
+            hasService: (id, role) => services.some((one) => one.id === id && one.role === role),
             hasSource: (id) => sources.some((source) => source.id === id),
             brings: (id) => sources.find((source) => source.id === id)?.brings ?? null,
             routine: (id) => {
@@ -40,7 +49,7 @@ export function useChecked(pipeline: string | null, document: PipelineWhole['doc
             },
           }
         : null,
-    [choices, blogs, sources, routines],
+    [choices, blogs, sources, routines, services],
   );
   const problems = useMemo(
     () => (context ? (pipeline === null ? checkRoutine : checkProcedure)(document, context) : []),

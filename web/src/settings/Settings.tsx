@@ -1,4 +1,4 @@
-import { LimitStanding, type Service, TestLog } from '@grivo/contract';
+import { LimitStanding, type Service, Services, TestLog } from '@grivo/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
 import { call, inWords } from '../api/call.ts';
@@ -55,7 +55,12 @@ export default function Settings() {
           ) : null}
           <ul>
             {services.data?.services.map((service) => (
-              <ServiceLine key={service.id} service={service} owner={owner} />
+              <ServiceLine
+                key={service.id}
+                service={service}
+                owner={owner}
+                only={services.data.services.filter(({ role }) => role === service.role).length === 1}
+              />
             ))}
           </ul>
           {connecting ? (
@@ -101,7 +106,11 @@ function priceWords({ role, price }: Service): string {
   return `${amount(price.microsPerThousandIn)} € in, ${amount(price.microsPerThousandOut)} € out per 1,000 tokens; about ${amount(Math.round(price.microsPerThousandOut * 1.35))} € for 1,000 words`;
 }
 
-function ServiceLine({ service, owner }: { service: Service; owner: boolean }) {
+function ServiceLine({ service, owner, only }: { service: Service; owner: boolean; only: boolean }) {
+  const use = useMutation({
+    mutationFn: () => call('POST', `/services/${service.id}/use`, { answer: Services }),
+    onSuccess: (services) => queryClient.setQueryData(['services'], services),
+  });
   const [secret, setSecret] = useState<string | null>(null);
   const test = useMutation({ mutationFn: () => call('POST', `/services/${service.id}/test`, { answer: TestLog }) });
   const put = useMutation({
@@ -123,6 +132,18 @@ function ServiceLine({ service, owner }: { service: Service; owner: boolean }) {
             {priceWords(service)}
             {priceWords(service) ? '; ' : ''}
             <Pace service={service} owner={owner} />; {service.hasSecret ? 'has a key' : 'no key'}
+            {only ? null : service.used ? (
+              <>; every step that needs a {service.role} uses this one</>
+            ) : owner ? (
+              <>
+                ; not used:{' '}
+                <Button look="word" busy={use.isPending ? 'At it' : null} onClick={() => use.mutate()}>
+                  use this one
+                </Button>
+              </>
+            ) : (
+              '; not used'
+            )}
           </span>
         </span>
         {owner ? (

@@ -15,14 +15,23 @@ export const documents: SourceReader<'documents'> = {
     if (addresses.length === 0 && files.length === 0 && sitemap === null)
       return unreadable('it names no page and holds no document', 'Give addresses, a sitemap, or upload documents.');
     let partly: Failure | null = null;
-    const found = [...addresses.map((address) => pageAt(address, null)), ...files.map(uploaded)];
-    if (sitemap !== null) {
-      const read = await readSitemap(ports, sitemap, signal);
-      if (!read.ok)
-        return unreadable(
-          `its sitemap cannot be read: ${read.reason}`,
+    // A map among the pages is one all the same.
+    const maps = [...(sitemap === null ? [] : [sitemap]), ...addresses.filter(isMap)];
+    const found = [
+      ...addresses.filter((address) => !isMap(address)).map((address) => pageAt(address, null)),
+      ...files.map(uploaded),
+    ];
+    for (const map of maps) {
+      const read = await readSitemap(ports, map, signal);
+      if (!read.ok) {
+        const unread = unreadable(
+          `${maps.length === 1 ? 'its sitemap' : `the sitemap ${map}`} cannot be read: ${read.reason}`,
           'Give the address of the map itself, or single pages.',
         );
+        if (found.length === 0 && map === maps.at(-1)) return unread;
+        partly = unread.failure;
+        continue;
+      }
       const named = new Set(found.map(({ identity }) => identity));
       const listed = read.pages
         .filter(({ address }) => within === '' || address.includes(within))
@@ -40,6 +49,11 @@ export const documents: SourceReader<'documents'> = {
     return { ok: true, entries: inOne(found), ended: { whole: partly === null, partly } };
   },
 };
+
+/** Whether an address is a sitemap's by its name. */
+function isMap(address: string): boolean {
+  return URL.canParse(address) && /sitemap[^/]*\.(?:xml|txt)(?:\.gz)?$/i.test(new URL(address).pathname);
+}
 
 async function* inOne(found: Found[]): AsyncGenerator<Found[]> {
   yield found;

@@ -1,0 +1,111 @@
+import type { Service } from '@grivo/contract';
+import type { ProcedureDocument, ServiceRole } from '@grivo/core';
+import { CHOSEN_ROLES, LANGUAGES, languageName } from '@grivo/core';
+import { ChoiceEditor, Word } from '../design/index.ts';
+import { amount } from '../words/figures.ts';
+
+/** What a service takes, to choose by. */
+function priceOf({ role, price }: Service): string {
+  if (role === 'illustrator') return `${amount(price.microsPerPicture)} € a picture`;
+  if (role === 'transcriber') return `${amount(price.microsPerMinute)} € a minute`;
+  return `${amount(price.microsPerThousandOut)} € for 1,000 tokens`;
+}
+
+/** One service of a role, or whichever is meant without one. */
+export function ServiceChoice({
+  services,
+  role,
+  value,
+  else: otherwise,
+  onChoose,
+}: {
+  services: readonly Service[];
+  role: ServiceRole;
+  value: string;
+  /** What is used where none is chosen. */
+  else: string;
+  onChoose: (id: string) => void;
+}) {
+  return (
+    <ChoiceEditor
+      value={value}
+      options={[
+        { value: '', says: otherwise, does: 'whichever that is' },
+        ...services
+          .filter((one) => one.role === role)
+          .map((one) => ({ value: one.id, says: one.name, does: priceOf(one) })),
+      ]}
+      onChoose={onChoose}
+    />
+  );
+}
+
+const DOES = { writer: 'by', illustrator: 'drawn by', transcriber: 'heard by', 'look-up': 'pages found by' } as const;
+
+/** The language of a procedure, and the services its steps use where there are several to choose from. */
+export function WrittenBy({
+  document,
+  services,
+  edit,
+}: {
+  document: ProcedureDocument;
+  services: readonly Service[];
+  edit: (change: (now: ProcedureDocument) => ProcedureDocument) => void;
+}) {
+  const languages = Object.entries(LANGUAGES).map(([value, says]) => ({ value, says, does: value }));
+  const several = CHOSEN_ROLES.filter(
+    (role) => document.services?.[role] !== undefined || services.filter((one) => one.role === role).length > 1,
+  );
+  return (
+    <p className="pb-2 text-small">
+      Written in{' '}
+      <Word
+        label="The language it is written in"
+        editor={(close) => (
+          <ChoiceEditor
+            value={document.language}
+            options={languages}
+            onChoose={(language) => {
+              edit((now) => ({ ...now, language }));
+              close();
+            }}
+          />
+        )}
+      >
+        {languageName(document.language)}
+      </Word>
+      {several.map((role) => {
+        const chosen = document.services?.[role] ?? '';
+        const standard = services.find((one) => one.role === role && one.used)?.name ?? `the ${role}`;
+        return (
+          <span key={role}>
+            , {DOES[role]}{' '}
+            <Word
+              label={`The ${role} of this procedure`}
+              editor={(close) => (
+                <ServiceChoice
+                  services={services}
+                  role={role}
+                  value={chosen}
+                  else={`the ${role} chosen in Settings`}
+                  onChoose={(id) => {
+                    edit((now) => {
+                      const { [role]: _, ...others } = now.services ?? {};
+                      const chosen = id === '' ? others : { ...others, [role]: id };
+                      const { services: __, ...rest } = now;
+                      return Object.keys(chosen).length === 0 ? rest : { ...rest, services: chosen };
+                    });
+                    close();
+                  }}
+                />
+              )}
+            >
+              {chosen === '' ? standard : (services.find(({ id }) => id === chosen)?.name ?? 'a service that is gone')}
+            </Word>
+          </span>
+        );
+      })}
+      .
+    </p>
+  );
+}
