@@ -30,7 +30,7 @@ for (const name of names)
     console.error(`There is no measurement ‘${name}’; there are ${Object.keys(all).join(' and ')}.`);
     process.exit(2);
   }
-// Readings are made in threads that run what is built.
+// Readings are made in processes that run what is built.
 await buildReading();
 const figures = {};
 for (const name of names.length > 0 ? names : Object.keys(all)) Object.assign(figures, await all[name](console.log));

@@ -40,7 +40,7 @@ export async function buildScreens() {
   });
 }
 
-const READING = 'server/dist/reading/thread.mjs';
+const READING = 'server/dist/reading/reader.mjs';
 /** Where a built program is. */
 export const PROGRAMS = { server: 'server/dist/main.mjs', standIns: 'standins/dist/standins.mjs' };
 
@@ -82,12 +82,12 @@ export async function bundle(entry, outfile, inParts = false) {
   });
 }
 
-/** The thread that reads what comes from outside: built also for tests, since a thread has no loader of its own. */
+/** The program that reads what comes from outside: built also for tests, since it is begun without a loader. */
 export async function buildReading() {
   const digest = digestOf(['core/src', 'contract/src', 'server/src'], ['scripts/build.mjs']);
   await unlessMade('server/dist/.reading-made-of', digest, async () => {
     rmSync(join(ROOT, dirname(READING)), { recursive: true, force: true });
-    await bundle('server/src/reading/thread.ts', READING, true);
+    await bundle('server/src/reading/reader.ts', READING, true);
   });
 }
 

@@ -1,6 +1,6 @@
 // The demonstration: a small shop for fermenting gear, its blogs, its keywords and its pipelines. Everything is asked of
 // the API, as a person would; nothing is written into the database.
-import { SHIPPED } from '@grivo/core';
+import { SHIPPED, sheetColumns } from '@grivo/core';
 import { BLOGS, KEYWORDS, SEARCHES } from '@grivo/standins';
 import { quiet, until } from './client.mjs';
 
@@ -283,8 +283,8 @@ async function furtherSources(call, standIns, journal) {
 }
 
 /** A shipped procedure fed by a source, looking so often. */
-function shipped(key, source, blog, everyMinutes) {
-  const document = SHIPPED.find((one) => one.key === key).make({ source, blog, language: 'en' });
+function shipped(key, source, blog, everyMinutes, columns = []) {
+  const document = SHIPPED.find((one) => one.key === key).make({ source, blog, language: 'en', columns });
   return {
     ...document,
     steps: document.steps.map((step) =>
@@ -303,6 +303,8 @@ export async function setUp(call, standIns) {
   await workshopList(call);
   const { stock, bench } = await outside(call, standIns);
   const { news, partner } = await furtherSources(call, standIns, journal);
+  const { sources } = await call('GET', '/sources');
+  const columns = sheetColumns(sources.find(({ id }) => id === stock).brings);
   const weekly = { everyMinutes: 7 * 1_440 };
   const pipelines = [];
   for (const [name, document] of [
@@ -323,7 +325,7 @@ export async function setUp(call, standIns) {
       guide(german, diary, 'next free slot', { language: 'de', most: 1, ...weekly, words: 240, least: 90 }),
     ],
     ['Bench videos to guides', shipped('video', bench, journal, 5 * 1_440)],
-    ['Notes on new stock', shipped('rows', stock, kitchen, 7 * 1_440)],
+    ['Notes on new stock', shipped('rows', stock, kitchen, 7 * 1_440, columns)],
     ['Trade news, gathered', shipped('round-up', news, journal, 14 * 1_440)],
     ['Partner products', shipped('products', partner, kitchen, 10 * 1_440)],
   ])

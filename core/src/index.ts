@@ -65,6 +65,7 @@ export { figuresNotIn, figuresOf } from './passage/figures.ts';
 export { type Fitting, fittingOf } from './passage/fitting.ts';
 export { likeness } from './passage/likeness.ts';
 export { carries, type PageText, type Passage, passagesOf } from './passage/passage.ts';
+export { addressOfPlace, placeOf } from './passage/place.ts';
 export { NEAR, type Sketch, sketchLikeness, sketchOf } from './passage/sketch.ts';
 export { visibleText } from './passage/visible.ts';
 export type { NewRun, Outcome, Plan, PlanNode, PlanRun, RunKey } from './plan/node.ts';
@@ -116,7 +117,13 @@ export {
   type SeenField,
 } from './procedure/fieldsAt.ts';
 export { beginHistory, changeHistory, type History, redoHistory, undoHistory } from './procedure/history.ts';
-export { ARTICLE_FIELDS, type ArticleFieldName, type ItemField, MAY_BRING } from './procedure/itemFields.ts';
+export {
+  ARTICLE_FIELDS,
+  type ArticleFieldName,
+  type ItemField,
+  MAY_BRING,
+  sheetColumns,
+} from './procedure/itemFields.ts';
 export type { CheckContext, PastMeasure, Problem, RoutineForm, ServiceRole, StepKind } from './procedure/kind.ts';
 export { MOST_TURNS } from './procedure/kinds/forEach.ts';
 export { PICKS } from './procedure/kinds/gist.ts';

@@ -1,7 +1,7 @@
 // How the program that answers screens bears what is made to keep it busy: every reader of outside content, by the way it
 // is reached, at its size limit. How long a small question waited meanwhile, how large the program grew, and whether
 // anything ended in neither a result nor a refusal.
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { createServer } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -11,13 +11,34 @@ import { until } from '../client.mjs';
 import { startAll } from '../processes.mjs';
 import { waitsOf } from './waiting.mjs';
 
-/** How many are sent at once: more than there are threads to read in. */
+/** How many are sent at once: more than there are processes to read in. */
 const AT_ONCE = 3;
 /** What takes longer than this is given up: longer than two readings that are given up one after the other. */
 const SETTLES_WITHIN_MS = 120_000;
 
 const MB = 1_000_000;
 const NOTHING = { microsPerThousandIn: 0, microsPerThousandOut: 0, microsPerPicture: 0 };
+
+/** How often it is looked how much is held. */
+const SEEN_EVERY_MS = 50;
+
+/** What a program and those it began hold, in MB: memory that several share is shared out among them (PSS). */
+function heldBy(pid) {
+  const children = read(`/proc/${pid}/task/${pid}/children`).split(' ').filter(Boolean);
+  return [pid, ...children].reduce(
+    (sum, one) => sum + Number(/^Pss:\s+(\d+) kB/m.exec(read(`/proc/${one}/smaps_rollup`))?.[1] ?? 0) / 1_024,
+    0,
+  );
+}
+
+/** Empty where it has just ended. */
+function read(path) {
+  try {
+    return readFileSync(path, 'utf8');
+  } catch {
+    return '';
+  }
+}
 
 /** A server of one's own, that says whatever it is told to under each address. */
 async function anyServer() {
@@ -155,9 +176,7 @@ export async function hostile(log) {
   const any = await anyServer();
   const all = await startAll(folder, { durable: false, standIns: any.origin });
   const { api } = JSON.parse(readFileSync(join(folder, 'running.json'), 'utf8')).parts;
-  const held = (what) =>
-    Number(new RegExp(`${what}:\\s+(\\d+) kB`).exec(readFileSync(`/proc/${api}/status`, 'utf8'))[1]) / 1_024;
-  log(`at the beginning ${Math.round(held('VmRSS'))} MB`);
+  log(`at the beginning ${Math.round(heldBy(api))} MB`);
   const unsettled = [];
   let [silence, peak, sent] = [0, 0, 0];
   try {
@@ -167,8 +186,10 @@ export async function hostile(log) {
     for (const [name, [shapes, size, hand]] of Object.entries(each)) {
       if (only && !only.includes(name)) continue;
       const from = performance.now();
-      // From here on the system notes the most this program holds anew.
-      writeFileSync(`/proc/${api}/clear_refs`, '5');
+      let most = 0;
+      const watch = setInterval(() => {
+        most = Math.max(most, heldBy(api));
+      }, SEEN_EVERY_MS);
       const waiting = await waitsOf(`${all.address}/api/health`);
       const left = [...SHAPES[shapes]];
       const slowest = { ms: 0, name: '' };
@@ -186,7 +207,7 @@ export async function hostile(log) {
       await Promise.all(Array.from({ length: AT_ONCE }, one));
       const waits = await waiting.end();
       silence = Math.max(silence, waits[0]);
-      const most = held('VmHWM');
+      clearInterval(watch);
       peak = Math.max(peak, most);
       log(
         `${name}: ${SHAPES[shapes].length} at ${(size / MB).toFixed(1)} MB in ${Math.round((performance.now() - from) / 1_000)} s, the slowest ${(slowest.ms / 1_000).toFixed(1)} s (${slowest.name}); the longest wait of ${waits.length} small questions ${Math.round(waits[0])} ms; peak ${Math.round(most)} MB`,

@@ -1,5 +1,5 @@
 import type { BriefWhole, Hold } from '@grivo/contract';
-import { stepKinds as k, type ProcedureDocument, SHIPPED, type Step } from '@grivo/core';
+import { type ItemField, stepKinds as k, type ProcedureDocument, SHIPPED, type Step, sheetColumns } from '@grivo/core';
 import { describe, expect, test } from 'vitest';
 import { readRevision } from '../src/articles/repository.ts';
 import { atTheDesk, type Desk } from './ground/desk.ts';
@@ -436,7 +436,10 @@ describe('shipped procedures', () => {
     '‘%s’ has no problems and runs to its end',
     async (_key, one) => {
       const source = await sourceFor(one);
-      const document = one.make({ source, blog: w.blog, language: 'en' });
+      await ask('POST', `/sources/${source}/look`);
+      const all = (await ask<{ sources: { id: string; brings: ItemField[] }[] }>('GET', '/sources')).body.sources;
+      const columns = sheetColumns(all.find(({ id }) => id === source)!.brings);
+      const document = one.make({ source, blog: w.blog, language: 'en', columns });
       const steps = document.steps.map((step) => {
         if (step.kind === 'tell')
           return { ...step, by: 'message' as const, to: `${w.standIns.address}/inbox/message/desk` };

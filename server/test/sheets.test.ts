@@ -1,6 +1,7 @@
 import type { SheetPreview } from '@grivo/contract';
 import { SHIPPED } from '@grivo/core';
 import { describe, expect, test } from 'vitest';
+import { passagesById } from '../src/materials/repository.ts';
 import { atTheDesk, type Desk } from './ground/desk.ts';
 import { intakeAt } from './ground/intake.ts';
 
@@ -126,6 +127,9 @@ test('another reading of a sheet brings other fields, and takes nothing anew', a
   expect(await take(pipeline)).toEqual([]);
 });
 
+const csv = async (text: string) =>
+  ((await (await upload('text/csv', Buffer.from(text))).json()) as { file: string }).file;
+
 describe('a row becomes a product note', () => {
   test('from its own text and facts, with the place of each', async () => {
     const source = await sourceOf(stock());
@@ -144,5 +148,44 @@ describe('a row becomes a product note', () => {
     await w.settled(briefs, ['out']);
     const places = await w.product.ground.db.rows<{ locator: { place?: string } }>('SELECT locator FROM passage');
     expect(places.some(({ locator }) => /^row \d+, (?:Notes|facts)$/.test(locator.place ?? ''))).toBe(true);
+  });
+
+  test('only of the columns that are named; the others are known to nobody who writes', async () => {
+    const source = await sourceOf({
+      kind: 'sheet',
+      file: await csv(
+        'Instrument,About it,For us\nViola,"A viola has four strings tuned in fifths, and its body is longer than that of a violin. It is strung with gut or steel and played with a bow of horsehair that is rubbed with rosin before it is played. The bridge of maple stands between the notches and carries the strings, and the post of spruce behind it carries the sound to the back.","Margin is 43 per cent, do not tell the orchestra what we paid for the bows last spring"\n',
+      ),
+      fileName: 'instruments.csv',
+    });
+    await look(source);
+    const made = SHIPPED.find(({ key }) => key === 'rows')!.make({
+      source,
+      blog: w.blog,
+      language: 'en',
+      columns: ['instrument', 'aboutIt'],
+    });
+    const { id, problems } = (
+      await ask<{ id: string; problems: unknown[] }>('POST', '/pipelines', {
+        name: 'Named columns',
+        document: {
+          ...made,
+          steps: made.steps.map((step) => (step.kind === 'publish' ? { ...step, when: 'at once' as const } : step)),
+        },
+      })
+    ).body;
+    expect(problems).toEqual([]);
+    const items = (await itemsOf(source)).map((item) => item.id);
+    expect((await wholeSource(source)).settings).toMatchObject({ title: 'Instrument' });
+    const { briefs } = (await ask<{ briefs: string[] }>('POST', `/pipelines/${id}/take`, { items })).body;
+    await w.settled(briefs, ['out', 'set aside']);
+    const outputs = await w.product.ground.db.rows<{ gave: unknown }>(
+      "SELECT COALESCE(o.decided, o.proposed) AS gave FROM output o JOIN step_run r ON r.id = o.step_run WHERE r.brief = ? AND r.kind = 'read'",
+      [briefs[0]],
+    );
+    const [{ passages }] = outputs.map(({ gave }) => gave as { passages: string[] }) as [{ passages: string[] }];
+    const texts = (await passagesById(w.product.ground.db, passages)).map(({ text }) => text).join(' ');
+    expect(texts).toContain('gut or steel');
+    expect(texts).not.toMatch(/margin/i);
   });
 });

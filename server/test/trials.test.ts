@@ -1,5 +1,5 @@
 import type { BriefWhole, Offered, SourceSettings } from '@grivo/contract';
-import { type ProcedureDocument, SHIPPED, type Step, stepKinds } from '@grivo/core';
+import { type ItemField, type ProcedureDocument, SHIPPED, type Step, sheetColumns, stepKinds } from '@grivo/core';
 import { PODCASTS, recordingOf } from '@grivo/standins';
 import { expect, test } from 'vitest';
 import type { z } from 'zod';
@@ -101,7 +101,10 @@ const EACH: Record<SourceSettings['kind'], () => Promise<string>> = {
 
 async function pipelineOf(kind: SourceSettings['kind'], source: string) {
   const shipped = SHIPPED.find(({ from }) => from === kind)!;
-  const whole = shipped.make({ source, blog: desk.w.blog, language: 'en' });
+  await desk.ask('POST', `/sources/${source}/look`);
+  const { sources } = (await desk.ask<{ sources: { id: string; brings: ItemField[] }[] }>('GET', '/sources')).body;
+  const columns = kind === 'sheet' ? sheetColumns(sources.find(({ id }) => id === source)!.brings) : [];
+  const whole = shipped.make({ source, blog: desk.w.blog, language: 'en', columns });
   const document: ProcedureDocument = {
     ...whole,
     steps: whole.steps.map((step) =>

@@ -33,7 +33,15 @@ export type Article = z.infer<typeof Article>;
 export const Articles = z.object({ articles: z.array(Article) });
 
 /** A passage an article rests on, with the page it is from. */
-export const Evidence = z.object({ id: z.string(), text: z.string(), title: z.string(), address: z.string() });
+export const Evidence = z.object({
+  id: z.string(),
+  text: z.string(),
+  title: z.string(),
+  /** Where it stands there, as 'page 3' or '01:48'. */
+  place: z.string(),
+  /** Leads to that place; empty where it is nowhere on the web. */
+  address: z.string(),
+});
 export type Evidence = z.infer<typeof Evidence>;
 
 /** One figure about an article with the range it should lie in, either end open. */

@@ -1,6 +1,7 @@
 import { visibleText } from '../passage/visible.ts';
 import { sentencesOf } from '../sentence/sentence.ts';
 import type { Cue } from './cue.ts';
+import { sentenceEnds } from './sentenceEnds.ts';
 
 /** A sentence as it was said, with when. */
 export interface Spoken {
@@ -25,8 +26,6 @@ const FILLERS: Record<string, RegExp> = {
 
 /** A pause after which a new sentence begins where captions have no punctuation, in seconds. */
 const PAUSE = 0.9;
-/** Words a sentence without punctuation has at most, or few more. */
-const LONGEST = 22;
 
 /**
  * What was said, sentence by sentence: markup, speakers' names, sounds in brackets and fillers out; lines that roll up
@@ -175,15 +174,15 @@ interface SaidWord {
   end: number;
 }
 
-/**
- * Sentences of captions without punctuation: after a pause one always begins; where there is none for long, it begins at the
- * word that most looks like a beginning.
- */
+/** Sentences of captions without punctuation: after a pause one always begins, else where {@link sentenceEnds} finds it likely. */
 function byPauses(pieces: readonly Piece[], language: string): Spoken[] {
   const out: Spoken[] = [];
   const end = (words: readonly SaidWord[]) => {
-    for (let from = 0; from < words.length; ) {
-      const to = sentenceEnd(words, from, language);
+    let from = 0;
+    for (const to of sentenceEnds(
+      words.map((word) => word.text),
+      language,
+    )) {
       const part = words.slice(from, to);
       const text = capital(part.map((word) => word.text).join(' '));
       out.push({
@@ -215,48 +214,6 @@ function wordsOf(piece: Piece, language: string): SaidWord[] {
     start: piece.start + each * i,
     end: piece.start + each * (i + 1),
   }));
-}
-
-const SHORTEST = 6;
-
-/** Words sentences like to begin with, and words none ends with. */
-const BEGINNINGS: Record<string, ReadonlySet<string>> = {
-  en: new Set(
-    'i we you it the there so now but if when this these they he she my then every do put take look first last here that’s that'.split(
-      ' ',
-    ),
-  ),
-  de: new Set('ich wir ihr es das der die dann aber wenn jetzt hier so und man sie er nehmt stellt'.split(' ')),
-};
-const NOT_LAST: Record<string, ReadonlySet<string>> = {
-  en: new Set(
-    'a an the of to and or but in on at is are was were be my your its their that with for by from as if when so than not no because into about what who which how every i we you it has have had do does can will would'.split(
-      ' ',
-    ),
-  ),
-  de: new Set(
-    'der die das den dem des ein eine einen einem und oder aber in im an am auf zu zum zur ist sind war mit von vom für als wenn dass nicht kein keine weil über was wer wie ich wir ihr es'.split(
-      ' ',
-    ),
-  ),
-};
-
-/** Where a sentence that begins at a word ends: the best place among those that leave it neither too short nor too long. */
-function sentenceEnd(words: readonly SaidWord[], from: number, language: string): number {
-  const most = Math.min(words.length, from + LONGEST + 6);
-  if (words.length - from <= LONGEST) return words.length;
-  const begins = BEGINNINGS[language] ?? BEGINNINGS['en']!;
-  const notLast = NOT_LAST[language] ?? NOT_LAST['en']!;
-  let best = { at: most, worth: Number.NEGATIVE_INFINITY };
-  for (let at = from + SHORTEST; at <= most; at++) {
-    if (words.length - at > 0 && words.length - at < SHORTEST) continue;
-    const next = words[at]?.text.toLowerCase() ?? '';
-    const last = words[at - 1]!.text.toLowerCase();
-    const length = at - from;
-    const worth = (begins.has(next) ? 3 : 0) - (notLast.has(last) ? 6 : 0) - Math.abs(length - LONGEST * 0.6) * 0.08;
-    if (worth > best.worth) best = { at, worth };
-  }
-  return best.at;
 }
 
 function capital(text: string): string {

@@ -14,6 +14,11 @@ export const MAY_BRING: readonly string[] = [
   ...['link', 'text', 'summary', 'entry', 'document', 'captions', 'video', 'recording', 'partnerLink', 'publication'],
 ];
 
+/** The columns of a sheet among what its rows bring along. */
+export function sheetColumns(brings: readonly ItemField[]): string[] {
+  return brings.flatMap(({ name }) => (name === 'row' || name === 'sheet' ? [] : name));
+}
+
 /** What a text can say of the article as it stands: `{{ article.description }}`. */
 export const ARTICLE_FIELDS = [
   ...(['title', 'description', 'slug', 'keyPhrase', 'keywords', 'hashtags', 'summary', 'language', 'words'] as const),

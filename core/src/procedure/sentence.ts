@@ -6,7 +6,7 @@ export type WordEditor =
   | { type: 'number'; least: number; most: number; unit?: string }
   | { type: 'range'; least: number; most: number; unit?: string }
   | { type: 'choice'; options: { value: string; says: string; does: string }[] }
-  | { type: 'list'; of: 'source' | 'part' | 'word' | 'pick' }
+  | { type: 'list'; of: 'source' | 'part' | 'word' | 'pick' | 'column' }
   | { type: 'reference'; to: 'blog' | 'source' | 'routine' }
   /** One of several services of a role. */
   | { type: 'service'; role: ServiceRole }

@@ -44,12 +44,12 @@ export const SHIPPED: readonly Shipped[] = [
     from: 'sheet',
     name: 'Rows to product notes',
     says: 'Makes a short note of each new row of a sheet: what it is, what it is good for, how to look after it.',
-    make: ({ source, blog, language }) => ({
+    make: ({ source, blog, language, columns = [] }) => ({
       grivo: 1,
       language,
       steps: [
         take(source, { most: 2 }),
-        { ...k.read.fresh('r1'), what: 'the row' },
+        { ...k.read.fresh('r1'), what: 'the row', columns: [...columns] },
         { ...k.outline.fresh('s3'), sections: { from: 1, to: 2 } },
         { ...k.write.fresh('s4'), words: 120, parts: [] },
         k.title.fresh('s5'),

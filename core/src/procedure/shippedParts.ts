@@ -7,6 +7,8 @@ export interface ShippedFor {
   blog: string;
   /** Two-letter language of the articles. */
   language: string;
+  /** Columns of a sheet its articles may be made of; none is all. */
+  columns?: readonly string[];
 }
 
 /** Kinds of source procedures to begin with are made for. */

@@ -105,7 +105,7 @@ export function guessBelow(rows: readonly (readonly string[])[], header: number 
   const titled = columns.findIndex(
     ({ header, type }) => type === 'text' && /^(?:name|title|titel|subject|thema|product|keyword|phrase)/i.test(header),
   );
-  const title = titled >= 0 ? titled : longestText(columns, cells);
+  const title = titled >= 0 ? titled : titleLike(columns, cells);
   const identity =
     unique.find((i) => /\b(?:sku|id|key|number|nr|no|code|ean|isbn|address|url|link)\b/i.test(columns[i]!.header)) ??
     unique.find((i) => i !== title && columns[i]!.type !== 'number' && columns[i]!.type !== 'day') ??
@@ -173,15 +173,22 @@ function guessType(cells: readonly string[]): CellType {
   );
 }
 
-function longestText(columns: readonly SheetColumn[], cells: (i: number) => string[]): number {
-  let best = { i: 0, length: -1 };
-  for (const [i, { type }] of columns.entries()) {
-    if (type !== 'text') continue;
+/** Letters a title has at most, on the whole. */
+const LONGEST_TITLE = 60;
+
+/**
+ * The first column whose cells could be titles: words rather than codes, and no sentences; people put what a row is of
+ * before what is said of it. Else the one with the longest texts.
+ */
+function titleLike(columns: readonly SheetColumn[], cells: (i: number) => string[]): number {
+  const texts = columns.flatMap(({ type }, i) => {
+    if (type !== 'text') return [];
     const values = cells(i).filter((value) => value !== '');
     const mean = values.reduce((sum, value) => sum + value.length, 0) / Math.max(1, values.length);
-    // A title is longer than a code and shorter than a description.
-    const length = mean > 90 ? 0 : mean;
-    if (length > best.length) best = { i, length };
-  }
-  return best.i;
+    const apart = new Set(values).size >= values.length * 0.8;
+    const words = values.filter((value) => /\p{L}{3}/u.test(value) && (/\s/.test(value) || !/\d/.test(value))).length;
+    return [{ i, mean, fits: values.length > 0 && apart && mean <= LONGEST_TITLE && words >= values.length * 0.7 }];
+  });
+  const [longest] = [...texts].sort((a, b) => (a.mean > 90 ? 0 : -a.mean) - (b.mean > 90 ? 0 : -b.mean));
+  return (texts.find(({ fits }) => fits) ?? longest)?.i ?? 0;
 }

@@ -9,7 +9,7 @@ import {
   Neighbours,
   NeighboursQuery,
 } from '@grivo/contract';
-import { type ArticleDocument, articleFile, articleHtml, wordsOf } from '@grivo/core';
+import { type ArticleDocument, addressOfPlace, articleFile, articleHtml, placeOf, wordsOf } from '@grivo/core';
 import { z } from 'zod';
 import { measuresOf } from '../articles/measures.ts';
 import { getArticle, readRevision } from '../articles/repository.ts';
@@ -130,7 +130,8 @@ export function articleRoutes({ ground, tools, bell }: Product): Route[] {
             id,
             text,
             title: locator.title,
-            address: locator.address,
+            place: placeOf(locator),
+            address: addressOfPlace({ text, locator }),
           })),
           ...measuresOf(document, all.length > 0 ? all : passages),
         };

@@ -14,8 +14,8 @@ const core = () => import('@grivo/core');
 const kinds = () => import('../documents/kind.ts');
 
 /**
- * Everything that is read in threads, each from what is handed over to what is handed back. Each reader is taken up when
- * it is first wanted: a thread begins in a third of the time.
+ * Everything that is read in processes apart, each from what is handed over to what is handed back. Each is taken up when
+ * it is first wanted: a process begins in a third of the time.
  */
 export const jobs = {
   document: async (asked: { kind: DocumentKind; charset: string; bytes: Uint8Array } & DocumentWanted) =>

@@ -1,5 +1,5 @@
+import { type ChildProcess, fork } from 'node:child_process';
 import { join } from 'node:path';
-import { Worker } from 'node:worker_threads';
 import type { JobName, JobParts, Jobs, PartsName } from './jobs.ts';
 
 /** What came of reading something: a value, or why there is none, in words that go on from ‘it’. */
@@ -10,7 +10,7 @@ export interface RoomLimits {
   /** How long who reads part by part may stay away between two. */
   awayLimitMs: number;
   /**
-   * What each thread may hold, in megabytes: one that reads anything, more of it for tables, and beside it those for what
+   * What each reader may hold, in megabytes: one that reads anything, more of it for tables, and beside it those for what
    * is small.
    */
   memoryMb: { tables: number; any: number; small: readonly number[] };
@@ -29,10 +29,10 @@ const SMALL = 400_000;
 const TABLES: ReadonlySet<JobName | PartsName> = new Set(['workbook', 'products']);
 const TABLES_LIMIT_MS = 60_000;
 
-/** How long a thread may take to begin, on a machine that is busy. */
+/** How long a reader may take to begin, on a machine that is busy. */
 const STARTS_WITHIN_MS = 60_000;
 
-/** Jobs that may wait for a thread; more are told that there is too much to read. */
+/** Jobs that may wait for a reader; more are told that there is too much to read. */
 const MOST_WAITING = 2_000;
 
 interface Waiting {
@@ -41,16 +41,17 @@ interface Waiting {
   small: boolean;
   /** Takes what comes of it: a part of more, or the end. */
   take: (came: Came) => void;
-  /** The thread that has it, once one has. */
-  thread: Thread | null;
+  /** Who has it, once one has. */
+  reader: Reader | null;
   gone: boolean;
 }
 
 type Came = { kind: 'part'; part: unknown } | { kind: 'end'; read: Read<unknown> };
 
 /**
- * Where everything that comes from outside is read: in threads, each reading one thing at a time. What takes too long or
- * too much memory ends its thread and nothing else, and is unreadable for that reason; whoever asked goes on meanwhile.
+ * Where everything that comes from outside is read: in processes of their own, each reading one thing at a time. What takes
+ * too long or too much memory ends its process and nothing else, and is unreadable for that reason; whoever asked goes on
+ * meanwhile. Threads do not do: one that asks for much memory at once ends the whole program, whatever limit it has.
  */
 export class ReadingRoom {
   private readonly limits: RoomLimits;
@@ -62,8 +63,8 @@ export class ReadingRoom {
     this.limits = { ...LIMITS, ...limits };
     const { tables, any, small } = this.limits.memoryMb;
     this.places = [
-      ...small.map((memoryMb): Place => ({ memoryMb: () => memoryMb, takes: (job) => job.small, thread: null })),
-      { memoryMb: ({ name }) => (TABLES.has(name) ? tables : any), takes: () => true, thread: null },
+      ...small.map((memoryMb): Place => ({ memoryMb: () => memoryMb, takes: (job) => job.small, reader: null })),
+      { memoryMb: ({ name }) => (TABLES.has(name) ? tables : any), takes: () => true, reader: null },
     ];
   }
 
@@ -102,7 +103,7 @@ export class ReadingRoom {
         }
         if (next.kind === 'end') return next.read as Read<null>;
         yield next.part as PartOf<JobParts[N]>;
-        job.thread?.more();
+        job.reader?.more();
       }
     } finally {
       this.leave(job);
@@ -113,11 +114,11 @@ export class ReadingRoom {
     this.closed = true;
     const given = 'reading was given up';
     for (const { take } of this.waiting.splice(0)) take({ kind: 'end', read: { ok: false, problem: given } });
-    await Promise.all(this.places.map(async ({ thread }) => thread?.end(given)));
+    await Promise.all(this.places.map(async ({ reader }) => reader?.end(given)));
   }
 
   private ask(name: JobName | PartsName, input: unknown, take: (came: Came) => void): Waiting {
-    const job: Waiting = { name, input, small: isSmall(name, input), take, thread: null, gone: false };
+    const job: Waiting = { name, input, small: isSmall(name, input), take, reader: null, gone: false };
     const refused = this.closed
       ? 'reading was given up'
       : this.waiting.length >= MOST_WAITING
@@ -137,38 +138,38 @@ export class ReadingRoom {
     job.gone = true;
     const at = this.waiting.indexOf(job);
     if (at >= 0) this.waiting.splice(at, 1);
-    else if (job.thread?.has(job)) void job.thread.end('nobody waits for it');
+    else if (job.reader?.has(job)) void job.reader.end('nobody waits for it');
   }
 
   private next(): void {
     if (this.closed) return;
     for (const place of this.places) {
-      if (place.thread && !place.thread.idle) continue;
+      if (place.reader && !place.reader.idle) continue;
       const at = this.waiting.findIndex(place.takes);
       if (at < 0) continue;
       const job = this.waiting[at]!;
       const memoryMb = place.memoryMb(job);
-      if (place.thread && place.thread.memoryMb !== memoryMb) {
-        // What a thread may hold is settled when it begins: another begins once this one is gone.
-        void place.thread.end('another begins');
+      if (place.reader && place.reader.memoryMb !== memoryMb) {
+        // What a reader may hold is settled when it begins: another begins once this one is gone.
+        void place.reader.end('another begins');
         continue;
       }
       this.waiting.splice(at, 1);
-      place.thread ??= new Thread(memoryMb, this.limits.awayLimitMs, () => {
-        place.thread = null;
+      place.reader ??= new Reader(memoryMb, this.limits.awayLimitMs, () => {
+        place.reader = null;
         this.next();
       });
-      job.thread = place.thread;
-      place.thread.begin(job, TABLES.has(job.name) ? TABLES_LIMIT_MS : this.limits.timeLimitMs, () => this.next());
+      job.reader = place.reader;
+      place.reader.begin(job, TABLES.has(job.name) ? TABLES_LIMIT_MS : this.limits.timeLimitMs, () => this.next());
     }
   }
 }
 
-/** Where one thread at a time is, and what it is for. */
+/** Where one reader at a time is, and what it is for. */
 interface Place {
   memoryMb: (job: Waiting) => number;
   takes: (job: Waiting) => boolean;
-  thread: Thread | null;
+  reader: Reader | null;
 }
 
 /** What is packed is larger than it looks. */
@@ -198,8 +199,12 @@ interface Said {
   problem?: string;
 }
 
-class Thread {
-  private readonly worker: Worker;
+/** Signals of a process that asked for more memory than it may have: its own end, or that of the system. */
+const OUT_OF_MEMORY: ReadonlySet<string> = new Set(['SIGABRT', 'SIGKILL']);
+
+class Reader {
+  private readonly child: ChildProcess;
+  private readonly exited: Promise<void>;
   private job: { id: number; of: Waiting; limit: NodeJS.Timeout; timeLimitMs: number; ended: () => void } | null = null;
   private id = 0;
   private over = false;
@@ -212,24 +217,37 @@ class Thread {
     /** Told once nothing of it is left, its memory least of all. */
     private readonly gone: () => void,
   ) {
-    this.worker = new Worker(join(import.meta.dirname, '../../dist/reading/thread.mjs'), {
-      resourceLimits: { maxOldGenerationSizeMb: memoryMb, maxYoungGenerationSizeMb: 8, stackSizeMb: 4 },
+    this.child = fork(join(import.meta.dirname, '../../dist/reading/reader.mjs'), [], {
+      execArgv: [`--max-old-space-size=${memoryMb}`, '--max-semi-space-size=2', '--stack-size=3900'],
       // It needs none of what this process was told, its secrets least of all.
-      env: { TZ: 'UTC' },
+      env: { TZ: 'UTC', MALLOC_ARENA_MAX: '2' },
+      serialization: 'advanced',
+      stdio: ['ignore', 'ignore', 'ignore', 'ipc'],
     });
-    this.worker.unref();
-    this.worker.on('message', (said: Said) => {
+    this.exited = new Promise((resolve) => this.child.once('exit', () => resolve()));
+    this.child.on('message', (message) => {
+      const said = message as Said;
       if (!said.ready) return this.hear(said);
       this.ready = true;
       if (this.job) this.job.limit = this.late(this.job.timeLimitMs, this.job.limit);
     });
-    this.worker.on('error', (error: NodeJS.ErrnoException) => {
-      const why =
-        error.code === 'ERR_WORKER_OUT_OF_MEMORY'
+    this.child.on('error', (error) => void this.end(`it cannot be read: ${error.message}`));
+    this.child.on('exit', (code, signal) => {
+      const memory = (signal !== null && OUT_OF_MEMORY.has(signal)) || code === 134;
+      void this.end(
+        memory
           ? 'it takes more memory than one may'
-          : `it cannot be read: ${error.message}`;
-      void this.end(why);
+          : `whoever read it came to an end (${signal ?? code ?? 'unknown'})`,
+      );
     });
+    this.hold(false);
+  }
+
+  /** Whether the program stays for its sake. */
+  private hold(held: boolean): void {
+    const how = held ? 'ref' : 'unref';
+    this.child[how]();
+    this.child.channel?.[how]();
   }
 
   get idle(): boolean {
@@ -242,13 +260,13 @@ class Thread {
 
   begin(of: Waiting, timeLimitMs: number, ended: () => void): void {
     const id = ++this.id;
-    this.worker.ref();
-    // A thread that never becomes ready is given up as well.
+    this.hold(true);
+    // One that never becomes ready is given up as well.
     this.job = { id, of, timeLimitMs, ended, limit: this.late(timeLimitMs + (this.ready ? 0 : STARTS_WITHIN_MS)) };
     try {
       const { input } = of;
       of.input = null;
-      this.worker.postMessage({ id, name: of.name, input });
+      this.send({ id, name: of.name, input });
     } catch (error) {
       // What cannot be handed over is a fault of whoever asked; nothing waits for it for ever.
       this.settle({
@@ -258,20 +276,26 @@ class Thread {
     }
   }
 
-  /** Asks for the next part; the time a reader of parts takes to come back is no time of the thread's. */
+  /** What cannot be sent is not waited for: the end of the process says why. */
+  private send(asked: object): void {
+    if (this.child.connected) this.child.send(asked, () => {});
+  }
+
+  /** Asks for the next part; the time whoever takes the parts needs to come back is no time of the reader's. */
   more(): void {
     if (!this.job) return;
     this.job.limit = this.late(this.job.timeLimitMs, this.job.limit);
-    this.worker.postMessage({ id: this.job.id, more: true });
+    this.send({ id: this.job.id, more: true });
   }
 
-  /** Ends the thread; what it was reading is unreadable for the reason given. */
+  /** Ends the process; what it was reading is unreadable for the reason given. */
   async end(problem: string): Promise<void> {
-    if (this.over) return void (await this.worker.terminate());
+    const first = !this.over;
     this.over = true;
-    this.settle({ ok: false, problem });
-    await this.worker.terminate();
-    this.gone();
+    if (first) this.settle({ ok: false, problem });
+    this.child.kill('SIGKILL');
+    if (this.child.pid !== undefined) await this.exited;
+    if (first) this.gone();
   }
 
   private late(ms: number, before?: NodeJS.Timeout): NodeJS.Timeout {
@@ -294,7 +318,7 @@ class Thread {
     if (!job) return;
     this.job = null;
     clearTimeout(job.limit);
-    if (!this.over) this.worker.unref();
+    if (!this.over) this.hold(false);
     job.of.gone = true;
     job.of.take({ kind: 'end', read });
     if (!this.over) job.ended();

@@ -1,11 +1,27 @@
 import type { StepOf } from '@grivo/core';
 import type { Performer } from '../engine/performer.ts';
 import { passagesById } from '../materials/repository.ts';
-import { houseRules, notesPrompt } from '../writing/prompts.ts';
+import { houseRules, type NumberedPassage, notesPrompt } from '../writing/prompts.ts';
+import { rankPassages } from '../writing/selection.ts';
 import { NotesShape } from '../writing/shapes.ts';
 import { askWriter, instructed, subjectOf, withNote } from './asking.ts';
 import { field, missing, type NotesField, OutlineField, PassagesField } from './fields.ts';
 import type { Tools } from './tools.ts';
+
+const MOST_FOR_ADDED = 8;
+
+/** The passages that hold most of a section's own words, in their order. */
+function speakingOf(
+  passages: readonly NumberedPassage[],
+  { heading, says }: { heading: string; says: string },
+  language: string,
+): NumberedPassage[] {
+  return rankPassages(passages, `${heading} ${says}`, language)
+    .filter(({ score }) => score > 0)
+    .slice(0, MOST_FOR_ADDED)
+    .map(({ passage }) => passage)
+    .sort((a, b) => a.n - b.n);
+}
 
 /** Has the writer note, section by section, what each must say and on which passages that rests. */
 export function performNotes(tools: Tools): Performer<StepOf<'notes'>> {
@@ -19,7 +35,9 @@ export function performNotes(tools: Tools): Performer<StepOf<'notes'>> {
     const all = (await passagesById(tools.ground.db, ids)).map((passage, i) => ({ n: i + 1, passage }));
     const notes: NotesField = [];
     for (const section of outline) {
-      const passages = all.filter(({ passage }) => section.passages.includes(passage.id));
+      const named = all.filter(({ passage }) => section.passages.includes(passage.id));
+      // A section somebody added names none: what speaks of it is looked for.
+      const passages = named.length > 0 ? named : speakingOf(all, section, context.brief.document.language);
       if (passages.length === 0) {
         notes.push({ heading: section.heading, points: [] });
         continue;

@@ -8,6 +8,7 @@ import {
   type StepOf,
   secondsOf,
   spokenCarries,
+  textOf,
   wordsOf,
 } from '@grivo/core';
 import { z } from 'zod';
@@ -74,7 +75,7 @@ export function performRead(tools: Tools): Performer<ReadStep> {
 }
 
 async function readOne(tools: Tools, step: ReadStep, context: StepContext): Promise<StepResult> {
-  if (step.what === 'the row') return readRow(tools, context);
+  if (step.what === 'the row') return readRow(tools, step, context);
   if (step.what === 'the notes') return readNotes(tools, context);
   const document = GivenDocument.safeParse(context.fields['document']).data;
   if (step.what === 'the document' && document) return readFile(tools, step, context, document);
@@ -154,9 +155,32 @@ async function spokenOf(
   });
 }
 
+/** The cells of some columns by what the sheet calls them, as they stand in it. */
+function chosenCells(
+  columns: readonly string[],
+  row: Readonly<Record<string, string>>,
+  fields: StepContext['fields'],
+): Record<string, string> {
+  const letters = (text: string) => text.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '');
+  return Object.fromEntries(
+    columns.flatMap((name) => {
+      const header = Object.keys(row).find((one) => letters(one) === letters(name));
+      if (header) return [[header, row[header]!]];
+      const value = fields[name];
+      return value === undefined || value === null ? [] : [[inWords(name), textOf(value)]];
+    }),
+  );
+}
+
+/** ‘seaSalt’ as people write it. */
+function inWords(name: string): string {
+  return name.replace(/\p{Lu}/gu, (letter) => ` ${letter.toLowerCase()}`);
+}
+
 /** Cells that are sentences stand as they are; the others are told by their names in one sentence. */
-async function readRow(tools: Tools, context: StepContext): Promise<StepResult> {
-  const row = Row.safeParse(context.fields['row']).data;
+async function readRow(tools: Tools, { columns }: ReadStep, context: StepContext): Promise<StepResult> {
+  const whole = Row.safeParse(context.fields['row']).data;
+  const row = columns.length === 0 ? whole : whole && chosenCells(columns, whole, context.fields);
   if (!row) return missing('row');
   const sheet = Sheet.safeParse(context.fields['sheet']).data ?? { name: 'the sheet', row: 0, address: null };
   const { language } = context.brief.document;

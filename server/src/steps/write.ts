@@ -46,7 +46,7 @@ export function performWrite(tools: Tools): Performer<StepOf<'write'>> {
     const { language } = context.brief.document;
     // Asking for more than the sources carry only brings padding, so the writer is asked for what they carry.
     const words = Math.min(step.words, material);
-    const body = await compose(
+    const composed = await compose(
       {
         subject: subjectOf(context),
         language,
@@ -62,12 +62,12 @@ export function performWrite(tools: Tools): Performer<StepOf<'write'>> {
         return asked.ok ? asked : { ok: false, failure: asked.result.failure };
       },
     );
-    if (!body.ok) return { kind: 'failed', failure: body.failure };
+    if (!composed.ok) return { kind: 'failed', failure: composed.failure };
     const { article: document, notes: tidied } = tidy({
       ...EMPTY_ARTICLE,
       language,
       keyPhrase: aimOf(context)?.phrase ?? subjectOf(context),
-      body: withSource(body.value, step.parts, context.fields, language),
+      body: withSource(composed.value.body, step.parts, context.fields, language),
     });
     const article = await ensureArticle(
       tools.ground,
@@ -89,6 +89,7 @@ export function performWrite(tools: Tools): Performer<StepOf<'write'>> {
           passages.map(({ passage }) => passage),
         ),
         tidied,
+        ...(composed.value.leftOut.length > 0 ? { sectionsLeftOut: composed.value.leftOut } : {}),
         ...(words < step.words ? { askedWords: step.words, carriedWords: material } : {}),
       },
       writes,

@@ -35,13 +35,20 @@ const LEAST_SHARE = 0.4;
 /** Share of the words that goes into the opening. */
 const OPENING = 0.1;
 
+export interface Composed {
+  body: Block[];
+  /** Headings of sections no passage speaks of. */
+  leftOut: string[];
+}
+
 /**
  * Writes an article section by section. Each section is given its own passages and what was said before; each block keeps
  * the passages it rests on as evidence.
  */
-export async function compose(c: Composition, ask: AskWriter): Promise<Result<Block[]>> {
+export async function compose(c: Composition, ask: AskWriter): Promise<Result<Composed>> {
   const instructions = houseRules(c.language);
   const body: Block[] = [];
+  const leftOut: string[] = [];
   const headings = c.outline.map((section) => section.heading);
   const opening = Math.max(40, Math.round(c.step.words * OPENING));
   const each = Math.max(60, Math.round((c.step.words - opening) / Math.max(1, c.outline.length)));
@@ -51,7 +58,10 @@ export async function compose(c: Composition, ask: AskWriter): Promise<Result<Bl
   ];
   for (const [at, section] of sections.entries()) {
     const given = passagesFor(c, section);
-    if (given.length === 0) continue;
+    if (given.length === 0) {
+      if (section.heading !== null) leftOut.push(section.heading);
+      continue;
+    }
     const reply = await ask({
       instructions,
       material: sectionPrompt({
@@ -76,7 +86,10 @@ export async function compose(c: Composition, ask: AskWriter): Promise<Result<Bl
     if (!reply.ok) return reply;
     const blocks = blocksOf(reply.value.blocks, at, c.passages, new Set(given.map(({ n }) => n)));
     // A section that rests on nothing says nothing: it is left out, heading and all.
-    if (!blocks.some((block) => block.evidence && block.evidence.length > 0)) continue;
+    if (!blocks.some((block) => block.evidence && block.evidence.length > 0)) {
+      if (section.heading !== null) leftOut.push(section.heading);
+      continue;
+    }
     if (section.heading !== null) body.push({ type: 'heading', id: `h${at}`, level: 2, text: section.heading });
     body.push(...blocks);
   }
@@ -94,7 +107,7 @@ export async function compose(c: Composition, ask: AskWriter): Promise<Result<Bl
     if (items.length > 0) body.splice(firstHeading(body), 0, { type: 'key points', id: 'k1', items });
   }
   if (c.step.parts.includes('contents')) body.splice(firstHeading(body), 0, { type: 'contents', id: 'c1' });
-  return good(body);
+  return good({ body, leftOut });
 }
 
 function firstHeading(body: readonly Block[]): number {
@@ -112,8 +125,13 @@ function passagesFor(
   const own = c.passages.filter(({ passage }) => section.passages.includes(passage.id) || noted.includes(passage.id));
   const taken = new Set(c.outline.flatMap((other) => (other.heading === section.heading ? [] : other.passages)));
   const rest = rankPassages(
-    c.passages.filter((p) => !own.includes(p) && (section.heading === null || !taken.has(p.passage.id))),
-    `${section.heading ?? ''} ${c.subject}`,
+    c.passages.filter(
+      (p) => !own.includes(p) && (own.length === 0 || section.heading === null || !taken.has(p.passage.id)),
+    ),
+    // Of a section somebody added its own words tell what it is of, not those of the subject all passages hold.
+    own.length === 0 && section.heading !== null
+      ? `${section.heading} ${section.says}`
+      : `${section.heading ?? ''} ${c.subject}`,
     c.language,
   )
     .filter(({ score }, _i, all) => score > 0 && score >= all[0]!.score * LEAST_SHARE)

@@ -169,6 +169,17 @@ describe('the room', () => {
     await small.close();
   });
 
+  test('what asks for much memory at once, as four million tabs in Markdown do, ends alone', async () => {
+    const some = new ReadingRoom();
+    const one = readersIn(some);
+    expect(await one['markdown']!(Buffer.from(`# A\n\n${'\t'.repeat(3_999_000)}`))).toMatchObject({
+      ok: false,
+      problem: 'it takes more memory than one may',
+    });
+    expect((await one['text']!(Buffer.from('Words that are read.'))).ok).toBe(true);
+    await some.close();
+  });
+
   test('who does not come back for the rest keeps nobody waiting', async () => {
     const one = new ReadingRoom({ memoryMb: { tables: 200, any: 200, small: [] }, awayLimitMs: 500 });
     const bytes = Buffer.from(`name,link\n${'a,https://a.example/1\n'.repeat(5_000)}`);

@@ -1,5 +1,5 @@
 import type { ArticleWhole, Evidence } from '@grivo/contract';
-import { articleNodes, type Block, blockText, tagsOf } from '@grivo/core';
+import { articleNodes, type Block, blockText, isStatement, tagsOf } from '@grivo/core';
 import { useQuery } from '@tanstack/react-query';
 import { type ReactNode, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -188,8 +188,11 @@ function Page({ article, at, onAt }: { article: ArticleWhole; at: string | null;
         margin={
           lead ? (
             <Note title="Title and lead picture">
+              {passages.size === 0 ? 'nothing in this article rests on a source; ' : ''}
               {lead.type === 'figure' ? `its alternative text has ${lead.alternative.length} characters` : ''}
             </Note>
+          ) : passages.size === 0 ? (
+            <Note title="Evidence">nothing in this article rests on a source</Note>
           ) : null
         }
       >
@@ -289,7 +292,8 @@ function EvidenceNotes({
   const own = (block.evidence ?? []).flatMap(({ passage }) => passages.get(passage) ?? []);
   const text = blockText(block);
   const missing = notFound.filter((figure) => text.includes(figure));
-  if (own.length === 0 && missing.length === 0) return null;
+  const bare = passages.size > 0 && own.length === 0 && isStatement(block) && block.type !== 'quote';
+  if (own.length === 0 && missing.length === 0 && !bare) return null;
   const shown = open ? own : own.slice(0, 1);
   return (
     <div
@@ -300,16 +304,10 @@ function EvidenceNotes({
           {missing.join(', ')}: in no passage read for this article
         </p>
       ) : null}
+      {bare ? <p className="!mt-0 !font-ui !text-[12px] !leading-4 text-ink-3">rests on nothing</p> : null}
       {shown.map((passage) => (
         <p key={passage.id} className="!mt-0 pb-1 !text-[12px] !leading-4">
-          <a
-            href={passage.address}
-            target="_blank"
-            rel="noreferrer"
-            className="brackets block truncate font-ui font-medium hover:underline"
-          >
-            {passage.title}
-          </a>
+          <Where passage={passage} />
           <span className="text-ink-2 italic">“{open ? passage.text : shorten(passage.text)}”</span>
         </p>
       ))}
@@ -319,6 +317,22 @@ function EvidenceNotes({
         </p>
       ) : null}
     </div>
+  );
+}
+
+/** What a passage is from and where in it; leads there where that is on the web. */
+function Where({ passage: { title, place, address } }: { passage: Evidence }) {
+  const says = (
+    <>
+      <span className="block truncate font-ui font-medium">{title}</span>
+      <span className="block truncate font-ui text-ink-3">{place}</span>
+    </>
+  );
+  if (address === '') return says;
+  return (
+    <a href={address} target="_blank" rel="noreferrer" className="brackets block hover:underline">
+      {says}
+    </a>
   );
 }
 

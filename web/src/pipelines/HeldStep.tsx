@@ -1,7 +1,7 @@
 import type { Hold } from '@grivo/contract';
 import { textOf } from '@grivo/core';
 import { useMutation } from '@tanstack/react-query';
-import { useCallback, useState } from 'react';
+import { useState } from 'react';
 import { z } from 'zod';
 import { call, inWords } from '../api/call.ts';
 import { queryClient } from '../api/queries.ts';
@@ -9,28 +9,32 @@ import { Button, TextArea, Trouble } from '../design/index.ts';
 import { HeldText } from './HeldText.tsx';
 import { Judged, Judgement, Note, Notes, Outline, Section, Titles } from './holdEditors.tsx';
 import { JudgedItems, Judgements } from './Judgements.tsx';
+import { useKept, useKeptText } from './keptText.ts';
 
 /** A step that waits for a person: what it proposes, in a fitting editor, and the three things to be said to it. */
 export function HeldStep({ hold }: { hold: Hold }) {
-  const [change, setChange] = useState<Record<string, unknown>>({});
-  const [note, setNote] = useState<string | null>(null);
+  const [kept, keep] = useKept<Record<string, unknown>>(`change of ${hold.run}`);
+  // The text has a keeper of its own.
+  const [text, setText] = useState<string | null>(null);
+  const change = { ...kept, ...(text === null ? {} : { text }) };
+  const [note, setNote] = useKeptText(`note to ${hold.run}`);
   const say = useMutation({
     mutationFn: (body: object) => call('POST', `/briefs/${hold.brief}/holds/${hold.run}`, { body }),
+    onSuccess: () => {
+      keep(null);
+      setNote(null);
+    },
     onSettled: () => {
       for (const key of [['brief', hold.brief], ['briefs', hold.pipeline], ['today'], ['pipeline', hold.pipeline]])
         void queryClient.invalidateQueries({ queryKey: key });
     },
   });
-  const put = (field: string, value: unknown) => setChange((now) => ({ ...now, [field]: value }));
-  const putText = useCallback(
-    (text: string | null) => setChange(({ text: _, ...rest }) => (text === null ? rest : { ...rest, text })),
-    [],
-  );
+  const put = (field: string, value: unknown) => keep({ ...kept, [field]: value });
   return (
     <section className="my-2 border border-blue bg-paper px-3 pt-2" aria-label={`Held: ${hold.kind}`}>
       <p className="pb-1 text-small font-semibold">It waits for you: {asks(hold)}</p>
       <Proposed hold={hold} change={change} put={put} />
-      <HeldText hold={hold} onChange={putText} />
+      <HeldText hold={hold} onChange={setText} />
       {note === null ? null : (
         <div className="pt-2">
           <TextArea
@@ -56,6 +60,11 @@ export function HeldStep({ hold }: { hold: Hold }) {
             <Button look="quiet" onClick={() => say.mutate({ decide: 'set aside' })}>
               Set aside
             </Button>
+            {kept === null ? null : (
+              <Button look="quiet" className="ml-auto" onClick={() => keep(null)}>
+                Take my changes back
+              </Button>
+            )}
           </>
         ) : (
           <>

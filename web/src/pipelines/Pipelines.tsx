@@ -1,5 +1,5 @@
 import { MadePipeline } from '@grivo/contract';
-import { SHIPPED, shipped, stepKinds } from '@grivo/core';
+import { allSteps, languageName, SHIPPED, sheetColumns, shipped, stepKinds } from '@grivo/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
@@ -135,19 +135,26 @@ const EMPTY = {
 function NewPipeline({ from: given, source: wanted }: { from: string | null; source: string | null }) {
   const [key, setKey] = useState(SHIPPED.some((one) => one.key === given) ? given! : 'guides');
   const [chosen, setChosen] = useState(wanted);
+  const [to, setTo] = useState<string | null>(null);
   const from = key === EMPTY.key ? EMPTY : shipped(key);
   const blogs = useQuery(read.blogs());
   const sources = useQuery(read.sources());
+  const services = useQuery(read.services()).data?.services;
+  const open = (blogs.data?.blogs ?? []).filter(({ archived }) => !archived);
+  const blog = open.find(({ id }) => id === to) ?? (open.length === 1 ? open[0] : undefined);
   const fitting = (sources.data?.sources ?? []).filter((source) => !('from' in from) || source.kind === from.from);
   const source = fitting.find(({ id }) => id === chosen) ?? fitting[0];
   // Those that fit what it is made for come first.
   const kind = sources.data?.sources.find(({ id }) => id === wanted)?.kind;
   const fits = (one: (typeof SHIPPED)[number]) => one.from === kind;
   const offered = [...SHIPPED.filter(fits), ...SHIPPED.filter((one) => !fits(one)), EMPTY];
+  const [asked, setAsked] = useState(false);
+  const steps = allSteps(from.make({ source: '', blog: '', language: 'en' }).steps);
+  const publishes = steps.some((step) => step.kind === 'publish');
+  const looksUp = steps.some((step) => step.kind === 'look up');
   const go = useNavigate();
   const make = useMutation({
     mutationFn: (name: string) => {
-      const blog = blogs.data?.blogs[0];
       return call('POST', '/pipelines', {
         body: {
           name,
@@ -155,6 +162,7 @@ function NewPipeline({ from: given, source: wanted }: { from: string | null; sou
             source: source?.id ?? '',
             blog: blog?.id ?? '',
             language: blog?.language ?? 'en',
+            columns: source?.kind === 'sheet' ? sheetColumns(source.brings) : [],
           }),
         },
         answer: MadePipeline,
@@ -166,8 +174,8 @@ function NewPipeline({ from: given, source: wanted }: { from: string | null; sou
     },
   });
   return (
-    <div className="flex items-center gap-3">
-      <span className="text-proc whitespace-nowrap">
+    <div className="flex flex-wrap items-center gap-3">
+      <span className="text-proc">
         Begin with{' '}
         <Word
           label="What the new pipeline begins with"
@@ -206,13 +214,45 @@ function NewPipeline({ from: given, source: wanted }: { from: string | null; sou
         ) : (
           ', fed by nothing yet'
         )}
+        {publishes && open.length > 1 ? (
+          <>
+            , going to{' '}
+            <Word
+              label="The blog it goes to"
+              wrong={blog ? null : 'choose one'}
+              editor={(close) => (
+                <ChoiceEditor
+                  value={blog?.id ?? ''}
+                  options={open.map((one) => ({
+                    value: one.id,
+                    says: one.name,
+                    does: `in ${languageName(one.language)}`,
+                  }))}
+                  onChoose={(id) => {
+                    setTo(id);
+                    close();
+                  }}
+                />
+              )}
+            >
+              {blog?.name ?? 'a blog'}
+            </Word>
+          </>
+        ) : null}
       </span>
       <NameForm
         does="Make it"
         busy={make.isPending}
         wrong={make.isError ? inWords(make.error) : null}
-        onName={make.mutate}
+        onName={(name) => (publishes && !blog && open.length > 1 ? setAsked(true) : make.mutate(name))}
       />
+      {asked && !blog ? <Trouble>Choose the blog its articles go to.</Trouble> : null}
+      {looksUp && services && !services.some(({ role }) => role === 'look-up') ? (
+        <p className="text-small text-red">
+          No look-up service is connected, so it finds no pages to write from and stops there. Connect one in Settings
+          first, or begin with another procedure.
+        </p>
+      ) : null}
     </div>
   );
 }

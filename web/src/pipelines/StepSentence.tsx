@@ -12,6 +12,7 @@ import {
   type SentenceWord,
   type Step,
   sentenceOf,
+  sheetColumns,
   templateFields,
   type WordEditor,
 } from '@grivo/core';
@@ -239,6 +240,12 @@ function textProblem(text: string, fields: readonly SeenField[]): string | null 
   return strange === undefined ? null : `Nothing above gives ‘${strange}’.`;
 }
 
+/** Columns of sheets among the fields a step can see. */
+function columnsOf({ sources }: Choices, fields: readonly SeenField[]): string[] {
+  const columns = new Set(sources.filter(({ kind }) => kind === 'sheet').flatMap(({ brings }) => sheetColumns(brings)));
+  return fields.flatMap(({ name }) => (columns.has(name) ? name : []));
+}
+
 /** Words for which giving no number means something. */
 const NONE: Record<string, string> = {
   most: 'all that are new',
@@ -355,7 +362,9 @@ function Editor({
           options={
             editor.of === 'source'
               ? choices.sources.map((source) => ({ value: source.id, says: source.name }))
-              : (editor.of === 'pick' ? PICKS : PARTS).map((part) => ({ value: part, says: part }))
+              : editor.of === 'column'
+                ? columnsOf(choices, fields).map((name) => ({ value: name, says: name }))
+                : (editor.of === 'pick' ? PICKS : PARTS).map((part) => ({ value: part, says: part }))
           }
           onChange={onChange}
         />

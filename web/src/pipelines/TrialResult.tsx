@@ -16,6 +16,7 @@ const Gave = z
     article: z.object({ id: z.string(), words: z.number() }),
     figuresNotFound: z.array(z.string()),
     carriedWords: z.number(),
+    sectionsLeftOut: z.array(z.string()),
     titleChoices: z.array(z.string()),
     picture: z.object({ file: z.string() }),
     links: z.array(z.object({ title: z.string(), anchor: z.string() })),
@@ -182,6 +183,9 @@ function Given({ run }: { run: StepRun }) {
           {count(gave.article.words)} words
         </Link>
         {gave.carriedWords === undefined ? '' : `; the sources carry about ${count(gave.carriedWords)}`}
+        {gave.sectionsLeftOut && gave.sectionsLeftOut.length > 0 ? (
+          <span className="block text-red">left out, as no source speaks of it: {gave.sectionsLeftOut.join('; ')}</span>
+        ) : null}
         {gave.figuresNotFound && gave.figuresNotFound.length > 0 ? (
           <span className="block text-red">
             not found in the sources:{' '}

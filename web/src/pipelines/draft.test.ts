@@ -4,11 +4,12 @@ import { beforeEach, expect, test, vi } from 'vitest';
 
 /** What a browser keeps over a reload. */
 const kept = new Map<string, string>();
-vi.stubGlobal('sessionStorage', {
-  getItem: (name: string) => kept.get(name) ?? null,
-  setItem: (name: string, value: string) => void kept.set(name, value),
-  removeItem: (name: string) => void kept.delete(name),
-});
+for (const store of ['sessionStorage', 'localStorage'])
+  vi.stubGlobal(store, {
+    getItem: (name: string) => kept.get(name) ?? null,
+    setItem: (name: string, value: string) => void kept.set(name, value),
+    removeItem: (name: string) => void kept.delete(name),
+  });
 const { isChanged, useDraft } = await import('./draft.ts');
 
 const DOCUMENT = shipped('guides').make({ source: 'source', blog: 'blog', language: 'en' });

@@ -62,7 +62,11 @@ function laterStorage(): PersistStorage<Kept> {
   const write = () => {
     clearTimeout(timer);
     try {
-      if (waiting) sessionStorage.setItem(waiting.name, JSON.stringify(waiting.value));
+      if (waiting) {
+        const text = JSON.stringify(waiting.value);
+        sessionStorage.setItem(waiting.name, text);
+        localStorage.setItem(waiting.name, text);
+      }
     } catch (error) {
       // No room: the draft stays on the page, only a page read anew would lose it.
       if (!(error instanceof DOMException && error.name === 'QuotaExceededError')) throw error;
@@ -73,7 +77,7 @@ function laterStorage(): PersistStorage<Kept> {
   return {
     getItem: (name) => {
       write();
-      const text = sessionStorage.getItem(name);
+      const text = sessionStorage.getItem(name) ?? localStorage.getItem(name);
       return text === null ? null : JSON.parse(text);
     },
     setItem: (name, value) => {
@@ -84,11 +88,15 @@ function laterStorage(): PersistStorage<Kept> {
     removeItem: (name) => {
       waiting = null;
       sessionStorage.removeItem(name);
+      localStorage.removeItem(name);
     },
   };
 }
 
-/** Kept by the tab, so that a lost connection or a page read anew loses nothing typed, and two tabs do not meet. */
+/**
+ * Kept by the tab, so that a lost connection or a page read anew loses nothing typed, and two tabs do not meet; the last of
+ * any tab is there again after the browser was closed.
+ */
 export const useDraft = create<DraftStore>()(
   persist(
     (set, get) => {

@@ -138,6 +138,9 @@ export function Notes({ notes, onChange }: { notes: Note[]; onChange: (next: Not
               </Button>
             </span>
           ))}
+          <Button look="quiet" onClick={() => put(i, [...note.points, { point: '', passages: [] }])}>
+            one more note
+          </Button>
         </div>
       ))}
     </div>

@@ -1,16 +1,16 @@
-import { useCallback, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 
 const name = (key: string) => `grivo text ${key}`;
 
-/** A text that is being written, kept in the browser under a key until it is taken back; null when there is none. */
+/** A text that is being written, kept by the browser under a key until it is taken back; null when there is none. */
 export function useKeptText(key: string): [string | null, (text: string | null) => void] {
-  const [text, setText] = useState(() => sessionStorage.getItem(name(key)));
+  const [text, setText] = useState(() => localStorage.getItem(name(key)));
   const keep = useCallback(
     (next: string | null) => {
       setText(next);
       try {
-        if (next === null) sessionStorage.removeItem(name(key));
-        else sessionStorage.setItem(name(key), next);
+        if (next === null) localStorage.removeItem(name(key));
+        else localStorage.setItem(name(key), next);
       } catch (error) {
         // A full store keeps nothing more; the text on the screen is still there.
         if (!(error instanceof DOMException)) throw error;
@@ -19,4 +19,16 @@ export function useKeptText(key: string): [string | null, (text: string | null) 
     [key],
   );
   return [text, keep];
+}
+
+/** What a person is changing, kept as {@link useKeptText} keeps a text. */
+export function useKept<T extends object>(key: string): [T | null, (value: T | null) => void] {
+  const [text, keep] = useKeptText(key);
+  return [
+    useMemo(() => (text === null ? null : (JSON.parse(text) as T)), [text]),
+    useCallback(
+      (value) => keep(value === null || Object.keys(value).length === 0 ? null : JSON.stringify(value)),
+      [keep],
+    ),
+  ];
 }

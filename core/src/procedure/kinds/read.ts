@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { instruction, stepBase } from '../fields.ts';
 import type { StepKind } from '../kind.ts';
-import { optional, plural } from '../sentence.ts';
+import { listWords, optional, plural } from '../sentence.ts';
 import { timeProblems } from '../times.ts';
 
 export const READS = ['the captions', 'the row', 'the page', 'the document', 'the notes'] as const;
@@ -20,6 +20,8 @@ const schema = z.strictObject({
   to: z.string().max(12),
   /** Most words of a page or document that are read; null reads all. */
   most: z.int().min(50).max(100_000).nullable().default(null),
+  /** Columns of a row whose cells may go into the text, by their field names; none names them all. */
+  columns: z.array(z.string().max(120)).max(200).default([]),
 });
 export type ReadStep = z.infer<typeof schema>;
 
@@ -40,7 +42,12 @@ export const read: StepKind<'read', ReadStep> = {
   needs: [],
   gives: ['passages'],
   also: ['source', 'chapters', 'carriesWords', 'spokenWords', 'spokenIn', 'sources', 'unread'],
-  uses: (step) => (hasAddress(step.what) ? [{ field: 'address', as: 'template', text: step.address }] : []),
+  uses: (step) =>
+    hasAddress(step.what)
+      ? [{ field: 'address', as: 'template', text: step.address }]
+      : step.what === 'the row'
+        ? step.columns.map((text) => ({ field: 'columns', as: 'name' as const, text }))
+        : [],
   calls: null,
   effect: false,
   writes: false,
@@ -53,6 +60,7 @@ export const read: StepKind<'read', ReadStep> = {
     from: '',
     to: '',
     most: null,
+    columns: [],
   }),
   sentence: (step) => [
     { text: 'Read ' },
@@ -68,6 +76,16 @@ export const read: StepKind<'read', ReadStep> = {
             word: step.address === '{{ link }}' ? 'the item’s link' : step.address || 'no address yet',
             field: 'address',
             editor: { type: 'text' as const },
+          },
+        ]
+      : []),
+    ...(step.what === 'the row'
+      ? [
+          { text: ', ' },
+          {
+            word: step.columns.length === 0 ? 'all its columns' : `its ${listWords(step.columns, '', 6)}`,
+            field: 'columns',
+            editor: { type: 'list' as const, of: 'column' as const },
           },
         ]
       : []),
@@ -98,5 +116,18 @@ export const read: StepKind<'read', ReadStep> = {
         ]
       : []),
   ],
-  check: (step) => (step.what === 'the captions' ? timeProblems(step) : []),
+  check: (step) =>
+    step.what === 'the captions'
+      ? timeProblems(step)
+      : step.what === 'the row' && step.columns.length === 0
+        ? [
+            {
+              step: step.id,
+              field: 'columns',
+              grade: 'warning',
+              sentence: 'Every column goes into the text, those meant for you alone too.',
+              mend: 'Choose the columns the article may be made of.',
+            },
+          ]
+        : [],
 };

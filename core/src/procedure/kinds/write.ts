@@ -32,7 +32,7 @@ export const write: StepKind<'write', WriteStep> = {
   schema,
   needs: ['subject', 'passages', 'outline'],
   gives: ['article'],
-  also: ['carriedWords', 'figuresNotFound'],
+  also: ['carriedWords', 'figuresNotFound', 'sectionsLeftOut'],
   uses: (step) => [{ field: 'instruction', as: 'template', text: step.instruction }],
   calls: 'writer',
   effect: false,
