@@ -1,6 +1,6 @@
-import AxeBuilder from '@axe-core/playwright';
 import { shipped } from '@grivo/core';
 import { expect, type Page, test } from '@playwright/test';
+import { faultsOf } from './ground/access.ts';
 import { address, asking, signedIn } from './ground/desk.ts';
 
 const base = () => address('WEEK');
@@ -82,15 +82,7 @@ test('briefs are found, filtered, walked through by keys, and many set aside and
   await expect(drawer.getByRole('heading', { name: 'look up' })).toBeVisible();
   await expect(drawer).toContainText('pickled onions');
   await expect(drawer.getByText('Went in')).toBeVisible();
-  const { violations } = await new AxeBuilder({ page })
-    .disableRules(['target-size'])
-    .withTags(['wcag2a', 'wcag2aa'])
-    .analyze();
-  expect(
-    violations
-      .filter(({ impact }) => impact === 'serious' || impact === 'critical')
-      .map(({ id, nodes }) => [id, nodes[0]?.html]),
-  ).toEqual([]);
+  expect(await faultsOf(page)).toEqual([]);
   await page.keyboard.press('x');
   await page.keyboard.press('j');
   await page.keyboard.press('x');

@@ -1,5 +1,5 @@
-import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
+import { faultsOf } from './ground/access.ts';
 import { address, asking, pipelineForIt, signedIn } from './ground/desk.ts';
 
 const base = () => address('WEEK');
@@ -24,16 +24,6 @@ async function add(page: Page, kind: 'a sheet' | 'videos', where: string, name: 
   await expect(page).toHaveURL(/\/intake\/\w{20}/);
 }
 
-async function serious(page: Page): Promise<string[]> {
-  const { violations } = await new AxeBuilder({ page })
-    .disableRules(['target-size'])
-    .withTags(['wcag2a', 'wcag2aa'])
-    .analyze();
-  return violations
-    .filter(({ impact }) => impact === 'serious' || impact === 'critical')
-    .map(({ id, nodes }) => `${id}: ${nodes[0]?.html}`);
-}
-
 test('a sheet by its address: what is wrong stands at its cell, and a row of it becomes a published note', async ({
   page,
 }) => {
@@ -42,7 +32,7 @@ test('a sheet by its address: what is wrong stands at its cell, and a row of it 
   await expect(page.getByRole('button', { name: 'Header: row 2' })).toBeVisible();
   await page.getByRole('button', { name: /^Look at it/ }).click();
   await expect(page.getByText(/Looked: \d+ new items/)).toBeVisible();
-  expect(await serious(page)).toEqual([]);
+  expect(await faultsOf(page)).toEqual([]);
   const list = page.url();
   await pipelineForIt(page, 'Shelf notes');
   await page.goto(list);
@@ -69,7 +59,7 @@ test('a channel by its handle: a part of a video is chosen, taken, and goes out 
   await page.getByLabel('Find in what is said').fill('mould');
   await expect(page.getByText(/^\d+ sentences$/)).toBeVisible();
   await page.getByLabel('Find in what is said').fill('');
-  expect(await serious(page)).toEqual([]);
+  expect(await faultsOf(page)).toEqual([]);
   const video = page.url();
   await pipelineForIt(page, 'Bench guides');
   await page.goto(video);
@@ -127,7 +117,7 @@ test('a pasted list is grouped, measured, widened and gone through; a group with
   await page.getByRole('textbox', { name: 'Opportunity of a phrase' }).fill('volume / 2');
   await page.keyboard.press('Escape');
   await expect(page.getByRole('button', { name: 'Opportunity: volume ÷ 2' })).toBeVisible();
-  expect(await serious(page)).toEqual([]);
+  expect(await faultsOf(page)).toEqual([]);
   // Widened, and what was found added.
   await page.keyboard.press('w');
   await page.getByLabel('Phrase to widen').fill('blue garlic');

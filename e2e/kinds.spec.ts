@@ -1,7 +1,7 @@
 import { createHmac } from 'node:crypto';
-import AxeBuilder from '@axe-core/playwright';
 import { DOCUMENTS, fileOf } from '@grivo/standins';
 import { expect, type Page, test } from '@playwright/test';
+import { faultsOf } from './ground/access.ts';
 import { address, asking, pipelineForIt, signedIn } from './ground/desk.ts';
 
 const base = () => address('WEEK');
@@ -46,16 +46,6 @@ async function isOut(page: Page, subject: string | RegExp): Promise<void> {
   });
 }
 
-async function serious(page: Page): Promise<string[]> {
-  const { violations } = await new AxeBuilder({ page })
-    .disableRules(['target-size'])
-    .withTags(['wcag2a', 'wcag2aa'])
-    .analyze();
-  return violations
-    .filter(({ impact }) => impact === 'serious' || impact === 'critical')
-    .map(({ id, nodes }) => `${id}: ${nodes[0]?.html}`);
-}
-
 test('a feed found by its site: newest titles, one entry read and published, its source credited', async ({ page }) => {
   await adding(page, /^a feed/);
   await page
@@ -68,7 +58,7 @@ test('a feed found by its site: newest titles, one entry read and published, its
   await look(page);
   await page.getByRole('button', { name: 'Why brine goes cloudy, and when to worry' }).click();
   await expect(page.getByText(/words can be read/)).toBeVisible();
-  expect(await serious(page)).toEqual([]);
+  expect(await faultsOf(page)).toEqual([]);
   await pipelineForIt(page, 'Wire pieces', /News, one article each/);
   await page.goto(list);
   await page.getByRole('checkbox', { name: /Turnips/ }).click();
@@ -104,7 +94,7 @@ test('a document uploaded and one by its address: read with pages and parts, and
   await look(page);
   await page.getByRole('button', { name: 'Keeping a cellar' }).click();
   await expect(page.getByText('page 2, Floor and shelves')).toBeVisible();
-  expect(await serious(page)).toEqual([]);
+  expect(await faultsOf(page)).toEqual([]);
   await pipelineForIt(page, 'From handbooks');
   await page.goto(list);
   await page.getByRole('checkbox', { name: 'counter' }).click();
@@ -242,7 +232,7 @@ test('a hook: its address called by a program, signed; the article is out, and t
     .getByText(/\/hooks\/[\w-]{40,}$/)
     .first()
     .innerText();
-  expect(await serious(page)).toEqual([]);
+  expect(await faultsOf(page)).toEqual([]);
   await pipelineForIt(page, 'Handed in');
   await on(page);
   const body = JSON.stringify({ subject: 'A crock for two', notes: NOTES });
@@ -275,7 +265,7 @@ test('a request typed in: taken at once by the pipeline that is on, and publishe
   await page.getByLabel('Subject', { exact: true }).fill('What a beginner needs');
   await page.getByLabel('Notes to write from').fill(NOTES);
   await expect(page.getByText(/by themselves they carry about \d+/)).toBeVisible();
-  expect(await serious(page)).toEqual([]);
+  expect(await faultsOf(page)).toEqual([]);
   await page.getByRole('button', { name: 'Ask for it' }).click();
   await expect(page.getByText('It is there.')).toBeVisible();
   await page.goto(`${pipeline.split('?')[0]}?show=briefs`);

@@ -47,6 +47,7 @@ export {
   type DropReason,
   identityOf,
 } from './keyword/clean.ts';
+export { excludedBy } from './keyword/excluded.ts';
 export { CLOSENESS, type Closeness, type Groupable, groupPhrases, headOf } from './keyword/group.ts';
 export {
   type Measures,

@@ -4,6 +4,7 @@ import { buildScreens } from '../../scripts/build.mjs';
 import { client } from '../../scripts/client.mjs';
 import { live, setUp } from '../../scripts/crockhaven.mjs';
 import { startAll } from '../../scripts/processes.mjs';
+import { workshop } from './workshop.ts';
 
 /** Installations by what the tests need: two empty ones for first journeys, and one with a week of history. */
 const WANTED = ['POINTER', 'KEYBOARD', 'WEEK'] as const;
@@ -12,11 +13,16 @@ const WANTED = ['POINTER', 'KEYBOARD', 'WEEK'] as const;
 export default async function installations(): Promise<() => Promise<void>> {
   buildScreens();
   const folder = mkdtempSync(join('/dev/shm', 'grivo-e2e-'));
+  const violins = await workshop();
+  process.env['GRIVO_WORKSHOP'] = violins.origin;
   const all = await Promise.all(
-    WANTED.map((name) => startAll(join(folder, name.toLowerCase()), { durable: false, log: 'warn' })),
+    WANTED.map((name) =>
+      startAll(join(folder, name.toLowerCase()), { durable: false, log: 'warn', allow: [violins.origin] }),
+    ),
   );
   const stop = async () => {
     for (const one of all) await one.stop();
+    await violins.close();
     rmSync(folder, { recursive: true, force: true });
   };
   try {

@@ -28,5 +28,8 @@ declare module '*/scripts/processes.mjs' {
     owner: { email: string; password: string; name: string };
     stop(): Promise<void>;
   }
-  export function startAll(folder: string, options: { durable?: boolean; log?: string }): Promise<Installation>;
+  export function startAll(
+    folder: string,
+    options: { durable?: boolean; log?: string; allow?: string[] },
+  ): Promise<Installation>;
 }

@@ -1,9 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
-import { lazy, Suspense } from 'react';
+import { lazy, type ReactNode, Suspense } from 'react';
 import { Navigate, Route, Routes } from 'react-router';
 import { Refused } from './api/call.ts';
 import { read } from './api/queries.ts';
-import { Loading } from './design/index.ts';
+import { Loading, Only } from './design/index.ts';
 import { Shell } from './shell/Shell.tsx';
 import { SignIn } from './shell/SignIn.tsx';
 import { TodayPage } from './today/TodayPage.tsx';
@@ -30,6 +30,9 @@ export function App() {
     const out = session.error instanceof Refused && session.error.problem.status === 401;
     return <SignIn unreached={!out} />;
   }
+  const { role } = session.data;
+  const edited = (view: ReactNode) => <Only if={role !== 'proofreader'}>{view}</Only>;
+  const owned = (view: ReactNode) => <Only if={role === 'owner'}>{view}</Only>;
   return (
     <Shell person={session.data}>
       <Suspense
@@ -41,16 +44,16 @@ export function App() {
       >
         <Routes>
           <Route path="/" element={<TodayPage />} />
-          <Route path="/pipelines" element={<Pipelines />} />
-          <Route path="/pipelines/:id" element={<PipelinePage />} />
-          <Route path="/pipelines/routines/:id" element={<RoutinePage />} />
-          <Route path="/intake" element={<Intake />} />
-          <Route path="/intake/:id" element={<SourcePage />} />
+          <Route path="/pipelines" element={edited(<Pipelines />)} />
+          <Route path="/pipelines/:id" element={edited(<PipelinePage />)} />
+          <Route path="/pipelines/routines/:id" element={edited(<RoutinePage />)} />
+          <Route path="/intake" element={edited(<Intake />)} />
+          <Route path="/intake/:id" element={edited(<SourcePage />)} />
           <Route path="/articles" element={<Articles />} />
           <Route path="/articles/:id" element={<ArticlePage />} />
-          <Route path="/cadence" element={<Cadence />} />
-          <Route path="/blogs" element={<Blogs />} />
-          <Route path="/blogs/:id" element={<BlogPage />} />
+          <Route path="/cadence" element={edited(<Cadence />)} />
+          <Route path="/blogs" element={owned(<Blogs />)} />
+          <Route path="/blogs/:id" element={owned(<BlogPage />)} />
           <Route path="/settings" element={<Settings />} />
           <Route path="/design" element={<Parts />} />
           <Route path="*" element={<Navigate to="/" replace />} />

@@ -30,7 +30,7 @@ export const Pipeline = z.object({
   rev: z.int(),
   counts: PipelineCounts,
   nextLook: Desk.nullable(),
-  lastOut: z.object({ title: z.string(), at: Desk }).nullable(),
+  lastOut: z.object({ article: Id, title: z.string(), at: Desk }).nullable(),
   outThisMonth: z.int(),
   /** Mean cost of what went out this month. */
   microsEach: Micros.nullable(),

@@ -74,8 +74,22 @@ export function nextStepId(document: ProcedureDocument): string {
 
 export function insertStep(document: ProcedureDocument, place: Place, step: Step): Edited {
   return standing(
-    inSequence(document, place, (steps) => [...steps.slice(0, place.at), step, ...steps.slice(place.at)]),
+    inSequence(document, place, (steps) => [
+      ...steps.slice(0, place.at),
+      spokenTo(document, place, step),
+      ...steps.slice(place.at),
+    ]),
   );
+}
+
+/** A translation in the turns of a block puts into what each turn is for. */
+function spokenTo(document: ProcedureDocument, { inside }: Place, step: Step): Step {
+  if (step.kind !== 'translate') return step;
+  for (let id = inside; id !== null; id = placeOf(document, id)?.inside ?? null) {
+    const around = stepWith(document, id);
+    if (around?.kind === 'for each') return { ...step, into: `{{ ${around.as} }}` };
+  }
+  return step;
 }
 
 /** A step goes with everything inside it. */

@@ -6,6 +6,7 @@ import type { CheckContext, FieldUse, Problem } from './kind.ts';
 import { type Step, type StepOf, stepKinds } from './registry.ts';
 import { serviceProblems } from './services.ts';
 import { kindOf } from './tree.ts';
+import { turnProblems } from './turns.ts';
 
 /** A field a step can see. */
 export interface SeenField {
@@ -190,7 +191,7 @@ export function checkRoutine(document: ProcedureDocument, context: CheckContext)
 
 function problemsAt(step: Step, env: Env, context: CheckContext, open: boolean): Problem[] {
   const kind = kindOf(step);
-  const out: Problem[] = serviceProblems(step, context);
+  const out: Problem[] = [...serviceProblems(step, context), ...turnProblems(step)];
   for (const name of kind.needs) {
     const field = env.get(name);
     if (!field)

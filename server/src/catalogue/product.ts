@@ -1,5 +1,5 @@
 import type { CatalogueColumns, CatalogueSettings } from '@grivo/contract';
-import { fold } from '@grivo/core';
+import { excludedBy, fold } from '@grivo/core';
 import { plain, resolved } from '../feeds/entry.ts';
 import type { Record_ } from './records.ts';
 
@@ -78,6 +78,9 @@ export function partnerLinkOf(
 /** Why a product does not pass what the catalogue asks for; null when it does. */
 export function refusedFor(product: Product, settings: CatalogueSettings): string | null {
   const { categories, languages, price } = settings;
+  // Before the limit is counted: what is left out by its name takes nobody's place.
+  const word = excludedBy(product.name, settings.exclude);
+  if (word !== null) return word;
   const own = fold(product.category);
   if (categories.length > 0 && !categories.some((one) => own.includes(fold(one).trim())))
     return `category ${product.category || 'not said'}`;

@@ -53,8 +53,8 @@ export async function pipelinesNow(
       `SELECT pipeline, standing, COUNT(*) AS n FROM brief WHERE trial = 0${only ? ' AND pipeline = ?' : ''} GROUP BY pipeline, standing`,
       only ? [only] : [],
     ),
-    db.rows<{ pipeline: string; title: string; at: number }>(
-      `SELECT b.pipeline, a.title, p.out_desk AS at FROM publication p JOIN article a ON a.id = p.article JOIN brief b ON b.id = a.brief
+    db.rows<{ pipeline: string; article: string; title: string; at: number }>(
+      `SELECT b.pipeline, a.id AS article, a.title, p.out_desk AS at FROM publication p JOIN article a ON a.id = p.article JOIN brief b ON b.id = a.brief
        WHERE (b.pipeline, p.out_desk) IN (SELECT b2.pipeline, MAX(p2.out_desk) FROM publication p2 JOIN article a2 ON a2.id = p2.article JOIN brief b2 ON b2.id = a2.brief WHERE p2.state = 'live'${only ? ' AND b2.pipeline = ?' : ''} GROUP BY b2.pipeline)`,
       only ? [only] : [],
     ),
@@ -79,7 +79,7 @@ export async function pipelinesNow(
           counts.filter(({ pipeline }) => pipeline === row.id).map(({ standing, n }) => [standing, Number(n)]),
         ),
       },
-      lastOut: last ? { title: last.title, at: Number(last.at) } : null,
+      lastOut: last ? { article: last.article, title: last.title, at: Number(last.at) } : null,
       outThisMonth: Number(mean?.n ?? 0),
       microsEach: mean && Number(mean.n) > 0 ? Math.round(Number(mean.micros) / Number(mean.n)) : null,
       kinds: allSteps(document.steps)

@@ -31,7 +31,7 @@ async function groupsOf(
   const some = (taken: 0 | 1, order: string, most: number) =>
     sql.rows<GroupedRow>(
       `SELECT i.id, i.source, i.fingerprint, i.subject, i.fields, i.results, ${taken} AS taken FROM item i
-       WHERE i.source = ? AND i.left_out IS NULL AND ${taken === 1 ? '' : 'NOT '}EXISTS (SELECT 1 FROM taken t WHERE t.pipeline = ? AND t.fingerprint = i.fingerprint)
+       WHERE i.source = ? AND i.left_out IS NULL AND i.gone = 0 AND ${taken === 1 ? '' : 'NOT '}EXISTS (SELECT 1 FROM taken t WHERE t.pipeline = ? AND t.fingerprint = i.fingerprint)
        ORDER BY i.id ${order} LIMIT ?`,
       [source, pipeline, most],
     );

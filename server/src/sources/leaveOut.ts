@@ -1,5 +1,5 @@
 import type { LeftOut, SourceSettings, StartFrom } from '@grivo/contract';
-import { fold } from '@grivo/core';
+import { excludedBy } from '@grivo/core';
 import type { Sql } from '../store/database.ts';
 import type { Found } from './kind.ts';
 
@@ -8,15 +8,8 @@ export type LeftOutReason = LeftOut;
 /** Why an item is not offered, by what the source says; null when nothing speaks against it. */
 export function leaveOut(found: Pick<Found, 'subject' | 'leftOut'>, settings: SourceSettings): Found['leftOut'] {
   if (found.leftOut) return found.leftOut;
-  const subject = ` ${fold(found.subject).replace(/[^\p{L}\p{N}]+/gu, ' ')} `;
-  const word = settings.exclude.find((one) =>
-    subject.includes(
-      ` ${fold(one)
-        .replace(/[^\p{L}\p{N}]+/gu, ' ')
-        .trim()} `,
-    ),
-  );
-  if (word !== undefined) return { reason: 'filtered', detail: word };
+  const word = excludedBy(found.subject, settings.exclude);
+  if (word !== null) return { reason: 'filtered', detail: word };
   return null;
 }
 

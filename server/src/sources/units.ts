@@ -17,7 +17,7 @@ async function newItems(sql: Sql, pipeline: string, source: string, most: number
   if (most <= 0) return [];
   return sql.rows<ItemRow>(
     `SELECT i.id, i.source, i.fingerprint, i.subject, i.fields FROM item i
-     WHERE i.source = ? AND i.left_out IS NULL AND i.id > ? AND NOT EXISTS (SELECT 1 FROM taken t WHERE t.pipeline = ? AND t.fingerprint = i.fingerprint) ORDER BY i.id LIMIT ?`,
+     WHERE i.source = ? AND i.left_out IS NULL AND i.gone = 0 AND i.id > ? AND NOT EXISTS (SELECT 1 FROM taken t WHERE t.pipeline = ? AND t.fingerprint = i.fingerprint) ORDER BY i.id LIMIT ?`,
     [source, after, pipeline, most],
   );
 }

@@ -25,6 +25,9 @@ function shapeOf(step: AnswerStep): z.ZodType<{ answer: unknown }> {
   }
 }
 
+/** An answer as long as an article; what is paid is what is said. */
+const MOST_TOKENS = 8_000;
+
 /** Has the writer answer an instruction of one's own and keeps what it says as a field. */
 export function performAnswer(tools: Tools): Performer<AnswerStep> {
   return async (step, context) => {
@@ -47,7 +50,7 @@ export function performAnswer(tools: Tools): Performer<AnswerStep> {
       }),
       name: 'answer',
       shape: shapeOf(step),
-      maxTokensOut: 1_200,
+      maxTokensOut: step.form === 'a figure' ? 200 : MOST_TOKENS,
     });
     if (asked.ok) return { kind: 'done', fields: { [step.as]: asked.value.answer } };
     const { failure } = asked.result;

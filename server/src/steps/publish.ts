@@ -17,6 +17,7 @@ import {
   pinRevision,
   publicationBy,
 } from '../publishing/publications.ts';
+import { wakesFollowers } from '../schedules/followers.ts';
 import { articleWrites } from '../sketches/nearRepeats.ts';
 import { filled } from './asking.ts';
 import { ArticleField, field, missing } from './fields.ts';
@@ -254,19 +255,22 @@ async function entryOf(
 }
 
 /** The end of the step, with everything that must become true together. */
-function ended(
+async function ended(
   tools: Tools,
   publication: PublicationRow,
   address: string,
   as: 'live' | 'draft',
   desk: number | null,
   document?: ArticleDocument,
-): StepResult {
+): Promise<StepResult> {
   const at = desk ?? publication.out_desk ?? tools.ground.desk.now();
   return {
     kind: 'done',
     fields: { publication: { blog: publication.blog, address, as, at } },
-    writes: outWrites(tools, publication, { address, as, desk: at, ...(document ? { document } : {}) }),
+    writes: [
+      ...outWrites(tools, publication, { address, as, desk: at, ...(document ? { document } : {}) }),
+      ...(as === 'live' ? await wakesFollowers(tools.ground, publication.blog) : []),
+    ],
   };
 }
 

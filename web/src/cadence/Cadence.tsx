@@ -4,10 +4,10 @@ import { useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { call, inWords, Refused } from '../api/call.ts';
 import { queryClient, read } from '../api/queries.ts';
-import { Button, Empty, Key, Loading, Mark, saysOf, stateOf, Trouble } from '../design/index.ts';
+import { Button, Empty, Key, Loading, Mark, Only, saysOf, stateOf, Trouble } from '../design/index.ts';
 import { useViewKeys } from '../shell/keys.ts';
 import { useNow } from '../shell/useNow.ts';
-import { atColon, count } from '../words/figures.ts';
+import { atColon, count, plural } from '../words/figures.ts';
 import { clock, dayLong, dayShort, dayStart } from '../words/time.ts';
 import { CadenceSentence } from './CadenceSentence.tsx';
 
@@ -53,15 +53,15 @@ export default function Cadence() {
           )}
         </span>
         <span className="ml-auto flex gap-5">
-          <Button look="quiet" onClick={() => setWeeks(weeks - 1)}>
+          <Button look="quiet" anyone onClick={() => setWeeks(weeks - 1)}>
             Earlier
           </Button>
           {weeks === 0 ? null : (
-            <Button look="quiet" onClick={() => setWeeks(0)}>
+            <Button look="quiet" anyone onClick={() => setWeeks(0)}>
               This week
             </Button>
           )}
-          <Button look="quiet" onClick={() => setWeeks(weeks + 1)}>
+          <Button look="quiet" anyone onClick={() => setWeeks(weeks + 1)}>
             Later
           </Button>
         </span>
@@ -163,6 +163,7 @@ function Lane({
   now: number;
   mover: Mover;
 }) {
+  const owner = useQuery(read.session()).data?.role === 'owner';
   const chart = useRef<HTMLDivElement>(null);
   const [dragged, setDragged] = useState<{ slot: Slot; over: Slot | null } | null>(null);
   const hours = blog ? [minutesOf(blog.cadence.hours.from), minutesOf(blog.cadence.hours.to)] : [480, 600];
@@ -203,7 +204,11 @@ function Lane({
             {lane.name}
           </Link>
         </h2>
-        {blog ? <CadenceSentence blog={blog} /> : null}
+        {blog ? (
+          <Only if={owner}>
+            <CadenceSentence blog={blog} />
+          </Only>
+        ) : null}
         <span
           className={`ml-auto whitespace-nowrap ${lane.dryFrom !== null && lane.dryFrom - now < 4 * DAY ? 'font-bold' : 'text-ink-2'}`}
         >
@@ -214,7 +219,7 @@ function Lane({
               : `covered until ${dayLong(lane.dryFrom).replace(',', '')}`}
         </span>
       </div>
-      <div className="relative ml-10" ref={chart} style={{ height: 92 + labelRows * 16 }}>
+      <div data-chart="" className="relative ml-10" ref={chart} style={{ height: 92 + labelRows * 16 }}>
         <div className="absolute inset-x-0 top-1 h-[76px] bg-well" />
         {Array.from({ length: DAYS }, (_, i) => (
           <span
@@ -329,6 +334,7 @@ function Lane({
           {dayLong(dragged.over.at).replace(',', '')} {clock(dragged.over.at, lane.zone)}
         </p>
       ) : null}
+      <SlotList lane={lane} now={now} />
       {lane.slots
         .filter((slot) => slot.faults.length > 0)
         .map((slot) => (
@@ -369,18 +375,55 @@ function Lane({
 
 /** From here on titles hang to the left of their slots. */
 const RIGHT_FROM = 80;
+/** Width of a letter of a label, and what stands to the left and right of a chart. */
+const LETTER_PX = 6.8;
+const BESIDE_CHART_PX = 120;
 
 /** Rows for the titles, from the right: a title further left hangs deeper, so that no stem crosses another's words. */
 function hung(slots: readonly { slot: Slot; x: number }[]): { slot: Slot; row: number }[] {
   const rows: { from: number; to: number }[][] = [];
-  return [...slots].reverse().map(({ slot, x }) => {
-    const width = Math.min(34, atColon(slot.title!).length) * 0.58 + 1.4;
+  const perLetter = (LETTER_PX / (document.documentElement.clientWidth - BESIDE_CHART_PX)) * 100;
+  return [...slots].reverse().flatMap(({ slot, x }) => {
+    const width = Math.min(34, atColon(slot.title!).length) * perLetter + 1.8;
     const span = x > RIGHT_FROM ? { from: x - width, to: x } : { from: x, to: x + width };
     let row = rows.findIndex((taken) => taken.every((other) => other.to <= span.from || other.from >= span.to));
-    if (row < 0) row = Math.min(rows.length, MOST_LABEL_ROWS);
+    if (row < 0) row = rows.length;
+    // What has no room is in the list below, as everything is.
+    if (row >= MOST_LABEL_ROWS) return [];
     rows[row] = [...(rows[row] ?? []), span];
-    return { slot, row };
+    return [{ slot, row }];
   });
+}
+
+/** What the chart shows, a row each: for those who read rather than look, and for what has no room beside its mark. */
+function SlotList({ lane, now }: { lane: BlogSlots; now: number }) {
+  const filled = lane.slots.filter((slot) => slot.title !== null);
+  if (filled.length === 0) return null;
+  return (
+    <details className="ml-10 text-small">
+      <summary className="brackets h-6 w-fit cursor-pointer leading-6 text-ink-2">
+        {plural(filled.length, 'article')} of these weeks, as a list
+      </summary>
+      <ul className="columns-2 gap-8 pb-2 max-[1100px]:columns-1">
+        {filled.map((slot) => (
+          <li key={slot.at} className="row grid h-6 grid-cols-[14px_112px_minmax(0,1fr)] items-center gap-x-2">
+            <Mark state={stateOf(slot.standing)} label={saysOf(slot.standing)} />
+            <span className="fig text-ink-3">{`${dayLong(slot.at).replace(',', '')} ${clock(slot.at, lane.zone)}`}</span>
+            {slot.article ? (
+              <Link
+                to={`/articles/${slot.article}`}
+                className={`brackets truncate leading-6 ${slot.at < now ? 'text-ink-3' : ''}`}
+              >
+                {slot.title}
+              </Link>
+            ) : (
+              <span className="truncate text-ink-2">{slot.title}</span>
+            )}
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
 }
 
 function Label({ slot }: { slot: Slot }) {

@@ -1,4 +1,5 @@
 import type { ButtonHTMLAttributes, ReactNode } from 'react';
+import { useMay } from './may.tsx';
 
 export type ButtonProps = ButtonHTMLAttributes<HTMLButtonElement> & {
   /** Solid: the one thing to do on a screen. Line: others. Word: in a sentence. */
@@ -6,10 +7,23 @@ export type ButtonProps = ButtonHTMLAttributes<HTMLButtonElement> & {
   hint?: string;
   /** What it is doing now; it cannot be pressed meanwhile. */
   busy?: string | null;
+  /** It changes nothing, so that whoever reads may press it. */
+  anyone?: boolean;
   children: ReactNode;
 };
 
-export function Button({ look = 'line', hint, busy, children, className = '', disabled, ...rest }: ButtonProps) {
+export function Button({
+  look = 'line',
+  hint,
+  busy,
+  anyone = false,
+  children,
+  className = '',
+  disabled,
+  ...rest
+}: ButtonProps) {
+  const may = useMay();
+  if (!may && !anyone) return null;
   const kind = { solid: 'btn', line: 'btn line', word: 'act', quiet: 'act quiet' }[look];
   return (
     <button

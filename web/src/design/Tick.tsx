@@ -1,3 +1,5 @@
+import { type ReactNode, useId } from 'react';
+
 /**
  * Off, on, or some of those it stands for. A plain button: long lists draw some hundreds of them in a jump, and a dressed
  * checkbox each took as long as the rest of the row.
@@ -6,13 +8,18 @@ export function Tick({
   state,
   onChange,
   label,
+  children,
 }: {
   state: boolean | 'some';
   onChange: (on: boolean, press: { shiftKey: boolean }) => void;
   label: string;
+  /** Words beside it; pressing them ticks as well. */
+  children?: ReactNode;
 }) {
-  return (
+  const id = useId();
+  const box = (
     <button
+      id={id}
       type="button"
       role="checkbox"
       className="tick"
@@ -25,5 +32,13 @@ export function Tick({
         if (event.key === 'Enter') event.preventDefault();
       }}
     />
+  );
+  return children === undefined ? (
+    box
+  ) : (
+    <label htmlFor={id} className="inline-flex min-h-6 min-w-0 cursor-pointer items-center gap-2">
+      {box}
+      {children}
+    </label>
   );
 }

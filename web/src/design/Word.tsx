@@ -1,5 +1,6 @@
 import { Popover } from 'radix-ui';
 import { type ReactNode, useState } from 'react';
+import { useMay } from './may.tsx';
 
 /** A word that can be changed: it opens its small editor, which hangs from it. */
 export function Word({
@@ -19,11 +20,13 @@ export function Word({
   /** Told when the editor is opened and closed. */
   onOpen?: (open: boolean) => void;
 }) {
+  const may = useMay();
   const [open, put] = useState(false);
   const setOpen = (next: boolean) => {
     put(next);
     onOpen?.(next);
   };
+  if (!may) return <span>{children}</span>;
   return (
     <>
       <Popover.Root open={open} onOpenChange={setOpen}>

@@ -194,15 +194,16 @@ export function ListEditor({
   return (
     <ul className="grid grid-cols-2 gap-x-4 gap-y-1">
       {options.map((option) => (
-        <li key={option.value} className="flex items-center gap-2">
+        <li key={option.value}>
           <Tick
             label={option.says}
             state={value.includes(option.value)}
             onChange={(on) =>
               onChange(options.map((o) => o.value).filter((v) => (v === option.value ? on : value.includes(v))))
             }
-          />
-          {option.says}
+          >
+            {option.says}
+          </Tick>
         </li>
       ))}
       {options.length === 0 ? <li className="col-span-2 text-ink-3">There is none yet.</li> : null}

@@ -4,6 +4,7 @@ export { Field, TextArea } from './Field.tsx';
 export { InstructionEditor } from './InstructionEditor.tsx';
 export { ExpressionEditor, RecordEditor, TestsEditor, ValuesEditor } from './listEditors.tsx';
 export { Mark, type MarkState, saysOf, stateOf } from './Mark.tsx';
+export { Only, useMay } from './may.tsx';
 export { NameForm } from './NameForm.tsx';
 export { Handle, Ruler } from './Ruler.tsx';
 export { ActionBar, Confirm, DoneHere, Empty, Flag, Head, Loading, LongJob, Trouble } from './Say.tsx';

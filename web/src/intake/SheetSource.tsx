@@ -18,6 +18,7 @@ import { useViewKeys } from '../shell/keys.ts';
 import { useNow } from '../shell/useNow.ts';
 import { count, plural } from '../words/figures.ts';
 import { moment } from '../words/time.ts';
+import { LeaveOut } from './items/LeaveOut.tsx';
 import { ExcludeWord, LookedHere, Looks, StartWord } from './LookWords.tsx';
 import { SheetGrid } from './SheetGrid.tsx';
 import { IntoWords, TakeButton, TakenHere, useTakingInto } from './TakeInto.tsx';
@@ -39,11 +40,14 @@ export function SheetSource({ source, settings }: { source: SourceWhole; setting
   const [ticked, setTicked] = useState<ReadonlySet<string> | null>(null);
   const into = useTakingInto(source.id, 'sheet', () => setTicked(null));
   const open = items.filter(
-    (item) => item.leftOut === null && !item.taken.some((taken) => taken.pipeline === into.pipeline?.id),
+    (item) => item.leftOut === null && !item.gone && !item.taken.some((taken) => taken.pipeline === into.pipeline?.id),
   );
   // Until somebody ticks, what would come in next is what is ticked.
   const most = 3;
-  const picked = ticked ?? new Set(open.slice(0, most).map(({ id }) => id));
+  const there = new Set(open.map(({ id }) => id));
+  const picked = ticked
+    ? new Set([...ticked].filter((id) => there.has(id)))
+    : new Set(open.slice(0, most).map(({ id }) => id));
   const connected = source.lastLook !== null;
   const shown = preview.data?.settings.kind === 'sheet' ? preview.data.settings : settings;
   const put = (next: Partial<SheetSettings>) => change.mutate({ ...shown, ...next });
@@ -116,6 +120,12 @@ export function SheetSource({ source, settings }: { source: SourceWhole; setting
           says={picked.size === 0 ? 'Take the ticked' : `Take ${plural(picked.size, 'row')}`}
         />
         <IntoWords into={into} n={picked.size} />
+        <LeaveOut
+          source={source.id}
+          ticked={[...picked]}
+          others={open.filter(({ id }) => !picked.has(id)).map(({ id }) => id)}
+          onDone={() => setTicked(null)}
+        />
         <TakenHere into={into} />
       </ActionBar>
     </>

@@ -10,6 +10,7 @@ import { useViewKeys } from '../shell/keys.ts';
 import { useNow } from '../shell/useNow.ts';
 import { count, plural } from '../words/figures.ts';
 import { moment } from '../words/time.ts';
+import { LeaveOut } from './items/LeaveOut.tsx';
 import { ExcludeWord, LookedHere, Looks, leftOutWords, StartWord } from './LookWords.tsx';
 import { IntoWords, TakenHere, type TakingInto, useTakingInto } from './TakeInto.tsx';
 import { TakenBy } from './TakenBy.tsx';
@@ -273,6 +274,9 @@ function VideoList({
       call('POST', `/sources/${source.id}/offer`, { body: { items: [id], offer: on } }),
     onSuccess: () => void queryClient.invalidateQueries({ queryKey: ['items', source.id] }),
   });
+  const others = items.flatMap((item) =>
+    item.id !== chosen && item.leftOut === null && item.taken.length === 0 ? item.id : [],
+  );
   return (
     <>
       <Head title={source.name} right={plural(items.length, 'video')} />
@@ -335,6 +339,11 @@ function VideoList({
           );
         })}
       </ul>
+      {others.length > 0 ? (
+        <p className="pb-4">
+          <LeaveOut source={source.id} ticked={chosen ? [chosen] : []} others={others} onDone={() => undefined} />
+        </p>
+      ) : null}
       <Looks source={source.id} now={now} />
     </>
   );

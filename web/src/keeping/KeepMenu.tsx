@@ -5,7 +5,7 @@ import { type FormEvent, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { call, inWords } from '../api/call.ts';
 import { queryClient } from '../api/queries.ts';
-import { Button, Field, Trouble } from '../design/index.ts';
+import { Button, Field, Trouble, useMay } from '../design/index.ts';
 import { ClearMade } from './ClearMade.tsx';
 import { Remove } from './Remove.tsx';
 
@@ -31,6 +31,7 @@ type Open = 'name' | 'note' | 'limit' | 'remove' | null;
 
 /** Renaming, noting, putting away and removing, in one way for every noun; what hangs on it is said before it goes. */
 export function KeepMenu({ of, it }: { of: KeptNoun; it: Kept }) {
+  const may = useMay();
   const { one, back, keys } = NOUNS[of];
   const [open, setOpen] = useState<Open>(null);
   const go = useNavigate();
@@ -45,6 +46,7 @@ export function KeepMenu({ of, it }: { of: KeptNoun; it: Kept }) {
     },
   });
   const item = 'choice !block cursor-pointer outline-none';
+  if (!may) return null;
   return (
     <>
       <DropdownMenu.Root modal={false}>

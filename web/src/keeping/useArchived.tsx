@@ -9,7 +9,7 @@ export function useArchived<T extends { archived: boolean }>(all: readonly T[] |
   const rows = shown ? all : all?.filter(({ archived }) => !archived);
   const words =
     away === 0 ? null : (
-      <Button look="quiet" onClick={() => show(!shown)}>
+      <Button look="quiet" anyone onClick={() => show(!shown)}>
         {shown ? 'Hide what is archived' : `${count(away)} archived`}
       </Button>
     );

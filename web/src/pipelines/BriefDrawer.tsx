@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { call, inWords } from '../api/call.ts';
 import { queryClient, read } from '../api/queries.ts';
-import { Button, Loading, Mark, saysOf, stateOf, Trouble } from '../design/index.ts';
+import { Button, Loading, Mark, Only, saysOf, stateOf, Trouble } from '../design/index.ts';
 import { amount, plural } from '../words/figures.ts';
 import { clock, took } from '../words/time.ts';
 import { HeldStep } from './HeldStep.tsx';
@@ -46,7 +46,7 @@ export function BriefDrawer({
           <div className="pr-6">
             <div className="flex justify-between gap-3 text-small text-ink-3">
               <span className="truncate">{brief.subject}</span>
-              <Button look="quiet" hint="Esc" onClick={close}>
+              <Button look="quiet" anyone hint="Esc" onClick={close}>
                 close
               </Button>
             </div>
@@ -77,7 +77,14 @@ export function BriefDrawer({
           </div>
           <div className="border-l border-rule pl-6">
             <h3 className="pb-1 text-base font-semibold">{hold ? 'Came out, held' : 'Came out'}</h3>
-            {hold ? <HeldStep key={hold.run} hold={hold} /> : run ? <TrialResult run={run} until="" narrow /> : null}
+            {hold ? (
+              // Whoever proofreads decides.
+              <Only if>
+                <HeldStep key={hold.run} hold={hold} />
+              </Only>
+            ) : run ? (
+              <TrialResult run={run} until="" narrow />
+            ) : null}
           </div>
         </>
       ) : (

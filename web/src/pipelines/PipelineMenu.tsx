@@ -5,7 +5,7 @@ import { useRef } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { call, inWords, Refused } from '../api/call.ts';
 import { queryClient } from '../api/queries.ts';
-import { Button, Trouble } from '../design/index.ts';
+import { Button, Trouble, useMay } from '../design/index.ts';
 import { isChanged, useDraft } from './draft.ts';
 
 /** A YAML file larger than this is none of ours. */
@@ -36,8 +36,9 @@ export function PipelineMenu({ pipeline }: { pipeline: PipelineWhole }) {
       void go(`/pipelines/${id}`);
     },
   });
+  const may = useMay();
   const item = 'choice !block cursor-pointer outline-none';
-  const menu = (
+  const menu = !may ? null : (
     <>
       <DropdownMenu.Root modal={false}>
         <DropdownMenu.Trigger asChild>

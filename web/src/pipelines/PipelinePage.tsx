@@ -3,7 +3,7 @@ import { useEffect } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import { call, inWords } from '../api/call.ts';
 import { queryClient, read } from '../api/queries.ts';
-import { Loading, Mark, Trouble } from '../design/index.ts';
+import { Loading, Mark, Trouble, useMay } from '../design/index.ts';
 import { KeepMenu } from '../keeping/KeepMenu.tsx';
 import { useNow } from '../shell/useNow.ts';
 import { amount, count, plural } from '../words/figures.ts';
@@ -19,6 +19,7 @@ const TABS = ['procedure', 'briefs', 'versions'] as const;
 
 /** A pipeline: its procedure with the trial beside it, its briefs, its versions. */
 export default function PipelinePage() {
+  const may = useMay();
   const { id = '' } = useParams();
   const pipeline = useQuery(whole.pipeline(id));
   const slots = useQuery(read.slots(null, 7));
@@ -68,6 +69,7 @@ export default function PipelinePage() {
               type="button"
               className="word hl hl-rest brackets font-semibold text-ink"
               aria-pressed={isOn}
+              disabled={!may}
               onClick={() => act.mutate(isOn ? 'off' : 'on')}
             >
               {isOn ? 'on' : 'off'}

@@ -7,6 +7,7 @@ import { call, inWords } from '../api/call.ts';
 import { queryClient, read } from '../api/queries.ts';
 import { Button, ChoiceEditor, Empty, Loading, Mark, NameForm, Trouble, Word } from '../design/index.ts';
 import { useArchived } from '../keeping/useArchived.tsx';
+import { useViewKeys } from '../shell/keys.ts';
 import { useNow } from '../shell/useNow.ts';
 import { amount, count } from '../words/figures.ts';
 import { moment } from '../words/time.ts';
@@ -19,7 +20,17 @@ export default function Pipelines() {
   const now = useNow(slots.data?.now, slots.data?.speed) ?? Date.now();
   const [search, setSearch] = useSearchParams();
   const making = search.has('new');
+  const [at, setAt] = useState(-1);
+  const go = useNavigate();
   const { rows, words: archived } = useArchived(pipelines.data?.pipelines);
+  const put = (n: number) => setAt(Math.max(0, Math.min((rows?.length ?? 1) - 1, n)));
+  const chosen = rows?.[at];
+  useViewKeys({
+    j: () => put(at + 1),
+    k: () => put(at - 1),
+    Enter: chosen ? () => void go(`/pipelines/${chosen.id}`) : null,
+    n: () => setSearch({ new: '' }, { replace: true }),
+  });
   return (
     <>
       <div className="flex h-[68px] items-center gap-4">
@@ -65,8 +76,12 @@ export default function Pipelines() {
               </tr>
             </thead>
             <tbody>
-              {rows.map((row) => (
-                <tr key={row.id} className="row h-12 align-middle">
+              {rows.map((row, i) => (
+                <tr
+                  key={row.id}
+                  aria-selected={i === at}
+                  className={`row h-12 align-middle ${i === at ? 'brackets bracketed picked' : ''}`}
+                >
                   <td className="pr-4">
                     <Link to={`/pipelines/${row.id}`} className="brackets block truncate text-proc font-medium">
                       {row.name}
@@ -80,7 +95,12 @@ export default function Pipelines() {
                   <td className="pr-4">
                     {row.lastOut ? (
                       <>
-                        <span className="work block truncate">{row.lastOut.title}</span>
+                        <Link
+                          to={`/articles/${row.lastOut.article}`}
+                          className="work brackets block truncate leading-6"
+                        >
+                          {row.lastOut.title}
+                        </Link>
                         <span className="fig block truncate text-ink-3">{moment(row.lastOut.at, now)}</span>
                       </>
                     ) : (

@@ -48,6 +48,9 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
     s: changed ? () => save.mutate() : null,
     z: undo,
     Z: redo,
+    'Ctrl+z': undo,
+    'Ctrl+Z': redo,
+    'Ctrl+y': redo,
   });
   const steps = linesOf(document).filter(({ step }) => step !== null).length;
   return (

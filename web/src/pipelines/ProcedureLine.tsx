@@ -10,6 +10,9 @@ import { INDENT } from './useLineDrag.ts';
 /** Where sentences begin: after the number. */
 export const NUMBER_WIDTH = 28;
 
+/** Keys by which a menu is walked through. */
+const WALKS: ReadonlySet<string> = new Set(['Enter', ' ', 'ArrowUp', 'ArrowDown', 'Home', 'End', 'Escape', 'Tab']);
+
 export interface LineActs {
   change: (field: string, value: unknown) => void;
   press: (event: KeyboardEvent) => void;
@@ -93,6 +96,15 @@ export function ProcedureLine({
             alignOffset={-16}
             collisionPadding={12}
             onCloseAutoFocus={(event) => event.preventDefault()}
+            onKeyDown={(event) => {
+              // The keys shown do what they do without the menu; arrows and Enter go through it.
+              if (event.ctrlKey || event.metaKey || WALKS.has(event.key)) return;
+              const command = commands().find((one) => one.can && one.pressed(event));
+              if (!command) return;
+              event.preventDefault();
+              setMenu(false);
+              acts.command(command);
+            }}
           >
             {(menu ? commands() : []).map((command) => (
               <DropdownMenu.Item

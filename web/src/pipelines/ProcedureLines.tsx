@@ -213,7 +213,7 @@ export function ProcedureLines({
 /** A new step, with what there is only one sensible choice for already chosen. */
 function fresh(kind: StepKindName, id: string, { blogs, routines }: Choices): Step {
   const step = stepKinds[kind].fresh(id) as Step;
-  if (step.kind === 'publish') return { ...step, blog: blogs[0]?.id ?? '' };
+  if (step.kind === 'publish') return { ...step, blog: blogs.length === 1 ? blogs[0]!.id : '' };
   if (step.kind === 'use') return { ...step, routine: routines[0]?.id ?? '' };
   return step;
 }

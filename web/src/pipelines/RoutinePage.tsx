@@ -80,7 +80,7 @@ function RoutineLines({ routine }: { routine: Routine }) {
     },
   });
   const keepIt = () => save.mutate({ name: routine.name, rev: draft?.rev ?? routine.rev, body: document });
-  useViewKeys({ s: changed ? keepIt : null, z: undo, Z: redo });
+  useViewKeys({ s: changed ? keepIt : null, z: undo, Z: redo, 'Ctrl+z': undo, 'Ctrl+Z': redo, 'Ctrl+y': redo });
   const inputs = document.inputs ?? [];
   const outputs = document.outputs ?? [];
   const given = new Set(inputs.map(({ name }) => name));

@@ -63,8 +63,9 @@ export function TakeItems({ pipeline, unsaved, now }: { pipeline: PipelineWhole;
             : `Take ${plural(most, 'new item')} now`}
       </Button>
       <span className="inline-flex items-center gap-2 pl-4">
-        <Tick label="by hand" state={byHand} onChange={setByHand} />
-        by hand, held after every step
+        <Tick label="by hand" state={byHand} onChange={setByHand}>
+          by hand, held after every step
+        </Tick>
       </span>
       <span className="block pt-1 text-ink-3">
         {most === 0

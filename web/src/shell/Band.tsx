@@ -1,6 +1,6 @@
 import type { BlogSlots, Slot, Slots } from '@grivo/contract';
 import { useQuery } from '@tanstack/react-query';
-import { memo, useDeferredValue, useMemo } from 'react';
+import { memo, useDeferredValue, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { read } from '../api/queries.ts';
 import { Flag, Mark, saysOf, stateOf } from '../design/index.ts';
@@ -23,74 +23,128 @@ export function Band() {
   const to = from + DAYS * DAY;
   const left = (at: number) => `${((at - from) / (to - from)) * 100}%`;
   const days = Array.from({ length: DAYS + 1 }, (_, i) => nextDay(from, i)).filter((day) => day < to);
+  const [listed, list] = useState(false);
+  return (
+    <div className="relative">
+      <section
+        aria-label="The next seven days"
+        className="grid border-b border-rule-strong bg-sheet px-8 text-micro"
+        style={{ gridTemplateColumns: '84px minmax(0, 876fr) minmax(208px, 256fr)', minHeight: 52 }}
+      >
+        <div className="overflow-hidden pt-px whitespace-nowrap">
+          <span className="block font-mono text-[10.5px] leading-[13px] font-medium tracking-tight">
+            {now === undefined ? '' : `now ${clock(now)}`}
+          </span>
+          {blogs.map(({ blog, name, also }) => (
+            <Link key={blog} to={`/blogs/${blog}`} className="brackets block truncate leading-3" title={also ?? name}>
+              {also ? also : shortName(name)}
+            </Link>
+          ))}
+        </div>
+        <div className="relative overflow-hidden border-l-2 border-ink">
+          {Array.from({ length: 3 }, (_, i) => (
+            <span key={i} className="absolute inset-x-0 h-px bg-rule-soft" style={{ top: 13 + LINE * (i + 1) }} />
+          ))}
+          {days.map((day, i) => (
+            <span key={day}>
+              <span className="absolute inset-y-0 w-px bg-rule-strong" style={{ left: left(day) }} />
+              <span className="absolute top-4 bottom-0 w-px bg-rule-soft" style={{ left: left(day + DAY / 2) }} />
+              <span
+                className="absolute top-px bg-sheet pr-1 pl-1.5 leading-3 whitespace-nowrap text-ink-2"
+                style={{ left: left(day) }}
+              >
+                {i === 0 || new Date(day).getDate() === 1 ? dayLong(day).replace(',', '') : dayShort(day)}
+              </span>
+            </span>
+          ))}
+          {days[0] !== undefined && days[0] - from > DAY * 0.76 ? (
+            <span className="absolute top-px left-2 leading-3 whitespace-nowrap text-ink-2">
+              {dayLong(from).replace(',', '')}
+            </span>
+          ) : null}
+          {blogs.map((lane, i) =>
+            lane.slots.map((slot) => (
+              <BandSlot
+                key={`${lane.blog}${slot.at}`}
+                slot={slot}
+                says={saysSlot(lane, slot, from)}
+                left={left(slot.at)}
+                top={14 + LINE * i}
+              />
+            )),
+          )}
+          {data && data.blogs.length === 0 ? (
+            <p className="absolute top-6 left-36 bg-sheet px-1 text-base text-ink-3">
+              Your blogs and their slots for the next seven days stand here.
+            </p>
+          ) : null}
+          {slots.isError && !data ? (
+            <p className="absolute top-6 left-36 bg-sheet px-1 text-base text-red">
+              The slots cannot be read just now.
+            </p>
+          ) : null}
+        </div>
+        <div className="overflow-hidden border-l border-rule-strong pt-px pl-4 whitespace-nowrap">
+          <span className="block leading-[13px] text-ink-3">cover</span>
+          {blogs.map((lane) => (
+            <Cover key={lane.blog} lane={lane} now={from} />
+          ))}
+          {data && data.blogs.length === 0 ? (
+            <span className="block leading-3">No blog yet, so nothing is planned.</span>
+          ) : null}
+        </div>
+      </section>
+      {blogs.length > 0 ? (
+        <button
+          type="button"
+          aria-expanded={listed}
+          className="act quiet brackets absolute top-0.5 right-3 h-6 min-w-6 px-1 text-small"
+          onClick={() => list(!listed)}
+        >
+          {listed ? 'close' : 'list'}
+        </button>
+      ) : null}
+      {listed ? <BandList blogs={data?.blogs ?? []} now={from} /> : null}
+    </div>
+  );
+}
+
+/** The same as rows: every blog, and every slot of the seven days with what stands in it. */
+function BandList({ blogs, now }: { blogs: readonly BlogSlots[]; now: number }) {
   return (
     <section
-      aria-label="The next seven days"
-      className="grid border-b border-rule-strong bg-sheet px-8 text-micro"
-      style={{ gridTemplateColumns: '84px minmax(0, 876fr) minmax(208px, 256fr)', minHeight: 52 }}
+      aria-label="The next seven days, as a list"
+      className="grid max-h-[50vh] grid-cols-[repeat(auto-fill,minmax(300px,1fr))] gap-x-8 overflow-auto border-b border-rule-strong bg-sheet px-8 pb-2 text-small"
     >
-      <div className="overflow-hidden pt-px whitespace-nowrap">
-        <span className="block font-mono text-[10.5px] leading-[13px] font-medium tracking-tight">
-          {now === undefined ? '' : `now ${clock(now)}`}
-        </span>
-        {blogs.map(({ blog, name, also }) => (
-          <Link key={blog} to={`/blogs/${blog}`} className="brackets block truncate leading-3" title={also ?? name}>
-            {also ? also : shortName(name)}
+      {blogs.map((lane) => (
+        <div key={lane.blog}>
+          <Link to={`/blogs/${lane.blog}`} className="brackets block truncate leading-6 font-semibold">
+            {lane.name}
           </Link>
-        ))}
-      </div>
-      <div className="relative overflow-hidden border-l-2 border-ink">
-        {Array.from({ length: 3 }, (_, i) => (
-          <span key={i} className="absolute inset-x-0 h-px bg-rule-soft" style={{ top: 13 + LINE * (i + 1) }} />
-        ))}
-        {days.map((day, i) => (
-          <span key={day}>
-            <span className="absolute inset-y-0 w-px bg-rule-strong" style={{ left: left(day) }} />
-            <span className="absolute top-4 bottom-0 w-px bg-rule-soft" style={{ left: left(day + DAY / 2) }} />
-            <span
-              className="absolute top-px bg-sheet pr-1 pl-1.5 leading-3 whitespace-nowrap text-ink-2"
-              style={{ left: left(day) }}
-            >
-              {i === 0 || new Date(day).getDate() === 1 ? dayLong(day).replace(',', '') : dayShort(day)}
-            </span>
-          </span>
-        ))}
-        {days[0] !== undefined && days[0] - from > DAY * 0.76 ? (
-          <span className="absolute top-px left-2 leading-3 whitespace-nowrap text-ink-2">
-            {dayLong(from).replace(',', '')}
-          </span>
-        ) : null}
-        {blogs.map((lane, i) =>
-          lane.slots.map((slot) => (
-            <BandSlot
-              key={`${lane.blog}${slot.at}`}
-              slot={slot}
-              says={saysSlot(lane, slot, from)}
-              left={left(slot.at)}
-              top={14 + LINE * i}
-            />
-          )),
-        )}
-        {data && data.blogs.length === 0 ? (
-          <p className="absolute top-6 left-36 bg-sheet px-1 text-base text-ink-3">
-            Your blogs and their slots for the next seven days stand here.
-          </p>
-        ) : null}
-        {slots.isError && !data ? (
-          <p className="absolute top-6 left-36 bg-sheet px-1 text-base text-red">The slots cannot be read just now.</p>
-        ) : null}
-      </div>
-      <div className="overflow-hidden border-l border-rule-strong pt-px pl-4 whitespace-nowrap">
-        <span className="block leading-[13px] text-ink-3">cover</span>
-        {blogs.map((lane) => (
-          <Cover key={lane.blog} lane={lane} now={from} />
-        ))}
-        {data && data.blogs.length === 0 ? (
-          <span className="block leading-3">No blog yet, so nothing is planned.</span>
-        ) : null}
-      </div>
+          <ul>
+            {lane.slots.map((slot) => (
+              <li key={slot.at} className="row grid h-6 grid-cols-[14px_104px_minmax(0,1fr)] items-center gap-x-2">
+                <Mark state={stateOf(slot.standing)} label={saysOf(slot.standing)} />
+                <span className="fig text-ink-3">{moment(slot.at, now, lane.zone)}</span>
+                {slot.title === null ? (
+                  <span className="text-ink-3">empty</span>
+                ) : (
+                  <Link to={toOf(slot)} className="brackets truncate leading-6">
+                    {slot.title}
+                  </Link>
+                )}
+              </li>
+            ))}
+          </ul>
+        </div>
+      ))}
     </section>
   );
+}
+
+/** Where a slot leads. */
+function toOf(slot: Slot): string {
+  return slot.article ? `/articles/${slot.article}` : slot.brief ? '/pipelines' : '/cadence';
 }
 
 interface Lane extends BlogSlots {
@@ -130,10 +184,14 @@ const BandSlot = memo(function BandSlot({
   left: string;
   top: number;
 }) {
-  const to = slot.article ? `/articles/${slot.article}` : slot.brief ? '/pipelines' : '/cadence';
   return (
     <Flag says={says}>
-      <Link to={to} aria-label={says} className="brackets absolute h-[10px] w-[6px] leading-none" style={{ left, top }}>
+      <Link
+        to={toOf(slot)}
+        aria-label={says}
+        className="brackets absolute h-[10px] w-[6px] leading-none"
+        style={{ left, top }}
+      >
         <Mark state={stateOf(slot.standing)} size="tiny" />
       </Link>
     </Flag>

@@ -57,9 +57,10 @@ export function useKeys(): void {
 export function useViewKeys(keys: Record<string, (() => void) | null>): void {
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
-      if (typing(event.target) || event.metaKey || event.ctrlKey || event.altKey) return;
+      if (typing(event.target) || event.altKey) return;
+      const held = event.ctrlKey || event.metaKey ? 'Ctrl+' : '';
       if (document.querySelector('[role="dialog"], [role="alertdialog"]')) return;
-      const does = keys[event.key];
+      const does = keys[`${held}${event.key}`];
       if (!does) return;
       event.preventDefault();
       does();

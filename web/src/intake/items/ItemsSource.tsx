@@ -13,6 +13,7 @@ import { LookedHere, Looks } from '../LookWords.tsx';
 import { IntoWords, TakeButton, TakenHere, useTakingInto } from '../TakeInto.tsx';
 import { useLook } from '../useSource.ts';
 import { ItemRows } from './ItemRows.tsx';
+import { LeaveOut } from './LeaveOut.tsx';
 import { partsOf, SHOWS, type Show, standsAs } from './show.ts';
 import { WouldBeRead } from './WouldBeRead.tsx';
 
@@ -70,6 +71,7 @@ export function ItemsSource(props: ItemsSourceProps) {
     const next = shown[at < 0 ? 0 : at + by];
     if (next) choose(next.id);
   };
+  const others = open.filter(({ id }) => !ticked.has(id)).map(({ id }) => id);
   const can = ticked.size > 0 && into.pipeline !== undefined && !into.take.isPending;
   useViewKeys({
     j: () => step(1),
@@ -166,6 +168,12 @@ export function ItemsSource(props: ItemsSourceProps) {
           }
         />
         <IntoWords into={into} n={ticked.size} />
+        <LeaveOut
+          source={source.id}
+          ticked={[...ticked]}
+          others={ticked.size > 0 ? others : []}
+          onDone={() => setTicked(new Set())}
+        />
         <TakenHere into={into} />
       </ActionBar>
     </>

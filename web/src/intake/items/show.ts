@@ -7,7 +7,8 @@ export type Show = (typeof SHOWS)[number];
 /** How an item stands to the pipeline it would be taken into. */
 export function standsAs(item: Item, pipeline: string | undefined): 'new' | 'taken' | 'left out' {
   if (item.taken.some((one) => one.pipeline === pipeline)) return 'taken';
-  return item.leftOut === null ? 'new' : 'left out';
+  // What is not there any more is not offered; what was found of it can still be looked at.
+  return item.leftOut === null && !item.gone ? 'new' : 'left out';
 }
 
 /** Items newest first where they have days, else as they are listed, parted by how they stand. */

@@ -7,6 +7,7 @@ import { queryClient, read } from '../../api/queries.ts';
 import { ActionBar, Button, DoneHere, Empty, Head, Key, Loading, Tick, Trouble } from '../../design/index.ts';
 import { useViewKeys } from '../../shell/keys.ts';
 import { count, plural } from '../../words/figures.ts';
+import { LeaveOut } from '../items/LeaveOut.tsx';
 import { LeftOut } from '../LeftOut.tsx';
 import { LookedHere, type Settings } from '../LookWords.tsx';
 import { Paste } from '../Paste.tsx';
@@ -301,6 +302,16 @@ export function KeywordList({ source, settings }: { source: SourceWhole; setting
           {grouped && picked.length > 0 ? `${plural(phrases, 'phrase')}, ` : ''}
           <IntoWords into={into} n={picked.length} />
         </span>
+        {picked.length > 0 ? (
+          <LeaveOut
+            source={id}
+            ticked={[]}
+            others={units
+              .filter((unit) => takeable(unit) && !ticked.has(unit.id))
+              .flatMap((unit) => itemsOf(unit).map((item) => item.id))}
+            onDone={() => setTicked(new Set())}
+          />
+        ) : null}
         <TakenHere into={into} />
         {leave.isError ? <Trouble>{inWords(leave.error)}</Trouble> : null}
       </ActionBar>

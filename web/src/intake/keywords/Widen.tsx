@@ -111,10 +111,11 @@ export function Widen({ source, seed }: { source: string; seed: string }) {
                     {some.map((one) => (
                       <li
                         key={one.phrase}
-                        className={`row grid h-6 grid-cols-[28px_minmax(0,1fr)_64px_40px] items-center ${ticked.has(one.phrase) ? 'picked' : ''}`}
+                        className={`row grid h-6 grid-cols-[minmax(0,1fr)_64px_40px] items-center ${ticked.has(one.phrase) ? 'picked' : ''}`}
                       >
-                        <Tick label={one.phrase} state={ticked.has(one.phrase)} onChange={() => toggle(one.phrase)} />
-                        <span className="truncate">{one.phrase}</span>
+                        <Tick label={one.phrase} state={ticked.has(one.phrase)} onChange={() => toggle(one.phrase)}>
+                          <span className="truncate">{one.phrase}</span>
+                        </Tick>
                         <span className="fig text-right">{one.volume === null ? '' : count(one.volume)}</span>
                         <span className="fig text-right text-ink-3">{one.difficulty ?? ''}</span>
                       </li>

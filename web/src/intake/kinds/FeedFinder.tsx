@@ -73,8 +73,9 @@ export function FeedFinder({
                   label={feed.name || feed.address}
                   state={!left.has(feed.address)}
                   onChange={() => toggle(feed.address)}
-                />
-                <span className="font-medium">{feed.name || feed.address}</span>
+                >
+                  <span className="font-medium">{feed.name || feed.address}</span>
+                </Tick>
                 <span className="text-small text-ink-3">
                   {feed.form}, {plural(feed.entries, 'entry', 'entries')}
                   {feed.pushes ? ', pushes what is new' : ''}
