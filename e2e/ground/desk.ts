@@ -78,6 +78,11 @@ export async function pipelineForIt(
     await page.getByRole('button', { name: /^What the new pipeline begins with/ }).click();
     await page.getByRole('radio', { name: begins }).click();
   }
+  const blog = page.getByRole('button', { name: /^The blog it goes to/ });
+  if (await blog.isVisible()) {
+    await blog.click();
+    await page.getByRole('radio').first().click();
+  }
   await page.getByRole('textbox', { name: /name/i }).fill(name);
   await page.getByRole('button', { name: 'Make it' }).click();
   await expect(page).toHaveURL(/\/pipelines\/\w{20}/);

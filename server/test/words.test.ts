@@ -339,6 +339,7 @@ const TABLE: Partial<
 /** Words that are shown to change something by a journey, a property test or the planner's tests instead. */
 const ELSEWHERE: Record<string, readonly string[]> = {
   'look up': ['least', 'otherwise'],
+  read: ['columns'],
   take: ['sources', 'most', 'gather', 'everyMinutes', 'atOnce', 'apartMinutes', 'mostMinutes'],
   publish: ['blog', 'when', 'as', 'categories', 'tags'],
   link: ['own', 'blog'],

@@ -13,6 +13,8 @@ export interface TableFault {
 const LONGEST_ROW = 500_000;
 /** Cells a row may have. */
 export const MOST_COLUMNS = 1_000;
+/** Rows a table may have: as many as a sheet of a workbook. */
+export const MOST_ROWS = 1_048_576;
 /** Quotes that are never closed, after which a table is no table: for each the rest is read anew. */
 const MOST_UNCLOSED = 20;
 const MOST_FAULTS = 1_000;
@@ -64,6 +66,7 @@ export async function* csvRows(
   };
   const done = (rows: TableRow[]): TableRow[] => {
     row += rows.length;
+    if (row > MOST_ROWS) throw new TableRefused(`it has more than ${MOST_ROWS.toLocaleString('en-GB')} rows`);
     const isBlank = (one: TableRow) => one.length === 1 && one.at(0) === '';
     return rows.some(isBlank) ? rows.filter((one) => !isBlank(one)) : rows;
   };
@@ -85,6 +88,7 @@ export async function* csvRows(
     rest += part;
     const scanned = scanRows(rest, separator, MOST_COLUMNS);
     if (scanned.wide) refuseWide(row + scanned.rows.length + 1);
+    row += scanned.blank;
     const rows = done(scanned.rows);
     rest = rest.slice(scanned.end);
     if (scanned.odd) {

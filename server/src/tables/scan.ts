@@ -11,6 +11,8 @@ export interface Scanned {
   odd: boolean;
   /** Whether the row after those read has more cells than it may. */
   wide: boolean;
+  /** Lines with nothing in them; they are no rows. */
+  blank: number;
 }
 
 /**
@@ -28,7 +30,13 @@ export function scanRows(text: string, separator: string, mostCells = Number.POS
   let firstOfRow = 0;
   let odd = false;
   let wide = false;
+  let blank = 0;
   for (let i = 0; i < text.length; ) {
+    if (i === rowAt && text.charCodeAt(i) === LINE) {
+      rowAt = ++i;
+      blank++;
+      continue;
+    }
     if (cells * 2 + 2 > bounds.length) {
       const more = new Int32Array(bounds.length * 2);
       more.set(bounds);
@@ -68,7 +76,7 @@ export function scanRows(text: string, separator: string, mostCells = Number.POS
     rowAt = i;
   }
   of.bounds = bounds;
-  return { rows, end: rowAt, odd, wide };
+  return { rows, end: rowAt, odd, wide, blank };
 }
 
 const UNFINISHED = Number.MAX_SAFE_INTEGER;

@@ -89,6 +89,9 @@ export async function begunTable(table: OpenTable): Promise<{ head: string[][]; 
   return { head: first.slice(0, SEEN_FOR_GUESS).map(({ cells }) => cells), rows: rows() };
 }
 
+/** Rows known by the same as one before, after which what tells rows apart is the wrong column. */
+const MOST_REPEATS = 20_000;
+
 /** A row as an item; what it says and brings along is made only when it is asked for. */
 class FoundRow implements Found {
   readonly publishedDesk = null;
@@ -119,13 +122,22 @@ class FoundRow implements Found {
   }
 }
 
-/** The items of rows below the header; two rows under one identity are the first and a fault. */
-export function foundReader(settings: SheetSettings, name: string): (rows: readonly TableRow[]) => Found[] {
+/**
+ * The items of rows below the header; two rows under one identity are the first and a fault.
+ * @param mostRepeats rows known by the same as one before, after which no more are read
+ * @throws {TableRefused} when there are more
+ */
+export function foundReader(
+  settings: SheetSettings,
+  name: string,
+  mostRepeats = Number.POSITIVE_INFINITY,
+): (rows: readonly TableRow[]) => Found[] {
   const reader = rowReader(settings);
   const of = { sheet: { name, address: settings.address }, reader };
   const first = new FirstMet();
   /** How often identities were met that came again. */
   const again = new Map<string, number>();
+  let repeats = 0;
   const what = settings.identity.join(' and ') || 'cells';
   return (rows) => {
     const out: Found[] = [];
@@ -139,6 +151,10 @@ export function foundReader(settings: SheetSettings, name: string): (rows: reado
       let detail: string | null = null;
       let times = 1;
       if (before !== 0) {
+        if (++repeats > mostRepeats)
+          throw new TableRefused(
+            `more than ${mostRepeats.toLocaleString('en-GB')} rows have the same ${what} as a row before; choose what tells them apart`,
+          );
         times = (again.get(known) ?? 1) + 1;
         again.set(known, times);
         detail = `row ${n}: the same ${what} as row ${before}`;
@@ -172,7 +188,7 @@ export const sheet: SourceReader<'sheet'> = {
     try {
       const { head, rows } = await begunTable(opened.table);
       const settings = guessedSettings(source.settings, head);
-      const found = foundReader(settings, source.name);
+      const found = foundReader(settings, source.name, MOST_REPEATS);
       const ended: Ended = { whole: true, partly: null };
       return {
         ok: true,
