@@ -14,6 +14,13 @@ function cuesOf(text: string) {
 const said = (text: string, language = 'en') => spokenOf(cuesOf(text).cues, language);
 
 describe('reading captions', () => {
+  test('a first cue right after the head is read, with or without its number', () => {
+    for (const number of ['', '1\n'])
+      expect(
+        cuesOf(`WEBVTT\n${number}00:01.000 --> 00:02.000\nThe first\n\n00:03.000 --> 00:04.000\nThe second`),
+      ).toMatchObject({ cues: [{ lines: ['The first'] }, { lines: ['The second'] }] });
+  });
+
   test('WebVTT with styles, notes, regions, settings and overlapping cues', () => {
     const read = cuesOf(`\ufeffWEBVTT - Bench
 

@@ -40,9 +40,13 @@ export function readCaptions(text: string): ReadCaptions {
   return { ok: true, format: webvtt ? 'WebVTT' : 'SRT', cues, faults };
 }
 
+/** The head ends at an empty line, or where times stand (with the name of their cue before them). */
 function headEnd(lines: readonly string[]): number {
   let at = 1;
-  while (at < lines.length && lines[at]!.trim() !== '') at++;
+  while (at < lines.length && lines[at]!.trim() !== '') {
+    if (TIMES.test(lines[at]!)) return at > 1 && /^\s*\d+\s*$/.test(lines[at - 1]!) ? at - 1 : at;
+    at++;
+  }
   return at;
 }
 

@@ -41,6 +41,14 @@ describe('forms', () => {
     expect(three?.link).toBe('https://news.example/three');
   });
 
+  test('RSS without a channel', () => {
+    expect(
+      feedOf(
+        '<rss version="2.0"><title>Plain</title><item><title>One</title><link>https://a.example/1</link></item></rss>',
+      ),
+    ).toMatchObject({ title: 'Plain', entries: [{ title: 'One' }] });
+  });
+
   test('RSS 1.0: items beside the channel, dates of Dublin Core', () => {
     const feed =
       feedOf(`<rdf:RDF xmlns:rdf="x" xmlns="y" xmlns:dc="z"><channel rdf:about="a"><title>Old</title><link>https://a.example/</link></channel>

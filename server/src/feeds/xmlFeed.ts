@@ -114,17 +114,20 @@ export function xmlFeed(root: Element, address: string): Feed | null {
   }
   if (root.name !== 'rss' && root.name !== 'rdf') return null;
   const channel = childOf(root, 'channel');
-  if (!channel) return null;
+  const about = channel ?? root;
+  if (!channel && !childOf(root, 'item')) return null;
   return {
     form: root.name === 'rdf' ? 'RSS 1.0' : 'RSS 2.0',
-    ...aboutOf(channel, base),
+    ...aboutOf(about, base),
     home:
-      childrenOf(channel, 'link')
+      childrenOf(about, 'link')
         .map((link) => resolved(textIn(link), base))
         .find((link) => link !== null) ?? null,
-    language: textIn(childOf(channel, 'language')).slice(0, 2).toLowerCase() || null,
-    // Items stand beside the channel in RSS 1.0, and in some feeds that call themselves 2.0.
-    entries: [...childrenOf(channel, 'item'), ...childrenOf(root, 'item')].map((item) => rssEntry(item, base)),
+    language: textIn(childOf(about, 'language')).slice(0, 2).toLowerCase() || null,
+    // Items stand beside the channel in RSS 1.0, and in some feeds that call themselves 2.0; some have no channel.
+    entries: [...(channel ? childrenOf(channel, 'item') : []), ...childrenOf(root, 'item')].map((item) =>
+      rssEntry(item, base),
+    ),
   };
 }
 

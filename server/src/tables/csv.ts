@@ -41,9 +41,10 @@ interface LowParser {
 }
 
 /**
- * Rows of a text with separated cells (RFC 4180), a batch for each part of the text. What is well formed is only scanned;
- * from a row on that is not, the part is parsed by a library that knows what people write. A quote that is never closed
- * does not swallow what follows: it is named, and the reading goes on at the next line with the quote as a letter.
+ * Rows of a text with separated cells (RFC 4180), a batch for each part of the text. What is well formed is only scanned. A
+ * line with a quote where none belongs is named and read by itself, by a library that knows what people write, or with its
+ * quotes as letters, whichever gives it the cells the table has; where neither does, as a row of several lines. A quote
+ * that is never closed does not swallow what follows: it is named, and the reading goes on at the next line.
  * @throws {TableRefused} in the middle, when it turns out to be no table
  */
 export async function* csvRows(
@@ -70,6 +71,17 @@ export async function* csvRows(
     const isBlank = (one: TableRow) => one.length === 1 && one.at(0) === '';
     return rows.some(isBlank) ? rows.filter((one) => !isBlank(one)) : rows;
   };
+  /** Cells of the first row; every other is thought to have as many. */
+  let width = 0;
+  const oddLine = (line: string, before: readonly TableRow[], blank: number): TableRow | null => {
+    width ||= before[0]?.length ?? 0;
+    const read = reader.parse(line, 0, false);
+    const closed = read.data.length === 1 && !read.errors.some(({ code }) => code === 'MissingQuotes');
+    const cells = closed ? read.data[0]! : plain.parse(line, 0, false).data[0];
+    if (!cells || cells.length > MOST_COLUMNS || (!closed && cells.length !== width)) return null;
+    fault({ row: row + before.length + blank + 1, problem: 'a quote stands where none belongs' });
+    return new ArrayRow(cells);
+  };
   const parsed = (rows: string[][]): TableRow[] => {
     const wide = rows.findIndex((cells) => cells.length > MOST_COLUMNS);
     if (wide >= 0) refuseWide(row + wide + 1);
@@ -86,7 +98,8 @@ export async function* csvRows(
   };
   for await (const part of sliced(text)) {
     rest += part;
-    const scanned = scanRows(rest, separator, MOST_COLUMNS);
+    const scanned = scanRows(rest, separator, MOST_COLUMNS, oddLine);
+    width ||= scanned.rows[0]?.length ?? 0;
     if (scanned.wide) refuseWide(row + scanned.rows.length + 1);
     row += scanned.blank;
     const rows = done(scanned.rows);
@@ -104,17 +117,23 @@ export async function* csvRows(
     }
     if (rows.length > 0) yield rows;
   }
+  // The last row may lack its line end.
+  const last = scanRows(`${rest}\n`, separator, MOST_COLUMNS, oddLine);
+  if (last.wide) refuseWide(row + last.rows.length + 1);
+  row += last.blank;
+  rest = rest.slice(last.end);
+  if (last.rows.length > 0) yield done(last.rows);
   while (rest !== '') {
     await setImmediate();
     const whole = reader.parse(rest, 0, true);
     note(whole.errors);
     const rows = parsed(whole.data);
     rest = rest.slice(whole.meta.cursor);
-    const last = reader.parse(rest, 0, false);
-    if (last.errors.some(({ code }) => code === 'MissingQuotes')) rows.push(...parsed(plainLine()));
+    const end = reader.parse(rest, 0, false);
+    if (end.errors.some(({ code }) => code === 'MissingQuotes')) rows.push(...parsed(plainLine()));
     else {
-      note(last.errors);
-      rows.push(...parsed(last.data));
+      note(end.errors);
+      rows.push(...parsed(end.data));
       rest = '';
     }
     if (rows.length > 0) yield rows;

@@ -1,9 +1,9 @@
-import { guessSeparator, type Separator } from '@grivo/core';
+import { guessSeparator, SEPARATORS, type Separator } from '@grivo/core';
 import type { ReadingRoom } from '../reading/room.ts';
 import { csvRows, type TableFault } from './csv.ts';
 import { decoded, type Encoding, guessEncoding } from './decode.ts';
 import { ArrayRow, type TableRow } from './row.ts';
-import { isWorkbook, openWorkbook } from './workbook.ts';
+import { isWorkbook, openWorkbook, whyClosed } from './workbook.ts';
 
 /** How a table is to be read; 'guess' looks. */
 export interface TableReading {
@@ -53,6 +53,8 @@ export async function openTable(
       yield next.value;
     }
   };
+  const locked = whyClosed(sample);
+  if (locked) return { ok: false, problem: locked };
   if (isWorkbook(sample)) return workbook(reader, whole(), how.table);
   return textTable(sample, whole(), how);
 }
@@ -67,12 +69,33 @@ export function textTable(sample: Buffer, bytes: AsyncIterable<Uint8Array>, how:
   if (/[\u0000-\u0008\u000e-\u001a]/.test(text.slice(0, 4_000)))
     return { ok: false, problem: 'it is neither a text nor a workbook that can be read' };
   if (/^\s*<(?:!doctype|html)/i.test(text)) return { ok: false, problem: 'it is a web page and no sheet' };
-  const separator = how.separator === 'guess' ? guessSeparator(text) : how.separator;
+  // Some programs write the separator into a line of its own before the table.
+  const named = /^sep=(.)[ \t]*\r?\n/i.exec(text);
+  const said = SEPARATORS.find((one) => one === named?.[1]);
+  const separator = how.separator === 'guess' ? (said ?? guessSeparator(text)) : how.separator;
   const faults: TableFault[] = [];
+  const letters = decoded(bytes, encoding);
   return {
     ok: true,
-    table: { tables: [], encoding, separator, faults, rows: csvRows(decoded(bytes, encoding), separator, faults) },
+    table: {
+      tables: [],
+      encoding,
+      separator,
+      faults,
+      rows: csvRows(said === undefined ? letters : belowFirstLine(letters), separator, faults),
+    },
   };
+}
+
+async function* belowFirstLine(text: AsyncIterable<string>): AsyncGenerator<string> {
+  let below = false;
+  for await (const part of text) {
+    if (below) yield part;
+    else if (part.includes('\n')) {
+      below = true;
+      yield part.slice(part.indexOf('\n') + 1);
+    }
+  }
 }
 
 async function workbook(reader: ReadingRoom, bytes: AsyncIterable<Uint8Array>, table: string | null): Promise<Opened> {
@@ -91,6 +114,6 @@ async function workbook(reader: ReadingRoom, bytes: AsyncIterable<Uint8Array>, t
   };
   return {
     ok: true,
-    table: { tables: read.tables, encoding: 'workbook', separator: null, faults: [], rows: rows() },
+    table: { tables: read.tables, encoding: 'workbook', separator: null, faults: read.faults, rows: rows() },
   };
 }

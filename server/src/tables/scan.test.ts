@@ -15,7 +15,11 @@ test('whole rows are read, what is not all there yet is left', () => {
   expect(scanRows('a,b\n"not yet', ',')).toMatchObject({ end: 4, odd: false });
   expect(scanRows('a,"b"', ',')).toMatchObject({ rows: [], end: 0, odd: false });
   expect(scanRows('a\n"b"x,c\n', ',')).toMatchObject({ end: 2, odd: true });
-  expect(cellsOf(',\n\n,"",\n')).toEqual([['', ''], [''], ['', '', '']]);
+  expect(scanRows('\n,\n\n\n,"",\n', ',')).toMatchObject({ blank: 3, end: 10 });
+  expect(cellsOf(',\n\n,"",\n')).toEqual([
+    ['', ''],
+    ['', '', ''],
+  ]);
 });
 
 test('cells beyond the last are not there', () => {

@@ -102,6 +102,98 @@ describe('separated cells', () => {
     expect(read.faults).toEqual([{ row: 2, problem: 'a quote is opened and never closed' }]);
   });
 
+  test.each([
+    // Written by people: the text, its rows, the rows that are named.
+    [
+      'a line that names the separator',
+      'sep=;\na;b\n1;2,5\n',
+      [
+        ['a', 'b'],
+        ['1', '2,5'],
+      ],
+      [],
+    ],
+    [
+      'a space before a quote',
+      'a, b\nA, "one, two"\nB, "three"',
+      [
+        ['a', ' b'],
+        ['A', 'one, two'],
+        ['B', 'three'],
+      ],
+      [],
+    ],
+    [
+      'a space behind a quote',
+      'a,b\n"x" ,"y"  \n1,2\n',
+      [
+        ['a', 'b'],
+        ['x', 'y'],
+        ['1', '2'],
+      ],
+      [],
+    ],
+    [
+      'a space before a quote that is a letter',
+      'a,b\n "x" and y,2\n',
+      [
+        ['a', 'b'],
+        [' "x" and y', '2'],
+      ],
+      [],
+    ],
+    [
+      'letters behind a closing quote',
+      'a,b\n"A"b,2\nC,3\n',
+      [
+        ['a', 'b'],
+        ['"A"b', '2'],
+        ['C', '3'],
+      ],
+      [2],
+    ],
+    [
+      'a quote within a quotation',
+      'a,b\n"5" pipe",2\nC,3\n',
+      [
+        ['a', 'b'],
+        ['5" pipe', '2'],
+        ['C', '3'],
+      ],
+      [2],
+    ],
+    [
+      'and one that swallows no line',
+      'a,b\n\n"5" pipe,2\n"C",3\n',
+      [
+        ['a', 'b'],
+        ['"5" pipe', '2'],
+        ['C', '3'],
+      ],
+      [3],
+    ],
+  ] as const)('%s', async (_, text, rows, named) => {
+    for (const size of [1, 7, 1_000]) {
+      const read = await rowsOf(text, {}, size);
+      if (typeof read === 'string') throw new Error(read);
+      expect(read.rows, `in parts of ${size}`).toEqual(rows);
+      expect(
+        read.faults.map(({ row }) => row),
+        `in parts of ${size}`,
+      ).toEqual(named);
+    }
+  });
+
+  test('lines with nothing in them are no rows, and more than a workbook has are refused', async () => {
+    expect(await rowsOf('\n\na,b\n\r\n1,2\n\n')).toMatchObject({
+      rows: [
+        ['a', 'b'],
+        ['1', '2'],
+      ],
+    });
+    await expect(rowsOf('a\n'.repeat(1_048_577), {}, 65_536)).rejects.toThrow('it has more than 1,048,576 rows');
+  });
+
   test('what is no table says so', async () => {
     expect(await rowsOf('')).toBe('it is empty');
     expect(await rowsOf('<!doctype html><p>Sign in')).toBe('it is a web page and no sheet');
@@ -140,6 +232,72 @@ describe('workbooks', () => {
     const opened = await openTable(reader, parts(book('xlsx'), 4_096), GUESS);
     expect(opened.ok && opened.table.tables).toEqual(['Cover', 'Stock']);
     if (opened.ok) for await (const _rows of opened.table.rows);
+  });
+
+  const saved = (rows: unknown[][], change: (book: ReturnType<typeof utils.book_new>) => void, bookType = 'xlsx') => {
+    const all = utils.book_new();
+    utils.book_append_sheet(all, utils.aoa_to_sheet(rows), 'First');
+    change(all);
+    return write(all, { type: 'buffer', bookType: bookType as 'xlsx' }) as Buffer;
+  };
+
+  test('the first table that is not hidden is read when none is asked for', async () => {
+    const hidden = saved([['notes to self']], (all) => {
+      utils.book_append_sheet(all, utils.aoa_to_sheet([['name'], ['Crock']]), 'Stock');
+      all.Workbook = { Sheets: [{ Hidden: 1 }, { Hidden: 0 }] };
+    });
+    expect(await rowsOf(hidden, {}, 4_096)).toMatchObject({ rows: [['name'], ['Crock']] });
+    expect(await rowsOf(hidden, { table: 'First' }, 4_096)).toMatchObject({ rows: [['notes to self']] });
+  });
+
+  test('times keep their seconds, figures lose the noise of rounding', async () => {
+    const rows = [
+      ['at', 'of the day', 'sum'],
+      [
+        new Date(Date.UTC(2024, 8, 2, 13, 45, 30)),
+        { t: 'n', v: (13 * 3_600 + 45 * 60 + 30) / 86_400, z: 'hh:mm:ss' },
+        0.1 + 0.2,
+      ],
+    ];
+    expect(
+      await rowsOf(
+        saved(rows, () => undefined),
+        {},
+        4_096,
+      ),
+    ).toMatchObject({
+      rows: [expect.anything(), ['2024-09-02 13:45:30', '13:45:30', '0.3']],
+    });
+  });
+
+  test('columns that are not read are named', async () => {
+    const wide = saved([Array.from({ length: 1_003 }, (_, i) => `c${i}`), ['x']], () => undefined);
+    const read = await rowsOf(wide, {}, 65_536);
+    expect(read).toMatchObject({ faults: [{ row: 1, problem: 'columns beyond the 1,000th are not read' }] });
+  });
+
+  test('one as a single XML file is a workbook too', async () => {
+    const flat = saved(
+      [
+        ['name', 'price'],
+        ['Crock', 5.5],
+      ],
+      () => undefined,
+      'fods',
+    );
+    expect(await rowsOf(flat, {}, 4_096)).toMatchObject({
+      rows: [
+        ['name', 'price'],
+        ['Crock', '5.5'],
+      ],
+    });
+  });
+
+  test('an old one and a protected one say what they are', async () => {
+    const old = saved([['a']], () => undefined, 'biff8');
+    expect(await rowsOf(old, {}, 4_096)).toBe('it is a workbook of the old form (.xls); save it as .xlsx, .ods or CSV');
+    const closed = Buffer.concat([old.subarray(0, 512), Buffer.from('EncryptedPackage', 'utf16le'), old.subarray(512)]);
+    expect(await rowsOf(closed, {}, 4_096)).toBe('it is protected by a password; save it without one');
   });
 
   test('one that would unpack to more than the limit is refused before it is unpacked; one cut off says so', async () => {

@@ -1,16 +1,39 @@
 import type { ReadingRoom } from '../reading/room.ts';
-import { TableRefused } from './csv.ts';
+import { type TableFault, TableRefused } from './csv.ts';
 
 export type ReadWorkbook =
-  | { ok: true; tables: string[]; rows: AsyncIterable<string[][]> }
+  | { ok: true; tables: string[]; rows: AsyncIterable<string[][]>; faults: TableFault[] }
   | { ok: false; problem: string };
 
 /** What a workbook may grow to when it is unpacked, in bytes. */
 const MOST_UNPACKED = 250_000_000;
 
-/** Whether a file is a packed workbook (XLSX, ODS), by its first bytes. */
+/** Whether a file is a workbook (XLSX, ODS, or ODS in one XML file), by its first bytes. */
 export function isWorkbook(head: Uint8Array): boolean {
-  return head[0] === 0x50 && head[1] === 0x4b && (head[2] === 3 || head[2] === 5);
+  return isPacked(head) || isFlat(head);
+}
+
+const isPacked = (head: Uint8Array): boolean =>
+  head[0] === 0x50 && head[1] === 0x4b && (head[2] === 3 || head[2] === 5);
+
+/** A workbook as one XML file (OpenDocument 1.2, part 1, 3.1.2). */
+const isFlat = (head: Uint8Array): boolean =>
+  /^(?:\ufeff)?\s*(?:<\?xml[^>]{0,200}\?>\s*)?<office:document\s/.test(
+    new TextDecoder().decode(head.subarray(0, 2_000)),
+  );
+
+/** The first bytes of a compound file (MS-CFB 2.2), in which old workbooks and protected ones are kept. */
+const COMPOUND = [0xd0, 0xcf, 0x11, 0xe0, 0xa1, 0xb1, 0x1a, 0xe1];
+
+/**
+ * Why a workbook cannot be opened, by its first bytes; null when it may.
+ * A protected one keeps its packed content under this name (MS-OFFCRYPTO 2.3.4.4).
+ */
+export function whyClosed(head: Uint8Array): string | null {
+  if (!COMPOUND.every((byte, i) => head[i] === byte)) return null;
+  return Buffer.from(head).includes(Buffer.from('EncryptedPackage', 'utf16le'))
+    ? 'it is protected by a password; save it without one'
+    : 'it is a workbook of the old form (.xls); save it as .xlsx, .ods or CSV';
 }
 
 /**
@@ -19,7 +42,7 @@ export function isWorkbook(head: Uint8Array): boolean {
  * @param table the table's name, null for the first
  */
 export async function openWorkbook(reader: ReadingRoom, bytes: Buffer, table: string | null): Promise<ReadWorkbook> {
-  const size = unpackedSize(bytes);
+  const size = isFlat(bytes) ? bytes.length : unpackedSize(bytes);
   if (size === null) return { ok: false, problem: 'it begins as a workbook, but its end is missing' };
   if (size > MOST_UNPACKED)
     return {
@@ -30,15 +53,18 @@ export async function openWorkbook(reader: ReadingRoom, bytes: Buffer, table: st
   const first = await parts.next();
   if (first.done) return first.value.ok ? { ok: false, problem: 'it has no table' } : first.value;
   const { tables } = first.value as { tables: string[] };
+  const faults: TableFault[] = [];
   return {
     ok: true,
     tables,
+    faults,
     rows: (async function* () {
       try {
         for (;;) {
           const next = await parts.next();
           if (!next.done) {
             if ('rows' in next.value) yield next.value.rows;
+            else if ('fault' in next.value) faults.push(next.value.fault);
           } else if (next.value.ok) return;
           else throw new TableRefused(next.value.problem);
         }
