@@ -104,17 +104,10 @@ test('keywords of a trade of their own, looked up where it is known', async ({ p
   await added(page);
   const list = page.url();
   await page
-    .getByRole('button', { name: /Paste|Put phrases in/ })
-    .first()
-    .click();
-  await page
-    .getByRole('textbox', { name: /phrases/i })
-    .first()
+    .getByLabel('Phrases', { exact: true })
     .fill('Keyword\n1. bridge of a violin leans\nn/a\npegs of a violin slip');
-  await page
-    .getByRole('button', { name: /^Add|^Put them in/ })
-    .first()
-    .click();
+  await page.getByRole('button', { name: /Clean and add/ }).click();
+  await expect(page.getByText(/2 phrases added.*; 2 left out/)).toBeVisible();
   await expect(page.getByText('bridge of a violin leans').first()).toBeVisible();
   await pipelineForIt(page, 'Violin answers', null, async () => {
     await shorter(page);

@@ -10,9 +10,12 @@ async function firstId(page: Page, path: string, name: string): Promise<string> 
 }
 
 async function views(page: Page): Promise<[string, string][]> {
-  const [pipeline, source, article, blog] = await Promise.all([
+  const { sources } = (await (await page.request.get(`${base()}/api/sources`)).json()) as {
+    sources: { id: string; settings: { kind: string } }[];
+  };
+  const kinds = new Map(sources.map(({ id, settings }) => [settings.kind, id]));
+  const [pipeline, article, blog] = await Promise.all([
     firstId(page, '/pipelines', 'pipelines'),
-    firstId(page, '/sources', 'sources'),
     firstId(page, '/articles', 'articles'),
     firstId(page, '/blogs', 'blogs'),
   ]);
@@ -23,7 +26,8 @@ async function views(page: Page): Promise<[string, string][]> {
     ['briefs', `/pipelines/${pipeline}?show=briefs`],
     ['versions', `/pipelines/${pipeline}?show=versions`],
     ['Intake', '/intake'],
-    ['a keyword list', `/intake/${source}`],
+    ...[...kinds].map(([kind, id]): [string, string] => [`a source of ${kind}`, `/intake/${id}`]),
+    ['a new pipeline', '/pipelines?new'],
     ['Articles', '/articles'],
     ['an article', `/articles/${article}`],
     ['Cadence', '/cadence'],

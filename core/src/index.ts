@@ -2,9 +2,19 @@ export * from './article/block.ts';
 export { editableText, type ReadBody, readEditable, type TextProblem } from './article/editable.ts';
 export { figuresAmiss } from './article/figures.ts';
 export { articleFlow, type FlowPart, type FlowSpan } from './article/flow.ts';
-export { blocksFromMarkdown, blocksFromPlain } from './article/fromText.ts';
 export { articleHtml, articleNodes, linkAddress, type Resolve } from './article/html.ts';
 export { type HygieneNote, tidy } from './article/hygiene.ts';
+export {
+  addressAlone,
+  creditIn,
+  type LaidOut,
+  type LaidOutPart,
+  laidOutMarkdown,
+  laidOutPlain,
+  linked,
+  type PictureAsked,
+  type VideoAsked,
+} from './article/laidOut.ts';
 export { linkedArticles } from './article/linked.ts';
 export { articleFile, articleMarkdown } from './article/markdown.ts';
 export { tooNested } from './article/nested.ts';

@@ -78,6 +78,7 @@ export async function pipelineForIt(
     await page.getByRole('button', { name: /^What the new pipeline begins with/ }).click();
     await page.getByRole('radio', { name: begins }).click();
   }
+  await page.waitForLoadState('networkidle');
   const blog = page.getByRole('button', { name: /^The blog it goes to/ });
   if (await blog.isVisible()) {
     await blog.click();

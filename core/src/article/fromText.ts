@@ -1,34 +1,10 @@
 import type { PhrasingContent, RootContent } from 'mdast';
-import { fromMarkdown } from 'mdast-util-from-markdown';
-import { gfmFromMarkdown } from 'mdast-util-gfm';
-import { gfm } from 'micromark-extension-gfm';
 import type { Block, Inline, LinkTarget, Mark } from './block.ts';
 
 /** Where a link of a text leads in an article; null when it is left out. */
 export type ReadLink = (url: string) => LinkTarget | null;
 
 const webLink: ReadLink = (address) => (/^https?:\/\//.test(address) ? { to: 'address', address } : null);
-
-/**
- * A finished text as blocks, nothing written and nothing left out but what has no place in an article: pictures by
- * address (they are named instead), the tags of HTML (its words stay) and rules. Headings of level 1 become level 2, since
- * the title stands outside the body.
- */
-export function blocksFromMarkdown(markdown: string): Block[] {
-  const root = fromMarkdown(markdown, { extensions: [gfm()], mdastExtensions: [gfmFromMarkdown()] });
-  let n = 0;
-  return root.children.flatMap((node) => blocksOf(node, () => `b${++n}`));
-}
-
-/** Paragraphs parted by empty lines; a single line break is a space. */
-export function blocksFromPlain(text: string): Block[] {
-  return text
-    .replace(/\r\n?/g, '\n')
-    .split(/\n\s*\n/)
-    .map((part) => part.replace(/\s+/g, ' ').trim())
-    .filter((part) => part !== '')
-    .map((part, i) => ({ type: 'paragraph', id: `b${i + 1}`, content: [{ text: part }] }));
-}
 
 /** The blocks of one node of a Markdown document; most are one, what has no place in an article is none. */
 export function blocksOf(node: RootContent, id: () => string, link: ReadLink = webLink): Block[] {
@@ -117,6 +93,8 @@ function inlineOf(
         return part(' ');
       case 'image':
         return part(node.alt ?? '');
+      case 'html':
+        return /^<br\b/i.test(node.value) ? part(' ') : [];
       default:
         return [];
     }

@@ -32,10 +32,8 @@ export const jobs = {
   heard: async ({ bytes }: { bytes: Uint8Array }) =>
     (await import('../adapters/heard.ts')).readHeard(Buffer.from(bytes)),
   procedure: async ({ yaml }: { yaml: string }) => (await core()).readProcedureYaml(yaml),
-  markdown: async ({ text }: { text: string }) => {
-    const { blocksFromMarkdown, tooNested } = await core();
-    return tooNested(text) ? null : blocksFromMarkdown(text);
-  },
+  laidOut: async ({ text, reads }: { text: string; reads: 'Markdown' | 'HTML' | 'plain text' }) =>
+    (await import('../articles/laidOut.ts')).laidOut(text, reads),
   edited: async ({ text, article }: { text: string; article: ArticleDocument }) => {
     const { editedArticle } = await import('../articles/edited.ts');
     return editedArticle(text, article);

@@ -1,19 +1,17 @@
-import { blocksFromPlain, EMPTY_ARTICLE, lineOf, type StepOf, slugOf, tidy } from '@grivo/core';
+import { EMPTY_ARTICLE, lineOf, type StepOf, slugOf, tidy } from '@grivo/core';
 import { addRevision, ensureArticle } from '../articles/repository.ts';
 import type { Performer } from '../engine/performer.ts';
 import { filled } from './asking.ts';
 import { missing } from './fields.ts';
+import { fetchedParts } from './laidOutParts.ts';
 import type { Tools } from './tools.ts';
 
-/** Makes a finished text into the article, as it stands: nothing is written. */
+/** Makes a finished text into the article, as it stands: nothing is written; its pictures and videos are fetched. */
 export function performLayOut(tools: Tools): Performer<StepOf<'lay out'>> {
   return async (step, context) => {
     const own = await filled(tools, { body: step.body, title: step.title }, context);
     if (!own.ok) return own.result;
-    const read =
-      step.reads === 'Markdown'
-        ? await tools.reader.read('markdown', { text: own.texts.body })
-        : { ok: true as const, value: blocksFromPlain(own.texts.body) };
+    const read = await tools.reader.read('laidOut', { text: own.texts.body, reads: step.reads });
     if (!read.ok || read.value === null)
       return {
         kind: 'failed',
@@ -23,8 +21,9 @@ export function performLayOut(tools: Tools): Performer<StepOf<'lay out'>> {
           reason: read.ok ? 'its parts lie too deep in each other' : read.problem,
         },
       };
-    const body = read.value;
+    const { body, left } = await fetchedParts(tools, context, read.value.parts);
     if (body.length === 0) return missing('body');
+    const notTaken = [...read.value.left, ...left];
     const { language } = context.brief.document;
     const title = own.texts.title.replace(/\s+/g, ' ').trim();
     const { article: document, notes } = tidy(
@@ -46,6 +45,15 @@ export function performLayOut(tools: Tools): Performer<StepOf<'lay out'>> {
       language,
     );
     const { revision, words, writes } = await addRevision(tools.ground, id, null, context.run.id, document);
-    return { kind: 'done', fields: { article: { id, revision, words }, title, tidied: notes }, writes };
+    return {
+      kind: 'done',
+      fields: {
+        article: { id, revision, words },
+        title,
+        tidied: notes,
+        ...(notTaken.length > 0 ? { notTaken } : {}),
+      },
+      writes,
+    };
   };
 }

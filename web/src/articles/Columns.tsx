@@ -6,7 +6,7 @@ import { Mark, saysOf, stateOf } from '../design/index.ts';
 import { amount, atColon, count } from '../words/figures.ts';
 import { clock, dayLong } from '../words/time.ts';
 
-const ROW = 20;
+const ROW = 24;
 const GRID = 'grid grid-cols-[16px_minmax(0,1fr)_66px_124px_48px_40px] items-center';
 
 export type Line = { kind: 'head'; says: string; n: number } | { kind: 'article'; article: Article };
@@ -114,7 +114,7 @@ const Sheet = memo(function Sheet({
             line.kind === 'head' ? (
               <div
                 key={line.says}
-                className="flex h-5 items-center justify-between border-b border-rule-soft text-small font-semibold text-ink-2"
+                className="flex h-6 items-center justify-between border-b border-rule-soft text-small font-semibold text-ink-2"
               >
                 {line.says}
                 <span className="fig font-normal text-ink-3">{count(line.n)}</span>
@@ -149,9 +149,9 @@ const ArticleRow = memo(function ArticleRow({
   const when = article.outDesk ?? article.dueDesk;
   const late = article.outDesk === null && when !== null && when < now - 600_000;
   return (
-    <div className={`row ${GRID} h-5 ${at ? 'brackets bracketed' : ''}`}>
+    <div className={`row ${GRID} h-6 ${at ? 'brackets bracketed' : ''}`}>
       <Mark state={stateOf(article.standing)} label={saysOf(article.standing)} />
-      <Link to={`/articles/${article.id}`} className="work brackets mr-2 truncate" title={article.title}>
+      <Link to={`/articles/${article.id}`} className="work brackets mr-2 truncate leading-6" title={article.title}>
         {article.title === '' ? <span className="text-ink-3">no title yet</span> : atColonIfLong(article.title)}
       </Link>
       <span className="truncate text-small text-ink-2">{short(article.blog)}</span>

@@ -1,5 +1,5 @@
 import { Popover } from 'radix-ui';
-import { type ReactNode, useState } from 'react';
+import { Children, type ReactNode, useState } from 'react';
 import { useMay } from './may.tsx';
 
 /** A word that can be changed: it opens its small editor, which hangs from it. */
@@ -34,7 +34,7 @@ export function Word({
           <button
             type="button"
             className={`word hl brackets ${wrong ? 'hl-wrong' : 'hl-rest'}`}
-            aria-label={`${label}: ${typeof children === 'string' ? children : ''}`}
+            aria-label={`${label}: ${wordsOf(children)}`}
             disabled={disabled}
           >
             <span>{children}</span>
@@ -50,4 +50,11 @@ export function Word({
       {wrong ? <span className="pl-1.5 text-small text-red">{wrong}</span> : null}
     </>
   );
+}
+
+/** The plain words of what stands in it. */
+function wordsOf(children: ReactNode): string {
+  return Children.toArray(children)
+    .filter((child) => typeof child === 'string' || typeof child === 'number')
+    .join('');
 }

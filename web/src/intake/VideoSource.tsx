@@ -329,7 +329,7 @@ function VideoList({
               {item.id === chosen && !last ? (
                 <Button
                   look="quiet"
-                  className="mb-1 ml-4 text-small"
+                  className="mb-1 ml-4 min-h-6 text-small"
                   onClick={() => offer.mutate({ id: item.id, on: item.leftOut !== null })}
                 >
                   {item.leftOut ? 'offer it all the same' : 'leave it out'}

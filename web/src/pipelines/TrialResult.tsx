@@ -17,6 +17,7 @@ const Gave = z
     figuresNotFound: z.array(z.string()),
     carriedWords: z.number(),
     sectionsLeftOut: z.array(z.string()),
+    notTaken: z.array(z.string()),
     titleChoices: z.array(z.string()),
     picture: z.object({ file: z.string() }),
     links: z.array(z.object({ title: z.string(), anchor: z.string() })),
@@ -185,6 +186,9 @@ function Given({ run }: { run: StepRun }) {
         {gave.carriedWords === undefined ? '' : `; the sources carry about ${count(gave.carriedWords)}`}
         {gave.sectionsLeftOut && gave.sectionsLeftOut.length > 0 ? (
           <span className="block text-red">left out, as no source speaks of it: {gave.sectionsLeftOut.join('; ')}</span>
+        ) : null}
+        {gave.notTaken && gave.notTaken.length > 0 ? (
+          <span className="block text-red">not taken over: {gave.notTaken.join('; ')}</span>
         ) : null}
         {gave.figuresNotFound && gave.figuresNotFound.length > 0 ? (
           <span className="block text-red">

@@ -19,21 +19,19 @@ export function Masthead({ person }: { person: Person }) {
     .join(' ');
   return (
     <header className="flex min-h-12 flex-wrap items-center border-b border-rule px-8 min-[860px]:h-12">
-      <NavLink
-        to="/"
-        className="brackets mr-9 text-[22px] leading-[48px] font-extrabold tracking-[-0.035em]"
-        aria-label="Grivo, to Today"
-      >
-        Gr
-        <span className="relative inline-block">
-          ı
-          <span
-            aria-hidden
-            className="absolute left-1/2 top-[11.5px] h-[6.5px] w-[4.6px] -translate-x-1/2 bg-ink"
-            style={{ clipPath: 'polygon(50% 0, 100% 100%, 0 100%)' }}
-          />
+      <NavLink to="/" className="brackets mr-9 text-[22px] leading-[48px] font-extrabold tracking-[-0.035em]">
+        <span aria-hidden>
+          Gr
+          <span className="relative inline-block">
+            ı
+            <span
+              className="absolute left-1/2 top-[11.5px] h-[6.5px] w-[4.6px] -translate-x-1/2 bg-ink"
+              style={{ clipPath: 'polygon(50% 0, 100% 100%, 0 100%)' }}
+            />
+          </span>
+          vo
         </span>
-        vo
+        <span className="sr-only">Grivo, to Today</span>
       </NavLink>
       <nav aria-label="Views" className="flex flex-1 flex-wrap gap-x-5">
         {VIEWS.map(({ path, name }) => (
@@ -51,7 +49,7 @@ export function Masthead({ person }: { person: Person }) {
       <DropdownMenu.Root>
         <DropdownMenu.Trigger
           className="brackets ml-6 border-b border-ink px-0.5 font-read text-[15px] leading-5 italic"
-          aria-label={`${person.name}: settings, keys, sign out`}
+          aria-label={`${initials} ${person.name}: settings, keys, sign out`}
         >
           {initials}
         </DropdownMenu.Trigger>

@@ -158,17 +158,17 @@ function GoingOut({ slots, now }: { slots: Slots | undefined; now: number }) {
               </p>
             ) : null}
             <div className="grid grid-cols-[48px_16px_minmax(0,1fr)] pt-1 pb-1.5">
-              <time className="fig leading-5">{clock(slot.at)}</time>
-              <span className="pt-0.5">
+              <time className="fig leading-6">{clock(slot.at)}</time>
+              <span className="pt-1">
                 <Mark state={stateOf(slot.standing)} />
               </span>
               <span className="min-w-0">
                 {slot.article ? (
-                  <Link to={`/articles/${slot.article}`} className="work brackets block truncate">
+                  <Link to={`/articles/${slot.article}`} className="work brackets block truncate leading-6">
                     {slot.title}
                   </Link>
                 ) : (
-                  <span className="block truncate">{slot.title}</span>
+                  <span className="block truncate leading-6">{slot.title}</span>
                 )}
                 <span className="block text-small text-ink-3">
                   {slot.blog}, {slot.foreseen ? `expected, ${saysOf(slot.standing)} now` : saysOf(slot.standing)}
@@ -200,28 +200,28 @@ function WentOut({ today, now }: { today: Today; now: number }) {
         {wentOut.slice(0, 8).map((row) => (
           <li
             key={`${row.article}${row.blog}`}
-            className="grid grid-cols-[56px_minmax(0,1fr)_48px_48px] border-b border-rule-soft pt-2.5 pb-2"
+            className="grid grid-cols-[56px_minmax(0,1fr)_48px_48px] border-b border-rule-soft py-1.5"
           >
-            <time className="fig leading-[18px] text-ink-2">
+            <time className="fig leading-6 text-ink-2">
               {sameDay(row.at, now) ? 'Today' : dayLong(row.at).split(' ').slice(0, 2).join(' ')}
               <br />
               {clock(row.at)}
             </time>
             <span className="min-w-0">
-              <Link to={`/articles/${row.article}`} className="work brackets block truncate">
+              <Link to={`/articles/${row.article}`} className="work brackets block truncate leading-6">
                 {row.title}
               </Link>
               <a
                 href={row.address}
                 target="_blank"
                 rel="noreferrer"
-                className="brackets block w-fit max-w-full truncate border-b border-rule-strong text-small text-ink-3"
+                className="brackets block w-fit max-w-full truncate text-small leading-6 text-ink-3 underline decoration-rule-strong underline-offset-3"
               >
                 {row.blogName}
               </a>
             </span>
-            <span className="fig text-right leading-5">{count(row.words)}</span>
-            <span className="fig text-right leading-5">{amount(row.micros)}</span>
+            <span className="fig text-right leading-6">{count(row.words)}</span>
+            <span className="fig text-right leading-6">{amount(row.micros)}</span>
           </li>
         ))}
       </ul>

@@ -9,16 +9,17 @@ const schema = z.strictObject({
   /** The finished text: a Liquid text over the fields. */
   body: z.string().max(200_000),
   title: z.string().max(500),
-  reads: z.enum(['Markdown', 'plain text']),
+  reads: z.enum(['Markdown', 'HTML', 'plain text']),
 });
 export type LayOutStep = z.infer<typeof schema>;
 
 export const layOut: StepKind<'lay out', LayOutStep> = {
   kind: 'lay out',
-  does: 'makes an article of a finished text, writing nothing',
+  does: 'makes an article of a finished text with its pictures, writing nothing',
   schema,
   needs: [],
   gives: ['article', 'title'],
+  also: ['notTaken'],
   uses: (step) => [
     { field: 'body', as: 'template', text: step.body },
     { field: 'title', as: 'template', text: step.title },
@@ -39,8 +40,17 @@ export const layOut: StepKind<'lay out', LayOutStep> = {
       editor: {
         type: 'choice',
         options: [
-          { value: 'Markdown', says: 'Markdown', does: 'headings, lists, links and emphasis are taken over' },
-          { value: 'plain text', says: 'plain text', does: 'paragraphs parted by empty lines, nothing else' },
+          {
+            value: 'Markdown',
+            says: 'Markdown',
+            does: 'headings, lists, tables, pictures, links and emphasis are taken over',
+          },
+          { value: 'HTML', says: 'HTML', does: 'the same of a piece of a web page, without what it does' },
+          {
+            value: 'plain text',
+            says: 'plain text',
+            does: 'paragraphs parted by empty lines, and videos by their address',
+          },
         ],
       },
     },
