@@ -11,9 +11,9 @@ async function firstId(page: Page, path: string, name: string): Promise<string> 
 
 async function views(page: Page): Promise<[string, string][]> {
   const { sources } = (await (await page.request.get(`${base()}/api/sources`)).json()) as {
-    sources: { id: string; settings: { kind: string } }[];
+    sources: { id: string; kind: string }[];
   };
-  const kinds = new Map(sources.map(({ id, settings }) => [settings.kind, id]));
+  const kinds = new Map(sources.map(({ id, kind }) => [kind, id]));
   const [pipeline, article, blog] = await Promise.all([
     firstId(page, '/pipelines', 'pipelines'),
     firstId(page, '/articles', 'articles'),

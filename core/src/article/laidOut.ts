@@ -53,10 +53,9 @@ export function creditIn(caption: string): { caption?: string; credit?: string }
     /(?:^|(?<=[.;|(–—-] ?))(?:©|\(c\) |(?:photo|photograph|picture|image|credit|source|foto|bild|quelle)(?: credit)?(?: by|:) )/iu,
   );
   if (at < 0) return { caption: said };
-  const before = said
-    .slice(0, at)
-    .replace(/[\s;|(–—-]+$/u, '')
-    .trim();
+  let end = at;
+  while (end > 0 && ' ;|(–—-'.includes(said[end - 1]!)) end--;
+  const before = said.slice(0, end);
   const credit = said.slice(at).replace(/\)$/, '').trim();
   return { ...(before === '' ? {} : { caption: before }), credit };
 }
