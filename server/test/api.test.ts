@@ -1,4 +1,4 @@
-import type { Blog, BriefWhole, PipelineWhole, Slots } from '@grivo/contract';
+import type { Blog, BriefWhole, Estimate, PipelineWhole, Slots } from '@grivo/contract';
 import { type ProcedureDocument, type Step, stepKinds } from '@grivo/core';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { type Ask, serve } from './ground/http.ts';
@@ -388,7 +388,7 @@ test('what a brief would cost is told before anything is paid, and follows what 
   const full = document(source);
   const estimate = async (steps: Step[]) =>
     (
-      await reader<{ micros: number; byPrice: number }>('POST', '/procedures/estimate', {
+      await reader<Estimate>('POST', '/procedures/estimate', {
         document: { ...full, steps },
       })
     ).body;
@@ -398,8 +398,23 @@ test('what a brief would cost is told before anything is paid, and follows what 
   expect(without.micros).toBeLessThan(whole.micros);
   expect(await estimate(full.steps.map((step) => ({ ...step, off: step.kind !== 'take' })))).toEqual({
     micros: 0,
+    fromMicros: 0,
+    toMicros: 0,
     byPrice: 0,
   });
+  expect(whole).toMatchObject({ fromMicros: expect.any(Number), toMicros: expect.any(Number) });
+  expect(whole.fromMicros).toBeLessThanOrEqual(whole.micros);
+  expect(whole.toMicros).toBeGreaterThanOrEqual(whole.micros);
+  // What is done for each of three costs three times as much, and a check that sends back makes it uncertain.
+  const write = stepKinds.write.fresh('w1');
+  const answer = { ...stepKinds.answer.fresh('w2'), as: 'said' };
+  const turns = { ...stepKinds['for each'].fresh('w3'), values: ['a', 'b', 'c'], steps: [answer] };
+  const one = await estimate([...full.steps.slice(0, 1), answer]);
+  expect((await estimate([...full.steps.slice(0, 1), turns])).micros).toBeCloseTo(3 * one.micros, -1);
+  const checked = await estimate([full.steps[0]!, write, { ...stepKinds.check.fresh('w4'), again: 2 }]);
+  const unchecked = await estimate([full.steps[0]!, write]);
+  if (unchecked.byPrice > 0) expect(checked.toMicros).toBeGreaterThan(unchecked.toMicros);
+  else expect(checked).toEqual(unchecked);
   const notes = [...full.steps.slice(0, 3), stepKinds.notes.fresh('s20'), ...full.steps.slice(3)];
   expect(await estimate(notes)).toMatchObject({ byPrice: whole.byPrice + 1 });
   expect((await reader('POST', '/procedures/estimate', { document: 'none' })).status).toBe(422);

@@ -84,6 +84,8 @@ export const SpendingLimit = z.strictObject({
 export const LimitStanding = z.object({
   capMicros: Micros.nullable(),
   spentMicros: Micros,
+  trialsMicros: Micros,
+  testsMicros: Micros,
   reservedMicros: Micros,
   month: z.string(),
   dayCapMicros: Micros.nullable(),

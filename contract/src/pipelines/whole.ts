@@ -59,8 +59,12 @@ export const MoreTrial = z.strictObject({
 
 /** What one brief of a document would cost. */
 export const EstimateRequest = z.strictObject({ document: ProcedureDocument });
-/** `byPrice`: paid steps of kinds not run here yet, reckoned by price and not by what they cost lately. */
-export const Estimate = z.object({ micros: Micros, byPrice: z.int() });
+/**
+ * `fromMicros` to `toMicros`: what nine in ten cost at least and at most. `byPrice`: paid steps of kinds not run here often
+ * yet, reckoned by price and not by what they cost lately.
+ */
+export const Estimate = z.object({ micros: Micros, fromMicros: Micros, toMicros: Micros, byPrice: z.int() });
+export type Estimate = z.infer<typeof Estimate>;
 
 export const VersionWhole = z.object({ n: z.int(), document: ProcedureDocument });
 

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { ask, type Called } from '../answers/ask.ts';
+import { bookTest } from '../answers/booking.ts';
 import { pictureRefused } from '../pictures/read.ts';
 import type { ServiceRow } from '../services/entity.ts';
 import { paidCall } from './paidCall.ts';
@@ -73,6 +74,8 @@ export class Illustrator {
       { model: service.model, prompt: 'a plain circle', n: 1, size: '1536x1024', response_format: 'b64_json', seed: 0 },
       AbortSignal.timeout(30_000),
     );
+    if (called.kind === 'answered')
+      await bookTest(this.ports.ground, { ...called, service: service.id, what: 'picture' });
     const ms = this.ports.ground.now() - started;
     const well = called.kind === 'answered' && called.unusable === null;
     const came = well

@@ -1,4 +1,5 @@
 import { ask, type Called } from '../answers/ask.ts';
+import { bookTest } from '../answers/booking.ts';
 import type { ServiceRow } from '../services/entity.ts';
 import type { AboutSound } from '../sound/about.ts';
 import { mostSeconds } from '../sound/about.ts';
@@ -81,6 +82,8 @@ export class Transcriber {
       { bytes: silence(1), about: { form: 'WAV', mime: 'audio/wav', seconds: 1 }, language: null },
       AbortSignal.timeout(30_000),
     );
+    if (called.kind === 'answered')
+      await bookTest(this.ports.ground, { ...called, service: service.id, what: 'sound' });
     const well = called.kind === 'answered' && called.unusable === null;
     return [
       {

@@ -1,6 +1,7 @@
 import { type Failure, textCeiling, textCost, tokensCeiling, visibleText, wordsOf } from '@grivo/core';
 import { z } from 'zod';
 import { ask, type Called } from '../answers/ask.ts';
+import { bookTest } from '../answers/booking.ts';
 import type { Secrets } from '../config/secrets.ts';
 import type { Ground } from '../engine/outside.ts';
 import type { Network } from '../network/network.ts';
@@ -202,6 +203,7 @@ export class Writer {
       { instructions: '', material: '', name: 'test', shape, maxTokensOut: 60 },
       AbortSignal.timeout(20_000),
     );
+    if (called.kind === 'answered') await bookTest(this.ports.ground, { ...called, service: service.id, what: 'text' });
     const ms = this.ports.ground.now() - started;
     const tried = `Asked ${service.model || 'the service'} for one word`;
     if (called.kind === 'answered' && called.unusable === null)

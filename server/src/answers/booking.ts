@@ -1,5 +1,5 @@
 import type { Ground } from '../engine/outside.ts';
-import { settle, windowsFrom } from '../money/limits.ts';
+import { settle, spentBesides, windowsFrom } from '../money/limits.ts';
 import type { Sql } from '../store/database.ts';
 
 interface PendingRow {
@@ -57,4 +57,20 @@ export async function writeLedger(sql: Sql, ground: Ground, entry: LedgerEntry):
       entry.step_run,
     ],
   );
+}
+
+/** A test of a service is paid for like any other call: it stands in the books, and in what day and month have used. */
+export async function bookTest(
+  ground: Ground,
+  entry: Pick<LedgerEntry, 'service' | 'what' | 'micros' | 'tokensIn' | 'tokensOut'>,
+): Promise<void> {
+  if (entry.micros === 0) return;
+  const now = ground.desk.now();
+  await ground.db.transaction(async (sql) => {
+    await sql.run(
+      'INSERT INTO ledger (id, service, at_desk, what, micros, tokens_in, tokens_out, known) VALUES (?, ?, ?, ?, ?, ?, ?, 1)',
+      [ground.ids(), entry.service, now, entry.what, entry.micros, entry.tokensIn, entry.tokensOut],
+    );
+    await spentBesides(sql, now, entry.micros);
+  });
 }

@@ -18,14 +18,15 @@ import { COPIES, copyOf } from '../copies/copy.ts';
 import { fileAbout, fileChunks } from '../files/repository.ts';
 import { hangsOnArticle } from '../keeping/article.ts';
 import { passagesById } from '../materials/repository.ts';
+import { sharesOf } from '../money/shares.ts';
 import { clearBriefs } from '../pipelines/clear.ts';
 import type { Product } from '../product.ts';
+import type { Sql } from '../store/database.ts';
 import { notFound, problem } from './problem.ts';
 import { type Route, route } from './route.ts';
 import { sendBytes } from './send.ts';
 
-const LIST = `SELECT a.id, a.brief, COALESCE(a.blog, l.blog) AS blog, a.title, a.words, IF(a.standing = 'in work' AND b.standing IN ('held', 'stopped'), b.standing, IF(a.standing = 'out' AND p.state = 'draft', 'draft', a.standing)) AS standing, a.language, p.address, p.out_desk AS outDesk, l.due_desk AS dueDesk,
-  COALESCE((SELECT SUM(g.micros) FROM ledger g WHERE g.brief = a.brief), 0) AS micros
+const LIST = `SELECT a.id, a.brief, COALESCE(a.blog, l.blog) AS blog, a.title, a.words, IF(a.standing = 'in work' AND b.standing IN ('held', 'stopped'), b.standing, IF(a.standing = 'out' AND p.state = 'draft', 'draft', a.standing)) AS standing, a.language, p.address, p.out_desk AS outDesk, l.due_desk AS dueDesk, 0 AS micros
   FROM article a JOIN brief b ON b.id = a.brief
   LEFT JOIN publication p ON p.id = (SELECT q.id FROM publication q WHERE q.article = a.id ORDER BY q.state = 'live' DESC, q.address IS NULL, q.id LIMIT 1)
   LEFT JOIN placement l ON l.article = a.id AND l.blog = (SELECT m.blog FROM placement m WHERE m.article = a.id ORDER BY m.blog <=> a.blog DESC, m.due_desk LIMIT 1)`;
@@ -60,7 +61,11 @@ function whereOf({ standing, blog, q }: Wanted): { where: string[]; values: unkn
   return { where, values };
 }
 
-const numbered = (row: Article): Article => ({ ...row, micros: Number(row.micros) });
+/** Articles with what each of them cost. */
+async function priced(sql: Sql, rows: readonly Article[]): Promise<Article[]> {
+  const shares = await sharesOf(sql, rows);
+  return rows.map((row) => ({ ...row, micros: shares.get(row.id) ?? 0 }));
+}
 
 /** Articles as lists, pages, Markdown, and their pictures. */
 export function articleRoutes({ ground, tools, bell }: Product): Route[] {
@@ -85,7 +90,7 @@ export function articleRoutes({ ground, tools, bell }: Product): Route[] {
           `${LIST} WHERE ${[...where, 'a.id < ?'].join(' AND ')} ORDER BY a.id DESC LIMIT ?`,
           [...values, before ?? 'z', limit],
         );
-        return { articles: rows.map(numbered) };
+        return { articles: await priced(db, rows) };
       },
     }),
     route({
@@ -122,7 +127,7 @@ export function articleRoutes({ ground, tools, bell }: Product): Route[] {
         ]);
         const all = await allPassages(article.brief);
         return {
-          ...numbered(row!),
+          ...(await priced(db, [row!]))[0]!,
           rev: article.rev,
           document,
           html: articleHtml(document, await resolverOf(document)),

@@ -1,5 +1,7 @@
 import type { Today } from '@grivo/contract';
 import type { Ground } from '../engine/outside.ts';
+import { sharesOf } from '../money/shares.ts';
+import type { Sql } from '../store/database.ts';
 import { needsNow } from './needs.ts';
 
 const DAY = 86_400_000;
@@ -11,9 +13,8 @@ export async function todayNow(ground: Ground): Promise<Omit<Today, 'role'>> {
   const since = now - (now % DAY) - DAY;
   const [wentOut, costs, needs, [begun]] = await Promise.all([
     outSince(ground, since),
-    db.rows<{ article: string; title: string; at: number; micros: number }>(
-      `SELECT a.id AS article, a.title, p.out_desk AS at, COALESCE((SELECT SUM(g.micros) FROM ledger g WHERE g.brief = a.brief), 0) AS micros
-       FROM publication p JOIN article a ON a.id = p.article WHERE p.state = 'live' AND p.out_desk >= ? ORDER BY p.out_desk LIMIT 500`,
+    db.rows<{ article: string; brief: string; title: string; at: number }>(
+      `SELECT a.id AS article, a.brief, a.title, p.out_desk AS at FROM publication p JOIN article a ON a.id = p.article WHERE p.state = 'live' AND p.out_desk >= ? ORDER BY p.out_desk LIMIT 500`,
       [now - 28 * DAY],
     ),
     needsNow(ground),
@@ -29,7 +30,7 @@ export async function todayNow(ground: Ground): Promise<Omit<Today, 'role'>> {
     since,
     needs,
     wentOut,
-    costs: costs.map((row) => ({ ...row, at: Number(row.at), micros: Number(row.micros) })),
+    costs: await priced(db, costs),
     begun: {
       blogs: count('blogs'),
       writers: count('writers'),
@@ -42,11 +43,22 @@ export async function todayNow(ground: Ground): Promise<Omit<Today, 'role'>> {
 }
 
 async function outSince({ db }: Ground, since: number): Promise<Today['wentOut']> {
-  const rows = await db.rows<Today['wentOut'][number]>(
-    `SELECT a.id AS article, a.title, b.id AS blog, b.name AS blogName, p.out_desk AS at, a.words, p.address,
-       COALESCE((SELECT SUM(g.micros) FROM ledger g WHERE g.brief = a.brief), 0) AS micros
+  const rows = await db.rows<Omit<Today['wentOut'][number], 'micros'> & { brief: string }>(
+    `SELECT a.id AS article, a.title, b.id AS blog, b.name AS blogName, p.out_desk AS at, a.words, p.address, a.brief
      FROM publication p JOIN article a ON a.id = p.article JOIN blog b ON b.id = p.blog WHERE p.state = 'live' AND p.out_desk >= ? ORDER BY p.out_desk DESC LIMIT 50`,
     [since],
   );
-  return rows.map((row) => ({ ...row, at: Number(row.at), micros: Number(row.micros) }));
+  return priced(db, rows);
+}
+
+/** Rows of articles with what each of them cost; one that went out on two blogs is paid for once, and shown with it at both. */
+async function priced<Row extends { article: string; brief: string; at: number }>(
+  sql: Sql,
+  rows: readonly Row[],
+): Promise<(Omit<Row, 'brief'> & { micros: number })[]> {
+  const shares = await sharesOf(
+    sql,
+    rows.map(({ article, brief }) => ({ id: article, brief })),
+  );
+  return rows.map(({ brief: _, ...row }) => ({ ...row, at: Number(row.at), micros: shares.get(row.article) ?? 0 }));
 }

@@ -84,6 +84,16 @@ export async function settle(sql: Sql, windows: readonly Window[], reserved: Mic
     ]);
 }
 
+/** Adds what was paid without being reserved to what day and month have used, where that is counted. */
+export async function spentBesides(sql: Sql, now: number, micros: Micros): Promise<void> {
+  for (const scope of ['day', 'month'] as const)
+    await sql.run('UPDATE limit_window SET spent = spent + ? WHERE scope = ? AND start = ?', [
+      micros,
+      scope,
+      windowStart(scope, now, ''),
+    ]);
+}
+
 /** Windows as one text, to be kept with an open question. */
 export function windowsText(windows: readonly Window[]): string | null {
   return windows.length === 0 ? null : windows.map(({ scope, start }) => `${scope}=${start}`).join(' ');
@@ -121,6 +131,9 @@ export async function setLimit(ground: Ground, capMicros: Micros | null, scope: 
 export interface LimitStanding {
   capMicros: Micros | null;
   spentMicros: Micros;
+  /** Of it, what trials of procedures took, and what tests of services did. */
+  trialsMicros: Micros;
+  testsMicros: Micros;
   reservedMicros: Micros;
   month: string;
   dayCapMicros: Micros | null;
@@ -140,13 +153,16 @@ export async function limitStanding(ground: Ground): Promise<LimitStanding> {
     ['month', month],
   );
   const [where, values] = spentIn({ scope: 'month', start: month });
-  const [sum] = await ground.db.rows<{ micros: number | null }>(
-    `SELECT SUM(micros) AS micros FROM ledger WHERE ${where}`,
+  const [sum] = await ground.db.rows<Record<'micros' | 'trials' | 'tests', number | null>>(
+    `SELECT SUM(l.micros) AS micros, SUM(IF(b.trial = 1, l.micros, 0)) AS trials, SUM(IF(l.step_run IS NULL, l.micros, 0)) AS tests
+     FROM ledger l LEFT JOIN brief b ON b.id = l.brief WHERE ${where}`,
     values,
   );
   return {
     capMicros: cap('month'),
     spentMicros: Number(window?.spent ?? sum?.micros ?? 0),
+    trialsMicros: Number(sum?.trials ?? 0),
+    testsMicros: Number(sum?.tests ?? 0),
     reservedMicros: Number(window?.reserved ?? 0),
     month,
     dayCapMicros: cap('day'),

@@ -59,8 +59,9 @@ export async function pipelinesNow(
       only ? [only] : [],
     ),
     db.rows<{ pipeline: string; n: number; micros: number }>(
-      `SELECT b.pipeline, COUNT(*) AS n, SUM((SELECT COALESCE(SUM(g.micros), 0) FROM ledger g WHERE g.brief = b.id)) AS micros
-       FROM publication p JOIN article a ON a.id = p.article JOIN brief b ON b.id = a.brief WHERE p.state = 'live' AND p.out_desk >= ?${only ? ' AND b.pipeline = ?' : ''} GROUP BY b.pipeline`,
+      `SELECT made.pipeline, SUM(made.n) AS n, SUM((SELECT COALESCE(SUM(g.micros), 0) FROM ledger g WHERE g.brief = made.brief)) AS micros
+       FROM (SELECT b.pipeline, b.id AS brief, COUNT(DISTINCT a.id) AS n FROM publication p JOIN article a ON a.id = p.article JOIN brief b ON b.id = a.brief
+         WHERE p.state = 'live' AND p.out_desk >= ?${only ? ' AND b.pipeline = ?' : ''} GROUP BY b.pipeline, b.id) made GROUP BY made.pipeline`,
       [month, ...(only ? [only] : [])],
     ),
   ]);

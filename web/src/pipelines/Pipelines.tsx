@@ -264,9 +264,11 @@ function NewPipeline({ from: given, source: wanted }: { from: string | null; sou
         does="Make it"
         busy={make.isPending}
         wrong={make.isError ? inWords(make.error) : null}
-        onName={(name) => (publishes && !blog && open.length > 1 ? setAsked(true) : make.mutate(name))}
+        onName={(name) =>
+          publishes && !blog && (blogs.isPending || open.length > 1) ? setAsked(true) : make.mutate(name)
+        }
       />
-      {asked && !blog ? <Trouble>Choose the blog its articles go to.</Trouble> : null}
+      {asked && !blog && open.length > 1 ? <Trouble>Choose the blog its articles go to.</Trouble> : null}
       {looksUp && services && !services.some(({ role }) => role === 'look-up') ? (
         <p className="text-small text-red">
           No look-up service is connected, so it finds no pages to write from and stops there. Connect one in Settings

@@ -1,4 +1,4 @@
-import { DoneToBriefs, type PipelineWhole, PipelineWhole as Whole } from '@grivo/contract';
+import { DoneToBriefs, type Estimate, type PipelineWhole, PipelineWhole as Whole } from '@grivo/contract';
 import { linesOf, readProcedure, sentenceText } from '@grivo/core';
 import { useMutation } from '@tanstack/react-query';
 import { call, inWords } from '../api/call.ts';
@@ -77,7 +77,7 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
           {begun
             ? `${amount(trials.reduce((sum, trial) => sum + (trial?.micros ?? 0), 0))} €`
             : estimate
-              ? `about ${amount(estimate.micros * subjects.length)} €`
+              ? expected(estimate, subjects.length)
               : ''}
         </span>
         {begun && next ? (
@@ -246,4 +246,10 @@ function Saved({ pipeline: { id, version, counts, older } }: { pipeline: Pipelin
       {bring.isError ? <Trouble>{inWords(bring.error)}</Trouble> : null}
     </>
   );
+}
+
+/** About what so many trials will cost, with its spread where there is one worth saying. */
+function expected({ micros, fromMicros, toMicros }: Estimate, times: number): string {
+  const [from, to] = [amount(fromMicros * times), amount(toMicros * times)];
+  return from === to ? `about ${amount(micros * times)} €` : `about ${from} to ${to} €`;
 }

@@ -201,7 +201,8 @@ function Limit({ owner }: { owner: boolean }) {
     onSuccess: (standing) => queryClient.setQueryData(['limit'], standing),
   });
   if (!limit.data) return null;
-  const { capMicros, dayCapMicros, articleCapMicros, spentMicros, reservedMicros, month } = limit.data;
+  const { capMicros, dayCapMicros, articleCapMicros, spentMicros, trialsMicros, testsMicros, reservedMicros, month } =
+    limit.data;
   const word = (scope: LimitScope, cap: number | null) => (
     <Word
       label={scope === 'article' ? 'Limit of one article' : `Limit of the ${scope}`}
@@ -223,6 +224,9 @@ function Limit({ owner }: { owner: boolean }) {
       </p>
       <p className="pt-1 text-small text-ink-2">
         So far this month {money(spentMicros)}
+        {trialsMicros + testsMicros > 0
+          ? `, of it ${money(trialsMicros)} for trials and ${money(testsMicros)} for tests of services`
+          : ''}
         {reservedMicros > 0 ? `, ${money(reservedMicros)} set aside for calls under way` : ''}.
       </p>
       {put.isError ? <Trouble>{inWords(put.error)}</Trouble> : null}

@@ -185,7 +185,8 @@ function GoingOut({ slots, now }: { slots: Slots | undefined; now: number }) {
 function WentOut({ today, now }: { today: Today; now: number }) {
   const { wentOut } = today;
   const words = wentOut.reduce((sum, row) => sum + row.words, 0);
-  const micros = wentOut.reduce((sum, row) => sum + row.micros, 0);
+  // One that went out on two blogs was paid for once.
+  const micros = [...new Map(wentOut.map((row) => [row.article, row.micros])).values()].reduce((a, b) => a + b, 0);
   return (
     <>
       <div className="colhead">
