@@ -11,8 +11,12 @@ atTheDesk((open) => {
 });
 const { sourceOf } = intakeAt(() => desk);
 
-const NOTES =
-  'A bridge of maple stands on the belly of a violin. It leans towards the pegs when the strings are tuned up. Pull it back by its upper edge with both hands before it falls. A bridge that has fallen may have cracked the belly.';
+const NOTES = [
+  'A bridge of maple stands on the belly of a violin and carries the strings. It leans towards the pegs a little each time the strings are tuned up. Pull it back by its upper edge with both hands before it falls.',
+  'A bridge that leans for a month warps, and a warped bridge cannot be bent back cold. A maker steams it between two boards for ten minutes and lets it dry for a day. After two such cures the wood is tired, and a new one is cut.',
+  'A bridge that has fallen may have cracked the belly under the treble foot. Hold a lamp inside and look for a line of light before you set it up again. Loosen all four strings by half a turn, never one string alone.',
+  'The feet of a bridge are cut to the arch of the belly with a knife and chalk. Where the chalk rubs off, the wood still touches, and is pared away. It takes an hour and about forty cuts until no light passes under the feet.',
+].join('\n\n');
 
 test('what a brief paid is shown once: each article has its own part, and what all rest on stands at the first', async () => {
   const { ask, w } = desk;
