@@ -42,6 +42,7 @@ async function views(page: Page): Promise<[string, string][]> {
 test.beforeEach(async ({ page }) => signedIn(page, base()));
 
 test('no screen has a serious fault of access, and none says anything into the console', async ({ page }) => {
+  test.setTimeout(300_000);
   const said: string[] = [];
   page.on('console', (message) => message.type() === 'error' && said.push(message.text()));
   page.on('pageerror', (error) => said.push(error.message));

@@ -85,6 +85,7 @@ export { plan } from './plan/planner.ts';
 export { drawAt, lastRound, roundAt, supersedes } from './plan/rounds.ts';
 export { type VisibleRun, visibleRuns } from './plan/scope.ts';
 export { type ComparedLine, compareLines } from './procedure/compare.ts';
+export { type ToldLine, toldProcedure } from './procedure/told.ts';
 export {
   ProcedureDocument,
   ProcedureInput,

@@ -8,6 +8,7 @@ import { type PartnerShop, partnerShops } from './catalogue/partner.ts';
 import { Journal } from './control/journal.ts';
 import { controlRoutes, type Introduction } from './control/routes.ts';
 import { type ServiceName, type Trouble, Troubles, type Watch } from './control/trouble.ts';
+import { type WhatThereIs, welcome } from './control/welcome.ts';
 import { type DocumentMaterial, documentHost } from './documents/documents.ts';
 import { type FoundElsewhere, keywordService, type Searches } from './keywords/keywords.ts';
 import { MODEL_ONE, MODEL_TWO, type ModelCall, modelService } from './model/service.ts';
@@ -112,6 +113,51 @@ function introduction(address: string, key: string, blogs: readonly BlogSite[]):
   };
 }
 
+/** The sources there are to read from, with the address a person would enter. */
+function sourcesOf(address: string, options: StandInOptions): WhatThereIs[] {
+  const of = <T extends { slug: string }>(
+    all: readonly T[] | undefined,
+    name: (one: T) => string,
+    path: (slug: string) => string,
+  ) => (all ?? []).map((one) => ({ name: name(one), address: `${address}${path(one.slug)}` }));
+  const named = ({ name }: { name: string }) => name;
+  const titled = ({ title }: { title: string }) => title;
+  return [
+    {
+      title: 'Channels of videos',
+      use: 'For a source of videos.',
+      entries: (options.channels ?? []).map(({ handle, name }) => ({ name, address: `${address}/videos/${handle}` })),
+    },
+    { title: 'Feeds', use: 'For a source of a feed.', entries: of(options.news, named, (slug) => `/news/${slug}/`) },
+    {
+      title: 'Lists of products',
+      use: 'For a source of a catalogue.',
+      entries: of(options.shops, named, (slug) => `/partner/${slug}/list.csv`),
+    },
+    {
+      title: 'Sheets',
+      use: 'For a source of a sheet.',
+      entries: of(options.sheets, titled, (slug) => `/sheets/${slug}.csv`),
+    },
+    {
+      title: 'Podcasts',
+      use: 'For a source of recordings.',
+      entries: of(options.podcasts, named, (slug) => `/podcasts/${slug}/feed`),
+    },
+    {
+      title: 'Pages and documents',
+      use: 'For a source of pages and documents: the sitemap names all of them.',
+      entries: [
+        { name: 'Sitemap', address: `${address}/sitemap.xml` },
+        ...(options.documents ?? []).map(({ slug, title, form }) => ({
+          name: title,
+          address: `${address}/documents/${slug}.${form}`,
+        })),
+      ],
+    },
+  ];
+}
+
 /** What a minute of sound costs. */
 const MICROS_PER_MINUTE = 6_000;
 
@@ -137,6 +183,12 @@ export async function start(options: StandInOptions): Promise<StandIns> {
   app.disable('x-powered-by');
   app.use(express.json({ limit: '5mb' }));
   app.use(express.urlencoded({ extended: false }));
+  app.use(
+    welcome(
+      () => introduction(address, keys.one, options.blogs),
+      () => sourcesOf(address, options),
+    ),
+  );
   app.use('/one', modelService('one', MODEL_ONE, keys.one, troubles, calls));
   app.use('/two', modelService('two', MODEL_TWO, keys.two, troubles, calls));
   app.use('/one', transcription('one', MICROS_PER_MINUTE, keys.one, troubles, calls));

@@ -49,7 +49,8 @@ export const Version = z.object({
   n: z.int(),
   by: z.string().nullable(),
   at: z.union([z.string(), z.date()]),
-  sentences: z.array(z.string()),
+  /** Everything it says, in lines, each with the number of its step; of a line about the whole, null. */
+  lines: z.array(z.object({ step: z.int().nullable(), says: z.string() })),
 });
 export const Versions = z.object({ versions: z.array(Version) });
 

@@ -24,9 +24,8 @@ import {
   checkProcedure,
   type Problem,
   ProcedureDocument,
-  readProcedure,
   type ServiceRole,
-  sentenceText,
+  toldProcedure,
   stepWith,
 } from '@grivo/core';
 import { blogNames } from '../blogs/repository.ts';
@@ -197,9 +196,7 @@ export function pipelineRoutes(product: Product): Route[] {
         return {
           versions: (await versionsOf(db, await must(params['id']!))).map(({ document, ...version }) => ({
             ...version,
-            sentences: readProcedure(ProcedureDocument.parse(document), names).map(({ sentence }) =>
-              sentenceText(sentence),
-            ),
+            lines: toldProcedure(ProcedureDocument.parse(document), names),
           })),
         };
       },

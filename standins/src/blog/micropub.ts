@@ -7,8 +7,9 @@ import type { BlogSite, Post, Posts } from './posts.ts';
 type Values = Record<string, unknown[]>;
 
 /**
- * A Micropub endpoint (W3C Recommendation, 23 May 2017) with media endpoint: create and update by JSON, delete, and the
- * queries config, source and the list of posts.
+ * A Micropub endpoint (W3C Recommendation, 23 May 2017) with media endpoint: create by JSON or as a form, update with
+ * replace, add and delete, delete and undelete by either, and the queries config, syndicate-to, source (whole or by
+ * properties) and the list of posts.
  */
 export function micropub(sites: readonly BlogSite[], posts: Posts, troubles: Troubles, origin: () => string): Router {
   const router = Router();
@@ -17,7 +18,9 @@ export function micropub(sites: readonly BlogSite[], posts: Posts, troubles: Tro
     troubles.around('blog', (request) => {
       const site = siteOf(request);
       if (!site) return { status: 404, body: { error: 'not_found' } };
-      if (request.header('authorization') !== `Bearer ${site.token}`)
+      const body = request.body as { access_token?: unknown } | undefined;
+      const token = request.header('authorization') ?? `Bearer ${String(body?.access_token ?? '')}`;
+      if (token !== `Bearer ${site.token}`)
         return { status: 401, body: { error: 'unauthorized', error_description: 'the access token is not valid' } };
       return act(request, site);
     });
@@ -27,7 +30,7 @@ export function micropub(sites: readonly BlogSite[], posts: Posts, troubles: Tro
   );
   router.post(
     '/blogs/:blog/micropub',
-    guarded((request, site) => post(request.body as Record<string, unknown>, site, posts, origin())),
+    guarded((request, site) => post(asJson(request.body as Record<string, unknown>), site, posts, origin())),
   );
   router.post(
     '/blogs/:blog/media',
@@ -40,11 +43,20 @@ function query(request: Request, site: BlogSite, posts: Posts, origin: string): 
   const { q, url, limit, after } = request.query as Record<string, string>;
   if (q === 'config')
     return { status: 200, body: { 'media-endpoint': `${origin}/blogs/${site.slug}/media`, 'syndicate-to': [] } };
+  if (q === 'syndicate-to') return { status: 200, body: { 'syndicate-to': [] } };
   if (q === 'source' && url) {
     const found = posts.byAddress(site.slug, url);
-    return found
-      ? { status: 200, body: entryOf(found) }
-      : { status: 400, body: { error: 'invalid_request', error_description: 'there is no post at that url' } };
+    if (!found) return refusal('there is no post at that url');
+    const asked = request.query['properties[]'] ?? request.query['properties'];
+    if (asked === undefined) return { status: 200, body: entryOf(found) };
+    const names = [asked].flat().map(String);
+    const properties = entryOf(found).properties as Values;
+    return {
+      status: 200,
+      body: {
+        properties: Object.fromEntries(names.flatMap((name) => (properties[name] ? [[name, properties[name]]] : []))),
+      },
+    };
   }
   if (q === 'source') {
     // Pages by the last address of the one before.
@@ -54,57 +66,87 @@ function query(request: Request, site: BlogSite, posts: Posts, origin: string): 
     const more = from + shown.length < all.length ? { after: shown.at(-1)!.address } : {};
     return { status: 200, body: { items: shown.map(entryOf), paging: more } };
   }
-  return { status: 400, body: { error: 'invalid_request', error_description: 'unknown query' } };
+  return refusal('unknown query');
 }
 
-function entryOf(post: Post): object {
+const refusal = (error_description: string): Answer => ({
+  status: 400,
+  body: { error: 'invalid_request', error_description },
+});
+
+function entryOf(post: Post): { type: string[]; properties: Values } {
   return {
     type: ['h-entry'],
     properties: {
       url: [post.address],
-      name: [post.name],
+      ...(post.name === '' ? {} : { name: [post.name] }),
       content: [{ html: post.html }],
-      category: post.categories,
+      ...(post.summary === '' ? {} : { summary: [post.summary] }),
+      ...(post.categories.length === 0 ? {} : { category: post.categories }),
+      ...(post.photo ? { photo: [photoValue(post.photo)] } : {}),
       'post-status': [post.status],
       published: [post.published],
     },
   };
 }
 
-function post(body: Record<string, unknown>, site: BlogSite, posts: Posts, origin: string): Answer {
-  if (body['action'] === 'update') return update(body, site, posts);
-  if (body['action'] === 'delete') {
-    const address = String(body['url']);
-    if (!posts.byAddress(site.slug, address)) return { status: 400, body: { error: 'invalid_request' } };
-    posts.do({ act: 'update', at: new Date().toISOString(), blog: site.slug, address, change: { deleted: true } });
-    return { status: 204, body: '' };
+const photoValue = ({ address, alternative }: NonNullable<Post['photo']>): unknown =>
+  alternative === '' ? address : { value: address, alt: alternative };
+
+/** A form (section 3.2) as the JSON it stands for: `h` as the type, `name[]` and `name` as values. */
+function asJson(body: Record<string, unknown>): Record<string, unknown> {
+  if (body['properties'] || body['type'] || body['replace'] || body['add'] || body['delete']) return body;
+  if (typeof body['action'] === 'string') return body;
+  if (typeof body['h'] !== 'string') return body;
+  const properties: Values = {};
+  for (const [key, value] of Object.entries(body)) {
+    if (key === 'h' || key === 'access_token') continue;
+    const name = key.replace(/\[\]$/, '');
+    properties[name] = [...(properties[name] ?? []), ...[value].flat()];
   }
+  return { type: [`h-${body['h']}`], properties };
+}
+
+function post(body: Record<string, unknown>, site: BlogSite, posts: Posts, origin: string): Answer {
+  const address = String(body['url']);
+  switch (body['action']) {
+    case 'update':
+      return update(body, address, site, posts);
+    case 'delete':
+    case 'undelete': {
+      const deleted = body['action'] === 'delete';
+      const found = deleted ? posts.byAddress(site.slug, address) : posts.deletedAt(site.slug, address);
+      if (!found) return refusal(`there is no ${deleted ? '' : 'deleted '}post at that url`);
+      posts.do({ act: 'update', at: new Date().toISOString(), blog: site.slug, address, change: { deleted } });
+      return { status: 204, body: '' };
+    }
+    case undefined:
+      return create(body, site, posts, origin);
+    default:
+      return refusal(`there is no action ${String(body['action'])}`);
+  }
+}
+
+function create(body: Record<string, unknown>, site: BlogSite, posts: Posts, origin: string): Answer {
   const properties = body['properties'] as Values | undefined;
-  if (!Array.isArray(body['type']) || !properties)
-    return { status: 400, body: { error: 'invalid_request', error_description: 'an entry needs type and properties' } };
-  const name = first(properties, 'name');
-  if (!name) return { status: 400, body: { error: 'invalid_request', error_description: 'a post needs a name here' } };
-  const slug = posts.freeSlug(site.slug, slugify(first(properties, 'mp-slug') ?? name));
-  const photo = properties['photo']?.[0];
-  const content = properties['content']?.[0];
+  if (!Array.isArray(body['type']) || !properties) return refusal('an entry needs type and properties');
+  const problem = unfit(properties);
+  if (problem) return refusal(problem);
+  const name = first(properties, 'name') ?? '';
+  const html = htmlOf(properties['content']?.[0]);
+  if (name === '' && html === '') return refusal('a post needs a name or content');
+  const slug = posts.freeSlug(
+    site.slug,
+    slugify(first(properties, 'mp-slug') ?? (name || html.replace(/<[^<>]*>/g, ' ').slice(0, 60))),
+  );
   const made: Post = {
     address: `${origin}/blogs/${site.slug}/${slug}`,
     slug,
     name,
-    html:
-      typeof content === 'object' && content !== null
-        ? String((content as { html?: unknown }).html ?? '')
-        : String(content ?? ''),
+    html,
     summary: first(properties, 'summary') ?? '',
     categories: (properties['category'] ?? []).map(String),
-    photo: photo
-      ? typeof photo === 'string'
-        ? { address: photo, alternative: '' }
-        : {
-            address: String((photo as { value: unknown }).value),
-            alternative: String((photo as { alt?: unknown }).alt ?? ''),
-          }
-      : null,
+    photo: photoOf(properties['photo']?.[0]),
     status: first(properties, 'post-status') === 'draft' ? 'draft' : 'published',
     published: first(properties, 'published') ?? new Date().toISOString(),
     deleted: false,
@@ -113,18 +155,55 @@ function post(body: Record<string, unknown>, site: BlogSite, posts: Posts, origi
   return { status: 201, headers: { location: made.address }, body: '' };
 }
 
-function update(body: Record<string, unknown>, site: BlogSite, posts: Posts): Answer {
-  const address = String(body['url']);
-  if (!posts.byAddress(site.slug, address))
-    return { status: 400, body: { error: 'invalid_request', error_description: 'there is no post at that url' } };
-  const replace = (body['replace'] ?? {}) as Values;
-  const change: Partial<Post> = {};
-  const status = first(replace, 'post-status');
-  if (status === 'published' || status === 'draft') change.status = status;
-  const published = first(replace, 'published');
-  if (published) change.published = published;
-  const name = first(replace, 'name');
-  if (name) change.name = name;
+/** What keeps properties from being understood: each is a list of values (section 3.3.2). */
+function unfit(properties: unknown): string | null {
+  if (typeof properties !== 'object' || properties === null || Array.isArray(properties))
+    return 'properties are no object';
+  const wrong = Object.entries(properties).find(([, values]) => !Array.isArray(values));
+  return wrong ? `the values of ${wrong[0]} are no list` : null;
+}
+
+/** Content as HTML: what is plain text is shown as the text it is (section 3.3.2). */
+function htmlOf(content: unknown): string {
+  if (typeof content === 'object' && content !== null) return String((content as { html?: unknown }).html ?? '');
+  return String(content ?? '')
+    .replaceAll('&', '&amp;')
+    .replaceAll('<', '&lt;')
+    .replaceAll('>', '&gt;');
+}
+
+function photoOf(photo: unknown): Post['photo'] {
+  if (!photo) return null;
+  if (typeof photo === 'string') return { address: photo, alternative: '' };
+  const { value, alt } = photo as { value: unknown; alt?: unknown };
+  return { address: String(value), alternative: String(alt ?? '') };
+}
+
+/** Changes to a post (section 3.4): values in the place of others, values besides, values or whole properties taken away. */
+function update(body: Record<string, unknown>, address: string, site: BlogSite, posts: Posts): Answer {
+  const found = posts.byAddress(site.slug, address);
+  if (!found) return refusal('there is no post at that url');
+  const { replace = {}, add = {}, delete: taken = {} } = body as Record<'replace' | 'add' | 'delete', unknown>;
+  const problem = unfit(replace) ?? unfit(add) ?? (Array.isArray(taken) ? null : unfit(taken));
+  if (problem) return refusal(problem);
+  const values: Values = { ...entryOf(found).properties, ...(replace as Values) };
+  for (const [name, more] of Object.entries(add as Values)) values[name] = [...(values[name] ?? []), ...more];
+  if (Array.isArray(taken)) for (const name of taken) delete values[String(name)];
+  else
+    for (const [name, gone] of Object.entries(taken as Values)) {
+      const said = gone.map((value) => JSON.stringify(value));
+      values[name] = (values[name] ?? []).filter((value) => !said.includes(JSON.stringify(value)));
+    }
+  const status = first(values, 'post-status');
+  const change: Partial<Post> = {
+    name: first(values, 'name') ?? '',
+    html: htmlOf(values['content']?.[0]),
+    summary: first(values, 'summary') ?? '',
+    categories: (values['category'] ?? []).map(String),
+    photo: photoOf(values['photo']?.[0]),
+    published: first(values, 'published') ?? found.published,
+    status: status === 'draft' ? 'draft' : 'published',
+  };
   posts.do({ act: 'update', at: new Date().toISOString(), blog: site.slug, address, change });
   return { status: 204, body: '' };
 }

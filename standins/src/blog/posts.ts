@@ -90,6 +90,12 @@ export class Posts {
     return this.all(blog).find((post) => post.address === address) ?? null;
   }
 
+  deletedAt(blog: string, address: string): Post | null {
+    return (
+      [...(this.byBlog.get(blog)?.values() ?? [])].find((post) => post.deleted && post.address === address) ?? null
+    );
+  }
+
   freeSlug(blog: string, wanted: string): string {
     const posts = this.byBlog.get(blog)!;
     if (!posts.has(wanted)) return wanted;

@@ -42,7 +42,7 @@ export function publicSite(sites: readonly BlogSite[], posts: Posts, troubles: T
       const post = posts.bySlug(site.slug, String(request.params['slug']));
       const owner = request.query['preview'] === site.token;
       if (!post || (post.status === 'draft' && !owner)) return missing();
-      return htmlAnswer(frame(site, `${post.name} · ${site.name}`, article(site, post)));
+      return htmlAnswer(frame(site, `${titleOf(post)} · ${site.name}`, article(site, post)));
     }),
   );
   return router;
@@ -93,16 +93,19 @@ function day(site: BlogSite, iso: string): string {
 function frontPage(site: BlogSite, posts: readonly Post[]): string {
   const rows = posts.map(
     (post) =>
-      `<li class="post"><a href="${post.address}">${escaped(post.name)}</a> <time datetime="${post.published}">${day(site, post.published)}</time></li>`,
+      `<li class="post"><a href="${post.address}">${escaped(titleOf(post))}</a> <time datetime="${post.published}">${day(site, post.published)}</time></li>`,
   );
   return `<h1>${escaped(site.name)}</h1><ul class="posts">${rows.join('')}</ul>`;
 }
+
+/** A note has no name; it is called by when it was posted. */
+const titleOf = (post: Post): string => post.name || `Note of ${post.published.slice(0, 10)}`;
 
 function article(site: BlogSite, post: Post): string {
   const lead = post.photo
     ? `<figure class="lead"><img src="${escaped(post.photo.address)}" alt="${escaped(post.photo.alternative)}"></figure>`
     : '';
-  return `<article class="h-entry"><h1 class="p-name">${escaped(post.name)}</h1><time class="dt-published" datetime="${post.published}">${day(site, post.published)}</time>${lead}<div class="e-content">${post.html}</div></article>`;
+  return `<article class="h-entry">${post.name === '' ? '' : `<h1 class="p-name">${escaped(post.name)}</h1>`}<time class="dt-published" datetime="${post.published}">${day(site, post.published)}</time>${lead}<div class="e-content">${post.html}</div></article>`;
 }
 
 function sitemap(addresses: readonly string[]): string {
@@ -112,7 +115,7 @@ function sitemap(addresses: readonly string[]): string {
 function atom(site: BlogSite, home: string, posts: readonly Post[]): string {
   const entries = posts.map(
     (post) =>
-      `<entry><title>${escaped(post.name)}</title><id>${post.address}</id><link href="${post.address}"/><updated>${post.published}</updated><summary>${escaped(post.summary)}</summary><content type="html">${escaped(post.html)}</content></entry>`,
+      `<entry><title>${escaped(titleOf(post))}</title><id>${post.address}</id><link href="${post.address}"/><updated>${post.published}</updated><summary>${escaped(post.summary)}</summary><content type="html">${escaped(post.html)}</content></entry>`,
   );
-  return `<?xml version="1.0" encoding="UTF-8"?>\n<feed xmlns="http://www.w3.org/2005/Atom"><title>${escaped(site.name)}</title><id>${home}</id><link href="${home}"/><updated>${posts[0]?.published ?? '2024-01-01T00:00:00Z'}</updated>${entries.join('')}</feed>`;
+  return `<?xml version="1.0" encoding="UTF-8"?>\n<feed xmlns="http://www.w3.org/2005/Atom"><title>${escaped(site.name)}</title><id>${home}</id><link href="${home}"/><link rel="self" href="${home}feed.atom"/><author><name>${escaped(site.name)}</name></author><updated>${posts[0]?.published ?? '2024-01-01T00:00:00Z'}</updated>${entries.join('')}</feed>`;
 }

@@ -140,16 +140,39 @@ function refusalFor(trouble: Trouble): Answer | null {
       return {
         status: 429,
         headers: { 'retry-after': String(trouble.retryAfterSeconds) },
-        body: { error: { message: 'too many requests' } },
+        body: {
+          error: { message: 'too many requests', type: 'rate_limit_error', param: null, code: 'rate_limit_exceeded' },
+        },
       };
     case 'broken':
-      return { status: 500, body: { error: { message: 'internal error' } } };
+      return {
+        status: 500,
+        body: { error: { message: 'internal error', type: 'server_error', param: null, code: null } },
+      };
     case 'credit used up':
-      return { status: 402, body: { error: { message: 'insufficient credit' } } };
+      return {
+        status: 402,
+        body: {
+          error: {
+            message: 'insufficient credit',
+            type: 'insufficient_quota',
+            param: null,
+            code: 'insufficient_quota',
+          },
+        },
+      };
     case 'refuse':
-      return { status: 422, body: { error: { message: 'this cannot be done' } } };
+      return {
+        status: 422,
+        body: { error: { message: 'this cannot be done', type: 'invalid_request_error', param: null, code: null } },
+      };
     case 'key refused':
-      return { status: 401, body: { error: { message: 'invalid key' } } };
+      return {
+        status: 401,
+        body: {
+          error: { message: 'invalid key', type: 'invalid_request_error', param: null, code: 'invalid_api_key' },
+        },
+      };
     default:
       return null;
   }

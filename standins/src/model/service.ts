@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { type Request, Router } from 'express';
 import type { Journal } from '../control/journal.ts';
 import type { Answer, Troubles } from '../control/trouble.ts';
@@ -12,7 +13,7 @@ export interface ModelManner {
   /** Micros for a thousand tokens in and out, and for a picture. */
   price: { in: number; out: number; picture: number };
   /** How a reply is wrapped. */
-  wrap: (json: string) => unknown;
+  wrap: (json: string) => string;
   reportsUsage: boolean;
   /** Whether it answers in pieces when asked to. */
   inPieces: boolean;
@@ -33,7 +34,7 @@ export const MODEL_ONE: ModelManner = {
   palette: 0,
 };
 
-/** Things as headings, plain paragraphs, replies in a fence behind a polite line, content in parts, no usage reported. */
+/** Things as headings, plain paragraphs, replies in a fence behind a polite line, no usage reported. */
 export const MODEL_TWO: ModelManner = {
   style: {
     outline: { towards: 'few', headings: 'things' },
@@ -41,10 +42,7 @@ export const MODEL_TWO: ModelManner = {
     points: 5,
   },
   price: { in: 900, out: 2_700, picture: 25_000 },
-  wrap: (json) => [
-    { type: 'text', text: 'Here it is, as you asked:\n\n' },
-    { type: 'text', text: `\`\`\`json\n${json}\n\`\`\`` },
-  ],
+  wrap: (json) => `Here it is, as you asked:\n\n\`\`\`json\n${json}\n\`\`\``,
   reportsUsage: false,
   inPieces: false,
   palette: 3,
@@ -64,14 +62,44 @@ export interface ModelCall {
 interface ChatBody {
   model?: string;
   seed?: number;
+  n?: number;
   max_tokens?: number;
+  /** The newer name of the same. */
+  max_completion_tokens?: number;
   stream?: boolean;
   stream_options?: { include_usage?: boolean };
   messages?: { role: string; content: string }[];
-  response_format?: { json_schema?: { name?: string; schema?: Schema } };
+  response_format?: { type?: string; json_schema?: { name?: string; schema?: Schema } };
 }
 
-/** Text and pictures by the widely used JSON, at `/v1/chat/completions` and `/v1/images/generations`. */
+interface PictureBody {
+  prompt?: string;
+  seed?: number;
+  size?: string;
+  n?: number;
+  response_format?: string;
+}
+
+/** A refusal in the widely used form. */
+export const modelError = (
+  status: number,
+  message: string,
+  { code = null, param = null }: { code?: string | null; param?: string | null } = {},
+): Answer => ({
+  status,
+  body: {
+    error: {
+      message,
+      type: status === 429 ? 'rate_limit_error' : status >= 500 ? 'server_error' : 'invalid_request_error',
+      param,
+      code,
+    },
+  },
+});
+
+export const invalidKey = (): Answer => modelError(401, 'invalid key', { code: 'invalid_api_key' });
+
+/** Text and pictures by the widely used JSON, at `/v1/chat/completions`, `/v1/images/generations` and `/v1/models`. */
 export function modelService(
   name: string,
   manner: ModelManner,
@@ -81,9 +109,17 @@ export function modelService(
 ): Router {
   const router = Router();
   const refused = (request: Request): Answer | null =>
-    request.header('authorization') === `Bearer ${key}`
-      ? null
-      : { status: 401, body: { error: { message: 'invalid key' } } };
+    request.header('authorization') === `Bearer ${key}` ? null : invalidKey();
+  const models = [`stand-in-${name}`].map((id) => ({
+    id,
+    object: 'model',
+    created: 1_735_689_600,
+    owned_by: 'stand-ins',
+  }));
+  router.get(
+    '/v1/models',
+    troubles.around('writer', (request) => refused(request) ?? { status: 200, body: { object: 'list', data: models } }),
+  );
   router.post(
     '/v1/chat/completions',
     troubles.around('writer', (request) => refused(request) ?? chat(name, manner, request.body as ChatBody, received)),
@@ -92,9 +128,7 @@ export function modelService(
     '/v1/images/generations',
     troubles.around(
       'illustrator',
-      async (request) =>
-        refused(request) ??
-        picture(name, manner, request.body as { prompt?: string; seed?: number; size?: string }, received),
+      async (request) => refused(request) ?? picture(name, manner, request.body as PictureBody, received),
     ),
   );
   return router;
@@ -103,24 +137,43 @@ export function modelService(
 /** Letters of a piece of a reply. */
 const PIECE = 120;
 
+/** Choices asked for at once. */
+const MOST_CHOICES = 8;
+
+function unfitChat(body: ChatBody): Answer | null {
+  const { messages, n = 1, response_format: format } = body;
+  const most = body.max_completion_tokens ?? body.max_tokens ?? 1;
+  if (!Array.isArray(messages) || messages.length === 0)
+    return modelError(400, 'messages is empty', { param: 'messages' });
+  if (!Number.isInteger(n) || n < 1 || n > MOST_CHOICES)
+    return modelError(400, `n is a number from 1 to ${MOST_CHOICES}`, { param: 'n' });
+  if (!Number.isInteger(most) || most < 1)
+    return modelError(400, 'the most tokens are a number from 1', { param: 'max_completion_tokens' });
+  if (format?.type !== undefined && !['text', 'json_object', 'json_schema'].includes(format.type))
+    return modelError(400, `there is no response_format ${format.type}`, { param: 'response_format' });
+  return null;
+}
+
 function chat(name: string, manner: ModelManner, body: ChatBody, received: Journal<ModelCall>): Answer {
-  const messages = body.messages ?? [];
-  if (messages.length === 0) return { status: 400, body: { error: { message: 'messages is empty' } } };
+  const unfit = unfitChat(body);
+  if (unfit) return unfit;
+  const messages = body.messages!;
   const prompt = messages.map((message) => message.content).join('\n');
-  const request = readRequest(messages, `${name}${prompt}${body.seed ?? 0}`);
   const schema = body.response_format?.json_schema?.schema ?? {
     type: 'object',
     properties: { answer: { type: 'string' } },
   };
-  let json = JSON.stringify(fill(schema, request, manner.style));
+  const most = body.max_completion_tokens ?? body.max_tokens ?? 4_000;
+  const choices = Array.from({ length: body.n ?? 1 }, (_, i) => {
+    const request = readRequest(messages, `${name}${prompt}${(body.seed ?? 0) + i}`);
+    const json = JSON.stringify(fill(schema, request, manner.style));
+    const tokens = Math.ceil(json.length / 4);
+    return tokens <= most
+      ? { content: manner.wrap(json), tokens, finish: 'stop' }
+      : { content: manner.wrap(json.slice(0, most * 4)), tokens: most, finish: 'length' };
+  });
   const tokensIn = Math.ceil(prompt.length / 4);
-  let tokensOut = Math.ceil(json.length / 4);
-  const most = body.max_tokens ?? 4_000;
-  const whole = tokensOut <= most;
-  if (!whole) {
-    json = json.slice(0, most * 4);
-    tokensOut = most;
-  }
+  const tokensOut = choices.reduce((sum, { tokens }) => sum + tokens, 0);
   received.add({
     at: new Date().toISOString(),
     service: name,
@@ -130,43 +183,62 @@ function chat(name: string, manner: ModelManner, body: ChatBody, received: Journ
     tokensOut,
     micros: Math.ceil((tokensIn * manner.price.in + tokensOut * manner.price.out) / 1_000),
   });
-  const finish = whole ? 'stop' : 'length';
   const usage = { prompt_tokens: tokensIn, completion_tokens: tokensOut, total_tokens: tokensIn + tokensOut };
-  const head = { object: 'chat.completion', model: body.model ?? name };
-  const content = manner.wrap(json);
+  const head = {
+    id: `chatcmpl-${createHash('sha256').update(JSON.stringify(body)).digest('hex').slice(0, 24)}`,
+    object: 'chat.completion',
+    created: Math.floor(Date.now() / 1_000),
+    model: body.model ?? `stand-in-${name}`,
+  };
   const answer: Answer = {
     status: 200,
     body: {
       ...head,
-      choices: [{ index: 0, message: { role: 'assistant', content }, finish_reason: finish }],
+      choices: choices.map(({ content, finish }, index) => ({
+        index,
+        message: { role: 'assistant', content },
+        finish_reason: finish,
+      })),
       ...(manner.reportsUsage ? { usage } : {}),
     },
   };
-  if (!body.stream || !manner.inPieces || typeof content !== 'string') return answer;
-  const piece = (delta: object, reason: string | null) =>
-    JSON.stringify({ ...head, object: 'chat.completion.chunk', choices: [{ index: 0, delta, finish_reason: reason }] });
-  const pieces = [piece({ role: 'assistant', content: '' }, null)];
-  for (let at = 0; at < content.length; at += PIECE)
-    pieces.push(piece({ content: content.slice(at, at + PIECE) }, null));
-  pieces.push(piece({}, finish));
-  if (manner.reportsUsage && body.stream_options?.include_usage)
-    pieces.push(JSON.stringify({ ...head, object: 'chat.completion.chunk', choices: [], usage }));
+  if (!body.stream || !manner.inPieces) return answer;
+  const chunk = (parts: object[]) => ({ ...head, object: 'chat.completion.chunk', choices: parts });
+  const pieces = choices.flatMap(({ content, finish }, index) => {
+    const piece = (delta: object, reason: string | null) =>
+      JSON.stringify(chunk([{ index, delta, finish_reason: reason }]));
+    const texts = Array.from({ length: Math.ceil(content.length / PIECE) }, (_, i) =>
+      piece({ content: content.slice(i * PIECE, (i + 1) * PIECE) }, null),
+    );
+    return [piece({ role: 'assistant', content: '' }, null), ...texts, piece({}, finish)];
+  });
+  if (manner.reportsUsage && body.stream_options?.include_usage) pieces.push(JSON.stringify({ ...chunk([]), usage }));
   return { ...answer, pieces: [...pieces, '[DONE]'] };
 }
+
+/** Pictures asked for at once, and the longest side of one. */
+const MOST_PICTURES = 4;
+const LONGEST_SIDE = 2_048;
 
 async function picture(
   name: string,
   manner: ModelManner,
-  body: { prompt?: string; seed?: number; size?: string },
+  body: PictureBody,
   received: Journal<ModelCall>,
 ): Promise<Answer> {
-  const [width, height] = (body.size ?? '1024x1024').split('x').map(Number);
-  const png = await draw(
-    body.prompt ?? '',
-    `${name}${body.seed ?? 0}`,
-    width ?? 1_024,
-    height ?? 1_024,
-    manner.palette,
+  const { prompt, n = 1, size = '1024x1024', response_format: format = 'b64_json' } = body;
+  const sides = /^(\d{2,4})x(\d{2,4})$/.exec(size)?.slice(1).map(Number);
+  if (typeof prompt !== 'string' || prompt === '') return modelError(400, 'prompt is empty', { param: 'prompt' });
+  if (!Number.isInteger(n) || n < 1 || n > MOST_PICTURES)
+    return modelError(400, `n is a number from 1 to ${MOST_PICTURES}`, { param: 'n' });
+  if (!sides || sides.some((side) => side > LONGEST_SIDE))
+    return modelError(400, `size is as 1024x1024, up to ${LONGEST_SIDE} a side`, { param: 'size' });
+  if (format !== 'b64_json')
+    return modelError(400, 'pictures are answered as b64_json alone', { param: 'response_format' });
+  const drawn = await Promise.all(
+    Array.from({ length: n }, (_, i) =>
+      draw(prompt, `${name}${(body.seed ?? 0) + i}`, sides[0]!, sides[1]!, manner.palette),
+    ),
   );
   received.add({
     at: new Date().toISOString(),
@@ -175,7 +247,13 @@ async function picture(
     name: '',
     tokensIn: 0,
     tokensOut: 0,
-    micros: manner.price.picture,
+    micros: manner.price.picture * n,
   });
-  return { status: 200, body: { created: 0, data: [{ b64_json: png.toString('base64') }] } };
+  return {
+    status: 200,
+    body: {
+      created: Math.floor(Date.now() / 1_000),
+      data: drawn.map((png) => ({ b64_json: png.toString('base64') })),
+    },
+  };
 }

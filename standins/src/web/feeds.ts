@@ -129,9 +129,9 @@ function atom(site: NewsSite, news: News): string {
     .pieces(site)
     .map(
       (piece) =>
-        `<entry><id>tag:${site.slug}.example,2026:${piece.slug}</id><title>${escaped(piece.title)}</title><link rel="alternate" href="${escaped(linkOf(site, piece, news))}"/><published>${piece.day}T09:00:00Z</published><author><name>${escaped(piece.author)}</name></author><summary type="text">${escaped(lead(piece))}</summary></entry>`,
+        `<entry><id>tag:${site.slug}.example,2026:${piece.slug}</id><title>${escaped(piece.title)}</title><link rel="alternate" href="${escaped(linkOf(site, piece, news))}"/><published>${piece.day}T09:00:00Z</published><updated>${piece.day}T09:00:00Z</updated><author><name>${escaped(piece.author)}</name></author><summary type="text">${escaped(lead(piece))}</summary></entry>`,
     );
-  return `<?xml version="1.0"?><feed xmlns="http://www.w3.org/2005/Atom" xml:lang="en"><title>${escaped(site.name)}</title><id>tag:${site.slug}.example,2026:feed</id><link rel="self" href="${news.address(site)}"/>${entries.join('\n')}</feed>`;
+  return `<?xml version="1.0"?><feed xmlns="http://www.w3.org/2005/Atom" xml:lang="en"><title>${escaped(site.name)}</title><id>tag:${site.slug}.example,2026:feed</id><updated>${news.pieces(site)[0]?.day ?? '2026-01-01'}T09:00:00Z</updated><link rel="self" href="${news.address(site)}"/>${entries.join('\n')}</feed>`;
 }
 
 function json(site: NewsSite, news: News): string {

@@ -1,5 +1,5 @@
 import { DoneToBriefs, type Estimate, type PipelineWhole, PipelineWhole as Whole } from '@grivo/contract';
-import { linesOf, readProcedure, sentenceText } from '@grivo/core';
+import { linesOf } from '@grivo/core';
 import { useMutation } from '@tanstack/react-query';
 import { call, inWords } from '../api/call.ts';
 import { queryClient } from '../api/queries.ts';
@@ -104,7 +104,8 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
         <SaveTrouble
           error={save.error}
           read={(current) => Whole.safeParse(current).data ?? null}
-          mine={readProcedure(document, choices.names).map(({ sentence }) => sentenceText(sentence))}
+          mine={document}
+          names={choices.names}
           onChosen={(theirs) => {
             queryClient.setQueryData(['pipeline', pipeline.id], theirs);
             save.reset();

@@ -1,5 +1,5 @@
 import { type Routine, Routine as Whole } from '@grivo/contract';
-import { fieldsAtEnd, kindOf, readProcedure, type Step, sentenceText } from '@grivo/core';
+import { fieldsAtEnd, kindOf, readProcedure, type Step } from '@grivo/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import { Link, useParams } from 'react-router';
@@ -167,7 +167,8 @@ function RoutineLines({ routine }: { routine: Routine }) {
           <SaveTrouble
             error={save.error}
             read={(current) => Whole.safeParse(current).data ?? null}
-            mine={readProcedure(document, choices.names).map(({ sentence }) => sentenceText(sentence))}
+            mine={document}
+            names={choices.names}
             onChosen={(theirs) => {
               keep(theirs);
               save.reset();

@@ -1,4 +1,4 @@
-import type { ProcedureDocument } from '@grivo/core';
+import { type Names, type ProcedureDocument, toldProcedure } from '@grivo/core';
 import { inWords, Refused } from '../api/call.ts';
 import { Button, Trouble } from '../design/index.ts';
 import { useDraft } from './draft.ts';
@@ -8,7 +8,6 @@ import { SentencesCompared } from './SentencesCompared.tsx';
 interface Saved {
   rev: number;
   document: ProcedureDocument;
-  sentences: string[];
 }
 
 /** Saving failed; when somebody else saved first, both are looked at before one is chosen. */
@@ -16,12 +15,14 @@ export function SaveTrouble<T extends Saved>({
   error,
   read,
   mine,
+  names,
   onChosen,
 }: {
   error: unknown;
   /** What is saved now, as the refusal tells it. */
   read: (current: unknown) => T | null;
-  mine: readonly string[];
+  mine: ProcedureDocument;
+  names: Names;
   onChosen: (theirs: T) => void;
 }) {
   const { drop, over } = useDraft();
@@ -52,7 +53,13 @@ export function SaveTrouble<T extends Saved>({
       >
         {inWords(error)}
       </Trouble>
-      {theirs ? <SentencesCompared before={theirs.sentences} after={mine} names={['theirs', 'mine']} /> : null}
+      {theirs ? (
+        <SentencesCompared
+          before={toldProcedure(theirs.document, names)}
+          after={toldProcedure(mine, names)}
+          names={['theirs', 'mine']}
+        />
+      ) : null}
     </div>
   );
 }

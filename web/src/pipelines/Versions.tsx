@@ -44,14 +44,14 @@ export function Versions({ id, now }: { id: string; now: number }) {
               <div className="min-w-0">
                 {withNow ? (
                   <SentencesCompared
-                    before={version.sentences}
-                    after={newest.sentences}
+                    before={version.lines}
+                    after={newest.lines}
                     names={[`version ${version.n}`, `version ${newest.n}`]}
                   />
                 ) : before ? (
-                  <SentencesCompared before={before.sentences} after={version.sentences} names={['taken out', 'new']} />
+                  <SentencesCompared before={before.lines} after={version.lines} names={['taken out', 'new']} />
                 ) : (
-                  <span className="text-ink-3">the first, {plural(version.sentences.length, 'step')}</span>
+                  <span className="text-ink-3">the first, {plural(Math.max(0, ...version.lines.map(({ step }) => step ?? 0)), 'step')}</span>
                 )}
               </div>
               <span className="flex items-start justify-end gap-4 pt-0.5 text-small">

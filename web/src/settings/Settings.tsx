@@ -6,7 +6,7 @@ import { queryClient, read } from '../api/queries.ts';
 import { TestLines } from '../blogs/TestLines.tsx';
 import { Button, Empty, Field, Head, Loading, NumberEditor, Trouble, Word } from '../design/index.ts';
 import { KeepMenu } from '../keeping/KeepMenu.tsx';
-import { amount, count, money } from '../words/figures.ts';
+import { amount, count, exact, money } from '../words/figures.ts';
 import { clock } from '../words/time.ts';
 import { ConnectService } from './ConnectService.tsx';
 import { Keys } from './Keys.tsx';
@@ -99,11 +99,11 @@ export default function Settings() {
 }
 
 function priceWords({ role, price }: Service): string {
-  if (role === 'illustrator') return `${amount(price.microsPerPicture)} € a picture`;
-  if (role === 'transcriber') return `${amount(price.microsPerMinute)} € a minute of sound`;
+  if (role === 'illustrator') return `${exact(price.microsPerPicture)} a picture`;
+  if (role === 'transcriber') return `${exact(price.microsPerMinute)} a minute of sound`;
   if (role !== 'writer') return price.microsPerThousandIn + price.microsPerThousandOut === 0 ? 'no price' : '';
   // A thousand words are about 1,350 tokens of English prose.
-  return `${amount(price.microsPerThousandIn)} € in, ${amount(price.microsPerThousandOut)} € out per 1,000 tokens; about ${amount(Math.round(price.microsPerThousandOut * 1.35))} € for 1,000 words`;
+  return `${exact(price.microsPerThousandIn)} in, ${exact(price.microsPerThousandOut)} out per 1,000 tokens; about ${amount(Math.round(price.microsPerThousandOut * 1.35))} € for 1,000 words`;
 }
 
 function ServiceLine({ service, owner, only }: { service: Service; owner: boolean; only: boolean }) {
@@ -211,7 +211,7 @@ function Limit({ owner }: { owner: boolean }) {
         <LimitEditor value={cap} scope={scope} onPut={(next) => put.mutate({ capMicros: next, scope })} close={close} />
       )}
     >
-      {cap === null ? 'no limit' : money(cap)}
+      {cap === null ? 'no limit' : exact(cap)}
     </Word>
   );
   return (

@@ -10,6 +10,12 @@ export function amount(micros: number): string {
   return value !== 0 && Math.abs(value) < 0.01 ? value.toFixed(3) : value.toFixed(2);
 }
 
+/** A price or a limit as it was entered: to the last of its figures, two behind the point at least. */
+export function exact(micros: number): string {
+  const [whole = '0', behind = ''] = String(micros / 1_000_000).split('.');
+  return `${whole}.${behind.padEnd(2, '0')} €`;
+}
+
 export function count(n: number): string {
   return n.toLocaleString('en-GB');
 }

@@ -1,7 +1,16 @@
 import { expect, test } from 'vitest';
 import { webAddress } from './address.ts';
-import { amount, atColon, money, plural } from './figures.ts';
+import { amount, atColon, exact, money, plural } from './figures.ts';
 import { clockFrom, dayShort, moment, sameDay, span, took } from './time.ts';
+
+test('what was entered is shown as it was entered', () => {
+  expect([exact(2_500), exact(40_000_000), exact(1_250_000), exact(1)]).toEqual([
+    '0.0025 €',
+    '40.00 €',
+    '1.25 €',
+    '0.000001 €',
+  ]);
+});
 
 test('money keeps what is cheap from looking free', () => {
   expect([money(610_000), amount(4_000), amount(0), money(12_345_678)]).toEqual(['0.61 €', '0.004', '0.00', '12.35 €']);
