@@ -245,11 +245,11 @@ test('a procedure goes out as a file and comes in from one; a version is brought
   );
   await expect(page.getByRole('alert')).toContainText('2 faults; nothing was changed');
   await expect(page.getByText(/line \d+, column \d+/)).toHaveCount(2);
-  await page.getByRole('button', { name: 'Put this away' }).click();
+  await page.getByRole('button', { name: 'Close this' }).click();
   await expect(page.getByRole('button', { name: /Save as version/ })).toHaveCount(0);
   await open('large.yaml', 'x'.repeat(1_100_000));
   await expect(page.getByRole('alert')).toContainText('larger than a megabyte');
-  await page.getByRole('button', { name: 'Put this away' }).click();
+  await page.getByRole('button', { name: 'Close this' }).click();
   // A changed file comes in as a draft.
   await open('shorter.yaml', yaml.replace(/most: 60/, 'most: 48'));
   await expect(page.getByText('at most 48')).toBeVisible();
@@ -266,7 +266,7 @@ test('a procedure goes out as a file and comes in from one; a version is brought
   await expect(page.getByText('at most 48')).toBeVisible();
   // Once more, under another name.
   await page.getByRole('button', { name: 'file', exact: true }).click();
-  await page.getByRole('menuitem', { name: 'Make the same pipeline once more' }).click();
+  await page.getByRole('menuitem', { name: 'Make a copy of this pipeline' }).click();
   await expect(page.getByRole('heading', { name: 'Out and in, once more' })).toBeVisible();
   await expect(page.getByText('at most 48')).toBeVisible();
 });

@@ -267,7 +267,7 @@ test('a request typed in: taken at once by the pipeline that is on, and publishe
   await expect(page.getByText(/by themselves they carry about \d+/)).toBeVisible();
   expect(await faultsOf(page)).toEqual([]);
   await page.getByRole('button', { name: 'Ask for it' }).click();
-  await expect(page.getByText('It is there.')).toBeVisible();
+  await expect(page.getByText('Added.')).toBeVisible();
   await page.goto(`${pipeline.split('?')[0]}?show=briefs`);
   await isOut(page, 'What a beginner needs');
 });

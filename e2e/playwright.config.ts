@@ -11,6 +11,7 @@ export default defineConfig({
   reporter: process.env['CI'] ? [['list'], ['json']] : [['list']],
   outputDir: '../test-results',
   use: {
+    actionTimeout: 30_000,
     viewport: { width: 1_280, height: 800 },
     timezoneId: 'Europe/Dublin',
     launchOptions: { executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] },

@@ -47,10 +47,10 @@ test('what is spoken into the microphone is kept, heard, and published; an episo
   await page.getByRole('button', { name: 'Record', exact: true }).click();
   // Nothing is heard any more once all is said, however slowly a busy machine plays it.
   await expect(page.getByText('it hears you')).toBeVisible();
-  await expect(page.getByText('nothing is heard')).toBeVisible({ timeout: 90_000 });
+  await expect(page.getByText('no sound yet')).toBeVisible({ timeout: 90_000 });
   await page.getByRole('button', { name: 'Keep it' }).click();
   await page.getByRole('button', { name: 'Packing a crock' }).click();
-  await expect(page.getByText(/Having it heard costs at most/)).toBeVisible();
+  await expect(page.getByText(/Transcribing it costs at most/)).toBeVisible();
   await pipelineForIt(page, 'From the voice', null);
   await page.goto(list);
   await page.getByRole('checkbox', { name: 'Packing a crock' }).click();

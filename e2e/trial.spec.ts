@@ -79,7 +79,7 @@ test('an instruction of one’s own: fields are offered while typing, and it sta
   await expect(page.getByText('For ‘brine by weight’ it says:')).toBeVisible();
   await expect(page.getByText('Speak of brine by weight only.')).toBeVisible();
   await page.keyboard.type(' And {{ nobody }}');
-  await expect(page.getByText('Nothing above gives ‘nobody’.')).toBeVisible();
+  await expect(page.getByText('No step above gives ‘nobody’.')).toBeVisible();
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Drop changes' }).click();
 });

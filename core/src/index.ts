@@ -85,7 +85,6 @@ export { plan } from './plan/planner.ts';
 export { drawAt, lastRound, roundAt, supersedes } from './plan/rounds.ts';
 export { type VisibleRun, visibleRuns } from './plan/scope.ts';
 export { type ComparedLine, compareLines } from './procedure/compare.ts';
-export { type ToldLine, toldProcedure } from './procedure/told.ts';
 export {
   ProcedureDocument,
   ProcedureInput,
@@ -158,6 +157,7 @@ export {
 export { CHOSEN_ROLES, type ChosenRole, serviceNamed } from './procedure/services.ts';
 export { SHIPPED, type Shipped, type ShippedFor, shipped } from './procedure/shipped.ts';
 export { FieldTest, IS, isEmpty, numberOf, testHolds, textOf, valueAt } from './procedure/test.ts';
+export { type ToldLine, toldProcedure } from './procedure/told.ts';
 export { allSteps, innerSteps, kindOf, mapSteps } from './procedure/tree.ts';
 export { type UnreadableText, unreadableTexts } from './procedure/unreadable.ts';
 export { procedureYaml, type ReadYaml, readProcedureYaml, type YamlProblem } from './procedure/yaml.ts';

@@ -83,13 +83,13 @@ test.each([
     'the model',
     404,
     { message: 'The model `spoke-1` does not exist', code: 'model_not_found' },
-    /does not give that model \(404\): “The model `spoke-1` does not exist”/,
+    /does not have that model \(404\): “The model `spoke-1` does not exist”/,
   ],
   [
     'the shape',
     400,
     { message: 'Invalid schema for response_format', param: 'response_format' },
-    /does not reply in a shape that is asked for \(400\)/,
+    /cannot reply in the form that was asked for \(400\)/,
   ],
   [
     'the request',

@@ -144,7 +144,7 @@ describe('what a file knows of phrases', () => {
     expect([refused.status, refused.problem.detail]).toEqual([422, expect.stringContaining('phrases.0.volume')]);
   });
 
-  test('lines may be titles or descriptions: parted by lines only, a title stays the article’s', async () => {
+  test('lines may be titles or descriptions: separated by lines only, a title stays the article’s', async () => {
     const list = async (lines: 'titles' | 'descriptions', paste: string) => {
       const source = await sourceOf({ kind: 'keywords', lines });
       await ask('POST', `/sources/${source}/keywords`, { paste });

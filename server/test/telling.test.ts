@@ -216,7 +216,7 @@ test('a row is checked before it runs', () => {
       .map(({ field, sentence }) => [field, sentence]);
   expect(problems({})).toEqual([]);
   expect(problems({ sheet: '' })).toEqual([['sheet', 'It names no sheet.']]);
-  expect(problems({ sheet: 'the list' })).toEqual([['sheet', '‘the list’ is no address to post to.']]);
+  expect(problems({ sheet: 'the list' })).toEqual([['sheet', '‘the list’ is not an address rows can be sent to.']]);
   expect(problems({ cells: 'Title: x\nno colon' })).toEqual([
     ['cells', 'Line 2 of the row: ‘no colon’ names no column.'],
   ]);

@@ -249,7 +249,7 @@ const TABLE: Partial<
   aim: {
     words: {
       at: 'the subject',
-      phrase: { value: 'salt for {{ subject }}', with: { at: 'a phrase of one’s own', phrase: 'salt' } },
+      phrase: { value: 'salt for {{ subject }}', with: { at: 'a phrase of your own', phrase: 'salt' } },
       instruction: 'As a beginner would.',
     },
   },

@@ -25,7 +25,7 @@ test.each([
   'find(long, list)',
 ])('%s ends in a value or a problem, never in an error', (text) => {
   const done = workOut(text, fields, noFind);
-  if (!done.ok) expect(done.problem).toMatch(/grows beyond a million letters/);
+  if (!done.ok) expect(done.problem).toMatch(/grows beyond a million characters/);
 });
 
 test('an expression that lies too deep in itself is told before it is run', () => {

@@ -103,7 +103,7 @@ function operate(sign: string, left: unknown, rightOf: () => unknown): unknown {
   if (sign === '!=') return both ? figures[0] !== figures[1] : textOf(left) !== textOf(right);
   const a = mustBeFigure(left, sign);
   const b = mustBeFigure(right, sign);
-  if ((sign === '/' || sign === '%') && b === 0) throw new CannotDo('it divides by nothing');
+  if ((sign === '/' || sign === '%') && b === 0) throw new CannotDo('it divides by zero');
   switch (sign) {
     case '+':
       return a + b;
@@ -130,7 +130,7 @@ function mustBeFigure(value: unknown, sign: string): number {
   const found = numberOf(value);
   if (found === null)
     throw new CannotDo(
-      `‘${sign}’ wants figures on both sides, not ‘${textOf(value).slice(0, 60)}’; texts are joined by ‘&’`,
+      `‘${sign}’ needs numbers on both sides, not ‘${textOf(value).slice(0, 60)}’; texts are joined by ‘&’`,
     );
   return found;
 }

@@ -74,11 +74,11 @@ describe('expressions', () => {
 
   test.each([
     ['', /nothing to work out/],
-    ['1 +', /character 4: it breaks off/],
+    ['1 +', /character 4: it ends too early/],
     ['(1 + 2', /the ‘\(’ at 1 wants its ‘\)’ here/],
     ['"open', /character 1: this text is not closed/],
     ['a $ b', /character 3: ‘\$’ means nothing here/],
-    ['1 2', /one thing too many/],
+    ['1 2', /is not expected here/],
     ['dance(1)', /there is no function ‘dance’; there are unwrap,/],
     ['if(1, 2)', /called as if\(test, then, otherwise\)/],
     [`${'('.repeat(60)}1${')'.repeat(60)}`, /nested too deep/],
@@ -90,7 +90,7 @@ describe('expressions', () => {
 
   test.each([
     ['"a" + 1', /texts are joined by ‘&’/],
-    ['1 / 0', /divides by nothing/],
+    ['1 / 0', /divides by zero/],
     ['shiftDay("soon", 1)', /wants a day/],
     ['round("x")', /wants a figure/],
   ])('%s says what it cannot do', (text, why) => {

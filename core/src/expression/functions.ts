@@ -20,7 +20,7 @@ export interface ExpressionFunction {
 const LONGEST_LIST = 10_000;
 /** No value may grow beyond this: an expression that doubles a text again and again is stopped here. */
 export const LONGEST_TEXT = 1_000_000;
-export const GROWS = 'what it makes grows beyond a million letters';
+export const GROWS = 'its result grows beyond a million characters';
 
 const text = (value: unknown) => textOf(value);
 const figure = (value: unknown, what: string) => {
@@ -87,7 +87,7 @@ export const FUNCTIONS: Readonly<Record<string, ExpressionFunction>> = {
   },
   split: {
     call: 'split(text, mark)',
-    says: 'the parts of a text between a mark, spaces around them gone, empty ones left out',
+    says: 'a text split at a mark, spaces trimmed, empty parts left out',
     least: 2,
     most: 2,
     work: ([a, b]) =>

@@ -86,7 +86,7 @@ class Parser {
   whole(): Expression {
     if (this.now().type === 'end') throw new Wrong(0, 'there is nothing to work out');
     const expression = this.level(0);
-    if (this.now().type !== 'end') throw new Wrong(this.now().at, `‘${this.now().text}’ is one thing too many`);
+    if (this.now().type !== 'end') throw new Wrong(this.now().at, `‘${this.now().text}’ is not expected here`);
     return expression;
   }
 
@@ -121,7 +121,7 @@ class Parser {
       }
       if (token.type === 'sign' && token.text === '[') return { type: 'list', items: this.items(']', token) };
       if (token.type === 'name') return this.named(token);
-      throw new Wrong(token.at, token.type === 'end' ? 'it breaks off' : `‘${token.text}’ has nothing before it`);
+      throw new Wrong(token.at, token.type === 'end' ? 'it ends too early' : `‘${token.text}’ has nothing before it`);
     } finally {
       this.depth--;
     }

@@ -122,7 +122,7 @@ export function lasting(failure: Failure, tries: number): Failure | null {
   if (most === undefined || tries < most) return null;
   switch (failure.code) {
     case 'service-busy':
-      return { code: 'service-down', service: failure.service, detail: 'it keeps asking to wait', tries };
+      return { code: 'service-down', service: failure.service, detail: 'it keeps asking us to wait', tries };
     case 'service-unreachable':
       return { code: 'service-down', service: failure.service, detail: failure.detail, tries };
     case 'service-broken':

@@ -17,21 +17,21 @@ export function wordsOf(failure: Failure, nameOf: (id: string) => string = (id) 
   switch (failure.code) {
     case 'service-busy':
       return say(
-        'Asked to wait',
+        'Asked us to wait',
         `${nameOf(failure.service)} asks to wait before the next call.`,
-        'Nothing to do; it is tried again by itself.',
+        'Nothing to do; it is tried again automatically.',
       );
     case 'service-unreachable':
       return say(
         'No answer',
         `${nameOf(failure.service)} did not answer: ${failure.detail}.`,
-        'Nothing to do; it is tried again by itself.',
+        'Nothing to do; it is tried again automatically.',
       );
     case 'service-broken':
       return say(
-        'Answered with a fault',
+        'Answered with an error',
         `${nameOf(failure.service)} answered ${failure.status}.`,
-        'Nothing to do; it is tried again by itself.',
+        'Nothing to do; it is tried again automatically.',
       );
     case 'reply-unusable':
       return say(
@@ -41,8 +41,8 @@ export function wordsOf(failure: Failure, nameOf: (id: string) => string = (id) 
       );
     case 'outcome-unknown':
       return say(
-        'Outcome not known yet',
-        `The connection to ${nameOf(failure.service)} ended before it said whether ‘${failure.action}’ was done.`,
+        'Result not known yet',
+        `The connection to ${nameOf(failure.service)} broke before it said whether ‘${failure.action}’ was done.`,
         'Nothing to do; Grivo looks there before it repeats anything.',
       );
     case 'key-refused':
@@ -62,17 +62,17 @@ export function wordsOf(failure: Failure, nameOf: (id: string) => string = (id) 
         failure.because === 'the model'
           ? 'Model refused'
           : failure.because === 'the shape'
-            ? 'Shape refused'
+            ? 'Form of reply refused'
             : 'Request refused',
         failure.because === 'the model'
-          ? `${nameOf(failure.service)} does not give that model (${failure.status})${quoted(failure.said)}.`
+          ? `${nameOf(failure.service)} does not have that model (${failure.status})${quoted(failure.said)}.`
           : failure.because === 'the shape'
-            ? `${nameOf(failure.service)} does not reply in a shape that is asked for (${failure.status})${quoted(failure.said)}.`
+            ? `${nameOf(failure.service)} cannot reply in the form that was asked for (${failure.status})${quoted(failure.said)}.`
             : `${nameOf(failure.service)} refused the request (${failure.status})${quoted(failure.said)}.`,
         failure.because === 'the model'
-          ? 'Write a model it has under Settings, test it, then let the briefs go on.'
+          ? 'Enter a model it has under Settings, test it, then let the briefs go on.'
           : failure.because === 'the shape'
-            ? 'Choose a model that replies with JSON of a given shape, test it, then let the briefs go on.'
+            ? 'Choose a model that can reply with JSON by a schema, test it, then let the briefs go on.'
             : 'Change its model or address under Settings by what it says, test it, then let the briefs go on.',
       );
     case 'declined':
@@ -109,7 +109,7 @@ export function wordsOf(failure: Failure, nameOf: (id: string) => string = (id) 
       );
     case 'outcome-unfindable':
       return say(
-        'Cannot tell what happened',
+        'Nobody can say what happened',
         `Whether ‘${failure.action}’ reached ${nameOf(failure.service)} cannot be found out.`,
         'Look there yourself, then say whether it is done or must be repeated.',
       );
@@ -133,7 +133,7 @@ export function wordsOf(failure: Failure, nameOf: (id: string) => string = (id) 
       return say(
         'No slots',
         `The cadence of ${nameOf(failure.blog)} makes no slots in the next two years.`,
-        'Change the cadence so that it has days and hours to publish in.',
+        'Change the cadence so that it has days and hours to publish on.',
       );
     case 'nothing-found':
       return say(
@@ -150,14 +150,14 @@ export function wordsOf(failure: Failure, nameOf: (id: string) => string = (id) 
     case 'too-little-material':
       return say(
         'Too little material',
-        `The sources carry about ${failure.words} words; ${failure.wanted} were asked for.`,
+        `The sources have material for about ${failure.words} words; ${failure.wanted} were asked for.`,
         'Ask for fewer words, look up more pages, or set the brief aside.',
       );
     case 'no-figure':
       return say(
         'No figure in the reply',
         `The writer was asked for a figure twice and gave none: ‘${failure.said}’.`,
-        'Ask for it more plainly in the step, or decide by hand.',
+        'Ask for it more clearly in the step, or decide by hand.',
       );
     case 'cannot-work-out':
       return say(
@@ -186,14 +186,14 @@ export function wordsOf(failure: Failure, nameOf: (id: string) => string = (id) 
     case 'language-unknown':
       return say(
         'Language not known',
-        `‘${failure.language}’ is no language Grivo can have an article put into.`,
+        `‘${failure.language}’ is not a language Grivo can translate an article into.`,
         'Name it in English, as German or French.',
       );
     case 'translation-incomplete':
       return say(
         'Translation incomplete',
-        `The text in ${failure.language} is not whole: ${failure.problem}.`,
-        'Let it go on to have it done again, or choose another writer.',
+        `The text in ${failure.language} is incomplete: ${failure.problem}.`,
+        'Let it go on to translate it again, or choose another writer.',
       );
     case 'routine-missing':
       return say(

@@ -64,7 +64,7 @@ describe('fields', () => {
     expect(unsure('k', 'm')).toEqual(['link?', 'litres?', 'row', 'subject']);
     expect(checkProcedure(from('k', 'm'), two)).toEqual([]);
     expect(checkProcedure(from('m'), two).map(({ sentence }) => sentence)).toEqual([
-      'It speaks of ‘litres’, and nothing above gives that.',
+      'It uses ‘litres’, and no step above gives it.',
     ]);
     expect(checkProcedure(from('m', 'gone'), two)).toEqual([]);
     const gathered = { ...from('k'), steps: [{ ...take, gather: 3 }, ...from('k').steps.slice(1)] };
@@ -93,10 +93,10 @@ describe('fields', () => {
 
   test('that nothing gives are told at the line, with those there are', () => {
     expect(told(answer('s2', 'point', 'About {{ nothing }}?'))).toEqual([
-      's2 error: It speaks of ‘nothing’, and nothing above gives that.',
+      's2 error: It uses ‘nothing’, and no step above gives it.',
     ]);
     expect(told({ ...stepKinds['work out'].fresh('s2'), expression: 'upper(later)' }, answer('s3', 'later'))).toEqual([
-      's2 error: It speaks of ‘later’, and nothing above gives that.',
+      's2 error: It uses ‘later’, and no step above gives it.',
     ]);
     expect(told(answer('s2', 'point', '{% if %}'))[0]).toMatch(/cannot be read/);
   });
@@ -105,7 +105,7 @@ describe('fields', () => {
     const branch = (holds: Step[], otherwise: Step[]): Step => ({ ...stepKinds.when.fresh('s2'), holds, otherwise });
     const use = { ...stepKinds['work out'].fresh('s9'), expression: 'upper(point)' };
     expect(told(branch([answer('s3', 'point')], []), use)).toEqual([
-      's9 warning: It speaks of ‘point’, which may be missing: step s2 gives it in one of its branches only.',
+      's9 warning: It uses ‘point’, which may be missing: step s2 gives it in one of its branches only.',
     ]);
     expect(told(branch([answer('s3', 'point')], [answer('s4', 'point')]), use)).toEqual([]);
   });
@@ -183,7 +183,7 @@ describe('a routine', () => {
   test('needs nothing to feed it, sees what it is given and no subject', () => {
     expect(told(routine(['point'], answer('s1', 'point', 'What of {{ topic }}?')))).toEqual([]);
     expect(told(routine([], answer('s1', 'point', 'What of {{ subject }}?')))).toEqual([
-      's1 error: It speaks of ‘subject’, and nothing above gives that.',
+      's1 error: It uses ‘subject’, and no step above gives it.',
     ]);
   });
 
@@ -196,7 +196,7 @@ describe('a routine', () => {
     } as unknown as Step;
     expect(told(routine(['point', 'other'], branch))).toEqual([
       's1 warning: It gives back ‘point’, which may be missing: step s1 gives it in one of its branches only.',
-      's1 error: It is to give back ‘other’, and no step gives that.',
+      's1 error: It should give back ‘other’, and no step gives it.',
     ]);
     expect(fieldsAtEnd(routine([], branch), context).map(({ name }) => name)).toEqual(['point', 'topic']);
   });

@@ -171,7 +171,7 @@ export function checkRoutine(document: ProcedureDocument, context: CheckContext)
         {
           step: last,
           grade: 'error',
-          sentence: `It is to give back ‘${name}’, and no step gives that.`,
+          sentence: `It should give back ‘${name}’, and no step gives it.`,
           mend: 'Choose something else to be given back, or add a step that gives it.',
         },
       ];
@@ -227,7 +227,7 @@ function useProblems(step: Step, use: FieldUse, env: Env, open: boolean): Proble
   else if (use.as === 'expression') names = expressionFields(use.text);
   else {
     const read = templateFields(use.text);
-    if (!read.ok) return [problem('error', `This text cannot be read: ${read.problem}.`, 'Mend its braces.')];
+    if (!read.ok) return [problem('error', `This text cannot be read: ${read.problem}.`, 'Close its double braces.')];
     names = read.fields;
     for (const [of, part] of read.paths.map((path) => path.split('.')))
       if (of === 'article' && part !== undefined && !ARTICLE_PARTS.has(part))
@@ -240,14 +240,14 @@ function useProblems(step: Step, use: FieldUse, env: Env, open: boolean): Proble
       return [
         problem(
           'error',
-          `It speaks of ‘${name}’, and nothing above gives that.`,
+          `It uses ‘${name}’, and no step above gives it.`,
           env.size === 0 ? giver(name) : `There are ${[...env.keys()].sort().join(', ')}.`,
         ),
       ];
     // What an item may bring is warned about only where nothing would be left without it.
     if (field.unsure === null || (field.from === null && use.as !== 'name')) return [];
     return [
-      problem('warning', `It speaks of ‘${name}’, which may be missing: ${field.unsure}.`, 'Give it in every branch.'),
+      problem('warning', `It uses ‘${name}’, which may be missing: ${field.unsure}.`, 'Give it in every branch.'),
     ];
   });
 }

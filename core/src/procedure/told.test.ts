@@ -4,8 +4,14 @@ import type { ProcedureDocument } from './document.ts';
 import { stepKinds as k } from './registry.ts';
 import { toldProcedure } from './told.ts';
 
-const names = { source: () => 'Violin sheet', blog: () => 'Bench notes', routine: () => 'a routine', service: () => 'a service' };
-const long = 'Say which tool is used, in which order, how long each takes, and what goes wrong for beginners who hurry.';
+const names = {
+  source: () => 'Violin sheet',
+  blog: () => 'Bench notes',
+  routine: () => 'a routine',
+  service: () => 'a service',
+};
+const long =
+  'Say which tool is used, in which order, how long each takes, and what goes wrong for beginners who hurry.';
 const before: ProcedureDocument = {
   grivo: 1,
   language: 'en',
@@ -37,6 +43,8 @@ test('a step that is put into a block, or switched off, is told; and what belong
   const wrapped = changes({ ...before, steps: [take, { ...k['for each'].fresh('s3'), steps: [answer] }] });
   expect(wrapped.some((line) => line.startsWith('+For each of German'))).toBe(true);
   expect(wrapped.some((line) => line.startsWith('+within step 2: '))).toBe(true);
-  expect(changes({ ...before, steps: [take, { ...answer, off: true }] }).some((line) => line.endsWith(' (off)'))).toBe(true);
+  expect(changes({ ...before, steps: [take, { ...answer, off: true }] }).some((line) => line.endsWith(' (off)'))).toBe(
+    true,
+  );
   expect(changes({ ...before, language: 'de' })).toEqual(['-Language: en', '+Language: de']);
 });

@@ -12,7 +12,16 @@ export interface ToldLine {
 }
 
 /** Said by the sentence in other words, or no words of a person. */
-const NOT_OWN: ReadonlySet<string> = new Set(['id', 'kind', 'service', 'sources', 'blog', 'steps', 'holds', 'otherwise']);
+const NOT_OWN: ReadonlySet<string> = new Set([
+  'id',
+  'kind',
+  'service',
+  'sources',
+  'blog',
+  'steps',
+  'holds',
+  'otherwise',
+]);
 const even = (text: string): string => text.replace(/\s+/g, ' ').trim();
 
 /**

@@ -25,8 +25,8 @@ import {
   type Problem,
   ProcedureDocument,
   type ServiceRole,
-  toldProcedure,
   stepWith,
+  toldProcedure,
 } from '@grivo/core';
 import { blogNames } from '../blogs/repository.ts';
 import { olderBriefs } from '../briefs/matching.ts';

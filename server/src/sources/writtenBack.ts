@@ -32,7 +32,7 @@ export async function* writtenBack(
     if (error instanceof TableRefused) return error.problem;
     throw error;
   });
-  if (typeof begun === 'string') return { problem: begun, mend: 'Mend it there, or part it.' };
+  if (typeof begun === 'string') return { problem: begun, mend: 'Correct it there, or split it.' };
   const { head, rows } = begun;
   const settings = guessedSettings(given, head);
   const found = foundReader(settings, source.name);

@@ -28,11 +28,26 @@ export async function askWriter<T>(tools: Tools, context: StepContext, request: 
   return { ok: true, value: reply.value.value };
 }
 
-/** What the brief is about. Of a gathered one: the items that are still in it, which need not be those it was taken for. */
+/** Letters of what a gathered brief is about, beyond which its other items are not named. */
+const LONGEST_SUBJECT = 400;
+
+/**
+ * What the brief is about, as a writer is told it. Of a gathered one: the items that are still in it, which need not be
+ * those it was taken for, one after the other.
+ */
 export function subjectOf({ brief, fields }: Pick<StepContext, 'brief' | 'fields'>): string {
-  const [first, ...rest] = GatheredItems.safeParse(fields['items']).data ?? [];
-  if (!first || first.subject === '') return brief.subject;
-  return rest.length === 0 ? first.subject : `${first.subject} and ${rest.length} more`;
+  const subjects = (GatheredItems.safeParse(fields['items']).data ?? []).map(({ subject }) => subject).filter(Boolean);
+  let out = subjects[0] ?? brief.subject;
+  for (const subject of subjects.slice(1)) {
+    if (out.length + subject.length + 2 > LONGEST_SUBJECT) break;
+    out = `${out}; ${subject}`;
+  }
+  return out;
+}
+
+/** The same where one phrase is wanted, as for a title: of a gathered brief what its first item is about. */
+export function phraseOf({ brief, fields }: Pick<StepContext, 'brief' | 'fields'>): string {
+  return (GatheredItems.safeParse(fields['items']).data ?? [])[0]?.subject || brief.subject;
 }
 
 type Filled<K extends string> = { ok: true; texts: Record<K, string> } | { ok: false; result: Ended };

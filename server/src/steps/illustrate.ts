@@ -4,7 +4,7 @@ import { storeFile } from '../files/repository.ts';
 import { pictureAs } from '../pictures/read.ts';
 import { fenced } from '../writing/fences.ts';
 import { picturePrompt } from '../writing/prompts.ts';
-import { instructed, subjectOf, withNote } from './asking.ts';
+import { instructed, phraseOf, subjectOf, withNote } from './asking.ts';
 import { missing } from './fields.ts';
 import { ownArticle } from './ownArticle.ts';
 import { askerOf, serviceFor, type Tools } from './tools.ts';
@@ -53,7 +53,7 @@ export function performIllustrate(tools: Tools): Performer<StepOf<'illustrate'>>
       file,
       width: picture.width,
       height: picture.height,
-      alternative: (ALTERNATIVE[document.language] ?? ALTERNATIVE['en']!)(subjectOf(context)),
+      alternative: (ALTERNATIVE[document.language] ?? ALTERNATIVE['en']!)(phraseOf(context)),
       lead: true,
     };
     const body = [lead, ...document.body.filter((block) => !(block.type === 'figure' && block.lead))];

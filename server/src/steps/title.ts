@@ -3,7 +3,7 @@ import type { Performer } from '../engine/performer.ts';
 import { houseRules, titlePrompt } from '../writing/prompts.ts';
 import { TitlesShape } from '../writing/shapes.ts';
 import { aimOf } from './aim.ts';
-import { askWriter, instructed, subjectOf, withNote } from './asking.ts';
+import { askWriter, instructed, phraseOf, subjectOf, withNote } from './asking.ts';
 import { missing } from './fields.ts';
 import { ownArticle } from './ownArticle.ts';
 import type { Tools } from './tools.ts';
@@ -37,7 +37,7 @@ export function performTitle(tools: Tools): Performer<StepOf<'title'>> {
     const stays = titleThatStays(context.brief.fields);
     const offered = titles.map((title) => cut(title.replace(/\s+/g, ' ').trim().replace(/[.]$/, ''), step.most));
     const choices = stays === null ? [...new Set(offered)].slice(0, step.choices) : [stays];
-    const title = choices[0] ?? cut(subjectOf(context), step.most);
+    const title = choices[0] ?? cut(phraseOf(context), step.most);
     const { article: titled } = tidy({
       ...document,
       title,

@@ -15,7 +15,7 @@ import { passagesById } from '../materials/repository.ts';
 import { compose } from '../writing/compose.ts';
 import { withSource } from '../writing/source.ts';
 import { aimOf } from './aim.ts';
-import { askWriter, instructed, subjectOf, withNote } from './asking.ts';
+import { askWriter, instructed, phraseOf, subjectOf, withNote } from './asking.ts';
 import { field, missing, NotesField, OutlineField, PassagesField } from './fields.ts';
 import type { Tools } from './tools.ts';
 
@@ -66,7 +66,7 @@ export function performWrite(tools: Tools): Performer<StepOf<'write'>> {
     const { article: document, notes: tidied } = tidy({
       ...EMPTY_ARTICLE,
       language,
-      keyPhrase: aimOf(context)?.phrase ?? subjectOf(context),
+      keyPhrase: aimOf(context)?.phrase ?? phraseOf(context),
       body: withSource(composed.value.body, step.parts, context.fields, language),
     });
     const article = await ensureArticle(

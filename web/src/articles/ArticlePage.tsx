@@ -98,7 +98,7 @@ export default function ArticlePage() {
           ))}
           {figuresNotFound.length > 0 ? (
             <p className="pt-2 text-small text-red">
-              In no passage:{' '}
+              Not found in any source:{' '}
               {figuresNotFound.map((figure) => (
                 <s key={figure} className="fig mr-2 border-b-2 border-red no-underline">
                   {figure}
@@ -301,7 +301,7 @@ function EvidenceNotes({
     >
       {missing.length > 0 ? (
         <p className="!mt-0 !font-ui !text-[12px] !leading-4 text-red">
-          {missing.join(', ')}: in no passage read for this article
+          {missing.join(', ')}: not found in any source read for this article
         </p>
       ) : null}
       {bare ? <p className="!mt-0 !font-ui !text-[12px] !leading-4 text-ink-3">rests on nothing</p> : null}

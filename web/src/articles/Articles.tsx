@@ -12,7 +12,7 @@ import { dayLong } from '../words/time.ts';
 import { Columns, type Line } from './Columns.tsx';
 
 const STANDINGS = [
-  { value: '', says: 'any standing', does: 'everything but what is set aside' },
+  { value: '', says: 'any state', does: 'everything but what is set aside' },
   { value: 'ready', says: 'ready', does: 'finished, waits for its slot' },
   { value: 'draft', says: 'draft on the blog', does: 'put there, and no reader sees it' },
   { value: 'out', says: 'out', does: 'readers see it' },
@@ -72,7 +72,7 @@ export default function Articles() {
         </span>
         <input
           className="field ml-auto !w-56"
-          placeholder="Titles with…"
+          placeholder="Find a title…"
           aria-label="Titles with"
           value={q}
           onChange={(event) => setQ(event.target.value)}

@@ -107,7 +107,7 @@ export default function BlogPage() {
                     </Link>
                   }
                 >
-                  None come by themselves.
+                  No pipeline publishes here yet.
                 </Empty>
               ) : null}
             </ul>
@@ -168,8 +168,8 @@ function Secret({ id }: { id: string }) {
         {put.data ? (
           <DoneHere>
             {put.data.lines.every(({ well }) => well)
-              ? 'Kept, and tested: it works.'
-              : 'Kept, and tested: see below what is wrong.'}
+              ? 'Saved and tested: it works.'
+              : 'Saved and tested: see below what is wrong.'}
           </DoneHere>
         ) : null}
       </div>
@@ -195,7 +195,7 @@ function Secret({ id }: { id: string }) {
         />
       </div>
       <Button look="line" type="submit" busy={put.isPending ? 'Testing with a draft' : null}>
-        Keep and test it
+        Save and test it
       </Button>
     </form>
   );

@@ -13,7 +13,7 @@ export function InstructionEditor({
   label,
   fields,
   problemOf,
-  hint = 'Said to the writer as it stands; fields in double braces are filled for each brief.',
+  hint = 'The writer gets this word for word; fields in double braces are filled in for each brief.',
   onChange,
 }: {
   value: string;

@@ -136,7 +136,7 @@ export function leftOutWords(leftOut: string, detail: string): string {
     case 'by hand':
       return 'left out by hand';
     case 'to confirm':
-      return 'waits for your word';
+      return 'waits for your approval';
     default:
       return detail || leftOut;
   }

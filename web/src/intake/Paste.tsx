@@ -78,7 +78,7 @@ export function Paste({
         rows={6}
         aria-label="Phrases"
         placeholder={
-          'how much salt for sauerkraut, fermenting garlic in honey\none phrase a line, or parted by commas, semicolons or tabs'
+          'how much salt for sauerkraut, fermenting garlic in honey\none phrase a line, or separated by commas, semicolons or tabs'
         }
         // biome-ignore lint/a11y/noAutofocus: the paste is what the page was opened for
         autoFocus={autoFocus}

@@ -72,7 +72,7 @@ export function SheetSource({ source, settings }: { source: SourceWhole; setting
         </span>
         <span className="ml-auto flex items-center gap-4">
           <a className="act quiet brackets text-small" href={`/api/sources/${source.id}/written-back`} download>
-            With what was made
+            Download with what was made
           </a>
           <Upload put={put} />
           <Button look="line" hint="L" busy={look.isPending ? 'Looking' : null} onClick={() => look.mutate()}>
@@ -117,7 +117,7 @@ export function SheetSource({ source, settings }: { source: SourceWhole; setting
         <TakeButton
           into={into}
           chosen={picked.size === 0 ? null : { items: [...picked] }}
-          says={picked.size === 0 ? 'Take the ticked' : `Take ${plural(picked.size, 'row')}`}
+          says={picked.size === 0 ? 'Take what is ticked' : `Take ${plural(picked.size, 'row')}`}
         />
         <IntoWords into={into} n={picked.size} />
         <LeaveOut

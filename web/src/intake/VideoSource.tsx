@@ -186,7 +186,7 @@ function WouldBeRead({
           />
           {asked > carries ? (
             <p className="text-small text-red">
-              It is asked for more than it carries; it would be written in about {count(carries)}.
+              The pipeline asks for more than the video has material for; the article would have about {count(carries)}.
             </p>
           ) : null}
         </div>
@@ -197,12 +197,16 @@ function WouldBeRead({
       <TakenBy item={item} pipelines={into.pipelines} />
       {item.leftOut ? (
         <p className="pt-2 text-small text-ink-2">
-          Left out: {leftOutWords(item.leftOut, item.leftDetail)}. Taking it does it all the same.
+          Left out: {leftOutWords(item.leftOut, item.leftDetail)}. You can take it anyway.
         </p>
       ) : null}
       <div className="pt-3">
         <Button look="solid" hint="T" disabled={!can} busy={into.take.isPending ? 'Taking' : null} onClick={press}>
-          {taken ? 'Taken by it before' : partly ? `Take ${clockOf(part.from)} to ${clockOf(part.to)}` : 'Take it'}
+          {taken
+            ? 'This pipeline took it before'
+            : partly
+              ? `Take ${clockOf(part.from)} to ${clockOf(part.to)}`
+              : 'Take it'}
         </Button>
         <p className="pt-1.5">
           <IntoWords into={into} n={1} />
@@ -332,7 +336,7 @@ function VideoList({
                   className="mb-1 ml-4 min-h-6 text-small"
                   onClick={() => offer.mutate({ id: item.id, on: item.leftOut !== null })}
                 >
-                  {item.leftOut ? 'offer it all the same' : 'leave it out'}
+                  {item.leftOut ? 'include it anyway' : 'leave it out'}
                 </Button>
               ) : null}
             </li>

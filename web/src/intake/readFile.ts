@@ -12,7 +12,7 @@ const MOST_BYTES = 20_000_000;
 export async function readKeywordFile(file: File): Promise<KeywordFile> {
   if (file.size > MOST_BYTES)
     throw new Error(
-      `${file.name} is ${Math.round(file.size / 1_000_000)} MB; at most 20 MB are read. Part it and read the parts.`,
+      `${file.name} is ${Math.round(file.size / 1_000_000)} MB; at most 20 MB are read. Split it and read the parts.`,
     );
   if (file.size === 0) throw new Error(`${file.name} is empty. Choose a file with phrases in it.`);
   const worker = new Worker(new URL('./readFile.worker.ts', import.meta.url), { type: 'module' });

@@ -72,7 +72,7 @@ export function KeepMenu({ of, it }: { of: KeptNoun; it: Kept }) {
             )}
             {it.archived === undefined ? null : (
               <DropdownMenu.Item className={item} onSelect={() => change.mutate({ archived: !it.archived })}>
-                {it.archived ? 'Take it up again' : 'Archive it'}
+                {it.archived ? 'Bring it back from the archive' : 'Archive it'}
                 <span className="block text-small text-ink-3">
                   {it.archived ? 'it is offered and listed again' : 'kept, and no longer listed or offered'}
                 </span>

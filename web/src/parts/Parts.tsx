@@ -149,7 +149,7 @@ export default function Parts() {
                 { name: 'subject', says: 'always there' },
                 { name: 'passages', says: 'always there' },
               ]}
-              problemOf={(text) => (text.includes('{{ thing }}') ? 'Nothing above gives ‘thing’.' : null)}
+              problemOf={(text) => (text.includes('{{ thing }}') ? 'No step above gives ‘thing’.' : null)}
               onChange={() => undefined}
             />
           </div>

@@ -253,10 +253,10 @@ export function Briefs({ pipeline, now }: { pipeline: PipelineWhole; now: number
         <div className="px-8">
           <DoneHere>
             {many.data.done === 0
-              ? 'None of them stood so that it fits.'
+              ? 'None of them is in a state where that can be done.'
               : `${plural(many.data.done, 'brief')} ${DONE[many.data.act]}`}
             {many.data.done > 0 && many.data.left > 0
-              ? `; ${count(many.data.left)} did not fit and stay as they were`
+              ? `; ${count(many.data.left)} could not, and stay as they are`
               : ''}
             {many.data.done > 0 ? '.' : ''}
           </DoneHere>
@@ -280,7 +280,7 @@ export function Briefs({ pipeline, now }: { pipeline: PipelineWhole; now: number
               <Button
                 key={act}
                 disabled={!could || many.isPending}
-                busy={many.isPending && many.variables.act === act ? 'At it' : null}
+                busy={many.isPending && many.variables.act === act ? 'Working' : null}
                 onClick={() => many.mutate({ act, on: all ? matching : { briefs: fitting.map(({ id }) => id) } })}
               >
                 {all || fitting.length === picked.size || fitting.length === 0 ? says : `${says} (${fitting.length})`}

@@ -51,7 +51,7 @@ export function HeldStep({ hold }: { hold: Hold }) {
           <>
             <Button
               look="solid"
-              busy={say.isPending ? 'Letting go' : null}
+              busy={say.isPending ? 'Passing it' : null}
               onClick={() => say.mutate({ decide: 'pass', change })}
             >
               {Object.keys(change).length > 0 ? 'Pass it as changed' : 'Pass it'}

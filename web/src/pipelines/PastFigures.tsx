@@ -22,7 +22,7 @@ export function PastFigures({ pipeline, step, field }: { pipeline: string; step:
   if (!measure || !figures) return null;
   if (figures.length === 0)
     return (
-      <p className="pt-2 text-small text-ink-3">No brief has come this far yet, so nothing tells what this would do.</p>
+      <p className="pt-2 text-small text-ink-3">No brief has reached this step yet, so its effect cannot be shown.</p>
     );
   const [from, to] = step.kind === 'judge' ? [0, COLUMNS] : scaleOf(figures);
   const columns = columnsOf(figures, from, to, COLUMNS);
@@ -81,8 +81,8 @@ function Parted({ ways }: { ways: readonly (boolean | null)[] }) {
     return (
       <p className="pt-2 text-small text-ink-3">
         {ways.length === 0
-          ? 'No brief has come this far yet, so nothing tells what this would do.'
-          : 'Past briefs were not asked this, so nothing tells what it would do.'}
+          ? 'No brief has reached this step yet, so its effect cannot be shown.'
+          : 'Past briefs were not asked this, so its effect cannot be shown.'}
       </p>
     );
   const first = known.filter(Boolean).length;

@@ -30,7 +30,7 @@ export function PipelineMenu({ pipeline }: { pipeline: PipelineWhole }) {
   });
   const copy = useMutation({
     mutationFn: () =>
-      call('POST', '/pipelines', { body: { name: `${pipeline.name}, once more`, document }, answer: MadePipeline }),
+      call('POST', '/pipelines', { body: { name: `${pipeline.name}, copy`, document }, answer: MadePipeline }),
     onSuccess: ({ id }) => {
       void queryClient.invalidateQueries({ queryKey: ['pipelines'] });
       void go(`/pipelines/${id}`);
@@ -51,16 +51,14 @@ export function PipelineMenu({ pipeline }: { pipeline: PipelineWhole }) {
             <DropdownMenu.Item asChild className={item}>
               <a href={`/api/pipelines/${pipeline.id}/procedure.yaml`} download={`${fileName(pipeline.name)}.yaml`}>
                 Save version {pipeline.version} as a YAML file
-                {isChanged(draft) ? (
-                  <span className="block text-small text-ink-3">without what is not saved</span>
-                ) : null}
+                {isChanged(draft) ? <span className="block text-small text-ink-3">without unsaved changes</span> : null}
               </a>
             </DropdownMenu.Item>
             <DropdownMenu.Item className={item} onSelect={() => file.current?.click()}>
-              Open a YAML file here…
+              Load a YAML file into this pipeline…
             </DropdownMenu.Item>
             <DropdownMenu.Item className={item} onSelect={() => copy.mutate()}>
-              Make the same pipeline once more
+              Make a copy of this pipeline
             </DropdownMenu.Item>
             <DropdownMenu.Item className={item} onSelect={() => setTimeout(() => window.print())}>
               Print
@@ -90,7 +88,7 @@ export function PipelineMenu({ pipeline }: { pipeline: PipelineWhole }) {
       <Trouble
         actions={
           <Button look="word" onClick={() => (open.isError ? open.reset() : copy.reset())}>
-            Put this away
+            Close this
           </Button>
         }
       >

@@ -143,7 +143,7 @@ function Count({ n }: { n: number }) {
 const EMPTY = {
   key: 'nothing',
   name: 'nothing yet',
-  says: 'only takes; every step is put in by hand',
+  says: 'only takes items; you add every other step',
   make: ({ source, language }: { source: string; language: string }) => ({
     grivo: 1 as const,
     language,

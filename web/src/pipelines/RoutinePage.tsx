@@ -210,7 +210,7 @@ function NameEditor({ name, onName, close }: { name: string; onName: (name: stri
     <TextEditor
       label="Name of the routine"
       value={name}
-      hint="Enter keeps it."
+      hint="Press Enter to save."
       onChange={(text) => {
         typed = text.trim();
       }}

@@ -125,7 +125,7 @@ export const StepSentence = memo(function StepSentence({ step, choices, fields, 
       ) : null}
       {own === null || own.trim() === '' ? null : (
         <span className="block text-small text-ink-3">
-          said besides:{' '}
+          also told:{' '}
           <OwnInstruction
             step={step}
             own={own}
@@ -137,7 +137,7 @@ export const StepSentence = memo(function StepSentence({ step, choices, fields, 
       )}
       {examples.length === 0 ? null : (
         <span className="block text-small text-ink-3">
-          after the manner of: <Examples step={step} examples={examples} onChange={onChange} />
+          in the style of: <Examples step={step} examples={examples} onChange={onChange} />
         </span>
       )}
     </span>
@@ -208,7 +208,7 @@ export function Examples({
       editor={() => (
         <>
           <ValuesEditor label="Examples" value={examples} most={5} onChange={(next) => onChange('examples', next)} />
-          <p className="text-small text-ink-3">Their form and length are followed, not what they speak of.</p>
+          <p className="text-small text-ink-3">Their form and length are followed, not their content.</p>
         </>
       )}
     >
@@ -237,7 +237,7 @@ function textProblem(text: string, fields: readonly SeenField[]): string | null 
   const read = templateFields(text);
   if (!read.ok) return `This cannot be read: ${read.problem}.`;
   const strange = read.fields.find((name) => !fields.some((field) => field.name === name));
-  return strange === undefined ? null : `Nothing above gives ‘${strange}’.`;
+  return strange === undefined ? null : `No step above gives ‘${strange}’.`;
 }
 
 /** Columns of sheets among the fields a step can see. */
@@ -436,8 +436,8 @@ const HINT: Record<string, string> = {
   country: 'Two letters as IE; empty for any.',
   since: 'A day as 2024-01-31; empty for any.',
   sheet: 'The address that gives the sheet as CSV and takes new rows.',
-  cells: 'Column: text, a line each; fields in double braces are filled for each brief.',
-  body: 'The text itself; fields in double braces are filled for each brief.',
-  text: 'Sent as it stands; fields in double braces are filled for each brief.',
+  cells: 'Column: text, a line each; fields in double braces are filled in for each brief.',
+  body: 'The text itself; fields in double braces are filled in for each brief.',
+  text: 'Sent word for word; fields in double braces are filled in for each brief.',
   subject: 'Fields in double braces: {{ subject }}.',
 };

@@ -11,6 +11,7 @@ const Gave = z
   .object({
     pages: z.array(z.object({ title: z.string(), address: z.string() })),
     carriesWords: z.number(),
+    passages: z.array(z.string()),
     fitting: z.object({ pages: z.number(), of: z.number(), lacking: z.array(z.string()) }),
     outline: z.array(z.object({ heading: z.string() })),
     article: z.object({ id: z.string(), words: z.number() }),
@@ -242,6 +243,12 @@ function Given({ run }: { run: StepRun }) {
     );
   if (gave.values) return <span>{Object.values(gave.values).map(String).join(', ') || 'no values'}</span>;
   if (gave.asked) return <span className="text-ink-3">waits for {gave.asked.for}</span>;
+  if (gave.passages && gave.carriesWords !== undefined)
+    return (
+      <span>
+        {plural(gave.passages.length, 'passage')}, about {plural(gave.carriesWords, 'word')} to write from
+      </span>
+    );
   return <OwnFields gave={run.gave ?? {}} />;
 }
 

@@ -51,7 +51,9 @@ export function Versions({ id, now }: { id: string; now: number }) {
                 ) : before ? (
                   <SentencesCompared before={before.lines} after={version.lines} names={['taken out', 'new']} />
                 ) : (
-                  <span className="text-ink-3">the first, {plural(Math.max(0, ...version.lines.map(({ step }) => step ?? 0)), 'step')}</span>
+                  <span className="text-ink-3">
+                    the first, {plural(Math.max(0, ...version.lines.map(({ step }) => step ?? 0)), 'step')}
+                  </span>
                 )}
               </div>
               <span className="flex items-start justify-end gap-4 pt-0.5 text-small">
@@ -77,7 +79,7 @@ export function Versions({ id, now }: { id: string; now: number }) {
         })}
       </ol>
       <p className="py-3 text-small text-ink-3">
-        Briefs finish on the version they began with. A version brought back lies in the procedure until it is saved.
+        Briefs finish on the version they began with. A version brought back stays a draft until you save it.
       </p>
     </>
   );

@@ -157,7 +157,7 @@ function SetPassword({ person, onLeave }: { person: Person; onLeave: () => void 
     mutationFn: () => call('PUT', `/people/${person.id}/password`, { body: { next } }),
     onSuccess: again,
   });
-  if (put.isSuccess) return <DoneHere>The new password holds; {person.name} was signed out everywhere.</DoneHere>;
+  if (put.isSuccess) return <DoneHere>The new password is set; {person.name} was signed out everywhere.</DoneHere>;
   return (
     <form
       className="flex items-end gap-3 py-2"

@@ -137,7 +137,7 @@ function ServiceLine({ service, owner, only }: { service: Service; owner: boolea
             ) : owner ? (
               <>
                 ; not used:{' '}
-                <Button look="word" busy={use.isPending ? 'At it' : null} onClick={() => use.mutate()}>
+                <Button look="word" busy={use.isPending ? 'Working' : null} onClick={() => use.mutate()}>
                   use this one
                 </Button>
               </>
@@ -182,7 +182,7 @@ function ServiceLine({ service, owner, only }: { service: Service; owner: boolea
               wrong={put.isError ? inWords(put.error) : null}
             />
           </div>
-          <Button type="submit">Keep and test</Button>
+          <Button type="submit">Save and test</Button>
         </form>
       )}
       {test.isError ? <Trouble>{inWords(test.error)}</Trouble> : null}

@@ -66,7 +66,7 @@ function ChangePassword({ onDone }: { onDone: () => void }) {
       onDone();
     },
   });
-  if (put.isSuccess) return <DoneHere>The new password holds. All other places were signed out.</DoneHere>;
+  if (put.isSuccess) return <DoneHere>The new password is set. All other places were signed out.</DoneHere>;
   return (
     <form
       className="grid grid-cols-2 items-start gap-x-4 gap-y-2 py-2"

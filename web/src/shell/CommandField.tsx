@@ -68,7 +68,7 @@ export function CommandField() {
       does('new-blog', 'Connect a blog', 'in Blogs', to('/blogs?new')),
       does('new-service', 'Connect a writer or illustrator', 'in Settings', to('/settings')),
       does('keys', 'Show the keys', '?', () => showKeys(true)),
-      does('read-again', 'Read everything again', '', () => void client.invalidateQueries()),
+      does('read-again', 'Load everything again', '', () => void client.invalidateQueries()),
     ];
   }, [pipelines.data, sources.data, blogs.data, articles.data, go, showKeys, client]);
   const words = text.trim().toLowerCase();
@@ -133,7 +133,7 @@ export function CommandField() {
               </div>
             </div>
           ))}
-          {hits.length === 0 ? <p className="px-2 py-1 text-ink-3">Nothing here is called that.</p> : null}
+          {hits.length === 0 ? <p className="px-2 py-1 text-ink-3">Nothing was found by that name.</p> : null}
         </div>
       ) : null}
     </div>

@@ -16,7 +16,7 @@ const ELSEWHERE: readonly [string, readonly string[]][] = [
   ['Save the procedure', ['S']],
   ['Take back', ['Z']],
   ['Do it again', ['⇧', 'Z']],
-  ['At a line: all it can', ['Space']],
+  ['At a line: everything it can do', ['Space']],
   ['Add a step below', ['A']],
   ['Move the line', ['Alt', '↑', '↓']],
   ['Into a block, out of it', ['Alt', '→', '←']],

@@ -28,7 +28,8 @@ export function Shell({ person, children }: { person: Person; children: ReactNod
         <Band />
         {open ? null : (
           <p role="status" className="border-b border-red bg-red-wash px-8 py-1 text-small text-red">
-            The line to Grivo is down. What is shown may be older; it is read again as soon as it is back.
+            There is no connection to Grivo. What you see may be out of date; it is refreshed when the connection is
+            back.
           </p>
         )}
       </div>

@@ -51,7 +51,7 @@ export function FirstRun({ begun }: { begun: Today['begun'] }) {
     <div className="flex flex-1 flex-col">
       <div className="pt-6 pb-7">
         <h1 className="text-lead font-medium tracking-[-0.018em]">
-          Grivo has articles written from what others know, and puts them on your blog when you say.
+          Grivo has articles written from sources you choose, and publishes them on your blog when you say so.
         </h1>
         <p className="pt-1 text-ink-2">
           Four things, in this order, a few minutes each. Everything can be changed later. Nothing is written, paid for

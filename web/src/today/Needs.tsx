@@ -187,7 +187,7 @@ function AtStep({ need }: { need: NeedOf<'brief' | 'again' | 'hold' | 'aside'> }
           <span key={word} className="pr-3">
             <Button
               look="word"
-              busy={act.isPending && act.variables === word ? 'At it' : null}
+              busy={act.isPending && act.variables === word ? 'Working' : null}
               onClick={() => act.mutate(word)}
             >
               {n === 1 ? one : all}

@@ -5,7 +5,7 @@ import type { StepKind } from '../kind.ts';
 const schema = z.strictObject({
   ...stepBase,
   kind: z.literal('aim'),
-  at: z.enum(['the subject', 'a phrase of one’s own', 'a phrase proposed']),
+  at: z.enum(['the subject', 'a phrase of your own', 'a phrase proposed']),
   /** The phrase of one's own: a Liquid text. */
   phrase: z.string().max(300),
   instruction,
@@ -14,7 +14,7 @@ export type AimStep = z.infer<typeof schema>;
 
 const DOES: Record<AimStep['at'], string> = {
   'the subject': 'the phrase, title or name the item came with',
-  'a phrase of one’s own': 'typed here, with fields',
+  'a phrase of your own': 'typed here, with fields',
   'a phrase proposed': 'the writer says what readers would search for, and related words',
 };
 
@@ -26,7 +26,7 @@ export const aim: StepKind<'aim', AimStep> = {
   gives: ['aim'],
   uses: (step) => [
     { field: 'instruction', as: 'template', text: step.instruction },
-    ...(step.at === 'a phrase of one’s own' ? [{ field: 'phrase', as: 'template' as const, text: step.phrase }] : []),
+    ...(step.at === 'a phrase of your own' ? [{ field: 'phrase', as: 'template' as const, text: step.phrase }] : []),
   ],
   calls: 'writer',
   effect: false,
@@ -39,12 +39,12 @@ export const aim: StepKind<'aim', AimStep> = {
       field: 'at',
       editor: { type: 'choice', options: Object.entries(DOES).map(([value, does]) => ({ value, says: value, does })) },
     },
-    ...(step.at === 'a phrase of one’s own'
+    ...(step.at === 'a phrase of your own'
       ? [{ text: ', ' }, { word: step.phrase || 'no phrase yet', field: 'phrase', editor: { type: 'text' as const } }]
       : []),
   ],
   check: (step) =>
-    step.at === 'a phrase of one’s own' && step.phrase.trim() === ''
+    step.at === 'a phrase of your own' && step.phrase.trim() === ''
       ? [{ step: step.id, field: 'phrase', grade: 'error', sentence: 'It aims at nothing.', mend: 'Write the phrase.' }]
       : [],
 };

@@ -71,7 +71,7 @@ export const forEach: StepKind<'for each', ForEachStep> = {
             step: step.id,
             field: 'values',
             grade: 'error',
-            sentence: 'It has nothing to go through.',
+            sentence: 'It has no values to go through.',
             mend: 'Give values, one a line, or name a field that holds a list.',
           },
         ]

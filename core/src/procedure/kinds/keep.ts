@@ -86,7 +86,7 @@ function checkedRow(step: KeepStep): Problem[] {
     faults.push({ step: step.id, field, grade: 'error', sentence, mend });
   if (step.sheet.trim() === '') wrong('sheet', 'It names no sheet.', 'Give the address rows are posted to.');
   else if (!/[{]/.test(step.sheet) && !/^https?:\/\/\S+$/.test(step.sheet.trim()))
-    wrong('sheet', `‘${step.sheet}’ is no address to post to.`, 'Write one that begins with https://.');
+    wrong('sheet', `‘${step.sheet}’ is not an address rows can be sent to.`, 'Write one that begins with https://.');
   const cells = cellTexts(step.cells);
   if (!cells.ok)
     wrong('cells', `Line ${cells.line} of the row: ${cells.problem}.`, 'Write each cell as Column: text, a line each.');
@@ -100,7 +100,7 @@ function checkedFolder(step: KeepStep): Problem[] {
           step: step.id,
           field: 'folder',
           grade: 'error',
-          sentence: `‘${step.folder}’ leads out of the folder copies are kept in.`,
+          sentence: `‘${step.folder}’ leads outside the folder copies are kept in.`,
           mend: 'Name a folder inside it, as guides/2026.',
         },
       ]

@@ -15,7 +15,7 @@ export type LayOutStep = z.infer<typeof schema>;
 
 export const layOut: StepKind<'lay out', LayOutStep> = {
   kind: 'lay out',
-  does: 'makes an article of a finished text with its pictures, writing nothing',
+  does: 'makes an article of a finished text as it stands, writing nothing',
   schema,
   needs: [],
   gives: ['article', 'title'],

@@ -182,7 +182,7 @@ export const sheet: SourceReader<'sheet'> = {
         code: 'source-unreadable',
         source: source.id,
         reason: error.problem,
-        mend: 'Mend it there, or part it.',
+        mend: 'Correct it there, or split it.',
       };
     };
     try {

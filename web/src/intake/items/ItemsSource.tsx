@@ -163,7 +163,7 @@ export function ItemsSource(props: ItemsSourceProps) {
           chosen={ticked.size === 0 ? null : { items: [...ticked] }}
           says={
             ticked.size === 0
-              ? 'Take the ticked'
+              ? 'Take what is ticked'
               : `Take ${plural(ticked.size, one, one === 'entry' ? 'entries' : `${one}s`)}`
           }
         />

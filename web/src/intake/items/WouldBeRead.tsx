@@ -33,10 +33,10 @@ export function WouldBeRead({
       <Head title={item.subject} right="" />
       {item.leftOut ? (
         <p className={`py-1 text-small ${waits ? 'text-blue' : 'text-ink-2'}`}>
-          {waits ? 'It waits for your word.' : `Left out: ${leftOutWords(item.leftOut, item.leftDetail)}.`}{' '}
+          {waits ? 'It waits for your approval.' : `Left out: ${leftOutWords(item.leftOut, item.leftDetail)}.`}{' '}
           {item.leftOut === 'unusable' ? null : (
             <Button look="word" onClick={() => offer.mutate(true)}>
-              {waits ? 'Let it come in' : 'Offer it all the same'}
+              {waits ? 'Accept it' : 'Include it anyway'}
             </Button>
           )}
         </p>

@@ -214,7 +214,7 @@ export function KeywordList({ source, settings }: { source: SourceWhole; setting
             )}
           </div>
           {all.length === 0 ? <Empty>No phrase yet. Paste or type some on the right.</Empty> : null}
-          {all.length > 0 && shown.length === 0 ? <Empty>No phrase holds “{filter}”.</Empty> : null}
+          {all.length > 0 && shown.length === 0 ? <Empty>No phrase contains “{filter}”.</Empty> : null}
           <UnitRows
             key={one}
             units={shown}
@@ -233,7 +233,7 @@ export function KeywordList({ source, settings }: { source: SourceWhole; setting
               </span>
             ) : null}
             <a className="act quiet brackets ml-auto" href={`/api/sources/${id}/written-back`} download>
-              With what was made
+              Download with what was made
             </a>
           </p>
         </div>
@@ -290,7 +290,9 @@ export function KeywordList({ source, settings }: { source: SourceWhole; setting
           into={into}
           chosen={picked.length === 0 ? null : chosen}
           says={
-            picked.length === 0 ? 'Take the ticked' : `Take ${picked.length} as brief${picked.length === 1 ? '' : 's'}`
+            picked.length === 0
+              ? 'Take what is ticked'
+              : `Take ${picked.length} as brief${picked.length === 1 ? '' : 's'}`
           }
         />
         {picked.length > 0 ? (

@@ -8,18 +8,18 @@ import { ExcludeWord } from '../LookWords.tsx';
 type Change = (settings: KeywordSettings) => void;
 
 const SPELLINGS = [
-  { value: 'as typed', says: 'as typed', does: 'two spellings of a phrase are near repeats, the first stays' },
+  { value: 'as typed', says: 'as typed', does: 'two spellings of a phrase count as the same; the first is kept' },
   { value: 'British', says: 'the British way', does: 'mould, flavour, litre; counts for what is added from now on' },
   { value: 'American', says: 'the American way', does: 'mold, flavor, liter; counts for what is added from now on' },
 ];
 
 const LINES = [
-  { value: 'phrases', says: 'phrases', does: 'parted by commas, semicolons, tabs and lines' },
-  { value: 'titles', says: 'a title each', does: 'parted by lines only; the article keeps the title it came with' },
+  { value: 'phrases', says: 'phrases', does: 'separated by commas, semicolons, tabs or lines' },
+  { value: 'titles', says: 'a title each', does: 'separated by lines only; the article keeps the title it came with' },
   {
     value: 'descriptions',
     says: 'a description each',
-    does: 'parted by lines only; a sentence or two of what is wanted',
+    does: 'separated by lines only; a sentence or two of what is wanted',
   },
 ];
 
@@ -110,7 +110,7 @@ function SiteWord({ settings, onChange }: { settings: KeywordSettings; onChange:
         <TextEditor
           label="Address of a site"
           value={text}
-          hint="Yours or another’s. What it is found for comes in when the list is looked at. Empty watches none. Enter keeps it."
+          hint="Yours or another’s. What it is found for comes in when the list is looked at. Empty watches none. Press Enter to save."
           onChange={setText}
           onDone={() => {
             onChange({ ...settings, site: addressOf(text) });
@@ -133,7 +133,7 @@ function CountryWord({ settings, onChange }: { settings: KeywordSettings; onChan
         <TextEditor
           label="Country"
           value={text}
-          hint="Two letters, as IE or DE. Empty is anywhere. Enter keeps it."
+          hint="Two letters, as IE or DE. Empty is anywhere. Press Enter to save."
           onChange={setText}
           onDone={() => {
             const country = text.trim().toUpperCase();

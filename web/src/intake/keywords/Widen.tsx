@@ -82,7 +82,9 @@ export function Widen({ source, seed }: { source: string; seed: string }) {
           By patterns: nothing is known of how often these are searched for, or whether they are at all.
         </p>
       ) : null}
-      {wider.data && found.length === 0 ? <Empty>The list holds all there is around it.</Empty> : null}
+      {wider.data && found.length === 0 ? (
+        <Empty>The list already has everything found around this phrase.</Empty>
+      ) : null}
       {found.length > 0 ? (
         <>
           <div className="max-h-[340px] overflow-auto pt-2">
@@ -132,7 +134,7 @@ export function Widen({ source, seed }: { source: string; seed: string }) {
               busy={add.isPending ? 'Adding' : null}
               onClick={() => add.mutate()}
             >
-              {ticked.size === 0 ? 'Add the ticked' : `Add ${plural(ticked.size, 'phrase')}`}
+              {ticked.size === 0 ? 'Add what is ticked' : `Add ${plural(ticked.size, 'phrase')}`}
             </Button>
           </p>
         </>

@@ -93,7 +93,7 @@ export function CatalogueSource({ source, settings }: { source: SourceWhole; set
           ) : null}
         </section>
       }
-      empty="Nothing of it is here yet. Look at it once; nothing is taken by looking."
+      empty="Nothing has been read from it yet. Look at it once; looking takes nothing."
     />
   );
 }

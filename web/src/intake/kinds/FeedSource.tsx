@@ -115,7 +115,7 @@ function Sentence({ settings, put }: { settings: FeedSettings; put: (next: Parti
         editor={() => (
           <>
             <ValuesEditor
-              label="Rules: where a redirect begins, a blank, the parameter"
+              label="Rules: where a redirect begins, a space, the parameter"
               value={settings.unwrap.map(({ begins, parameter }) => `${begins} ${parameter}`)}
               most={50}
               onChange={(lines) => put({ unwrap: rulesIn(lines) })}
@@ -137,7 +137,7 @@ function Sentence({ settings, put }: { settings: FeedSettings; put: (next: Parti
             options={[
               {
                 value: 'true',
-                says: 'have hubs push what is new',
+                says: 'let hubs push what is new',
                 does: 'it comes in at once, where a feed has a hub',
               },
               { value: 'false', says: 'only look', does: 'as often as its pipelines look' },
@@ -149,7 +149,7 @@ function Sentence({ settings, put }: { settings: FeedSettings; put: (next: Parti
           />
         )}
       >
-        {settings.push ? 'have hubs push what is new' : 'only look'}
+        {settings.push ? 'let hubs push what is new' : 'only look'}
       </Word>
       .
     </p>

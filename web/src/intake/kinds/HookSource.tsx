@@ -90,8 +90,8 @@ export function HookSource({ source, settings }: { source: SourceWhole; settings
                   { value: 'false', says: 'goes to its pipelines at once', does: 'those that are on' },
                   {
                     value: 'true',
-                    says: 'waits for a person’s word',
-                    does: 'it stands under ‘left out’ until somebody lets it in',
+                    says: 'waits for somebody’s approval',
+                    does: 'it stands under ‘left out’ until somebody accepts it',
                   },
                 ]}
                 onChoose={(value) => {
@@ -101,7 +101,7 @@ export function HookSource({ source, settings }: { source: SourceWhole; settings
               />
             )}
           >
-            {settings.confirm ? 'waits for a person’s word' : 'goes to its pipelines at once'}
+            {settings.confirm ? 'waits for somebody’s approval' : 'goes to its pipelines at once'}
           </Word>
           ; leave out subjects with <ExcludeWord exclude={settings.exclude} onChange={(exclude) => put({ exclude })} />.
         </p>
@@ -154,7 +154,7 @@ function Door({ source, settings }: { source: string; settings: HookSettings }) 
       <Copied label="Try it in a shell" text={curl} />
       <Copied label="Ask what became of it" text={ask} />
       <p className="pt-1 text-small text-ink-3">
-        {'{"run": true}'} has its pipelines look. The same key twice does nothing twice.
+        {'{"run": true}'} makes its pipelines look at once. The same key sent twice counts once.
       </p>
       {owner ? (
         <p className="py-2 text-small">

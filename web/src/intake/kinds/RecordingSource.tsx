@@ -113,9 +113,9 @@ function Speak({ onSpoken }: { onSpoken: (files: File[]) => Promise<void> }) {
             </span>
             <span className="text-small text-ink-3">
               {recorder.full
-                ? 'this is the longest there is: keep it, then go on in another'
+                ? 'this is the longest a recording can be: keep it, then go on in another'
                 : recorder.quietFor > 3
-                  ? 'nothing is heard'
+                  ? 'no sound yet'
                   : 'it hears you'}
             </span>
           </span>
@@ -155,7 +155,7 @@ function Listen({ item }: { item: Item }) {
           'There is no transcriber; connect one under Settings.'
         ) : (
           <>
-            Having it heard costs at most <b className="font-semibold">{money(micros)}</b>, once, however often it is
+            Transcribing it costs at most <b className="font-semibold">{money(micros)}</b>, once, however often it is
             used.
           </>
         )}

@@ -86,7 +86,7 @@ function RequestForm({ source }: { source: string }) {
           Ask for it
         </Button>
       </div>
-      {put.isSuccess && subject === '' ? <DoneHere>It is there.</DoneHere> : null}
+      {put.isSuccess && subject === '' ? <DoneHere>Added.</DoneHere> : null}
       {put.isError ? (
         <div className="col-span-3">
           <Trouble>{inWords(put.error)}</Trouble>
