@@ -160,6 +160,7 @@ export { FieldTest, IS, isEmpty, numberOf, testHolds, textOf, valueAt } from './
 export { type ToldLine, toldProcedure } from './procedure/told.ts';
 export { allSteps, innerSteps, kindOf, mapSteps } from './procedure/tree.ts';
 export { type UnreadableText, unreadableTexts } from './procedure/unreadable.ts';
+export { withoutSources } from './procedure/unsourced.ts';
 export { procedureYaml, type ReadYaml, readProcedureYaml, type YamlProblem } from './procedure/yaml.ts';
 export { contentStems, countWords, fold, sentencesOf, stem, stemCover, wordsOfText } from './sentence/sentence.ts';
 export { CELL_TYPES, type CellType, type ReadCell, readCell } from './sheet/cell.ts';

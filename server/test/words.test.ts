@@ -340,6 +340,7 @@ const TABLE: Partial<
 const ELSEWHERE: Record<string, readonly string[]> = {
   'look up': ['least', 'otherwise'],
   read: ['columns'],
+  write: ['unsourced'],
   take: ['sources', 'most', 'gather', 'everyMinutes', 'atOnce', 'apartMinutes', 'mostMinutes'],
   publish: ['blog', 'when', 'as', 'categories', 'tags'],
   link: ['own', 'blog'],

@@ -5,7 +5,7 @@ import { ARTICLE_FIELDS, MAY_BRING } from './itemFields.ts';
 import type { CheckContext, FieldUse, Problem } from './kind.ts';
 import { type Step, type StepOf, stepKinds } from './registry.ts';
 import { serviceProblems } from './services.ts';
-import { kindOf } from './tree.ts';
+import { allSteps, kindOf } from './tree.ts';
 import { turnProblems } from './turns.ts';
 
 /** A field a step can see. */
@@ -63,13 +63,14 @@ function walk(document: ProcedureDocument, context: CheckContext | null): Found 
   if (first?.kind === 'take' && !first.off) for (const field of brought(first, context)) start.set(field.name, field);
   for (const input of document.inputs ?? []) start.set(...sure(input.name, null));
 
+  const unsourced = allSteps(document.steps).some((step) => step.kind === 'write' && !step.off && step.unsourced);
   const sequence = (steps: readonly Step[], env: Env): Env => steps.reduce((now, step) => one(step, now), env);
 
   const one = (step: Step, env: Env): Env => {
     found.seen.set(step.id, env);
     if (step.off) return env;
     const kind = kindOf(step);
-    if (context) found.problems.push(...problemsAt(step, env, context, open));
+    if (context) found.problems.push(...problemsAt(step, env, context, open, unsourced));
     const after = new Map(env);
     switch (step.kind) {
       case 'when': {
@@ -189,10 +190,14 @@ export function checkRoutine(document: ProcedureDocument, context: CheckContext)
   return [...problems, ...missing];
 }
 
-function problemsAt(step: Step, env: Env, context: CheckContext, open: boolean): Problem[] {
+/** Steps that do without passages where the text may be written without. */
+const UNSOURCED: ReadonlySet<string> = new Set(['outline', 'write']);
+
+function problemsAt(step: Step, env: Env, context: CheckContext, open: boolean, unsourced: boolean): Problem[] {
   const kind = kindOf(step);
   const out: Problem[] = [...serviceProblems(step, context), ...turnProblems(step)];
   for (const name of kind.needs) {
+    if (unsourced && name === 'passages' && UNSOURCED.has(step.kind)) continue;
     const field = env.get(name);
     if (!field)
       out.push({

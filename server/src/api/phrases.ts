@@ -41,7 +41,7 @@ export function phraseRoutes(product: Product): Route[] {
         422,
         'Nothing there',
         'The paste holds no keyword.',
-        'Paste phrases, one a line or parted by commas.',
+        'Paste phrases, one a line or separated by commas.',
       );
     return { paste };
   };

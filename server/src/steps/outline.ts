@@ -2,7 +2,7 @@ import { type StepOf, sentencesOf } from '@grivo/core';
 import { z } from 'zod';
 import type { Performer } from '../engine/performer.ts';
 import { passagesById } from '../materials/repository.ts';
-import { houseRules, outlinePrompt } from '../writing/prompts.ts';
+import { houseRules, outlinePrompt, unsourcedRules } from '../writing/prompts.ts';
 import { rankPassages } from '../writing/selection.ts';
 import { OutlineShape } from '../writing/shapes.ts';
 import { aimOf } from './aim.ts';
@@ -52,7 +52,8 @@ async function byChapters(
 /** Has the writer outline the article from the passages. */
 export function performOutline(tools: Tools): Performer<StepOf<'outline'>> {
   return async (step, context) => {
-    const ids = field(context.fields, 'passages', PassagesField);
+    const write = [...context.brief.steps.values()].find((other) => other.kind === 'write');
+    const ids = field(context.fields, 'passages', PassagesField) ?? (write?.unsourced ? [] : null);
     if (!ids) return missing('passages');
     const chapters =
       step.follow === 'following its chapters' ? ChaptersField.safeParse(context.fields['chapters']).data : null;
@@ -68,9 +69,8 @@ export function performOutline(tools: Tools): Performer<StepOf<'outline'>> {
         .map(({ passage }) => passage.n),
     );
     const shown = numbered.filter(({ n }) => best.has(n));
-    const write = [...context.brief.steps.values()].find((other) => other.kind === 'write');
     const asked = await askWriter(tools, context, {
-      instructions: houseRules(language),
+      instructions: ids.length === 0 ? unsourcedRules(language) : houseRules(language),
       material: outlinePrompt({
         subject: subjectOf(context),
         sections: step.sections,

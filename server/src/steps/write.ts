@@ -32,7 +32,7 @@ function carriedBy(passages: readonly Passage[]): number {
 /** Writes the article section by section, tidies it, and keeps it as a new revision of the brief's article. */
 export function performWrite(tools: Tools): Performer<StepOf<'write'>> {
   return async (step, context) => {
-    const ids = field(context.fields, 'passages', PassagesField);
+    const ids = field(context.fields, 'passages', PassagesField) ?? (step.unsourced ? [] : null);
     const outline = field(context.fields, 'outline', OutlineField);
     if (!ids) return missing('passages');
     if (!outline) return missing('outline');
@@ -41,11 +41,12 @@ export function performWrite(tools: Tools): Performer<StepOf<'write'>> {
     if (!own.ok) return own.result;
     const passages = (await passagesById(tools.ground.db, ids)).map((passage, i) => ({ n: i + 1, passage }));
     const material = carriedBy(passages.map(({ passage }) => passage));
-    if (material < LEAST_MATERIAL)
+    const unsourced = step.unsourced && passages.length === 0;
+    if (material < LEAST_MATERIAL && !unsourced)
       return { kind: 'failed', failure: { code: 'too-little-material', words: material, wanted: step.words } };
     const { language } = context.brief.document;
     // Asking for more than the sources carry only brings padding, so the writer is asked for what they carry.
-    const words = Math.min(step.words, material);
+    const words = unsourced ? step.words : Math.min(step.words, material);
     const composed = await compose(
       {
         subject: subjectOf(context),

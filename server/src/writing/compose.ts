@@ -3,7 +3,7 @@ import type { z } from 'zod';
 import type { Result } from '../adapters/port.ts';
 import { good } from '../adapters/port.ts';
 import type { NotesField, OutlineField } from '../steps/fields.ts';
-import { houseRules, type NumberedPassage, pointsPrompt, sectionPrompt } from './prompts.ts';
+import { houseRules, type NumberedPassage, pointsPrompt, sectionPrompt, unsourcedRules } from './prompts.ts';
 import { rankPassages } from './selection.ts';
 import { BlocksShape, PointsShape } from './shapes.ts';
 
@@ -19,7 +19,7 @@ export type AskWriter = <T>(request: {
 export interface Composition {
   subject: string;
   language: string;
-  step: Pick<StepOf<'write'>, 'words' | 'person' | 'tone' | 'parts'>;
+  step: Pick<StepOf<'write'>, 'words' | 'person' | 'tone' | 'parts' | 'unsourced'>;
   instruction: string;
   outline: OutlineField;
   /** What each section must say, by its heading, where notes were made. */
@@ -46,7 +46,9 @@ export interface Composed {
  * the passages it rests on as evidence.
  */
 export async function compose(c: Composition, ask: AskWriter): Promise<Result<Composed>> {
-  const instructions = houseRules(c.language);
+  // Without a single passage nothing that is written rests on anything; with some, every section rests on its own.
+  const unsourced = c.step.unsourced && c.passages.length === 0;
+  const instructions = unsourced ? unsourcedRules(c.language) : houseRules(c.language);
   const body: Block[] = [];
   const leftOut: string[] = [];
   const headings = c.outline.map((section) => section.heading);
@@ -58,7 +60,7 @@ export async function compose(c: Composition, ask: AskWriter): Promise<Result<Co
   ];
   for (const [at, section] of sections.entries()) {
     const given = passagesFor(c, section);
-    if (given.length === 0) {
+    if (given.length === 0 && !unsourced) {
       if (section.heading !== null) leftOut.push(section.heading);
       continue;
     }
@@ -86,7 +88,7 @@ export async function compose(c: Composition, ask: AskWriter): Promise<Result<Co
     if (!reply.ok) return reply;
     const blocks = blocksOf(reply.value.blocks, at, c.passages, new Set(given.map(({ n }) => n)));
     // A section that rests on nothing says nothing: it is left out, heading and all.
-    if (!blocks.some((block) => block.evidence && block.evidence.length > 0)) {
+    if (!unsourced && !blocks.some((block) => block.evidence && block.evidence.length > 0)) {
       if (section.heading !== null) leftOut.push(section.heading);
       continue;
     }

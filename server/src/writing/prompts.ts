@@ -23,6 +23,16 @@ export function houseRules(language: string): string {
   ].join('\n');
 }
 
+/** The rules where there is nothing to write from: what comes of it is marked as resting on nothing. */
+export function unsourcedRules(language: string): string {
+  return [
+    `You help to make an article in ${languageName(language)}.`,
+    RULE_OF_FENCES,
+    'There are no passages. Write what is generally known; give no figure, name, date or claim you are not sure of.',
+    'Do not repeat a sentence, do not address these rules, do not add remarks about the task.',
+  ].join('\n');
+}
+
 export function translatorRules(from: string, into: string): string {
   return `You put texts from ${from} into ${into}.\n${RULE_OF_FENCES}`;
 }
@@ -88,7 +98,7 @@ export interface OutlinePrompt extends Aimed {
 
 export function outlinePrompt(p: OutlinePrompt): string {
   return written(
-    `Task: outline an article on the subject in ${p.sections.from} to ${p.sections.to} sections, in the order a reader needs them. For each section give a heading of at most eight words, one sentence on what it must say, and the numbers of the passages it rests on. Give every section passages of its own. Leave out passages that do not speak of the subject.${aimed(p)}${own(p.instruction)}${after(p.examples)}`,
+    `Task: outline an article on the subject in ${p.sections.from} to ${p.sections.to} sections, in the order a reader needs them. For each section give a heading of at most eight words, one sentence on what it must say, ${p.passages.length === 0 ? 'and no passages.' : 'and the numbers of the passages it rests on. Give every section passages of its own. Leave out passages that do not speak of the subject.'}${aimed(p)}${own(p.instruction)}${after(p.examples)}`,
     subjectOf(p.subject),
     searchedFor(p),
     examplesOf(p.examples),
@@ -121,7 +131,7 @@ export function sectionPrompt(p: SectionPrompt): string {
   return written(
     `Task: of an article on the subject write ${part}, about ${p.words} words. ${says}${p.otherHeadings.length === 0 ? '' : ' The other sections say their own.'}
 Person: ${p.person}. Tone: ${p.tone || 'plain'}. ${p.lists ? 'Where steps or things are counted up a list may stand.' : 'Write paragraphs only, no lists.'}
-Do not write the heading itself. If the passages do not carry so many words, write fewer.${p.saidBefore === '' ? '' : ' Do not say again what was said before.'}${aimed(p)}${own(p.instruction)}${p.notes.length === 0 ? '' : '\nMake every point of "points to make".'}`,
+Do not write the heading itself. ${p.passages.length === 0 ? 'Write from what is generally known.' : 'If the passages do not carry so many words, write fewer.'}${p.saidBefore === '' ? '' : ' Do not say again what was said before.'}${aimed(p)}${own(p.instruction)}${p.notes.length === 0 ? '' : '\nMake every point of "points to make".'}`,
     subjectOf(p.subject),
     p.heading === null ? [] : [outsideLine('heading', p.heading), outsideLine('it says', p.says)],
     p.otherHeadings.length === 0 ? [] : outside('other sections', p.otherHeadings.join('\n')),

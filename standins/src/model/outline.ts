@@ -15,10 +15,35 @@ export interface OutlineManner {
   headings: 'statements' | 'things';
 }
 
+/** What may be asked of any subject, where there is nothing to plan from. */
+const ASKED: Record<string, (subject: string) => string[]> = {
+  en: (subject) => [
+    `What ${subject} is about`,
+    'How to begin',
+    'What most people get wrong',
+    'How to tell that it worked',
+    'When to ask somebody who knows',
+  ],
+  de: (subject) => [
+    `Worum es bei ${subject} geht`,
+    'Wie man anfängt',
+    'Was die meisten falsch machen',
+    'Woran man merkt, dass es gelingt',
+    'Wann man jemanden fragt, der es kann',
+  ],
+};
+
+function fromNothing(request: ReadRequest, sections: number): OutlinedSection[] {
+  return (ASKED[request.language] ?? ASKED['en']!)(request.subject)
+    .slice(0, Math.max(1, sections))
+    .map((heading) => ({ heading, says: `${heading}.`, passages: [] }));
+}
+
 /** Groups the passages that speak of the subject and heads each group with what it says. */
 export function outline(request: ReadRequest, manner: OutlineManner): OutlinedSection[] {
   const range = /(\d+) to (\d+) sections/.exec(request.task);
   const [from, to] = [Number(range?.[1] ?? 3), Number(range?.[2] ?? 6)];
+  if (request.passages.length === 0) return fromNothing(request, from);
   const weight = rarity(request.passages);
   const subject = new Set(stemsOf(request.subject));
   const scored = request.passages

@@ -32,6 +32,7 @@ export interface ProseManner extends Omit<Manner, 'person' | 'language' | 'contr
  * what was said before, made written. With nothing left to say it says so in a line.
  */
 export function prose(request: ReadRequest, style: ProseManner): WrittenBlock[] {
+  if (/from what is generally known/.test(request.task)) return fromNothing(request);
   const asked = wordsAsked(request.task, 150);
   const { heading } = request;
   const target = new Set(stemsOf(`${heading ?? ''} ${request.subject} ${request.says}`));
@@ -68,6 +69,35 @@ export function prose(request: ReadRequest, style: ProseManner): WrittenBlock[] 
           passages: [],
         },
       ];
+}
+
+/** What can be said of anything, where nothing is known of it. */
+const SAID: Record<string, (subject: string) => string[]> = {
+  en: (subject) => [
+    `There is more than one way to go about ${subject}, and what suits one reader does not suit the next.`,
+    'Begin with little, look at what comes of it, and change one thing at a time.',
+    'Write down what you did, so that you can do it again or leave it the next time.',
+    'Take more time than you think you need, and have at hand what you will want before you begin.',
+    'Where something can go badly wrong, ask somebody who has done it before.',
+  ],
+  de: (subject) => [
+    `Bei ${subject} führt mehr als ein Weg zum Ziel, und was dem einen passt, passt dem anderen nicht.`,
+    'Fang klein an, sieh dir an, was daraus wird, und ändere immer nur eines.',
+    'Schreib auf, was du getan hast, damit du es wiederholen oder lassen kannst.',
+    'Nimm dir mehr Zeit, als du zu brauchen meinst, und leg vorher bereit, was du brauchst.',
+    'Wo etwas gründlich schiefgehen kann, frag jemanden, der es schon getan hat.',
+  ],
+};
+
+function fromNothing(request: ReadRequest): WrittenBlock[] {
+  const all = (SAID[request.language] ?? SAID['en']!)(request.subject);
+  const said = request.said;
+  const fresh = all.filter((sentence) => !said.includes(sentence));
+  const from = (request.heading ?? '').length % Math.max(1, fresh.length);
+  const chosen = [...fresh.slice(from), ...fresh.slice(0, from)].slice(0, request.heading === null ? 1 : 2);
+  return [
+    { kind: 'paragraph', text: (chosen.length > 0 ? chosen : all.slice(0, 1)).join(' '), items: [], passages: [] },
+  ];
 }
 
 /** Runs of sentences that stand next to each other, so that none leans on one left out. */

@@ -292,7 +292,12 @@ function EvidenceNotes({
   const own = (block.evidence ?? []).flatMap(({ passage }) => passages.get(passage) ?? []);
   const text = blockText(block);
   const missing = notFound.filter((figure) => text.includes(figure));
-  const bare = passages.size > 0 && own.length === 0 && isStatement(block) && block.type !== 'quote';
+  // What was written has evidence or lacks it; what somebody laid out is their own.
+  const bare =
+    (passages.size > 0 || block.evidence !== undefined) &&
+    own.length === 0 &&
+    isStatement(block) &&
+    block.type !== 'quote';
   if (own.length === 0 && missing.length === 0 && !bare) return null;
   const shown = open ? own : own.slice(0, 1);
   return (

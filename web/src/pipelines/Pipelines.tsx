@@ -1,11 +1,20 @@
 import { MadePipeline } from '@grivo/contract';
-import { allSteps, languageName, SHIPPED, sheetColumns, shipped, stepKinds } from '@grivo/core';
+import {
+  allSteps,
+  languageName,
+  type ProcedureDocument,
+  SHIPPED,
+  sheetColumns,
+  shipped,
+  stepKinds,
+  withoutSources,
+} from '@grivo/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { call, inWords } from '../api/call.ts';
 import { queryClient, read } from '../api/queries.ts';
-import { Button, ChoiceEditor, Empty, Loading, Mark, NameForm, Trouble, Word } from '../design/index.ts';
+import { Button, ChoiceEditor, Empty, Loading, Mark, NameForm, Tick, Trouble, Word } from '../design/index.ts';
 import { useArchived } from '../keeping/useArchived.tsx';
 import { useViewKeys } from '../shell/keys.ts';
 import { useNow } from '../shell/useNow.ts';
@@ -169,21 +178,26 @@ function NewPipeline({ from: given, source: wanted }: { from: string | null; sou
   const fits = (one: (typeof SHIPPED)[number]) => one.from === kind;
   const offered = [...SHIPPED.filter(fits), ...SHIPPED.filter((one) => !fits(one)), EMPTY];
   const [asked, setAsked] = useState(false);
+  const [isUnsourced, setUnsourced] = useState(false);
   const steps = allSteps(from.make({ source: '', blog: '', language: 'en' }).steps);
   const publishes = steps.some((step) => step.kind === 'publish');
   const looksUp = steps.some((step) => step.kind === 'look up');
+  const findsNone = looksUp && services !== undefined && !services.some(({ role }) => role === 'look-up');
+  const unsourced = findsNone && isUnsourced;
   const go = useNavigate();
   const make = useMutation({
     mutationFn: (name: string) => {
       return call('POST', '/pipelines', {
         body: {
           name,
-          document: from.make({
-            source: source?.id ?? '',
-            blog: blog?.id ?? '',
-            language: blog?.language ?? 'en',
-            columns: source?.kind === 'sheet' ? sheetColumns(source.brings) : [],
-          }),
+          document: (unsourced ? withoutSources : (made: ProcedureDocument) => made)(
+            from.make({
+              source: source?.id ?? '',
+              blog: blog?.id ?? '',
+              language: blog?.language ?? 'en',
+              columns: source?.kind === 'sheet' ? sheetColumns(source.brings) : [],
+            }),
+          ),
         },
         answer: MadePipeline,
       });
@@ -269,11 +283,16 @@ function NewPipeline({ from: given, source: wanted }: { from: string | null; sou
         }
       />
       {asked && !blog && open.length > 1 ? <Trouble>Choose the blog its articles go to.</Trouble> : null}
-      {looksUp && services && !services.some(({ role }) => role === 'look-up') ? (
-        <p className="text-small text-red">
-          No look-up service is connected, so it finds no pages to write from and stops there. Connect one in Settings
-          first, or begin with another procedure.
-        </p>
+      {findsNone ? (
+        <div className="w-full text-small">
+          <p className="text-red">
+            No look-up service is connected, so it finds no pages to write from and stops there. Connect one in Settings
+            first, begin with another procedure, or have it written without sources.
+          </p>
+          <Tick label="Write without sources" state={unsourced} onChange={setUnsourced}>
+            write without sources: every paragraph is marked ‘rests on nothing’
+          </Tick>
+        </div>
       ) : null}
     </div>
   );

@@ -49,7 +49,7 @@ export const layOut: StepKind<'lay out', LayOutStep> = {
           {
             value: 'plain text',
             says: 'plain text',
-            does: 'paragraphs parted by empty lines, and videos by their address',
+            does: 'paragraphs separated by empty lines, and videos by their address',
           },
         ],
       },

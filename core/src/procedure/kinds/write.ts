@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { instruction, stepBase } from '../fields.ts';
 import type { StepKind } from '../kind.ts';
+import { optional } from '../sentence.ts';
 
 export const PARTS = ['contents', 'key points', 'lists', 'source credit', 'source embed'] as const;
 export type Part = (typeof PARTS)[number];
@@ -15,6 +16,8 @@ const schema = z.strictObject({
   person: z.enum(PERSONS),
   tone: z.string().max(200),
   parts: z.array(z.enum(PARTS)),
+  /** Whether it is written from what is generally known where no passage was found or read. */
+  unsourced: z.boolean().default(false),
   instruction,
 });
 export type WriteStep = z.infer<typeof schema>;
@@ -45,6 +48,7 @@ export const write: StepKind<'write', WriteStep> = {
     person: 'second person',
     tone: 'plain and friendly',
     parts: ['key points', 'lists'],
+    unsourced: false,
     instruction: '',
   }),
   sentence: (step) => [
@@ -64,17 +68,49 @@ export const write: StepKind<'write', WriteStep> = {
     { word: step.tone || 'in any tone', field: 'tone', editor: { type: 'text' } },
     { text: ', with ' },
     { word: step.parts.join(', ') || 'text alone', field: 'parts', editor: { type: 'list', of: 'part' } },
+    ...optional(
+      step.unsourced,
+      '; ',
+      {
+        word: 'without sources where there are none',
+        field: 'unsourced',
+        editor: {
+          type: 'choice',
+          options: [
+            { value: 'false', says: 'from sources alone', does: 'without any it stops and says so' },
+            {
+              value: 'true',
+              says: 'without sources where there are none',
+              does: 'from what the writer knows; every paragraph is marked ‘rests on nothing’',
+            },
+          ],
+        },
+      },
+      'writing without sources',
+    ),
   ],
-  check: (step) =>
-    step.words > 4_000
+  check: (step) => [
+    ...(step.unsourced
+      ? [
+          {
+            step: step.id,
+            field: 'unsourced',
+            grade: 'warning' as const,
+            sentence: 'Where there are no sources, nothing in the text can be checked.',
+            mend: 'Hold the brief for a person before it is published.',
+          },
+        ]
+      : []),
+    ...(step.words > 4_000
       ? [
           {
             step: step.id,
             field: 'words',
-            grade: 'warning',
+            grade: 'warning' as const,
             sentence: 'Few subjects carry this many words without repetition.',
             mend: 'Look up more pages or ask for fewer words.',
           },
         ]
-      : [],
+      : []),
+  ],
 };
