@@ -43,7 +43,7 @@ test('from an empty installation to an article of one’s own on the blog, by po
   await hand.press(/^Run it/);
   await expect(page.getByText('The trial is done, 8 steps.')).toBeVisible();
   await expect(page.getByText('not in a trial; it would go out in the next free slot')).toBeVisible();
-  const outline = page.getByText(/pages?, they carry about/);
+  const outline = page.getByText(/pages?, enough for about/);
   await expect(outline).toBeVisible();
 
   // One word changed, and run again from there.

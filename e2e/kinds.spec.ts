@@ -264,7 +264,7 @@ test('a request typed in: taken at once by the pipeline that is on, and publishe
   await page.goto(list);
   await page.getByLabel('Subject', { exact: true }).fill('What a beginner needs');
   await page.getByLabel('Notes to write from').fill(NOTES);
-  await expect(page.getByText(/by themselves they carry about \d+/)).toBeVisible();
+  await expect(page.getByText(/by themselves enough for about \d+/)).toBeVisible();
   expect(await faultsOf(page)).toEqual([]);
   await page.getByRole('button', { name: 'Ask for it' }).click();
   await expect(page.getByText('Added.')).toBeVisible();

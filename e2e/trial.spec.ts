@@ -21,7 +21,7 @@ test('a trial goes to a line, a step on, over a changed word and to the end; thr
   // To the line.
   await row(page, 'look up').hover();
   await row(page, 'look up').getByRole('button', { name: 'run to here' }).click();
-  await expect(row(page, 'look up')).toContainText('pages, they carry about');
+  await expect(row(page, 'look up')).toContainText('pages, enough for about');
   await expect(row(page, 'outline')).toContainText('not run yet');
   // One step on, by its key.
   await expect(page.getByRole('button', { name: /one step on/ })).toBeEnabled();
@@ -65,7 +65,7 @@ test('an instruction of one’s own: fields are offered while typing, and it sta
   await page.getByRole('button', { name: 'Use this one' }).click();
   await row(page, 'look up').hover();
   await row(page, 'look up').getByRole('button', { name: 'run to here' }).click();
-  await expect(row(page, 'look up')).toContainText('pages, they carry about');
+  await expect(row(page, 'look up')).toContainText('pages, enough for about');
   await row(page, 'outline').first().hover();
   await row(page, 'outline').first().getByRole('button', { name: 'outline, own instruction' }).click();
   const editor = page.getByRole('textbox', { name: 'Own instruction' });

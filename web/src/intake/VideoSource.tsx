@@ -164,8 +164,8 @@ function WouldBeRead({
         </Button>
       ) : null}
       <p className="pt-2">
-        <b className="font-semibold">{count(words)}</b> spoken words carry about{' '}
-        <b className="font-semibold">{count(carries)}</b> written
+        <b className="font-semibold">{count(words)}</b> spoken words are enough for about{' '}
+        <b className="font-semibold">{count(carries)}</b> written ones
         {asked === null ? (
           '.'
         ) : (

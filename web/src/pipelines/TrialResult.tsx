@@ -126,7 +126,7 @@ function Given({ run }: { run: StepRun }) {
     return (
       <span title={gave.pages.map((page) => page.title).join('\n')}>
         <TooFew fitting={gave.fitting} />
-        {plural(gave.pages.length, 'page')}, they carry about {count(gave.carriesWords ?? 0)} words:{' '}
+        {plural(gave.pages.length, 'page')}, enough for about {count(gave.carriesWords ?? 0)} words:{' '}
         <span className="text-ink-2">{gave.pages.map((page) => page.title).join(' · ')}</span>
       </span>
     );
@@ -184,7 +184,7 @@ function Given({ run }: { run: StepRun }) {
         <Link to={`/articles/${gave.article.id}`} className="act brackets">
           {count(gave.article.words)} words
         </Link>
-        {gave.carriedWords === undefined ? '' : `; the sources carry about ${count(gave.carriedWords)}`}
+        {gave.carriedWords === undefined ? '' : `; the sources are enough for about ${count(gave.carriedWords)}`}
         {gave.sectionsLeftOut && gave.sectionsLeftOut.length > 0 ? (
           <span className="block text-red">left out, as no source speaks of it: {gave.sectionsLeftOut.join('; ')}</span>
         ) : null}

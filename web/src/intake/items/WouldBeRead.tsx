@@ -67,8 +67,8 @@ function Text({ item }: { item: string }) {
   return (
     <>
       <p className="py-1 text-small text-ink-2">
-        <b className="font-semibold">{count(words)}</b> words can be read; they carry about{' '}
-        <b className="font-semibold">{count(carries)}</b> written.{' '}
+        <b className="font-semibold">{count(words)}</b> words can be read, enough for about{' '}
+        <b className="font-semibold">{count(carries)}</b> written ones.{' '}
         {address === '' ? null : (
           <a className="act quiet brackets" href={address} target="_blank" rel="noreferrer">
             Open it

@@ -85,7 +85,18 @@ export function CatalogueSource({ source, settings }: { source: SourceWhole; set
                 {read.first.slice(0, 3).map((one, i) => (
                   <li key={i} className="border-b border-rule-soft py-1">
                     <span className="block truncate">{one.name}</span>
-                    <span className="block break-all text-ink-3">{one.link ?? 'no link'}</span>
+                    {one.link === null ? (
+                      <span className="block text-ink-3">no link</span>
+                    ) : (
+                      <a
+                        className="brackets block break-all text-ink-3 hover:underline"
+                        href={one.link}
+                        target="_blank"
+                        rel="noreferrer"
+                      >
+                        {one.link}
+                      </a>
+                    )}
                   </li>
                 ))}
               </ul>

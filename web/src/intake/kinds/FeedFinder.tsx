@@ -85,8 +85,19 @@ export function FeedFinder({
               <ol className="columns-2 gap-x-8 pt-1 pl-5 text-small">
                 {feed.newest.map((entry, i) => (
                   <li key={i} className="flex gap-2 break-inside-avoid">
-                    <span className="truncate">{entry.title}</span>
-                    <span className="fig ml-auto shrink-0 text-ink-3">
+                    {entry.link === null ? (
+                      <span className="truncate leading-6">{entry.title}</span>
+                    ) : (
+                      <a
+                        className="brackets truncate leading-6 hover:underline"
+                        href={entry.link}
+                        target="_blank"
+                        rel="noreferrer"
+                      >
+                        {entry.title}
+                      </a>
+                    )}
+                    <span className="fig ml-auto shrink-0 leading-6 text-ink-3">
                       {entry.published === null ? 'no day' : dayLong(Date.parse(entry.published)).replace(',', '')}
                     </span>
                   </li>

@@ -77,7 +77,7 @@ function RequestForm({ source }: { source: string }) {
         hint={
           words === 0
             ? 'Facts, figures, names: an article says no more than stands here or is looked up.'
-            : `${plural(words, 'word')}; by themselves they carry about ${Math.floor(words * 0.8)}.`
+            : `${plural(words, 'word')}; by themselves enough for about ${Math.floor(words * 0.8)}.`
         }
         onChange={(event) => setNotes(event.target.value)}
       />
