@@ -32,7 +32,7 @@ test('from an empty installation to an article of one’s own on the blog, by po
   await expect(page.getByText('Took the draft away').first()).toBeVisible();
   await hand.press('Connect the stand-ins');
   await expect(page.getByText(/Stand-in writer: asked/).first()).toBeVisible();
-  await expect(page.getByText('It answers in the shape asked for').first()).toBeVisible();
+  await expect(page.getByText('It answers in the form asked for').first()).toBeVisible();
 
   await hand.fill('Phrases', PASTE);
   await hand.press(/Clean and add/);
@@ -116,7 +116,7 @@ test('the same by keyboard alone', async ({ page }) => {
   await pressed('Connect and test');
   await expect(page.getByText('Took the draft away').first()).toBeVisible();
   await pressed('Connect the stand-ins');
-  await expect(page.getByText('It answers in the shape asked for').first()).toBeVisible();
+  await expect(page.getByText('It answers in the form asked for').first()).toBeVisible();
   await tabTo(page, page.getByLabel('Phrases', { exact: true }));
   await keys.insertText(PASTE);
   await keys.press('Control+Enter');

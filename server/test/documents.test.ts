@@ -82,7 +82,7 @@ describe('reading', () => {
     pdf.end();
     await ended;
     const got = await readDocument(reader, Buffer.concat(parts), { fetched: false });
-    expect(got).toEqual({ ok: false, problem: 'it has 2001 pages, and 2000 at most are read; part it' });
+    expect(got).toEqual({ ok: false, problem: 'it has 2001 pages, and 2000 at most are read; split it' });
   });
 
   test('a DOCX: title, headings, paragraphs', async () => {

@@ -241,7 +241,7 @@ export function wordsOf(failure: Failure, nameOf: (id: string) => string = (id) 
       );
     case 'defect':
       return say(
-        'Fault in Grivo',
+        'Error in Grivo',
         `Grivo failed at this step: ${failure.message}.`,
         'Try it again; if it fails again, report it with the id of the step.',
       );

@@ -58,7 +58,7 @@ export function readProcedureYaml(text: string): ReadYaml {
           column: 1,
           place: '',
           problem: `it is nested more than ${DEEPEST} deep`,
-          mend: 'Make it flatter.',
+          mend: 'Send it with fewer levels.',
         },
       ],
     };

@@ -91,7 +91,7 @@ export class KeywordFigures {
         came: asked.ok
           ? found
             ? `It answers: volume ${found.volume ?? 'not known'}, difficulty ${found.difficulty ?? 'not known'}`
-            : 'It answers, and knows nothing of it'
+            : 'It answers, but has no figures for it'
           : 'Its answer holds no figures of phrases',
         well: asked.ok,
         change: asked.ok ? null : 'Check the address and the key',

@@ -91,6 +91,6 @@ export class SheetHost {
 /** Reading changes nothing, so what became of it is never in doubt. */
 function read(failure: Failure): Failure {
   return failure.code === 'outcome-unknown'
-    ? { code: 'service-unreachable', service: failure.service, detail: 'it broke off while the sheet was read' }
+    ? { code: 'service-unreachable', service: failure.service, detail: 'the connection broke while the sheet was read' }
     : failure;
 }

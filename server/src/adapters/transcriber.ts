@@ -87,7 +87,7 @@ export class Transcriber {
     const well = called.kind === 'answered' && called.unusable === null;
     return [
       {
-        tried: 'Had a second of silence heard',
+        tried: 'Sent a second of silence to be transcribed',
         came: well
           ? 'It answers'
           : called.kind === 'answered'

@@ -23,7 +23,7 @@ export class VideoHost {
     const url = new URL(service.address);
     url.searchParams.set('q', text);
     if (!(await waitForTurn(this.ports.ground, service, signal)))
-      return { ok: false, reason: 'it is called as often as its pace allows; try again in a minute' };
+      return { ok: false, reason: 'it may not be called more often just now; try again in a minute' };
     const outcome = await this.ports.network.call({
       method: 'GET',
       address: url.href,

@@ -207,14 +207,14 @@ export class Writer {
     const ms = this.ports.ground.now() - started;
     const tried = `Asked ${service.model || 'the service'} for one word`;
     if (called.kind === 'answered' && called.unusable === null)
-      return [{ tried, came: 'It answers in the shape asked for', well: true, change: null, ms }];
+      return [{ tried, came: 'It answers in the form asked for', well: true, change: null, ms }];
     if (called.kind === 'answered')
       return [
         {
           tried,
           came: `It answered, but ${called.unusable}`,
           well: false,
-          change: 'Choose a model that can reply with JSON of a given schema',
+          change: 'Choose a model that can reply with JSON by a schema',
           ms,
         },
       ];

@@ -68,7 +68,7 @@ export function signedIn(product: Product, least: Role): RequestHandler {
           throw problem(
             403,
             'Not allowed',
-            `The key is for ‘${person.scope}’, which this is not.`,
+            `This key may only ‘${person.scope}’.`,
             'Ask an owner for a key of another scope.',
           );
         if (!person)

@@ -130,7 +130,7 @@ export function app(product: Product): Express {
 /** What lies too deep in itself is refused before it is read: whatever walks it afterwards would lose itself. */
 function shallow(_request: IncomingMessage, _response: ServerResponse, body: Buffer): void {
   if (tooDeep(body.toString('latin1')))
-    throw problem(400, 'Too deep', 'The JSON of the request lies too deep in itself.', 'Make it flatter.');
+    throw problem(400, 'Too deep', 'The JSON of the request is nested too deeply.', 'Send it with fewer levels.');
 }
 
 /**

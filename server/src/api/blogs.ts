@@ -94,7 +94,7 @@ export function blogRoutes(product: Product): Route[] {
             422,
             'No blog there',
             `Nothing readable at ${body.address}: ${found.failed}.`,
-            'Open the address in a browser; mind the folder after the name.',
+            'Open the address in a browser, and check the part after the name.',
           );
         return found;
       },
@@ -220,7 +220,7 @@ export function blogRoutes(product: Product): Route[] {
             422,
             'Breaks a rule',
             `${moved.faults.join('; ')}.`,
-            'Choose another slot, or move it all the same.',
+            'Choose another slot, or move it anyway.',
             moved.faults.map((fault) => ({ place: 'at', problem: fault })),
           );
         bell.ring({ kind: 'event' });

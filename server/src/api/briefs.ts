@@ -230,7 +230,7 @@ export function briefRoutes(product: Product): Route[] {
       handle: async ({ params, person }) => {
         await must(params['id']!);
         if (!(await doTo('stop', params['id']!, person.name)))
-          throw problem(409, 'Nothing runs', 'Nothing of this brief runs or waits to run.', 'Look at it again.');
+          throw problem(409, 'Nothing runs', 'No step of this brief runs or waits to run.', 'Look at it again.');
         bell.ring({ kind: 'admit' });
         bell.ring({ kind: 'event' });
       },
@@ -288,7 +288,7 @@ export function briefRoutes(product: Product): Route[] {
           ]),
         }));
         if (standing === 'out')
-          throw problem(409, 'Is out', 'What is published is not made again.', 'Take the subject once more instead.');
+          throw problem(409, 'Is out', 'What is published is not made again.', 'Take the subject again instead.');
         if (runs.length === 0)
           throw problem(422, 'Not run yet', `The step ‘${body.step}’ has not been run.`, 'Choose a step that has.');
         const lanes = await db.transaction((sql) =>

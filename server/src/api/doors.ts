@@ -48,7 +48,7 @@ function doorsFound(isDoor: (token: string) => Promise<boolean>): RequestHandler
     404,
     'No such hook',
     'There is no hook at this address.',
-    'Copy its address again; it may have been renewed.',
+    'Copy its address again; it may have been replaced.',
   );
   return [
     (request, response, next) => {

@@ -56,7 +56,7 @@ export function holdRoutes({ ground, bell, serviceFor, tools }: Product): Route[
           throw problem(
             409,
             'Not held any more',
-            'Somebody else has decided, or the brief went on another way.',
+            'Somebody else has decided, or the brief has gone on.',
             'Look at the brief again.',
           );
         if (done.kind === 'wrong')

@@ -214,7 +214,8 @@ export function intakeRoutes(product: Product): Route[] {
         const recording = RecordingField.safeParse((await item(params['id']!)).fields['recording']).data;
         if (!recording) throw notFound('recording');
         const got = await aboutRecording({ network: tools.network, db }, recording, AbortSignal.timeout(30_000));
-        if (!got.ok) throw problem(422, 'Not to be heard', `The recording: ${got.reason}.`, 'Give another recording.');
+        if (!got.ok)
+          throw problem(422, 'Cannot be transcribed', `The recording: ${got.reason}.`, 'Give another recording.');
         const service = tools.services.standard('transcriber');
         return {
           seconds: got.about.seconds,
@@ -234,7 +235,8 @@ export function intakeRoutes(product: Product): Route[] {
         if (!recording) throw notFound('recording');
         const limit = AbortSignal.timeout(LISTENED_MS);
         const got = await openRecording({ network: tools.network, db }, recording, limit);
-        if (!got.ok) throw problem(422, 'Not to be heard', `The recording: ${got.reason}.`, 'Give another recording.');
+        if (!got.ok)
+          throw problem(422, 'Cannot be transcribed', `The recording: ${got.reason}.`, 'Give another recording.');
         await sendBytes(response, got.body, { name: 'recording', bytes: got.bytes }).finally(got.end);
       },
     }),

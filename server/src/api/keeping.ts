@@ -55,10 +55,15 @@ export function keepingRoutes({ ground, bell, tools }: Product): Route[] {
             409,
             'Name taken',
             `There is a ${nounOf(of)} ‘${body.name}’ already.`,
-            'Choose another name: it is by their names that they are chosen.',
+            'Choose another name, so that they can be told apart.',
           );
         if (!kept.ok)
-          throw problem(422, 'No such word', `A ${nounOf(of)} has no ‘${kept.word}’ to be changed.`, 'Leave it out.');
+          throw problem(
+            422,
+            'Cannot be changed',
+            `A ${nounOf(of)} has no ‘${kept.word}’ to be changed.`,
+            'Leave it out.',
+          );
         await told(of);
       },
     }),

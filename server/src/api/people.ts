@@ -49,7 +49,7 @@ export function peopleRoutes(product: Product): Route[] {
   const goodPassword = async (password: string, person: { name: string; email: string }, place: string) => {
     const weak = await weakPassword(password, person);
     if (weak !== null)
-      throw problem(422, 'Password too weak', `The password cannot be taken: ${weak}.`, 'Choose another one.', [
+      throw problem(422, 'Password too weak', `The password cannot be used: ${weak}.`, 'Choose another one.', [
         { place, problem: weak },
       ]);
   };
@@ -152,8 +152,8 @@ export function peopleRoutes(product: Product): Route[] {
         const token = inPerson(person, request);
         const own = await must(person.id);
         if (!(await isPassword(own, body.now)))
-          throw problem(422, 'Wrong password', 'The present password is another one.', 'Type it again.', [
-            { place: 'now', problem: 'it is another one' },
+          throw problem(422, 'Wrong password', 'That is not your current password.', 'Type it again.', [
+            { place: 'now', problem: 'it is not the current one' },
           ]);
         await goodPassword(body.next, own, 'next');
         await changePassword(ground, own.id, body.next, token);

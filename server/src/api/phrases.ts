@@ -40,7 +40,7 @@ export function phraseRoutes(product: Product): Route[] {
       throw problem(
         422,
         'Nothing there',
-        'The paste holds no keyword.',
+        'Nothing that was pasted is a keyword.',
         'Paste phrases, one a line or separated by commas.',
       );
     return { paste };

@@ -78,15 +78,15 @@ function problemOf(error: unknown): Problem {
     return problem(
       400,
       'Not JSON',
-      'The body of the request is no JSON.',
+      'The body of the request is not JSON.',
       'Send JSON, with the content type application/json.',
     ).problem;
   if (typeof status === 'number' && status >= 400 && status < 500)
     return problem(status, 'Bad request', 'The request cannot be read.', 'Correct it and send it again.').problem;
   return problem(
     500,
-    'Fault in Grivo',
-    'The request failed by a fault of ours. Nothing was changed.',
+    'Error in Grivo',
+    'The request failed because of an error in Grivo. Nothing was changed.',
     'Try again; if it fails again, look into the log.',
   ).problem;
 }

@@ -10,7 +10,7 @@ export function readableOnly(document: ProcedureDocument): void {
     422,
     'A text cannot be read',
     `Step ${first.step}, ${first.field}: ${first.problem}.`,
-    'Mend its braces, or take the tag or filter out; the texts that may be used stand in docs/texts.md.',
+    'Correct its braces, or remove the tag or filter; docs/texts.md says what may be used.',
     unreadable.map(({ step, field, problem }) => ({ place: `${step}.${field}`, problem })),
   );
 }

@@ -207,7 +207,7 @@ export function sourceRoutes(product: Product): Route[] {
               413,
               'File too large',
               `A file may be ${MOST_UPLOAD / 1_000_000} MB.`,
-              'Part it into several files, or give an address that is looked at.',
+              'Split it into several files, or give an address that is looked at.',
             );
       },
     }),

@@ -49,7 +49,7 @@ export async function openCatalogue(
       return {
         ok: false,
         problem: `it is larger than ${MOST_BYTES / 1_000_000} MB`,
-        mend: 'Part it into several lists.',
+        mend: 'Split it into several lists.',
       };
     bytes = await fileBody(ground.db, file.digest);
   }

@@ -38,7 +38,7 @@ export function recognise(bytes: Uint8Array, { mime = '', name = '', fetched }: 
   if (/^(?:image|audio|video|font)\//.test(mime))
     return { ok: false, problem: `it is no text (${mime.split(';')[0]})` };
   const charset = charsetOf(bytes, mime);
-  if (!isText(bytes, charset)) return { ok: false, problem: 'it is no text that people read' };
+  if (!isText(bytes, charset)) return { ok: false, problem: 'it is not a text that can be read' };
   const head = Buffer.from(bytes.subarray(0, 2_048)).toString('latin1');
   if (/html/i.test(mime) || /^html?$/.test(end) || /<!doctype html|<html[\s>]/i.test(head))
     return { ok: true, kind: fetched ? 'page' : 'html', charset };

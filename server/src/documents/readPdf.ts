@@ -123,7 +123,7 @@ export async function readPdf(bytes: Uint8Array): Promise<DocumentText | Unread>
   }
   try {
     if (file.numPages > MOST_PAGES)
-      return { problem: `it has ${file.numPages} pages, and ${MOST_PAGES} at most are read; part it` };
+      return { problem: `it has ${file.numPages} pages, and ${MOST_PAGES} at most are read; split it` };
     const pages: Line[][] = [];
     let letters = 0;
     for (let n = 1; n <= file.numPages; n++) {
@@ -132,7 +132,7 @@ export async function readPdf(bytes: Uint8Array): Promise<DocumentText | Unread>
       const lines = linesOf(items);
       letters += lines.reduce((sum, { text }) => sum + text.length, 0);
       if (letters > MOST_LETTERS)
-        return { problem: `it has more than ${MOST_LETTERS / 1_000_000} million letters; part it` };
+        return { problem: `it has more than ${MOST_LETTERS / 1_000_000} million letters; split it` };
       pages.push(lines);
       page.cleanup();
     }

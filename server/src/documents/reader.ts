@@ -40,7 +40,7 @@ export async function readDocument(
   if (bytes.byteLength > MOST_TEXT && !PACKED.has(kind))
     return {
       ok: false,
-      problem: `it is longer than ${MOST_TEXT / 1_000_000} MB of text; part it into several documents`,
+      problem: `it is longer than ${MOST_TEXT / 1_000_000} MB of text; split it into several documents`,
     };
   const read = await reader.read('document', { kind, charset, bytes, ...wanted });
   if (!read.ok) return read;

@@ -40,7 +40,7 @@ export async function readSitemap(ports: MapPorts, given: string, signal: AbortS
     const address = waiting.shift()!;
     if (seen.has(address)) continue;
     if (seen.size >= MOST_MAPS) {
-      unread.push({ address, reason: `only ${MOST_MAPS} maps are read` });
+      unread.push({ address, reason: `only ${MOST_MAPS} sitemaps are read` });
       break;
     }
     seen.add(address);
@@ -125,13 +125,13 @@ export function readMap(text: string, address: string): ReadMap {
     });
     return pages.length > 0
       ? { ok: true, maps: [], pages: pages.slice(0, MOST_PAGES) }
-      : { ok: false, reason: 'it is no sitemap' };
+      : { ok: false, reason: 'it is not a sitemap' };
   }
   const read = readXml(begun);
   if (!read.ok) return { ok: false, reason: read.problem };
   const { root } = read;
   if (root.name !== 'urlset' && root.name !== 'sitemapindex')
-    return { ok: false, reason: root.name === 'html' ? 'it is a web page, not a sitemap' : 'it is no sitemap' };
+    return { ok: false, reason: root.name === 'html' ? 'it is a web page, not a sitemap' : 'it is not a sitemap' };
   const located = childrenOf(root, root.name === 'urlset' ? 'url' : 'sitemap').flatMap((one) => {
     const at = resolved(textIn(childOf(one, 'loc')), address);
     if (at === null) return [];

@@ -12,6 +12,6 @@ export async function uploadedDocument(
   const about = await fileAbout(db, file);
   if (!about) return { ok: false, problem: 'the file is gone' };
   if (about.bytes > MOST_DOCUMENT)
-    return { ok: false, problem: `it is larger than ${MOST_DOCUMENT / 1_000_000} MB; part it into several documents` };
+    return { ok: false, problem: `it is larger than ${MOST_DOCUMENT / 1_000_000} MB; split it into several documents` };
   return { ok: true, bytes: await fileBody(db, file) };
 }

@@ -109,7 +109,7 @@ test.each([
   ['<opml version="2.0"/>', 'it is XML of another kind (‘opml’)'],
   ['{"items": []}', 'it is JSON, but no JSON Feed'],
   ['{"items": [', /broken JSON/],
-  ['plain words', 'it is no feed'],
+  ['plain words', 'it is not a feed'],
   ['<!DOCTYPE r [<!ENTITY a "b">]><rss/>', /entities of its own/],
   [`<rss><channel>${'<x>'.repeat(200)}`, /100 deep/],
 ])('%j is no feed, and says why', (text, says) => {

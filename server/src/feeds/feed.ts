@@ -33,7 +33,7 @@ function fromJson(text: string, address: string): ReadFeed {
 }
 
 function fromXml(text: string, address: string): ReadFeed {
-  if (!text.startsWith('<')) return { ok: false, problem: 'it is no feed' };
+  if (!text.startsWith('<')) return { ok: false, problem: 'it is not a feed' };
   if (/^(?:<!--[\s\S]{0,2000}?-->\s*)?<(?:!doctype\s+html|html[\s>])/i.test(text))
     return { ok: false, problem: 'it is a web page, not a feed' };
   const read = readXml(text);

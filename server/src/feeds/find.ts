@@ -174,7 +174,7 @@ export async function findFeeds(
   const isAddress = /^https?:\/\//i.test(given) || (/^[\w.-]+\.[a-z]{2,}(?:\/\S*)?$/i.test(given) && !/\s/.test(given));
   if (isAddress) {
     const address = /^https?:/i.test(given) ? given : `https://${given}`;
-    if (!URL.canParse(address)) return { ok: false, reason: 'it is no address', mend: 'Write it as https://….' };
+    if (!URL.canParse(address)) return { ok: false, reason: 'it is not an address', mend: 'Write it as https://….' };
     const found = await feedsAt(ports, address, signal);
     return found.ok
       ? found

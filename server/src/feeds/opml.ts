@@ -10,7 +10,7 @@ export interface ListedFeed {
 export function readOpml(text: string): { ok: true; feeds: ListedFeed[] } | { ok: false; problem: string } {
   const read = readXml(text.replace(/^[\s\ufeff]+/, ''));
   if (!read.ok) return read;
-  if (read.root.name !== 'opml') return { ok: false, problem: 'it is no OPML list' };
+  if (read.root.name !== 'opml') return { ok: false, problem: 'it is not an OPML list' };
   const feeds = new Map<string, string>();
   const walk = (element: Element): void => {
     const { attributes } = element;

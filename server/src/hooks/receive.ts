@@ -16,7 +16,7 @@ const NO_HOOK = refused(
   404,
   'No such hook',
   'There is no hook at this address.',
-  'Copy its address again; it may have been renewed.',
+  'Copy its address again; it may have been replaced.',
 );
 
 /** A call of a hook: checked, kept once by its key, and given to the pipelines that take from it. */

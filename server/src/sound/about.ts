@@ -10,7 +10,7 @@ export interface AboutSound {
  * The form of a recording by its first bytes, and how long it is where they say so (WAV: RIFF, Microsoft and IBM 1991).
  * @param head its first bytes, a few kilobytes
  * @param bytes its whole size
- * @returns null when it is no recording that is known
+ * @returns null when it is not a recording of a kind that is read
  */
 export function aboutSound(head: Uint8Array, bytes: number): AboutSound | null {
   const text = Buffer.from(head.subarray(0, 64)).toString('latin1');

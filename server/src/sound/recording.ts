@@ -36,7 +36,8 @@ export async function getRecording(
     : await fetched(network, recording.address ?? '', signal);
   if (!got.ok) return got;
   const about = aboutSound(got.bytes.subarray(0, HEAD), got.bytes.length);
-  if (!about) return { ok: false, reason: 'it is no recording that is known (WAV, MP3, MP4, Ogg, FLAC, WebM)' };
+  if (!about)
+    return { ok: false, reason: 'it is not a recording of a kind that is read (WAV, MP3, MP4, Ogg, FLAC, WebM)' };
   return { ...got, about, digest: createHash('sha256').update(got.bytes).digest('hex') };
 }
 
@@ -81,7 +82,10 @@ export async function aboutRecording(
   recording: RecordingField,
   signal: AbortSignal,
 ): Promise<{ ok: true; about: AboutSound; bytes: number } | { ok: false; reason: string }> {
-  const unknown = { ok: false as const, reason: 'it is no recording that is known (WAV, MP3, MP4, Ogg, FLAC, WebM)' };
+  const unknown = {
+    ok: false as const,
+    reason: 'it is not a recording of a kind that is read (WAV, MP3, MP4, Ogg, FLAC, WebM)',
+  };
   if (recording.file) {
     const file = await fileAbout(db, recording.file);
     if (!file) return { ok: false, reason: 'the file is gone' };

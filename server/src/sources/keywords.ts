@@ -95,7 +95,7 @@ export async function addKeywords(
     });
     if (added) return { ok: true, added };
   }
-  return { ok: false, problem: 'the list is being changed by others all the time' };
+  return { ok: false, problem: 'other people are changing the list just now' };
 }
 
 interface ListNow extends HeldPhrases {

@@ -31,7 +31,7 @@ export async function previewSheet(
     return await shownTable(ports, source, given, opened.table);
   } catch (error) {
     if (!(error instanceof TableRefused)) throw error;
-    return { ok: false, problem: error.problem, mend: 'Mend it there, or choose other marks for cells and quotes.' };
+    return { ok: false, problem: error.problem, mend: 'Correct it there, or choose another separator.' };
   }
 }
 
@@ -119,8 +119,8 @@ function shownOf(
         mend:
           MENDS.find(([pattern]) => pattern.test(problem))?.[1] ??
           (reads === null
-            ? 'Mend it in the sheet, or let the column be text.'
-            : `Write ${reads} in the sheet, or let the column be text.`),
+            ? 'Correct it in the sheet, or read the column as text.'
+            : `Write ${reads} in the sheet, or read the column as text.`),
       })),
       ...(same && item?.leftOut
         ? [

@@ -19,7 +19,7 @@ export function performFetch(tools: Tools): Performer<StepOf<'fetch'>> {
       kind: 'failed' as const,
       failure: { code: 'page-unreadable' as const, address: address.slice(0, 300), reason },
     });
-    if (!URL.canParse(address)) return unreadable('it is no address');
+    if (!URL.canParse(address)) return unreadable('it is not an address');
     if (step.what === 'its data') {
       const outcome = await tools.network.call({
         method: 'GET',

@@ -30,7 +30,7 @@ async function keepRow(tools: Tools, step: StepOf<'keep'>, context: StepContext)
   if (!texts.ok) return texts.result;
   const address = own.texts.sheet.trim();
   if (!URL.canParse(address)) {
-    const reason = 'it is no address';
+    const reason = 'it is not an address';
     return { kind: 'failed', failure: { code: 'page-unreadable', address: address.slice(0, 300), reason } };
   }
   const row = Object.fromEntries(Object.entries(texts.texts).map(([column, text]) => [column, asCell(text)]));

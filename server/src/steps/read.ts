@@ -88,7 +88,11 @@ async function readOne(tools: Tools, step: ReadStep, context: StepContext): Prom
   if (!URL.canParse(address))
     return {
       kind: 'failed',
-      failure: { code: 'page-unreadable', address: address.slice(0, 300) || 'the link', reason: 'it is no address' },
+      failure: {
+        code: 'page-unreadable',
+        address: address.slice(0, 300) || 'the link',
+        reason: 'it is not an address',
+      },
     };
   return step.what === 'the captions'
     ? readSpoken(tools, step, context, address)

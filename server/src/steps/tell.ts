@@ -66,7 +66,7 @@ async function call(
   if (!URL.canParse(address))
     return {
       kind: 'failed' as const,
-      failure: { code: 'page-unreadable' as const, address: address.slice(0, 300), reason: 'it is no address' },
+      failure: { code: 'page-unreadable' as const, address: address.slice(0, 300), reason: 'it is not an address' },
     };
   const body = JSON.stringify(step.by === 'hook' ? await payload(ground, context) : { text });
   return effect<number>(ground, context, {

@@ -20,7 +20,7 @@ export const catalogue: SourceReader<'catalogue'> = {
       partly: about.isCut
         ? unreadable(
             `only its first ${MOST_RECORDS.toLocaleString('en-GB')} products are read`,
-            'Part it into several lists.',
+            'Split it into several lists.',
           )
         : null,
     };
@@ -34,7 +34,7 @@ export const catalogue: SourceReader<'catalogue'> = {
         const trouble = opened.trouble();
         if (trouble === null) return;
         ended.whole = false;
-        ended.partly = unreadable(trouble, 'Part it into several lists.');
+        ended.partly = unreadable(trouble, 'Split it into several lists.');
       })(),
     };
   },

@@ -26,7 +26,7 @@ export const documents: SourceReader<'documents'> = {
       if (!read.ok) {
         const unread = unreadable(
           `${maps.length === 1 ? 'its sitemap' : `the sitemap ${map}`} cannot be read: ${read.reason}`,
-          'Give the address of the map itself, or single pages.',
+          'Give the address of the sitemap itself, or single pages.',
         );
         if (found.length === 0 && map === maps.at(-1)) return unread;
         partly = unread.failure;
@@ -42,7 +42,7 @@ export const documents: SourceReader<'documents'> = {
       const [first] = read.unread;
       if (first)
         partly = unreadable(
-          `${read.unread.length === 1 ? 'one of its maps' : `${read.unread.length} of its maps`} cannot be read: ${first.address}: ${first.reason}`,
+          `${read.unread.length === 1 ? 'one of its sitemaps' : `${read.unread.length} of its sitemaps`} cannot be read: ${first.address}: ${first.reason}`,
           'The others were read.',
         ).failure;
     }

@@ -48,7 +48,7 @@ export const recordings: SourceReader<'recordings'> = {
               }),
               publishedDesk: entry.published === null ? null : Date.parse(entry.published),
               leftOut: !sounds
-                ? { reason: 'unusable', detail: 'nothing to listen to goes with it' }
+                ? { reason: 'unusable', detail: 'it has no recording' }
                 : seconds !== null && seconds > longestMinutes * 60
                   ? { reason: 'filtered', detail: `${clockOf(seconds)}, longer than ${longestMinutes} minutes` }
                   : null,
@@ -99,6 +99,6 @@ async function uploaded({ ground }: LookPorts, { file, fileName }: GivenFile): P
     publishedDesk: null,
     leftOut: sound
       ? null
-      : { reason: 'unusable', detail: about ? 'it is no recording that is known' : 'the file is gone' },
+      : { reason: 'unusable', detail: about ? 'it is not a recording of a kind that is read' : 'the file is gone' },
   };
 }

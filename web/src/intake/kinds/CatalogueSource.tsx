@@ -85,8 +85,8 @@ export function CatalogueSource({ source, settings }: { source: SourceWhole; set
                 {read.first.slice(0, 3).map((one, i) => (
                   <li key={i} className="border-b border-rule-soft py-1">
                     <span className="block truncate">{one.name}</span>
-                    {one.link === null ? (
-                      <span className="block text-ink-3">no link</span>
+                    {one.link === null || !/^https?:\/\//i.test(one.link) ? (
+                      <span className="block break-all text-ink-3">{one.link ?? 'no link'}</span>
                     ) : (
                       <a
                         className="brackets block break-all text-ink-3 hover:underline"
