@@ -252,6 +252,12 @@ describe('a feed whose hub pushes', () => {
   test('what is not signed by the hub’s secret changes nothing', async () => {
     const { callback } = w.standIns.news.subscribers()[0]!;
     const looks = async () => (await w.product.ground.db.rows<{ n: number }>('SELECT COUNT(*) AS n FROM look'))[0]!.n;
+    // The look that was pushed for is written down when it is over.
+    await expect
+      .poll(() => w.product.ground.db.rows('SELECT id FROM source WHERE looking_until IS NOT NULL'), {
+        timeout: 10_000,
+      })
+      .toEqual([]);
     const before = await looks();
     for (const signature of ['', 'sha256=00', 'md5=00'])
       expect(
