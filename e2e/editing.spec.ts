@@ -169,13 +169,13 @@ test('the same is made by pointer, steps dragged into their blocks and to their 
   await expect(line(page, 'Empty, no step yet')).toHaveCount(0);
   // Behind ‘translate’, in its block, which the distance from the left says.
   await step(page, 'publish').click();
-  await page.getByRole('menuitem', { name: /The same once more/ }).click();
+  await page.getByRole('menuitem', { name: /Duplicate it/ }).click();
   await drag(page, step(page, 'publish').first(), await under('translate', 90));
   // ‘check’ before the branch that goes on beside it.
   await drag(page, step(page, 'check'), await under('link'));
   // The other picture by its menu.
   await step(page, 'illustrate').click();
-  await page.getByRole('menuitem', { name: /The same once more/ }).click();
+  await page.getByRole('menuitem', { name: /Duplicate it/ }).click();
   await drag(page, step(page, 'illustrate').nth(1), await onto('Empty, otherwise'));
   await page.getByRole('button', { name: /Save as version/ }).click();
   await expect(page.getByText('Saved as version 2.')).toBeVisible();
@@ -267,7 +267,7 @@ test('a procedure goes out as a file and comes in from one; a version is brought
   // Once more, under another name.
   await page.getByRole('button', { name: 'file', exact: true }).click();
   await page.getByRole('menuitem', { name: 'Make a copy of this pipeline' }).click();
-  await expect(page.getByRole('heading', { name: 'Out and in, once more' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Out and in, copy' })).toBeVisible();
   await expect(page.getByText('at most 48')).toBeVisible();
 });
 

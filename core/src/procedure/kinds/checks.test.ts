@@ -74,8 +74,8 @@ const TABLE: [StepKindName, well: Words, ...wrong: [Words, ...string[]][]][] = [
     { by: 'mail', to: '{{ who }}' },
     [{ to: ' ' }, 'to: It tells nobody.'],
     [{ by: 'mail', to: 'ines' }, 'to: ‘ines’ is no mail address.'],
-    [{ by: 'hook', to: 'editor@example.com' }, 'to: ‘editor@example.com’ is not an address rows can be sent to.'],
-    [{ by: 'message', to: 'ftp://example.com' }, 'to: ‘ftp://example.com’ is not an address rows can be sent to.'],
+    [{ by: 'hook', to: 'editor@example.com' }, 'to: ‘editor@example.com’ is not an address messages can be sent to.'],
+    [{ by: 'message', to: 'ftp://example.com' }, 'to: ‘ftp://example.com’ is not an address messages can be sent to.'],
   ],
   [
     'use',

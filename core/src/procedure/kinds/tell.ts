@@ -84,7 +84,7 @@ export const tell: StepKind<'tell', TellStep> = {
     if (step.by === 'mail' && plain && !/^[^@\s]+@[^@\s.]+(?:\.[^@\s.]+)+$/.test(step.to.trim()))
       return wrong(`‘${step.to}’ is no mail address.`, 'Write one as name@example.com.');
     if (step.by !== 'mail' && plain && !/^https?:\/\/\S+$/.test(step.to.trim()))
-      return wrong(`‘${step.to}’ is not an address rows can be sent to.`, 'Write one that begins with https://.');
+      return wrong(`‘${step.to}’ is not an address messages can be sent to.`, 'Write one that begins with https://.');
     return [];
   },
 };
