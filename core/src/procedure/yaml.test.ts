@@ -51,7 +51,9 @@ describe('what is wrong is told with its line and what mends it', () => {
     expect(problems('grivo: [1')[0]).toMatch(/^1: .* Mend the YAML there/);
     expect(problems('grivo: 1\ngrivo: 2\n')[0]).toMatch(/^2: Map keys must be unique/);
     expect(problems('grivo: &a 1\nlanguage: *a\n')[0]).toMatch(/alias/i);
-    expect(problems(`grivo: ${'['.repeat(100_000)}`)).toEqual(['1: it is nested more than 60 deep. Send it with fewer levels.']);
+    expect(problems(`grivo: ${'['.repeat(100_000)}`)).toEqual([
+      '1: it is nested more than 60 deep. Send it with fewer levels.',
+    ]);
     expect(problems(`grivo: 1\n${' '.repeat(400)}x: 1`)).toEqual([
       '2: it is nested more than 60 deep. Send it with fewer levels.',
     ]);

@@ -26,7 +26,7 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
   const document = draft?.pipeline === pipeline.id ? draft.history.now : pipeline.document;
   const changed = isChanged(draft);
   const { choices, context, problems } = useChecked(pipeline.id, document);
-  const { subjects, offered, examples, choose, trials, run, running, canRun, next, estimate } = useTrials(
+  const { subjects, offered, examples, choose, trials, run, running, canRun, next, go, waiting, estimate } = useTrials(
     pipeline,
     document,
   );
@@ -39,12 +39,11 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
       void queryClient.invalidateQueries({ queryKey: ['versions', pipeline.id] });
     },
   });
-  const goOn = () => canRun && run.mutate({ until: null });
   const one = trials.length === 1 ? trials[0]! : null;
   const begun = trials.some((trial) => trial !== null);
   useViewKeys({
-    r: canRun ? goOn : null,
-    n: canRun && next ? () => run.mutate({ until: next }) : null,
+    r: subjects.length > 0 ? () => go('to the end') : null,
+    n: subjects.length > 0 ? () => go('a step') : null,
     s: changed ? () => save.mutate() : null,
     z: undo,
     Z: redo,
@@ -81,7 +80,7 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
               : ''}
         </span>
         {begun && next ? (
-          <Button look="quiet" hint="N" disabled={!canRun} onClick={() => run.mutate({ until: next })}>
+          <Button look="quiet" hint="N" disabled={!canRun} onClick={() => go('a step')}>
             one step on
           </Button>
         ) : null}
@@ -89,8 +88,8 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
           look={begun ? 'line' : 'solid'}
           hint="R"
           disabled={!canRun}
-          busy={running || run.isPending ? 'Running' : null}
-          onClick={goOn}
+          busy={running || run.isPending ? (waiting > 0 ? `Running, then ${waiting} more` : 'Running') : null}
+          onClick={() => go('to the end')}
         >
           {begun ? 'Run what changed' : 'Run it'}
         </Button>

@@ -69,9 +69,9 @@ export function useTrials(pipeline: PipelineWhole, document: ProcedureDocument) 
   const run = useMutation({
     mutationFn: (range: Range) =>
       Promise.all(subjects.map((subject, i) => runOne(pipeline.id, document, subject, trials[i] ?? null, range))),
-    onSuccess: (ids) => {
+    onSuccess: async (ids) => {
       keepIds(ids);
-      for (const id of ids) void queryClient.invalidateQueries({ queryKey: ['brief', id] });
+      await Promise.all(ids.map((id) => queryClient.invalidateQueries({ queryKey: ['brief', id] })));
     },
   });
   const settled = useSettled(document, 600);
@@ -82,6 +82,19 @@ export function useTrials(pipeline: PipelineWhole, document: ProcedureDocument) 
     placeholderData: keepPreviousData,
   }).data;
   const running = trials.some((trial) => trial?.standing === 'in work');
+  const canRun = subjects.length > 0 && !running && !run.isPending && !loading;
+  /** The step after those all trials have done, null when there is none. */
+  const next = nextStep(document, trials);
+  // A key pressed while something runs is done once that has ended: none is lost.
+  const [asking, setAsking] = useState<('a step' | 'to the end')[]>([]);
+  const go = (how: 'a step' | 'to the end') => setAsking((before) => [...before, how].slice(-MOST_ASKED));
+  useEffect(() => {
+    const [how, ...rest] = asking;
+    if (how === undefined || !canRun) return;
+    setAsking(rest);
+    if (how === 'to the end') run.mutate({ until: null });
+    else if (next !== null) run.mutate({ until: next });
+  }, [asking, canRun, next, run]);
   return {
     subjects,
     offered,
@@ -91,12 +104,17 @@ export function useTrials(pipeline: PipelineWhole, document: ProcedureDocument) 
     trials,
     run,
     running,
-    canRun: subjects.length > 0 && !running && !run.isPending,
-    /** The step after those all trials have done, null when there is none. */
-    next: nextStep(document, trials),
+    canRun,
+    next,
+    /** Runs a step on or to the end, now or once what runs has ended. */
+    go,
+    waiting: asking.length,
     estimate,
   };
 }
+
+/** Presses that wait for what runs. */
+const MOST_ASKED = 10;
 
 function fieldsOf({ subject, fields, runs }: BriefWhole): Record<string, string> {
   const all = Object.assign({ subject }, fields, ...runs.map(({ gave }) => gave ?? {})) as Record<string, unknown>;
