@@ -8,7 +8,7 @@ const ask = asking(base);
 
 test.beforeEach(async ({ page }) => signedIn(page, base()));
 
-/** Fifty subjects of a trade of their own, two at a time, by a procedure that fails at its first step. */
+/** Fifty subjects of a trade of their own, two at a time, by a procedure that is going to fail. */
 async function fiftyFailing(page: Page): Promise<string> {
   const { id: source } = await ask<{ id: string }>(page, 'post', '/sources', {
     name: 'Asked at the bench',
@@ -26,8 +26,8 @@ async function fiftyFailing(page: Page): Promise<string> {
       language: 'en',
       steps: [
         { ...k.take.fresh('s1'), sources: [source], most: null, atOnce: 2 },
-        { ...k['work out'].fresh('s2'), as: 'turns', expression: '12 / 0' },
-        { ...k.wait.fresh('s3'), minutes: 600 },
+        { ...k.wait.fresh('s2'), minutes: 600 },
+        { ...k['work out'].fresh('s3'), as: 'turns', expression: '12 / 0' },
         { ...k['lay out'].fresh('s4'), body: '{{ text }}', title: '{{ subject }}' },
       ],
     },
@@ -43,7 +43,7 @@ test('fifty wait; a correction reaches those that wait and, when asked, those be
   const id = await fiftyFailing(page);
   await page.goto(`${base()}/pipelines/${id}?show=briefs`);
   const rows = page.getByRole('group', { name: 'Briefs against steps' }).getByRole('listitem');
-  await expect(page.getByRole('button', { name: /^stopped 2/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^in work 2/ })).toBeVisible();
   await expect(page.getByRole('button', { name: /^waiting 48/ })).toBeVisible();
   await expect(rows.filter({ hasText: 'waits for others to end' }).first()).toContainText('before it');
 
