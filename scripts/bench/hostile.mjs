@@ -108,7 +108,7 @@ function ways({ call, any, text }) {
     ],
     pages: ['page', 4 * MB, at('text/html', (address) => textOf({ kind: 'documents', addresses: [address] }))],
     'pages uploaded': ['page', 4 * MB, document('a.html', 'text/html')],
-    'Markdown uploaded': ['markdown', 4 * MB, document('a.md', 'text/markdown')],
+    'Markdown uploaded': ['markdown', 2 * MB, document('a.md', 'text/markdown')],
     'text uploaded': ['phrases', 4 * MB, document('a.txt', 'text/plain')],
     sitemaps: ['map', 20 * MB, at('application/xml', (sitemap) => looked({ kind: 'documents', sitemap }))],
     'pages of videos': ['page', 5 * MB, at('text/html', (address) => looked({ kind: 'videos', addresses: [address] }))],

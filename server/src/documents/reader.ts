@@ -5,6 +5,8 @@ import type { DocumentText, Unread } from './text.ts';
 
 /** Bytes of what is text as it stands; a PDF or DOCX, whose pictures and faces weigh most, may have more. */
 const MOST_TEXT = 4_000_000;
+/** Markdown makes many times its own length of parts while it is read. */
+const MOST_MARKDOWN = 2_000_000;
 const PACKED: ReadonlySet<DocumentKind> = new Set(['pdf', 'docx']);
 const MOST_PARAGRAPHS = 20_000;
 const LONGEST_PARAGRAPH = 50_000;
@@ -37,10 +39,11 @@ export async function readDocument(
   const recognised = recognise(bytes, said);
   if (!recognised.ok) return recognised;
   const { kind, charset } = recognised;
-  if (bytes.byteLength > MOST_TEXT && !PACKED.has(kind))
+  const most = kind === 'markdown' ? MOST_MARKDOWN : MOST_TEXT;
+  if (bytes.byteLength > most && !PACKED.has(kind))
     return {
       ok: false,
-      problem: `it is longer than ${MOST_TEXT / 1_000_000} MB of text; split it into several documents`,
+      problem: `it is longer than ${most / 1_000_000} MB of text; split it into several documents`,
     };
   const read = await reader.read('document', { kind, charset, bytes, ...wanted });
   if (!read.ok) return read;
