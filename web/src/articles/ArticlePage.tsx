@@ -297,7 +297,8 @@ function EvidenceNotes({
     (passages.size > 0 || block.evidence !== undefined) &&
     own.length === 0 &&
     isStatement(block) &&
-    block.type !== 'quote';
+    block.type !== 'quote' &&
+    block.type !== 'key points';
   if (own.length === 0 && missing.length === 0 && !bare) return null;
   const shown = open ? own : own.slice(0, 1);
   return (

@@ -430,12 +430,15 @@ function Label({ slot }: { slot: Slot }) {
   const title = atColon(slot.title!);
   const look = `font-read text-[13px] leading-4 ${slot.standing === 'out' ? 'text-ink-3' : ''}`;
   return slot.article ? (
-    <Link to={`/articles/${slot.article}`} className={`brackets max-w-[230px] truncate bg-paper ${look}`}>
+    <Link
+      to={`/articles/${slot.article}`}
+      className={`brackets relative z-[1] max-w-[230px] truncate bg-paper ${look}`}
+    >
       {title}
     </Link>
   ) : (
     <span
-      className={`max-w-[230px] truncate bg-paper font-ui text-[13px] leading-4 ${slot.standing === 'stopped' ? 'text-red' : 'text-ink-2'}`}
+      className={`relative z-[1] max-w-[230px] truncate bg-paper font-ui text-[13px] leading-4 ${slot.standing === 'stopped' ? 'text-red' : 'text-ink-2'}`}
     >
       {title}
     </span>

@@ -7,7 +7,7 @@ import { TestLines } from '../blogs/TestLines.tsx';
 import { Button, Empty, Field, Head, Loading, NumberEditor, Trouble, Word } from '../design/index.ts';
 import { KeepMenu } from '../keeping/KeepMenu.tsx';
 import { amount, count, exact, money } from '../words/figures.ts';
-import { clock } from '../words/time.ts';
+import { clock, monthWords } from '../words/time.ts';
 import { ConnectService } from './ConnectService.tsx';
 import { Keys } from './Keys.tsx';
 import { Pace } from './Pace.tsx';
@@ -216,7 +216,7 @@ function Limit({ owner }: { owner: boolean }) {
   );
   return (
     <>
-      <Head title="Limits" right={month} />
+      <Head title="Limits" right={monthWords(month)} />
       <p className="pt-2 text-proc leading-7">
         For a month {word('month', capMicros)}, for a day {word('day', dayCapMicros)}, for one article{' '}
         {word('article', articleCapMicros)}. Work stops before a limit is passed, and goes on by itself with the next

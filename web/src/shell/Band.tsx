@@ -98,7 +98,7 @@ export function Band() {
         <button
           type="button"
           aria-expanded={listed}
-          className="act quiet brackets absolute top-0.5 right-3 h-6 min-w-6 px-1 text-small"
+          className="act quiet brackets absolute top-0.5 right-8 h-6 min-w-6 px-1 text-small"
           onClick={() => list(!listed)}
         >
           {listed ? 'close' : 'list'}

@@ -65,7 +65,7 @@ export function FirstRun({ begun }: { begun: Today['begun'] }) {
             <strong className="text-base font-semibold text-ink">To begin</strong> 4 steps,{' '}
             {next === -1 ? 'all done' : `${done.filter(Boolean).length} done`}
           </p>
-          <p className="mr-8 flex h-8 items-center pl-5 font-semibold">What comes of it</p>
+          <p className="mr-8 flex h-8 items-center pl-5 font-semibold">What happens</p>
         </div>
         <Step
           n={1}
@@ -93,7 +93,7 @@ export function FirstRun({ begun }: { begun: Today['begun'] }) {
             serviceLines ? (
               <TestLines lines={serviceLines} />
             ) : (
-              'The price of a thousand tokens and of a picture stands there before any are made.'
+              'You see the price of a thousand tokens and of a picture before anything is made.'
             )
           }
         >
@@ -109,7 +109,7 @@ export function FirstRun({ begun }: { begun: Today['begun'] }) {
             cleaned ? (
               <Became {...cleaned} />
             ) : (
-              'All that would come in, cleaned, and the reason for whatever is left out.'
+              'Everything that would come in, cleaned, with the reason for what is left out.'
             )
           }
         >

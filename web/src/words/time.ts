@@ -73,3 +73,8 @@ export function clockFrom(typed: string): string | null {
   const well = Number(minutes) < 60 && (hour < 24 || (hour === 24 && Number(minutes) === 0));
   return well ? `${String(hour).padStart(2, '0')}:${minutes}` : null;
 }
+
+/** A month as 2026-11, in words. */
+export function monthWords(month: string): string {
+  return new Date(`${month}-01T12:00:00Z`).toLocaleDateString('en-GB', { month: 'long', year: 'numeric' });
+}
