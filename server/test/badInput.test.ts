@@ -173,7 +173,7 @@ describe('pages and documents', () => {
     ['brokendocx', /broken|end is missing/],
     ['endless', /longer than 20000000 bytes/],
     ['loop', /redirects too often/],
-    ['binary', /no text that people read/],
+    ['binary', /not a text that can be read/],
     ['picture', /no text \(image\/png\)/],
     ['empty', /is empty/],
   ])('%s is told with its reason', async (name, says) => {
