@@ -46,17 +46,26 @@ export async function openTable(
   const sample = Buffer.concat(head);
   if (sample.length === 0) return { ok: false, problem: 'it is empty' };
   const whole = async function* () {
-    yield sample as Uint8Array;
-    for (;;) {
-      const next = await parts.next();
-      if (next.done) return;
-      yield next.value;
+    try {
+      yield sample as Uint8Array;
+      for (;;) {
+        const next = await parts.next();
+        if (next.done) return;
+        yield next.value;
+      }
+    } finally {
+      await parts.return?.();
     }
   };
   const locked = whyClosed(sample);
-  if (locked) return { ok: false, problem: locked };
-  if (isWorkbook(sample)) return workbook(reader, whole(), how.table);
-  return textTable(sample, whole(), how);
+  const opened = locked
+    ? { ok: false as const, problem: locked }
+    : isWorkbook(sample)
+      ? await workbook(reader, whole(), how.table)
+      : textTable(sample, whole(), how);
+  // What is not read on lets go of where it came from.
+  if (!opened.ok) await parts.return?.();
+  return opened;
 }
 
 /**

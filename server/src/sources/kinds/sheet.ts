@@ -2,6 +2,7 @@ import type { SheetSettings } from '@grivo/contract';
 import { type Failure, FirstMet, guessBelow, guessSheet, type RowReader, rowReader } from '@grivo/core';
 import { fileAbout, fileChunks } from '../../files/repository.ts';
 import { whyNot } from '../../network/network.ts';
+import { spooled } from '../../network/spool.ts';
 import { TableRefused } from '../../tables/csv.ts';
 import { type OpenTable, openTable } from '../../tables/open.ts';
 import type { TableRow } from '../../tables/row.ts';
@@ -9,7 +10,6 @@ import type { Ended, Found, Looking, LookPorts, SourceReader } from '../kind.ts'
 
 const MOST_BYTES = 100_000_000;
 const TIME_LIMIT_MS = 60_000;
-const PART = 262_144;
 /** Rows made into items at once; between them others have their turn. */
 const AT_ONCE = 500;
 
@@ -24,7 +24,7 @@ export async function openSheet(
   const mend = settings.address ? 'Look at the address, or upload the file instead.' : 'Upload it again.';
   let bytes: AsyncIterable<Uint8Array>;
   if (settings.address) {
-    const outcome = await network.call({
+    const outcome = await network.open({
       method: 'GET',
       address: settings.address,
       timeLimitMs: TIME_LIMIT_MS,
@@ -32,13 +32,21 @@ export async function openSheet(
       headers: { accept: 'text/csv, application/vnd.openxmlformats-officedocument.spreadsheetml.sheet, */*' },
       signal,
     });
-    if (outcome.kind !== 'reply') return { ok: false, problem: whyNot(outcome), mend };
-    if (outcome.reply.status !== 200) return { ok: false, problem: `it answers ${outcome.reply.status}`, mend };
-    const { body } = outcome.reply;
-    bytes = (async function* () {
-      // In parts, so that rows of a long one are not all there at once.
-      for (let at = 0; at < body.length; at += PART) yield body.subarray(at, at + PART);
-    })();
+    if (outcome.kind !== 'open') return { ok: false, problem: whyNot(outcome), mend };
+    const { reply, end } = outcome;
+    try {
+      if (reply.status !== 200) return { ok: false, problem: `it answers ${reply.status}`, mend };
+      bytes = await spooled(reply.body);
+    } catch (error) {
+      if (!(error instanceof Error)) throw error;
+      const problem = /^longer than/.test(error.message)
+        ? `it is longer than ${MOST_BYTES / 1_000_000} MB`
+        : `it broke off while it was read: ${error.message}`;
+      return { ok: false, problem, mend };
+    } finally {
+      reply.body.destroy();
+      end();
+    }
   } else {
     const file = settings.file ? await fileAbout(ground.db, settings.file) : null;
     if (!file) return { ok: false, problem: 'there is no file yet', mend: 'Upload one, or give an address.' };

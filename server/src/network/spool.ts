@@ -1,0 +1,35 @@
+import { randomUUID } from 'node:crypto';
+import { open, unlink } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+
+const PART = 262_144;
+
+/**
+ * Puts a body as it comes into a file without a name, and gives it back in parts: what is long is never whole in memory,
+ * and whoever reads it may take longer than the connection lasts. The file is gone once the parts were read or left; they
+ * have to be begun.
+ */
+export async function spooled(body: AsyncIterable<Uint8Array>): Promise<AsyncGenerator<Uint8Array>> {
+  const path = join(tmpdir(), `grivo-${randomUUID()}`);
+  const file = await open(path, 'wx+', 0o600);
+  try {
+    await unlink(path);
+    for await (const part of body) await file.write(part);
+  } catch (error) {
+    await file.close();
+    throw error;
+  }
+  return (async function* () {
+    try {
+      for (let at = 0; ; ) {
+        const { bytesRead, buffer } = await file.read(Buffer.allocUnsafe(PART), 0, PART, at);
+        if (bytesRead === 0) return;
+        at += bytesRead;
+        yield buffer.subarray(0, bytesRead);
+      }
+    } finally {
+      await file.close();
+    }
+  })();
+}
