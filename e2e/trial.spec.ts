@@ -58,6 +58,10 @@ test('a trial goes to a line, a step on, over a changed word and to the end; thr
 test('keys pressed one after the other are each done, however quick', async ({ page }) => {
   await ownCopy(page, base(), 'Guides for the Journal', 'Quick presses');
   await row(page, 'look up').waitFor();
+  await page.getByRole('button', { name: /^Trial on/ }).click();
+  await page.getByRole('textbox', { name: 'A subject for the trial' }).fill('salt for fermented garlic');
+  await page.getByRole('button', { name: 'Use this one' }).click();
+  await expect(page.getByRole('button', { name: 'Trial on: salt for fermented garlic' })).toBeVisible();
   for (const key of ['n', 'n', 'n']) await page.keyboard.press(key);
   const third = page.locator('[data-row]').nth(3);
   await expect(third).not.toContainText('not run yet', { timeout: 30_000 });

@@ -88,7 +88,7 @@ function Row({
       {open ? <Tick label={item.subject} state={ticked} onChange={onToggle} /> : <span />}
       <button
         type="button"
-        className={`truncate text-left ${open || last ? '' : 'text-ink-3'}`}
+        className={`truncate text-left leading-6 ${open || last ? '' : 'text-ink-3'}`}
         title={item.subject}
         onClick={onChoose}
       >
