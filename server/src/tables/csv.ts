@@ -11,6 +11,8 @@ export interface TableFault {
 
 /** No row is longer than this; what is, is no row, or has a quote that was never closed. */
 const LONGEST_ROW = 500_000;
+/** A row that is not well formed is looked for in so many letters; one that is no row there is taken by its first line. */
+const LONGEST_ODD = 65_536;
 /** Cells a row may have. */
 export const MOST_COLUMNS = 1_000;
 /** Rows a table may have: as many as a sheet of a workbook. */
@@ -78,7 +80,7 @@ export async function* csvRows(
     const read = reader.parse(line, 0, false);
     const closed = read.data.length === 1 && !read.errors.some(({ code }) => code === 'MissingQuotes');
     const cells = closed ? read.data[0]! : plain.parse(line, 0, false).data[0];
-    if (!cells || cells.length > MOST_COLUMNS || (!closed && cells.length !== width)) return null;
+    if (!cells || cells.length > MOST_COLUMNS || (!closed && width > 0 && cells.length !== width)) return null;
     fault({ row: row + before.length + blank + 1, problem: 'a quote stands where none belongs' });
     return new ArrayRow(cells);
   };
@@ -98,24 +100,29 @@ export async function* csvRows(
   };
   for await (const part of sliced(text)) {
     rest += part;
-    const scanned = scanRows(rest, separator, MOST_COLUMNS, oddLine);
-    width ||= scanned.rows[0]?.length ?? 0;
-    if (scanned.wide) refuseWide(row + scanned.rows.length + 1);
-    row += scanned.blank;
-    const rows = done(scanned.rows);
-    rest = rest.slice(scanned.end);
-    if (scanned.odd) {
-      const read = reader.parse(rest, 0, true);
-      note(read.errors);
-      rest = rest.slice(read.meta.cursor);
-      rows.push(...parsed(read.data));
+    for (;;) {
+      const scanned = scanRows(rest, separator, MOST_COLUMNS, oddLine);
+      width ||= scanned.rows[0]?.length ?? 0;
+      if (scanned.wide) refuseWide(row + scanned.rows.length + 1);
+      row += scanned.blank;
+      rest = rest.slice(scanned.end);
+      if (scanned.rows.length > 0) yield done(scanned.rows);
+      if (!scanned.odd || rest.length < LONGEST_ODD) break;
+      // A row of several lines that is not well formed.
+      const read = reader.parse(rest.slice(0, LONGEST_ODD), 0, true);
+      const rows = read.meta.cursor === 0 ? plainLine() : read.data;
+      if (read.meta.cursor > 0) {
+        note(read.errors);
+        rest = rest.slice(read.meta.cursor);
+      }
+      yield parsed(rows);
+      await setImmediate();
     }
     if (rest.length > LONGEST_ROW) {
       const end = rest.indexOf('\n');
       if (end < 0 || end > LONGEST_ROW) refuseLong(row + 1);
-      rows.push(...parsed(plainLine()));
+      yield parsed(plainLine());
     }
-    if (rows.length > 0) yield rows;
   }
   // The last row may lack its line end.
   const last = scanRows(`${rest}\n`, separator, MOST_COLUMNS, oddLine);
