@@ -1,6 +1,7 @@
 import type { CatalogueSettings } from '@grivo/contract';
-import { fileAbout, fileBody } from '../files/repository.ts';
+import { fileAbout, fileChunks } from '../files/repository.ts';
 import { whyNot } from '../network/network.ts';
+import { type Put, putAway, whyBroken } from '../network/spool.ts';
 import type { LookPorts } from '../sources/kind.ts';
 import type { AboutCatalogue, CataloguePart, FoundProduct } from './read.ts';
 
@@ -25,23 +26,31 @@ export async function openCatalogue(
   settings: CatalogueSettings,
   signal: AbortSignal,
 ): Promise<OpenedCatalogue> {
-  let bytes: Buffer;
+  let put: Put;
   let mime = '';
   let base = 'https://none.invalid/';
   if (settings.address !== null) {
     const mend = 'Look at the address, or upload the file instead.';
-    const outcome = await network.call({
+    const outcome = await network.open({
       method: 'GET',
       address: settings.address,
       timeLimitMs: TIME_LIMIT_MS,
       maxBytes: MOST_BYTES,
       signal,
     });
-    if (outcome.kind !== 'reply') return { ok: false, problem: whyNot(outcome), mend };
-    if (outcome.reply.status !== 200) return { ok: false, problem: `it answers ${outcome.reply.status}`, mend };
-    bytes = outcome.reply.body;
-    mime = outcome.reply.headers['content-type'] ?? '';
-    base = outcome.reply.address;
+    if (outcome.kind !== 'open') return { ok: false, problem: whyNot(outcome), mend };
+    const { reply, end } = outcome;
+    try {
+      if (reply.status !== 200) return { ok: false, problem: `it answers ${reply.status}`, mend };
+      put = await putAway(reply.body);
+    } catch (error) {
+      return { ok: false, problem: whyBroken(error, MOST_BYTES), mend };
+    } finally {
+      reply.body.destroy();
+      end();
+    }
+    mime = reply.headers['content-type'] ?? '';
+    base = reply.address;
   } else {
     const file = settings.file === null ? null : await fileAbout(ground.db, settings.file);
     if (!file) return { ok: false, problem: 'there is no list yet', mend: 'Upload one, or give an address.' };
@@ -51,15 +60,17 @@ export async function openCatalogue(
         problem: `it is larger than ${MOST_BYTES / 1_000_000} MB`,
         mend: 'Split it into several lists.',
       };
-    bytes = await fileBody(ground.db, file.digest);
+    put = await putAway(fileChunks(ground.db, file.digest));
   }
-  const parts = reader.parts('products', { bytes, mime, base, settings });
+  const { path, size, remove } = put;
+  const parts = reader.parts('products', { path, size, mime, base, settings });
   const unread = (problem: string): OpenedCatalogue => ({
     ok: false,
     problem,
     mend: 'Give a list as CSV, XML or JSON with a product in each row or element.',
   });
-  const first = await parts.next();
+  // It has been read whole once anything of it comes.
+  const first = await parts.next().finally(remove);
   if (first.done) return unread(first.value.ok ? 'it lists nothing' : first.value.problem);
   if ('problem' in first.value) {
     await parts.return({ ok: true, value: null });

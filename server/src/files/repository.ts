@@ -57,10 +57,12 @@ export async function* fileChunks(db: Database, digest: string): AsyncGenerator<
   }
 }
 
-/** The first megabyte of a file, enough to tell what it is. */
+/** The first chunks of a file, a megabyte at least where it has so much: enough to tell what it is. */
 export async function fileHead(db: Database, digest: string): Promise<Buffer> {
-  const [row] = await db.rows<{ body: Buffer }>('SELECT body FROM file_chunk WHERE digest = ? AND n = 0', [digest]);
-  return row?.body ?? Buffer.alloc(0);
+  const rows = await db.rows<{ body: Buffer }>('SELECT body FROM file_chunk WHERE digest = ? AND n < 4 ORDER BY n', [
+    digest,
+  ]);
+  return Buffer.concat(rows.map(({ body }) => body));
 }
 
 export async function fileBody(db: Database, digest: string): Promise<Buffer> {

@@ -1,12 +1,13 @@
 import { createHash, randomBytes } from 'node:crypto';
 import type { Database } from '../store/database.ts';
 
-const CHUNK = 1_048_576;
+/** Written at once; more keeps others waiting while the statement is made. */
+const CHUNK = 262_144;
 
 export type Uploaded = { ok: true; digest: string; bytes: number } | { ok: false; problem: 'too large' | 'empty' };
 
 /**
- * Keeps a stream as a file by its content, a megabyte at a time, so that no large file is ever whole in memory. What is
+ * Keeps a stream as a file by its content, a quarter of a megabyte at a time, so that no large file is ever whole in memory. What is
  * longer than the limit, or ends too early, leaves nothing behind.
  */
 export async function storeUpload(

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { open, unlink } from 'node:fs/promises';
+import { open, rm, unlink } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 
@@ -32,4 +32,39 @@ export async function spooled(body: AsyncIterable<Uint8Array>): Promise<AsyncGen
       await file.close();
     }
   })();
+}
+
+/** A file that others read by its path until it is removed. */
+export interface Put {
+  path: string;
+  size: number;
+  remove: () => Promise<void>;
+}
+
+/** Puts a body as it comes into a file of its own, for a process that reads it by itself. */
+export async function putAway(body: AsyncIterable<Uint8Array>): Promise<Put> {
+  const path = join(tmpdir(), `grivo-${randomUUID()}`);
+  const remove = () => rm(path, { force: true });
+  const file = await open(path, 'wx', 0o600);
+  let size = 0;
+  try {
+    for await (const part of body) {
+      await file.write(part);
+      size += part.length;
+    }
+  } catch (error) {
+    await remove();
+    throw error;
+  } finally {
+    await file.close();
+  }
+  return { path, size, remove };
+}
+
+/** Why a body that was put away as it came broke off, in words that go on from ‘it cannot be read: ’. */
+export function whyBroken(error: unknown, mostBytes: number): string {
+  if (!(error instanceof Error)) throw error;
+  return /^longer than/.test(error.message)
+    ? `it is longer than ${mostBytes / 1_000_000} MB`
+    : `it broke off while it was read: ${error.message}`;
 }

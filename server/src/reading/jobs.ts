@@ -63,8 +63,19 @@ export type JobName = keyof Jobs;
 
 /** What is handed back part by part. */
 export const parts = {
-  async *products(asked: { bytes: Uint8Array; mime: string; base: string; settings: CatalogueSettings }) {
-    yield* (await import('../catalogue/read.ts')).readProducts(asked);
+  /** Of a list in a file, which is read here: it is as large as what is made of it. */
+  async *products({
+    path,
+    ...asked
+  }: {
+    path: string;
+    size: number;
+    mime: string;
+    base: string;
+    settings: CatalogueSettings;
+  }) {
+    const bytes = await (await import('node:fs/promises')).readFile(path);
+    yield* (await import('../catalogue/read.ts')).readProducts({ ...asked, bytes });
   },
   async *workbook({ bytes, table }: { bytes: Uint8Array; table: string | null }) {
     yield* (await import('../tables/readWorkbook.ts')).readWorkbook(bytes, table);

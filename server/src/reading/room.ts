@@ -175,7 +175,14 @@ interface Place {
 /** What is packed is larger than it looks. */
 function isSmall(name: string, input: unknown): boolean {
   const kind = (input as { kind?: unknown } | null)?.kind;
-  return name !== 'workbook' && kind !== 'docx' && kind !== 'pdf' && sizeOf(input) <= SMALL;
+  // What is read from a file says how large that is.
+  const size = (input as { size?: unknown } | null)?.size;
+  return (
+    name !== 'workbook' &&
+    kind !== 'docx' &&
+    kind !== 'pdf' &&
+    (typeof size === 'number' ? size : sizeOf(input)) <= SMALL
+  );
 }
 
 /** About how many bytes or letters are handed over. */

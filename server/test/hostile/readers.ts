@@ -4,6 +4,7 @@ import { z } from 'zod';
 import { gathered } from '../../src/adapters/gathered.ts';
 import { readReply } from '../../src/adapters/writer.ts';
 import { readDocument } from '../../src/documents/reader.ts';
+import { putAway } from '../../src/network/spool.ts';
 import type { Read, ReadingRoom } from '../../src/reading/room.ts';
 import { TableRefused } from '../../src/tables/csv.ts';
 import { openTable } from '../../src/tables/open.ts';
@@ -91,12 +92,17 @@ export function readersIn(room: ReadingRoom): Record<string, (bytes: Buffer) => 
       within(await room.read('edited', { text: bytes.toString('utf8'), article: EMPTY_ARTICLE })),
     phrases: async (bytes) => within(await room.read('phrases', { given: bytes.toString('utf8'), held: [], how: {} })),
     catalogue: async (bytes) => {
-      const parts = room.parts('products', { bytes, mime: '', base: AT, settings: catalogueSettings });
+      const { remove, ...put } = await putAway(inOne(bytes));
+      const parts = room.parts('products', { ...put, mime: '', base: AT, settings: catalogueSettings });
       let problem: string | null = null;
-      for (;;) {
-        const next = await parts.next();
-        if (next.done) return next.value.ok ? { ok: problem === null, problem } : ended(next.value);
-        if ('problem' in next.value) problem = next.value.problem;
+      try {
+        for (;;) {
+          const next = await parts.next();
+          if (next.done) return next.value.ok ? { ok: problem === null, problem } : ended(next.value);
+          if ('problem' in next.value) problem = next.value.problem;
+        }
+      } finally {
+        await remove();
       }
     },
     table: async (bytes) => {
@@ -121,4 +127,9 @@ export function readersIn(room: ReadingRoom): Record<string, (bytes: Buffer) => 
       return ended(readReply(body, { shape: z.object({ answer: z.string() }) }));
     },
   };
+}
+
+/** Bytes as a body that comes at once. */
+export async function* inOne(bytes: Uint8Array): AsyncGenerator<Uint8Array> {
+  yield bytes;
 }

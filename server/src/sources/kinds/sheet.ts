@@ -2,7 +2,7 @@ import type { SheetSettings } from '@grivo/contract';
 import { type Failure, FirstMet, guessBelow, guessSheet, type RowReader, rowReader } from '@grivo/core';
 import { fileAbout, fileChunks } from '../../files/repository.ts';
 import { whyNot } from '../../network/network.ts';
-import { spooled } from '../../network/spool.ts';
+import { spooled, whyBroken } from '../../network/spool.ts';
 import { TableRefused } from '../../tables/csv.ts';
 import { type OpenTable, openTable } from '../../tables/open.ts';
 import type { TableRow } from '../../tables/row.ts';
@@ -38,11 +38,7 @@ export async function openSheet(
       if (reply.status !== 200) return { ok: false, problem: `it answers ${reply.status}`, mend };
       bytes = await spooled(reply.body);
     } catch (error) {
-      if (!(error instanceof Error)) throw error;
-      const problem = /^longer than/.test(error.message)
-        ? `it is longer than ${MOST_BYTES / 1_000_000} MB`
-        : `it broke off while it was read: ${error.message}`;
-      return { ok: false, problem, mend };
+      return { ok: false, problem: whyBroken(error, MOST_BYTES), mend };
     } finally {
       reply.body.destroy();
       end();
