@@ -1,7 +1,6 @@
 import type { CatalogueSettings } from '@grivo/contract';
 import { fileAbout, fileChunks } from '../files/repository.ts';
-import { whyNot } from '../network/network.ts';
-import { type Put, putAway, whyBroken } from '../network/spool.ts';
+import { type Put, putAway, takenFrom } from '../network/spool.ts';
 import type { LookPorts } from '../sources/kind.ts';
 import type { AboutCatalogue, CataloguePart, FoundProduct } from './read.ts';
 
@@ -30,27 +29,18 @@ export async function openCatalogue(
   let mime = '';
   let base = 'https://none.invalid/';
   if (settings.address !== null) {
-    const mend = 'Look at the address, or upload the file instead.';
-    const outcome = await network.open({
-      method: 'GET',
+    const call = {
+      method: 'GET' as const,
       address: settings.address,
       timeLimitMs: TIME_LIMIT_MS,
       maxBytes: MOST_BYTES,
       signal,
-    });
-    if (outcome.kind !== 'open') return { ok: false, problem: whyNot(outcome), mend };
-    const { reply, end } = outcome;
-    try {
-      if (reply.status !== 200) return { ok: false, problem: `it answers ${reply.status}`, mend };
-      put = await putAway(reply.body);
-    } catch (error) {
-      return { ok: false, problem: whyBroken(error, MOST_BYTES), mend };
-    } finally {
-      reply.body.destroy();
-      end();
-    }
-    mime = reply.headers['content-type'] ?? '';
-    base = reply.address;
+    };
+    const taken = await takenFrom(network, call, putAway);
+    if (!taken.ok) return { ...taken, mend: 'Look at the address, or upload the file instead.' };
+    put = taken.value;
+    mime = taken.mime;
+    base = taken.address;
   } else {
     const file = settings.file === null ? null : await fileAbout(ground.db, settings.file);
     if (!file) return { ok: false, problem: 'there is no list yet', mend: 'Upload one, or give an address.' };

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { open, rm, unlink } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { type Call, type Network, whyNot } from './network.ts';
 
 const PART = 262_144;
 
@@ -15,7 +16,7 @@ export async function spooled(body: AsyncIterable<Uint8Array>): Promise<AsyncGen
   const file = await open(path, 'wx+', 0o600);
   try {
     await unlink(path);
-    for await (const part of body) await file.write(part);
+    for await (const part of body) await file.appendFile(part);
   } catch (error) {
     await file.close();
     throw error;
@@ -49,7 +50,7 @@ export async function putAway(body: AsyncIterable<Uint8Array>): Promise<Put> {
   let size = 0;
   try {
     for await (const part of body) {
-      await file.write(part);
+      await file.appendFile(part);
       size += part.length;
     }
   } catch (error) {
@@ -61,10 +62,27 @@ export async function putAway(body: AsyncIterable<Uint8Array>): Promise<Put> {
   return { path, size, remove };
 }
 
-/** Why a body that was put away as it came broke off, in words that go on from ‘it cannot be read: ’. */
-export function whyBroken(error: unknown, mostBytes: number): string {
-  if (!(error instanceof Error)) throw error;
-  return /^longer than/.test(error.message)
-    ? `it is longer than ${mostBytes / 1_000_000} MB`
-    : `it broke off while it was read: ${error.message}`;
+/** What was made of the body at an address while it came, or why it cannot be had, in words that go on from ‘it cannot be read: ’. */
+export async function takenFrom<T>(
+  network: Network,
+  call: Call & { maxBytes: number },
+  take: (body: AsyncIterable<Uint8Array>) => Promise<T>,
+): Promise<{ ok: true; value: T; mime: string; address: string } | { ok: false; problem: string }> {
+  const outcome = await network.open(call);
+  if (outcome.kind !== 'open') return { ok: false, problem: whyNot(outcome) };
+  const { reply, end } = outcome;
+  try {
+    if (reply.status !== 200) return { ok: false, problem: `it answers ${reply.status}` };
+    const value = await take(reply.body);
+    return { ok: true, value, mime: reply.headers['content-type'] ?? '', address: reply.address };
+  } catch (error) {
+    if (!(error instanceof Error)) throw error;
+    const problem = /^longer than/.test(error.message)
+      ? `it is longer than ${call.maxBytes / 1_000_000} MB`
+      : `it broke off while it was read: ${error.message}`;
+    return { ok: false, problem };
+  } finally {
+    reply.body.destroy();
+    end();
+  }
 }

@@ -1,8 +1,7 @@
 import type { SheetSettings } from '@grivo/contract';
 import { type Failure, FirstMet, guessBelow, guessSheet, type RowReader, rowReader } from '@grivo/core';
 import { fileAbout, fileChunks } from '../../files/repository.ts';
-import { whyNot } from '../../network/network.ts';
-import { spooled, whyBroken } from '../../network/spool.ts';
+import { spooled, takenFrom } from '../../network/spool.ts';
 import { TableRefused } from '../../tables/csv.ts';
 import { type OpenTable, openTable } from '../../tables/open.ts';
 import type { TableRow } from '../../tables/row.ts';
@@ -24,25 +23,17 @@ export async function openSheet(
   const mend = settings.address ? 'Look at the address, or upload the file instead.' : 'Upload it again.';
   let bytes: AsyncIterable<Uint8Array>;
   if (settings.address) {
-    const outcome = await network.open({
-      method: 'GET',
+    const call = {
+      method: 'GET' as const,
       address: settings.address,
       timeLimitMs: TIME_LIMIT_MS,
       maxBytes: MOST_BYTES,
       headers: { accept: 'text/csv, application/vnd.openxmlformats-officedocument.spreadsheetml.sheet, */*' },
       signal,
-    });
-    if (outcome.kind !== 'open') return { ok: false, problem: whyNot(outcome), mend };
-    const { reply, end } = outcome;
-    try {
-      if (reply.status !== 200) return { ok: false, problem: `it answers ${reply.status}`, mend };
-      bytes = await spooled(reply.body);
-    } catch (error) {
-      return { ok: false, problem: whyBroken(error, MOST_BYTES), mend };
-    } finally {
-      reply.body.destroy();
-      end();
-    }
+    };
+    const taken = await takenFrom(network, call, spooled);
+    if (!taken.ok) return { ...taken, mend };
+    bytes = taken.value;
   } else {
     const file = settings.file ? await fileAbout(ground.db, settings.file) : null;
     if (!file) return { ok: false, problem: 'there is no file yet', mend: 'Upload one, or give an address.' };
