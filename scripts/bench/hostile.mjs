@@ -25,10 +25,9 @@ const SEEN_EVERY_MS = 50;
 /** What a program and those it began hold, in MB: memory that several share is shared out among them (PSS). */
 function heldBy(pid) {
   const children = read(`/proc/${pid}/task/${pid}/children`).split(' ').filter(Boolean);
-  return [pid, ...children].reduce(
-    (sum, one) => sum + Number(/^Pss:\s+(\d+) kB/m.exec(read(`/proc/${one}/smaps_rollup`))?.[1] ?? 0) / 1_024,
-    0,
-  );
+  const of = (one) => Number(/^Pss:\s+(\d+) kB/m.exec(read(`/proc/${one}/smaps_rollup`))?.[1] ?? 0) / 1_024;
+  const itself = of(pid);
+  return { itself, all: children.reduce((sum, one) => sum + of(one), itself) };
 }
 
 /** Empty where it has just ended. */
@@ -176,7 +175,7 @@ export async function hostile(log) {
   const any = await anyServer();
   const all = await startAll(folder, { durable: false, standIns: any.origin });
   const { api } = JSON.parse(readFileSync(join(folder, 'running.json'), 'utf8')).parts;
-  log(`at the beginning ${Math.round(heldBy(api))} MB`);
+  log(`at the beginning ${Math.round(heldBy(api).all)} MB`);
   const unsettled = [];
   let [silence, peak, sent] = [0, 0, 0];
   try {
@@ -186,9 +185,10 @@ export async function hostile(log) {
     for (const [name, [shapes, size, hand]] of Object.entries(each)) {
       if (only && !only.includes(name)) continue;
       const from = performance.now();
-      let most = 0;
+      let most = { itself: 0, all: 0 };
       const watch = setInterval(() => {
-        most = Math.max(most, heldBy(api));
+        const held = heldBy(api);
+        if (held.all > most.all) most = held;
       }, SEEN_EVERY_MS);
       const waiting = await waitsOf(`${all.address}/api/health`);
       const left = [...SHAPES[shapes]];
@@ -208,9 +208,9 @@ export async function hostile(log) {
       const waits = await waiting.end();
       silence = Math.max(silence, waits[0]);
       clearInterval(watch);
-      peak = Math.max(peak, most);
+      peak = Math.max(peak, most.all);
       log(
-        `${name}: ${SHAPES[shapes].length} at ${(size / MB).toFixed(1)} MB in ${Math.round((performance.now() - from) / 1_000)} s, the slowest ${(slowest.ms / 1_000).toFixed(1)} s (${slowest.name}); the longest wait of ${waits.length} small questions ${Math.round(waits[0])} ms; peak ${Math.round(most)} MB`,
+        `${name}: ${SHAPES[shapes].length} at ${(size / MB).toFixed(1)} MB in ${Math.round((performance.now() - from) / 1_000)} s, the slowest ${(slowest.ms / 1_000).toFixed(1)} s (${slowest.name}); the longest wait of ${waits.length} small questions ${Math.round(waits[0])} ms; peak ${Math.round(most.all)} MB, ${Math.round(most.itself)} of them its own`,
       );
     }
     for (const line of unsettled) log(`not settled: ${line}`);

@@ -28,6 +28,33 @@ describe('the schema', () => {
     expect(ours).toEqual([]);
   });
 
+  test('a long text is kept letter by letter as a short one is, by itself and in rows', async () => {
+    const { db } = w.product.ground;
+    const letters = `'"\\\0\n\r\t\u001a%_ä😀‘’`;
+    const long = letters.repeat(6_000);
+    await db.run('CREATE TABLE letters (n INT PRIMARY KEY, text LONGTEXT, json JSON)');
+    try {
+      await db.run('INSERT INTO letters (n, text, json) VALUES (?, ?, ?)', [1, long, JSON.stringify([long])]);
+      await db.run('INSERT INTO letters (n, text, json) VALUES ?', [
+        [
+          [2, long, JSON.stringify([letters])],
+          [3, letters, JSON.stringify([long])],
+        ],
+      ]);
+      const rows = await db.rows<{ text: string; json: unknown }>('SELECT text, json FROM letters ORDER BY n');
+      expect(rows.map(({ text }) => text)).toEqual([long, long, letters]);
+      expect(rows.map(({ json }) => (typeof json === 'string' ? JSON.parse(json) : json))).toEqual([
+        [long],
+        [letters],
+        [long],
+      ]);
+      const same = await db.rows<{ n: number }>('SELECT n FROM letters WHERE text = ? ORDER BY n', [long]);
+      expect(same.map(({ n }) => n)).toEqual([1, 2]);
+    } finally {
+      await db.run('DROP TABLE letters');
+    }
+  });
+
   test('a database a newer program has set up is refused in a sentence', async () => {
     const { db } = w.product.ground;
     await db.run("INSERT INTO migrations (timestamp, name) VALUES (1, 'Later2')");

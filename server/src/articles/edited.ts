@@ -1,9 +1,11 @@
-import { type ArticleDocument, type Block, inlinesOf, readEditable, tidy, tooNested } from '@grivo/core';
+import { type ArticleDocument, articleWords, type Block, inlinesOf, readEditable, tidy, tooNested } from '@grivo/core';
 
 /** Parts with a form of their own (links, emphasis, items) an edited text may have; a long article has some hundred. */
 const MOST_PARTS = 5_000;
 
-export type Edited = { ok: true; article: ArticleDocument } | { ok: false; problem: string; mend: string };
+export type Edited =
+  | { ok: true; article: ArticleDocument; words: number }
+  | { ok: false; problem: string; mend: string };
 
 /** An article with its body as a person edited it, kept by the rules of every article; or what is wrong with the text. */
 export function editedArticle(text: string, article: ArticleDocument): Edited {
@@ -16,7 +18,8 @@ export function editedArticle(text: string, article: ArticleDocument): Edited {
   if (read.body.length === 0) return refused('nothing is left of it');
   if (partsOf(read.body) > MOST_PARTS)
     return refused(`it has more than ${MOST_PARTS.toLocaleString('en-GB')} paragraphs, links and emphasised words`);
-  return { ok: true, article: tidy({ ...article, body: read.body }).article };
+  const edited = tidy({ ...article, body: read.body }).article;
+  return { ok: true, article: edited, words: articleWords(edited) };
 }
 
 function partsOf(body: readonly Block[]): number {

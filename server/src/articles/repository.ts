@@ -50,9 +50,9 @@ export async function addRevision(
   stepRun: string,
   document: ArticleDocument,
   person: string | null = null,
+  words = articleWords(document),
 ): Promise<{ revision: string; words: number; writes: Write[] }> {
   const revision = ground.ids();
-  const words = articleWords(document);
   await ground.db.run(
     'INSERT INTO article_revision (id, article, parent, by_step, by_person, document, words, sealed_at) VALUES (?, ?, ?, ?, ?, ?, ?, UTC_TIMESTAMP(3))',
     [revision, article, parent, stepRun, person, JSON.stringify(document), words],

@@ -43,6 +43,7 @@ export async function rewritten(
   const at = await articleAt(ground.db, now, proposed);
   if (!at) return noText('the step has no article that could be changed');
   let { document } = at;
+  let counted: number | undefined;
   if (title !== null) document = { ...document, title, slug: slugOf(title) };
   if (text !== undefined) {
     const edited = z.string().max(MOST_TEXT).safeParse(text);
@@ -51,14 +52,14 @@ export async function rewritten(
     if (!came.ok) return noText(came.problem);
     const read = came.value;
     if (!read.ok) return { ok: false, place: 'text', problem: read.problem, mend: read.mend };
-    document = read.article;
+    ({ article: document, words: counted } = read);
   }
   const { id, revision: parent } = at.article;
   const { state, held } = now;
   const line = lineOf(state.nodes, held.path);
   const row = await getArticle(ground.db, id);
   const own = row?.line === line ? id : await ensureArticle(ground, state, line, document.language);
-  const { revision, words, writes } = await addRevision(ground, own, parent, held.id, document, person);
+  const { revision, words, writes } = await addRevision(ground, own, parent, held.id, document, person, counted);
   return { ok: true, fields: { ...fields, article: { id: own, revision, words } }, writes };
 }
 

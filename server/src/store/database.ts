@@ -4,6 +4,7 @@ import { personEntity } from '../people/entity.ts';
 import { pipelineEntity } from '../pipelines/entity.ts';
 import { serviceEntity } from '../services/entity.ts';
 import { sourceEntity } from '../sources/entity.ts';
+import { written } from './longText.ts';
 import { machinesOf, wayTo } from './machines.ts';
 import { migrations } from './migrations/index.ts';
 
@@ -165,7 +166,7 @@ export class Database implements Sql {
   private async alone(text: string, parameters?: unknown[]): Promise<unknown> {
     for (let attempt = 1; ; attempt++) {
       try {
-        return await this.source.query(text, parameters);
+        return await this.source.query(text, written(parameters));
       } catch (error) {
         if (attempt >= MOST_TRIES || !REPEATABLE.has(errnoOf(error) ?? 0)) throw error;
       }
@@ -217,8 +218,8 @@ export class Database implements Sql {
 
 function sqlOf(runner: QueryRunner): Sql {
   return {
-    rows: async <T>(text: string, parameters?: unknown[]) => (await runner.query(text, parameters)) as T[],
-    run: async (text, parameters) => affected(await runner.query(text, parameters)),
+    rows: async <T>(text: string, parameters?: unknown[]) => (await runner.query(text, written(parameters))) as T[],
+    run: async (text, parameters) => affected(await runner.query(text, written(parameters))),
   };
 }
 
