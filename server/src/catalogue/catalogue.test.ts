@@ -80,7 +80,7 @@ describe('what passes', () => {
 
 describe('lists', () => {
   const read = async (text: string) => {
-    const got = await recordsOf(Buffer.from(text), '', 'guess');
+    const got = await recordsOf((first) => Buffer.from(text).subarray(0, first), '', 'guess');
     if (!got.ok) throw new Error(got.problem);
     return got;
   };
@@ -103,6 +103,25 @@ describe('lists', () => {
     expect(records).toEqual([{ sku: '1', 'price.amount': '2.5', tags: 'a, b' }, { sku: '2' }]);
   });
 
+  test('JSON: brackets and quotes in texts are letters; lists in lists and beyond three objects are not looked into', async () => {
+    const { records } = await read(
+      '{"q": "[{\\"a\\": 1}, {}]\\\\", "x": [[{"b": 1}, {"b": 2}, {"b": 3}]], "d": {"e": {"f": {"g": [{"h": 1}, {"h": 2}]}}}, "list": [{"n": "}] \\" ☃", "in": [{}, {}, {}]}, {"n": 2}]}',
+    );
+    expect(records).toEqual([{ n: '}] " ☃' }, { n: '2' }]);
+  });
+
+  test('JSON and XML in another character set, and letters of UTF-8 where parts of a long list meet', async () => {
+    const long = `<list>${'<p><n>ä€😀</n></p>'.repeat(30_000)}</list>`;
+    const { records } = await read(long);
+    expect(new Set(records.map(({ n }) => n))).toEqual(new Set(['ä€😀']));
+    for (const text of ['[{"n": "Größe"}, {"n": "b"}]', '<a><b><n>Größe</n></b><b><n>b</n></b></a>'])
+      for (const encoding of ['latin1', 'utf16le'] as const) {
+        const bytes = Buffer.from(encoding === 'utf16le' ? `\ufeff${text}` : text, encoding);
+        const got = await recordsOf((first) => bytes.subarray(0, first), '', 'guess');
+        expect(got).toMatchObject({ ok: true, records: [{ n: 'Größe' }, { n: 'b' }] });
+      }
+  });
+
   test('CSV: the first row names the columns', async () => {
     const { records } = await read('SKU;Name\n1;A\n\n2;B\n');
     expect(records).toEqual([
@@ -116,8 +135,15 @@ describe('lists', () => {
     ['{"a": 1}', /no list/],
     ['<a/>', /no list/],
     ['<!DOCTYPE a [<!ENTITY b "c">]><a><b/><b/></a>', /entities/],
-  ])('%s is told', async (text, says) => {
-    const got = await recordsOf(Buffer.from(text), '', 'guess');
+    [`<!DOCTYPE a [${' '.repeat(262_127)}<!ENTITY b "c">]><a><b/><b/></a>`, /entities/],
+    ['[{"a": 1}, {"a": 2}', /ends in the middle/],
+    ['[{"a": 1}, {"a": "2}]', /a text in it has no end/],
+    ['{"a": [1, 2}]', /a bracket at byte 12 closes nothing/],
+    ['[{"a": 1}, {"a": 2,}]', /entry 2: it is broken JSON/],
+    [`[{"a": 1}, {"a": "${'x'.repeat(2_000_000)}"}]`, /entry 2 of it is longer than 2 MB/],
+    [`${'['.repeat(300)}${']'.repeat(300)}`, /too deep/],
+  ])('%.60s is told', async (text, says) => {
+    const got = await recordsOf((first) => Buffer.from(text).subarray(0, first), '', 'guess');
     expect(got.ok ? '' : got.problem).toMatch(says);
   });
 

@@ -1,5 +1,5 @@
 import type { CatalogueColumns, CatalogueSettings } from '@grivo/contract';
-import { textOf } from '../documents/kind.ts';
+import { charsetOf, partsOfText, textIn, textOf } from '../documents/kind.ts';
 import { TableRefused } from '../tables/csv.ts';
 import { textTable } from '../tables/open.ts';
 import { readWorkbook } from '../tables/readWorkbook.ts';
@@ -35,6 +35,11 @@ export type CataloguePart = { about: AboutCatalogue } | { found: FoundProduct[] 
 const BATCH = 500;
 const SHOWN = 5;
 
+/** The first bytes of a list, or all, read anew each time: nobody holds them beside the text that is made of them. */
+export type Bytes = (first?: number) => Buffer | Promise<Buffer>;
+
+const HEAD = 65_536;
+
 /** Reads a partner's list: first what it is, then its products in batches, those that pass in the order asked for. */
 export async function* readProducts({
   bytes,
@@ -42,12 +47,12 @@ export async function* readProducts({
   base,
   settings,
 }: {
-  bytes: Uint8Array;
+  bytes: Bytes;
   mime: string;
   base: string;
   settings: CatalogueSettings;
 }): AsyncGenerator<CataloguePart> {
-  const read = await recordsOf(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.length), mime, settings.format);
+  const read = await recordsOf(bytes, mime, settings.format);
   if (!read.ok) return yield { problem: read.problem };
   const { records } = read;
   if (records.length === 0) return yield { problem: 'it lists nothing' };
@@ -74,22 +79,19 @@ export async function* readProducts({
 }
 
 /** Records of a list in the form given, or the one it begins like. */
-export async function recordsOf(
-  bytes: Buffer,
-  mime: string,
-  format: CatalogueSettings['format'],
-): Promise<ReadRecords> {
-  const whole = () => textOf(bytes, mime).replace(/^[\s\ufeff]+/, '');
-  const head = textOf(bytes.subarray(0, 65_536), mime)
-    .replace(/^[\s\ufeff]+/, '')
-    .slice(0, 200);
+export async function recordsOf(bytes: Bytes, mime: string, format: CatalogueSettings['format']): Promise<ReadRecords> {
+  const head = withoutMark(textOf(await bytes(HEAD), mime)).slice(0, 200);
   const form = format !== 'guess' ? format : head.startsWith('<') ? 'XML' : /^[[{]/.test(head) ? 'JSON' : 'CSV';
-  if (form === 'XML') {
-    if (/^<(?:!doctype html|html)/i.test(head)) return { ok: false, problem: 'it is a web page, not a list' };
-    return xmlRecords(whole());
-  }
-  return form === 'JSON' ? jsonRecords(whole()) : tableRecords(bytes);
+  if (form === 'CSV') return tableRecords(await bytes());
+  if (form === 'XML' && /^<(?:!doctype html|html)/i.test(head))
+    return { ok: false, problem: 'it is a web page, not a list' };
+  const all = await bytes();
+  const charset = charsetOf(all, mime);
+  if (form === 'XML') return xmlRecords(() => partsOfText(all, charset));
+  return jsonRecords(charset === 'utf-8' ? all : Buffer.from(textIn(all, charset)));
 }
+
+const withoutMark = (text: string): string => text.replace(/^[\s\ufeff]+/, '');
 
 async function tableRecords(bytes: Buffer): Promise<ReadRecords> {
   const records: Record_[] = [];
@@ -114,7 +116,7 @@ async function* rowsOf(bytes: Buffer): AsyncGenerator<string[][]> {
     return;
   }
   if (bytes.length === 0) return;
-  const opened = textTable(bytes.subarray(0, 65_536), inOne(bytes), { encoding: 'guess', separator: 'guess' });
+  const opened = textTable(bytes.subarray(0, HEAD), inOne(bytes), { encoding: 'guess', separator: 'guess' });
   if (!opened.ok) throw new TableRefused(opened.problem);
   for await (const rows of opened.table.rows) yield rows.map(({ cells }) => cells);
 }

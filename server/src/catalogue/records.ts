@@ -1,5 +1,6 @@
 import { Parser } from 'htmlparser2';
 import { readJson } from '../reading/json.ts';
+import { longestList } from './jsonList.ts';
 
 /** One product as its list has it: text by column. Columns of what lies within another are named with a dot. */
 export type Record_ = Readonly<Record<string, string>>;
@@ -13,33 +14,28 @@ export const MOST_RECORDS = 50_000;
 const MOST_COLUMNS = 200;
 const MOST_DEEP = 40;
 const LONGEST = 20_000;
-const PART = 262_144;
+/** Parts of a text the name of its products is looked for in. */
+const TELLING = 8;
 
-/** The products of a list in JSON: the longest array of objects in it, at most three levels down. */
-export function jsonRecords(text: string): ReadRecords {
-  const read = readJson(text);
-  if (!read.ok) return read;
-  const list = longestList(read.value, 3);
-  if (!list) return { ok: false, problem: 'its JSON holds no list of products' };
-  return { ok: true, format: 'JSON', records: list.slice(0, MOST_RECORDS).map(flattened) };
+/**
+ * The products of a list in JSON: the longest array of objects in it, at most three levels down.
+ * @param bytes in UTF-8
+ */
+export function jsonRecords(bytes: Buffer): ReadRecords {
+  const list = longestList(bytes, MOST_RECORDS);
+  if (!list.ok) return list;
+  if (list.count === 0) return { ok: false, problem: 'its JSON holds no list of products' };
+  const records: Record_[] = [];
+  for (let i = 0; i < list.ranges.length; i += 2) {
+    const read = readJson(bytes.toString('utf8', list.ranges[i], list.ranges[i + 1]));
+    if (!read.ok) return { ok: false, problem: `entry ${records.length + 1}: ${read.problem}` };
+    records.push(flattened(read.value as Record<string, unknown>));
+  }
+  return { ok: true, format: 'JSON', records };
 }
 
 const isObject = (value: unknown): value is Record<string, unknown> =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
-
-function longestList(value: unknown, levels: number): Record<string, unknown>[] | null {
-  if (Array.isArray(value)) {
-    const objects = value.filter(isObject);
-    return objects.length > 0 ? objects : null;
-  }
-  if (!isObject(value) || levels === 0) return null;
-  return Object.values(value)
-    .map((inner) => longestList(inner, levels - 1))
-    .reduce<Record<string, unknown>[] | null>(
-      (best, one) => ((one?.length ?? 0) > (best?.length ?? 0) ? one : best),
-      null,
-    );
-}
 
 function flattened(value: Record<string, unknown>): Record_ {
   const out: Record<string, string> = {};
@@ -66,10 +62,11 @@ function flattened(value: Record<string, unknown>): Record_ {
 /**
  * The products of a list in XML: elements of the name that comes most often as a sibling, each with what is in it as
  * columns.
+ * @param text its parts, from the beginning each time: it is never whole in memory
  */
-export function xmlRecords(text: string): ReadRecords {
-  if (/<!ENTITY/i.test(text)) return { ok: false, problem: 'it defines entities of its own, which are not read' };
-  const name = repeatedName(text);
+export function xmlRecords(text: () => Iterable<string>): ReadRecords {
+  if (definesEntities(text())) return { ok: false, problem: 'it defines entities of its own, which are not read' };
+  const name = repeatedName(text());
   if (name === null) return { ok: false, problem: 'it holds no list of products' };
   const records: Record_[] = [];
   const path: string[] = [];
@@ -116,12 +113,23 @@ export function xmlRecords(text: string): ReadRecords {
     },
     { xmlMode: true, decodeEntities: true },
   );
-  for (let at = 0; at < text.length && problem === null; at += PART) {
-    parser.write(text.slice(at, at + PART));
+  for (const part of text()) {
+    parser.write(part);
+    if (problem !== null) return { ok: false, problem };
   }
-  if (problem !== null) return { ok: false, problem };
   parser.end();
   return { ok: true, format: 'XML', records };
+}
+
+function definesEntities(text: Iterable<string>): boolean {
+  const begins = '<!ENTITY';
+  let before = '';
+  for (const part of text) {
+    if (/<!ENTITY/i.test(before + part)) return true;
+    // One may begin in a part and go on in the next.
+    before = part.slice(1 - begins.length);
+  }
+  return false;
 }
 
 const localOf = (written: string): string => written.slice(written.indexOf(':') + 1);
@@ -133,7 +141,7 @@ function evened(record: Record<string, string>): Record_ {
 }
 
 /** The name of elements that stand beside each other most often and hold something, the outermost of equals. */
-function repeatedName(text: string): string | null {
+function repeatedName(text: Iterable<string>): string | null {
   const counts = new Map<string, { times: number; depth: number; holds: boolean }>();
   const open: { name: string; holds: boolean }[] = [];
   let deep = false;
@@ -154,9 +162,11 @@ function repeatedName(text: string): string | null {
     },
     { xmlMode: true, decodeEntities: false },
   );
-  // The first part of a long list tells.
-  for (let at = 0; at < Math.min(text.length, PART * 8) && !deep; at += PART) {
-    parser.write(text.slice(at, at + PART));
+  // The first parts of a long list tell.
+  let n = 0;
+  for (const part of text) {
+    parser.write(part);
+    if (deep || ++n === TELLING) break;
   }
   const [best] = [...counts]
     .filter(([, { holds }]) => holds)

@@ -86,5 +86,18 @@ function isKnown(label: string): boolean {
 
 /** Bytes that were fetched as text, by their character set. */
 export function textOf(bytes: Uint8Array, mime: string): string {
-  return new TextDecoder(charsetOf(bytes, mime)).decode(bytes);
+  return textIn(bytes, charsetOf(bytes, mime));
+}
+
+export function textIn(bytes: Uint8Array, charset: string): string {
+  return new TextDecoder(charset).decode(bytes);
+}
+
+const PART = 262_144;
+
+/** The text of bytes in parts, where all of it beside the bytes would be too much. */
+export function* partsOfText(bytes: Uint8Array, charset: string): Generator<string> {
+  const decoder = new TextDecoder(charset);
+  for (let at = 0; at < bytes.length; at += PART)
+    yield decoder.decode(bytes.subarray(at, at + PART), { stream: at + PART < bytes.length });
 }

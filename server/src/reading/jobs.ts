@@ -74,8 +74,8 @@ export const parts = {
     base: string;
     settings: CatalogueSettings;
   }) {
-    const bytes = await (await import('node:fs/promises')).readFile(path);
-    yield* (await import('../catalogue/read.ts')).readProducts({ ...asked, bytes });
+    const { bytesOf } = await import('./bytes.ts');
+    yield* (await import('../catalogue/read.ts')).readProducts({ ...asked, bytes: (first) => bytesOf(path, first) });
   },
   async *workbook({ bytes, table }: { bytes: Uint8Array; table: string | null }) {
     yield* (await import('../tables/readWorkbook.ts')).readWorkbook(bytes, table);

@@ -1,4 +1,4 @@
-import { isAscii } from 'node:buffer';
+import { isAscii, isUtf8 } from 'node:buffer';
 
 /** Encodings a text may be in. */
 export type Encoding = 'utf-8' | 'utf-16le' | 'utf-16be' | 'windows-1252';
@@ -16,14 +16,18 @@ export function guessEncoding(sample: Uint8Array): Encoding {
   for (let i = 0; i < sample.length; i++) if (sample[i] === 0) i % 2 === 0 ? even++ : odd++;
   if (odd > sample.length / 5) return 'utf-16le';
   if (even > sample.length / 5) return 'utf-16be';
-  try {
-    // The sample may end inside a letter, which a stream forgives.
-    new TextDecoder('utf-8', { fatal: true }).decode(sample, { stream: true });
-    return 'utf-8';
-  } catch (error) {
-    if (error instanceof TypeError) return 'windows-1252';
-    throw error;
+  return isUtf8(wholeLetters(sample)) ? 'utf-8' : 'windows-1252';
+}
+
+/** Without the first bytes of a letter of UTF-8 the sample ends inside of (RFC 3629, section 3). */
+function wholeLetters(sample: Uint8Array): Uint8Array {
+  for (let back = 1; back <= Math.min(3, sample.length); back++) {
+    const byte = sample[sample.length - back]!;
+    if (byte < 0x80) break;
+    // The first byte of a letter says how many there are.
+    if (byte >= 0xc0) return (byte >= 0xf0 ? 4 : byte >= 0xe0 ? 3 : 2) > back ? sample.subarray(0, -back) : sample;
   }
+  return sample;
 }
 
 /** Text of a stream of bytes, line ends evened to one. */

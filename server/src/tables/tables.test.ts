@@ -45,6 +45,14 @@ describe('encodings', () => {
     expect(await rowsOf(bytes)).toMatchObject({ rows: ROWS, encoding, separator: ';', faults: [] });
   });
 
+  test.each(['ä', '€', '😀'])('a sample that ends inside %s is UTF-8; half a letter before others is not', (letter) => {
+    const bytes = Buffer.from(`plain ${letter}`);
+    for (let end = 6; end <= bytes.length; end++) expect(guessEncoding(bytes.subarray(0, end))).toBe('utf-8');
+    for (let end = 7; end < bytes.length; end++)
+      expect(guessEncoding(Buffer.concat([bytes.subarray(0, end), Buffer.from('abcd')]))).toBe('windows-1252');
+    expect(guessEncoding(Buffer.from([0x80, 0x80, 0x80, 0x80]))).toBe('windows-1252');
+  });
+
   test('plain letters first and others later, also where a letter is parted between two parts', async () => {
     const text = `${'plain;1\n'.repeat(40)}Größe;2\nplain;3\n`;
     for (const size of [1, 7, 331, 1_000])
