@@ -49,6 +49,15 @@ export const LANGUAGES: Readonly<Record<string, string>> = {
   zh: 'Chinese',
 };
 
-export function languageName(code: string): string {
-  return LANGUAGES[code] ?? code;
+const named = new Intl.DisplayNames('en', { type: 'language', fallback: 'code' });
+
+/** What a language is called, by its tag (BCP 47); the tag itself where it names none. */
+export function languageName(tag: string): string {
+  try {
+    return LANGUAGES[tag] ?? named.of(tag) ?? tag;
+  } catch (error) {
+    // What somebody typed may be no tag.
+    if (error instanceof RangeError) return tag;
+    throw error;
+  }
 }

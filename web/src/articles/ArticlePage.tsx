@@ -196,11 +196,11 @@ function Page({ article, at, onAt }: { article: ArticleWhole; at: string | null;
           ) : null
         }
       >
-        <div className="flex gap-8 pt-5">
-          <div className="flex-1">
+        <div className="flex flex-wrap gap-x-8 pt-5">
+          <div className="min-w-[300px] flex-1">
             <h1>{doc.title || <span className="text-ink-3">No title yet</span>}</h1>
             <p className="!text-[13px] text-ink-2 italic">{doc.description}</p>
-            {tags.length > 0 ? <p className="!font-sans !text-[12px] text-ink-3">Tags: {tags.join(', ')}</p> : null}
+            {tags.length > 0 ? <p className="!font-ui !text-[12px] text-ink-3">Tags: {tags.join(', ')}</p> : null}
           </div>
           {lead?.type === 'figure' ? (
             <figure>

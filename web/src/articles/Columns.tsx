@@ -7,7 +7,7 @@ import { amount, atColon, count } from '../words/figures.ts';
 import { clock, dayLong } from '../words/time.ts';
 
 const ROW = 24;
-const GRID = 'grid grid-cols-[16px_minmax(0,1fr)_66px_124px_48px_40px] items-center';
+const GRID = 'grid grid-cols-[16px_minmax(0,1fr)_78px_124px_44px_46px] items-center';
 
 export type Line = { kind: 'head'; says: string; n: number } | { kind: 'article'; article: Article };
 
@@ -101,7 +101,10 @@ const Sheet = memo(function Sheet({
       style={{ transform: `translateY(${start}px)`, gridTemplateColumns: `repeat(${columns.length}, minmax(0, 1fr))` }}
     >
       {columns.map((column, c) => (
-        <div key={c} className={c === 0 ? 'pr-4 pl-8' : 'border-l border-rule pr-8 pl-4'}>
+        <div
+          key={c}
+          className={`${c === 0 ? 'pl-8' : 'border-l border-rule pl-4'} ${c === columns.length - 1 ? 'pr-8' : 'pr-4'}`}
+        >
           <div className={`${GRID} h-7 border-b border-ink text-small text-ink-3`}>
             <span />
             <span>Title</span>
@@ -154,7 +157,7 @@ const ArticleRow = memo(function ArticleRow({
       <Link to={`/articles/${article.id}`} className="work brackets mr-2 truncate leading-6" title={article.title}>
         {article.title === '' ? <span className="text-ink-3">no title yet</span> : atColonIfLong(article.title)}
       </Link>
-      <span className="truncate text-small text-ink-2">{short(article.blog)}</span>
+      <span className="mr-1 truncate text-small text-ink-2">{short(article.blog)}</span>
       <span className={`fig whitespace-nowrap ${when === null ? 'text-ink-3' : late ? 'text-red' : 'text-ink-2'}`}>
         {when === null ? 'no slot' : `${dayLong(when).replace(',', '')} ${clock(when)}`}
       </span>

@@ -1,4 +1,5 @@
 import { TestLog } from '@grivo/contract';
+import { languageName } from '@grivo/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
 import { Link, useParams } from 'react-router';
@@ -9,6 +10,7 @@ import { Button, DoneHere, Empty, Field, Head, Loading, Mark, saysOf, stateOf, T
 import { KeepMenu } from '../keeping/KeepMenu.tsx';
 import { useNow } from '../shell/useNow.ts';
 import { count, plural } from '../words/figures.ts';
+import { inARow } from '../words/list.ts';
 import { moment } from '../words/time.ts';
 import { Connection, TestLines } from './TestLines.tsx';
 
@@ -52,14 +54,12 @@ export default function BlogPage() {
             two weeks
           </span>
           <span className="ml-auto text-ink-3">
-            {feeding.length === 0
-              ? 'No pipeline publishes here.'
-              : `Fed by ${feeding.map(({ name }) => name).join(' and ')}`}
+            {feeding.length === 0 ? 'No pipeline publishes here.' : `Fed by ${inARow(feeding.map(({ name }) => name))}`}
           </span>
           <KeepMenu of="blogs" it={blog} />
         </div>
       </div>
-      <div className="-mx-8 grid flex-1 grid-cols-[456fr_424fr_400fr] border-t border-ink max-[1100px]:grid-cols-1">
+      <div className="-mx-8 grid flex-1 grid-cols-[456fr_424fr_400fr] content-start border-t border-ink max-[1100px]:grid-cols-1">
         <section className="px-8">
           <Head title="Where it is" />
           <p className="pt-2 text-proc">
@@ -69,7 +69,7 @@ export default function BlogPage() {
                 , pictures to <span className="break-all text-ink-2">{blog.mediaEndpoint}</span>
               </>
             ) : null}
-            , by Micropub, in {blog.language === 'de' ? 'German' : blog.language === 'en' ? 'English' : blog.language}.{' '}
+            , by Micropub, in {languageName(blog.language)}.{' '}
             <a href={blog.address} target="_blank" rel="noreferrer" className="act brackets">
               Open it
             </a>
@@ -83,7 +83,7 @@ export default function BlogPage() {
             <Empty>A test asks what the blog can do, puts a draft up, reads it back and takes it away.</Empty>
           )}
         </section>
-        <section className="border-l border-rule px-6">
+        <section className="border-l border-rule px-6 max-[1100px]:border-l-0 max-[1100px]:px-8 max-[1100px]:pt-4">
           <Head title="Cadence" right={lane?.dryFrom ? `dry from ${moment(lane.dryFrom, now, lane.zone)}` : ''} />
           <p className="pt-2 leading-7">
             <CadenceSentence blog={blog} />
@@ -119,7 +119,7 @@ export default function BlogPage() {
             </p>
           </div>
         </section>
-        <section className="border-l border-rule px-6 pr-8">
+        <section className="border-l border-rule px-6 pr-8 max-[1100px]:border-l-0 max-[1100px]:px-8 max-[1100px]:pt-4">
           <Head title="Next slots" right="two weeks" />
           <ul>
             {coming.slice(0, 14).map((slot) => (

@@ -21,6 +21,7 @@ import { moment } from '../words/time.ts';
 import { LeaveOut } from './items/LeaveOut.tsx';
 import { ExcludeWord, LookedHere, Looks, StartWord } from './LookWords.tsx';
 import { SheetGrid } from './SheetGrid.tsx';
+import { SourceHead } from './SourceHead.tsx';
 import { IntoWords, TakeButton, TakenHere, useTakingInto } from './TakeInto.tsx';
 import { useChange, useLook } from './useSource.ts';
 
@@ -62,24 +63,25 @@ export function SheetSource({ source, settings }: { source: SourceWhole; setting
   });
   return (
     <>
-      <div className="flex h-[56px] items-center gap-4">
-        <h1 className="text-title font-semibold tracking-[-0.018em]">{source.name}</h1>
-        <span className="text-ink-3">
-          {connected ? `sheet, looked at ${moment(source.lastLook!, now)}` : 'sheet, not looked at yet'}
-          {preview.data
-            ? `, ${plural(preview.data.rows, 'row')}, ${plural(shown.columns.length, 'column')}, ${count(preview.data.usable)} can be used`
-            : ''}
-        </span>
-        <span className="ml-auto flex items-center gap-4">
-          <a className="act quiet brackets text-small" href={`/api/sources/${source.id}/written-back`} download>
-            Download with what was made
-          </a>
-          <Upload put={put} />
-          <Button look="line" hint="L" busy={look.isPending ? 'Looking' : null} onClick={() => look.mutate()}>
-            {connected ? 'Look again' : 'Look at it'}
-          </Button>
-        </span>
-      </div>
+      <SourceHead
+        source={source}
+        says={
+          <>
+            {connected ? `sheet, looked at ${moment(source.lastLook!, now)}` : 'sheet, not looked at yet'}
+            {preview.data
+              ? `, ${plural(preview.data.rows, 'row')}, ${plural(shown.columns.length, 'column')}, ${count(preview.data.usable)} can be used`
+              : ''}
+          </>
+        }
+      >
+        <a className="act quiet brackets text-small" href={`/api/sources/${source.id}/written-back`} download>
+          Download with what was made
+        </a>
+        <Upload put={put} />
+        <Button look="line" hint="L" busy={look.isPending ? 'Looking' : null} onClick={() => look.mutate()}>
+          {connected ? 'Look again' : 'Look at it'}
+        </Button>
+      </SourceHead>
       <SheetSentence
         settings={shown}
         put={put}

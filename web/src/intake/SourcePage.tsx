@@ -4,7 +4,6 @@ import { useParams } from 'react-router';
 import { inWords } from '../api/call.ts';
 import { read } from '../api/queries.ts';
 import { Loading, Trouble } from '../design/index.ts';
-import { KeepMenu } from '../keeping/KeepMenu.tsx';
 import { count } from '../words/figures.ts';
 import { KeywordList } from './keywords/KeywordList.tsx';
 import { CatalogueSource } from './kinds/CatalogueSource.tsx';
@@ -30,12 +29,6 @@ export default function SourcePage() {
   if (!source.data) return <Trouble>{inWords(source.error)}</Trouble>;
   return (
     <>
-      <div className="flex flex-wrap items-baseline gap-x-4 pt-2 text-small">
-        <span className="text-ink-3">{source.data.note}</span>
-        <span className="ml-auto" />
-        {source.data.archived ? <span className="text-ink-3">archived</span> : null}
-        <KeepMenu of="sources" it={source.data} />
-      </div>
       <Beyond id={id} />
       <AsItsKind key={id} source={source.data} />
     </>

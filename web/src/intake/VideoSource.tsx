@@ -1,5 +1,5 @@
 import { type Item, type SourceWhole, type VideoSettings, VideoText } from '@grivo/contract';
-import { clockOf, countWords } from '@grivo/core';
+import { clockOf, countWords, languageName } from '@grivo/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
@@ -12,6 +12,7 @@ import { count, plural } from '../words/figures.ts';
 import { moment } from '../words/time.ts';
 import { LeaveOut } from './items/LeaveOut.tsx';
 import { ExcludeWord, LookedHere, Looks, leftOutWords, StartWord } from './LookWords.tsx';
+import { SourceHead } from './SourceHead.tsx';
 import { IntoWords, TakenHere, type TakingInto, useTakingInto } from './TakeInto.tsx';
 import { TakenBy } from './TakenBy.tsx';
 import { type Range, TimeRange } from './TimeRange.tsx';
@@ -48,12 +49,10 @@ export function VideoSource({ source, settings }: { source: SourceWhole; setting
     />
   );
   return chosen ? (
-    <OneVideo key={chosen.id} item={chosen} into={into} list={list} now={now} />
+    <OneVideo key={chosen.id} source={source} item={chosen} into={into} list={list} now={now} />
   ) : (
     <>
-      <div className="flex h-[56px] items-center">
-        <h1 className="text-title font-semibold tracking-[-0.018em]">{source.name}</h1>
-      </div>
+      <SourceHead source={source} says="videos" />
       <div className="-mx-8 border-t border-ink px-8 pt-4">
         <div className="max-w-md">{list}</div>
       </div>
@@ -61,7 +60,19 @@ export function VideoSource({ source, settings }: { source: SourceWhole; setting
   );
 }
 
-function OneVideo({ item, into, list, now }: { item: Item; into: TakingInto; list: React.ReactNode; now: number }) {
+function OneVideo({
+  source,
+  item,
+  into,
+  list,
+  now,
+}: {
+  source: SourceWhole;
+  item: Item;
+  into: TakingInto;
+  list: React.ReactNode;
+  now: number;
+}) {
   const video = useQuery({
     queryKey: ['video', item.id],
     queryFn: () => call('GET', `/items/${item.id}/video`, { answer: VideoText }),
@@ -74,20 +85,24 @@ function OneVideo({ item, into, list, now }: { item: Item; into: TakingInto; lis
   const part = range ?? whole;
   return (
     <>
-      <div className="flex h-[56px] items-center gap-4">
-        <h1 className="truncate text-title font-semibold tracking-[-0.018em]">{item.subject}</h1>
-        <span className="text-ink-3">
-          video
-          {text?.channel ? ` from ${text.channel}` : ''}
-          {item.publishedDesk !== null ? `, put up ${moment(item.publishedDesk, now)}` : ''}
-          {text ? `, captions ${text.captions} in ${languageName(text.language)}` : ''}
-        </span>
+      <SourceHead
+        source={source}
+        title={item.subject}
+        says={
+          <>
+            video
+            {text?.channel ? ` from ${text.channel}` : ''}
+            {item.publishedDesk !== null ? `, put up ${moment(item.publishedDesk, now)}` : ''}
+            {text ? `, captions ${text.captions} in ${languageName(text.language)}` : ''}
+          </>
+        }
+      >
         {text && text.address !== '' ? (
-          <a className="act quiet brackets ml-auto text-small" href={text.address} target="_blank" rel="noreferrer">
+          <a className="act quiet brackets text-small" href={text.address} target="_blank" rel="noreferrer">
             Watch it there
           </a>
         ) : null}
-      </div>
+      </SourceHead>
       {text && part ? (
         <div className="-mx-8 border-t border-ink bg-sheet px-8 pt-3">
           <TimeRange video={text} range={part} onChange={setRange} />
@@ -112,10 +127,6 @@ function OneVideo({ item, into, list, now }: { item: Item; into: TakingInto; lis
       </div>
     </>
   );
-}
-
-function languageName(code: string): string {
-  return new Intl.DisplayNames('en', { type: 'language' }).of(code) ?? code;
 }
 
 /** What would be read of a video, how much it carries, and the button that takes it. */

@@ -114,7 +114,7 @@ function HowItRan({ run }: { run: Run }) {
     <p className="text-small">
       <Mark state={stateOf(run.state)} /> {saysOf(run.state)}
       {from !== null && to !== null ? `, ran ${took(to - from)} at ${clock(from)}` : ''}
-      {run.micros > 0 ? ` for ${amount(run.micros)} €` : ''}
+      {run.micros > 0 ? `, ${run.endedAt ? 'cost ' : ''}${amount(run.micros)} €${run.endedAt ? '' : ' so far'}` : ''}
       {run.attempts > 1 ? `, ${plural(run.attempts, 'attempt')}` : run.state === 'done' ? ', first try' : ''}
     </p>
   );

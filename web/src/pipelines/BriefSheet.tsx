@@ -99,10 +99,10 @@ export function BriefSheet({
             <span
               key={column.step}
               title={`${column.n}, ${column.kind}`}
-              className={`overflow-hidden whitespace-nowrap ${column.step === step ? 'font-semibold text-ink' : ''} ${column.depth > 0 ? 'border-l border-rule-strong pl-px' : ''}`}
+              className={`@container overflow-hidden whitespace-nowrap ${column.step === step ? 'font-semibold text-ink' : ''} ${column.depth > 0 ? 'border-l border-rule-strong pl-px' : ''}`}
             >
               <span className="fig block">{column.n}</span>
-              {column.kind}
+              <span className="block @max-[34px]:hidden">{column.kind}</span>
             </span>
           ))}
         </span>

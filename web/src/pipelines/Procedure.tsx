@@ -51,6 +51,11 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
     'Ctrl+Z': redo,
     'Ctrl+y': redo,
   });
+  const cost = begun
+    ? `${amount(trials.reduce((sum, trial) => sum + (trial?.micros ?? 0), 0))} €`
+    : estimate
+      ? expected(estimate, subjects.length)
+      : '';
   const steps = linesOf(document).filter(({ step }) => step !== null).length;
   return (
     <BesideLines>
@@ -72,13 +77,7 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
         >
           {subjects.length > 1 ? `${subjects.length} subjects` : (subjects[0]?.subject ?? 'a subject')}
         </Word>
-        <span className="fig ml-auto truncate text-ink-3 max-[1100px]:sr-only">
-          {begun
-            ? `${amount(trials.reduce((sum, trial) => sum + (trial?.micros ?? 0), 0))} €`
-            : estimate
-              ? expected(estimate, subjects.length)
-              : ''}
-        </span>
+        <span className="fig ml-auto truncate text-ink-3 max-[1100px]:hidden">{cost}</span>
         {begun && next ? (
           <Button look="quiet" hint="N" disabled={!canRun} onClick={() => go('a step')}>
             one step on
@@ -94,6 +93,10 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
           {begun ? 'Run what changed' : 'Run it'}
         </Button>
       </div>
+      {/* Beside the subject there is no room for it in a narrow window. */}
+      <p data-screen="" className="fig relative col-start-2 hidden px-5 pb-1 text-ink-3 max-[1100px]:block">
+        {cost}
+      </p>
       {save.data && !changed ? (
         <div data-screen="" className="relative col-span-2 px-8">
           <Saved pipeline={save.data} />

@@ -10,6 +10,7 @@ import { useNow } from '../../shell/useNow.ts';
 import { count, plural } from '../../words/figures.ts';
 import { moment } from '../../words/time.ts';
 import { LookedHere, Looks } from '../LookWords.tsx';
+import { SourceHead } from '../SourceHead.tsx';
 import { IntoWords, TakeButton, TakenHere, useTakingInto } from '../TakeInto.tsx';
 import { useLook } from '../useSource.ts';
 import { ItemRows } from './ItemRows.tsx';
@@ -83,25 +84,26 @@ export function ItemsSource(props: ItemsSourceProps) {
   });
   return (
     <>
-      <div className="flex h-[56px] items-center gap-4">
-        <h1 className="truncate text-title font-semibold tracking-[-0.018em]">{source.name}</h1>
-        <span className="text-ink-3">
-          {says}
-          {looks
-            ? source.lastLook === null
-              ? ', not looked at yet'
-              : `, looked at ${moment(source.lastLook, now)}`
-            : ''}
-        </span>
-        <span className="ml-auto flex items-center gap-4">
-          {actions}
-          {looks ? (
-            <Button look="line" hint="L" busy={look.isPending ? 'Looking' : null} onClick={() => look.mutate()}>
-              {source.lastLook === null ? 'Look at it' : 'Look again'}
-            </Button>
-          ) : null}
-        </span>
-      </div>
+      <SourceHead
+        source={source}
+        says={
+          <>
+            {says}
+            {looks
+              ? source.lastLook === null
+                ? ', not looked at yet'
+                : `, looked at ${moment(source.lastLook, now)}`
+              : ''}
+          </>
+        }
+      >
+        {actions}
+        {looks ? (
+          <Button look="line" hint="L" busy={look.isPending ? 'Looking' : null} onClick={() => look.mutate()}>
+            {source.lastLook === null ? 'Look at it' : 'Look again'}
+          </Button>
+        ) : null}
+      </SourceHead>
       <div className="-mx-8 border-t border-ink bg-sheet px-8 py-2 text-proc">{sentence}</div>
       <LookedHere looked={look.data} error={look.isError ? inWords(look.error) : null} />
       {source.trouble && !look.data ? <Trouble>{source.trouble}</Trouble> : null}

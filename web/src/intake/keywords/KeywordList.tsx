@@ -11,6 +11,7 @@ import { LeaveOut } from '../items/LeaveOut.tsx';
 import { LeftOut } from '../LeftOut.tsx';
 import { LookedHere, type Settings } from '../LookWords.tsx';
 import { Paste } from '../Paste.tsx';
+import { SourceHead } from '../SourceHead.tsx';
 import { IntoWords, TakeButton, TakenHere, useTakingInto } from '../TakeInto.tsx';
 import { useChange, useLook } from '../useSource.ts';
 import { FormulaWord, ListWords } from './ListWords.tsx';
@@ -123,32 +124,31 @@ export function KeywordList({ source, settings }: { source: SourceWhole; setting
   const pick = (next: Panel) => setPanel(next === panel ? null : next);
   return (
     <div className="flex min-h-[560px] flex-col" style={{ height: 'calc(100vh - 101px)' }}>
-      <div className="flex h-[56px] shrink-0 items-center gap-4">
-        <h1 className="max-w-[45%] shrink-0 truncate text-title font-semibold tracking-[-0.018em]" title={source.name}>
-          {source.name}
-        </h1>
-        <span className="min-w-0 truncate text-ink-3">
-          keyword list, {plural(offered.length, 'phrase')}
-          {grouped ? ` in ${plural(units.length, 'group')}` : ''}, {count(source.taken)} taken
-          {answered > 0 ? `, ${plural(answered, one)} answered already` : ''}
-        </span>
-        <div className="ml-auto flex shrink-0 items-center gap-4">
-          <Button look="quiet" onClick={() => pick('paste')}>
-            Paste more
-          </Button>
-          <Button look="quiet" onClick={() => pick('widen')}>
-            Widen from a phrase
-          </Button>
-          <Button
-            look="line"
-            disabled={offered.length === 0}
-            busy={figures.isPending ? 'Looking figures up' : null}
-            onClick={() => figures.mutate()}
-          >
-            {measured ? 'Look figures up again' : 'Look figures up'}
-          </Button>
-        </div>
-      </div>
+      <SourceHead
+        source={source}
+        says={
+          <>
+            keyword list, {plural(offered.length, 'phrase')}
+            {grouped ? ` in ${plural(units.length, 'group')}` : ''}, {count(source.taken)} taken
+            {answered > 0 ? `, ${plural(answered, one)} answered already` : ''}
+          </>
+        }
+      >
+        <Button look="quiet" onClick={() => pick('paste')}>
+          Paste more
+        </Button>
+        <Button look="quiet" onClick={() => pick('widen')}>
+          Widen from a phrase
+        </Button>
+        <Button
+          look="line"
+          disabled={offered.length === 0}
+          busy={figures.isPending ? 'Looking figures up' : null}
+          onClick={() => figures.mutate()}
+        >
+          {measured ? 'Look figures up again' : 'Look figures up'}
+        </Button>
+      </SourceHead>
       <div className="-mx-8 border-t border-rule bg-sheet px-8 py-1.5 text-proc">
         <ListWords settings={settings} onChange={(next) => change.mutate(next)} />.
         {settings.site === null ? null : (

@@ -1,4 +1,5 @@
 import { CataloguePreview, type CatalogueSettings, type SourceWhole } from '@grivo/contract';
+import { languageName } from '@grivo/core';
 import { useQuery } from '@tanstack/react-query';
 import { call, inWords } from '../../api/call.ts';
 import {
@@ -12,6 +13,7 @@ import {
   Word,
 } from '../../design/index.ts';
 import { count, plural } from '../../words/figures.ts';
+import { inARow } from '../../words/list.ts';
 import { FileButton } from '../FileButton.tsx';
 import { ItemsSource } from '../items/ItemsSource.tsx';
 import { ExcludeWord, StartWord } from '../LookWords.tsx';
@@ -213,7 +215,7 @@ function Sentence({ settings, put }: { settings: CatalogueSettings; put: (next: 
           />
         )}
       >
-        {settings.languages.length === 0 ? 'any language' : settings.languages.join(', ')}
+        {settings.languages.length === 0 ? 'any language' : inARow(settings.languages.map(languageName))}
       </Word>
       , at a price from {money('Lowest price', 'from', 'nothing')} to {money('Highest price', 'to', 'any')}, none with{' '}
       <ExcludeWord exclude={settings.exclude} label="Leave out names with" onChange={(exclude) => put({ exclude })} />;{' '}

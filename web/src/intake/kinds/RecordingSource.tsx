@@ -27,7 +27,7 @@ export function RecordingSource({ source, settings }: { source: SourceWhole; set
       actions={<FileButton says="Upload recordings" busy="Uploading…" accept={SOUND_FILES} many onFiles={add} />}
       sentence={
         <p>
-          Hear {plural(settings.files.length, 'recording')} uploaded or spoken, and the episodes of{' '}
+          Use {plural(settings.files.length, 'recording')} uploaded or spoken here, and the episodes of{' '}
           <Word
             label="Podcast"
             editor={(close) => (
