@@ -40,7 +40,7 @@ export async function buildScreens() {
   });
 }
 
-const READING = 'server/dist/reading/reader.mjs';
+const READING = 'server/dist/readers/reader.mjs';
 /** Where a built program is. */
 export const PROGRAMS = { server: 'server/dist/main.mjs', standIns: 'standins/dist/standins.mjs' };
 
@@ -87,7 +87,7 @@ export async function buildReading() {
   const digest = digestOf(['core/src', 'contract/src', 'server/src'], ['scripts/build.mjs']);
   await unlessMade('server/dist/.reading-made-of', digest, async () => {
     rmSync(join(ROOT, dirname(READING)), { recursive: true, force: true });
-    await bundle('server/src/reading/reader.ts', READING, true);
+    await bundle('server/src/readers/reader.ts', READING, true);
   });
 }
 

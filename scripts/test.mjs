@@ -27,6 +27,7 @@ function part(name, command, args, more = {}) {
 for (const [name, command, args] of [
   ['format and lint', bin('biome'), ['check', '.', '--diagnostic-level=error']],
   ['promises and roads between rooms', bin('eslint'), ['.']],
+  ['roads between folders', process.execPath, [join(ROOT, 'scripts', 'roads.mjs')]],
   ['types', process.execPath, [join(ROOT, 'node_modules', 'ts7', 'bin', 'tsc'), '-b']],
 ]) {
   if (part(name, command, args)) passed++;

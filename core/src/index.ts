@@ -34,6 +34,7 @@ export { type Cleaned, type Spoken, spokenOf } from './captions/spoken.ts';
 export { type Chance, chanceFrom, textDigest } from './chance/chance.ts';
 export { expressionFields, expressionProblem, type WorkedOut, workOut } from './expression/evaluate.ts';
 export { type FindPattern, type Found, FUNCTIONS } from './expression/functions.ts';
+export { FieldTest, IS, isEmpty, numberOf, testHolds, textOf, valueAt } from './expression/test.ts';
 export {
   backoffMs,
   causeOf,
@@ -84,6 +85,7 @@ export { lineOf, locate, parsePath, stepIdOf } from './plan/path.ts';
 export { plan } from './plan/planner.ts';
 export { drawAt, lastRound, roundAt, supersedes } from './plan/rounds.ts';
 export { type VisibleRun, visibleRuns } from './plan/scope.ts';
+export { type CellText, cellTexts } from './procedure/cells.ts';
 export { type ComparedLine, compareLines } from './procedure/compare.ts';
 export {
   ProcedureDocument,
@@ -156,7 +158,6 @@ export {
 } from './procedure/sentence.ts';
 export { CHOSEN_ROLES, type ChosenRole, serviceNamed } from './procedure/services.ts';
 export { SHIPPED, type Shipped, type ShippedFor, shipped } from './procedure/shipped.ts';
-export { FieldTest, IS, isEmpty, numberOf, testHolds, textOf, valueAt } from './procedure/test.ts';
 export { type ToldLine, toldProcedure } from './procedure/told.ts';
 export { allSteps, innerSteps, kindOf, mapSteps } from './procedure/tree.ts';
 export { type UnreadableText, unreadableTexts } from './procedure/unreadable.ts';
@@ -164,7 +165,6 @@ export { withoutSources } from './procedure/unsourced.ts';
 export { procedureYaml, type ReadYaml, readProcedureYaml, type YamlProblem } from './procedure/yaml.ts';
 export { contentStems, countWords, fold, sentencesOf, stem, stemCover, wordsOfText } from './sentence/sentence.ts';
 export { CELL_TYPES, type CellType, type ReadCell, readCell } from './sheet/cell.ts';
-export { type CellText, cellTexts } from './sheet/cells.ts';
 export {
   type GuessedSheet,
   guessBelow,

@@ -25,6 +25,9 @@ function thirty(source, blog) {
 async function fill(url, pipeline, steps) {
   const db = await Database.open(url, 2);
   const id = (kind, i) => `${kind}${String(i).padStart(18, '0')}`;
+  const [{ procedure_id, version }] = await db.rows('SELECT procedure_id, version FROM pipeline WHERE id = ?', [
+    pipeline,
+  ]);
   for (let at = 0; at < BRIEFS; at += 1_000) {
     const rows = Array.from({ length: 1_000 }, (_, i) => at + i);
     await db.run('INSERT INTO brief (id, pipeline, standing, seed, subject, fields, made_desk) VALUES ?', [
@@ -37,6 +40,9 @@ async function fill(url, pipeline, steps) {
         '{}',
         i,
       ]),
+    ]);
+    await db.run('INSERT INTO brief_pin (brief, procedure_id, version, main) VALUES ?', [
+      rows.map((i) => [id('00', i), procedure_id, version, 1]),
     ]);
     for (const [n, step] of steps.slice(1, 1 + STEPS).entries())
       await db.run('INSERT INTO step_run (id, brief, path, kind, state, home_lane, attempts) VALUES ?', [

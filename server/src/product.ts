@@ -7,24 +7,30 @@ import { Micropub } from './adapters/micropub.ts';
 import { Transcriber } from './adapters/transcriber.ts';
 import { VideoHost } from './adapters/videoHost.ts';
 import { Writer } from './adapters/writer.ts';
+import { blogEntity } from './blogs/entity.ts';
 import { DeskClock } from './clock/deskClock.ts';
 import { Secrets } from './config/secrets.ts';
 import { fullLanes } from './engine/claims.ts';
 import { Engine, type EngineOptions } from './engine/engine.ts';
 import { type ServiceFor, serviceCalledBy } from './engine/lane.ts';
 import { Lease, type ProcessRole } from './engine/lease.ts';
-import type { Ground } from './engine/outside.ts';
 import { Bell } from './engine/ring.ts';
+import type { Ground } from './ground/ground.ts';
 import { finishCalls } from './hooks/receive.ts';
 import { Network } from './network/network.ts';
+import { personEntity } from './people/entity.ts';
+import { pipelineEntity } from './pipelines/entity.ts';
+import type { Tools } from './ports/tools.ts';
 import { ReadingRoom } from './reading/room.ts';
 import { pinsFor } from './routines/repository.ts';
+import { Firing } from './schedules/fire.ts';
 import { ServiceDirectory } from './services/directory.ts';
+import { serviceEntity } from './services/entity.ts';
+import { sourceEntity } from './sources/entity.ts';
 import { groupsFor } from './sources/groups.ts';
 import { type Refreshed, refreshSource } from './sources/refresh.ts';
 import { settlePublishing } from './steps/publish.ts';
 import { performers } from './steps/registry.ts';
-import type { Tools } from './steps/tools.ts';
 import { Database } from './store/database.ts';
 import type { Mail } from './telling/mail.ts';
 
@@ -78,11 +84,13 @@ export interface Product {
   close(): Promise<void>;
 }
 
+const ENTITIES = [personEntity, serviceEntity, blogEntity, sourceEntity, pipelineEntity];
+
 export async function assemble(options: ProductOptions): Promise<Product> {
   const now = options.now ?? Date.now;
   const random = options.random ?? Math.random;
   const log = options.log ?? pino({ level: 'warn' });
-  const db = await Database.open(options.databaseUrl, options.connections, options.waitForDatabaseMs);
+  const db = await Database.open(options.databaseUrl, options.connections, options.waitForDatabaseMs, ENTITIES);
   if (options.migrates ?? true) await db.migrate();
   else await db.migrated();
   const desk = new DeskClock(db, now);
@@ -139,9 +147,15 @@ export async function assemble(options: ProductOptions): Promise<Product> {
       engine = new Engine(ground, bell, services, {
         role,
         performers: performers(tools),
-        look: async (source) => (await look(source)).kind !== 'busy',
         pinsFor,
-        groups: (procedures, pipeline) => groupsFor(tools, procedures, pipeline),
+        firing: (procedures, onFired) =>
+          new Firing(
+            ground,
+            procedures,
+            async (source) => (await look(source)).kind !== 'busy',
+            onFired,
+            (pipeline) => groupsFor(tools, procedures, pipeline),
+          ),
         chores: async () => {
           await finishCalls(tools, bell);
           await settlePublishing(tools);

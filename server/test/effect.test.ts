@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import type { Ground } from '../src/engine/outside.ts';
 import type { StepContext } from '../src/engine/performer.ts';
+import type { Ground } from '../src/ground/ground.ts';
 import { effect, type Intended } from '../src/intents/effect.ts';
 import { type World, world } from './ground/world.ts';
 

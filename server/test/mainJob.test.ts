@@ -1,7 +1,7 @@
 import { type ArticleDocument, figuresNotIn, sentencesOf } from '@grivo/core';
 import { afterEach, describe, expect, test } from 'vitest';
 import { readRevision } from '../src/articles/repository.ts';
-import { openIncidents, releaseIncident } from '../src/incidents/repository.ts';
+import { openIncidents, releaseIncident } from '../src/engine/incidents.ts';
 import { changeSecret } from '../src/services/repository.ts';
 import { type World, world } from './ground/world.ts';
 

@@ -2,7 +2,7 @@ import { stepKinds } from '@grivo/core';
 import type { Trouble } from '@grivo/standins';
 import { afterEach, beforeEach, expect, test } from 'vitest';
 import { changeBlogSecret } from '../src/blogs/change.ts';
-import { openIncidents, releaseBrief, releaseIncident } from '../src/incidents/repository.ts';
+import { openIncidents, releaseBrief, releaseIncident } from '../src/engine/incidents.ts';
 import { incidentsInWords } from '../src/incidents/words.ts';
 import { setLimit } from '../src/money/limits.ts';
 import { type World, world } from './ground/world.ts';

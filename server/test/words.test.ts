@@ -7,8 +7,8 @@ import { z } from 'zod';
 import type { WritingRequest } from '../src/adapters/writer.ts';
 import type { Performer, StepContext } from '../src/engine/performer.ts';
 import { storePage } from '../src/materials/repository.ts';
+import type { Tools } from '../src/ports/tools.ts';
 import { performers } from '../src/steps/registry.ts';
-import type { Tools } from '../src/steps/tools.ts';
 import { type World, world } from './ground/world.ts';
 
 /**

@@ -1,8 +1,8 @@
 export type { BlogAct, BlogSite, OlderPost, Post } from './blog/posts.ts';
-export type { ServiceName, Trouble, Watch } from './control/trouble.ts';
 export { type DocumentMaterial, fileOf } from './documents/documents.ts';
 export { docxOf } from './documents/docx.ts';
 export { pdfOf } from './documents/pdf.ts';
+export type { ServiceName, Trouble, Watch } from './ground/trouble.ts';
 export {
   BLOGS,
   CHANNELS,

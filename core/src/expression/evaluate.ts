@@ -1,6 +1,6 @@
-import { numberOf, textOf, valueAt } from '../procedure/test.ts';
 import { CannotDo, type FindPattern, FUNCTIONS, GROWS, isTrue, LONGEST_TEXT } from './functions.ts';
 import { type Expression, fieldsIn, parseExpression } from './parse.ts';
+import { numberOf, textOf, valueAt } from './test.ts';
 
 export type WorkedOut = { ok: true; value: unknown } | { ok: false; problem: string };
 

@@ -1,4 +1,4 @@
-import { numberOf, textOf, valueAt } from '../procedure/test.ts';
+import { numberOf, textOf, valueAt } from './test.ts';
 
 /** Finds a pattern: given from outside, because only there a search can be cut off when it runs away. */
 export type FindPattern = (pattern: string, text: string, all: boolean) => Found;

@@ -1,5 +1,5 @@
 import { expressionFields, expressionProblem, prepared, workOut } from '../expression/evaluate.ts';
-import { numberOf } from '../procedure/test.ts';
+import { numberOf } from '../expression/test.ts';
 
 /** What a keyword tool measured of a phrase. */
 export interface Measures {

@@ -1,8 +1,8 @@
 import { describe, expect, test } from 'vitest';
+import { testHolds } from '../expression/test.ts';
 import { checkProcedure, checkRoutine, fieldsAtEnd, fieldsSeen } from './fieldsAt.ts';
 import type { CheckContext } from './kind.ts';
 import { type Step, stepKinds } from './registry.ts';
-import { testHolds } from './test.ts';
 import { mapSteps, readSteps } from './tree.ts';
 
 const context = {

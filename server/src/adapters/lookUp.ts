@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { Secrets } from '../config/secrets.ts';
-import type { Ground } from '../engine/outside.ts';
+import type { Ground } from '../ground/ground.ts';
 import type { Network } from '../network/network.ts';
 import type { ServiceRow } from '../services/entity.ts';
 import { waitForTurn } from '../services/turns.ts';

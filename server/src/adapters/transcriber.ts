@@ -1,8 +1,8 @@
 import { ask, type Called } from '../answers/ask.ts';
 import { bookTest } from '../answers/booking.ts';
+import type { AboutSound } from '../media/aboutSound.ts';
+import { mostSeconds } from '../media/aboutSound.ts';
 import type { ServiceRow } from '../services/entity.ts';
-import type { AboutSound } from '../sound/about.ts';
-import { mostSeconds } from '../sound/about.ts';
 import type { HeardText } from './heard.ts';
 import { paidCall } from './paidCall.ts';
 import { bad, good, type Result, type TestLine } from './port.ts';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { Ground } from '../engine/outside.ts';
+import type { Ground } from '../ground/ground.ts';
 import { type Network, whyNot } from '../network/network.ts';
 import type { ServiceRow } from '../services/entity.ts';
 import { waitForTurn } from '../services/turns.ts';

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { ask, type Called } from '../answers/ask.ts';
 import { bookTest } from '../answers/booking.ts';
 import type { Secrets } from '../config/secrets.ts';
-import type { Ground } from '../engine/outside.ts';
+import type { Ground } from '../ground/ground.ts';
 import type { Network } from '../network/network.ts';
 import type { ReadingRoom } from '../reading/room.ts';
 import type { ServiceRow } from '../services/entity.ts';

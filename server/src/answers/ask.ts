@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { Failure, Micros } from '@grivo/core';
-import type { Ground } from '../engine/outside.ts';
+import type { Ground } from '../ground/ground.ts';
 import { reserve, settle, type Window, windowsFrom, windowsText } from '../money/limits.ts';
 import type { ServiceRow } from '../services/entity.ts';
 import { waitForTurn } from '../services/turns.ts';

@@ -1,4 +1,4 @@
-import type { Ground } from '../engine/outside.ts';
+import type { Ground } from '../ground/ground.ts';
 import { settle, spentBesides, windowsFrom } from '../money/limits.ts';
 import type { Sql } from '../store/database.ts';
 

@@ -108,7 +108,7 @@ export function blogRoutes(product: Product): Route[] {
       answer: MadeBlog,
       status: 201,
       handle: async ({ body }) => {
-        const made = await createBlog(product, body);
+        const made = await createBlog(product.tools, body);
         const lines = (await testBlog(product, made.id)) ?? [];
         bell.ring({ kind: 'event' });
         bell.ring({ kind: 'settings' });

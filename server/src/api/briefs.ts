@@ -31,7 +31,7 @@ import {
 import { filledFor, runWhole } from '../briefs/run.ts';
 import { sheetOf } from '../briefs/sheet.ts';
 import { Procedures } from '../engine/briefState.ts';
-import { releaseBrief, releaseIncident } from '../incidents/repository.ts';
+import { releaseBrief, releaseIncident } from '../engine/incidents.ts';
 import { incidentsInWords, namer } from '../incidents/words.ts';
 import type { Product } from '../product.ts';
 import { notFound, problem } from './problem.ts';

@@ -1,10 +1,10 @@
 import express, { type Request, type RequestHandler, type Response, Router } from 'express';
 import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
 import { Procedures } from '../engine/briefState.ts';
+import { sha } from '../ground/sha.ts';
 import { askedLater, receive } from '../hooks/receive.ts';
 import { hookBy } from '../hooks/repository.ts';
 import type { Product } from '../product.ts';
-import { sha } from '../sources/fingerprint.ts';
 import { takeFor } from '../sources/look.ts';
 import { pushedFor, subscriptionBy, verified } from '../websub/subscriptions.ts';
 import { notFound, problem } from './problem.ts';

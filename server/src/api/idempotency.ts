@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { NextFunction, Request, RequestHandler, Response } from 'express';
-import type { Ground } from '../engine/outside.ts';
+import type { Ground } from '../ground/ground.ts';
 import { personFrom } from './access.ts';
 import { problem } from './problem.ts';
 

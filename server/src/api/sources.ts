@@ -25,6 +25,7 @@ import type { Response } from 'express';
 import { Procedures } from '../engine/briefState.ts';
 import { storeUpload } from '../files/upload.ts';
 import type { Product } from '../product.ts';
+import { findChannel } from '../sources/findChannel.ts';
 import { takeFor } from '../sources/look.ts';
 import { previewSheet } from '../sources/preview.ts';
 import {
@@ -38,7 +39,6 @@ import {
   sourceWhole,
 } from '../sources/repository.ts';
 import { listWrittenBack, writtenBack } from '../sources/writtenBack.ts';
-import { findChannel } from '../videos/find.ts';
 import { byMachine, readTranscript, readUploaded } from '../videos/transcript.ts';
 import { notFound, problem } from './problem.ts';
 import { type Route, route } from './route.ts';

@@ -1,8 +1,8 @@
 import { ArticleDocumentSchema } from '@grivo/contract';
 import { type ArticleDocument, articleWords } from '@grivo/core';
-import type { Ground } from '../engine/outside.ts';
-import type { Write } from '../engine/performer.ts';
+import type { Ground } from '../ground/ground.ts';
 import type { Sql } from '../store/database.ts';
+import type { Write } from '../store/write.ts';
 
 export interface ArticleRow {
   id: string;

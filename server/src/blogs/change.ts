@@ -2,7 +2,7 @@ import type { BlogMoves, BlogWords } from '@grivo/contract';
 import { CadenceRule, reflow, stepIdOf } from '@grivo/core';
 import type { Secrets } from '../config/secrets.ts';
 import { loadBriefs, Procedures } from '../engine/briefState.ts';
-import type { Ground } from '../engine/outside.ts';
+import type { Ground } from '../ground/ground.ts';
 import type { Sql } from '../store/database.ts';
 
 export interface BlogChange {

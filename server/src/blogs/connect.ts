@@ -1,11 +1,15 @@
 import type { TestLine } from '@grivo/contract';
 import { type Failure, wordsOf } from '@grivo/core';
 import type { BlogTarget } from '../adapters/micropub.ts';
+import type { Ground } from '../ground/ground.ts';
 import { whyNot } from '../network/network.ts';
-import type { Product } from '../product.ts';
+import type { Tools } from '../ports/tools.ts';
 import { getBlog, targetOf } from './repository.ts';
 
-type Tools = Pick<Product, 'ground' | 'tools'>;
+interface Ports {
+  ground: Ground;
+  tools: Tools;
+}
 
 export interface FoundBlog {
   address: string;
@@ -15,7 +19,7 @@ export interface FoundBlog {
 }
 
 /** Looks at a blog's address for where it takes posts (Micropub, section 5.3: a Link header or a link element). */
-export async function findEndpoint({ tools }: Tools, address: string): Promise<FoundBlog | { failed: string }> {
+export async function findEndpoint({ tools }: Ports, address: string): Promise<FoundBlog | { failed: string }> {
   const outcome = await tools.network.call({
     method: 'GET',
     address,
@@ -46,7 +50,7 @@ export async function findEndpoint({ tools }: Tools, address: string): Promise<F
  * what was tried, what came back, and what to change. What came of it is kept, and where the blog takes pictures.
  * @returns null when there is no such blog
  */
-export async function testBlog(tools: Tools, id: string): Promise<TestLine[] | null> {
+export async function testBlog(tools: Ports, id: string): Promise<TestLine[] | null> {
   const { ground } = tools;
   const row = await getBlog(ground.db, id);
   if (!row) return null;
@@ -61,7 +65,7 @@ export async function testBlog(tools: Tools, id: string): Promise<TestLine[] | n
 }
 
 async function tried(
-  { ground, tools }: Tools,
+  { ground, tools }: Ports,
   blog: BlogTarget,
   name: string,
 ): Promise<{ lines: TestLine[]; mediaEndpoint?: string | null }> {

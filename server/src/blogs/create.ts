@@ -1,6 +1,6 @@
 import type { CadenceRule } from '@grivo/core';
 import { readLinkIndex } from '../links/read.ts';
-import type { Product } from '../product.ts';
+import type { Tools } from '../ports/tools.ts';
 import type { Sql } from '../store/database.ts';
 import { blogNames } from './repository.ts';
 
@@ -18,10 +18,8 @@ export interface NewBlog {
  * Connects a blog: asks where it takes pictures, and reads its pages for links. Neither need succeed for it to be kept. A blog that is
  * connected already keeps its name, its cadence and all that was published there, and gets the new secret.
  */
-export async function createBlog(
-  { ground, secrets, tools }: Pick<Product, 'ground' | 'secrets' | 'tools'>,
-  blog: NewBlog,
-): Promise<{ id: string; joined: boolean }> {
+export async function createBlog(tools: Tools, blog: NewBlog): Promise<{ id: string; joined: boolean }> {
+  const { ground, secrets } = tools;
   const { endpoint, timeLimitMs } = blog;
   const secret = secrets.seal(blog.secret.trim());
   const config = await tools.micropub.config(

@@ -1,11 +1,12 @@
 import { type ArticleDocument, editableText, lineOf, slugOf } from '@grivo/core';
 import { z } from 'zod';
+import { ArticleField } from '../articles/fields.ts';
 import { addRevision, ensureArticle, getArticle, readRevision } from '../articles/repository.ts';
 import { type BriefState, fieldsAt, type RunState } from '../engine/briefState.ts';
-import type { Fields, Write } from '../engine/performer.ts';
-import { ArticleField } from '../steps/fields.ts';
-import type { Tools } from '../steps/tools.ts';
+import type { Fields } from '../engine/performer.ts';
+import type { Tools } from '../ports/tools.ts';
 import type { Sql } from '../store/database.ts';
+import type { Write } from '../store/write.ts';
 
 /** A held step with the brief it belongs to. */
 export interface HeldState {

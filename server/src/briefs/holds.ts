@@ -1,13 +1,13 @@
 import { lineOf, locate, type Outcome, type Step, stepIdOf } from '@grivo/core';
 import { z } from 'zod';
+import { NotesField, OutlineField } from '../articles/fields.ts';
 import { changeOf } from '../engine/briefChange.ts';
 import { type BriefState, loadBriefs, type Procedures, type RunState } from '../engine/briefState.ts';
 import { writeCancelled, writeEvents, writeNewRuns, writeRevs } from '../engine/commitBatch.ts';
 import type { ServiceFor } from '../engine/lane.ts';
-import type { Ground } from '../engine/outside.ts';
 import type { Fields } from '../engine/performer.ts';
-import { NotesField, OutlineField } from '../steps/fields.ts';
-import type { Tools } from '../steps/tools.ts';
+import type { Ground } from '../ground/ground.ts';
+import type { Tools } from '../ports/tools.ts';
 import type { Sql } from '../store/database.ts';
 import { articleAt, type HeldState, rewritten } from './heldArticle.ts';
 import { goOn, setAside } from './rounds.ts';

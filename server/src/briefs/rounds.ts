@@ -2,8 +2,8 @@ import { lastRound, plan, stepIdOf } from '@grivo/core';
 import { NOW } from '../engine/admission.ts';
 import { type BriefState, loadBriefs, OPENS_AS_IT_WAS, type Procedures } from '../engine/briefState.ts';
 import { laneOf, type ServiceFor } from '../engine/lane.ts';
-import type { Ground } from '../engine/outside.ts';
 import { stopRuns } from '../engine/stop.ts';
+import type { Ground } from '../ground/ground.ts';
 import type { Sql } from '../store/database.ts';
 import { firstChange, pinRoutines } from './newer.ts';
 

@@ -12,12 +12,12 @@ import {
   wordsOf,
 } from '@grivo/core';
 import { z } from 'zod';
+import { ArticleField, field, PassagesField } from '../articles/fields.ts';
 import { fieldsInTexts } from '../articles/inTexts.ts';
 import { readRevision } from '../articles/repository.ts';
 import { fieldsAt, loadBriefs, type Procedures } from '../engine/briefState.ts';
 import type { Fields } from '../engine/performer.ts';
 import { passagesById } from '../materials/repository.ts';
-import { ArticleField, field, PassagesField } from '../steps/fields.ts';
 import type { Sql } from '../store/database.ts';
 
 const Headings = z.array(z.object({ heading: z.string() }));

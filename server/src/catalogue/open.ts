@@ -1,7 +1,8 @@
 import type { CatalogueSettings } from '@grivo/contract';
 import { fileAbout, fileChunks } from '../files/repository.ts';
+import type { Ground } from '../ground/ground.ts';
 import { type Put, putAway, takenFrom } from '../network/spool.ts';
-import type { LookPorts } from '../sources/kind.ts';
+import type { Reach } from '../reading/reach.ts';
 import type { AboutCatalogue, CataloguePart, FoundProduct } from './read.ts';
 
 const MOST_BYTES = 60_000_000;
@@ -21,7 +22,7 @@ export type OpenedCatalogue =
 
 /** The products of a catalogue, from its address or the file that was uploaded. */
 export async function openCatalogue(
-  { ground, network, reader }: LookPorts,
+  { ground, network, reader }: Reach & { ground: Pick<Ground, 'db'> },
   settings: CatalogueSettings,
   signal: AbortSignal,
 ): Promise<OpenedCatalogue> {

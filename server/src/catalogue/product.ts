@@ -1,6 +1,7 @@
 import type { CatalogueColumns, CatalogueSettings } from '@grivo/contract';
 import { excludedBy, fold } from '@grivo/core';
-import { plain, resolved } from '../feeds/entry.ts';
+import { plain } from '../documents/plain.ts';
+import { resolved } from '../documents/resolved.ts';
 import type { Record_ } from './records.ts';
 
 export interface Product {

@@ -1,7 +1,7 @@
 import type { Need } from '@grivo/contract';
 import { type Failure, wordsOf } from '@grivo/core';
 import { heldRuns } from '../briefs/holds.ts';
-import type { Ground } from '../engine/outside.ts';
+import type { Ground } from '../ground/ground.ts';
 import { incidentsInWords, namer } from '../incidents/words.ts';
 import { limitStanding } from '../money/limits.ts';
 import type { Sql } from '../store/database.ts';

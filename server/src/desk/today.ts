@@ -1,5 +1,5 @@
 import type { Today } from '@grivo/contract';
-import type { Ground } from '../engine/outside.ts';
+import type { Ground } from '../ground/ground.ts';
 import { sharesOf } from '../money/shares.ts';
 import type { Sql } from '../store/database.ts';
 import { needsNow } from './needs.ts';

@@ -1,5 +1,5 @@
 import type { SystemState } from '@grivo/contract';
-import type { Ground } from '../engine/outside.ts';
+import type { Ground } from '../ground/ground.ts';
 
 /** The clocks, the processes and the work at hand. */
 export async function workNow({ db, desk }: Ground): Promise<Omit<SystemState, 'version'>> {

@@ -1,9 +1,9 @@
 import { gunzipSync } from 'node:zlib';
-import { resolved } from '../feeds/entry.ts';
 import { type Network, whyNot } from '../network/network.ts';
-import type { Tools } from '../steps/tools.ts';
+import type { Reach } from '../reading/reach.ts';
 import { childOf, childrenOf, readXml, textIn } from '../xml/tree.ts';
 import { textOf } from './kind.ts';
+import { resolved } from './resolved.ts';
 
 export interface ListedPage {
   address: string;
@@ -16,8 +16,6 @@ export type ReadSitemap =
 
 export type ReadMap = { ok: true; maps: string[]; pages: ListedPage[] } | { ok: false; reason: string };
 
-type MapPorts = Pick<Tools, 'network' | 'reader'>;
-
 const TIME_LIMIT_MS = 20_000;
 const MOST_BYTES = 20_000_000;
 /** What a packed sitemap may unpack to: the protocol's own limit is 50 MB. */
@@ -29,7 +27,7 @@ const MOST_PAGES = 50_000;
  * Pages of a sitemap (sitemaps.org protocol 0.9): of an index those of all its maps, packed ones unpacked, texts of one
  * address a line too. The address of a site stands for the maps its robots.txt names, else /sitemap.xml.
  */
-export async function readSitemap(ports: MapPorts, given: string, signal: AbortSignal): Promise<ReadSitemap> {
+export async function readSitemap(ports: Reach, given: string, signal: AbortSignal): Promise<ReadSitemap> {
   const first = await mapsOf(ports.network, given, signal);
   const waiting = [...first];
   const seen = new Set<string>();
@@ -80,7 +78,7 @@ async function mapsOf(network: Network, given: string, signal: AbortSignal): Pro
   return said.length > 0 ? said : [...new Set([own, new URL('/sitemap.xml', url).href])];
 }
 
-async function getMap({ network, reader }: MapPorts, address: string, signal: AbortSignal): Promise<ReadMap> {
+async function getMap({ network, reader }: Reach, address: string, signal: AbortSignal): Promise<ReadMap> {
   const outcome = await network.call({
     method: 'GET',
     address,

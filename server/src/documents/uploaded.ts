@@ -1,5 +1,10 @@
+import { z } from 'zod';
 import { fileAbout, fileBody } from '../files/repository.ts';
 import type { Database } from '../store/database.ts';
+
+/** A document that was uploaded, as an item brings it along. */
+export const GivenDocument = z.object({ file: z.string(), fileName: z.string() });
+export type GivenDocument = z.infer<typeof GivenDocument>;
 
 /** Bytes of a document; one that is fetched has as many at most. */
 export const MOST_DOCUMENT = 20_000_000;

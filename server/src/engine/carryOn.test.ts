@@ -1,10 +1,10 @@
 import { ProcedureDocument, planNodes, type Step, stepKinds } from '@grivo/core';
 import { describe, expect, it } from 'vitest';
+import type { Ground } from '../ground/ground.ts';
 import { changeOf } from './briefChange.ts';
 import { type BriefState, freshRun } from './briefState.ts';
 import { type CarryPorts, carryOn } from './carryOn.ts';
 import { Grip } from './hand.ts';
-import type { Ground } from './outside.ts';
 import { perform } from './perform.ts';
 import type { Performers, StepResult } from './performer.ts';
 

@@ -1,7 +1,7 @@
+import type { Ground } from '../ground/ground.ts';
 import type { Sql } from '../store/database.ts';
 import type { BriefChange } from './briefChange.ts';
 import { laneOf } from './lane.ts';
-import type { Ground } from './outside.ts';
 
 /** Something in the batch is no longer as it was read; nothing was written. */
 export class Mismatch extends Error {}

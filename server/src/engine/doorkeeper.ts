@@ -1,8 +1,8 @@
+import type { Ground } from '../ground/ground.ts';
 import { admit, type PinsFor, pipelinesWaiting } from './admission.ts';
 import type { BriefChange } from './briefChange.ts';
 import type { Procedures } from './briefState.ts';
 import type { ServiceFor } from './lane.ts';
-import type { Ground } from './outside.ts';
 
 export interface DoorkeeperPorts {
   ground: Ground;

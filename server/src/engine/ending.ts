@@ -1,7 +1,8 @@
 import type { Failure, PlanRun, StepState } from '@grivo/core';
+import type { Write } from '../store/write.ts';
 import type { BriefState, RunState } from './briefState.ts';
 import type { Carried } from './carryOn.ts';
-import type { Fields, Write } from './performer.ts';
+import type { Fields } from './performer.ts';
 
 /** A step run in this worker's hands. */
 export interface Held {

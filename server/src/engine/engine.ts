@@ -1,9 +1,6 @@
 import { stepIdOf } from '@grivo/core';
-import { thin } from '../desk/thin.ts';
-import { releasePastLimits, TRIES_ANYWAY } from '../incidents/repository.ts';
-import { Firing } from '../schedules/fire.ts';
+import type { Ground } from '../ground/ground.ts';
 import type { ServiceDirectory } from '../services/directory.ts';
-import type { Groups } from '../sources/groups.ts';
 import { isLostConnection } from '../store/database.ts';
 import type { PinsFor } from './admission.ts';
 import { Breakers } from './breakers.ts';
@@ -15,9 +12,9 @@ import { Doorkeeper } from './doorkeeper.ts';
 import type { Held } from './ending.ts';
 import { Flusher } from './flusher.ts';
 import { type Grip, Hand } from './hand.ts';
+import { releasePastLimits, TRIES_ANYWAY } from './incidents.ts';
 import { priorityOfLane, type ServiceFor, serviceCalledBy, serviceOfLane } from './lane.ts';
 import { Lease, type ProcessRole } from './lease.ts';
-import type { Ground } from './outside.ts';
 import { perform } from './perform.ts';
 import type { Performers } from './performer.ts';
 import { Permits } from './permits.ts';
@@ -25,6 +22,16 @@ import { placeInHand } from './place.ts';
 import { reap } from './reaper.ts';
 import type { Bell, Ring } from './ring.ts';
 import { stopOverdue } from './stop.ts';
+import { thin } from './thin.ts';
+
+/** Keeps time for schedules. */
+export interface Firing {
+  due(): Promise<void>;
+  /** Ends when nothing of it is under way. */
+  settled(): Promise<void>;
+}
+
+const NOTHING_FIRES: Firing = { due: async () => undefined, settled: async () => undefined };
 
 export interface EngineOptions {
   role: ProcessRole;
@@ -34,12 +41,10 @@ export interface EngineOptions {
   leaseSeconds?: number;
   /** Milliseconds between safety scans. */
   scanMs?: number;
-  /** Looks at a source outside; false while somebody else does. */
-  look?: (source: string) => Promise<boolean>;
+  /** What fires what is due by the desk clock, and tells when something was taken. */
+  firing?: (procedures: Procedures, onFired: () => void) => Firing;
   /** The versions of the routines a document uses, as they are now. */
   pinsFor?: PinsFor;
-  /** Groups of the lists a pipeline takes from. */
-  groups?: (procedures: Procedures, pipeline: string) => Promise<Groups>;
   /** What is to be finished that others left behind. */
   chores?: () => Promise<void>;
 }
@@ -82,13 +87,7 @@ export class Engine {
     this.lease = new Lease(ground, options.role, bell.address, options.leaseSeconds);
     this.breakers = new Breakers(ground.db);
     this.permits = new Permits(ground.db, services, () => this.lease.id, ground.now);
-    this.firing = new Firing(
-      ground,
-      this.procedures,
-      options.look ?? (async () => true),
-      () => this.bell.ring({ kind: 'admit' }),
-      (pipeline) => options.groups?.(this.procedures, pipeline) ?? Promise.resolve(new Map()),
-    );
+    this.firing = options.firing?.(this.procedures, () => this.bell.ring({ kind: 'admit' })) ?? NOTHING_FIRES;
     this.door = new Doorkeeper({
       ground,
       procedures: this.procedures,

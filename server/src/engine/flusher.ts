@@ -1,11 +1,11 @@
 import { stepIdOf } from '@grivo/core';
+import type { Ground } from '../ground/ground.ts';
 import { isLostConnection } from '../store/database.ts';
 import { type BriefChange, type ChangePorts, changeOf } from './briefChange.ts';
 import type { BriefState, RunState } from './briefState.ts';
 import { Mismatch, wasCommitted, writeBatch } from './commitBatch.ts';
 import type { Ending } from './ending.ts';
 import { laneOf, type ServiceFor } from './lane.ts';
-import type { Ground } from './outside.ts';
 import { stopRuns } from './stop.ts';
 
 export interface FlusherPorts {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
+import type { Ground } from '../ground/ground.ts';
 import { Lease } from './lease.ts';
-import type { Ground } from './outside.ts';
 
 /** A ground whose clock stands still, so that asking and renewing fall into the same millisecond. */
 function stillGround() {

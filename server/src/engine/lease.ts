@@ -1,4 +1,4 @@
-import type { Ground } from './outside.ts';
+import type { Ground } from '../ground/ground.ts';
 
 export type ProcessRole = 'api' | 'worker' | 'both';
 

@@ -1,11 +1,11 @@
 import { backoffMs, classOf, drawAt, type Failure, lasting, stepIdOf } from '@grivo/core';
-import { openIncident, TRIES_ANYWAY } from '../incidents/repository.ts';
+import type { Ground } from '../ground/ground.ts';
 import { isLostConnection } from '../store/database.ts';
 import type { Broken } from './breakers.ts';
 import { type BriefState, fieldsAt, inputDigest, type RunState } from './briefState.ts';
 import type { Ending } from './ending.ts';
 import type { Grip } from './hand.ts';
-import type { Ground } from './outside.ts';
+import { openIncident, TRIES_ANYWAY } from './incidents.ts';
 import type { Performer, Performers, StepResult } from './performer.ts';
 
 export interface PerformPorts {

@@ -1,11 +1,6 @@
 import type { Failure, Outcome, Step, StepKindName, StepOf } from '@grivo/core';
+import type { Write } from '../store/write.ts';
 import type { BriefState, RunState } from './briefState.ts';
-
-/** A statement that belongs to the end of a step and is committed with it. */
-export interface Write {
-  text: string;
-  parameters: unknown[];
-}
 
 export type Fields = Readonly<Record<string, unknown>>;
 

@@ -1,6 +1,6 @@
 import { bookUnknown } from '../answers/booking.ts';
+import type { Ground } from '../ground/ground.ts';
 import type { Sql } from '../store/database.ts';
-import type { Ground } from './outside.ts';
 import { placeInHand } from './place.ts';
 
 /** A step that was in hand when its worker died twice may be what kills them. */

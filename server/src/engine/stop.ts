@@ -1,6 +1,6 @@
 import type { Failure } from '@grivo/core';
+import type { Ground } from '../ground/ground.ts';
 import type { Sql } from '../store/database.ts';
-import type { Ground } from './outside.ts';
 
 /**
  * Stops what is open of a brief where it stands, inside a transaction that has locked the brief. A call under way is not

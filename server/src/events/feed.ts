@@ -1,6 +1,6 @@
 import type { ChangeEvent } from '@grivo/contract';
-import type { Ground } from '../engine/outside.ts';
 import type { Bell } from '../engine/ring.ts';
+import type { Ground } from '../ground/ground.ts';
 
 /** Commits are not in the order of their ids, so each reading looks back this far and drops what it has told. */
 const LOOK_BACK_S = 15;

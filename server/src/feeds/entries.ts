@@ -1,6 +1,6 @@
 import type { FeedSettings } from '@grivo/contract';
 import { countWords } from '@grivo/core';
-import { sha } from '../sources/fingerprint.ts';
+import { sha } from '../ground/sha.ts';
 import type { Entry, Feed } from './entry.ts';
 import { unwrapped } from './unwrap.ts';
 

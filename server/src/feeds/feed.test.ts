@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest';
-import { momentOf, plain } from './entry.ts';
+import { plain } from '../documents/plain.ts';
+import { momentOf } from './entry.ts';
 import { readFeed } from './feed.ts';
 
 const AT = 'https://news.example/trade/feed';

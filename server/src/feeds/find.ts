@@ -1,9 +1,10 @@
 import type { Sketch } from '@grivo/core';
 import type { PageHead } from '../documents/head.ts';
+import { resolved } from '../documents/resolved.ts';
 import { whyNot } from '../network/network.ts';
-import type { Tools } from '../steps/tools.ts';
+import type { Reach } from '../reading/reach.ts';
 import type { FoundEntry } from './entries.ts';
-import { type Feed, resolved } from './entry.ts';
+import type { Feed } from './entry.ts';
 import type { FeedAsked } from './read.ts';
 
 /** What a server calls the state of a feed, so that it can be asked whether there is another (RFC 9110, section 13). */
@@ -25,8 +26,6 @@ export type GotFeed =
     }
   | { ok: false; reason: string; page: { head: PageHead; address: string } | null };
 
-type FeedPorts = Pick<Tools, 'network' | 'reader'>;
-
 const TIME_LIMIT_MS = 20_000;
 const MOST_BYTES = 8_000_000;
 const ACCEPT =
@@ -38,7 +37,7 @@ const ACCEPT =
  * @param items its entries are wanted as items
  */
 export async function getFeedSince(
-  { network, reader }: FeedPorts,
+  { network, reader }: Reach,
   address: string,
   signal: AbortSignal,
   since: FeedState | null,
@@ -90,7 +89,7 @@ export async function getFeedSince(
 
 /** The feed at an address, whatever was read before. */
 export async function getFeed(
-  ports: FeedPorts,
+  ports: Reach,
   address: string,
   signal: AbortSignal,
   items?: FeedAsked['items'],
@@ -136,7 +135,7 @@ export interface FoundFeed {
 
 /** The feeds of a site from its address: the one that is there, else those its page names, else where such things are. */
 export async function feedsAt(
-  ports: FeedPorts,
+  ports: Reach,
   given: string,
   signal: AbortSignal,
   items?: FeedAsked['items'],
@@ -158,44 +157,4 @@ export async function feedsAt(
   return feeds.length > 0
     ? { ok: true, feeds }
     : { ok: false, reason: named.length > 0 ? 'the feed its page names cannot be read' : 'its page names no feed' };
-}
-
-/** Sites that are looked at when a subject is given. */
-const MOST_SITES = 8;
-
-/** Feeds by an address, or by a subject: those of the sites pages on it lie on. */
-export async function findFeeds(
-  ports: Pick<Tools, 'network' | 'reader' | 'lookUp' | 'services'>,
-  text: string,
-  signal: AbortSignal,
-): Promise<{ ok: true; feeds: FoundFeed[] } | { ok: false; reason: string; mend: string }> {
-  const { lookUp, services } = ports;
-  const given = text.trim();
-  const isAddress = /^https?:\/\//i.test(given) || (/^[\w.-]+\.[a-z]{2,}(?:\/\S*)?$/i.test(given) && !/\s/.test(given));
-  if (isAddress) {
-    const address = /^https?:/i.test(given) ? given : `https://${given}`;
-    if (!URL.canParse(address)) return { ok: false, reason: 'it is not an address', mend: 'Write it as https://….' };
-    const found = await feedsAt(ports, address, signal);
-    return found.ok
-      ? found
-      : { ...found, mend: 'Give the address of the feed itself, or of another page of the site.' };
-  }
-  const service = services.standard('look-up');
-  if (!service)
-    return { ok: false, reason: 'there is no look-up to ask', mend: 'Connect one under Settings, or give an address.' };
-  const pages = await lookUp.find(
-    service,
-    { subject: given, pages: 20, language: 'en', country: null, since: null },
-    signal,
-  );
-  if (!pages.ok) return { ok: false, reason: 'the look-up did not answer', mend: 'Test it under Settings.' };
-  const sites = [...new Map(pages.value.map(({ address }) => [new URL('.', address).href, address])).values()];
-  const feeds = new Map<string, FoundFeed>();
-  for (const page of sites.slice(0, MOST_SITES)) {
-    const found = await feedsAt(ports, page, signal);
-    if (found.ok) for (const feed of found.feeds) feeds.set(feed.address, feed);
-  }
-  return feeds.size > 0
-    ? { ok: true, feeds: [...feeds.values()] }
-    : { ok: false, reason: 'no site on it has a feed', mend: 'Word it otherwise, or give an address.' };
 }

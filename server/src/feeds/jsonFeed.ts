@@ -1,5 +1,7 @@
 import { z } from 'zod';
-import { type Feed, momentOf, plain, resolved, titleOf } from './entry.ts';
+import { plain } from '../documents/plain.ts';
+import { resolved } from '../documents/resolved.ts';
+import { type Feed, momentOf, titleOf } from './entry.ts';
 
 const loose = z.union([z.string(), z.number()]).transform(String).catch('');
 const text = loose.default('');

@@ -1,5 +1,5 @@
+import { resolved } from '../documents/resolved.ts';
 import { type Element, readXml } from '../xml/tree.ts';
-import { resolved } from './entry.ts';
 
 export interface ListedFeed {
   address: string;

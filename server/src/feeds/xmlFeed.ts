@@ -1,6 +1,8 @@
 import { secondsOf } from '@grivo/core';
+import { plain } from '../documents/plain.ts';
+import { resolved } from '../documents/resolved.ts';
 import { childOf, childrenOf, type Element, textIn } from '../xml/tree.ts';
-import { type Enclosure, type Entry, type Feed, momentOf, plain, resolved, titleOf } from './entry.ts';
+import { type Enclosure, type Entry, type Feed, momentOf, titleOf } from './entry.ts';
 
 /** Links of an element as Atom writes them (RFC 4287, section 4.2.7), by their relation. */
 function atomLink(element: Element, rel: string): Element | null {

@@ -1,14 +1,19 @@
 import { type HookOutcome, type HookTaken, SourceSettings } from '@grivo/contract';
 import { Procedures } from '../engine/briefState.ts';
 import type { Bell } from '../engine/ring.ts';
-import type { Product } from '../product.ts';
-import { sha } from '../sources/fingerprint.ts';
+import { sha } from '../ground/sha.ts';
+import type { Tools } from '../ports/tools.ts';
 import { type TakePorts, takeFor } from '../sources/look.ts';
 import { putIn } from '../sources/putIn.ts';
 import { errnoOf } from '../store/database.ts';
 import { type Refusal, readCall, refused } from './call.ts';
 import { type CallRow, callBy, hookBy, hookSecret, outcomeOf } from './repository.ts';
 import { checkSignature } from './signature.ts';
+
+export interface HookPorts {
+  tools: Tools;
+  bell: Bell;
+}
 
 export type Received = { ok: true; taken: Omit<HookTaken, 'ask'> } | { ok: false; refusal: Refusal };
 
@@ -21,12 +26,12 @@ const NO_HOOK = refused(
 
 /** A call of a hook: checked, kept once by its key, and given to the pipelines that take from it. */
 export async function receive(
-  product: Product,
+  { tools, bell }: HookPorts,
   token: string,
   body: string,
   headers: Readonly<Record<string, string | string[] | undefined>>,
 ): Promise<Received> {
-  const { ground, secrets } = product;
+  const { ground, secrets } = tools;
   const { db } = ground;
   const hook = await hookBy(db, token);
   const [row] = hook
@@ -53,7 +58,7 @@ export async function receive(
     call.key ?? signedId ?? (typeof header === 'string' && header !== '' ? header.slice(0, 100) : ground.ids());
   const digest = sha(body);
   const before = await callBy(db, hook.source, key);
-  if (before) return again(product, hook.source, before, digest);
+  if (before) return again({ tools, bell }, hook.source, before, digest);
   // Open until its pipelines have looked: a crash in between leaves it to be found again.
   const open = !settings.confirm || 'run' in call ? ground.now() : null;
   let item: string | null = null;
@@ -76,10 +81,10 @@ export async function receive(
   } catch (error) {
     if (errnoOf(error) !== 1062) throw error;
     // The same call came twice at once: the other was faster.
-    return again(product, hook.source, (await callBy(db, hook.source, key))!, digest);
+    return again({ tools, bell }, hook.source, (await callBy(db, hook.source, key))!, digest);
   }
-  if (open !== null) await carryOut(product.tools, product.bell, { source: hook.source, key, item });
-  product.bell.ring({ kind: 'event' });
+  if (open !== null) await carryOut(tools, bell, { source: hook.source, key, item });
+  bell.ring({ kind: 'event' });
   const outcome = await outcomeOf(db, (await callBy(db, hook.source, key))!);
   return { ok: true, taken: { key, repeated: false, standing: outcome.standing } };
 }
@@ -119,7 +124,7 @@ export async function finishCalls(ports: TakePorts, bell: Pick<Bell, 'ring'>): P
 }
 
 /** A call that came before: nothing of it is done twice, but what a fault kept from being done is. */
-async function again(product: Product, source: string, before: CallRow, digest: string): Promise<Received> {
+async function again({ tools, bell }: HookPorts, source: string, before: CallRow, digest: string): Promise<Received> {
   if (before.body !== digest)
     return refused(
       409,
@@ -127,20 +132,20 @@ async function again(product: Product, source: string, before: CallRow, digest: 
       `The key ‘${before.key}’ came with another call already.`,
       'Give each call a key of its own, and repeat a call just as it was.',
     );
-  const { db, now } = product.ground;
+  const { db, now } = tools.ground;
   const [open] = await db.rows('SELECT 1 FROM hook_call WHERE source = ? AND key_ = ? AND run_at < ?', [
     source,
     before.key,
     now() - LATE_MS,
   ]);
-  if (open) await carryOut(product.tools, product.bell, { source, key: before.key, item: before.item });
+  if (open) await carryOut(tools, bell, { source, key: before.key, item: before.item });
   const { standing } = await outcomeOf(db, before);
   return { ok: true, taken: { key: before.key, repeated: true, standing } };
 }
 
 /** What became of a call, for its caller. */
-export async function askedLater(product: Product, token: string, key: string): Promise<HookOutcome | null> {
-  const { db } = product.ground;
+export async function askedLater({ tools }: HookPorts, token: string, key: string): Promise<HookOutcome | null> {
+  const { db } = tools.ground;
   const hook = await hookBy(db, token);
   const call = hook ? await callBy(db, hook.source, key) : null;
   return call ? outcomeOf(db, call) : null;

@@ -2,8 +2,8 @@ import type { HookOutcome } from '@grivo/contract';
 import { type Failure, wordsOf } from '@grivo/core';
 import { z } from 'zod';
 import type { Secrets } from '../config/secrets.ts';
-import type { Ground } from '../engine/outside.ts';
-import { sha } from '../sources/fingerprint.ts';
+import type { Ground } from '../ground/ground.ts';
+import { sha } from '../ground/sha.ts';
 import type { Sql } from '../store/database.ts';
 
 /** The secret part of a hook's address, the same for every asking until it is renewed. */

@@ -1,7 +1,7 @@
 import type { Incident } from '@grivo/contract';
 import { wordsOf } from '@grivo/core';
+import { openIncidents } from '../engine/incidents.ts';
 import type { Sql } from '../store/database.ts';
-import { openIncidents } from './repository.ts';
 
 /** Names of services and blogs, for sentences. */
 export async function namer(sql: Sql): Promise<(id: string) => string> {

@@ -1,9 +1,9 @@
 import type { Failure } from '@grivo/core';
 import type { Effect } from '../adapters/micropub.ts';
 import type { Result } from '../adapters/port.ts';
-import type { Ground } from '../engine/outside.ts';
-import type { StepContext, Write } from '../engine/performer.ts';
+import type { Ground } from '../ground/ground.ts';
 import type { Sql } from '../store/database.ts';
+import type { Write } from '../store/write.ts';
 
 /** Something to be done outside, once. */
 export interface Intended<T> {
@@ -38,12 +38,20 @@ interface IntentRow {
   wait_ms: number;
 }
 
+/** The step an act is done for. */
+export interface Doing {
+  run: { id: string };
+  signal: AbortSignal;
+  /** Makes sure the worker's lease outlasts a call of this length; false when it cannot, and then the call must not be made. */
+  leaseOutlasts(ms: number): Promise<boolean>;
+}
+
 /**
  * Does something outside at most once. The intent is committed before the call; the call is made only while the worker's
  * lease outlasts it. When an earlier call's outcome is not known, Grivo waits until the other side can no longer act on
  * it, looks there, and repeats only what it did not find.
  */
-export async function effect<T>(ground: Ground, context: StepContext, intended: Intended<T>): Promise<Done<T>> {
+export async function effect<T>(ground: Ground, context: Doing, intended: Intended<T>): Promise<Done<T>> {
   const known = await intentOf(ground.db, intended.key);
   if (known?.state === 'done') return { kind: 'done', value: known.result as T };
   if (known) {
@@ -85,7 +93,7 @@ export async function effect<T>(ground: Ground, context: StepContext, intended: 
  */
 async function whyLate<T>(
   ground: Ground,
-  context: StepContext,
+  context: Doing,
   { key, timeLimitMs }: Intended<T>,
   token: string,
   before: number,

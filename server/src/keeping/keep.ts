@@ -1,5 +1,5 @@
 import type { KeptNoun, KeptWords } from '@grivo/contract';
-import type { Ground } from '../engine/outside.ts';
+import type { Ground } from '../ground/ground.ts';
 import { forget } from '../pipelines/clear.ts';
 import { switchPipeline } from '../pipelines/repository.ts';
 import type { Sql } from '../store/database.ts';

@@ -1,6 +1,6 @@
 import { createHash, randomBytes } from 'node:crypto';
 import type { AccessKey, KeyScope, Role } from '@grivo/contract';
-import type { Ground } from '../engine/outside.ts';
+import type { Ground } from '../ground/ground.ts';
 import type { SignedIn } from '../people/sessions.ts';
 import type { Sql } from '../store/database.ts';
 

@@ -1,5 +1,5 @@
 import { readSitemap } from '../documents/sitemap.ts';
-import type { Tools } from '../steps/tools.ts';
+import type { Tools } from '../ports/tools.ts';
 import type { Database } from '../store/database.ts';
 import { rememberPages, type SeenPage } from './repository.ts';
 

@@ -1,5 +1,5 @@
 import type { Micros } from '@grivo/core';
-import type { Ground } from '../engine/outside.ts';
+import type { Ground } from '../ground/ground.ts';
 import type { Sql } from '../store/database.ts';
 
 /** What a limit may be set for: all spending of a calendar month or day of the desk clock in UTC, or one brief's. */

@@ -1,5 +1,5 @@
 import type { Act } from '@grivo/contract';
-import type { Ground } from '../engine/outside.ts';
+import type { Ground } from '../ground/ground.ts';
 import type { Sql } from '../store/database.ts';
 
 /** Who does something, and from where. */

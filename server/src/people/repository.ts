@@ -1,5 +1,5 @@
 import { hash, verify } from '@node-rs/argon2';
-import type { Ground } from '../engine/outside.ts';
+import type { Ground } from '../ground/ground.ts';
 import type { Sql } from '../store/database.ts';
 import type { PersonRow, Role } from './entity.ts';
 import { endSessions } from './sessions.ts';

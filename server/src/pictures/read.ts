@@ -1,5 +1,5 @@
 import sharp, { type Sharp } from 'sharp';
-import { knownBytes } from '../files/known.ts';
+import { knownBytes } from '../media/known.ts';
 
 /** Pictures that are read. Drawings described by text (SVG) are programs of a kind: drawing one can take for ever. */
 const READ: ReadonlySet<string> = new Set(['image/png', 'image/jpeg', 'image/webp', 'image/avif']);

@@ -1,6 +1,6 @@
 import type { Micropub } from '../adapters/micropub.ts';
 import { blogTarget } from '../blogs/repository.ts';
-import type { Ground } from '../engine/outside.ts';
+import type { Ground } from '../ground/ground.ts';
 import type { Sql } from '../store/database.ts';
 
 export interface MadeBy {

@@ -1,7 +1,7 @@
 import type { BriefStanding, Pipeline } from '@grivo/contract';
 import type { Names } from '@grivo/core';
 import { allSteps, ProcedureDocument, readProcedure, sentenceText } from '@grivo/core';
-import type { Ground } from '../engine/outside.ts';
+import type { Ground } from '../ground/ground.ts';
 import { monthOf } from '../money/limits.ts';
 
 interface Row {

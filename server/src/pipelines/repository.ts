@@ -1,8 +1,8 @@
 import type { ProcedureDocument } from '@grivo/core';
-import type { Ground } from '../engine/outside.ts';
+import type { Ground } from '../ground/ground.ts';
+import { addVersion } from '../routines/versions.ts';
 import { scheduleLooks } from '../schedules/fire.ts';
 import type { Sql } from '../store/database.ts';
-import { addVersion } from './versions.ts';
 
 export interface NewPipeline {
   name: string;

@@ -4,7 +4,7 @@ import { firstChange, pinRoutines } from '../briefs/newer.ts';
 import { goOn } from '../briefs/rounds.ts';
 import type { Procedures } from '../engine/briefState.ts';
 import type { ServiceFor } from '../engine/lane.ts';
-import type { Ground } from '../engine/outside.ts';
+import type { Ground } from '../ground/ground.ts';
 import type { Sql } from '../store/database.ts';
 
 export interface TrialRequest {

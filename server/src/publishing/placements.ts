@@ -1,5 +1,5 @@
 import { CadenceRule, nextFreeSlot } from '@grivo/core';
-import type { Ground } from '../engine/outside.ts';
+import type { Ground } from '../ground/ground.ts';
 import type { Sql } from '../store/database.ts';
 
 /**

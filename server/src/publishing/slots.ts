@@ -2,7 +2,7 @@ import type { BlogSlots, Slot, SlotStanding } from '@grivo/contract';
 import { allSteps, CadenceRule, cadenceSentence, dryFrom, forecast, placementFaults, slotsBetween } from '@grivo/core';
 import { listBlogs } from '../blogs/repository.ts';
 import type { Procedures } from '../engine/briefState.ts';
-import type { Ground } from '../engine/outside.ts';
+import type { Ground } from '../ground/ground.ts';
 import type { Sql } from '../store/database.ts';
 
 interface FirmRow {

@@ -1,9 +1,23 @@
 import { type ChildProcess, fork } from 'node:child_process';
 import { join } from 'node:path';
-import type { JobName, JobParts, Jobs, PartsName } from './jobs.ts';
 
 /** What came of reading something: a value, or why there is none, in words that go on from ‘it’. */
 export type Read<T> = { ok: true; value: T } | { ok: false; problem: string };
+
+/**
+ * What can be read, each from what is handed over to what is handed back. The room knows none of it: whoever reads adds
+ * his own here, and the program of the readers does it.
+ */
+// biome-ignore lint/suspicious/noEmptyInterface: filled from where the readers are
+export interface Jobs {}
+/** What is handed back part by part. */
+// biome-ignore lint/suspicious/noEmptyInterface: filled from where the readers are
+export interface JobParts {}
+
+export type JobName = keyof Jobs;
+export type PartsName = keyof JobParts;
+type InputOf<J> = J extends (input: infer I) => unknown ? I : never;
+type ValueOf<J> = J extends (input: never) => infer V ? Awaited<V> : never;
 
 export interface RoomLimits {
   timeLimitMs: number;
@@ -69,10 +83,10 @@ export class ReadingRoom {
   }
 
   /** Reads something whole. Never a broken promise, whatever the bytes are. */
-  read<N extends JobName>(name: N, input: Parameters<Jobs[N]>[0]): Promise<Read<Awaited<ReturnType<Jobs[N]>>>> {
+  read<N extends JobName>(name: N, input: InputOf<Jobs[N]>): Promise<Read<ValueOf<Jobs[N]>>> {
     return new Promise((give) => {
       this.ask(name, input, (came) => {
-        if (came.kind === 'end') give(came.read as Read<Awaited<ReturnType<Jobs[N]>>>);
+        if (came.kind === 'end') give(came.read as Read<ValueOf<Jobs[N]>>);
       });
     });
   }
@@ -84,7 +98,7 @@ export class ReadingRoom {
    */
   async *parts<N extends PartsName>(
     name: N,
-    input: Parameters<JobParts[N]>[0],
+    input: InputOf<JobParts[N]>,
   ): AsyncGenerator<PartOf<JobParts[N]>, Read<null>> {
     let wake = () => {};
     const came: Came[] = [];
@@ -224,7 +238,7 @@ class Reader {
     /** Told once nothing of it is left, its memory least of all. */
     private readonly gone: () => void,
   ) {
-    this.child = fork(join(import.meta.dirname, '../../dist/reading/reader.mjs'), [], {
+    this.child = fork(join(import.meta.dirname, '../../dist/readers/reader.mjs'), [], {
       execArgv: [`--max-old-space-size=${memoryMb}`, '--max-semi-space-size=2', '--stack-size=3900'],
       // It needs none of what this process was told, its secrets least of all.
       env: { TZ: 'UTC', MALLOC_ARENA_MAX: '2' },

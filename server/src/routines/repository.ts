@@ -1,7 +1,7 @@
 import { ProcedureDocument, type RoutineForm, routineCycle, routinesUsed } from '@grivo/core';
-import type { Ground } from '../engine/outside.ts';
-import { addVersion } from '../pipelines/versions.ts';
+import type { Ground } from '../ground/ground.ts';
 import type { Sql } from '../store/database.ts';
+import { addVersion } from './versions.ts';
 
 export interface RoutineRow {
   id: string;

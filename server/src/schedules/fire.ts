@@ -1,5 +1,5 @@
 import type { Procedures } from '../engine/briefState.ts';
-import type { Ground } from '../engine/outside.ts';
+import type { Ground } from '../ground/ground.ts';
 import type { Groups } from '../sources/groups.ts';
 import { lookAndTake } from '../sources/look.ts';
 import type { Sql } from '../store/database.ts';

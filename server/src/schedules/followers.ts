@@ -1,5 +1,5 @@
-import type { Ground } from '../engine/outside.ts';
-import type { Write } from '../engine/performer.ts';
+import type { Ground } from '../ground/ground.ts';
+import type { Write } from '../store/write.ts';
 
 /** Looks of pipelines that are on and follow what goes out on a blog. */
 const FOLLOWING = `SELECT DISTINCT s.id FROM source o

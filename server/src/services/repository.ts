@@ -1,6 +1,6 @@
 import type { Price, ServiceRole } from '@grivo/core';
 import type { Secrets } from '../config/secrets.ts';
-import type { Ground } from '../engine/outside.ts';
+import type { Ground } from '../ground/ground.ts';
 
 export interface NewService {
   role: ServiceRole;

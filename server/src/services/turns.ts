@@ -1,5 +1,5 @@
 import { setTimeout as pause } from 'node:timers/promises';
-import type { Ground } from '../engine/outside.ts';
+import type { Ground } from '../ground/ground.ts';
 import type { ServiceRow } from './entity.ts';
 
 const MICROS_A_MINUTE = 60_000_000;

@@ -1,9 +1,9 @@
 import { createHash } from 'node:crypto';
 import { z } from 'zod';
 import { fileAbout, fileBody, fileChunks, fileHead } from '../files/repository.ts';
+import { type AboutSound, aboutSound } from '../media/aboutSound.ts';
 import { type Network, whyNot } from '../network/network.ts';
 import type { Database } from '../store/database.ts';
-import { type AboutSound, aboutSound } from './about.ts';
 
 /** A recording as an item brings it along: a file that was uploaded, or an address. */
 export const RecordingField = z.object({

@@ -1,6 +1,6 @@
 import { asksQuestion, cleanKeywords, type Failure, identityOf, widened } from '@grivo/core';
 import { MOST_PHRASES } from '../adapters/keywordFigures.ts';
-import type { Tools } from '../steps/tools.ts';
+import type { Tools } from '../ports/tools.ts';
 import { fieldsOf, languageOfPhrases } from './keywords.ts';
 
 type Ports = Pick<Tools, 'ground' | 'services' | 'keywordFigures'>;

@@ -1,8 +1,4 @@
-import { createHash } from 'node:crypto';
-
-export function sha(text: string): string {
-  return createHash('sha256').update(text).digest('hex');
-}
+import { sha } from '../ground/sha.ts';
 
 /**
  * What makes an item the same item for every pipeline, for ever.

@@ -1,8 +1,8 @@
 import { SourceSettings } from '@grivo/contract';
 import { type Closeness, headOf, type ProcedureDocument } from '@grivo/core';
 import type { Procedures } from '../engine/briefState.ts';
+import type { Tools } from '../ports/tools.ts';
 import type { ReadingRoom } from '../reading/room.ts';
-import type { Tools } from '../steps/tools.ts';
 import type { Sql } from '../store/database.ts';
 import { languageOfPhrases, measuresIn } from './keywords.ts';
 import type { ItemRow, Unit } from './units.ts';

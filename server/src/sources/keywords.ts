@@ -1,10 +1,11 @@
 import { type MeasuredPhrase, SourceSettings } from '@grivo/contract';
 import { type CleanedKeywords, identityOf, languageOf, type Measures } from '@grivo/core';
-import type { Ground } from '../engine/outside.ts';
+import type { Ground } from '../ground/ground.ts';
+import { sha } from '../ground/sha.ts';
+import type { Tools } from '../ports/tools.ts';
 import type { ReadingRoom } from '../reading/room.ts';
-import type { Tools } from '../steps/tools.ts';
 import type { Sql } from '../store/database.ts';
-import { fingerprintOf, sha } from './fingerprint.ts';
+import { fingerprintOf } from './fingerprint.ts';
 import { filterAnew } from './leaveOut.ts';
 
 /** A text of phrases, or phrases already parted. */

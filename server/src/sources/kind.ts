@@ -1,6 +1,6 @@
 import type { SourceKind, SourceSettings } from '@grivo/contract';
 import type { Failure, Sketch } from '@grivo/core';
-import type { Tools } from '../steps/tools.ts';
+import type { LookPorts } from '../ports/tools.ts';
 import type { LeftOutReason } from './leaveOut.ts';
 
 /** One thing a look found. */
@@ -40,14 +40,6 @@ export type Looking =
       ended: Ended;
     }
   | { ok: false; failure: Failure };
-
-export type LookPorts = Pick<
-  Tools,
-  'ground' | 'network' | 'services' | 'keywordFigures' | 'reader' | 'secrets' | 'publicUrl'
-> & {
-  /** The worker this is done by, where it is one. */
-  holder?: () => string;
-};
 
 /** How a source of one kind is looked at. */
 export interface SourceReader<Kind extends SourceKind = SourceKind> {

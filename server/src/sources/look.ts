@@ -1,8 +1,8 @@
 import type { ProcedureDocument, StepOf } from '@grivo/core';
 import type { Procedures } from '../engine/briefState.ts';
-import type { Ground } from '../engine/outside.ts';
+import type { Ground } from '../ground/ground.ts';
+import type { Tools } from '../ports/tools.ts';
 import { pinsFor } from '../routines/repository.ts';
-import type { Tools } from '../steps/tools.ts';
 import type { Sql } from '../store/database.ts';
 import { type Groups, groupsFor } from './groups.ts';
 import { contentOf, cursorOf, gathered, type ItemRow, inputsOf, newUnits, type Unit } from './units.ts';

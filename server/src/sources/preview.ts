@@ -1,12 +1,12 @@
 import { setImmediate } from 'node:timers/promises';
 import type { IntakeRow, SheetPreview, SheetSettings } from '@grivo/contract';
 import { rowReader } from '@grivo/core';
+import { sha } from '../ground/sha.ts';
+import type { LookPorts } from '../ports/tools.ts';
 import type { Sql } from '../store/database.ts';
 import { TableRefused } from '../tables/csv.ts';
 import type { OpenTable } from '../tables/open.ts';
 import type { TableRow } from '../tables/row.ts';
-import { sha } from './fingerprint.ts';
-import type { LookPorts } from './kind.ts';
 import { begunTable, foundReader, guessedSettings, openSheet } from './kinds/sheet.ts';
 
 /** Rows a preview reads; longer sheets are looked at whole, but shown in part. */

@@ -1,7 +1,8 @@
 import { type NewRequest, SourceSettings } from '@grivo/contract';
-import type { Ground } from '../engine/outside.ts';
+import type { Ground } from '../ground/ground.ts';
+import { sha } from '../ground/sha.ts';
 import type { Sql } from '../store/database.ts';
-import { fingerprintOf, sha } from './fingerprint.ts';
+import { fingerprintOf } from './fingerprint.ts';
 import { leaveOut } from './leaveOut.ts';
 
 export interface PutIn {

@@ -1,10 +1,12 @@
 import { type Looked, SourceSettings } from '@grivo/contract';
 import { type Failure, type Sketch, wordsOf } from '@grivo/core';
+import { sha } from '../ground/sha.ts';
+import type { LookPorts } from '../ports/tools.ts';
 import { nearRepeats, rememberWrites } from '../sketches/nearRepeats.ts';
 import { isLostConnection, type Sql } from '../store/database.ts';
 import type { SourceRow } from './entity.ts';
-import { fingerprintOf, sha } from './fingerprint.ts';
-import type { Found, LookPorts, SourceReader } from './kind.ts';
+import { fingerprintOf } from './fingerprint.ts';
+import type { Found, SourceReader } from './kind.ts';
 import { readers } from './kinds/index.ts';
 import { leaveOut, offerFrom } from './leaveOut.ts';
 

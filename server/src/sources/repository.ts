@@ -10,7 +10,7 @@ import {
 } from '@grivo/contract';
 import { answers, type Failure, type ItemField, wordsOf } from '@grivo/core';
 import type { z } from 'zod';
-import type { Ground } from '../engine/outside.ts';
+import type { Ground } from '../ground/ground.ts';
 import type { Sql } from '../store/database.ts';
 import { measuresIn } from './keywords.ts';
 import { filterAnew } from './leaveOut.ts';

@@ -2,9 +2,8 @@ import type { ItemText } from '@grivo/contract';
 import type { Failure } from '@grivo/core';
 import { pageOf, readPage } from '../adapters/pages.ts';
 import { readDocument } from '../documents/reader.ts';
-import { uploadedDocument } from '../documents/uploaded.ts';
-import { GivenDocument } from '../steps/readText.ts';
-import type { LookPorts } from './kind.ts';
+import { GivenDocument, uploadedDocument } from '../documents/uploaded.ts';
+import type { LookPorts } from '../ports/tools.ts';
 
 export type ReadItem = { ok: true; text: ItemText } | { ok: false; failure: Failure };
 

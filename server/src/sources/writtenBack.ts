@@ -1,11 +1,11 @@
 import type { KeywordSettings, SheetSettings } from '@grivo/contract';
 import { opportunityBy } from '@grivo/core';
 import Papa from 'papaparse';
+import { sha } from '../ground/sha.ts';
+import type { LookPorts } from '../ports/tools.ts';
 import type { Sql } from '../store/database.ts';
 import { TableRefused } from '../tables/csv.ts';
-import { sha } from './fingerprint.ts';
 import { measuresIn } from './keywords.ts';
-import type { LookPorts } from './kind.ts';
 import { begunTable, foundReader, guessedSettings, openSheet } from './kinds/sheet.ts';
 
 interface Became {

@@ -1,15 +1,16 @@
 import { articleText, type FilledTemplate, fillInstruction, fillTemplate } from '@grivo/core';
 import { z } from 'zod';
 import type { WritingRequest } from '../adapters/writer.ts';
+import { ArticleField, field, GatheredItems, missing, PassagesField } from '../articles/fields.ts';
 import { fieldsInTexts } from '../articles/inTexts.ts';
 import { readRevision } from '../articles/repository.ts';
 import type { StepContext, StepResult } from '../engine/performer.ts';
 import { passagesById } from '../materials/repository.ts';
+import type { Tools } from '../ports/tools.ts';
 import { fenced } from '../writing/fences.ts';
 import type { NumberedPassage } from '../writing/prompts.ts';
 import { rankPassages } from '../writing/selection.ts';
-import { ArticleField, field, GatheredItems, missing, PassagesField } from './fields.ts';
-import { askerOf, serviceFor, type Tools } from './tools.ts';
+import { askerOf, serviceFor } from './tools.ts';
 
 export type Ended = Extract<StepResult, { kind: 'failed' }>;
 type Asked<T> = { ok: true; value: T } | { ok: false; result: Ended };

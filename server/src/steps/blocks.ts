@@ -1,8 +1,8 @@
 import { MOST_TURNS, type StepOf, testHolds, textDigest, textOf, valueAt } from '@grivo/core';
+import { missing } from '../articles/fields.ts';
 import type { Performer, StepContext, StepResult } from '../engine/performer.ts';
+import type { Tools } from '../ports/tools.ts';
 import { filled } from './asking.ts';
-import { missing } from './fields.ts';
-import type { Tools } from './tools.ts';
 
 /** Takes one branch or the other. */
 export const performWhen: Performer<StepOf<'when'>> = async (step, { fields }) => {

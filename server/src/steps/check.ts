@@ -10,11 +10,11 @@ import {
   locate,
   type StepOf,
 } from '@grivo/core';
+import { ArticleField, field, missing, PassagesField } from '../articles/fields.ts';
 import { getArticle, readRevision } from '../articles/repository.ts';
 import type { Performer, StepContext } from '../engine/performer.ts';
 import { passagesById } from '../materials/repository.ts';
-import { ArticleField, field, missing, PassagesField } from './fields.ts';
-import type { Tools } from './tools.ts';
+import type { Tools } from '../ports/tools.ts';
 
 type CheckStep = StepOf<'check'>;
 

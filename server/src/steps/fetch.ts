@@ -1,11 +1,11 @@
 import { type StepOf, valueAt } from '@grivo/core';
 import { readPage } from '../adapters/pages.ts';
 import { jsonOf } from '../adapters/port.ts';
+import { field, PassagesField } from '../articles/fields.ts';
 import type { Performer } from '../engine/performer.ts';
 import { storePage } from '../materials/repository.ts';
+import type { Tools } from '../ports/tools.ts';
 import { filled } from './asking.ts';
-import { field, PassagesField } from './fields.ts';
-import type { Tools } from './tools.ts';
 
 const TIME_LIMIT_MS = 20_000;
 

@@ -10,11 +10,12 @@ import {
 } from '@grivo/core';
 import { z } from 'zod';
 import type { HeardText } from '../adapters/heard.ts';
+import { field, missing, PassagesField } from '../articles/fields.ts';
 import type { Performer, StepContext } from '../engine/performer.ts';
 import { storePassages } from '../materials/repository.ts';
+import type { Tools } from '../ports/tools.ts';
 import { getRecording, RecordingField } from '../sound/recording.ts';
-import { field, missing, PassagesField } from './fields.ts';
-import { askerOf, serviceFor, type Tools } from './tools.ts';
+import { askerOf, serviceFor } from './tools.ts';
 
 type HearStep = StepOf<'hear'>;
 

@@ -1,13 +1,14 @@
 import type { Block, StepOf } from '@grivo/core';
+import { missing } from '../articles/fields.ts';
 import type { Performer } from '../engine/performer.ts';
 import { storeFile } from '../files/repository.ts';
 import { pictureAs } from '../pictures/read.ts';
+import type { Tools } from '../ports/tools.ts';
 import { fenced } from '../writing/fences.ts';
 import { picturePrompt } from '../writing/prompts.ts';
 import { instructed, phraseOf, subjectOf, withNote } from './asking.ts';
-import { missing } from './fields.ts';
 import { ownArticle } from './ownArticle.ts';
-import { askerOf, serviceFor, type Tools } from './tools.ts';
+import { askerOf, serviceFor } from './tools.ts';
 
 const WIDEST = 1_600;
 

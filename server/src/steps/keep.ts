@@ -3,14 +3,14 @@ import { mkdir, rename, writeFile } from 'node:fs/promises';
 import { join, relative, resolve, sep } from 'node:path';
 import { cellTexts, type StepOf, slugOf } from '@grivo/core';
 import { ROW_TIME_LIMIT_MS, SheetHost } from '../adapters/sheetHost.ts';
+import { ArticleField, field, missing } from '../articles/fields.ts';
 import { readRevision } from '../articles/repository.ts';
 import { resolverFor } from '../articles/resolver.ts';
 import { COPIES, copyOf } from '../copies/copy.ts';
 import type { Performer, StepContext, StepResult } from '../engine/performer.ts';
 import { effect } from '../intents/effect.ts';
+import type { Tools } from '../ports/tools.ts';
 import { filled } from './asking.ts';
-import { ArticleField, field, missing } from './fields.ts';
-import type { Tools } from './tools.ts';
 
 type FileKind = Exclude<StepOf<'keep'>['as'], 'a row'>;
 

@@ -3,7 +3,7 @@ import type { StepContext } from '../engine/performer.ts';
 import { storeFile } from '../files/repository.ts';
 import { whyNot } from '../network/network.ts';
 import { pictureAs } from '../pictures/read.ts';
-import type { Tools } from './tools.ts';
+import type { Tools } from '../ports/tools.ts';
 
 const WIDEST = 1_600;
 const TIME_LIMIT_MS = 20_000;

@@ -1,10 +1,10 @@
 import { EMPTY_ARTICLE, lineOf, type StepOf, slugOf, tidy } from '@grivo/core';
+import { missing } from '../articles/fields.ts';
 import { addRevision, ensureArticle } from '../articles/repository.ts';
 import type { Performer } from '../engine/performer.ts';
+import type { Tools } from '../ports/tools.ts';
 import { filled } from './asking.ts';
-import { missing } from './fields.ts';
 import { fetchedParts } from './laidOutParts.ts';
-import type { Tools } from './tools.ts';
 
 /** Makes a finished text into the article, as it stands: nothing is written; its pictures and videos are fetched. */
 export function performLayOut(tools: Tools): Performer<StepOf<'lay out'>> {

@@ -1,9 +1,9 @@
 import { placeLinks, type StepOf } from '@grivo/core';
+import { missing } from '../articles/fields.ts';
 import type { Performer } from '../engine/performer.ts';
 import { linkPages } from '../links/repository.ts';
-import { missing } from './fields.ts';
+import type { Tools } from '../ports/tools.ts';
 import { ownArticle } from './ownArticle.ts';
-import type { Tools } from './tools.ts';
 
 const A_PARAGRAPH = 1;
 

@@ -1,10 +1,11 @@
 import { carries, fittingOf, leastOf, nothingFound, type Passage, type StepOf } from '@grivo/core';
 import { readPage } from '../adapters/pages.ts';
+import { field, PassagesField } from '../articles/fields.ts';
 import type { Performer } from '../engine/performer.ts';
 import { storePage } from '../materials/repository.ts';
+import type { Tools } from '../ports/tools.ts';
 import { filled } from './asking.ts';
-import { field, PassagesField } from './fields.ts';
-import { serviceFor, type Tools } from './tools.ts';
+import { serviceFor } from './tools.ts';
 
 /** Looks up pages on the subject, reads them, and keeps their passages. Pages that cannot be read are named and passed over. */
 export function performLookUp(tools: Tools): Performer<StepOf<'look up'>> {

@@ -2,13 +2,15 @@ import { createHash } from 'node:crypto';
 import { type ArticleDocument, articleHtml, articleText, type StepOf, tagsOf } from '@grivo/core';
 import type { BlogTarget, Entry } from '../adapters/micropub.ts';
 import { good } from '../adapters/port.ts';
+import { ArticleField, field, missing } from '../articles/fields.ts';
 import { uploadKey } from '../articles/inTexts.ts';
 import { readRevision } from '../articles/repository.ts';
 import { resolverFor } from '../articles/resolver.ts';
 import { blogTarget } from '../blogs/repository.ts';
-import type { Performer, StepContext, StepResult, Write } from '../engine/performer.ts';
+import type { Performer, StepContext, StepResult } from '../engine/performer.ts';
 import { fileAbout, fileBody } from '../files/repository.ts';
 import { type Done, effect, leftOpen, settleLeft } from '../intents/effect.ts';
+import type { Tools } from '../ports/tools.ts';
 import { claimTurn, placeArticle } from '../publishing/placements.ts';
 import {
   draftWrite,
@@ -19,9 +21,8 @@ import {
 } from '../publishing/publications.ts';
 import { wakesFollowers } from '../schedules/followers.ts';
 import { articleWrites } from '../sketches/nearRepeats.ts';
+import type { Write } from '../store/write.ts';
 import { filled } from './asking.ts';
-import { ArticleField, field, missing } from './fields.ts';
-import type { Tools } from './tools.ts';
 
 /**
  * Publishes the article once, whatever fails and whenever: waits for its slot, sends its pictures, creates it as a draft

@@ -12,13 +12,14 @@ import {
   wordsOf,
 } from '@grivo/core';
 import { z } from 'zod';
+import { field, GatheredItems, missing, PassagesField } from '../articles/fields.ts';
+import { GivenDocument } from '../documents/uploaded.ts';
 import type { Performer, StepContext, StepResult } from '../engine/performer.ts';
 import { storePassages } from '../materials/repository.ts';
+import type { Tools } from '../ports/tools.ts';
 import { type Part, type ReadTranscript, readTranscript, readUploaded } from '../videos/transcript.ts';
 import { filled } from './asking.ts';
-import { field, GatheredItems, missing, PassagesField } from './fields.ts';
-import { afterReading, GivenDocument, readAddress, readFile, readNotes } from './readText.ts';
-import type { Tools } from './tools.ts';
+import { afterReading, readAddress, readFile, readNotes } from './readText.ts';
 
 type ReadStep = StepOf<'read'>;
 

@@ -2,18 +2,14 @@ import { createHash } from 'node:crypto';
 import { carries, type Passage, type StepOf } from '@grivo/core';
 import { z } from 'zod';
 import { pageOf, type ReadPage, readPage } from '../adapters/pages.ts';
+import { field, missing, PassagesField } from '../articles/fields.ts';
 import { readDocument } from '../documents/reader.ts';
-import { uploadedDocument } from '../documents/uploaded.ts';
+import { type GivenDocument, uploadedDocument } from '../documents/uploaded.ts';
 import type { StepContext, StepResult } from '../engine/performer.ts';
 import { storePage } from '../materials/repository.ts';
-import { field, missing, PassagesField } from './fields.ts';
-import type { Tools } from './tools.ts';
+import type { Tools } from '../ports/tools.ts';
 
 type ReadStep = StepOf<'read'>;
-
-/** A document that was uploaded, as an item brings it along. */
-export const GivenDocument = z.object({ file: z.string(), fileName: z.string() });
-type GivenDocument = z.infer<typeof GivenDocument>;
 
 const Product = z.object({ name: z.string() });
 const Entry = z.object({ feed: z.string(), author: z.string() });

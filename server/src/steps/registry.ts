@@ -1,5 +1,6 @@
 import { withPartnerLinks } from '../catalogue/partner.ts';
 import type { Performer, Performers } from '../engine/performer.ts';
+import type { Tools } from '../ports/tools.ts';
 import { performAim } from './aim.ts';
 import { performAnswer } from './answer.ts';
 import { performForEach, performMeanwhile, performUse, performWhen } from './blocks.ts';
@@ -20,7 +21,6 @@ import { performPublish } from './publish.ts';
 import { performRead } from './read.ts';
 import { performTell } from './tell.ts';
 import { performTitle } from './title.ts';
-import type { Tools } from './tools.ts';
 import { performTranslate } from './translate.ts';
 import { performVary } from './vary.ts';
 import { performWait } from './wait.ts';

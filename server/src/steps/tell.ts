@@ -1,15 +1,15 @@
 import { createHash } from 'node:crypto';
 import { articleHtml, articleMarkdown, articleWords, type StepOf } from '@grivo/core';
 import { bad, good } from '../adapters/port.ts';
+import { ArticleField, field } from '../articles/fields.ts';
 import { sentFiles } from '../articles/inTexts.ts';
 import { addressesOf, readRevision } from '../articles/repository.ts';
 import { resolverFor } from '../articles/resolver.ts';
 import type { Performer, StepContext } from '../engine/performer.ts';
 import { effect } from '../intents/effect.ts';
+import type { Tools } from '../ports/tools.ts';
 import { POST_TIME_LIMIT_MS, post } from '../telling/hook.ts';
 import { filled } from './asking.ts';
-import { ArticleField, field } from './fields.ts';
-import type { Tools } from './tools.ts';
 
 type TellStep = StepOf<'tell'>;
 

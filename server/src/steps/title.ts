@@ -1,12 +1,12 @@
 import { articleText, type StepOf, slugOf, tidy } from '@grivo/core';
+import { missing } from '../articles/fields.ts';
 import type { Performer } from '../engine/performer.ts';
+import type { Tools } from '../ports/tools.ts';
 import { houseRules, titlePrompt } from '../writing/prompts.ts';
 import { TitlesShape } from '../writing/shapes.ts';
 import { aimOf } from './aim.ts';
 import { askWriter, instructed, phraseOf, subjectOf, withNote } from './asking.ts';
-import { missing } from './fields.ts';
 import { ownArticle } from './ownArticle.ts';
-import type { Tools } from './tools.ts';
 
 /** Titles the article: choices within the length, slug, description, keywords, hashtags. The first choice stands until a person takes another. */
 export function performTitle(tools: Tools): Performer<StepOf<'title'>> {

@@ -1,11 +1,11 @@
 import { LANGUAGES, languageName, type StepOf, tidy, type Unit, unitProblem, unitsOf } from '@grivo/core';
+import { missing } from '../articles/fields.ts';
 import type { Performer } from '../engine/performer.ts';
+import type { Tools } from '../ports/tools.ts';
 import { translatePrompt, translatorRules, UNTRANSLATED } from '../writing/prompts.ts';
 import { TranslationShape } from '../writing/shapes.ts';
 import { askWriter, filled, instructed, withNote } from './asking.ts';
-import { missing } from './fields.ts';
 import { ownArticle } from './ownArticle.ts';
-import type { Tools } from './tools.ts';
 
 /** Letters of text in one call. */
 const MOST_LETTERS = 5_000;

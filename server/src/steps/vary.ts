@@ -1,9 +1,9 @@
 import { type Block, chooseVariant, countVariants, type StepOf, slugOf } from '@grivo/core';
+import { missing } from '../articles/fields.ts';
 import type { Performer } from '../engine/performer.ts';
+import type { Tools } from '../ports/tools.ts';
 import { filled } from './asking.ts';
-import { missing } from './fields.ts';
 import { ownArticle } from './ownArticle.ts';
-import type { Tools } from './tools.ts';
 
 /** Chooses one of the texts by the brief's seed; a new draw chooses anew. */
 export function performVary(tools: Tools): Performer<StepOf<'vary'>> {

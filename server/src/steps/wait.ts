@@ -1,7 +1,7 @@
 import type { StepOf } from '@grivo/core';
 import { z } from 'zod';
 import type { Performer } from '../engine/performer.ts';
-import type { Tools } from './tools.ts';
+import type { Tools } from '../ports/tools.ts';
 
 const Until = z.object({ until: z.number() });
 

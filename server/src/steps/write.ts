@@ -9,15 +9,15 @@ import {
   spokenCarries,
   tidy,
 } from '@grivo/core';
+import { field, missing, NotesField, OutlineField, PassagesField } from '../articles/fields.ts';
 import { addRevision, ensureArticle } from '../articles/repository.ts';
 import type { Performer } from '../engine/performer.ts';
 import { passagesById } from '../materials/repository.ts';
+import type { Tools } from '../ports/tools.ts';
 import { compose } from '../writing/compose.ts';
 import { withSource } from '../writing/source.ts';
 import { aimOf } from './aim.ts';
 import { askWriter, instructed, phraseOf, subjectOf, withNote } from './asking.ts';
-import { field, missing, NotesField, OutlineField, PassagesField } from './fields.ts';
-import type { Tools } from './tools.ts';
 
 /** Words below which there is nothing to write from. */
 const LEAST_MATERIAL = 50;

@@ -1,9 +1,4 @@
-import { DataSource, type QueryRunner } from 'typeorm';
-import { blogEntity } from '../blogs/entity.ts';
-import { personEntity } from '../people/entity.ts';
-import { pipelineEntity } from '../pipelines/entity.ts';
-import { serviceEntity } from '../services/entity.ts';
-import { sourceEntity } from '../sources/entity.ts';
+import { DataSource, type EntitySchema, type QueryRunner } from 'typeorm';
 import { written } from './longText.ts';
 import { machinesOf, wayTo } from './machines.ts';
 import { migrations } from './migrations/index.ts';
@@ -64,12 +59,18 @@ export class Database implements Sql {
    * Connects and brings the schema up to this program.
    * @param connections size of the pool
    * @param waitMs how long a database that does not answer is waited for
+   * @param entities what is known of its tables, to be compared with what the migrations made
    * @throws {NewerSchema} when the database was migrated by a newer program
    */
-  static async open(url: string, connections = 12, waitMs = 0): Promise<Database> {
+  static async open(
+    url: string,
+    connections = 12,
+    waitMs = 0,
+    entities: readonly EntitySchema[] = [],
+  ): Promise<Database> {
     for (let waited = 0; ; waited += OPEN_AGAIN_MS) {
       try {
-        return await Database.connect(url, connections);
+        return await Database.connect(url, connections, entities);
       } catch (error) {
         if (!isLostConnection(error) || waited >= waitMs) throw error;
         await new Promise((resolve) => setTimeout(resolve, OPEN_AGAIN_MS));
@@ -77,7 +78,7 @@ export class Database implements Sql {
     }
   }
 
-  private static async connect(url: string, connections: number): Promise<Database> {
+  private static async connect(url: string, connections: number, entities: readonly EntitySchema[]): Promise<Database> {
     const machines = machinesOf(url);
     const source = new DataSource({
       type: 'mariadb',
@@ -88,7 +89,7 @@ export class Database implements Sql {
       bigNumberStrings: false,
       migrationsTransactionMode: 'each',
       synchronize: false,
-      entities: [personEntity, serviceEntity, blogEntity, sourceEntity, pipelineEntity],
+      entities: [...entities],
       migrations,
       poolSize: connections,
       extra: {

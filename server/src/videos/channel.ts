@@ -1,7 +1,7 @@
 import type { PageHead } from '../documents/head.ts';
-import { resolved } from '../feeds/entry.ts';
+import { resolved } from '../documents/resolved.ts';
 import { whyNot } from '../network/network.ts';
-import type { Tools } from '../steps/tools.ts';
+import type { Reach } from '../reading/reach.ts';
 
 /** A video as a channel's feed lists it. */
 export interface ListedVideo {
@@ -22,7 +22,7 @@ const MOST_BYTES = 5_000_000;
  * The videos of a channel or playlist, newest first as it lists them: by the feed (RFC 4287, RSS 2.0, with Media RSS
  * durations) its page names, or that the address itself is.
  */
-export async function readChannel(ports: ChannelPorts, address: string, signal: AbortSignal): Promise<ReadChannel> {
+export async function readChannel(ports: Reach, address: string, signal: AbortSignal): Promise<ReadChannel> {
   const page = await get(ports, address, signal);
   if (!page.ok) return page;
   if (page.videos) return { ok: true, address: page.address, name: page.name, videos: page.videos };
@@ -38,8 +38,6 @@ export async function readChannel(ports: ChannelPorts, address: string, signal: 
     : { ok: false, reason: `its feed cannot be read: ${feed.problem}` };
 }
 
-type ChannelPorts = Pick<Tools, 'network' | 'reader'>;
-
 interface Got {
   ok: true;
   address: string;
@@ -51,7 +49,7 @@ interface Got {
 }
 
 async function get(
-  { network, reader }: ChannelPorts,
+  { network, reader }: Reach,
   address: string,
   signal: AbortSignal,
 ): Promise<Got | { ok: false; reason: string }> {

@@ -9,9 +9,10 @@ import {
   spokenPassages,
 } from '@grivo/core';
 import { fileAbout, fileBody } from '../files/repository.ts';
+import type { Ground } from '../ground/ground.ts';
 import { whyNot } from '../network/network.ts';
+import type { Reach } from '../reading/reach.ts';
 import type { ReadingRoom } from '../reading/room.ts';
-import type { Tools } from '../steps/tools.ts';
 import { guessEncoding } from '../tables/decode.ts';
 import type { CaptionTrack, VideoPage } from './page.ts';
 
@@ -40,7 +41,7 @@ const TIME_LIMIT_MS = 20_000;
  * for, the first. Captions made by hand come before those of a machine.
  */
 export async function readTranscript(
-  { network, reader }: Pick<Tools, 'network' | 'reader'>,
+  { network, reader }: Reach,
   address: string,
   language: string | null,
   signal: AbortSignal,
@@ -81,7 +82,7 @@ export async function readTranscript(
 
 /** What is said by a captions file that was uploaded; there is no page behind it. */
 export async function readUploaded(
-  { ground: { db }, reader }: Pick<Tools, 'ground' | 'reader'>,
+  { ground: { db }, reader }: Pick<Reach, 'reader'> & { ground: Pick<Ground, 'db'> },
   file: string,
   title: string,
   part?: Part,

@@ -1,7 +1,7 @@
 import { createHmac, timingSafeEqual } from 'node:crypto';
 import type { Secrets } from '../config/secrets.ts';
-import { sha } from '../sources/fingerprint.ts';
-import type { LookPorts } from '../sources/kind.ts';
+import { sha } from '../ground/sha.ts';
+import type { LookPorts } from '../ports/tools.ts';
 import type { Sql } from '../store/database.ts';
 
 const LEASE_SECONDS = 10 * 86_400;

@@ -2,7 +2,7 @@ import { articleText, type Block, type Passage, type StepOf, textDigest } from '
 import type { z } from 'zod';
 import type { Result } from '../adapters/port.ts';
 import { good } from '../adapters/port.ts';
-import type { NotesField, OutlineField } from '../steps/fields.ts';
+import type { NotesField, OutlineField } from '../articles/fields.ts';
 import { houseRules, type NumberedPassage, pointsPrompt, sectionPrompt, unsourcedRules } from './prompts.ts';
 import { rankPassages } from './selection.ts';
 import { BlocksShape, PointsShape } from './shapes.ts';

@@ -146,7 +146,7 @@ export async function world(which: 'one' | 'two' = 'one', options: Partial<Produ
   });
   await product.tools.services.refresh();
   const site = standIns.blog('journal');
-  const { id: blog } = await createBlog(product, {
+  const { id: blog } = await createBlog(product.tools, {
     name: 'Crockhaven Journal',
     address: site.address,
     endpoint: site.endpoint,

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import busboy from 'busboy';
 import { type Request, Router } from 'express';
-import type { Answer, Troubles } from '../control/trouble.ts';
+import type { Answer, Troubles } from '../ground/trouble.ts';
 import type { BlogSite, Post, Posts } from './posts.ts';
 
 type Values = Record<string, unknown[]>;

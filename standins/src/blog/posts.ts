@@ -1,4 +1,4 @@
-import type { Journal } from '../control/journal.ts';
+import type { Journal } from '../ground/journal.ts';
 
 /** A post as the blog keeps it: what the standard has and nothing more. */
 export interface Post {

@@ -1,5 +1,5 @@
 import { type Request, Router } from 'express';
-import type { Answer, Troubles } from '../control/trouble.ts';
+import type { Answer, Troubles } from '../ground/trouble.ts';
 import type { BlogSite, Post, Posts } from './posts.ts';
 
 /** The public side of a blog: front page, posts, sitemap, Atom feed, pictures. Drafts show only with the owner's token. */

@@ -1,5 +1,5 @@
 import { Router } from 'express';
-import type { Troubles } from '../control/trouble.ts';
+import type { Troubles } from '../ground/trouble.ts';
 import { escaped } from '../web/pages.ts';
 
 /** A product of the partner's list, with the text on its page; a broken one has a page without text. */

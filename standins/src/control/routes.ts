@@ -1,10 +1,10 @@
 import { Router } from 'express';
 import type { Posts } from '../blog/posts.ts';
+import type { Journal } from '../ground/journal.ts';
+import type { ServiceName, Trouble, Troubles } from '../ground/trouble.ts';
 import type { ModelCall } from '../model/service.ts';
 import type { Channels, VideoAct } from '../videos/videos.ts';
 import type { News, NewsPiece } from '../web/feeds.ts';
-import type { Journal } from './journal.ts';
-import type { ServiceName, Trouble, Troubles } from './trouble.ts';
 
 /** Orders to misbehave, and what was received, for tests and demonstrations. */
 export interface Introduction {

@@ -1,5 +1,5 @@
 import { Router } from 'express';
-import type { Troubles } from '../control/trouble.ts';
+import type { Troubles } from '../ground/trouble.ts';
 import { docxOf } from './docx.ts';
 import { type DocumentPart, pdfOf } from './pdf.ts';
 

@@ -1,9 +1,9 @@
 import { createHash } from 'node:crypto';
 import { type Request, Router } from 'express';
-import type { Answer, Troubles } from '../control/trouble.ts';
-import { stemsOf } from '../model/language.ts';
+import type { Answer, Troubles } from '../ground/trouble.ts';
 import type { WebPage } from '../web/pages.ts';
 import { nearBest, searchIndex } from '../web/search.ts';
+import { stemsOf } from '../words/language.ts';
 
 /** A page on another site, as far as a search knows it. */
 export interface FoundElsewhere {

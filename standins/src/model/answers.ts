@@ -1,4 +1,4 @@
-import { stemsOf } from './language.ts';
+import { stemsOf } from '../words/language.ts';
 import { formOf, type ReadRequest, rarity, relevance, type Sentence } from './request.ts';
 
 /** What the editor asks, without the rest of the task. */

@@ -1,4 +1,4 @@
-import { countWords, stemsOf } from './language.ts';
+import { countWords, stemsOf } from '../words/language.ts';
 import { type ReadRequest, rarity, relevance, wordsAsked } from './request.ts';
 
 /** The sentences that speak most of the subject, in their own order, up to the words asked for. */

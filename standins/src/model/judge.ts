@@ -1,4 +1,4 @@
-import { countWords, stemsOf } from './language.ts';
+import { countWords, stemsOf } from '../words/language.ts';
 import type { ReadRequest } from './request.ts';
 
 /** What the model makes of a text it is to judge: read off the text alone. */

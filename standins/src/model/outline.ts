@@ -1,4 +1,4 @@
-import { choicesFrom, overlap, stemsOf } from './language.ts';
+import { choicesFrom, overlap, stemsOf } from '../words/language.ts';
 import { type FencedPassage, formOf, type ReadRequest, rarity, relevance, type Sentence } from './request.ts';
 import { compressed } from './rewrite.ts';
 

@@ -1,4 +1,4 @@
-import { choicesFrom, countWords, overlap, stemsOf } from './language.ts';
+import { choicesFrom, countWords, overlap, stemsOf } from '../words/language.ts';
 import {
   type FencedPassage,
   lengthOf,

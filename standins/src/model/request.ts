@@ -1,4 +1,4 @@
-import { countWords, overlap, sentencesOf, stemsOf } from './language.ts';
+import { countWords, overlap, sentencesOf, stemsOf } from '../words/language.ts';
 
 /** One sentence of the fenced material, with where it stands. */
 export interface Sentence {

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { type Request, Router } from 'express';
-import type { Journal } from '../control/journal.ts';
-import type { Answer, Troubles } from '../control/trouble.ts';
+import type { Journal } from '../ground/journal.ts';
+import type { Answer, Troubles } from '../ground/trouble.ts';
 import { draw } from '../pictures/draw.ts';
 import { fill, type Schema, type Style } from './fill.ts';
 import { readRequest } from './request.ts';

@@ -1,4 +1,4 @@
-import { choicesFrom, countWords, overlap, stemsOf } from './language.ts';
+import { choicesFrom, countWords, overlap, stemsOf } from '../words/language.ts';
 import { formOf, personAsked, type ReadRequest, rarity, relevance, type Sentence } from './request.ts';
 import { compressed, rewrite } from './rewrite.ts';
 

@@ -1,5 +1,5 @@
 import sharp from 'sharp';
-import { choicesFrom, stemsOf } from '../model/language.ts';
+import { choicesFrom, stemsOf } from '../words/language.ts';
 
 /** Pictures drawn from a stock of shapes; which are taken is decided by the words asked for. */
 

@@ -1,8 +1,8 @@
 import type { AddressInfo } from 'node:net';
 import { type Request, Router } from 'express';
 import { SMTPServer } from 'smtp-server';
-import type { Journal } from '../control/journal.ts';
-import type { Answer, Troubles } from '../control/trouble.ts';
+import type { Journal } from '../ground/journal.ts';
+import type { Answer, Troubles } from '../ground/trouble.ts';
 
 /** Something that was told to somebody. */
 export interface Received {

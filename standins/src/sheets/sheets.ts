@@ -1,6 +1,6 @@
 import { Router } from 'express';
-import type { Journal } from '../control/journal.ts';
-import type { Troubles } from '../control/trouble.ts';
+import type { Journal } from '../ground/journal.ts';
+import type { Troubles } from '../ground/trouble.ts';
 
 /** A sheet as it is first published. */
 export interface SheetMaterial {

@@ -1,5 +1,5 @@
 import { Router } from 'express';
-import type { Troubles } from '../control/trouble.ts';
+import type { Troubles } from '../ground/trouble.ts';
 import { escaped } from '../web/pages.ts';
 import { secondsToSay, spokenSamples, wavOf } from './tones.ts';
 

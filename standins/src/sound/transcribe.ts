@@ -1,7 +1,7 @@
 import busboy from 'busboy';
 import { type Request, Router } from 'express';
-import type { Journal } from '../control/journal.ts';
-import type { Answer, Troubles } from '../control/trouble.ts';
+import type { Journal } from '../ground/journal.ts';
+import type { Answer, Troubles } from '../ground/trouble.ts';
 import { invalidKey, type ModelCall, modelError } from '../model/service.ts';
 import { heardIn, samplesOf } from './tones.ts';
 

@@ -1,6 +1,6 @@
 import { type Request, Router } from 'express';
-import type { Journal } from '../control/journal.ts';
-import type { Answer, Troubles } from '../control/trouble.ts';
+import type { Journal } from '../ground/journal.ts';
+import type { Answer, Troubles } from '../ground/trouble.ts';
 import { draw } from '../pictures/draw.ts';
 import { captionsOf, type SpokenChapter, timed } from './captions.ts';
 

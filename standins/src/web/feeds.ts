@@ -1,7 +1,7 @@
 import { createHmac } from 'node:crypto';
 import { Router } from 'express';
-import type { Journal } from '../control/journal.ts';
-import type { Troubles } from '../control/trouble.ts';
+import type { Journal } from '../ground/journal.ts';
+import type { Troubles } from '../ground/trouble.ts';
 import { escaped } from './pages.ts';
 
 /** A piece of news: what a feed lists and the page behind it. */

@@ -1,5 +1,5 @@
 import { Router } from 'express';
-import type { Troubles } from '../control/trouble.ts';
+import type { Troubles } from '../ground/trouble.ts';
 import { nearBest, searchIndex } from './search.ts';
 
 /** A page of the small web. Paragraphs are parted by blank lines in the material. */

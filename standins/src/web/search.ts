@@ -1,4 +1,4 @@
-import { stemsOf } from '../model/language.ts';
+import { stemsOf } from '../words/language.ts';
 
 /** What can be searched: a title, and texts. */
 export interface Searchable {

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { cellTexts } from '../../sheet/cells.ts';
+import { cellTexts } from '../cells.ts';
 import { instruction, stepBase } from '../fields.ts';
 import type { Problem, StepKind } from '../kind.ts';
 import { beginning } from '../sentence.ts';

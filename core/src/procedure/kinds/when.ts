@@ -1,10 +1,10 @@
 import { z } from 'zod';
+import { FieldTest, testHolds } from '../../expression/test.ts';
 import { anySteps } from '../anySteps.ts';
 import { type StepBase, stepBase } from '../fields.ts';
 import type { StepKind } from '../kind.ts';
 import { recordAt } from '../past.ts';
 import type { Step } from '../registry.ts';
-import { FieldTest, testHolds } from '../test.ts';
 
 export interface WhenStep extends StepBase {
   kind: 'when';

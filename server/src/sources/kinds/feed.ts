@@ -1,8 +1,8 @@
 import type { Failure } from '@grivo/core';
 import type { FoundEntry } from '../../feeds/entries.ts';
 import { type FeedState, getFeedSince } from '../../feeds/find.ts';
+import { sha } from '../../ground/sha.ts';
 import { keepSubscribed } from '../../websub/subscriptions.ts';
-import { sha } from '../fingerprint.ts';
 import type { Found, SourceReader } from '../kind.ts';
 
 /** States of feeds when they were read and kept, by source, settings and address; lost with the process, which harms nothing. */

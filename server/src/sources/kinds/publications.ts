@@ -1,9 +1,10 @@
 import type { PublicationSettings } from '@grivo/contract';
 import type { Failure } from '@grivo/core';
 import { feedsAt } from '../../feeds/find.ts';
+import type { LookPorts } from '../../ports/tools.ts';
 import type { Sql } from '../../store/database.ts';
 import { plainAddress } from '../../videos/channel.ts';
-import type { Found, LookPorts, SourceReader } from '../kind.ts';
+import type { Found, SourceReader } from '../kind.ts';
 import { asFound } from './feed.ts';
 
 const MOST = 5_000;

@@ -2,8 +2,9 @@ import type { GivenFile } from '@grivo/contract';
 import { clockOf } from '@grivo/core';
 import { getFeed } from '../../feeds/find.ts';
 import { fileAbout, fileHead } from '../../files/repository.ts';
-import { aboutSound } from '../../sound/about.ts';
-import type { Found, LookPorts, SourceReader } from '../kind.ts';
+import { aboutSound } from '../../media/aboutSound.ts';
+import type { LookPorts } from '../../ports/tools.ts';
+import type { Found, SourceReader } from '../kind.ts';
 
 /** Episodes of a podcast that are listed, the newest. */
 const MOST_EPISODES = 5_000;

@@ -2,10 +2,11 @@ import type { SheetSettings } from '@grivo/contract';
 import { type Failure, FirstMet, guessBelow, guessSheet, type RowReader, rowReader } from '@grivo/core';
 import { fileAbout, fileChunks } from '../../files/repository.ts';
 import { spooled, takenFrom } from '../../network/spool.ts';
+import type { LookPorts } from '../../ports/tools.ts';
 import { TableRefused } from '../../tables/csv.ts';
 import { type OpenTable, openTable } from '../../tables/open.ts';
 import type { TableRow } from '../../tables/row.ts';
-import type { Ended, Found, Looking, LookPorts, SourceReader } from '../kind.ts';
+import type { Ended, Found, Looking, SourceReader } from '../kind.ts';
 
 const MOST_BYTES = 100_000_000;
 const TIME_LIMIT_MS = 60_000;

@@ -1,9 +1,10 @@
 import type { VideoSettings } from '@grivo/contract';
 import { clockOf } from '@grivo/core';
 import { whyNot } from '../../network/network.ts';
+import type { LookPorts } from '../../ports/tools.ts';
 import { type ListedVideo, plainAddress, readChannel } from '../../videos/channel.ts';
 import { readUploaded } from '../../videos/transcript.ts';
-import type { Found, Looking, LookPorts, SourceReader } from '../kind.ts';
+import type { Found, Looking, SourceReader } from '../kind.ts';
 
 /** Videos of a channel, and single ones by their addresses; the oldest first. */
 export const videos: SourceReader<'videos'> = {

@@ -1,4 +1,4 @@
-import type { Ground } from '../engine/outside.ts';
+import type { Ground } from '../ground/ground.ts';
 
 const AT_ONCE = 5_000;
 

@@ -57,9 +57,7 @@ export const jobs = {
  * Jobs that may hand back tens of thousands of small things, all of them plain (no bytes, no figures in arrays of their own):
  * as one text those are taken up several times as fast.
  */
-export const AS_TEXT: ReadonlySet<string> = new Set<JobName>(['phrases', 'groups', 'map', 'edited']);
-export type Jobs = typeof jobs;
-export type JobName = keyof Jobs;
+export const AS_TEXT: ReadonlySet<string> = new Set<keyof typeof jobs>(['phrases', 'groups', 'map', 'edited']);
 
 /** What is handed back part by part. */
 export const parts = {
@@ -74,12 +72,16 @@ export const parts = {
     base: string;
     settings: CatalogueSettings;
   }) {
-    const { bytesOf } = await import('./bytes.ts');
+    const { bytesOf } = await import('../reading/bytes.ts');
     yield* (await import('../catalogue/read.ts')).readProducts({ ...asked, bytes: (first) => bytesOf(path, first) });
   },
   async *workbook({ bytes, table }: { bytes: Uint8Array; table: string | null }) {
     yield* (await import('../tables/readWorkbook.ts')).readWorkbook(bytes, table);
   },
 };
-export type JobParts = typeof parts;
-export type PartsName = keyof JobParts;
+type Ours = typeof jobs;
+type OurParts = typeof parts;
+declare module '../reading/room.ts' {
+  interface Jobs extends Ours {}
+  interface JobParts extends OurParts {}
+}

@@ -1,4 +1,4 @@
-import { aboutSound } from '../sound/about.ts';
+import { aboutSound } from './aboutSound.ts';
 
 /** What a file is by its bytes; `shown` when a browser may draw or play it in its place. */
 export interface KnownBytes {

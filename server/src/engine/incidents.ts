@@ -1,8 +1,8 @@
 import { causeOf, type Failure } from '@grivo/core';
-import type { Ground } from '../engine/outside.ts';
-import { placeAtIncident } from '../engine/place.ts';
+import type { Ground } from '../ground/ground.ts';
 import { limitIsPast } from '../money/limits.ts';
 import type { Sql } from '../store/database.ts';
+import { placeAtIncident } from './place.ts';
 
 /**
  * Opens the incident a failure belongs to, or joins the one that is open: one cause at one service is one incident.

@@ -1,5 +1,5 @@
-import type { Tools } from '../steps/tools.ts';
-import { readChannel } from './channel.ts';
+import type { Tools } from '../ports/tools.ts';
+import { readChannel } from '../videos/channel.ts';
 
 export interface FoundChannel {
   address: string;
