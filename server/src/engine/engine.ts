@@ -2,7 +2,6 @@ import { stepIdOf } from '@grivo/core';
 import type { Ground } from '../ground/ground.ts';
 import type { ServiceDirectory } from '../services/directory.ts';
 import { isLostConnection } from '../store/database.ts';
-import type { PinsFor } from './admission.ts';
 import { Breakers } from './breakers.ts';
 import type { BriefChange } from './briefChange.ts';
 import { type BriefState, loadBriefs, Procedures, type RunState } from './briefState.ts';
@@ -14,40 +13,15 @@ import { Flusher } from './flusher.ts';
 import { type Grip, Hand } from './hand.ts';
 import { releasePastLimits, TRIES_ANYWAY } from './incidents.ts';
 import { priorityOfLane, type ServiceFor, serviceCalledBy, serviceOfLane } from './lane.ts';
-import { Lease, type ProcessRole } from './lease.ts';
+import { Lease } from './lease.ts';
+import { type EngineOptions, type Fires, NOTHING_FIRES } from './options.ts';
 import { perform } from './perform.ts';
-import type { Performers } from './performer.ts';
 import { Permits } from './permits.ts';
 import { placeInHand } from './place.ts';
 import { reap } from './reaper.ts';
 import type { Bell, Ring } from './ring.ts';
 import { stopOverdue } from './stop.ts';
 import { thin } from './thin.ts';
-
-/** Keeps time for schedules. */
-export interface Firing {
-  due(): Promise<void>;
-  /** Ends when nothing of it is under way. */
-  settled(): Promise<void>;
-}
-
-const NOTHING_FIRES: Firing = { due: async () => undefined, settled: async () => undefined };
-
-export interface EngineOptions {
-  role: ProcessRole;
-  performers: Performers;
-  /** Most steps in hand at once. */
-  capacity?: number;
-  leaseSeconds?: number;
-  /** Milliseconds between safety scans. */
-  scanMs?: number;
-  /** What fires what is due by the desk clock, and tells when something was taken. */
-  firing?: (procedures: Procedures, onFired: () => void) => Firing;
-  /** The versions of the routines a document uses, as they are now. */
-  pinsFor?: PinsFor;
-  /** What is to be finished that others left behind. */
-  chores?: () => Promise<void>;
-}
 
 const THIN_MS = 10 * 60_000;
 const CHORES_MS = 5_000;
@@ -67,7 +41,7 @@ export class Engine {
   private readonly marks = new Map<string, string>();
   private readonly hot = new Set<string>();
   private readonly door: Doorkeeper;
-  private readonly firing: Firing;
+  private readonly firing: Fires;
   private readonly serviceFor: ServiceFor;
   private readonly timers = new Set<NodeJS.Timeout>();
   private stopping = false;

@@ -4,7 +4,8 @@ import { DropdownMenu } from 'radix-ui';
 import { type KeyboardEvent, type MouseEvent, type PointerEvent, type ReactNode, useState } from 'react';
 import { Button, Key } from '../design/index.ts';
 import type { LineCommand } from './lineCommands.ts';
-import { type Choices, Examples, OwnInstruction, StepSentence } from './StepSentence.tsx';
+import { Examples, OwnInstruction, StepSentence } from './StepSentence.tsx';
+import type { Choices } from './StepWordEditor.tsx';
 import { INDENT } from './useLineDrag.ts';
 
 /** Where sentences begin: after the number. */

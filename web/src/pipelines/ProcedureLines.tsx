@@ -23,7 +23,7 @@ import { useDraft } from './draft.ts';
 import { type LineCommand, type Listing, lineCommands, pickedSteps } from './lineCommands.ts';
 import { NUMBER_WIDTH, ProcedureLine } from './ProcedureLine.tsx';
 import { StepList } from './StepList.tsx';
-import type { Choices } from './StepSentence.tsx';
+import type { Choices } from './StepWordEditor.tsx';
 import { INDENT, useLineDrag } from './useLineDrag.ts';
 
 /** Margin and number before the outermost sentences. */

@@ -4,7 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { read } from '../api/queries.ts';
 import { whole } from './read.ts';
-import type { Choices } from './StepSentence.tsx';
+import type { Choices } from './StepWordEditor.tsx';
 
 /**
  * What the words of a document can refer to, and what the checks find in it as it is now.

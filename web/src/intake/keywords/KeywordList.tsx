@@ -184,7 +184,7 @@ export function KeywordList({ source, settings }: { source: SourceWhole; setting
             />
             {grouped ? (
               <>
-                <span>wants</span>
+                <span title="What its readers want to do">wants to</span>
                 <span className="text-right">phrases</span>
               </>
             ) : null}
