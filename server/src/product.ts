@@ -53,6 +53,8 @@ export interface ProductOptions {
   publicUrl?: string | null;
   /** Addresses and ranges of proxies whose word is taken for who calls. */
   trustedProxies?: readonly string[];
+  /** Whether every answer is held against the schema of its route; tests and development do, since it costs time. */
+  checksAnswers?: boolean;
   /** The mail server of 'tell'. */
   mail?: Mail | null;
   /** Where 'keep' writes. */
@@ -70,6 +72,7 @@ export interface Product {
   allowed: Set<string>;
   standIns: string | null;
   trustedProxies: string[];
+  checksAnswers: boolean;
   /** Starts working on steps in this process. */
   work(role: ProcessRole, options?: Partial<EngineOptions>): Promise<Engine>;
   /** Registers this process so that the others ring it, without working on steps. */
@@ -168,6 +171,7 @@ export async function assemble(options: ProductOptions): Promise<Product> {
     },
     standIns: options.standIns ?? null,
     trustedProxies: [...(options.trustedProxies ?? [])],
+    checksAnswers: options.checksAnswers ?? false,
     look,
     hear,
     serviceFor: serviceCalledBy(services),

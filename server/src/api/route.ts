@@ -44,6 +44,15 @@ export function route<Body = undefined, Query = undefined, Answer = undefined>(o
   return one as unknown as Route;
 }
 
+/**
+ * Holds an answer against what its route promises, as whoever asked gets it: as JSON.
+ * @throws {z.ZodError} when it is something else
+ */
+export function asPromised({ method, path, answer: shape }: Route, answer: unknown): void {
+  if (!shape && answer !== undefined) throw new Error(`${method} ${path} answers something and promises nothing`);
+  shape?.parse(answer === undefined ? undefined : JSON.parse(JSON.stringify(answer)));
+}
+
 /** For what is handed on as it came: shown or played at most, never run. */
 const SANDBOX = "sandbox; default-src 'none'; img-src 'self'; media-src 'self'; style-src 'unsafe-inline'";
 
@@ -65,6 +74,7 @@ export function mount(router: Router, routes: readonly Route[], product: Product
         response,
       });
       if (one.mime || response.headersSent) return;
+      if (product.checksAnswers) asPromised(one, answer);
       if (answer === undefined) response.status(one.status ?? 204).end();
       else response.status(one.status ?? 200).json(answer);
     });

@@ -78,6 +78,7 @@ export async function world(which: 'one' | 'two' = 'one', options: Partial<Produ
     databaseUrl: await testDatabaseUrl(),
     secretKey: randomBytes(32),
     allowedOrigins: [standIns.address],
+    checksAnswers: true,
     ...options,
   });
   const { ground, secrets } = product;
