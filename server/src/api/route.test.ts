@@ -6,7 +6,7 @@ const of = (answer?: z.ZodType): Route => ({
   method: 'get',
   path: '/things',
   says: 'Things',
-  role: 'reader',
+  role: 'proofreader',
   ...(answer ? { answer } : {}),
   handle: async () => undefined,
 });
