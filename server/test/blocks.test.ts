@@ -545,7 +545,7 @@ describe('bad documents', () => {
     expect(read.body.document.steps).toHaveLength(5);
     const wrong = await ask('POST', '/procedures/read', { yaml: yaml.replace('words: 500', 'words: many') });
     expect(wrong.status).toBe(422);
-    expect(wrong.problem.detail).toMatch(/^Line \d+: ‘words’ is no number\.$/);
+    expect(wrong.problem.detail).toMatch(/^Line \d+: ‘words’ is not a number\.$/);
     const long = await ask('POST', '/procedures/read', { yaml: 'x'.repeat(1_500_000) });
     expect(long.problem.detail).toMatch(/1,500,000 letters/);
     const longer = await ask('POST', '/procedures/read', { yaml: 'x'.repeat(2_200_000) });

@@ -143,7 +143,7 @@ describe('a hook', () => {
       ['no json', /no JSON/],
       [JSON.stringify({ notes: 'x' }), /subject/],
       [JSON.stringify({ subject: 'A', colour: 'red' }), /colour: there is no such field/],
-      [JSON.stringify({ subject: 'A', link2: 'nowhere' }), /link2: is no address/],
+      [JSON.stringify({ subject: 'A', link2: 'nowhere' }), /link2: is not an address/],
       [JSON.stringify({ subject: 'A', link: 'javascript:alert(1)' }), /link/],
       [JSON.stringify([1, 2]), /call/],
     ] as const) {

@@ -93,7 +93,7 @@ describe('a text edited as Markdown', () => {
       ok: false,
       problems: [
         { line: 3, sentence: 'The article has no picture ‘b99’.', mend: 'It has #b7.' },
-        { line: 5, sentence: '‘banner’ is no part of an article.', mend: expect.stringContaining('key-points') },
+        { line: 5, sentence: '‘banner’ is not part of an article.', mend: expect.stringContaining('key-points') },
         { line: 9, sentence: expect.stringContaining('an address'), mend: 'Fill it, or take it out.' },
       ],
     });

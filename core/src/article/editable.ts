@@ -183,7 +183,7 @@ function blockOfDirective(
   const type = (Object.keys(NAMES) as Named[]).find((kind) => NAMES[kind] === node.name);
   if (!type)
     return {
-      sentence: `‘${node.name}’ is no part of an article.`,
+      sentence: `‘${node.name}’ is not part of an article.`,
       mend: `There are ${Object.values(NAMES).join(', ')}.`,
     };
   const isLabel = (child: RootContent) =>

@@ -11,7 +11,7 @@ export function timeProblems(step: { id: string; from: string; to: string }): Pr
       step: step.id,
       field,
       grade: 'error',
-      sentence: `‘${step[field]}’ is no time.`,
+      sentence: `‘${step[field]}’ is not a time.`,
       mend: 'Write it as 04:55.',
     }));
   if (step.from.trim() === '' || step.to.trim() === '' || secondsOf(step.from)! < secondsOf(step.to)!) return [];

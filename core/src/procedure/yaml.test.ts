@@ -35,7 +35,7 @@ describe('what is wrong is told with its line and what mends it', () => {
     );
     expect(problems(step('    kind: wait\n'))[0]).toMatch(/^7: ‘minutes’ is missing/);
     expect(problems(step('    kind: wait\n    minutes: soon\n'))).toEqual([
-      '9: ‘minutes’ is no number. Write a number.',
+      '9: ‘minutes’ is not a number. Write a number.',
     ]);
     expect(problems(step('    kind: publish\n    blog: b\n    when: at once\n    as: loud\n'))).toEqual([
       '11: ‘loud’ is none of what ‘as’ may be. Choose one of live, draft.',

@@ -46,7 +46,7 @@ export function readProcedureYaml(text: string): ReadYaml {
   if (text.length > LONGEST)
     return whole(
       `the file has ${text.length.toLocaleString('en-GB')} letters, more than ${LONGEST.toLocaleString('en-GB')}`,
-      'Take out what is no procedure.',
+      'Take out what is not part of a procedure.',
     );
   const deep = tooDeep(text);
   if (deep !== null)
@@ -185,7 +185,7 @@ function words(
     case 'invalid_type':
       return here === undefined
         ? { problem: `‘${String(name)}’ is missing`, mend: `Give it, as a ${issue.expected}.` }
-        : { problem: `‘${String(name)}’ is no ${issue.expected}`, mend: `Write a ${issue.expected}.` };
+        : { problem: `‘${String(name)}’ is not a ${issue.expected}`, mend: `Write a ${issue.expected}.` };
     case 'invalid_value':
       return {
         problem: `‘${String(here)}’ is none of what ‘${String(name)}’ may be`,

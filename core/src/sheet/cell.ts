@@ -35,7 +35,7 @@ export function readCell(type: CellType, raw: string): ReadCell {
         ? { ok: true, value: text }
         : {
             ok: false,
-            problem: `‘${short(text)}’ is no address`,
+            problem: `‘${short(text)}’ is not an address`,
             reads: /^[\w-]+(?:\.[\w-]+)+(?:\/\S*)?$/.test(text) ? `https://${text}` : null,
           };
   }
@@ -74,7 +74,7 @@ function readDay(text: string): ReadCell {
   const iso = /^(\d{4})-(\d{1,2})-(\d{1,2})(?:[T ].*)?$/.exec(text);
   const other = /^(\d{1,2})[./](\d{1,2})[./](\d{4})$/.exec(text);
   const parts = iso ? [iso[1], iso[2], iso[3]] : other ? [other[3], other[2], other[1]] : null;
-  if (!parts) return { ok: false, problem: `‘${short(text)}’ is no day as 2024-12-31`, reads: null };
+  if (!parts) return { ok: false, problem: `‘${short(text)}’ is not a day such as 2024-12-31`, reads: null };
   const [year, month, day] = parts.map(Number) as [number, number, number];
   if (month < 1 || month > 12) return { ok: false, problem: `there is no month ${month}`, reads: null };
   const last = daysIn(year, month);

@@ -164,7 +164,7 @@ export class Network {
       outcome.reply.body.destroy();
       outcome.end();
       if (hops >= (call.redirects ?? 5)) return { kind: 'refused', reason: 'it redirects too often' };
-      if (!URL.canParse(next, address)) return { kind: 'refused', reason: 'it redirects to what is no address' };
+      if (!URL.canParse(next, address)) return { kind: 'refused', reason: 'it redirects to what is not an address' };
       const to = new URL(next, address);
       if (to.origin !== new URL(address).origin && headers)
         headers = Object.fromEntries(Object.entries(headers).filter(([name]) => !SECRET_HEADERS.test(name)));

@@ -45,6 +45,14 @@ export const aim: StepKind<'aim', AimStep> = {
   ],
   check: (step) =>
     step.at === 'a phrase of your own' && step.phrase.trim() === ''
-      ? [{ step: step.id, field: 'phrase', grade: 'error', sentence: 'It aims at nothing.', mend: 'Write the phrase.' }]
+      ? [
+          {
+            step: step.id,
+            field: 'phrase',
+            grade: 'error',
+            sentence: 'There is no phrase to aim at.',
+            mend: 'Write the phrase.',
+          },
+        ]
       : [],
 };

@@ -102,7 +102,7 @@ export const answer: StepKind<'answer', AnswerStep> = {
             step: step.id,
             field: 'instruction',
             grade: 'error' as const,
-            sentence: 'It asks nothing.',
+            sentence: 'There is no question.',
             mend: 'Write what the writer is to answer.',
           },
         ]
@@ -113,7 +113,7 @@ export const answer: StepKind<'answer', AnswerStep> = {
             step: step.id,
             field: 'parts',
             grade: 'error' as const,
-            sentence: 'A record has parts.',
+            sentence: 'A record needs parts.',
             mend: 'Name its parts, one a line.',
           },
         ]

@@ -41,21 +41,21 @@ const TABLE: [StepKindName, well: Words, ...wrong: [Words, ...string[]][]][] = [
   [
     'aim',
     { at: 'a phrase of your own', phrase: 'salt' },
-    [{ at: 'a phrase of your own', phrase: ' ' }, 'phrase: It aims at nothing.'],
+    [{ at: 'a phrase of your own', phrase: ' ' }, 'phrase: There is no phrase to aim at.'],
   ],
   [
     'read',
     { what: 'the captions', from: '00:10', to: '' },
-    [{ what: 'the captions', from: 'soon' }, 'from: ‘soon’ is no time.'],
+    [{ what: 'the captions', from: 'soon' }, 'from: ‘soon’ is not a time.'],
     [{ what: 'the captions', from: '02:00', to: '01:00' }, 'to: It would end (01:00) before it begins (02:00).'],
   ],
   [
     'answer',
     { instruction: 'How much?' },
-    [{ instruction: ' ' }, 'instruction: It asks nothing.'],
-    [{ instruction: 'How much?', form: 'a record', parts: [] }, 'parts: A record has parts.'],
+    [{ instruction: ' ' }, 'instruction: There is no question.'],
+    [{ instruction: 'How much?', form: 'a record', parts: [] }, 'parts: A record needs parts.'],
   ],
-  ['fetch', { address: '{{ link }}' }, [{ address: '' }, 'address: It fetches nothing.']],
+  ['fetch', { address: '{{ link }}' }, [{ address: '' }, 'address: It has no address to fetch.']],
   ['for each', { values: ['German'] }, [{ values: [], from: '' }, 'values: It has no values to go through.']],
   [
     'keep',
@@ -72,8 +72,8 @@ const TABLE: [StepKindName, well: Words, ...wrong: [Words, ...string[]][]][] = [
   [
     'tell',
     { by: 'mail', to: '{{ who }}' },
-    [{ to: ' ' }, 'to: It tells nobody.'],
-    [{ by: 'mail', to: 'ines' }, 'to: ‘ines’ is no mail address.'],
+    [{ to: ' ' }, 'to: It has nobody to tell.'],
+    [{ by: 'mail', to: 'ines' }, 'to: ‘ines’ is not an email address.'],
     [{ by: 'hook', to: 'editor@example.com' }, 'to: ‘editor@example.com’ is not an address messages can be sent to.'],
     [{ by: 'message', to: 'ftp://example.com' }, 'to: ‘ftp://example.com’ is not an address messages can be sent to.'],
   ],
@@ -97,7 +97,7 @@ const TABLE: [StepKindName, well: Words, ...wrong: [Words, ...string[]][]][] = [
     [{ holds: [], otherwise: [], tests: [] }, 'Nothing is done either way.'],
     [
       { holds: [stepKinds.wait.fresh('s2')], tests: [{ field: 'volume', is: 'below', value: 'many' }] },
-      'tests: ‘many’ is no figure to be below.',
+      'tests: ‘many’ is not a number, so nothing can be below it.',
     ],
   ],
   [

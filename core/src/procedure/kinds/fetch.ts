@@ -57,7 +57,7 @@ export const fetchStep: StepKind<'fetch', FetchStep> = {
             step: step.id,
             field: 'address',
             grade: 'error',
-            sentence: 'It fetches nothing.',
+            sentence: 'It has no address to fetch.',
             mend: 'Give an address, or a field that holds one.',
           },
         ]

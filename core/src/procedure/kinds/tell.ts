@@ -80,9 +80,9 @@ export const tell: StepKind<'tell', TellStep> = {
     const wrong = (sentence: string, mend: string) => [
       { step: step.id, field: 'to', grade: 'error' as const, sentence, mend },
     ];
-    if (step.to.trim() === '') return wrong('It tells nobody.', 'Say whom.');
+    if (step.to.trim() === '') return wrong('It has nobody to tell.', 'Say whom.');
     if (step.by === 'mail' && plain && !/^[^@\s]+@[^@\s.]+(?:\.[^@\s.]+)+$/.test(step.to.trim()))
-      return wrong(`‘${step.to}’ is no mail address.`, 'Write one as name@example.com.');
+      return wrong(`‘${step.to}’ is not an email address.`, 'Write one as name@example.com.');
     if (step.by !== 'mail' && plain && !/^https?:\/\/\S+$/.test(step.to.trim()))
       return wrong(`‘${step.to}’ is not an address messages can be sent to.`, 'Write one that begins with https://.');
     return [];

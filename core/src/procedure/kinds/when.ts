@@ -93,8 +93,8 @@ export const when: StepKind<'when', WhenStep> = {
         step: step.id,
         field: 'tests',
         grade: 'error' as const,
-        sentence: `‘${test.value}’ is no figure to be ${test.is}.`,
-        mend: 'Give a figure.',
+        sentence: `‘${test.value}’ is not a number, so nothing can be ${test.is} it.`,
+        mend: 'Give a number.',
       })),
   ],
 };
