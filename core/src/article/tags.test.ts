@@ -35,6 +35,11 @@ test('words parted by a comma or a stop are no term, nor is a part of a measure'
   expect(tagsOf(article('glaze', given, text))).toEqual(['glaze', 'shiny glaze', 'vinegar']);
 });
 
+test('what key points repeat word for word counts once', () => {
+  const text = 'A rubber ring sits askew. A rubber ring sits askew. New rings cost little.';
+  expect(tagsOf(article('', ['rubber ring', 'rings'], text))).toEqual([]);
+});
+
 test('a headline that came as the key phrase is no tag', () => {
   expect(tagsOf(article('Why brine goes cloudy, and when to worry', []))).toEqual([]);
   expect(tagsOf(article('how long do hub gears last', []))).toEqual(['how long do hub gears last']);

@@ -25,11 +25,11 @@ const LEAST = 2;
 export function tagsOf(
   article: Pick<ArticleDocument, 'title' | 'body' | 'keyPhrase' | 'keywords' | 'language'>,
 ): string[] {
-  // What stands apart in the text stands apart here.
-  const text = ` ${fold(`${article.title}. ${articleText(article)}`)
+  // What stands apart in the text stands apart here; what is repeated word for word, as key points are, is said once.
+  const parts = fold(`${article.title}. ${articleText(article)}`)
     .split(APART)
-    .map(plain)
-    .join(' | ')} `;
+    .map(plain);
+  const text = ` ${[...new Set(parts)].join(' | ')} `;
   const isTerm = (term: string) => {
     const words = plain(term).split(' ');
     const means = (word: string | undefined) =>

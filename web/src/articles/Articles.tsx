@@ -51,7 +51,7 @@ export default function Articles() {
   const short = useCallback(
     (id: string | null) => {
       const name = blogs?.find((one) => one.id === id)?.name ?? '';
-      return name.length <= 11 ? name : (name.split(' ').find((word) => word.length <= 11) ?? name);
+      return name.length <= 11 ? name : (name.split(' ').find((word) => word.length <= 9) ?? name);
     },
     [blogs],
   );

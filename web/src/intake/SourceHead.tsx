@@ -17,7 +17,7 @@ export function SourceHead({
 }) {
   return (
     <>
-      <div className="flex min-h-[56px] shrink-0 flex-wrap items-center gap-x-4">
+      <div className="flex min-h-[56px] shrink-0 flex-wrap items-center gap-x-4 gap-y-1 py-2">
         <h1 className="max-w-[45%] truncate text-title font-semibold tracking-[-0.018em]" title={title}>
           {title}
         </h1>
