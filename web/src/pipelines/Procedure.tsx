@@ -5,6 +5,7 @@ import { call, inWords } from '../api/call.ts';
 import { queryClient } from '../api/queries.ts';
 import { Button, DoneHere, Trouble, Word } from '../design/index.ts';
 import { useViewKeys } from '../shell/keys.ts';
+import { useWidth } from '../shell/useWidth.ts';
 import { amount, count, plural } from '../words/figures.ts';
 import { BesideLines } from './BesideLines.tsx';
 import { useChecked } from './checked.ts';
@@ -19,6 +20,9 @@ import { TakeItems } from './TakeItems.tsx';
 import { TrialResult } from './TrialResult.tsx';
 import { SubjectEditor } from './TrialSubject.tsx';
 import { latestRun, useTrials } from './useTrials.ts';
+
+/** Up to this width what a trial costs stands in a line of its own. */
+const NARROW = 1_100;
 
 /** The procedure as numbered sentences; beside each, on its own row, what the trial made of it. */
 export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: number }) {
@@ -51,6 +55,7 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
     'Ctrl+Z': redo,
     'Ctrl+y': redo,
   });
+  const narrow = useWidth() <= NARROW;
   const cost = begun
     ? `${amount(trials.reduce((sum, trial) => sum + (trial?.micros ?? 0), 0))} €`
     : estimate
@@ -77,7 +82,7 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
         >
           {subjects.length > 1 ? `${subjects.length} subjects` : (subjects[0]?.subject ?? 'a subject')}
         </Word>
-        <span className="fig ml-auto truncate text-ink-3 max-[1100px]:hidden">{cost}</span>
+        <span className="fig ml-auto truncate text-ink-3">{narrow ? '' : cost}</span>
         {begun && next ? (
           <Button look="quiet" hint="N" disabled={!canRun} onClick={() => go('a step')}>
             one step on
@@ -94,9 +99,11 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
         </Button>
       </div>
       {/* Beside the subject there is no room for it in a narrow window. */}
-      <p data-screen="" className="fig relative col-start-2 hidden px-5 pb-1 text-ink-3 max-[1100px]:block">
-        {cost}
-      </p>
+      {narrow ? (
+        <p data-screen="" className="fig relative col-start-2 px-5 pb-1 text-ink-3">
+          {cost}
+        </p>
+      ) : null}
       {save.data && !changed ? (
         <div data-screen="" className="relative col-span-2 px-8">
           <Saved pipeline={save.data} />
