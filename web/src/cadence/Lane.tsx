@@ -5,13 +5,14 @@ import { Link } from 'react-router';
 import { read } from '../api/queries.ts';
 import { Button, Mark, Only, saysOf, stateOf, Trouble } from '../design/index.ts';
 import { useWidth } from '../shell/useWidth.ts';
-import { atColon, plural } from '../words/figures.ts';
-import { clock, dayLong, dayStart } from '../words/time.ts';
+import { plural } from '../words/figures.ts';
+import { clock, dayLong } from '../words/time.ts';
 import { CadenceSentence } from './CadenceSentence.tsx';
-import { BESIDE_CHART_PX, hung, RIGHT_FROM } from './hung.ts';
+import { Ground, Hanging, Landing, SlotMark } from './Chart.tsx';
+import { BESIDE_CHART_PX, hung } from './hung.ts';
+import { placesOf } from './places.ts';
 import { DAY, DAYS, type Mover } from './useMover.ts';
 
-const HOUR = 42;
 /** A blog's slots over four weeks, its rule above them and the titles below. */
 export function Lane({
   lane,
@@ -26,174 +27,48 @@ export function Lane({
   now: number;
   mover: Mover;
 }) {
-  const owner = useQuery(read.session()).data?.role === 'owner';
   const chart = useRef<HTMLDivElement>(null);
   const [dragged, setDragged] = useState<{ slot: Slot; over: Slot | null } | null>(null);
-  const hours = blog ? [minutesOf(blog.cadence.hours.from), minutesOf(blog.cadence.hours.to)] : [480, 600];
-  const [opens, closes] = hours as [number, number];
-  const span = Math.max(60, closes - opens);
-  const x = (at: number) => ((at - from) / (DAYS * DAY)) * 100;
-  const column = (at: number) => Math.floor((dayStart(at) - from + DAY / 2) / DAY);
-  const y = (at: number) => {
-    const minutes = minutesIn(at, lane.zone);
-    return 20 + Math.max(-14, Math.min(HOUR + 12, ((minutes - opens) / span) * HOUR - 8));
-  };
-  const left = (at: number) => `${((column(at) + 0.5) / DAYS) * 100}%`;
+  const places = placesOf(lane, blog?.cadence.hours, from);
   const free = lane.slots.filter((slot) => slot.standing === 'planned' && slot.at > now);
-  const nearest = (clientX: number) => {
-    const box = chart.current?.getBoundingClientRect();
-    if (!box) return null;
-    const at = from + ((clientX - box.left) / box.width) * DAYS * DAY;
-    return free.reduce<Slot | null>(
-      (best, slot) =>
-        best === null || Math.abs(slot.at + DAY / 2 - at) < Math.abs(best.at + DAY / 2 - at) ? slot : best,
-      null,
-    );
-  };
   const put = (slot: Slot, at: number) => mover.move({ article: slot.article!, blog: lane.blog, at, from: slot.at });
-  const stepTo = (slot: Slot, by: number) => {
-    const later = free.filter((one) => (by > 0 ? one.at > slot.at : one.at < slot.at));
-    const next = by > 0 ? later[0] : later.at(-1);
+  const step = (slot: Slot, by: 1 | -1) => {
+    const next = by > 0 ? free.find(({ at }) => at > slot.at) : free.findLast(({ at }) => at < slot.at);
     if (next) put(slot, next.at);
+  };
+  const drop = (there: boolean) => {
+    if (there && dragged?.over) put(dragged.slot, dragged.over.at);
+    setDragged(null);
   };
   const named = lane.slots.filter((slot) => slot.title !== null);
   const width = useWidth();
   const labelled = hung(
-    named.map((slot) => ({ slot, x: x(slot.at) })),
+    named.map((slot) => ({ slot, x: places.x(slot.at) })),
     width - BESIDE_CHART_PX,
   );
   const labelRows = Math.max(1, ...labelled.map(({ row }) => row + 1));
   return (
     <section aria-label={lane.name} className="border-b border-rule pb-2">
-      <div className="flex items-baseline gap-4 pt-2">
-        <h2 className="w-[150px] shrink-0 truncate text-head font-semibold">
-          <Link to={`/blogs/${lane.blog}`} className="brackets">
-            {lane.name}
-          </Link>
-        </h2>
-        {blog ? (
-          <Only if={owner}>
-            <CadenceSentence blog={blog} />
-          </Only>
-        ) : null}
-        <span
-          className={`ml-auto whitespace-nowrap ${lane.dryFrom !== null && lane.dryFrom - now < 4 * DAY ? 'font-bold' : 'text-ink-2'}`}
-        >
-          {lane.dryFrom === null
-            ? 'covered for eight weeks'
-            : lane.dryFrom - now < 4 * DAY
-              ? `dry from ${dayLong(lane.dryFrom).replace(',', '')}`
-              : `covered until ${dayLong(lane.dryFrom).replace(',', '')}`}
-        </span>
-      </div>
+      <LaneHead lane={lane} blog={blog} now={now} />
       <div data-chart="" className="relative ml-10" ref={chart} style={{ height: 92 + labelRows * 16 }}>
-        <div className="absolute inset-x-0 top-1 h-[76px] bg-well" />
-        {Array.from({ length: DAYS }, (_, i) => (
-          <span
-            key={i}
-            className={`absolute top-[20px] h-[44px] ${isPublishing(blog, from + i * DAY) ? 'bg-sheet' : ''}`}
-            style={{ left: `${(i / DAYS) * 100}%`, width: `${100 / DAYS}%` }}
+        <Ground blog={blog} from={from} now={now} places={places} />
+        {dragged?.over ? <Landing at={dragged.over.at} places={places} /> : null}
+        {lane.slots.map((slot) => (
+          <SlotMark
+            key={slot.at}
+            slot={slot}
+            lane={lane}
+            now={now}
+            places={places}
+            dragged={dragged?.slot === slot}
+            onStep={(by) => step(slot, by)}
+            onDrag={(x) => setDragged({ slot, over: x === null ? null : nearest(chart.current, free, from, x) })}
+            onDrop={drop}
           />
         ))}
-        {Array.from({ length: DAYS + 1 }, (_, i) => (
-          <span
-            key={i}
-            className={`absolute top-1 w-px ${i % 7 === 0 ? 'bottom-0 bg-rule-strong' : 'h-[76px] bg-rule-soft'}`}
-            style={{ left: `${(i / DAYS) * 100}%` }}
-          />
+        {labelled.map(({ slot, row }) => (
+          <Hanging key={slot.at} slot={slot} row={row} places={places} />
         ))}
-        <span className="absolute inset-x-0 top-[20px] h-px bg-rule-strong" />
-        <span className="absolute inset-x-0 top-[64px] h-px bg-rule-strong" />
-        <span className="fig absolute top-[13px] right-full pr-1 text-[11px] text-ink-3">
-          {blog?.cadence.hours.from}
-        </span>
-        <span className="fig absolute top-[57px] right-full pr-1 text-[11px] text-ink-3">{blog?.cadence.hours.to}</span>
-        {now >= from && now < from + DAYS * DAY ? (
-          <span
-            className="absolute top-0 h-[84px] w-0.5 bg-ink"
-            style={{ left: `${x(now)}%` }}
-            title={`now ${clock(now)}`}
-          />
-        ) : null}
-        {dragged?.over ? (
-          <span
-            className="absolute top-[18px] z-10 h-12 border border-marker-edge bg-marker-wash"
-            style={{ left: `${(column(dragged.over.at) / DAYS) * 100}%`, width: `${100 / DAYS}%` }}
-          />
-        ) : null}
-        {lane.slots.map((slot) => {
-          const movable = slot.standing === 'ready' && slot.article !== null && slot.at > now;
-          const says = `${slot.title ?? 'empty'}, ${dayLong(slot.at).replace(',', '')} ${clock(slot.at, lane.zone)}, ${saysOf(slot.standing)}${slot.pinned ? ', put there by hand' : ''}`;
-          const mark = <Mark state={stateOf(slot.standing)} size="slot" />;
-          const style = { left: `calc(${left(slot.at)} - 4px)`, top: y(slot.at) };
-          return movable ? (
-            <button
-              key={slot.at}
-              type="button"
-              aria-label={`${says}. Arrow keys move it.`}
-              title={says}
-              className={`brackets absolute z-20 block cursor-grab touch-none border-0 bg-transparent p-0 leading-none ${dragged?.slot === slot ? 'outline outline-4 outline-marker' : ''}`}
-              style={style}
-              onKeyDown={(event) => {
-                if (event.key === 'ArrowRight' || event.key === 'ArrowLeft') {
-                  event.preventDefault();
-                  stepTo(slot, event.key === 'ArrowRight' ? 1 : -1);
-                }
-              }}
-              onPointerDown={(event) => {
-                event.currentTarget.setPointerCapture(event.pointerId);
-                setDragged({ slot, over: null });
-              }}
-              onPointerMove={(event) => {
-                if (dragged) setDragged({ slot, over: nearest(event.clientX) });
-              }}
-              onPointerUp={() => {
-                if (dragged?.over) put(slot, dragged.over.at);
-                setDragged(null);
-              }}
-              onPointerCancel={() => setDragged(null)}
-            >
-              {mark}
-            </button>
-          ) : (
-            <span
-              key={slot.at}
-              className="absolute leading-none"
-              style={style}
-              title={says}
-              role="img"
-              aria-label={says}
-            >
-              {mark}
-            </span>
-          );
-        })}
-        {labelled.map(({ slot, row }) => {
-          const right = x(slot.at) > RIGHT_FROM;
-          return (
-            <span
-              key={slot.at}
-              className="absolute flex items-end whitespace-nowrap"
-              style={right ? { right: `calc(100% - ${left(slot.at)})`, top: 74 } : { left: left(slot.at), top: 74 }}
-            >
-              {right ? null : (
-                <span
-                  aria-hidden
-                  className="mr-1 w-1.5 border-b border-l border-rule-strong"
-                  style={{ height: 20 + row * 16 }}
-                />
-              )}
-              <Label slot={slot} />
-              {right ? (
-                <span
-                  aria-hidden
-                  className="ml-1 w-1.5 border-r border-b border-rule-strong"
-                  style={{ height: 20 + row * 16 }}
-                />
-              ) : null}
-            </span>
-          );
-        })}
       </div>
       {dragged?.over ? (
         <p className="ml-10 text-small">
@@ -209,34 +84,73 @@ export function Lane({
             {slot.title}: {slot.faults.join('; ')}.
           </p>
         ))}
-      {mover.refused?.move.blog === lane.blog ? (
-        <div className="ml-10">
-          <Trouble
-            actions={
-              <>
-                {mover.refused.rule ? (
-                  <>
-                    <Button
-                      look="word"
-                      onClick={() => mover.refused && mover.move({ ...mover.refused.move, force: true })}
-                    >
-                      Allow it once
-                    </Button>{' '}
-                    or{' '}
-                  </>
-                ) : null}
-                <Button look="word" onClick={mover.dismiss}>
-                  leave it
-                </Button>
-                .
-              </>
-            }
-          >
-            {mover.refused.says}
-          </Trouble>
-        </div>
-      ) : null}
+      <NotMoved lane={lane} mover={mover} />
     </section>
+  );
+}
+
+/** The free slot that is nearest to where the pointer is. */
+function nearest(chart: HTMLElement | null, free: readonly Slot[], from: number, clientX: number): Slot | null {
+  const box = chart?.getBoundingClientRect();
+  if (!box) return null;
+  const at = from + ((clientX - box.left) / box.width) * DAYS * DAY;
+  const far = (slot: Slot) => Math.abs(slot.at + DAY / 2 - at);
+  return free.reduce<Slot | null>((best, slot) => (best === null || far(slot) < far(best) ? slot : best), null);
+}
+
+/** Whose slots they are, by which rule, and how far they are filled. */
+function LaneHead({ lane, blog, now }: { lane: BlogSlots; blog: Blog | undefined; now: number }) {
+  const owner = useQuery(read.session()).data?.role === 'owner';
+  const { dryFrom } = lane;
+  const soon = dryFrom !== null && dryFrom - now < 4 * DAY;
+  const day = dryFrom === null ? '' : dayLong(dryFrom).replace(',', '');
+  return (
+    <div className="flex items-baseline gap-4 pt-2">
+      <h2 className="w-[150px] shrink-0 truncate text-head font-semibold">
+        <Link to={`/blogs/${lane.blog}`} className="brackets">
+          {lane.name}
+        </Link>
+      </h2>
+      {blog ? (
+        <Only if={owner}>
+          <CadenceSentence blog={blog} />
+        </Only>
+      ) : null}
+      <span className={`ml-auto whitespace-nowrap ${soon ? 'font-bold' : 'text-ink-2'}`}>
+        {dryFrom === null ? 'covered for eight weeks' : soon ? `dry from ${day}` : `covered until ${day}`}
+      </span>
+    </div>
+  );
+}
+
+/** Why an article was not moved, and the way to move it all the same where only a rule is against it. */
+function NotMoved({ lane, mover }: { lane: BlogSlots; mover: Mover }) {
+  const { refused } = mover;
+  if (refused?.move.blog !== lane.blog) return null;
+  const leave = (
+    <Button look="word" onClick={mover.dismiss}>
+      leave it
+    </Button>
+  );
+  return (
+    <div className="ml-10">
+      <Trouble
+        actions={
+          refused.rule ? (
+            <>
+              <Button look="word" onClick={() => mover.move({ ...refused.move, force: true })}>
+                Allow it once
+              </Button>{' '}
+              or {leave}.
+            </>
+          ) : (
+            <>{leave}.</>
+          )
+        }
+      >
+        {refused.says}
+      </Trouble>
+    </div>
   );
 }
 
@@ -269,38 +183,4 @@ function SlotList({ lane, now }: { lane: BlogSlots; now: number }) {
       </ul>
     </details>
   );
-}
-
-function Label({ slot }: { slot: Slot }) {
-  const title = atColon(slot.title!);
-  const look = `font-read text-[13px] leading-4 ${slot.standing === 'out' ? 'text-ink-3' : ''}`;
-  return slot.article ? (
-    <Link
-      to={`/articles/${slot.article}`}
-      className={`brackets relative z-[1] max-w-[230px] truncate bg-paper ${look}`}
-    >
-      {title}
-    </Link>
-  ) : (
-    <span
-      className={`relative z-[1] max-w-[230px] truncate bg-paper font-ui text-[13px] leading-4 ${slot.standing === 'stopped' ? 'text-red' : 'text-ink-2'}`}
-    >
-      {title}
-    </span>
-  );
-}
-
-function isPublishing(blog: Blog | undefined, day: number): boolean {
-  if (!blog) return false;
-  const weekday = ((new Date(day + DAY / 2).getDay() + 6) % 7) + 1;
-  return blog.cadence.days.includes(weekday);
-}
-
-function minutesOf(text: string): number {
-  const [h = 0, m = 0] = text.split(':').map(Number);
-  return h * 60 + m;
-}
-
-function minutesIn(at: number, zone: string): number {
-  return minutesOf(clock(at, zone));
 }
