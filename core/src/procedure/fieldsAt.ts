@@ -129,14 +129,22 @@ export function fieldsThroughout(
   context: CheckContext | null = null,
 ): (step: string) => SeenField[] {
   const { seen } = walk(document, context);
-  return (step) =>
-    [...(seen.get(step)?.values() ?? [])]
-      .flatMap((field) =>
-        field.name === 'article'
-          ? [field, ...ARTICLE_FIELDS.map((part) => ({ ...field, name: `article.${part}` }))]
-          : [field],
-      )
-      .sort((a, b) => (a.name < b.name ? -1 : 1));
+  const told = new Map<string, SeenField[]>();
+  return (step) => {
+    const known = told.get(step) ?? listed(seen.get(step));
+    told.set(step, known);
+    return known;
+  };
+}
+
+function listed(env: Env | undefined): SeenField[] {
+  return [...(env?.values() ?? [])]
+    .flatMap((field) =>
+      field.name === 'article'
+        ? [field, ...ARTICLE_FIELDS.map((part) => ({ ...field, name: `article.${part}` }))]
+        : [field],
+    )
+    .sort((a, b) => (a.name < b.name ? -1 : 1));
 }
 
 /** What can be told about a procedure without running it: missing fields, missing references, and what each kind finds. */

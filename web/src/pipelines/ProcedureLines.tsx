@@ -16,7 +16,7 @@ import {
   stepKinds,
   wrapSteps,
 } from '@grivo/core';
-import { type KeyboardEvent, type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
+import { type KeyboardEvent, type ReactNode, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { Button } from '../design/index.ts';
 import { isGoing } from '../shell/keys.ts';
 import { useDraft } from './draft.ts';
@@ -51,7 +51,9 @@ export function ProcedureLines({
 }) {
   const { change, edit } = useDraft();
   const lines = useMemo(() => linesOf(document), [document]);
-  const seen = useMemo(() => fieldsThroughout(document, context), [document, context]);
+  // Looked for once a key pressed in an instruction is drawn.
+  const settled = useDeferredValue(document);
+  const seen = useMemo(() => fieldsThroughout(settled, context), [settled, context]);
   const list = useRef<HTMLDivElement>(null);
   const [at, setAt] = useState<string | null>(null);
   const [from, setFrom] = useState<string | null>(null);

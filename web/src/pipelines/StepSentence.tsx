@@ -105,8 +105,13 @@ function saysTheSame(before: Sentence, after: Sentence): boolean {
   return (
     before.step === after.step &&
     before.choices === after.choices &&
-    JSON.stringify([before.fields, before.problems]) === JSON.stringify([after.fields, after.problems])
+    same(before.fields, after.fields) &&
+    same(before.problems, after.problems)
   );
+}
+
+function same(before: unknown, after: unknown): boolean {
+  return before === after || JSON.stringify(before) === JSON.stringify(after);
 }
 
 /** What is said to the writer besides, in one's own words. */

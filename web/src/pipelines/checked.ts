@@ -1,7 +1,7 @@
 import type { PipelineWhole } from '@grivo/contract';
 import { type CheckContext, checkProcedure, checkRoutine } from '@grivo/core';
 import { useQuery } from '@tanstack/react-query';
-import { useMemo } from 'react';
+import { useDeferredValue, useMemo } from 'react';
 import { read } from '../api/queries.ts';
 import { whole } from './read.ts';
 import type { Choices } from './StepWordEditor.tsx';
@@ -51,9 +51,11 @@ export function useChecked(pipeline: string | null, document: PipelineWhole['doc
         : null,
     [choices, blogs, sources, routines, services],
   );
+  // A key pressed in an instruction is drawn first; what the checks say of it comes a moment later.
+  const settled = useDeferredValue(document);
   const problems = useMemo(
-    () => (context ? (pipeline === null ? checkRoutine : checkProcedure)(document, context) : []),
-    [pipeline, document, context],
+    () => (context ? (pipeline === null ? checkRoutine : checkProcedure)(settled, context) : []),
+    [pipeline, settled, context],
   );
   return { choices, context, problems, sources };
 }
