@@ -47,7 +47,7 @@ export function UnitRows({
     count: units.length,
     getScrollElement: () => frame.current,
     estimateSize: () => height,
-    overscan: 12,
+    overscan: 3,
   });
   useEffect(() => {
     if (units.length > 0) rows.scrollToIndex(Math.min(at, units.length - 1));
