@@ -119,7 +119,7 @@ describe('feeds', () => {
     ['binary', /no feed|is empty/],
     ['empty', /is empty/],
     ['loop', /redirects too often/],
-    ['nowhere', /no address/],
+    ['nowhere', /not an address/],
     ['missing', /answers 404/],
   ])('%s is told, with what mends it', async (name, says) => {
     const answer = await looked(feed(name));

@@ -140,7 +140,7 @@ describe('a hook', () => {
       expect(answer.body.mend, name).toMatch(/\.$/);
     }
     for (const [text, says] of [
-      ['no json', /no JSON/],
+      ['no json', /not JSON/],
       [JSON.stringify({ notes: 'x' }), /subject/],
       [JSON.stringify({ subject: 'A', colour: 'red' }), /colour: there is no such field/],
       [JSON.stringify({ subject: 'A', link2: 'nowhere' }), /link2: is not an address/],

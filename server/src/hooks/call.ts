@@ -34,7 +34,7 @@ export function readCall(body: string, settings: HookSettings): ReadCall {
       return refused(
         422,
         'Not JSON',
-        'The body of the call is no JSON.',
+        'The body of the call is not JSON.',
         'Send JSON, with the content type application/json.',
       );
     throw error;
@@ -67,7 +67,7 @@ export function readCall(body: string, settings: HookSettings): ReadCall {
     ...settings.fields.flatMap(({ name, type, needed }) => {
       const given = own[name];
       if (given === undefined || given === null) return needed ? [{ place: name, problem: 'is missing' }] : [];
-      return fits(given, type) ? [] : [{ place: name, problem: `is no ${type}` }];
+      return fits(given, type) ? [] : [{ place: name, problem: `is not ${oneOf(type)}` }];
     }),
   ];
   if (places.length > 0)
@@ -100,4 +100,9 @@ function fits(value: unknown, type: HookSettings['fields'][number]['type']): boo
     case 'address':
       return typeof value === 'string' && /^https?:\/\//i.test(value) && URL.canParse(value);
   }
+}
+
+/** A type with the word before it: 'a number', 'an address', 'yes or no'. */
+function oneOf(type: string): string {
+  return type === 'yes or no' ? type : /^[aeiou]/.test(type) ? `an ${type}` : `a ${type}`;
 }
