@@ -57,11 +57,24 @@ async function endOf(child) {
   clearTimeout(late);
 }
 
+/** A port that was free when it was chosen may be taken a moment later by somebody else: then others are chosen. */
+const TRIES = 3;
+
 /**
  * @param {string} folder data, logs, passwords and the list of running processes are kept here
  * @param {object} options `allow` names origins on private networks that may be called besides; ports of 0 are free ones; `standIns` and `ownDatabase` say that a harness runs these itself; `onEnd(name, how)` is told when a part ends unasked
  */
 export async function startAll(folder, options = {}) {
+  for (let tries = 1; ; tries++)
+    try {
+      return await startOnce(folder, options);
+    } catch (error) {
+      const fixed = options.port || options.standInPort || options.databasePort;
+      if (fixed || tries === TRIES || !/EADDRINUSE/.test(String(error))) throw error;
+    }
+}
+
+async function startOnce(folder, options) {
   const {
     port = 0,
     standInPort = 0,
