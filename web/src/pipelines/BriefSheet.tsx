@@ -4,6 +4,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { type CSSProperties, memo, useCallback, useEffect, useRef } from 'react';
 import type { z } from 'zod';
 import { Mark, type MarkState, saysOf, stateOf, Tick } from '../design/index.ts';
+import { useWidth } from '../shell/useWidth.ts';
 import { amount, count } from '../words/figures.ts';
 import { moment } from '../words/time.ts';
 
@@ -12,6 +13,10 @@ type SheetColumn = z.infer<typeof Column>;
 const ROW = 24;
 /** Masthead, band, the pipeline's head and the filters. */
 const ABOVE = 212;
+
+/** What the other columns and the margins take of the width, and the name of a step that takes most of its own. */
+const BESIDE_CELLS = 754;
+const WIDEST_NAME = 56;
 
 /** The letters of a row as marks. */
 const MARKS: Record<string, MarkState> = { d: 'done', b: 'busy', h: 'wait', s: 'stop', w: 'plan', c: 'aside' };
@@ -79,6 +84,8 @@ export function BriefSheet({
   useEffect(() => {
     if (more && last >= rows.length - 40) more();
   }, [more, last, rows.length]);
+  // Names of steps that would be cut stand upright.
+  const upright = (useWidth() - BESIDE_CELLS) / columns.length < WIDEST_NAME;
   return (
     <div
       ref={frame}
@@ -94,15 +101,15 @@ export function BriefSheet({
       >
         <span />
         <span>Subject</span>
-        <span className="grid auto-cols-fr grid-flow-col items-end gap-x-[3px]">
+        <span className={`grid auto-cols-fr grid-flow-col gap-x-[3px] ${upright ? 'items-start' : 'items-end'}`}>
           {columns.map((column) => (
             <span
               key={column.step}
               title={`${column.n}, ${column.kind}`}
-              className={`@container overflow-hidden whitespace-nowrap ${column.step === step ? 'font-semibold text-ink' : ''} ${column.depth > 0 ? 'border-l border-rule-strong pl-px' : ''}`}
+              className={`overflow-hidden whitespace-nowrap ${column.step === step ? 'font-semibold text-ink' : ''} ${column.depth > 0 ? 'border-l border-rule-strong pl-px' : ''}`}
             >
               <span className="fig block">{column.n}</span>
-              <span className="block @max-[34px]:hidden">{column.kind}</span>
+              <span className={upright ? 'inline-block [writing-mode:vertical-rl]' : ''}>{column.kind}</span>
             </span>
           ))}
         </span>
