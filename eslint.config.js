@@ -55,6 +55,24 @@ export default tseslint.config(
     rules: { 'no-restricted-imports': closedTo(room) },
   })),
   {
+    // Statements stand with their nouns: a route or a step asks a noun, and says nothing in SQL.
+    files: ['server/src/api/**/*.ts', 'server/src/steps/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'CallExpression[callee.property.name=/^(rows|run)$/][callee.object.name=/^(db|sql)$/]',
+          message: 'a statement stands with its noun',
+        },
+        {
+          selector: "CallExpression[callee.property.name=/^(rows|run)$/][callee.object.property.name='db']",
+          message: 'a statement stands with its noun',
+        },
+      ],
+    },
+  },
+  {
     files: ['core/src/**/*.ts', 'contract/src/**/*.ts'],
     rules: {
       'no-restricted-properties': [

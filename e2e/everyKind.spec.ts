@@ -1,6 +1,6 @@
 import { stepKinds as k } from '@grivo/core';
 import { expect, type Page, test } from '@playwright/test';
-import { address, asking, pipelineForIt, signedIn } from './ground/desk.ts';
+import { address, asking, pipelineForIt, readArticle, signedIn, watched } from './ground/desk.ts';
 import { CAPTIONS, MARKDOWN, SHEET, soundOf, TITLES, textOf } from './ground/workshop.ts';
 
 const base = () => address('WEEK');
@@ -76,8 +76,7 @@ async function tried(page: Page, subject: string | RegExp, first: string): Promi
 async function isOut(page: Page, subject: string | RegExp, says: RegExp): Promise<void> {
   const line = page.getByRole('listitem').filter({ hasText: subject }).first();
   await expect(line).toContainText(/out$/, { timeout: 60_000 });
-  await line.click();
-  await page.getByRole('link', { name: 'Read the article' }).click();
+  await readArticle(page, line);
   await expect(page.getByRole('heading', { level: 1 }).first()).toBeVisible();
   await expect(page.getByText(says).first()).toBeVisible();
 }
@@ -95,7 +94,7 @@ async function taken(page: Page, list: string, tick: string | RegExp | null, tak
   await page.goto(list);
   if (tick !== null) await page.getByRole('checkbox', { name: tick }).first().click();
   await page.getByRole('button', { name: take }).click();
-  await page.getByRole('link', { name: 'Watch them' }).click();
+  await watched(page);
 }
 
 test('keywords of a trade of their own, looked up where it is known', async ({ page }) => {

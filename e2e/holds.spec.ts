@@ -1,6 +1,6 @@
 import { expect, type Page, test } from '@playwright/test';
 import { faultsOf } from './ground/access.ts';
-import { address, asking, signedIn } from './ground/desk.ts';
+import { address, asking, readArticle, signedIn } from './ground/desk.ts';
 
 const base = () => address('WEEK');
 const ask = asking(base);
@@ -85,7 +85,6 @@ test('a held text is edited, kept over a reload, and goes out as it was edited',
   await page.getByRole('button', { name: 'Pass it as changed' }).click();
   const row = page.getByRole('listitem').filter({ hasText: 'brined radishes' }).first();
   await expect(row).toContainText('out');
-  await row.click();
-  await page.getByRole('link', { name: 'Read the article' }).click();
+  await readArticle(page, row);
   await expect(page.getByText('Five days are enough for radishes.').last()).toBeVisible();
 });

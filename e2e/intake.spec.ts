@@ -1,6 +1,6 @@
 import { expect, type Page, test } from '@playwright/test';
 import { faultsOf } from './ground/access.ts';
-import { address, asking, pipelineForIt, signedIn } from './ground/desk.ts';
+import { address, asking, pipelineForIt, readArticle, signedIn, watched } from './ground/desk.ts';
 
 const base = () => address('WEEK');
 const ask = asking(base);
@@ -39,7 +39,7 @@ test('a sheet by its address: what is wrong stands at its cell, and a row of it 
   // The first three are ticked; one is enough.
   for (const row of [3, 4]) await page.getByRole('checkbox', { name: `Row ${row}`, exact: true }).click();
   await page.getByRole('button', { name: /^Take 1 row/ }).click();
-  await page.getByRole('link', { name: 'Watch them' }).click();
+  await watched(page);
   await expect(page.getByRole('listitem').filter({ hasText: 'Kraut crock' }).first()).toContainText('out', {
     timeout: 30_000,
   });
@@ -67,13 +67,12 @@ test('a channel by its handle: a part of a video is chosen, taken, and goes out 
   for (let i = 0; i < 4; i++) await page.keyboard.press('PageUp');
   await expect(page.getByRole('button', { name: /^Take 00:40 to/ })).toBeVisible();
   await page.getByRole('button', { name: /^Take 00:40 to/ }).click();
-  await page.getByRole('link', { name: 'Watch them' }).click();
+  await watched(page);
   await expect(page.getByRole('listitem').filter({ hasText: 'When to skim' }).first()).toContainText('out', {
     timeout: 30_000,
   });
-  await page.getByRole('listitem').filter({ hasText: 'When to skim' }).first().click();
-  await page.getByRole('link', { name: 'Read the article' }).click();
-  await expect(page.getByRole('heading', { name: 'Kahm yeast' })).toBeVisible();
+  await readArticle(page, page.getByRole('listitem').filter({ hasText: 'When to skim' }).first());
+  await expect(page.getByRole('heading', { name: 'Kahm yeast', exact: true })).toBeVisible();
 });
 
 test('what cannot be read says so where it was asked for', async ({ page }) => {

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { spokenSamples, wavOf } from '@grivo/standins';
 import { expect, test } from '@playwright/test';
-import { address, asking, pipelineForIt, signedIn } from './ground/desk.ts';
+import { address, asking, pipelineForIt, signedIn, watched } from './ground/desk.ts';
 
 const base = () => address('WEEK');
 const ask = asking(base);
@@ -56,7 +56,7 @@ test('what is spoken into the microphone is kept, heard, and published; an episo
   await page.getByRole('checkbox', { name: 'Packing a crock' }).click();
   await page.getByRole('checkbox', { name: 'A morning at the kiln' }).click();
   await page.getByRole('button', { name: /^Take 2 recordings/ }).click();
-  await page.getByRole('link', { name: 'Watch them' }).click();
+  await watched(page);
   for (const subject of ['Packing a crock', 'A morning at the kiln'])
     await expect(page.getByRole('listitem').filter({ hasText: subject }).first()).toContainText(/out$/, {
       timeout: 60_000,

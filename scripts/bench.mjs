@@ -1,5 +1,7 @@
-// Measures; prints a table and, as the last line, one JSON object. npm run bench [engine] [path]
+// Measures; prints a table and, as the last line, one JSON object. npm run bench [engine] [path], npm run bench honesty -- --set FILE,
+// npm run bench text -- --material FOLDER
 import { spawnSync } from 'node:child_process';
+import { parseArgs } from 'node:util';
 import { installMissing } from './install.mjs';
 
 installMissing({ browser: true });
@@ -23,8 +25,19 @@ const all = {
   hostile: (await import('./bench/hostile.mjs')).hostile,
   busy: (await import('./bench/busy.mjs')).busy,
   desk: (await import('./bench/desk.mjs')).desk,
+  lists: (await import('./bench/lists.mjs')).lists,
+  text: (await import('./bench/text.mjs')).text,
+  honesty: (await import('./bench/honesty.mjs')).honesty,
 };
-const names = process.argv.slice(2);
+const OPTIONS = { set: { type: 'string' }, material: { type: 'string' } };
+let given;
+try {
+  given = parseArgs({ options: OPTIONS, allowPositionals: true });
+} catch (error) {
+  console.error(error.message);
+  process.exit(2);
+}
+const { values: options, positionals: names } = given;
 for (const name of names)
   if (!(name in all)) {
     console.error(`There is no measurement ‘${name}’; there are ${Object.keys(all).join(' and ')}.`);
@@ -33,11 +46,12 @@ for (const name of names)
 // Readings are made in processes that run what is built.
 await buildReading();
 const figures = {};
-for (const name of names.length > 0 ? names : Object.keys(all)) Object.assign(figures, await all[name](console.log));
+for (const name of names.length > 0 ? names : Object.keys(all))
+  Object.assign(figures, await all[name](console.log, options));
 for (const [key, value] of Object.entries(figures)) console.log(`${key.padEnd(32)} ${value.toFixed(2)}`);
 console.log(
   JSON.stringify(
-    Object.fromEntries(Object.entries(figures).map(([key, value]) => [key, Math.round(value * 100) / 100])),
+    Object.fromEntries(Object.entries(figures).map(([key, value]) => [key, Math.round(value * 1_000) / 1_000])),
   ),
 );
 process.exit(0);

@@ -87,7 +87,7 @@ export async function buildReading() {
   const digest = digestOf(['core/src', 'contract/src', 'server/src'], ['scripts/build.mjs']);
   await unlessMade('server/dist/.reading-made-of', digest, async () => {
     rmSync(join(ROOT, dirname(READING)), { recursive: true, force: true });
-    await bundle('server/src/readers/reader.ts', READING, true);
+    await bundle('server/src/api/readers/reader.ts', READING, true);
   });
 }
 
@@ -95,7 +95,7 @@ export async function buildReading() {
 export async function buildPrograms() {
   const digest = digestOf(['core/src', 'contract/src', 'server/src', 'standins/src'], ['scripts/build.mjs']);
   await unlessMade('server/dist/.made-of', digest, async () => {
-    await bundle('server/src/main.ts', PROGRAMS.server);
+    await bundle('server/src/api/main.ts', PROGRAMS.server);
     await bundle('standins/src/main.ts', PROGRAMS.standIns);
   });
   await buildReading();

@@ -1,6 +1,6 @@
 // The demonstration: everything started on this machine, with made-up data that Grivo computed itself.
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { join, resolve } from 'node:path';
 import { parseArgs } from 'node:util';
 import { buildScreens } from './build.mjs';
 import { installMissing, ROOT } from './install.mjs';
@@ -11,6 +11,7 @@ const HELP = `npm run demo -- [options]
   --port N           where Grivo listens (4300)
   --stand-in-port N  where the stand-ins listen (4310; blogs keep their address, so choose it once)
   --allow ORIGIN     lets Grivo call an origin on this machine or a private network, as http://127.0.0.1:8080; may be given more than once
+  --data FOLDER      where data and logs are kept (.grivo/demo, or .grivo/empty)
   --fresh            throws the data away and begins anew`;
 
 function given() {
@@ -22,6 +23,7 @@ function given() {
     speed: { type: 'string', default: '1' },
     port: { type: 'string', default: '4300' },
     'stand-in-port': { type: 'string' },
+    data: { type: 'string' },
   };
   try {
     const { values } = parseArgs({ options });
@@ -62,7 +64,12 @@ try {
 const { client } = await import('./client.mjs');
 const { endLeftOver, leftOver, OWNER, portIsFree, startAll } = await import('./processes.mjs');
 
-const folder = join(ROOT, '.grivo', wanted.empty ? 'empty' : 'demo');
+const folder = wanted.data ? resolve(wanted.data) : join(ROOT, '.grivo', wanted.empty ? 'empty' : 'demo');
+// A folder with something else in it is nobody's to throw away.
+if (existsSync(folder) && readdirSync(folder).length > 0 && !existsSync(join(folder, 'secret-key'))) {
+  console.error(`${folder} holds something else than data of Grivo. Name an empty or a new folder.`);
+  process.exit(1);
+}
 mkdirSync(folder, { recursive: true, mode: 0o700 });
 const left = leftOver(folder);
 if (left?.running) {

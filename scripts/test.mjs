@@ -1,58 +1,89 @@
-// Everything that must hold: lint, types, unit tests, then store and engine on a real MariaDB. Ends with 'N passed, N failed'.
-import { spawnSync } from 'node:child_process';
+// Everything that must hold: lint, types, unit tests, store and engine on a real MariaDB, journeys in the real browser,
+// faults. Ends with the slowest tests and 'N passed, N failed'.
+import { spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { join, relative } from 'node:path';
 import { installMissing, ROOT } from './install.mjs';
 
 installMissing({ browser: true });
 const bin = (name) => join(ROOT, 'node_modules', '.bin', name);
+const script = (name) => join(ROOT, 'scripts', `${name}.mjs`);
 const folder = mkdtempSync(join(tmpdir(), 'grivo-results-'));
-const report = join(folder, 'vitest.json');
+const results = { unit: join(folder, 'vitest.json'), journeys: join(folder, 'journeys.json') };
+/** Of all tests that many are named, those that took longest first. */
+const NAMED = 20;
 let passed = 0;
 let failed = 0;
+const took = [];
 
-function part(name, command, args, more = {}) {
-  const started = Date.now();
-  console.log(`\n── ${name}`);
-  const { status } = spawnSync(command, args, {
-    stdio: 'inherit',
+/**
+ * Runs one part. What it says is shown as it comes, or when it has ended where several go on at once.
+ * @returns {Promise<boolean>} whether it went well
+ */
+function part(name, [command, ...args], { atOnce = false, env = {} } = {}) {
+  const begun = Date.now();
+  if (!atOnce) console.log(`\n── ${name}`);
+  const child = spawn(command, args, {
+    stdio: atOnce ? 'pipe' : 'inherit',
     cwd: ROOT,
-    env: { ...process.env, TZ: 'UTC', ...more },
+    env: { ...process.env, TZ: 'UTC', ...env },
   });
-  console.log(`── ${name}: ${status === 0 ? 'well' : 'FAILED'}, ${((Date.now() - started) / 1_000).toFixed(1)} s`);
-  return status === 0;
+  let says = '';
+  for (const stream of [child.stdout, child.stderr])
+    stream?.on('data', (chunk) => {
+      says += chunk;
+    });
+  return new Promise((resolve) => {
+    child.once('close', (code) => {
+      if (atOnce) console.log(`\n── ${name}\n${says.trimEnd()}`);
+      console.log(`── ${name}: ${code === 0 ? 'well' : 'FAILED'}, ${((Date.now() - begun) / 1_000).toFixed(1)} s`);
+      resolve(code === 0);
+    });
+  });
 }
 
-for (const [name, command, args] of [
-  ['format and lint', bin('biome'), ['check', '.', '--diagnostic-level=error']],
-  ['promises and roads between rooms', bin('eslint'), ['.']],
-  ['roads between folders', process.execPath, [join(ROOT, 'scripts', 'roads.mjs')]],
-  ['types', process.execPath, [join(ROOT, 'node_modules', 'ts7', 'bin', 'tsc'), '-b']],
-]) {
-  if (part(name, command, args)) passed++;
+const count = (well) => {
+  if (well) passed++;
   else failed++;
-}
-const tested = part('tests', bin('vitest'), [
+};
+
+// What only reads goes side by side: linting with types keeps one processor busy, everything else the other.
+const reading = await Promise.all(
+  [
+    ['promises and roads between rooms', [bin('eslint'), '.']],
+    ['format and lint', [bin('biome'), 'check', '.', '--diagnostic-level=error']],
+    ['roads between folders', [process.execPath, script('roads')]],
+    ['lengths', [process.execPath, script('lengths')]],
+    ['types', [process.execPath, join(ROOT, 'node_modules', 'ts7', 'bin', 'tsc'), '-b']],
+  ].map(([name, command]) => part(name, command, { atOnce: true })),
+);
+for (const well of reading) count(well);
+
+const tested = await part('tests', [
+  bin('vitest'),
   'run',
   '--reporter=default',
   '--reporter=json',
-  `--outputFile.json=${report}`,
+  `--outputFile.json=${results.unit}`,
 ]);
 try {
-  const { numPassedTests, numFailedTests } = JSON.parse(readFileSync(report, 'utf8'));
-  passed += numPassedTests;
-  failed += numFailedTests;
-  if (!tested && numFailedTests === 0) failed++;
+  const report = JSON.parse(readFileSync(results.unit, 'utf8'));
+  passed += report.numPassedTests;
+  failed += report.numFailedTests;
+  if (!tested && report.numFailedTests === 0) failed++;
+  for (const { name, assertionResults } of report.testResults)
+    for (const { title, duration } of assertionResults)
+      took.push({ ms: duration ?? 0, name: `${relative(ROOT, name)}: ${title}` });
 } catch {
   failed++;
 }
+
 // Journeys in the real browser; the runner's own count is read from its report.
-const journeys = join(folder, 'journeys.json');
-const walked = part(
+const walked = await part(
   'browser',
-  process.execPath,
   [
+    process.execPath,
     '--import',
     'tsx',
     join(ROOT, 'node_modules', '@playwright', 'test', 'cli.js'),
@@ -61,27 +92,31 @@ const walked = part(
     'e2e/playwright.config.ts',
     '--reporter=list,json',
   ],
-  {
-    PLAYWRIGHT_JSON_OUTPUT_NAME: journeys,
-  },
+  { env: { PLAYWRIGHT_JSON_OUTPUT_NAME: results.journeys } },
 );
 try {
-  const { stats } = JSON.parse(readFileSync(journeys, 'utf8'));
+  const { stats, suites } = JSON.parse(readFileSync(results.journeys, 'utf8'));
   passed += stats.expected + stats.flaky;
   failed += stats.unexpected;
   if (!walked && stats.unexpected === 0) failed++;
+  const walk = (suite) => {
+    for (const spec of suite.specs ?? [])
+      for (const { results: runs } of spec.tests)
+        took.push({ ms: runs.at(-1)?.duration ?? 0, name: `e2e/${spec.file}: ${spec.title}` });
+    for (const inner of suite.suites ?? []) walk(inner);
+  };
+  for (const suite of suites) walk(suite);
 } catch {
   failed++;
 }
+
 // Faults break a whole installation for a minute, from a seed, and count on the receiving side.
-if (
-  part('faults', process.execPath, [
-    join(ROOT, 'scripts', 'faults.mjs'),
-    ...['--faults', '40', '--briefs', '20', '--seconds', '60', '--seed', '20261'],
-  ])
-)
-  passed++;
-else failed++;
+const faults = ['--faults', '40', '--briefs', '20', '--seconds', '60', '--seed', '20261'];
+count(await part('faults', [process.execPath, script('faults'), ...faults]));
 rmSync(folder, { recursive: true, force: true });
+
+console.log(`\nThe slowest ${NAMED} of ${took.length}, in seconds:`);
+for (const { ms, name } of took.sort((a, b) => b.ms - a.ms).slice(0, NAMED))
+  console.log(`${(ms / 1_000).toFixed(1).padStart(6)}  ${name}`);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exitCode = failed === 0 ? 0 : 1;

@@ -1,3 +1,4 @@
+import { LanguageTag } from '@grivo/core';
 import { z } from 'zod';
 
 /** An id as Grivo makes them: 20 characters, later ones greater. */
@@ -9,6 +10,9 @@ export const Micros = z.int().min(0);
 
 export const Made = z.object({ id: Id });
 
+/** Rows are counted up to this; there are more where a number is one more. */
+export const MOST_COUNTED = 10_000;
+
 /** A page of a list that is read from the newest back. */
 export const Before = z.object({ before: Id.optional(), limit: z.coerce.number().int().min(1).max(500).default(100) });
 
@@ -16,7 +20,7 @@ export const Address = z.url({ protocol: /^https?$/, error: 'an address as https
 export const Name = z.string().trim().min(1, 'a name').max(120);
 /** A line of one's own about something. */
 export const Note = z.string().trim().max(300, 'at most 300 letters');
-export const Language = z.string().regex(/^[a-z]{2}$/, 'a language as en');
+export const Language = LanguageTag;
 
 /** What a test of a connection tried: what came back, and what to change when it is not well. */
 export const TestLine = z.object({

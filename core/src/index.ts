@@ -1,9 +1,20 @@
+export { alternativeFor, alternativeFrom, LONGEST_ALTERNATIVE } from './article/alternative.ts';
 export * from './article/block.ts';
+export type { FlowPart } from './article/blocks/kind.ts';
+export { articleDoubts, type BlockDoubt, doubtWords, isSure } from './article/doubts.ts';
 export { editableText, type ReadBody, readEditable, type TextProblem } from './article/editable.ts';
-export { figuresAmiss } from './article/figures.ts';
-export { articleFlow, type FlowPart, type FlowSpan } from './article/flow.ts';
-export { articleHtml, articleNodes, linkAddress, type Resolve } from './article/html.ts';
+export { articleFlow } from './article/flow.ts';
+export { articleHtml, articleNodes } from './article/html.ts';
 export { type HygieneNote, tidy } from './article/hygiene.ts';
+export {
+  type FlowSpan,
+  inlineText,
+  linkAddress,
+  plainInline,
+  type Resolve,
+  sliceInline,
+  trimInline,
+} from './article/inline.ts';
 export {
   addressAlone,
   creditIn,
@@ -20,8 +31,9 @@ export { articleFile, articleMarkdown } from './article/markdown.ts';
 export { tooNested } from './article/nested.ts';
 export { makeAnchors, slugOf } from './article/slug.ts';
 export { tagsOf } from './article/tags.ts';
-export { articleText, articleWords, blockText, inlinesOf, inlineText, isStatement } from './article/text.ts';
+export { articleText, articleWords, blockText, inlinesOf, isStatement } from './article/text.ts';
 export { type Unit, unitProblem, unitsOf } from './article/translate.ts';
+export { upgradedArticle } from './article/upgrade.ts';
 export { dryFrom, type ForecastSlot, forecast } from './cadence/forecast.ts';
 export { shortfall, shortfallWords } from './cadence/kept.ts';
 export { nextFreeSlot, type Placement, placementFaults, reflow } from './cadence/placement.ts';
@@ -46,6 +58,8 @@ export {
   TRIES,
 } from './failure/failure.ts';
 export { type FailureWords, nothingFound, wordsOf } from './failure/words.ts';
+export { DOUBTS, type Doubt, type DoubtKind, doubtsOf, readSources, type Sources } from './honesty/honesty.ts';
+export { type Support, supportOf } from './honesty/support.ts';
 export { firstIdAt, type Ids, makeIds } from './ids/id.ts';
 export { type Answering, answers } from './keyword/answered.ts';
 export { WANTS, type Want, wantOf } from './keyword/aspects.ts';
@@ -70,10 +84,10 @@ export {
 export { SPELLINGS, type Spelling, spelt } from './keyword/spelling.ts';
 export { asksQuestion, type Widened, widened } from './keyword/widen.ts';
 export { languageOf } from './language/detect.ts';
+export { directionOf, LanguageTag, languageTag } from './language/tag.ts';
 export { type LinkLimits, type PlacedLink, placeLinks } from './link/place.ts';
 export { type LinkPage, type RankedPage, rankPages } from './link/rank.ts';
 export { type Micros, type Price, type TextUsage, textCeiling, textCost, tokensCeiling } from './money/price.ts';
-export { figuresNotIn, figuresOf } from './passage/figures.ts';
 export { type Fitting, fittingOf } from './passage/fitting.ts';
 export { likeness } from './passage/likeness.ts';
 export { carries, type PageText, type Passage, passagesOf } from './passage/passage.ts';
@@ -141,6 +155,7 @@ export type { CheckContext, PastMeasure, Problem, RoutineForm, ServiceRole, Step
 export { MOST_TURNS } from './procedure/kinds/forEach.ts';
 export { PICKS } from './procedure/kinds/gist.ts';
 export { leastOf } from './procedure/kinds/lookUp.ts';
+export { TELL_BY } from './procedure/kinds/tell.ts';
 export { PARTS, type Part, PERSONS, type Person } from './procedure/kinds/write.ts';
 export { LANGUAGES, languageName } from './procedure/languages.ts';
 export { columnsOf } from './procedure/past.ts';
@@ -187,15 +202,21 @@ export {
 } from './sheet/row.ts';
 export { FirstMet } from './sheet/seen.ts';
 export {
-  type BriefStanding,
-  briefMay,
-  COUNTS_AS_OPEN,
+  type ArticleFacts,
+  type ArticleStanding,
+  articleStanding,
+  ownStanding,
+} from './standing/article.ts';
+export { BEGUN, BRIEF, type BriefEvent, type BriefStanding, OPEN_BRIEFS, standingOf } from './standing/brief.ts';
+export { decide, type Events, mayBecome, waysOf } from './standing/machine.ts';
+export {
+  type Act,
+  MAY_BEGIN,
+  PUBLICATION,
+  type PublicationEvent,
   type PublicationState,
-  publicationMay,
-  type StepState,
-  standingOf,
-  stepMay,
-} from './standing/standing.ts';
+} from './standing/publication.ts';
+export { OPEN_RUNS, RUN, type RunEvent, type StepState } from './standing/run.ts';
 export { GIVEN, given } from './template/given.ts';
 export {
   type FilledTemplate,

@@ -1,9 +1,12 @@
 import { type APIRequestContext, expect, type Locator, type Page } from '@playwright/test';
+import { weekOf } from './sideBySide.ts';
 
 export const OWNER = { email: 'ines@crockhaven.example', password: 'salt-and-patience' };
 
+/** Where an installation is; of those with a week of history, the one of the journeys that go one after the other. */
 export function address(name: 'POINTER' | 'KEYBOARD' | 'WEEK'): string {
-  const found = process.env[`GRIVO_${name}`];
+  const own = name === 'WEEK' ? weekOf(process.env['TEST_PARALLEL_INDEX'] ?? 0) : name;
+  const found = process.env[`GRIVO_${own}`];
   if (!found) throw new Error(`the installation ${name} was not started`);
   return found;
 }
@@ -36,6 +39,32 @@ export async function tabTo(page: Page, wanted: Locator, most = 120): Promise<vo
     await page.keyboard.press('Tab');
   }
   throw new Error(`Tab did not reach ${String(wanted)}`);
+}
+
+/** Follows the link to what was just taken, and waits for its sheet: what is pressed is pressed there. */
+export async function watched(page: Page): Promise<void> {
+  await page.getByRole('link', { name: 'Watch them' }).click();
+  await expect(page.getByRole('group', { name: 'Briefs against steps' })).toBeVisible();
+}
+
+/** Opens a brief by one press on its line, and reads its article; where that shows nothing, says what the page and the API do. */
+export async function readArticle(page: Page, line: Locator): Promise<void> {
+  const link = page.getByRole('link', { name: 'Read the article' });
+  await line.click();
+  await link.waitFor().catch(async () => {
+    throw new Error(await whatIsOpen(page));
+  });
+  await link.click();
+}
+
+/** What a page of briefs shows of the one that is open, and what the API says of it. */
+async function whatIsOpen(page: Page): Promise<string> {
+  const { origin, search, searchParams } = new URL(page.url());
+  const drawer = page.getByLabel('The step chosen');
+  const shows = (await drawer.count()) > 0 ? await drawer.innerText() : 'nothing';
+  const brief = searchParams.get('brief');
+  const answer = brief ? await page.request.get(`${origin}/api/briefs/${brief}`) : null;
+  return `opened ${search}, the page shows: ${shows.slice(0, 400)}\nthe API: ${answer?.status()} ${(await answer?.text())?.slice(0, 1_500)}`;
 }
 
 /** Asks the API as the person signed in on the page. */

@@ -4,10 +4,12 @@ import { buildScreens } from '../../scripts/build.mjs';
 import { client } from '../../scripts/client.mjs';
 import { live, setUp } from '../../scripts/crockhaven.mjs';
 import { startAll } from '../../scripts/processes.mjs';
+import { SIDE_BY_SIDE, weekOf } from './sideBySide.ts';
 import { workshop } from './workshop.ts';
 
-/** Installations by what the tests need: two empty ones for first journeys, and one with a week of history. */
-const WANTED = ['POINTER', 'KEYBOARD', 'WEEK'] as const;
+const WEEKS = Array.from({ length: SIDE_BY_SIDE }, (_, i) => weekOf(i));
+/** Installations by what the tests need: two empty ones for first journeys, and some with a week of history. */
+const WANTED = ['POINTER', 'KEYBOARD', ...WEEKS];
 
 /** Starts them, each with a MariaDB in memory, and stops them when all tests are done. */
 export default async function installations(): Promise<() => Promise<void>> {
@@ -27,9 +29,13 @@ export default async function installations(): Promise<() => Promise<void>> {
   };
   try {
     for (const [i, name] of WANTED.entries()) process.env[`GRIVO_${name}`] = all[i]!.address!;
-    const week = all[WANTED.indexOf('WEEK')]!;
-    const call = await client(week.address, week.owner);
-    await live(call, await setUp(call, week.standIns), 1, Date.now(), () => undefined);
+    await Promise.all(
+      WEEKS.map(async (name) => {
+        const week = all[WANTED.indexOf(name)]!;
+        const call = await client(week.address, week.owner);
+        await live(call, await setUp(call, week.standIns), 1, Date.now(), () => undefined);
+      }),
+    );
   } catch (error) {
     // Nobody stops what a set-up that failed has started.
     await stop();

@@ -5,8 +5,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { stepKinds } from '@grivo/core';
 import { sha } from '../../server/src/ground/sha.ts';
-import { fingerprintOf } from '../../server/src/sources/fingerprint.ts';
-import { Database } from '../../server/src/store/database.ts';
+import { Database } from '../../server/src/ground/store/database.ts';
+import { fingerprintOf } from '../../server/src/nouns/sources/fingerprint.ts';
 import { client } from '../client.mjs';
 import { startAll } from '../processes.mjs';
 import { median, phrases } from './ground.mjs';
@@ -75,8 +75,8 @@ async function fill(db, source, pipeline, many) {
     await db.run('INSERT INTO item (id, source, identity, content_digest, fingerprint, subject, fields) VALUES ?', [
       rows.map(({ i, known }) => [id('i', i), source, known, known, fingerprintOf(source, known), `Row ${i}`, '{}']),
     ]);
-    await db.run('INSERT INTO taken (pipeline, fingerprint, item, brief) VALUES ?', [
-      rows.map(({ i, known }) => [pipeline, fingerprintOf(source, known), id('i', i), id('b', i)]),
+    await db.run('INSERT INTO taken (pipeline, fingerprint, item, brief, source) VALUES ?', [
+      rows.map(({ i, known }) => [pipeline, fingerprintOf(source, known), id('i', i), id('b', i), source]),
     ]);
     await db.run('INSERT INTO brief (id, pipeline, standing, seed, subject, fields, made_desk, ended_desk) VALUES ?', [
       rows.map(({ i }) => [id('b', i), pipeline, 'out', 's', `Row ${i}`, '{}', i, i]),

@@ -3,10 +3,10 @@
 import { stepKinds } from '@grivo/core';
 import { Procedures } from '../../server/src/engine/briefState.ts';
 import { claim } from '../../server/src/engine/claims.ts';
-import { createPipeline } from '../../server/src/pipelines/repository.ts';
-import { addKeywords } from '../../server/src/sources/keywords.ts';
-import { lookAndTake } from '../../server/src/sources/look.ts';
-import { createSource } from '../../server/src/sources/repository.ts';
+import { createPipeline } from '../../server/src/nouns/pipelines/repository.ts';
+import { addKeywords } from '../../server/src/nouns/sources/keywords.ts';
+import { lookAndTake } from '../../server/src/nouns/sources/look.ts';
+import { createSource } from '../../server/src/nouns/sources/repository.ts';
 import { ground, median, pause, phrases } from './ground.mjs';
 
 const FINISHED = 1_000_000;

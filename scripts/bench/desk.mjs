@@ -1,6 +1,6 @@
 // How long the page people live in makes them wait: ten thousand briefs, and typing in a procedure of thirty steps.
 import { stepKinds } from '@grivo/core';
-import { Database } from '../../server/src/store/database.ts';
+import { Database } from '../../server/src/ground/store/database.ts';
 import { median } from './ground.mjs';
 import { longest, onScreens } from './screens.mjs';
 

@@ -3,8 +3,8 @@ import { randomBytes } from 'node:crypto';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { assemble } from '../../server/src/product.ts';
-import { Database } from '../../server/src/store/database.ts';
+import { assemble } from '../../server/src/api/product.ts';
+import { Database } from '../../server/src/ground/store/database.ts';
 import { startMariadb } from '../mariadb.mjs';
 
 export const median = (values) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)];

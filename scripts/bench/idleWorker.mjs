@@ -1,6 +1,6 @@
 // A worker whose steps do nothing but give a little that differs: what remains is the engine.
 import { randomBytes } from 'node:crypto';
-import { assemble } from '../../server/src/product.ts';
+import { assemble } from '../../server/src/api/product.ts';
 
 const product = await assemble({ databaseUrl: process.argv[2], secretKey: randomBytes(32), migrates: false });
 let n = 0;

@@ -3,9 +3,9 @@ import { Readable } from 'node:stream';
 import { SheetSettings } from '@grivo/contract';
 import { guessSheet } from '@grivo/core';
 import Papa from 'papaparse';
-import { ReadingRoom } from '../../server/src/reading/room.ts';
-import { begunTable, foundReader } from '../../server/src/sources/kinds/sheet.ts';
-import { openTable } from '../../server/src/tables/open.ts';
+import { openTable } from '../../server/src/formats/tables/open.ts';
+import { ReadingRoom } from '../../server/src/ground/reading/room.ts';
+import { begunTable, foundReader } from '../../server/src/nouns/sources/kinds/sheet.ts';
 
 const ROWS = 1_000_000;
 

@@ -1,7 +1,7 @@
 // How long one text takes to be held against a hundred thousand that were found before.
 import { sketchOf } from '@grivo/core';
-import { nearRepeats, rememberWrites } from '../../server/src/sketches/nearRepeats.ts';
-import { createSource } from '../../server/src/sources/repository.ts';
+import { nearRepeats, rememberWrites } from '../../server/src/nouns/sketches/nearRepeats.ts';
+import { createSource } from '../../server/src/nouns/sources/repository.ts';
 import { ground, median } from './ground.mjs';
 
 const TEXTS = 100_000;

@@ -1,13 +1,13 @@
 // From 'take it' to a live post: one brief, stand-ins that answer at once, every step committed to disk.
 import { stepKinds } from '@grivo/core';
 import { BLOGS, KEYWORDS, PAGES, start } from '@grivo/standins';
-import { createBlog } from '../../server/src/blogs/create.ts';
 import { Procedures } from '../../server/src/engine/briefState.ts';
-import { createPipeline } from '../../server/src/pipelines/repository.ts';
-import { createService } from '../../server/src/services/repository.ts';
-import { addKeywords } from '../../server/src/sources/keywords.ts';
-import { lookAndTake } from '../../server/src/sources/look.ts';
-import { createSource } from '../../server/src/sources/repository.ts';
+import { createBlog } from '../../server/src/nouns/blogs/create.ts';
+import { createPipeline } from '../../server/src/nouns/pipelines/repository.ts';
+import { addKeywords } from '../../server/src/nouns/sources/keywords.ts';
+import { lookAndTake } from '../../server/src/nouns/sources/look.ts';
+import { createSource } from '../../server/src/nouns/sources/repository.ts';
+import { createService } from '../../server/src/ports/services/repository.ts';
 import { ground, median, pause } from './ground.mjs';
 
 const CADENCE = {

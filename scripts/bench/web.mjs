@@ -2,7 +2,7 @@
 // while twenty briefs run.
 import { gzipSync } from 'node:zlib';
 import { KEYWORDS } from '@grivo/standins';
-import { Database } from '../../server/src/store/database.ts';
+import { Database } from '../../server/src/ground/store/database.ts';
 import { until } from '../client.mjs';
 import { guide } from '../crockhaven.mjs';
 import { longest, onScreens } from './screens.mjs';
@@ -18,13 +18,13 @@ async function fill(url) {
     await db.run('INSERT INTO brief (id, pipeline, standing, seed, subject, fields, made_desk) VALUES ?', [
       rows.map((i) => [id('b', i), id('p', 0), 'out', 's', `subject ${i}`, '{}', 0]),
     ]);
-    await db.run('INSERT INTO article (id, brief, family, language, standing, title, words) VALUES ?', [
+    await db.run('INSERT INTO article (id, brief, family, language, out_as, title, words) VALUES ?', [
       rows.map((i) => [
         id('a', i),
         id('b', i),
         id('b', i),
         'en',
-        'out',
+        'live',
         `How a long article number ${i} may be called`,
         900 + (i % 700),
       ]),

@@ -470,13 +470,13 @@ test('changes are told as they are committed, and who comes back is told to read
   const until = async (wanted: RegExp) => {
     while (!wanted.test(heard)) heard += (await reader.read()).value ?? '';
   };
-  await until(/event: all/);
+  await until(/event: ?all/);
   const source = await list();
-  await until(new RegExp(`event: change[^]*"nounId":"${source}"`));
+  await until(new RegExp(`event: ?change[^]*"nounId":"${source}"`));
   stop.abort();
 });
 
 async function sessionByHand(): Promise<string> {
-  const { signIn } = await import('../src/people/sessions.ts');
+  const { signIn } = await import('../src/nouns/people/sessions.ts');
   return `grivo_session=${(await signIn(w.product.ground, 'owner@crockhaven.example', 'salt-and-patience'))!.token}`;
 }

@@ -4,8 +4,8 @@ import { gzipSync } from 'node:zlib';
 import type { SourceSettings } from '@grivo/contract';
 import { docxOf, pdfOf } from '@grivo/standins';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import { pageOf } from '../src/adapters/pages.ts';
-import { readDocument } from '../src/documents/reader.ts';
+import { readDocument } from '../src/formats/documents/reader.ts';
+import { pageOf } from '../src/ports/adapters/pages.ts';
 import { type Ask, serve } from './ground/http.ts';
 import { type World, world } from './ground/world.ts';
 

@@ -1,7 +1,7 @@
 import type { BriefWhole, Hold } from '@grivo/contract';
 import { type ItemField, stepKinds as k, type ProcedureDocument, SHIPPED, type Step, sheetColumns } from '@grivo/core';
 import { describe, expect, test } from 'vitest';
-import { readRevision } from '../src/articles/repository.ts';
+import { readRevision } from '../src/nouns/articles/repository.ts';
 import { atTheDesk, type Desk } from './ground/desk.ts';
 import { replayed } from './ground/replay.ts';
 

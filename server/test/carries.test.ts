@@ -1,7 +1,7 @@
 import type { BriefWhole, Item } from '@grivo/contract';
 import { articleText, articleWords, type ProcedureDocument, sentencesOf, stepKinds } from '@grivo/core';
 import { expect, test } from 'vitest';
-import { readRevision } from '../src/articles/repository.ts';
+import { readRevision } from '../src/nouns/articles/repository.ts';
 import { atTheDesk, type Desk } from './ground/desk.ts';
 
 let w: Desk['w'];
@@ -79,7 +79,8 @@ test('what a video is said to carry is about what can be written from it', async
   for (const one of beyond) {
     // Asked for more it says how far the material went, and is written about so long, with nothing twice.
     expect(one.carriedWords, one.subject).toBe(one.carries);
-    expect(one.words / one.carries, one.subject).toBeGreaterThan(0.9);
+    // Said in other words it may be said in fewer.
+    expect(one.words / one.carries, one.subject).toBeGreaterThan(0.6);
     expect(one.words / one.carries, one.subject).toBeLessThan(1.3);
     expect(one.repeated, one.subject).toBe(0);
   }

@@ -1,12 +1,12 @@
 import { docxOf, pdfOf } from '@grivo/standins';
 import Pdf from 'pdfkit';
 import { afterAll, describe, expect, test } from 'vitest';
-import { pageOf } from '../src/adapters/pages.ts';
-import { charsetOf, recognise, textOf } from '../src/documents/kind.ts';
-import { packedProblem } from '../src/documents/packed.ts';
-import { readDocument } from '../src/documents/reader.ts';
-import { readMap } from '../src/documents/sitemap.ts';
-import { ReadingRoom } from '../src/reading/room.ts';
+import { charsetOf, recognise, textOf } from '../src/formats/documents/kind.ts';
+import { packedProblem } from '../src/formats/documents/packed.ts';
+import { readDocument } from '../src/formats/documents/reader.ts';
+import { readMap } from '../src/formats/documents/sitemap.ts';
+import { ReadingRoom } from '../src/ground/reading/room.ts';
+import { pageOf } from '../src/ports/adapters/pages.ts';
 
 const reader = new ReadingRoom();
 afterAll(() => reader.close());

@@ -1,7 +1,7 @@
 import { stepKinds } from '@grivo/core';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import { createPipeline, switchPipeline } from '../src/pipelines/repository.ts';
-import { signatureOf } from '../src/telling/hook.ts';
+import { createPipeline, switchPipeline } from '../src/nouns/pipelines/repository.ts';
+import { signatureOf } from '../src/ports/telling/hook.ts';
 import { type Ask, serve } from './ground/http.ts';
 import { type World, world } from './ground/world.ts';
 

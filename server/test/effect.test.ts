@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import type { StepContext } from '../src/engine/performer.ts';
 import type { Ground } from '../src/ground/ground.ts';
-import { effect, type Intended } from '../src/intents/effect.ts';
+import { effect, type Intended } from '../src/ports/intents/effect.ts';
 import { type World, world } from './ground/world.ts';
 
 let w: World;

@@ -4,8 +4,8 @@ import { createConnection } from 'node:net';
 import { stepKinds } from '@grivo/core';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import { Network } from '../src/network/network.ts';
-import { pictureAs, pictureRefused } from '../src/pictures/read.ts';
+import { pictureAs, pictureRefused } from '../src/formats/pictures/read.ts';
+import { Network } from '../src/ground/network/network.ts';
 import { atTheDesk, type Desk } from './ground/desk.ts';
 import { intakeAt } from './ground/intake.ts';
 

@@ -1,7 +1,7 @@
 import type { Hold, Past } from '@grivo/contract';
 import { type Step, stepKinds } from '@grivo/core';
 import { describe, expect, test } from 'vitest';
-import { readRevision } from '../src/articles/repository.ts';
+import { readRevision } from '../src/nouns/articles/repository.ts';
 import { atTheDesk, type Desk } from './ground/desk.ts';
 
 let w: Desk['w'];

@@ -1,7 +1,7 @@
 import type { BriefWhole } from '@grivo/contract';
 import { SHIPPED } from '@grivo/core';
 import { describe, expect, test } from 'vitest';
-import { refreshSource } from '../src/sources/refresh.ts';
+import { refreshSource } from '../src/nouns/sources/refresh.ts';
 import { atTheDesk, type Desk } from './ground/desk.ts';
 import { intakeAt } from './ground/intake.ts';
 

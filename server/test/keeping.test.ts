@@ -2,6 +2,7 @@ import type { Hangs, KeptNoun } from '@grivo/contract';
 import { type Step, stepKinds } from '@grivo/core';
 import { expect, test } from 'vitest';
 import { atTheDesk, type Desk } from './ground/desk.ts';
+import { byHand } from './ground/guards.ts';
 import { intakeAt } from './ground/intake.ts';
 
 let desk: Desk;
@@ -68,11 +69,15 @@ async function made(name = 'Wheels'): Promise<Record<KeptNoun, string>> {
       price: { microsPerThousandIn: 0, microsPerThousandOut: 0, microsPerPicture: 0 },
     })
   ).body.id;
-  return { pipelines, sources, blogs, services, routines };
+  const labels = (await owner<{ id: string }>('POST', '/labels', { name })).body.id;
+  const destinations = (
+    await owner<{ id: string }>('POST', '/destinations', { kind: 'mail', name, address: 'ada@example.com' })
+  ).body.id;
+  return { pipelines, sources, blogs, services, routines, labels, destinations };
 }
 
 const hangs = async (of: KeptNoun, id: string) => (await owner<Hangs>('GET', `/${of}/${id}/hangs`)).body;
-const nouns: KeptNoun[] = ['pipelines', 'sources', 'blogs', 'services', 'routines'];
+const nouns: KeptNoun[] = ['pipelines', 'sources', 'blogs', 'services', 'routines', 'labels', 'destinations'];
 
 test('everything is renamed, and no two of a kind have one name; what has a note is noted and archived', async () => {
   const ids = await made();
@@ -82,7 +87,7 @@ test('everything is renamed, and no two of a kind have one name; what has a note
     expect((await hangs(of, ids[of])).name).toBe(`Spokes of ${of}`);
     expect((await owner('PATCH', path, { name: '' })).status).toBe(422);
     const noted = await owner('PATCH', path, { note: 'For the spring.', archived: true });
-    expect(noted.status, of).toBe(['services', 'routines'].includes(of) ? 422 : 204);
+    expect(noted.status, of).toBe(['services', 'routines', 'labels', 'destinations'].includes(of) ? 422 : 204);
   }
   expect((await owner('PATCH', `/sources/${ids.sources}/words`, { openLimit: 3 })).status).toBe(422);
   const other = await sourceOf({ kind: 'requests' }, 'Other');
@@ -178,13 +183,13 @@ test('an article is removed with its post, and not while its brief is on the way
     with: ['1 post readers see on a blog'],
     unless: [],
   });
-  await desk.w.product.ground.db.run("UPDATE brief SET standing = 'waiting' WHERE id = ?", [briefs[0]]);
+  await byHand(desk.w.product.ground.db, "UPDATE brief SET standing = 'waiting' WHERE id = ?", [briefs[0]]);
   const early = await desk.ask('DELETE', `/articles/${article.id}`);
   expect([early.status, early.problem.detail]).toEqual([
     409,
     '‘A third wheel’ cannot be removed. Its brief has not ended: set the brief aside first.',
   ]);
-  await desk.w.product.ground.db.run("UPDATE brief SET standing = 'out' WHERE id = ?", [briefs[0]]);
+  await byHand(desk.w.product.ground.db, "UPDATE brief SET standing = 'out' WHERE id = ?", [briefs[0]]);
   await desk.w.product.ground.db.run("UPDATE blog SET endpoint = 'http://127.0.0.1:9/none' WHERE id = ?", [ids.blogs]);
   expect((await desk.ask('DELETE', `/articles/${article.id}`)).status).toBe(502);
   expect(await articleOf()).toBeDefined();

@@ -4,11 +4,11 @@ import { DOCUMENTS, fileOf, PODCASTS, recordingOf } from '@grivo/standins';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { z } from 'zod';
 import { Procedures } from '../src/engine/briefState.ts';
-import { storeFile } from '../src/files/repository.ts';
-import { createPipeline } from '../src/pipelines/repository.ts';
-import { findFeeds } from '../src/sources/findFeeds.ts';
-import { takeChosen } from '../src/sources/look.ts';
-import { createSource, itemsOf } from '../src/sources/repository.ts';
+import { storeFile } from '../src/ground/files/repository.ts';
+import { createPipeline } from '../src/nouns/pipelines/repository.ts';
+import { findFeeds } from '../src/nouns/sources/findFeeds.ts';
+import { takeChosen } from '../src/nouns/sources/look.ts';
+import { createSource, itemsOf } from '../src/nouns/sources/repository.ts';
 import { type World, world } from './ground/world.ts';
 
 let w: World;
@@ -257,7 +257,7 @@ describe('every kind of source, from a look to an article', () => {
     expect([...standings.values()]).toEqual(['out']);
     const page = await postOf(briefs[0]!);
     // The near repeat was never offered; what was dropped left no trace, though the brief was called by one of them.
-    expect(page.match(/glazed lids kept the head/g)).toHaveLength(1);
+    expect(page).not.toContain('glazed-lids-again');
     for (const { subject } of dropped) expect(page).not.toContain(`>${subject}`);
     for (const slug of ['glazed-lids-summer', 'salt-prices-seven', 'apple-in-the-crock', 'cellars-warm-up'])
       expect(page).toContain(`/news/brine-gazette/${slug}"`);

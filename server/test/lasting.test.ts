@@ -1,18 +1,19 @@
 import { stepKinds as k, type ProcedureDocument, type Step } from '@grivo/core';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
-import { bringBack, goOn, setAside } from '../src/briefs/rounds.ts';
 import { Procedures } from '../src/engine/briefState.ts';
 import { releaseBrief } from '../src/engine/incidents.ts';
 import type { ServiceFor } from '../src/engine/lane.ts';
 import { reap } from '../src/engine/reaper.ts';
-import { finishCalls } from '../src/hooks/receive.ts';
-import { openHook } from '../src/hooks/repository.ts';
-import { createPipeline, switchPipeline } from '../src/pipelines/repository.ts';
-import { Firing, scheduleLooks } from '../src/schedules/fire.ts';
-import { addKeywords } from '../src/sources/keywords.ts';
-import { refreshSource } from '../src/sources/refresh.ts';
-import { createSource } from '../src/sources/repository.ts';
-import { Database } from '../src/store/database.ts';
+import { Database } from '../src/ground/store/database.ts';
+import { bringBack, goOn, setAside } from '../src/nouns/briefs/rounds.ts';
+import { finishCalls } from '../src/nouns/hooks/receive.ts';
+import { openHook } from '../src/nouns/hooks/repository.ts';
+import { createPipeline, switchPipeline } from '../src/nouns/pipelines/repository.ts';
+import { Firing, scheduleLooks } from '../src/nouns/schedules/fire.ts';
+import { addKeywords } from '../src/nouns/sources/keywords.ts';
+import { refreshSource } from '../src/nouns/sources/refresh.ts';
+import { createSource } from '../src/nouns/sources/repository.ts';
+import { byHand } from './ground/guards.ts';
 import { serve } from './ground/http.ts';
 import { type World, world } from './ground/world.ts';
 
@@ -92,7 +93,8 @@ describe('a step that kills or outlives its worker', () => {
       "INSERT INTO worker (id, role, address, lease_until) VALUES (?, 'worker', '-', DATE_SUB(UTC_TIMESTAMP(3), INTERVAL 1 SECOND))",
       [worker],
     );
-    await db().run(
+    await byHand(
+      db(),
       "UPDATE step_run SET state = 'running', lane = NULL, due_at = NULL, holder = ?, attempts = attempts + 1 WHERE id IN (?)",
       [worker, runs],
     );
@@ -100,7 +102,7 @@ describe('a step that kills or outlives its worker', () => {
   }
   async function inWork(phrases: readonly string[]): Promise<string[]> {
     const briefs = await taken(phrases, { ...k['work out'].fresh('s2'), expression: 'subject', as: 'said' });
-    await db().run("UPDATE brief SET standing = 'in work' WHERE id IN (?)", [briefs]);
+    await byHand(db(), "UPDATE brief SET standing = 'in work' WHERE id IN (?)", [briefs]);
     const ids = briefs.map(() => w.product.ground.ids());
     await db().run('INSERT INTO step_run (id, brief, path, round, opens, kind, state, lane, home_lane) VALUES ?', [
       ids.map((id, i) => [id, briefs[i], 's2', 0, 0, 'work out', 'ready', '-:5', '-:5']),
@@ -260,7 +262,7 @@ describe('small and lasting', () => {
     const ids = briefs.map(() => w.product.ground.ids());
     for (const [i, id] of ids.entries())
       await db().run(
-        "INSERT INTO article (id, brief, line, blog, family, language, trial, standing, title, words) VALUES (?, ?, '', NULL, ?, 'en', 0, 'in work', ?, 10)",
+        "INSERT INTO article (id, brief, line, blog, family, language, trial, title, words) VALUES (?, ?, '', NULL, ?, 'en', 0, ?, 10)",
         [id, briefs[i], id, `Title ${i}`],
       );
     const other = 'b'.repeat(20);
@@ -271,7 +273,7 @@ describe('small and lasting', () => {
         [w.product.ground.ids(), ids[1], blog, blog.slice(0, 8)],
       );
     }
-    await db().run("UPDATE brief SET standing = 'held' WHERE id = ?", [briefs[2]]);
+    await byHand(db(), "UPDATE brief SET standing = 'held' WHERE id = ?", [briefs[2]]);
     const http = await serve(w);
     const ask = await http.as('editor');
     const list = async (query: string) =>

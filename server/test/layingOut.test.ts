@@ -1,7 +1,7 @@
 import { type ArticleDocument, stepKinds as k, type Step } from '@grivo/core';
 import sharp from 'sharp';
 import { expect, test } from 'vitest';
-import { readRevision } from '../src/articles/repository.ts';
+import { readRevision } from '../src/nouns/articles/repository.ts';
 import { atTheDesk, type Desk } from './ground/desk.ts';
 import { intakeAt } from './ground/intake.ts';
 
@@ -69,13 +69,13 @@ test('a text comes over with its pictures, videos, tables and credits; what cann
       width: 40,
       height: 30,
       alternative: 'The plate',
-      caption: 'Scraped.',
-      credit: 'Photo: N. Luthier',
+      caption: [{ text: 'Scraped.' }],
+      credit: [{ text: 'Photo: N. Luthier' }],
     },
     { type: 'video', address: film, title: expect.stringMatching(/salt/i) },
     { type: 'paragraph', content: [{ text: 'The bridge. How it leans' }] },
     { type: 'paragraph', content: [{ text: 'Cut ' }, { text: 'slowly', marks: ['strong'] }, { text: '.' }] },
-    { type: 'table', head: ['Wood', 'Use'], rows: [['Maple', 'ribs']] },
+    { type: 'table', head: [[{ text: 'Wood' }], [{ text: 'Use' }]], rows: [[[{ text: 'Maple' }], [{ text: 'ribs' }]]] },
   ]);
   expect(told).toContain('a form');
   expect(told).toContain('The bridge');

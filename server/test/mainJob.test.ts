@@ -1,8 +1,8 @@
-import { type ArticleDocument, figuresNotIn, sentencesOf } from '@grivo/core';
+import { type ArticleDocument, doubtsOf, isSure, readSources, sentencesOf } from '@grivo/core';
 import { afterEach, describe, expect, test } from 'vitest';
-import { readRevision } from '../src/articles/repository.ts';
 import { openIncidents, releaseIncident } from '../src/engine/incidents.ts';
-import { changeSecret } from '../src/services/repository.ts';
+import { readRevision } from '../src/nouns/articles/repository.ts';
+import { changeSecret } from '../src/ports/services/repository.ts';
 import { type World, world } from './ground/world.ts';
 
 let w: World;
@@ -51,7 +51,7 @@ describe.each(['one', 'two'] as const)('with model service %s', (which) => {
             : [],
       );
       expect(new Set(said.map((s) => s.toLowerCase())).size).toBe(said.length);
-      expect(figuresNotIn(said.join(' '), passages)).toEqual([]);
+      expect(doubtsOf(said.join(' '), readSources(passages)).filter(isSure)).toEqual([]);
       for (const block of document.body)
         if (block.type === 'paragraph' && block.content.map((p) => p.text).join('').length > 60)
           expect(block.evidence?.length, block.id).toBeGreaterThan(0);

@@ -1,10 +1,11 @@
 import { stepKinds } from '@grivo/core';
 import type { Trouble } from '@grivo/standins';
 import { afterEach, beforeEach, expect, test } from 'vitest';
-import { changeBlogSecret } from '../src/blogs/change.ts';
 import { openIncidents, releaseBrief, releaseIncident } from '../src/engine/incidents.ts';
-import { incidentsInWords } from '../src/incidents/words.ts';
-import { setLimit } from '../src/money/limits.ts';
+import { changeBlogSecret } from '../src/nouns/blogs/change.ts';
+import { incidentsInWords } from '../src/nouns/incidents/words.ts';
+import { setLimit } from '../src/ports/money/limits.ts';
+import { byHand } from './ground/guards.ts';
 import { type World, world } from './ground/world.ts';
 
 let w: World;
@@ -141,7 +142,8 @@ test('what a worker holds without knowing it, since an answer of the database wa
     ),
   );
   await w.settled(briefs, ['ready']);
-  const held = await db.run(
+  const held = await byHand(
+    db,
     "UPDATE step_run SET state = 'running', holder = ?, due_desk = NULL WHERE brief = ? AND kind = 'publish'",
     [worker, briefs[0]],
   );

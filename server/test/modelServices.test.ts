@@ -90,6 +90,8 @@ test.each([
     400,
     { message: 'Invalid schema for response_format', param: 'response_format' },
     /cannot reply in the form that was asked for \(400\)/,
+    // By a schema, as JSON, and in words alone.
+    3,
   ],
   [
     'the request',
@@ -98,11 +100,11 @@ test.each([
     /refused the request \(400\): “seed must be at least 1”/,
   ],
 ])(
-  'what refuses %s says so in its own words, is asked once, and its key is never shown',
-  async (_what, status, error, says) => {
+  'what refuses %s says so in its own words, is asked once in each form there is, and its key is never shown',
+  async (_what, status, error, says, times = 1) => {
     const line = await tested(refused(status, error));
     expect(line).toMatchObject({ well: false, came: expect.stringMatching(says) as string });
-    expect(asked).toHaveLength(1);
+    expect(asked).toHaveLength(times);
     expect(JSON.stringify(line)).not.toContain(SECRET);
   },
 );

@@ -1,10 +1,10 @@
 import { type Failure, type Step, stepKinds, wordsOf } from '@grivo/core';
 import { afterEach, beforeEach, expect, test } from 'vitest';
-import { decide } from '../src/briefs/holds.ts';
 import { Procedures } from '../src/engine/briefState.ts';
 import { releaseBrief } from '../src/engine/incidents.ts';
 import { stopOverdue } from '../src/engine/stop.ts';
-import { waitForTurn } from '../src/services/turns.ts';
+import { decide } from '../src/nouns/briefs/holds.ts';
+import { waitForTurn } from '../src/ports/services/turns.ts';
 import { type World, world } from './ground/world.ts';
 
 let w: World;

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { Database } from '../src/store/database.ts';
+import { Database } from '../src/ground/store/database.ts';
 import { testDatabaseUrl } from './ground/world.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'grivo-restore-'));

@@ -1,13 +1,13 @@
 import { randomBytes } from 'node:crypto';
 import { stepKinds as k, type ProcedureDocument, type Step } from '@grivo/core';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
+import { assemble, type Product } from '../src/api/product.ts';
 import { Procedures } from '../src/engine/briefState.ts';
-import { setLimit } from '../src/money/limits.ts';
-import { createPipeline, switchPipeline } from '../src/pipelines/repository.ts';
-import { assemble, type Product } from '../src/product.ts';
-import { Firing } from '../src/schedules/fire.ts';
-import { addKeywords } from '../src/sources/keywords.ts';
-import { createSource } from '../src/sources/repository.ts';
+import { createPipeline, switchPipeline } from '../src/nouns/pipelines/repository.ts';
+import { Firing } from '../src/nouns/schedules/fire.ts';
+import { addKeywords } from '../src/nouns/sources/keywords.ts';
+import { createSource } from '../src/nouns/sources/repository.ts';
+import { setLimit } from '../src/ports/money/limits.ts';
 import { type World, world } from './ground/world.ts';
 
 const KEY = randomBytes(32);

@@ -1,7 +1,7 @@
 import type { SheetPreview } from '@grivo/contract';
 import { SHIPPED } from '@grivo/core';
 import { describe, expect, test } from 'vitest';
-import { passagesById } from '../src/materials/repository.ts';
+import { passagesById } from '../src/nouns/materials/repository.ts';
 import { atTheDesk, type Desk } from './ground/desk.ts';
 import { intakeAt } from './ground/intake.ts';
 

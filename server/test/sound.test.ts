@@ -1,8 +1,8 @@
 import { spokenSamples, wavOf } from '@grivo/standins';
 import { expect, test } from 'vitest';
-import { readHeard } from '../src/adapters/heard.ts';
-import { microsOf } from '../src/adapters/transcriber.ts';
-import { aboutSound, mostSeconds } from '../src/media/aboutSound.ts';
+import { aboutSound, mostSeconds } from '../src/formats/media/aboutSound.ts';
+import { readHeard } from '../src/ports/adapters/heard.ts';
+import { microsOf } from '../src/ports/adapters/transcriber.ts';
 
 test('a WAV file tells how long it is, by what there is of it', () => {
   const file = wavOf(spokenSamples('Salt at two per cent.'));

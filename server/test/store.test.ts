@@ -1,12 +1,12 @@
-import { stepKinds } from '@grivo/core';
+import { ownStanding, stepKinds } from '@grivo/core';
 import { DataSource } from 'typeorm';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { Procedures } from '../src/engine/briefState.ts';
-import { createPipeline } from '../src/pipelines/repository.ts';
-import { lookAndTake } from '../src/sources/look.ts';
-import { createSource } from '../src/sources/repository.ts';
-import { Database, isLostConnection, NewerSchema } from '../src/store/database.ts';
-import { migrations } from '../src/store/migrations/index.ts';
+import { Database, isLostConnection, NewerSchema } from '../src/ground/store/database.ts';
+import { migrations } from '../src/ground/store/migrations/index.ts';
+import { createPipeline } from '../src/nouns/pipelines/repository.ts';
+import { lookAndTake } from '../src/nouns/sources/look.ts';
+import { createSource } from '../src/nouns/sources/repository.ts';
 import { testDatabaseUrl, type World, world } from './ground/world.ts';
 
 let w: World;
@@ -16,6 +16,87 @@ beforeAll(async () => {
 afterAll(() => w.close());
 
 describe('the schema', () => {
+  test('an article stands as what is known of it says, in the table as in words', async () => {
+    const { db } = w.product.ground;
+    const id = 'z'.repeat(20);
+    await db.run("INSERT INTO article (id, brief, line, family, language) VALUES (?, ?, 'facts', ?, 'en')", [
+      id,
+      id,
+      id,
+    ]);
+    for (const outAs of [null, 'draft', 'live', 'withdrawn'] as const)
+      for (const aside of [false, true])
+        for (const slot of [false, true]) {
+          await db.run('UPDATE article SET out_as = ?, aside = ?, slot = ? WHERE id = ?', [
+            outAs,
+            Number(aside),
+            Number(slot),
+            id,
+          ]);
+          const [row] = await db.rows<{ standing: string }>('SELECT standing FROM article WHERE id = ?', [id]);
+          expect(row!.standing).toBe(ownStanding({ outAs, aside, slot }));
+        }
+    await db.run('DELETE FROM article WHERE id = ?', [id]);
+  });
+
+  test('articles and publications of a store of before stand as they did, and go back the same', async () => {
+    const { db } = w.product.ground;
+    const kept: [string, string | null, string][] = [
+      ['a', null, 'in work'],
+      ['b', 'live', 'out'],
+      ['c', 'draft', 'draft'],
+      ['d', 'withdrawn', 'withdrawn'],
+    ];
+    for (const [name, state] of kept) {
+      const id = name.repeat(20);
+      await db.run("INSERT INTO article (id, brief, line, family, language, out_as) VALUES (?, ?, 'm', ?, 'en', ?)", [
+        id,
+        id,
+        id,
+        state,
+      ]);
+      if (state !== null)
+        await db.run("INSERT INTO publication (id, article, blog, key_, state, as_) VALUES (?, ?, 'b', ?, ?, 'live')", [
+          id,
+          id,
+          name,
+          state,
+        ]);
+    }
+    const key = 'create/abc/1';
+    await db.run(
+      "INSERT INTO intent (id, key_, kind, step_run, state, token, due_at) VALUES ('i', ?, 'create', 's', 'done', 't', UTC_TIMESTAMP(3))",
+      [key],
+    );
+    const since = migrations.findIndex(({ name }) => name === 'Standing1765300000000');
+    for (let n = migrations.length; n > since; n--) await db.source.undoLastMigration();
+    const [before] = await db.rows<{ standing: string; key_: string }>(
+      "SELECT a.standing, (SELECT key_ FROM intent WHERE id = 'i') AS key_ FROM article a WHERE a.id = ?",
+      ['c'.repeat(20)],
+    );
+    expect(before).toEqual({ standing: 'out', key_: 'create/abc' });
+    await db.source.runMigrations();
+    for (const [name, , standing] of kept) {
+      const [row] = await db.rows<{ standing: string }>('SELECT standing FROM article WHERE id = ?', [name.repeat(20)]);
+      expect(row!.standing).toBe(standing);
+    }
+    expect((await db.rows("SELECT key_ FROM intent WHERE id = 'i'"))[0]).toEqual({ key_: key });
+    await db.run("DELETE FROM article WHERE line = 'm'");
+    await db.run("DELETE FROM publication WHERE blog = 'b'");
+    await db.run("DELETE FROM intent WHERE id = 'i'");
+  });
+
+  test('a state no event leads to is refused by the database of the tests', async () => {
+    const { db } = w.product.ground;
+    const id = 'y'.repeat(20);
+    await db.run(
+      "INSERT INTO publication (id, article, blog, key_, state, as_) VALUES (?, ?, ?, 'k', 'live', 'live')",
+      [id, id, id],
+    );
+    await expect(db.run("UPDATE publication SET state = 'draft' WHERE id = ?", [id])).rejects.toThrow('no event leads');
+    await db.run('DELETE FROM publication WHERE id = ?', [id]);
+  });
+
   test('what the entities say of their tables is what the migrations made', async () => {
     const { source } = w.product.ground.db;
     const log = await source.driver.createSchemaBuilder().log();
@@ -89,79 +170,6 @@ describe('the schema', () => {
     await w.close();
     w = await world();
   });
-});
-
-describe('hot queries', () => {
-  test.each([
-    [
-      'a claim',
-      "SELECT id AS run, brief FROM step_run WHERE place = 'Lx' AND id > '' ORDER BY id LIMIT 50",
-      'step_run_place',
-    ],
-    [
-      'what is due by the desk clock',
-      "SELECT id FROM step_run WHERE state = 'waiting' AND place >= 'D' AND place <= 'D000000000000005' ORDER BY place LIMIT 500",
-      'step_run_place',
-    ],
-    [
-      'retries',
-      "SELECT id FROM step_run WHERE state = 'waiting' AND place >= 'T' AND place <= CONCAT('T', UTC_TIMESTAMP(3)) ORDER BY place LIMIT 500",
-      'step_run_place',
-    ],
-    ['what an incident stopped', "SELECT id FROM step_run WHERE place = 'Ix' AND state = 'stopped'", 'step_run_place'],
-    [
-      'a page of articles',
-      "SELECT id FROM article WHERE trial = 0 AND id < 'z' ORDER BY id DESC LIMIT 100",
-      'article_list',
-    ],
-    ['a page of briefs', "SELECT id FROM brief WHERE trial = 0 AND id < 'z' ORDER BY id DESC LIMIT 100", 'brief_list'],
-    [
-      'briefs to let in',
-      "SELECT id FROM brief WHERE pipeline = 'p' AND trial = 0 AND standing = 'waiting' ORDER BY priority, id LIMIT 10",
-      'brief_standing',
-    ],
-    ['slots of a blog', "SELECT article FROM placement WHERE blog = 'b' AND due_desk >= 5", 'placement_due'],
-    ['new events', 'SELECT id FROM event WHERE at >= DATE_SUB(UTC_TIMESTAMP(3), INTERVAL 15 SECOND)', 'event_at'],
-  ])('%s goes by its index', async (_name, query, key) => {
-    const { db, ids } = w.product.ground;
-    if (((await db.rows<{ n: number }>('SELECT COUNT(*) AS n FROM step_run'))[0]?.n ?? 0) < 3_000) await fill(db, ids);
-    const [plan] = await db.rows<{ key: string; type: string }>(`EXPLAIN ${query}`);
-    expect(plan?.key).toBe(key);
-  });
-
-  async function fill(db: Database, ids: () => string): Promise<void> {
-    const brief = Array.from({ length: 3_000 }, () => ids());
-    await db.run('INSERT INTO brief (id, pipeline, standing, seed, subject, fields, made_desk, trial) VALUES ?', [
-      brief.map((id, i) => [id, i % 7 ? ids() : 'p', i % 3 ? 'out' : 'waiting', 's', 'x', '{}', 0, i % 2]),
-    ]);
-    await db.run(
-      'INSERT INTO step_run (id, brief, path, kind, state, home_lane, lane, due_desk, due_at, incident) VALUES ?',
-      [
-        brief.map((id, i) => [
-          ids(),
-          id,
-          's1',
-          'check',
-          i % 10 === 0 ? 'ready' : i % 9 === 0 ? 'waiting' : i % 8 === 0 ? 'stopped' : 'done',
-          'x',
-          i % 10 ? null : 'x',
-          i % 9 ? null : i,
-          null,
-          i % 8 ? null : ids(),
-        ]),
-      ],
-    );
-    await db.run('INSERT INTO article (id, brief, family, language, standing, trial) VALUES ?', [
-      brief.map((id, i) => [ids(), id, id, 'en', 'ready', i % 2]),
-    ]);
-    await db.run('INSERT INTO placement (article, blog, due_desk) VALUES ?', [
-      brief.map((id, i) => [id, i % 5 ? ids() : 'b', i]),
-    ]);
-    await db.run('INSERT INTO event (id, noun, noun_id, at) VALUES ?', [
-      brief.map((id) => [ids(), 'brief', id, '2026-01-01 00:00:00']),
-    ]);
-    await db.run('ANALYZE TABLE step_run, brief, article, placement, event');
-  }
 });
 
 describe('taking', () => {

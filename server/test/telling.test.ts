@@ -12,11 +12,11 @@ import {
   wordsOf,
 } from '@grivo/core';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
-import { createPipeline } from '../src/pipelines/repository.ts';
-import { addKeywords } from '../src/sources/keywords.ts';
-import { createSource } from '../src/sources/repository.ts';
+import { createPipeline } from '../src/nouns/pipelines/repository.ts';
+import { addKeywords } from '../src/nouns/sources/keywords.ts';
+import { createSource } from '../src/nouns/sources/repository.ts';
+import { Mail } from '../src/ports/telling/mail.ts';
 import { folderIn } from '../src/steps/keep.ts';
-import { Mail } from '../src/telling/mail.ts';
 import { type World, world } from './ground/world.ts';
 
 let w: World;

@@ -1,7 +1,7 @@
 import type { Article } from '@grivo/contract';
 import { articleText, stepKinds as k, shipped, withoutSources } from '@grivo/core';
 import { expect, test } from 'vitest';
-import { readRevision } from '../src/articles/repository.ts';
+import { readRevision } from '../src/nouns/articles/repository.ts';
 import { atTheDesk, type Desk } from './ground/desk.ts';
 import { intakeAt } from './ground/intake.ts';
 

@@ -1,7 +1,7 @@
 import type { BriefWhole, VideoText } from '@grivo/contract';
 import { stepKinds as k, type ProcedureDocument, SHIPPED } from '@grivo/core';
 import { describe, expect, test } from 'vitest';
-import { readRevision } from '../src/articles/repository.ts';
+import { readRevision } from '../src/nouns/articles/repository.ts';
 import { atTheDesk, type Desk } from './ground/desk.ts';
 import { intakeAt } from './ground/intake.ts';
 
@@ -146,7 +146,7 @@ describe('videos', () => {
     };
     const whole = await run({});
     const headings = whole.document.body.flatMap((block) => (block.type === 'heading' ? [block.text] : []));
-    expect(headings.slice(0, 2)).toEqual(['Six spoons on a scale', 'What per cent means here']);
+    expect(headings.slice(0, 2)).toEqual(['Six spoons on a scale', 'Per cent of the whole jar']);
     expect(whole.document.body.filter(({ type }) => type === 'video')).toHaveLength(1);
     expect(whole.document.keyPhrase).not.toBe('');
     expect(whole.page).toContain('Crockhaven Bench');

@@ -4,9 +4,9 @@ import { join } from 'node:path';
 import { stepKinds as k, type Step, type StepKindName } from '@grivo/core';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { z } from 'zod';
-import type { WritingRequest } from '../src/adapters/writer.ts';
 import type { Performer, StepContext } from '../src/engine/performer.ts';
-import { storePage } from '../src/materials/repository.ts';
+import { storePage } from '../src/nouns/materials/repository.ts';
+import type { WritingRequest } from '../src/ports/adapters/writer.ts';
 import type { Tools } from '../src/ports/tools.ts';
 import { performers } from '../src/steps/registry.ts';
 import { type World, world } from './ground/world.ts';
@@ -24,6 +24,7 @@ const PARAGRAPHS = [
   'Iodised salt works as well as any other in blind tests, though fine salt packs tighter in a spoon than coarse salt does. That is why recipes give grams and not spoons, and why a small scale is the best tool in the kitchen.',
 ];
 
+const DESTINATION = 'd'.repeat(20);
 let w: World;
 let tools: Tools;
 let folder: string;
@@ -69,6 +70,10 @@ function reply(name: string): unknown {
 beforeAll(async () => {
   folder = mkdtempSync(join(tmpdir(), 'grivo-words-'));
   w = await world('one', { keepFolder: folder });
+  await w.product.ground.db.run(
+    "INSERT INTO destination (id, kind, name, address) VALUES (?, 'mail', 'Kept', 'kept@example.com')",
+    [DESTINATION],
+  );
   const page = { address: 'https://salt.example/', title: 'Salt', language: 'en', paragraphs: PARAGRAPHS };
   const passages = await storePage(w.product.ground.db, page, 'a'.repeat(64));
   tools = {
@@ -332,7 +337,9 @@ const TABLE: Partial<
   keep: {
     words: { as: 'HTML', folder: 'elsewhere', sheet: { value: 'neither', with: { as: 'a row', sheet: 'no address' } } },
   },
-  tell: { words: { by: 'message', to: 'other@example.com', subject: 'Other', text: 'Other' } },
+  tell: {
+    words: { by: 'message', to: 'other@example.com', subject: 'Other', text: 'Other', destination: DESTINATION },
+  },
   use: { step: { routine: 'r1' }, words: { routine: 'r2', given: { topic: 'pepper' } } },
 };
 

@@ -2,6 +2,7 @@ export type { BlogAct, BlogSite, OlderPost, Post } from './blog/posts.ts';
 export { type DocumentMaterial, fileOf } from './documents/documents.ts';
 export { docxOf } from './documents/docx.ts';
 export { pdfOf } from './documents/pdf.ts';
+export type { ModelCall } from './ground/modelWire.ts';
 export type { ServiceName, Trouble, Watch } from './ground/trouble.ts';
 export {
   BLOGS,
@@ -16,7 +17,6 @@ export {
   SHEETS,
   SHOPS,
 } from './material/index.ts';
-export type { ModelCall } from './model/service.ts';
 export type { Received } from './receive/receivers.ts';
 export type { SheetMaterial } from './sheets/sheets.ts';
 export { recordingOf } from './sound/podcasts.ts';

@@ -16,7 +16,9 @@ createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <QueryClientProvider client={queryClient}>
       <Tooltip.Provider>
-        <BrowserRouter>
+        {/* A view that is asked for stands at once. As a transition it waits for a quiet moment, which a page that hears of changes
+            may not have for seconds, and what is pressed meanwhile is pressed on the view that is left. */}
+        <BrowserRouter useTransitions={false}>
           <App />
         </BrowserRouter>
       </Tooltip.Provider>

@@ -1,4 +1,4 @@
-import type { ArticleDocument, Block } from '@grivo/core';
+import { ARTICLE_FORMAT, type ArticleDocument, type Block, type BlockType, LanguageTag } from '@grivo/core';
 import { z } from 'zod';
 
 const linkTarget = z.discriminatedUnion('to', [
@@ -11,6 +11,8 @@ const inline = z.strictObject({
   link: linkTarget.optional(),
 });
 const content = z.array(inline);
+const size = z.enum(['small', 'medium', 'full']).optional();
+const side = z.enum(['left', 'middle', 'right']).optional();
 const common = {
   id: z.string().min(1),
   evidence: z
@@ -18,67 +20,61 @@ const common = {
     .optional(),
 };
 
-const block = z.discriminatedUnion('type', [
-  z.strictObject({
-    ...common,
-    type: z.literal('heading'),
-    level: z.union([z.literal(2), z.literal(3), z.literal(4)]),
-    text: z.string(),
-  }),
-  z.strictObject({ ...common, type: z.literal('paragraph'), content }),
-  z.strictObject({ ...common, type: z.literal('list'), ordered: z.boolean(), items: z.array(content) }),
-  z.strictObject({
-    ...common,
-    type: z.literal('table'),
-    caption: z.string().optional(),
-    head: z.array(z.string()),
-    rows: z.array(z.array(z.string())),
-  }),
-  z.strictObject({
-    ...common,
-    type: z.literal('figure'),
+/** What each kind of block holds. */
+const BLOCKS = {
+  heading: { level: z.union([z.literal(2), z.literal(3), z.literal(4)]), text: z.string() },
+  paragraph: { content },
+  list: { ordered: z.boolean(), items: z.array(content) },
+  table: { caption: content.optional(), head: z.array(content), rows: z.array(z.array(content)) },
+  figure: {
     file: z.string().regex(/^[0-9a-f]{64}$/),
     width: z.int().positive(),
     height: z.int().positive(),
     alternative: z.string(),
-    caption: z.string().optional(),
-    credit: z.string().optional(),
+    caption: content.optional(),
+    credit: content.optional(),
+    link: linkTarget.optional(),
+    size,
+    side,
     lead: z.boolean(),
-  }),
-  z.strictObject({ ...common, type: z.literal('quote'), text: z.string(), attribution: z.string().optional() }),
-  z.strictObject({
-    ...common,
-    type: z.literal('video'),
+  },
+  quote: { content, credit: content.optional() },
+  video: {
     address: z.string(),
     title: z.string(),
     player: z.string().optional(),
     film: z.string().optional(),
     still: z.string().optional(),
-  }),
-  z.strictObject({
-    ...common,
-    type: z.literal('chart'),
+  },
+  chart: {
     form: z.enum(['bar', 'line']),
     labels: z.array(z.string()),
     series: z.array(z.strictObject({ name: z.string(), values: z.array(z.number()) })),
+    caption: content.optional(),
     alternative: z.string(),
-  }),
-  z.strictObject({ ...common, type: z.literal('key points'), items: z.array(z.string()) }),
-  z.strictObject({ ...common, type: z.literal('question and answer'), question: z.string(), answer: content }),
-  z.strictObject({
-    ...common,
-    type: z.literal('call to action'),
-    text: z.string(),
-    button: z.string(),
-    address: z.string(),
-  }),
-  z.strictObject({ ...common, type: z.literal('standing text'), content }),
-  z.strictObject({ ...common, type: z.literal("owner's markup"), markup: z.string() }),
-  z.strictObject({ ...common, type: z.literal('contents') }),
-]);
+  },
+  'key points': { items: z.array(content) },
+  'question and answer': { question: z.string(), answer: content },
+  'call to action': { content, button: z.string(), link: linkTarget, size, side },
+  closing: { content },
+  'standing text': { content },
+  disclosure: { content },
+  fold: { words: z.string() },
+  'related articles': { heading: z.string(), items: z.array(content) },
+  "owner's markup": { markup: z.string() },
+  contents: {},
+  placeholder: { wants: z.enum(['picture', 'video', 'table', 'chart', 'text']), says: z.string() },
+} satisfies Record<BlockType, z.ZodRawShape>;
+
+type OneBlock = z.ZodObject<{ type: z.ZodLiteral<BlockType> }>;
+const [first, ...others] = Object.entries(BLOCKS).map(([type, shape]) =>
+  z.strictObject({ ...common, type: z.literal(type as BlockType), ...shape }),
+) as unknown as [OneBlock, ...OneBlock[]];
+const block = z.discriminatedUnion('type', [first, ...others]);
 
 /** An article in one revision, as the database and the wire hold it. */
 export const ArticleDocumentSchema = z.strictObject({
+  format: z.literal(ARTICLE_FORMAT),
   title: z.string(),
   titleChoices: z.array(z.string()),
   slug: z.string(),
@@ -86,6 +82,6 @@ export const ArticleDocumentSchema = z.strictObject({
   keyPhrase: z.string(),
   keywords: z.array(z.string()),
   hashtags: z.array(z.string()),
-  language: z.string().length(2),
+  language: LanguageTag,
   body: z.array(block as unknown as z.ZodType<Block>),
 }) satisfies z.ZodType<ArticleDocument>;

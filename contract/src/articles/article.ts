@@ -1,13 +1,15 @@
+import { DOUBTS } from '@grivo/core';
 import { z } from 'zod';
 import { ArticleDocumentSchema } from '../article/document.ts';
 import { Before, Desk, Id, Micros } from '../id.ts';
 
 /** A draft lies on its blog, and no reader sees it. */
-export const ArticleStanding = z.enum(['in work', 'ready', 'draft', 'out', 'set aside']);
+export const ArticleStanding = z.enum(['in work', 'ready', 'draft', 'out', 'withdrawn', 'set aside']);
 export const ArticlesQuery = Before.extend({
   /** Held and stopped are those of its brief. */
   standing: z.enum([...ArticleStanding.options, 'held', 'stopped']).optional(),
   blog: Id.optional(),
+  label: Id.optional(),
   q: z.string().max(200).optional(),
 });
 
@@ -60,8 +62,8 @@ export const ArticleWhole = Article.extend({
   html: z.string(),
   passages: z.array(Evidence),
   measures: z.array(Measure),
-  /** Figures no passage holds, as they stand in the text. */
-  figuresNotFound: z.array(z.string()),
+  /** What its blocks say and what they rest on does not, with the words as they stand there. */
+  doubts: z.array(z.object({ block: z.string(), kind: z.enum(DOUBTS), words: z.string() })),
   rev: z.int(),
 });
 export type ArticleWhole = z.infer<typeof ArticleWhole>;

@@ -1,6 +1,7 @@
 import { CadenceRule } from '@grivo/core';
 import { z } from 'zod';
 import { Address, Desk, Id, Language, Made, Name, Note, TestLine } from '../id.ts';
+import { ByLabel, Carried } from '../labels/label.ts';
 
 export const NewBlog = z.strictObject({
   name: Name,
@@ -67,6 +68,7 @@ export const Blog = z.object({
   /** What its last test tried; null before the first. */
   test: z.object({ atDesk: Desk, lines: z.array(TestLine) }).nullable(),
   archived: z.boolean(),
+  labels: Carried,
   note: z.string(),
   rev: z.int(),
 });
@@ -106,7 +108,7 @@ export const BlogSlots = z.object({
 });
 export type BlogSlots = z.infer<typeof BlogSlots>;
 
-export const SlotsQuery = z.object({
+export const SlotsQuery = ByLabel.extend({
   from: z.coerce.number().int().optional(),
   days: z.coerce.number().int().min(1).max(92).default(7),
 });

@@ -6,7 +6,11 @@ export type BriefStanding = z.infer<typeof BriefStanding>;
 
 export const FailureWords = z.object({ problem: z.string(), sentence: z.string(), mend: z.string() });
 
-export const BriefsQuery = Before.extend({ pipeline: Id.optional(), standing: BriefStanding.optional() });
+export const BriefsQuery = Before.extend({
+  label: Id.optional(),
+  pipeline: Id.optional(),
+  standing: BriefStanding.optional(),
+});
 export const Brief = z.object({
   id: Id,
   pipeline: Id,

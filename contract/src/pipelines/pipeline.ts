@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { Desk, Id, Micros } from '../id.ts';
+import { Carried } from '../labels/label.ts';
 
 export const PipelineProblem = z.object({
   step: z.string(),
@@ -27,6 +28,7 @@ export const Pipeline = z.object({
   openLimit: z.int(),
   note: z.string(),
   archived: z.boolean(),
+  labels: Carried,
   rev: z.int(),
   counts: PipelineCounts,
   nextLook: Desk.nullable(),
@@ -39,6 +41,8 @@ export const Pipeline = z.object({
   kinds: z.array(z.string()),
   /** Sources it takes from. */
   sources: z.array(z.string()),
+  /** Blogs it publishes to, each with the sentence of the step that does. */
+  publishes: z.array(z.object({ blog: z.string(), says: z.string() })),
 });
 export type Pipeline = z.infer<typeof Pipeline>;
 export const Pipelines = z.object({ pipelines: z.array(Pipeline) });
@@ -53,6 +57,7 @@ export const Version = z.object({
   lines: z.array(z.object({ step: z.int().nullable(), says: z.string() })),
 });
 export const Versions = z.object({ versions: z.array(Version) });
+export type Versions = z.infer<typeof Versions>;
 
 export const TakeItems = z.strictObject({
   items: z.array(Id).min(1).max(1_000).optional(),

@@ -58,6 +58,8 @@ export const ACTS = [
   'blog secret changed',
   'blog removed',
   'service removed',
+  'destination connected',
+  'destination removed',
 ] as const;
 export const Act = z.object({
   id: Id,

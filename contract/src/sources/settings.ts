@@ -11,11 +11,11 @@ import { SheetSettings } from './kinds/sheet.ts';
 import { VideoSettings } from './kinds/videos.ts';
 
 export { CatalogueColumns, CatalogueSettings } from './kinds/catalogue.ts';
-export { GivenFile, StartFrom } from './kinds/common.ts';
 export { DocumentSettings } from './kinds/documents.ts';
 export { FeedSettings } from './kinds/feed.ts';
 export { HookSettings } from './kinds/hook.ts';
 export { KeywordSettings } from './kinds/keywords.ts';
+export { GivenFile, StartFrom } from './kinds/look.ts';
 export { PublicationSettings } from './kinds/publications.ts';
 export { RecordingSettings } from './kinds/recordings.ts';
 export { RequestSettings } from './kinds/requests.ts';

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { Before, Desk, Id, Name } from '../id.ts';
+import { Carried } from '../labels/label.ts';
 import { SOURCE_KINDS, SourceSettings } from './settings.ts';
 
 export const NewSource = z.strictObject({
@@ -20,6 +21,7 @@ export const Source = z.object({
   lastLook: Desk.nullable(),
   note: z.string(),
   archived: z.boolean(),
+  labels: Carried,
   /** What went wrong at the last look, null when it went well. */
   trouble: z.string().nullable(),
   /** Fields its items bring along, and whether every one does. */

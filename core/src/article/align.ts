@@ -38,7 +38,7 @@ export function alignBlocks(
     );
     const { evidence: _, ...bare } = block;
     return {
-      ...keptFrom(own === null ? null : former[own]!, bare as Block),
+      ...(bare as Block),
       id: own === null ? fresh() : former[own]!.id,
       ...(evidence.length > 0 ? { evidence } : {}),
     } as Block;
@@ -156,15 +156,6 @@ function inOrder(
     j = end;
   }
   return out;
-}
-
-/** What a text does not show of a block stays with it. */
-function keptFrom(former: Block | null, block: Block): Block {
-  if (former?.type === 'table' && block.type === 'table' && former.caption !== undefined)
-    return { ...block, caption: former.caption };
-  if (former?.type === 'quote' && block.type === 'quote' && former.attribution !== undefined)
-    return { ...block, attribution: former.attribution };
-  return block;
 }
 
 function united(lists: readonly (readonly Evidence[])[]): Evidence[] {

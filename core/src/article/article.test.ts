@@ -55,7 +55,12 @@ describe('derived forms', () => {
   test('Markdown escapes what would read as markup and keeps tables', () => {
     const body: Block[] = [
       p('a', '# not a heading * or _this_'),
-      { type: 'table', id: 't', head: ['a', 'b'], rows: [['1', 'x | y']] },
+      {
+        type: 'table',
+        id: 't',
+        head: [[{ text: 'a' }], [{ text: 'b' }]],
+        rows: [[[{ text: '1' }], [{ text: 'x | y' }]]],
+      },
     ];
     const text = articleMarkdown(article(body), resolve);
     expect(text).toMatch(/^\\# not a heading/);

@@ -18,6 +18,11 @@ export interface Evidence {
   digest: string;
 }
 
+/** How much of the width of the text something takes. */
+export type Size = 'small' | 'medium' | 'full';
+/** Where something stands that is narrower than the text; text runs past what stands left or right. */
+export type Side = 'left' | 'middle' | 'right';
+
 interface Common {
   /** Stable for the life of the article; measures and comments point at it. */
   id: string;
@@ -41,25 +46,33 @@ export interface List extends Common {
 }
 export interface Table extends Common {
   type: 'table';
-  caption?: string;
-  head: string[];
-  rows: string[][];
+  caption?: Inline[];
+  head: Inline[][];
+  rows: Inline[][][];
 }
 export interface Figure extends Common {
   type: 'figure';
   /** SHA-256 of the stored file. */
   file: string;
+  /** Pixels of the stored file. */
   width: number;
   height: number;
   alternative: string;
-  caption?: string;
-  credit?: string;
+  caption?: Inline[];
+  credit?: Inline[];
+  /** Where the picture leads. */
+  link?: LinkTarget;
+  /** 'full' where it is not said. */
+  size?: Size;
+  /** 'middle' where it is not said. */
+  side?: Side;
   lead: boolean;
 }
 export interface Quote extends Common {
   type: 'quote';
-  text: string;
-  attribution?: string;
+  content: Inline[];
+  /** Who said it, and where. */
+  credit?: Inline[];
 }
 export interface Video extends Common {
   type: 'video';
@@ -77,11 +90,12 @@ export interface Chart extends Common {
   form: 'bar' | 'line';
   labels: string[];
   series: { name: string; values: number[] }[];
+  caption?: Inline[];
   alternative: string;
 }
 export interface KeyPoints extends Common {
   type: 'key points';
-  items: string[];
+  items: Inline[][];
 }
 export interface QuestionAnswer extends Common {
   type: 'question and answer';
@@ -90,13 +104,39 @@ export interface QuestionAnswer extends Common {
 }
 export interface CallToAction extends Common {
   type: 'call to action';
-  text: string;
+  /** The words before the button. */
+  content: Inline[];
   button: string;
-  address: string;
+  link: LinkTarget;
+  /** Of the button; 'medium' where it is not said. */
+  size?: Size;
+  /** 'left' where it is not said. */
+  side?: Side;
+}
+/** The last words of the text itself: what follows from it. */
+export interface Closing extends Common {
+  type: 'closing';
+  content: Inline[];
 }
 export interface StandingText extends Common {
   type: 'standing text';
   content: Inline[];
+}
+/** That somebody pays, that a machine wrote it, or what else readers must be told. */
+export interface Disclosure extends Common {
+  type: 'disclosure';
+  content: Inline[];
+}
+/** What stands below is shown once a reader asks for it. */
+export interface Fold extends Common {
+  type: 'fold';
+  words: string;
+}
+/** Articles of ours to read next; one that is not published is left out. */
+export interface RelatedArticles extends Common {
+  type: 'related articles';
+  heading: string;
+  items: Inline[][];
 }
 /** Kept as the owner typed it; the only markup that is not escaped. */
 export interface OwnersMarkup extends Common {
@@ -106,6 +146,13 @@ export interface OwnersMarkup extends Common {
 /** Stands where the list of contents goes; its entries are derived from the headings. */
 export interface Contents extends Common {
   type: 'contents';
+}
+/** A place that is kept for something; readers never see it. */
+export interface Placeholder extends Common {
+  type: 'placeholder';
+  wants: 'picture' | 'video' | 'table' | 'chart' | 'text';
+  /** What is to stand there. */
+  says: string;
 }
 
 export type Block =
@@ -120,12 +167,24 @@ export type Block =
   | KeyPoints
   | QuestionAnswer
   | CallToAction
+  | Closing
   | StandingText
+  | Disclosure
+  | Fold
+  | RelatedArticles
   | OwnersMarkup
-  | Contents;
+  | Contents
+  | Placeholder;
+
+export type BlockType = Block['type'];
+export type BlockOf<T extends BlockType> = Extract<Block, { type: T }>;
+
+/** The format articles are kept in; `upgrade.ts` reads those of before. */
+export const ARTICLE_FORMAT = 2;
 
 /** An article in one revision: what is published and everything known about it. */
 export interface ArticleDocument {
+  format: typeof ARTICLE_FORMAT;
   title: string;
   titleChoices: string[];
   slug: string;
@@ -133,12 +192,13 @@ export interface ArticleDocument {
   keyPhrase: string;
   keywords: string[];
   hashtags: string[];
-  /** Two-letter language of the text. */
+  /** Language of the text as BCP 47 has it: `de`, `pt-BR`, `zh-Hant`. */
   language: string;
   body: Block[];
 }
 
 export const EMPTY_ARTICLE: ArticleDocument = {
+  format: ARTICLE_FORMAT,
   title: '',
   titleChoices: [],
   slug: '',

@@ -22,13 +22,13 @@ const BODY: Block[] = [
   { type: 'heading', id: 'b5', level: 2, text: 'Time' },
   p('b6', WAIT, 'p3'),
   { type: 'figure', id: 'b7', file: 'f'.repeat(64), width: 8, height: 6, alternative: 'A jar', lead: true },
-  { type: 'key points', id: 'b8', items: ['Weigh it', 'Press it'] },
+  { type: 'key points', id: 'b8', items: [[{ text: 'Weigh it' }], [{ text: 'Press it' }]] },
   {
     type: 'call to action',
     id: 'b9',
-    text: 'Crocks of all sizes',
+    content: [{ text: 'Crocks of all sizes' }],
     button: 'See them',
-    address: 'https://shop.example/',
+    link: { to: 'address', address: 'https://shop.example/' },
   },
   { type: 'question and answer', id: 'b10', question: 'How long?', answer: [{ text: 'Ten days.' }] },
 ];
@@ -80,8 +80,15 @@ describe('a text edited as Markdown', () => {
   });
 
   test('pictures are named by a line, and their alternative text can be changed there', () => {
-    const body = read(editableText(BODY).replace('[A jar]{#b7}', '[A jar on a shelf]{#b7 caption="In autumn"}'));
-    expect(body[6]).toEqual({ ...BODY[6], alternative: 'A jar on a shelf', caption: 'In autumn' });
+    const line = '::picture[A jar]{#b7}';
+    expect(editableText(BODY)).toContain(line);
+    expect(read(editableText(BODY).replace(line, '::picture[A jar on a shelf]{#b7}'))[6]).toEqual({
+      ...BODY[6],
+      alternative: 'A jar on a shelf',
+    });
+    const captioned = read(editableText(BODY).replace(line, ':::picture[A jar]{#b7}\nIn **autumn**\n:::'));
+    expect(captioned[6]).toEqual({ ...BODY[6], caption: [{ text: 'In ' }, { text: 'autumn', marks: ['strong'] }] });
+    expect(read(editableText(captioned), captioned)).toEqual(captioned);
   });
 
   test('a picture that is not there, an unknown part and a button without an address are said with their line', () => {
@@ -109,8 +116,14 @@ describe('a text edited as Markdown', () => {
           { text: 'here', link: { to: 'address', address: 'https://x.example/', sponsored: true } },
         ],
       },
-      { type: 'quote', id: 'b', text: 'Salt is patience made solid.', attribution: 'A cook' },
-      { type: 'table', id: 'c', caption: 'Grams', head: ['Jar', 'Salt'], rows: [['one', '20']] },
+      { type: 'quote', id: 'b', content: [{ text: 'Salt is patience made solid.' }], credit: [{ text: 'A cook' }] },
+      {
+        type: 'table',
+        id: 'c',
+        caption: [{ text: 'Grams' }],
+        head: [[{ text: 'Jar' }], [{ text: 'Salt' }]],
+        rows: [[[{ text: 'one' }], [{ text: '20' }]]],
+      },
       { type: 'paragraph', id: 'd', content: [{ text: 'ours', link: { to: 'article', article: 'x1' } }] },
     ];
     const text = editableText(body);
@@ -123,8 +136,16 @@ describe('a text edited as Markdown', () => {
       body,
     );
     expect(next[0]).toMatchObject({ content: [{ text: 'Look at it ' }, { link: { sponsored: true } }] });
-    expect(next[1]).toMatchObject({ id: 'b', attribution: 'A cook', text: 'Salt is slow patience made solid.' });
-    expect(next[2]).toMatchObject({ id: 'c', caption: 'Grams', rows: [['one', '25']] });
+    expect(next[1]).toMatchObject({
+      id: 'b',
+      credit: [{ text: 'A cook' }],
+      content: [{ text: 'Salt is slow patience made solid.' }],
+    });
+    expect(next[2]).toMatchObject({
+      id: 'c',
+      caption: [{ text: 'Grams' }],
+      rows: [[[{ text: 'one' }], [{ text: '25' }]]],
+    });
     expect(next[3]).toMatchObject({
       id: 'd',
       content: [{ text: 'one of ours', link: { to: 'article', article: 'x1' } }],
@@ -136,6 +157,10 @@ describe('a text edited as Markdown', () => {
     const marks = fc.subarray(['strong', 'emphasis', 'code'] as const);
     const inline: fc.Arbitrary<Inline> = fc.record({ text: words, marks: marks.map((some) => [...some]) });
     const content = fc.array(inline, { minLength: 1, maxLength: 4 });
+    // In a label a bracket as code is written as a plain one.
+    const label = content.map((all) =>
+      all.map((one) => ({ ...one, marks: one.marks!.filter((mark) => mark !== 'code' || !/[[\]]/.test(one.text)) })),
+    );
     const block = fc.oneof(
       content.map((content) => ({ type: 'paragraph' as const, content })),
       fc.record({ type: fc.constant('heading' as const), level: fc.constantFrom(2, 3, 4), text: words }),
@@ -144,10 +169,14 @@ describe('a text edited as Markdown', () => {
         ordered: fc.boolean(),
         items: fc.array(content, { minLength: 1, maxLength: 3 }),
       }),
-      fc.record({ type: fc.constant('quote' as const), text: words }),
+      fc.record({ type: fc.constant('quote' as const), content }, { requiredKeys: ['type', 'content'] }),
+      fc.record({ type: fc.constant('quote' as const), content, credit: label }),
+      fc.record({ type: fc.constant('key points' as const), items: fc.array(content, { minLength: 1, maxLength: 3 }) }),
+      fc.record({ type: fc.constant('closing' as const), content }),
       fc.record({
         type: fc.constant('table' as const),
-        head: fc.array(words, { minLength: 1, maxLength: 3 }),
+        head: fc.array(content, { minLength: 1, maxLength: 3 }),
+        caption: label,
         rows: fc.constant([]),
       }),
     );

@@ -1,4 +1,4 @@
-import type { Root, RootContent } from 'mdast';
+import type { PhrasingContent, Root, RootContent } from 'mdast';
 import { type Directives, directiveFromMarkdown, directiveToMarkdown } from 'mdast-util-directive';
 import { fromMarkdown } from 'mdast-util-from-markdown';
 import { gfmFromMarkdown, gfmToMarkdown } from 'mdast-util-gfm';
@@ -6,10 +6,14 @@ import { toMarkdown } from 'mdast-util-to-markdown';
 import { directive } from 'micromark-extension-directive';
 import { gfm } from 'micromark-extension-gfm';
 import { alignBlocks } from './align.ts';
-import type { Block, LinkTarget } from './block.ts';
-import { blocksOf, type ReadLink } from './fromText.ts';
-import { blockNodes } from './markdown.ts';
-import { inlinesOf, inlineText } from './text.ts';
+import type { Block, BlockType, Inline, LinkTarget } from './block.ts';
+import { BLOCKS, kindOf } from './blocks/all.ts';
+import { insideOf, OWN } from './blocks/inside.ts';
+import type { BlockKind, Wrong } from './blocks/kind.ts';
+import { blocksOf, inlineOf, type ReadLink } from './fromText.ts';
+import { hereOf } from './here.ts';
+import { phrasing, trimInline } from './inline.ts';
+import { linksOf } from './text.ts';
 
 /** Something in an edited text that cannot become a block. */
 export interface TextProblem {
@@ -21,24 +25,12 @@ export interface TextProblem {
 
 export type ReadBody = { ok: true; body: Block[] } | { ok: false; problems: TextProblem[] };
 
-/** Links to our own articles are written as the page they have here. */
-const OWN = '/articles/';
-
-/** Blocks that are no plain text, by the name they carry in an edited text (the generic directives of CommonMark extensions). */
-const NAMES = {
-  'key points': 'key-points',
-  'standing text': 'standing-text',
-  'question and answer': 'question',
-  'call to action': 'call-to-action',
-  figure: 'picture',
-  video: 'video',
-  chart: 'chart',
-  "owner's markup": 'owners-markup',
-  contents: 'contents',
-} as const;
-type Named = keyof typeof NAMES;
-
-const resolve = { file: (digest: string) => digest, article: (id: string) => `${OWN}${id}` };
+/** Kinds that are no plain text, by the name they carry in an edited text. */
+const NAMED = new Map(
+  (Object.entries(BLOCKS) as [BlockType, BlockKind<Block>][]).flatMap(([type, { editing }]) =>
+    editing ? [[editing.name, { type, editing }] as const] : [],
+  ),
+);
 
 /**
  * The body as Markdown to be edited: text as it is usual, key points, questions and calls to action in named containers
@@ -82,59 +74,26 @@ function textOfBlocks(blocks: readonly Block[]): string {
   }).replace(/\n$/, '');
 }
 
+/** A label ends at its bracket, and in code none can be written as a letter: such words stand there as plain ones. */
+const asLabel = ({ marks, ...inline }: Inline): Inline =>
+  marks?.includes('code') && /[[\]]/.test(inline.text)
+    ? { ...inline, marks: marks.filter((mark) => mark !== 'code') }
+    : marks
+      ? { ...inline, marks }
+      : inline;
+
 function nodesOf(block: Block): RootContent[] {
-  const label = (text: string) => [{ type: 'text' as const, value: text }];
-  const named = (
-    kind: Named,
-    attributes: Record<string, string>,
-  ): { name: string; attributes: Record<string, string> } => ({ name: NAMES[kind], attributes });
-  const headed = (text: string, children: RootContent[]): RootContent[] => [
-    { type: 'paragraph', data: { directiveLabel: true }, children: label(text) } as RootContent,
-    ...children,
+  const kind = kindOf(block);
+  const written = kind.editing?.write(block) ?? null;
+  if (written === null) return kind.markdown(block, hereOf([block], insideOf));
+  const label = phrasing(written.label.map(asLabel), insideOf);
+  const directive = { name: kind.editing!.name, attributes: written.attributes };
+  if (written.children === null)
+    return [{ type: 'leafDirective', ...directive, children: label } as unknown as RootContent];
+  const head = label.length > 0 ? [{ type: 'paragraph', data: { directiveLabel: true }, children: label }] : [];
+  return [
+    { type: 'containerDirective', ...directive, children: [...head, ...written.children] } as unknown as RootContent,
   ];
-  const container = (kind: Named, attributes: Record<string, string>, children: RootContent[]): RootContent[] => [
-    { type: 'containerDirective', ...named(kind, attributes), children } as unknown as RootContent,
-  ];
-  const leaf = (kind: Named, attributes: Record<string, string>, text: string): RootContent[] => [
-    { type: 'leafDirective', ...named(kind, attributes), children: label(text) } as unknown as RootContent,
-  ];
-  switch (block.type) {
-    case 'key points':
-    case 'standing text':
-      return container(block.type, {}, blockNodes(block, resolve));
-    case 'question and answer':
-      return container(
-        block.type,
-        {},
-        headed(block.question, blockNodes({ type: 'paragraph', id: block.id, content: block.answer }, resolve)),
-      );
-    case 'call to action':
-      return container(
-        block.type,
-        { address: block.address },
-        headed(block.button, blockNodes({ type: 'paragraph', id: block.id, content: [{ text: block.text }] }, resolve)),
-      );
-    case 'figure':
-      return leaf(
-        block.type,
-        { id: block.id, ...(block.caption ? { caption: block.caption } : {}) },
-        block.alternative,
-      );
-    case 'video':
-      return leaf(block.type, { id: block.id }, block.title);
-    case 'chart':
-      return leaf(block.type, { id: block.id }, block.alternative);
-    case "owner's markup":
-      return leaf(block.type, { id: block.id }, '');
-    case 'contents':
-      return leaf(block.type, {}, '');
-    case 'table':
-      return blockNodes({ ...block, caption: '' }, resolve);
-    case 'quote':
-      return blockNodes({ ...block, attribution: '' }, resolve);
-    default:
-      return blockNodes(block, resolve);
-  }
 }
 
 function parse(text: string, former: readonly Block[]): ReadBody {
@@ -147,7 +106,7 @@ function parse(text: string, former: readonly Block[]): ReadBody {
   const problems: TextProblem[] = [];
   let n = 0;
   const id = () => `read${++n}`;
-  const link = linksOf(former);
+  const link = readLink(former);
   const body = root.children.flatMap((node): Block[] => {
     if (node.type !== 'containerDirective' && node.type !== 'leafDirective') return blocksOf(node, id, link);
     const read = blockOfDirective(node, former, id, link);
@@ -161,10 +120,9 @@ function parse(text: string, former: readonly Block[]): ReadBody {
 }
 
 /** An address that was marked as sponsored stays so; a link to an article of ours is one again. */
-function linksOf(former: readonly Block[]): ReadLink {
+function readLink(former: readonly Block[]): ReadLink {
   const sponsored = new Set<string>();
-  for (const { link } of former.flatMap(inlinesOf))
-    if (link?.to === 'address' && link.sponsored) sponsored.add(link.address);
+  for (const link of former.flatMap(linksOf)) if (link.to === 'address' && link.sponsored) sponsored.add(link.address);
   return (url): LinkTarget | null => {
     if (url.startsWith(OWN)) return { to: 'article', article: url.slice(OWN.length) };
     if (!/^https?:\/\//.test(url)) return null;
@@ -172,95 +130,41 @@ function linksOf(former: readonly Block[]): ReadLink {
   };
 }
 
-type Wrong = { sentence: string; mend: string };
-
 function blockOfDirective(
   node: Exclude<Directives, { type: 'textDirective' }>,
   former: readonly Block[],
   id: () => string,
   link: ReadLink,
 ): Block | Wrong {
-  const type = (Object.keys(NAMES) as Named[]).find((kind) => NAMES[kind] === node.name);
-  if (!type)
+  const found = NAMED.get(node.name);
+  if (!found)
     return {
       sentence: `‘${node.name}’ is not part of an article.`,
-      mend: `There are ${Object.values(NAMES).join(', ')}.`,
+      mend: `There are ${[...NAMED.keys()].join(', ')}.`,
     };
+  const { type, editing } = found;
+  const children = node.children as RootContent[];
   const isLabel = (child: RootContent) =>
     child.type === 'paragraph' && (child.data as { directiveLabel?: boolean } | undefined)?.directiveLabel === true;
-  const children = node.children as RootContent[];
-  const inner = children.filter((child) => !isLabel(child)).flatMap((child) => blocksOf(child, id, link));
-  const text = inner.map((block) => inlineText(inlinesOf(block))).join(' ');
-  const labelled = node.type === 'leafDirective' ? children : children.filter(isLabel);
-  const label = labelled
-    .flatMap((child) => blocksOf(child.type === 'paragraph' ? child : wrap(child), id, link))
-    .map((block) => inlineText(inlinesOf(block)))
-    .join('')
-    .trim();
-  switch (type) {
-    case 'contents':
-      return { type, id: id() };
-    case 'key points': {
-      const items = inner.flatMap((block) => (block.type === 'list' ? block.items.map(inlineText) : [textOr(block)]));
-      const kept = items.map((item) => item.trim()).filter((item) => item !== '');
-      return kept.length > 0 ? { type, id: id(), items: kept } : empty(node.name, 'a list');
-    }
-    case 'standing text':
-      return { type, id: id(), content: inner.flatMap(inlinesOf) };
-    case 'question and answer':
-      return label === '' || text === ''
-        ? empty(node.name, 'a question in square brackets and an answer')
-        : { type, id: id(), question: label, answer: inner.flatMap(inlinesOf) };
-    case 'call to action': {
-      const address = node.attributes?.['address'] ?? '';
-      return /^https?:\/\//.test(address) && label !== ''
-        ? { type, id: id(), text, button: label, address }
-        : empty(node.name, 'a button in square brackets and an address as {address="https://…"}');
-    }
-    default:
-      return ownBlock(type, node, label, former);
-  }
-}
-
-/** A block that stands outside the text and is only named in it. */
-function ownBlock(
-  type: 'figure' | 'video' | 'chart' | "owner's markup",
-  node: Exclude<Directives, { type: 'textDirective' }>,
-  label: string,
-  former: readonly Block[],
-): Block | Wrong {
-  const named = node.attributes?.['id'] ?? '';
-  const block = former.find((one) => one.id === named && one.type === type);
-  if (!block) {
+  const labelled = children.filter(isLabel).flatMap((child) => (child as { children: PhrasingContent[] }).children);
+  const label = node.type === 'leafDirective' ? (node.children as PhrasingContent[]) : labelled;
+  const attributes = Object.fromEntries(
+    Object.entries(node.attributes ?? {}).map(([name, value]) => [name, value ?? '']),
+  );
+  const own = former.find((one) => one.id === attributes['id'] && one.type === type) ?? null;
+  if (editing.named && own === null) {
     const there = former.filter((one) => one.type === type).map((one) => `#${one.id}`);
     return {
-      sentence: `The article has no ${node.name} ‘${named}’.`,
+      sentence: `The article has no ${node.name} ‘${attributes['id'] ?? ''}’.`,
       mend: there.length > 0 ? `It has ${there.join(', ')}.` : 'Take the line out.',
     };
   }
-  switch (block.type) {
-    case 'figure': {
-      const { caption: _, ...rest } = block;
-      const caption = node.attributes?.['caption'] ?? '';
-      return { ...rest, alternative: label, ...(caption === '' ? {} : { caption }) };
-    }
-    case 'video':
-      return { ...block, title: label };
-    case 'chart':
-      return { ...block, alternative: label };
-    default:
-      return block;
-  }
-}
-
-function wrap(child: RootContent): RootContent {
-  return { type: 'paragraph', children: [child] } as RootContent;
-}
-
-function textOr(block: Block): string {
-  return inlineText(inlinesOf(block));
-}
-
-function empty(name: string, wants: string): Wrong {
-  return { sentence: `‘${name}’ needs ${wants}.`, mend: 'Fill it, or take it out.' };
+  const inner =
+    node.type === 'leafDirective'
+      ? []
+      : children.filter((child) => !isLabel(child)).flatMap((child) => blocksOf(child, id, link));
+  const read = editing.read({ id, label: trimInline(inlineOf(label, link)), attributes, inner, own });
+  return typeof read === 'string'
+    ? { sentence: `‘${node.name}’ needs ${read}.`, mend: 'Fill it, or take it out.' }
+    : read;
 }

@@ -66,21 +66,32 @@ describe('the flow of an article', () => {
         alternative: 'It grows sour.',
       },
       { type: "owner's markup", id: 'o', markup: '<b>x</b>' },
-      { type: 'key points', id: 'k', items: ['Salt it'] },
-      { type: 'call to action', id: 'a', text: 'Come by.', button: 'The shop', address: 'https://shop.example/' },
-      { type: 'quote', id: 'q', text: 'It hums.', attribution: 'Ines' },
+      { type: 'key points', id: 'k', items: [[{ text: 'Salt it' }]] },
+      {
+        type: 'call to action',
+        id: 'a',
+        content: [{ text: 'Come by.' }],
+        button: 'The shop',
+        link: { to: 'address', address: 'https://shop.example/' },
+      },
+      { type: 'quote', id: 'q', content: [{ text: 'It hums.' }], credit: [{ text: 'Ines' }] },
     );
     expect(said).toEqual([
       { type: 'paragraph', look: 'plain', spans: [{ text: 'One cabbage', href: 'https://videos.example/1' }] },
-      { type: 'table', head: ['', 'week 1', 'week 2'], rows: [['sour', '3.9', '3.4']], caption: 'It grows sour.' },
+      {
+        type: 'table',
+        head: [[], [{ text: 'week 1' }], [{ text: 'week 2' }]],
+        rows: [[[{ text: 'sour' }], [{ text: '3.9' }], [{ text: '3.4' }]]],
+        caption: [{ text: 'It grows sour.' }],
+      },
       { type: 'list', ordered: false, items: [[{ text: 'Salt it' }]] },
       {
         type: 'paragraph',
         look: 'plain',
-        spans: [{ text: 'Come by. ' }, { text: 'The shop', href: 'https://shop.example/' }],
+        spans: [{ text: 'Come by.' }, { text: ' ' }, { text: 'The shop', href: 'https://shop.example/' }],
       },
       { type: 'paragraph', look: 'quote', spans: [{ text: 'It hums.' }] },
-      { type: 'paragraph', look: 'note', spans: [{ text: '— Ines' }] },
+      { type: 'paragraph', look: 'note', spans: [{ text: '— ' }, { text: 'Ines' }] },
     ]);
   });
 });

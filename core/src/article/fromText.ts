@@ -1,5 +1,6 @@
 import type { PhrasingContent, RootContent } from 'mdast';
 import type { Block, Inline, LinkTarget, Mark } from './block.ts';
+import { inlineText, plainInline } from './inline.ts';
 
 /** Where a link of a text leads in an article; null when it is left out. */
 export type ReadLink = (url: string) => LinkTarget | null;
@@ -24,20 +25,14 @@ export function blocksOf(node: RootContent, id: () => string, link: ReadLink = w
           id: id(),
           ordered: node.ordered === true,
           items: node.children
-            .map((item) =>
-              item.children.flatMap((child, i): Inline[] => {
-                const inline =
-                  child.type === 'paragraph' ? inlineOf(child.children, link) : [{ text: deepText(child) }];
-                return i === 0 ? inline : [{ text: ' ' }, ...inline];
-              }),
-            )
+            .map((item) => flowing(item.children, link))
             .filter((item) => item.some(({ text }) => text.trim() !== '')),
         },
       ];
     case 'blockquote':
-      return [{ type: 'quote', id: id(), text: node.children.map(deepText).join(' ').trim() }];
+      return [{ type: 'quote', id: id(), content: flowing(node.children, link) }];
     case 'table': {
-      const [head, ...rows] = node.children.map((row) => row.children.map((cell) => lineOf(cell.children, link)));
+      const [head, ...rows] = node.children.map((row) => row.children.map((cell) => inlineOf(cell.children, link)));
       return [{ type: 'table', id: id(), head: head ?? [], rows }];
     }
     case 'code':
@@ -50,6 +45,14 @@ export function blocksOf(node: RootContent, id: () => string, link: ReadLink = w
     default:
       return [];
   }
+}
+
+/** Blocks one after the other as the words of one. */
+function flowing(nodes: readonly RootContent[], link: ReadLink): Inline[] {
+  return nodes.flatMap((node, i): Inline[] => {
+    const inline = node.type === 'paragraph' ? inlineOf(node.children, link) : plainInline(deepText(node));
+    return i === 0 ? inline : [{ text: ' ' }, ...inline];
+  });
 }
 
 const ENTITIES: Record<string, string> = { amp: '&', lt: '<', gt: '>', quot: '"', nbsp: ' ', '#39': '’' };
@@ -67,7 +70,8 @@ function clamp(depth: number): 2 | 3 | 4 {
   return depth <= 2 ? 2 : depth === 3 ? 3 : 4;
 }
 
-function inlineOf(
+/** The words of inline nodes, with their marks and links. */
+export function inlineOf(
   nodes: readonly PhrasingContent[],
   link: ReadLink,
   marks: readonly Mark[] = [],
@@ -102,10 +106,7 @@ function inlineOf(
 }
 
 function lineOf(nodes: readonly PhrasingContent[], link: ReadLink): string {
-  return inlineOf(nodes, link)
-    .map(({ text }) => text)
-    .join('')
-    .trim();
+  return inlineText(inlineOf(nodes, link)).trim();
 }
 
 function deepText(node: RootContent | { type: string; children?: unknown[]; value?: string }): string {

@@ -1,6 +1,8 @@
 import { fold, sentencesOf } from '../sentence/sentence.ts';
-import type { ArticleDocument, Block, Inline } from './block.ts';
-import { blockText, inlineText } from './text.ts';
+import type { ArticleDocument, Block } from './block.ts';
+import { kindOf } from './blocks/all.ts';
+import { inlineText, trimInline } from './inline.ts';
+import { blockText, withTexts } from './text.ts';
 
 /** What the cleaning changed, for the record of the step. */
 export interface HygieneNote {
@@ -55,50 +57,15 @@ function standsOverNothing(body: readonly Block[], at: number): boolean {
   return !next || (next.type === 'heading' && next.level <= block.level);
 }
 
-function trimInline(content: readonly Inline[]): Inline[] {
-  const parts = content.map((part) => ({
-    ...part,
-    text: part.text.replace(/[\u0000-\u0008\u000b-\u001f\u007f]/g, '').replace(/[ \t\n]+/g, ' '),
-  }));
-  const first = parts[0];
-  const last = parts[parts.length - 1];
-  if (first) first.text = first.text.trimStart();
-  if (last) last.text = last.text.trimEnd();
-  return parts.filter((part) => part.text !== '');
-}
-
+/** Without blanks nobody wants and parts that say nothing. */
 function trimBlock(block: Block): Block {
-  switch (block.type) {
-    case 'paragraph':
-    case 'standing text':
-      return { ...block, content: trimInline(block.content) };
-    case 'list':
-      return { ...block, items: block.items.map(trimInline).filter((item) => item.length > 0) };
-    case 'heading':
-      return { ...block, text: block.text.replace(/\s+/g, ' ').trim().replace(/[.:]$/, '') };
-    case 'quote':
-      return { ...block, text: block.text.trim() };
-    case 'key points':
-      return { ...block, items: block.items.map((item) => item.trim()).filter((item) => item !== '') };
-    default:
-      return block;
-  }
+  const trimmed = withTexts(block, { rich: trimInline, credit: trimInline, plain: (text) => text.trim() });
+  return kindOf(trimmed).bare?.(trimmed) ?? trimmed;
 }
 
 function isEmpty(block: Block): boolean {
-  switch (block.type) {
-    case 'figure':
-    case 'video':
-    case 'chart':
-    case 'contents':
-      return false;
-    case "owner's markup":
-      return block.markup.trim() === '';
-    case 'table':
-      return block.rows.length === 0;
-    default:
-      return blockText(block).trim() === '';
-  }
+  const kind = kindOf(block);
+  return kind.isEmpty ? kind.isEmpty(block) : blockText(block).trim() === '';
 }
 
 function withoutRepeats(body: readonly Block[], language: string, note: (block: Block) => void): Block[] {
@@ -113,7 +80,7 @@ function withoutRepeats(body: readonly Block[], language: string, note: (block: 
     return true;
   };
   return body.map((block) => {
-    if (block.type === 'paragraph') {
+    if (block.type === 'paragraph' || block.type === 'closing') {
       const sentences = sentencesOf(inlineText(block.content), language);
       const kept = sentences.map(fresh);
       if (!kept.includes(false)) return block;

@@ -50,8 +50,13 @@ describe('a finished text in Markdown', () => {
         ordered: true,
         items: [[{ text: 'wash' }], [{ text: 'salt' }, { text: ' ' }, { text: 'and wait' }]],
       },
-      { type: 'quote', id: 'b2', text: expect.stringMatching(/^Twenty\s+grams$/) },
-      { type: 'table', id: 'b3', head: ['Salt', 'g'], rows: [['sea', '20']] },
+      { type: 'quote', id: 'b2', content: [{ text: 'Twenty grams' }] },
+      {
+        type: 'table',
+        id: 'b3',
+        head: [[{ text: 'Salt' }], [{ text: 'g' }]],
+        rows: [[[{ text: 'sea' }], [{ text: '20' }]]],
+      },
       { type: 'picture asked', id: 'b4', address: 'x.png', alternative: 'A crock' },
       { type: 'paragraph', id: 'b5', content: [{ text: 'HTML of 25' }] },
       { type: 'paragraph', id: 'b6', content: [{ text: 'HTML of 39' }] },
@@ -127,6 +132,6 @@ test('an address alone on a line is asked whether it is a video, one among words
 
 test('a quotation keeps who said it', () => {
   expect(partsOf('> Listen before you cut.\n>\n> — N. Luthier')).toMatchObject([
-    { type: 'quote', text: 'Listen before you cut.', attribution: 'N. Luthier' },
+    { type: 'quote', content: [{ text: 'Listen before you cut.' }], credit: [{ text: 'N. Luthier' }] },
   ]);
 });

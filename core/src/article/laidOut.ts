@@ -4,6 +4,7 @@ import { gfmFromMarkdown } from 'mdast-util-gfm';
 import { gfm } from 'micromark-extension-gfm';
 import type { Block } from './block.ts';
 import { blocksOf } from './fromText.ts';
+import { inlineText, sliceInline, trimInline } from './inline.ts';
 
 /** A picture a finished text names: it is still to be fetched, and becomes a figure. */
 export interface PictureAsked {
@@ -107,8 +108,11 @@ function paragraphOf(node: MdParagraph, id: () => string): LaidOutPart[] {
 function quoteOf(node: Extract<RootContent, { type: 'blockquote' }>, id: () => string): Block[] {
   return blocksOf(node, id).map((block) => {
     if (block.type !== 'quote') return block;
-    const said = /^([\s\S]*\S)\s+[–—]\s*([^–—!?]{1,119}[^–—!?.])$/u.exec(block.text);
-    return said ? { ...block, text: said[1]!, attribution: said[2]!.trim() } : block;
+    const said = /^([\s\S]*\S)\s+[–—]\s*([^–—!?]{1,119}[^–—!?.])$/u.exec(inlineText(block.content));
+    if (!said) return block;
+    const [whole, words, by] = said as unknown as [string, string, string];
+    const credit = trimInline(sliceInline(block.content, whole.length - by.length));
+    return { ...block, content: sliceInline(block.content, 0, words.length), credit };
   });
 }
 

@@ -1,55 +1,54 @@
 import { countWords } from '../sentence/sentence.ts';
-import type { ArticleDocument, Block, Inline } from './block.ts';
+import type { ArticleDocument, Block, Inline, LinkTarget } from './block.ts';
+import { kindOf } from './blocks/all.ts';
+import type { TextVisit } from './blocks/kind.ts';
+import { inlineText } from './inline.ts';
 
-export function inlineText(content: readonly Inline[]): string {
-  return content.map((part) => part.text).join('');
+const UNSEEN: TextVisit = {
+  rich: (content) => [...content],
+  plain: (text) => text,
+  aside: (text) => text,
+  credit: (content) => [...content],
+};
+
+/** A block with some of its texts as they are given back; the others stay. */
+export function withTexts<B extends Block>(block: B, visit: Partial<TextVisit>): B {
+  return kindOf(block).texts(block, { ...UNSEEN, ...visit });
 }
 
 /** The words of a block that may have marks and links. */
 export function inlinesOf(block: Block): readonly Inline[] {
-  switch (block.type) {
-    case 'paragraph':
-    case 'standing text':
-      return block.content;
-    case 'list':
-      return block.items.flat();
-    case 'question and answer':
-      return block.answer;
-    default:
-      return [];
-  }
+  const out: Inline[] = [];
+  const take = (content: readonly Inline[]) => {
+    out.push(...content);
+    return [...content];
+  };
+  withTexts(block, { rich: take, credit: take });
+  return out;
+}
+
+/** Where a block leads, in the order of its links. */
+export function linksOf(block: Block): LinkTarget[] {
+  return [...inlinesOf(block).flatMap(({ link }) => link ?? []), ...(kindOf(block).links?.(block) ?? [])];
 }
 
 /** The words a reader reads in a block, without markup; pictures and the contents list count for nothing. */
 export function blockText(block: Block): string {
-  switch (block.type) {
-    case 'heading':
-      return block.text;
-    case 'paragraph':
-    case 'standing text':
-      return inlineText(block.content);
-    case 'list':
-      return block.items.map(inlineText).join('\n');
-    case 'table':
-      return [block.caption ?? '', block.head.join(' | '), ...block.rows.map((row) => row.join(' | '))]
-        .filter((line) => line !== '')
-        .join('\n');
-    case 'quote':
-      return block.text;
-    case 'key points':
-      return block.items.join('\n');
-    case 'question and answer':
-      return `${block.question}\n${inlineText(block.answer)}`;
-    case 'call to action':
-      return `${block.text} ${block.button}`;
-    case 'figure':
-      return block.caption ?? '';
-    case 'video':
-    case 'chart':
-    case "owner's markup":
-    case 'contents':
-      return '';
-  }
+  const kind = kindOf(block);
+  if (kind.words) return kind.words(block);
+  const lines: string[] = [];
+  kind.texts(block, {
+    ...UNSEEN,
+    rich: (content) => {
+      lines.push(inlineText(content));
+      return [...content];
+    },
+    plain: (text) => {
+      lines.push(text);
+      return text;
+    },
+  });
+  return lines.join('\n');
 }
 
 /** The article as plain text, blocks parted by blank lines. */
@@ -66,11 +65,5 @@ export function articleWords(article: Pick<ArticleDocument, 'body' | 'language'>
 
 /** Blocks whose words come from the writer and so need evidence. */
 export function isStatement(block: Block): boolean {
-  return (
-    block.type === 'paragraph' ||
-    block.type === 'list' ||
-    block.type === 'table' ||
-    block.type === 'quote' ||
-    block.type === 'key points'
-  );
+  return kindOf(block).isStatement;
 }

@@ -19,7 +19,12 @@ const article = {
       evidence: ['e1'],
     },
     { type: 'list', id: 'l', ordered: false, items: [[{ text: 'wash' }], [{ text: 'salt' }]] },
-    { type: 'table', id: 't', head: ['Salt', 'g'], rows: [['sea', '20']] },
+    {
+      type: 'table',
+      id: 't',
+      head: [[{ text: 'Salt' }], [{ text: 'g' }]],
+      rows: [[[{ text: 'sea' }], [{ text: '20' }]]],
+    },
     { type: 'question and answer', id: 'q', question: 'Why?', answer: [{ text: 'It keeps.' }] },
   ],
 } as unknown as ArticleDocument;

@@ -1,14 +1,14 @@
 import { figuresOf } from '../passage/figures.ts';
-import type { ArticleDocument, Block, Inline } from './block.ts';
+import type { ArticleDocument, Inline } from './block.ts';
+import type { TextVisit } from './blocks/kind.ts';
 import { slugOf } from './slug.ts';
+import { withTexts } from './text.ts';
 
 /** A text of an article to be put into another language. Links and marks in it are numbered tags: `<1>text</1>`. */
 export interface Unit {
   n: number;
   text: string;
 }
-
-type Put = (texts: ReadonlyMap<number, string>) => ArticleDocument;
 
 interface Slot {
   text: string;
@@ -20,98 +20,68 @@ interface Slot {
  * The texts of an article that a reader reads, in order, and how the article is put together again from their
  * translations. Ids, evidence, links, pictures and figures stay as they are.
  */
-export function unitsOf(article: ArticleDocument): { units: Unit[]; put: Put } {
+export function unitsOf(article: ArticleDocument): {
+  units: Unit[];
+  put: (texts: ReadonlyMap<number, string>) => ArticleDocument;
+} {
   const slots: Slot[] = [];
-  const plain = (text: string): number => slots.push({ text, tags: [] });
-  const inline = (content: readonly Inline[]): number => {
-    const tags: Inline[] = [];
-    const text = content
-      .map((part) => {
-        if (!part.link && !part.marks) return part.text;
-        tags.push(part);
-        return `<${tags.length}>${part.text}</${tags.length}>`;
-      })
-      .join('');
-    return slots.push({ text, tags });
+  const plain = (text: string): string => {
+    slots.push({ text, tags: [] });
+    return text;
   };
-  type Make = (get: (n: number) => string, rich: (n: number) => Inline[]) => Block;
-  const makeBlock = (block: Block): Make => {
-    switch (block.type) {
-      case 'heading': {
-        const n = plain(block.text);
-        return (get) => ({ ...block, text: get(n) });
-      }
-      case 'paragraph':
-      case 'standing text': {
-        const n = inline(block.content);
-        return (_, rich) => ({ ...block, content: rich(n) });
-      }
-      case 'list': {
-        const ns = block.items.map(inline);
-        return (_, rich) => ({ ...block, items: ns.map(rich) });
-      }
-      case 'key points': {
-        const ns = block.items.map(plain);
-        return (get) => ({ ...block, items: ns.map(get) });
-      }
-      case 'quote': {
-        const n = plain(block.text);
-        return (get) => ({ ...block, text: get(n) });
-      }
-      case 'question and answer': {
-        const q = plain(block.question);
-        const a = inline(block.answer);
-        return (get, rich) => ({ ...block, question: get(q), answer: rich(a) });
-      }
-      case 'call to action': {
-        const t = plain(block.text);
-        const b = plain(block.button);
-        return (get) => ({ ...block, text: get(t), button: get(b) });
-      }
-      case 'figure': {
-        const a = plain(block.alternative);
-        const c = block.caption ? plain(block.caption) : null;
-        return (get) => ({ ...block, alternative: get(a), ...(c === null ? {} : { caption: get(c) }) });
-      }
-      case 'table': {
-        const head = block.head.map(plain);
-        const rows = block.rows.map((row) => row.map((cell) => (/\p{L}/u.test(cell) ? plain(cell) : cell)));
-        return (get) => ({
-          ...block,
-          head: head.map(get),
-          rows: rows.map((row) => row.map((cell) => (typeof cell === 'number' ? get(cell) : cell))),
-        });
-      }
-      case 'chart': {
-        const a = plain(block.alternative);
-        return (get) => ({ ...block, alternative: get(a) });
-      }
-      case 'video':
-      case "owner's markup":
-      case 'contents':
-        return () => block;
-    }
+  const rich = (content: readonly Inline[]): Inline[] => {
+    slots.push(tagged(content));
+    return [...content];
   };
-  const title = plain(article.title);
-  const description = plain(article.description);
-  const keywords = article.keywords.map(plain);
-  const blocks = article.body.map(makeBlock);
+  each(article, { plain, rich, aside: plain });
   const units = slots.map(({ text }, i) => ({ n: i + 1, text })).filter(({ text }) => /\p{L}/u.test(text));
-  const put: Put = (texts) => {
-    const get = (n: number) => texts.get(n) ?? slots[n - 1]!.text;
-    const rich = (n: number) => untagged(get(n), slots[n - 1]!.tags);
-    const newTitle = get(title);
-    return {
-      ...article,
-      title: newTitle,
-      titleChoices: newTitle === '' ? [] : [newTitle],
-      slug: newTitle === '' ? '' : slugOf(newTitle),
-      description: get(description),
-      keywords: keywords.map(get),
-      body: blocks.map((make) => make(get, rich)),
+  const put = (texts: ReadonlyMap<number, string>): ArticleDocument => {
+    let n = 0;
+    const next = () => {
+      const slot = slots[n++]!;
+      return { text: texts.get(n), slot };
     };
+    const words = () => {
+      const { text, slot } = next();
+      return text ?? slot.text;
+    };
+    return each(article, {
+      plain: words,
+      aside: words,
+      rich: (content) => {
+        const { text, slot } = next();
+        return text === undefined ? [...content] : untagged(text, slot.tags);
+      },
+    });
   };
   return { units, put };
+}
+
+/** The article with its texts as they are given back, always in the same order. */
+function each(article: ArticleDocument, visit: Pick<TextVisit, 'plain' | 'rich' | 'aside'>): ArticleDocument {
+  const title = visit.plain(article.title);
+  return {
+    ...article,
+    title,
+    titleChoices: title === '' ? [] : [title],
+    slug: title === '' ? '' : slugOf(title),
+    description: visit.plain(article.description),
+    keywords: article.keywords.map(visit.plain),
+    body: article.body.map((block) => withTexts(block, visit)),
+  };
+}
+
+/** Words with links and marks as numbered tags. */
+function tagged(content: readonly Inline[]): Slot {
+  const tags: Inline[] = [];
+  const text = content
+    .map((part) => {
+      if (!part.link && !part.marks) return part.text;
+      tags.push(part);
+      return `<${tags.length}>${part.text}</${tags.length}>`;
+    })
+    .join('');
+  return { text, tags };
 }
 
 /** What is wrong with a translation of one text, null when nothing is: tags and figures must all be there, and words. */

@@ -30,10 +30,11 @@ export function* slotsFrom(rule: CadenceRule, from: Moment): Generator<Moment> {
     periodStart(rule, start),
   );
   const end = zoned.toPlainDate().add({ days: HORIZON_DAYS });
+  const known = periodsOf(rule);
   let last = Number.NEGATIVE_INFINITY;
   while (Temporal.PlainDate.compare(day, end) < 0) {
-    const next = nextPeriod(rule, day);
-    for (const slot of periodSlots(rule, day, next)) {
+    const { next, slots } = periodOf(known, rule, day);
+    for (const slot of slots) {
       const moved = Math.max(slot.at, last + rule.gapMinutes * MINUTE);
       if (moved > slot.closes || moved === last) continue;
       last = moved;
@@ -71,6 +72,44 @@ function periodStart(rule: CadenceRule, day: Temporal.PlainDate): Temporal.Plain
 function nextPeriod(rule: CadenceRule, start: Temporal.PlainDate): Temporal.PlainDate {
   if (rule.rate.kind === 'every' || rule.rate.per === 'day') return start.add({ days: 1 });
   return rule.rate.per === 'week' ? start.add({ weeks: 1 }) : start.add({ months: 1 });
+}
+
+/** A period of a rule: what follows it, and its candidates. */
+interface Period {
+  next: Temporal.PlainDate;
+  slots: readonly Candidate[];
+}
+
+/**
+ * Periods of rules by their first day, worked out once: the same weeks are looked at by every page, and the reckoning with
+ * local times was nine tenths of the work of showing them.
+ */
+const periods = new Map<string, Map<string, Period>>();
+
+function periodsOf(rule: CadenceRule): Map<string, Period> {
+  return remembered(periods, JSON.stringify(rule), () => new Map());
+}
+
+function periodOf(known: Map<string, Period>, rule: CadenceRule, day: Temporal.PlainDate): Period {
+  const key = day.toString();
+  let period = known.get(key);
+  if (!period) {
+    const next = nextPeriod(rule, day);
+    period = { next, slots: periodSlots(rule, day, next) };
+    known.set(key, period);
+  }
+  return period;
+}
+
+/** What is remembered of a rule; of many rules those met first are forgotten. */
+function remembered<T>(known: Map<string, T>, key: string, make: () => T): T {
+  let found = known.get(key);
+  if (found === undefined) {
+    if (known.size >= MOST_RULES) known.delete(known.keys().next().value!);
+    found = make();
+    known.set(key, found);
+  }
+  return found;
 }
 
 /** Candidates of one period. The period's quota is spread over all its permitted days; days before the start or in a pause then lose theirs. */
@@ -159,11 +198,9 @@ function* everyFrom(rule: CadenceRule, from: Moment): Generator<Moment> {
 }
 
 function standsOf(rule: CadenceRule): { day: Temporal.PlainDate; last: Moment }[] {
-  const key = JSON.stringify(rule);
-  const known = stands.get(key) ?? [{ day: Temporal.PlainDate.from(rule.start), last: Number.NEGATIVE_INFINITY }];
-  if (!stands.has(key) && stands.size >= MOST_RULES) stands.delete(stands.keys().next().value!);
-  stands.set(key, known);
-  return known;
+  return remembered(stands, JSON.stringify(rule), () => [
+    { day: Temporal.PlainDate.from(rule.start), last: Number.NEGATIVE_INFINITY },
+  ]);
 }
 
 function minuteOf(clock: string): number {

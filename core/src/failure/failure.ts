@@ -9,6 +9,8 @@ export type Failure =
   | { code: 'service-broken'; service: string; status: number }
   | { code: 'reply-unusable'; service: string; problem: string }
   | { code: 'outcome-unknown'; service: string; action: string }
+  /** Something else was asked of the same meanwhile. */
+  | { code: 'overtaken'; service: string; action: string }
   // Needs mending: stops until a person has changed something outside the brief.
   | { code: 'key-refused'; service: string; status: number; said?: string }
   | { code: 'credit-used-up'; service: string; said?: string }
@@ -25,6 +27,8 @@ export type Failure =
   | { code: 'address-refused'; address: string; reason: string }
   | { code: 'blog-refuses'; service: string; status: number; said: string }
   | { code: 'outcome-unfindable'; service: string; action: string }
+  /** The way to this blog has no means for it. */
+  | { code: 'blog-cannot'; service: string; what: string }
   | {
       code: 'no-service';
       role: 'writer' | 'illustrator' | 'look-up' | 'video host' | 'keyword service' | 'transcriber';
@@ -67,6 +71,7 @@ const CLASS: Record<FailureCode, FailureClass> = {
   'service-broken': 'transient',
   'reply-unusable': 'transient',
   'outcome-unknown': 'transient',
+  overtaken: 'transient',
   'key-refused': 'mend',
   'credit-used-up': 'mend',
   'service-refuses': 'mend',
@@ -75,6 +80,7 @@ const CLASS: Record<FailureCode, FailureClass> = {
   'address-refused': 'mend',
   'blog-refuses': 'mend',
   'outcome-unfindable': 'mend',
+  'blog-cannot': 'mend',
   'no-service': 'mend',
   'limit-reached': 'mend',
   'no-slots': 'mend',
@@ -111,6 +117,7 @@ export const TRIES: { readonly [code in FailureCode]?: number } = {
   'service-broken': 5,
   'reply-unusable': 3,
   'outcome-unknown': 8,
+  overtaken: 10,
 };
 
 /**
@@ -134,6 +141,13 @@ export function lasting(failure: Failure, tries: number): Failure | null {
         code: 'service-down',
         service: failure.service,
         detail: `it never says whether ‘${failure.action}’ was done`,
+        tries,
+      };
+    case 'overtaken':
+      return {
+        code: 'service-down',
+        service: failure.service,
+        detail: `something else is asked of the same post again and again before ‘${failure.action}’`,
         tries,
       };
     default:
@@ -162,6 +176,6 @@ export function causeOf(failure: Failure): { service: string; cause: FailureCode
   if (failure.code === 'limit-reached')
     return failure.scope === 'article' ? null : { service: `${failure.scope} ${failure.start}`, cause: failure.code };
   if (failure.code === 'no-slots') return { service: failure.blog, cause: failure.code };
-  if (failure.code === 'outcome-unfindable') return null;
+  if (failure.code === 'outcome-unfindable' || failure.code === 'blog-cannot') return null;
   return 'service' in failure ? { service: failure.service, cause: failure.code } : null;
 }

@@ -8,244 +8,251 @@ export interface FailureWords {
   mend: string;
 }
 
+/** What a way to a blog may lack, in words. */
+const CANNOT: Readonly<Record<string, string>> = {
+  drafts: 'drafts',
+  update: 'changing a post',
+  withdraw: 'taking a post back',
+  find: 'looking for a post',
+  media: 'pictures',
+  categories: 'categories',
+};
+
+/** Turns the id of a service, blog or limit into the name people gave it. */
+type NameOf = (id: string) => string;
+
+/** What is said of each. */
+const WORDS: {
+  readonly [Code in Failure['code']]: (failure: Extract<Failure, { code: Code }>, nameOf: NameOf) => FailureWords;
+} = {
+  'service-busy': (failure, nameOf) => ({
+    problem: 'Asked us to wait',
+    sentence: `${nameOf(failure.service)} asks to wait before the next call.`,
+    mend: 'Nothing to do; it is tried again automatically.',
+  }),
+  'service-unreachable': (failure, nameOf) => ({
+    problem: 'No answer',
+    sentence: `${nameOf(failure.service)} did not answer: ${failure.detail}.`,
+    mend: 'Nothing to do; it is tried again automatically.',
+  }),
+  'service-broken': (failure, nameOf) => ({
+    problem: 'Answered with an error',
+    sentence: `${nameOf(failure.service)} answered ${failure.status}.`,
+    mend: 'Nothing to do; it is tried again automatically.',
+  }),
+  'reply-unusable': (failure, nameOf) => ({
+    problem: 'Reply could not be read',
+    sentence: `The reply of ${nameOf(failure.service)} could not be used: ${failure.problem}.`,
+    mend: 'Nothing to do; it is asked again.',
+  }),
+  'outcome-unknown': (failure, nameOf) => ({
+    problem: 'Result not known yet',
+    sentence: `The connection to ${nameOf(failure.service)} broke before it said whether ‘${failure.action}’ was done.`,
+    mend: 'Nothing to do; Grivo looks there before it repeats anything.',
+  }),
+  'key-refused': (failure, nameOf) => ({
+    problem: 'Key refused',
+    sentence: `${nameOf(failure.service)} refused the key (${failure.status})${quoted(failure.said)}.`,
+    mend: 'Paste a valid key under Settings or Blogs, test it, then let the briefs go on.',
+  }),
+  'credit-used-up': (failure, nameOf) => ({
+    problem: 'Credit used up',
+    sentence: `The credit at ${nameOf(failure.service)} is used up${quoted(failure.said)}.`,
+    mend: 'Top the account up there, then let the briefs go on.',
+  }),
+  'service-refuses': (failure, nameOf) => ({
+    problem:
+      failure.because === 'the model'
+        ? 'Model refused'
+        : failure.because === 'the shape'
+          ? 'Form of reply refused'
+          : 'Request refused',
+    sentence:
+      failure.because === 'the model'
+        ? `${nameOf(failure.service)} does not have that model (${failure.status})${quoted(failure.said)}.`
+        : failure.because === 'the shape'
+          ? `${nameOf(failure.service)} cannot reply in the form that was asked for (${failure.status})${quoted(failure.said)}.`
+          : `${nameOf(failure.service)} refused the request (${failure.status})${quoted(failure.said)}.`,
+    mend:
+      failure.because === 'the model'
+        ? 'Enter a model it has under Settings, test it, then let the briefs go on.'
+        : failure.because === 'the shape'
+          ? 'Choose a model that can reply with JSON by a schema, test it, then let the briefs go on.'
+          : 'Change its model or address under Settings by what it says, test it, then let the briefs go on.',
+  }),
+  declined: (failure, nameOf) => ({
+    problem: 'Declined',
+    sentence: `${nameOf(failure.service)} will not write this${quoted(failure.said)}.`,
+    mend: 'Change the subject or the instruction, or set the brief aside.',
+  }),
+  'service-down': (failure, nameOf) => ({
+    problem: 'Service down',
+    sentence: `${nameOf(failure.service)} failed ${failure.tries} times running: ${failure.detail}.`,
+    mend: 'Test the service; when it answers again, let the briefs go on.',
+  }),
+  'replies-unusable': (failure, nameOf) => ({
+    problem: 'Replies cannot be read',
+    sentence: `${nameOf(failure.service)} answered ${failure.tries} times with something that cannot be used: ${failure.problem}.`,
+    mend: 'Test the service or choose another model, then let the briefs go on.',
+  }),
+  'address-refused': (failure) => ({
+    problem: 'Address refused',
+    sentence: `Grivo does not call ${failure.address}: ${failure.reason}.`,
+    mend: /private network/.test(failure.reason)
+      ? 'Correct the address; where it is meant, whoever runs Grivo allows its origin in GRIVO_ALLOWED_ORIGINS.'
+      : 'Correct the address.',
+  }),
+  'blog-refuses': (failure, nameOf) => ({
+    problem: 'Blog refuses',
+    sentence: `${nameOf(failure.service)} answered ${failure.status}: ${failure.said}.`,
+    mend: 'Test the blog; it says what the secret may do and what to change.',
+  }),
+  'outcome-unfindable': (failure, nameOf) => ({
+    problem: 'Nobody can say what happened',
+    sentence: `Whether ‘${failure.action}’ reached ${nameOf(failure.service)} cannot be found out.`,
+    mend: 'Look there yourself, then say whether it is done or must be repeated.',
+  }),
+  overtaken: (failure, nameOf) => ({
+    problem: 'Overtaken',
+    sentence: `Something else was asked of this post on ${nameOf(failure.service)} before ‘${failure.action}’ was sent.`,
+    mend: 'It is looked at again by itself.',
+  }),
+  'blog-cannot': (failure, nameOf) => ({
+    problem: 'Blog cannot do that',
+    sentence: `The way posts go to ${nameOf(failure.service)} has no means for ${CANNOT[failure.what] ?? failure.what}.`,
+    mend: 'Let the step do without it, or connect the blog another way.',
+  }),
+  'no-service': (failure) => ({
+    problem: `No ${failure.role}`,
+    sentence: `There is no ${failure.role} to call.`,
+    mend:
+      failure.role === 'keyword service'
+        ? 'Connect one under Settings, then look again.'
+        : `Connect a ${failure.role} under Settings, then let the briefs go on.`,
+  }),
+  'limit-reached': (failure) => ({
+    problem: 'Limit reached',
+    sentence: `The next call could cost ${money(failure.neededMicros)} and would pass the limit of ${money(failure.capMicros)} for ${failure.scope === 'article' ? 'one article' : `the ${failure.scope}`}.`,
+    mend:
+      failure.scope === 'article'
+        ? 'Raise the limit for an article, then let the brief go on.'
+        : `Raise the limit, or wait: it goes on by itself with the next ${failure.scope}.`,
+  }),
+  'no-slots': (failure, nameOf) => ({
+    problem: 'No slots',
+    sentence: `The cadence of ${nameOf(failure.blog)} makes no slots in the next two years.`,
+    mend: 'Change the cadence so that it has days and hours to publish on.',
+  }),
+  'nothing-found': (failure) => ({
+    problem: 'Nothing found',
+    sentence: nothingFound(failure),
+    mend: 'Word the subject differently, look up more pages, or set the brief aside.',
+  }),
+  'field-missing': (failure) => ({
+    problem: 'Field missing',
+    sentence: `The step needs ‘${failure.field}’, and no step before it gave one.`,
+    mend: 'Add a step that gives it, or take the step out.',
+  }),
+  'too-little-material': (failure) => ({
+    problem: 'Too little material',
+    sentence: `The sources have material for about ${failure.words} words; ${failure.wanted} were asked for.`,
+    mend: 'Ask for fewer words, look up more pages, or set the brief aside.',
+  }),
+  'no-figure': (failure) => ({
+    problem: 'No figure in the reply',
+    sentence: `The writer was asked for a figure twice and gave none: ‘${failure.said}’.`,
+    mend: 'Ask for it more clearly in the step, or decide by hand.',
+  }),
+  'cannot-work-out': (failure) => ({
+    problem: 'Cannot be worked out',
+    sentence: `The expression failed: ${failure.problem}.`,
+    mend: 'Change the expression, or the field it works on.',
+  }),
+  'cannot-copy': (failure) => ({
+    problem: `No ${failure.form}`,
+    sentence: `The article cannot be kept as ${failure.form}: ${failure.problem}.`,
+    mend: 'Keep it in another form, as Word or Markdown, then let the brief go on.',
+  }),
+  'page-unreadable': (failure) => ({
+    problem: 'Page cannot be read',
+    sentence: `${failure.address} gave nothing readable: ${failure.reason}.`,
+    mend: 'Correct the address, or take the step out.',
+  }),
+  'not-taken': (failure) => ({
+    problem: 'Mail not taken',
+    sentence: `The mail server does not take mail to ${failure.to}: ${failure.said}.`,
+    mend: 'Correct the address, then let the brief go on.',
+  }),
+  'language-unknown': (failure) => ({
+    problem: 'Language not known',
+    sentence: `‘${failure.language}’ is not a language Grivo can translate an article into.`,
+    mend: 'Name it in English, as German or French.',
+  }),
+  'translation-incomplete': (failure) => ({
+    problem: 'Translation incomplete',
+    sentence: `The text in ${failure.language} is incomplete: ${failure.problem}.`,
+    mend: 'Let it go on to translate it again, or choose another writer.',
+  }),
+  'routine-missing': (failure) => ({
+    problem: 'Routine missing',
+    sentence: `The routine ‘${failure.routine}’ is not there.`,
+    mend: 'Choose another routine, or take the step out.',
+  }),
+  'source-unreadable': (failure, nameOf) => ({
+    problem: 'Could not be read',
+    sentence: `${nameOf(failure.source)}: ${failure.reason}.`,
+    mend: failure.mend,
+  }),
+  'nothing-said': (failure) => ({
+    problem: 'Nothing to hear',
+    sentence: `The recording ${failure.recording} gave no text: ${failure.reason}.`,
+    mend: 'Listen to it; give another recording, or set this one aside.',
+  }),
+  'no-column': (failure) => ({
+    problem: 'No such column',
+    sentence: `The sheet at ${failure.address} has no column ‘${failure.column}’; ${failure.there.length === 0 ? 'it has none at all' : `it has ${failure.there.map((name) => `‘${name}’`).join(', ')}`}.`,
+    mend: 'Put the column into the sheet, or name another in the step, then let the brief go on.',
+  }),
+  'no-captions': (failure) => ({
+    problem: 'No captions',
+    sentence:
+      failure.there.length === 0
+        ? `The video at ${failure.address} has no captions.`
+        : `The video at ${failure.address} has no captions in ‘${failure.language}’; it has ${failure.there.map((one) => `‘${one}’`).join(', ')}.`,
+    mend:
+      failure.there.length === 0
+        ? 'Give it captions there, or set this one aside.'
+        : 'Choose one of these languages for the procedure, or set this one aside.',
+  }),
+  'stopped-by-hand': (failure) => ({
+    problem: 'Stopped by hand',
+    sentence: `${failure.person} stopped it.`,
+    mend: 'Let it go on when you like; nothing is lost.',
+  }),
+  'took-too-long': (failure) => ({
+    problem: 'Took too long',
+    sentence: `It was in work for longer than the ${minutesWords(failure.minutes)} its pipeline gives a brief.`,
+    mend: 'See what it was waiting for. Let it go on for as long again, or give briefs more time where the pipeline takes them.',
+  }),
+  'not-set-up': (failure) => ({
+    problem: `No ${failure.what}`,
+    sentence: `This installation has no ${failure.what}.`,
+    mend: 'Set it in the environment (the operator’s page says how), start again, then let the briefs go on.',
+  }),
+  defect: (failure) => ({
+    problem: 'Error in Grivo',
+    sentence: `Grivo failed at this step: ${failure.message}.`,
+    mend: 'Try it again; if it fails again, report it with the id of the step.',
+  }),
+};
+
 /**
  * The words of a failure.
  * @param nameOf turns the id of a service, blog or limit into the name people gave it
  */
-export function wordsOf(failure: Failure, nameOf: (id: string) => string = (id) => id): FailureWords {
-  const say = (problem: string, sentence: string, mend: string): FailureWords => ({ problem, sentence, mend });
-  switch (failure.code) {
-    case 'service-busy':
-      return say(
-        'Asked us to wait',
-        `${nameOf(failure.service)} asks to wait before the next call.`,
-        'Nothing to do; it is tried again automatically.',
-      );
-    case 'service-unreachable':
-      return say(
-        'No answer',
-        `${nameOf(failure.service)} did not answer: ${failure.detail}.`,
-        'Nothing to do; it is tried again automatically.',
-      );
-    case 'service-broken':
-      return say(
-        'Answered with an error',
-        `${nameOf(failure.service)} answered ${failure.status}.`,
-        'Nothing to do; it is tried again automatically.',
-      );
-    case 'reply-unusable':
-      return say(
-        'Reply could not be read',
-        `The reply of ${nameOf(failure.service)} could not be used: ${failure.problem}.`,
-        'Nothing to do; it is asked again.',
-      );
-    case 'outcome-unknown':
-      return say(
-        'Result not known yet',
-        `The connection to ${nameOf(failure.service)} broke before it said whether ‘${failure.action}’ was done.`,
-        'Nothing to do; Grivo looks there before it repeats anything.',
-      );
-    case 'key-refused':
-      return say(
-        'Key refused',
-        `${nameOf(failure.service)} refused the key (${failure.status})${quoted(failure.said)}.`,
-        'Paste a valid key under Settings or Blogs, test it, then let the briefs go on.',
-      );
-    case 'credit-used-up':
-      return say(
-        'Credit used up',
-        `The credit at ${nameOf(failure.service)} is used up${quoted(failure.said)}.`,
-        'Top the account up there, then let the briefs go on.',
-      );
-    case 'service-refuses':
-      return say(
-        failure.because === 'the model'
-          ? 'Model refused'
-          : failure.because === 'the shape'
-            ? 'Form of reply refused'
-            : 'Request refused',
-        failure.because === 'the model'
-          ? `${nameOf(failure.service)} does not have that model (${failure.status})${quoted(failure.said)}.`
-          : failure.because === 'the shape'
-            ? `${nameOf(failure.service)} cannot reply in the form that was asked for (${failure.status})${quoted(failure.said)}.`
-            : `${nameOf(failure.service)} refused the request (${failure.status})${quoted(failure.said)}.`,
-        failure.because === 'the model'
-          ? 'Enter a model it has under Settings, test it, then let the briefs go on.'
-          : failure.because === 'the shape'
-            ? 'Choose a model that can reply with JSON by a schema, test it, then let the briefs go on.'
-            : 'Change its model or address under Settings by what it says, test it, then let the briefs go on.',
-      );
-    case 'declined':
-      return say(
-        'Declined',
-        `${nameOf(failure.service)} will not write this${quoted(failure.said)}.`,
-        'Change the subject or the instruction, or set the brief aside.',
-      );
-    case 'service-down':
-      return say(
-        'Service down',
-        `${nameOf(failure.service)} failed ${failure.tries} times running: ${failure.detail}.`,
-        'Test the service; when it answers again, let the briefs go on.',
-      );
-    case 'replies-unusable':
-      return say(
-        'Replies cannot be read',
-        `${nameOf(failure.service)} answered ${failure.tries} times with something that cannot be used: ${failure.problem}.`,
-        'Test the service or choose another model, then let the briefs go on.',
-      );
-    case 'address-refused':
-      return say(
-        'Address refused',
-        `Grivo does not call ${failure.address}: ${failure.reason}.`,
-        /private network/.test(failure.reason)
-          ? 'Correct the address; where it is meant, whoever runs Grivo allows its origin in GRIVO_ALLOWED_ORIGINS.'
-          : 'Correct the address.',
-      );
-    case 'blog-refuses':
-      return say(
-        'Blog refuses',
-        `${nameOf(failure.service)} answered ${failure.status}: ${failure.said}.`,
-        'Test the blog; it says what the secret may do and what to change.',
-      );
-    case 'outcome-unfindable':
-      return say(
-        'Nobody can say what happened',
-        `Whether ‘${failure.action}’ reached ${nameOf(failure.service)} cannot be found out.`,
-        'Look there yourself, then say whether it is done or must be repeated.',
-      );
-    case 'no-service':
-      return say(
-        `No ${failure.role}`,
-        `There is no ${failure.role} to call.`,
-        failure.role === 'keyword service'
-          ? 'Connect one under Settings, then look again.'
-          : `Connect a ${failure.role} under Settings, then let the briefs go on.`,
-      );
-    case 'limit-reached':
-      return say(
-        'Limit reached',
-        `The next call could cost ${money(failure.neededMicros)} and would pass the limit of ${money(failure.capMicros)} for ${failure.scope === 'article' ? 'one article' : `the ${failure.scope}`}.`,
-        failure.scope === 'article'
-          ? 'Raise the limit for an article, then let the brief go on.'
-          : `Raise the limit, or wait: it goes on by itself with the next ${failure.scope}.`,
-      );
-    case 'no-slots':
-      return say(
-        'No slots',
-        `The cadence of ${nameOf(failure.blog)} makes no slots in the next two years.`,
-        'Change the cadence so that it has days and hours to publish on.',
-      );
-    case 'nothing-found':
-      return say(
-        'Nothing found',
-        nothingFound(failure),
-        'Word the subject differently, look up more pages, or set the brief aside.',
-      );
-    case 'field-missing':
-      return say(
-        'Field missing',
-        `The step needs ‘${failure.field}’, and no step before it gave one.`,
-        'Add a step that gives it, or take the step out.',
-      );
-    case 'too-little-material':
-      return say(
-        'Too little material',
-        `The sources have material for about ${failure.words} words; ${failure.wanted} were asked for.`,
-        'Ask for fewer words, look up more pages, or set the brief aside.',
-      );
-    case 'no-figure':
-      return say(
-        'No figure in the reply',
-        `The writer was asked for a figure twice and gave none: ‘${failure.said}’.`,
-        'Ask for it more clearly in the step, or decide by hand.',
-      );
-    case 'cannot-work-out':
-      return say(
-        'Cannot be worked out',
-        `The expression failed: ${failure.problem}.`,
-        'Change the expression, or the field it works on.',
-      );
-    case 'cannot-copy':
-      return say(
-        `No ${failure.form}`,
-        `The article cannot be kept as ${failure.form}: ${failure.problem}.`,
-        'Keep it in another form, as Word or Markdown, then let the brief go on.',
-      );
-    case 'page-unreadable':
-      return say(
-        'Page cannot be read',
-        `${failure.address} gave nothing readable: ${failure.reason}.`,
-        'Correct the address, or take the step out.',
-      );
-    case 'not-taken':
-      return say(
-        'Mail not taken',
-        `The mail server does not take mail to ${failure.to}: ${failure.said}.`,
-        'Correct the address, then let the brief go on.',
-      );
-    case 'language-unknown':
-      return say(
-        'Language not known',
-        `‘${failure.language}’ is not a language Grivo can translate an article into.`,
-        'Name it in English, as German or French.',
-      );
-    case 'translation-incomplete':
-      return say(
-        'Translation incomplete',
-        `The text in ${failure.language} is incomplete: ${failure.problem}.`,
-        'Let it go on to translate it again, or choose another writer.',
-      );
-    case 'routine-missing':
-      return say(
-        'Routine missing',
-        `The routine ‘${failure.routine}’ is not there.`,
-        'Choose another routine, or take the step out.',
-      );
-    case 'source-unreadable':
-      return say('Could not be read', `${nameOf(failure.source)}: ${failure.reason}.`, failure.mend);
-    case 'nothing-said':
-      return say(
-        'Nothing to hear',
-        `The recording ${failure.recording} gave no text: ${failure.reason}.`,
-        'Listen to it; give another recording, or set this one aside.',
-      );
-    case 'no-column':
-      return say(
-        'No such column',
-        `The sheet at ${failure.address} has no column ‘${failure.column}’; ${failure.there.length === 0 ? 'it has none at all' : `it has ${failure.there.map((name) => `‘${name}’`).join(', ')}`}.`,
-        'Put the column into the sheet, or name another in the step, then let the brief go on.',
-      );
-    case 'no-captions':
-      return say(
-        'No captions',
-        failure.there.length === 0
-          ? `The video at ${failure.address} has no captions.`
-          : `The video at ${failure.address} has no captions in ‘${failure.language}’; it has ${failure.there.map((one) => `‘${one}’`).join(', ')}.`,
-        failure.there.length === 0
-          ? 'Give it captions there, or set this one aside.'
-          : 'Choose one of these languages for the procedure, or set this one aside.',
-      );
-    case 'stopped-by-hand':
-      return say('Stopped by hand', `${failure.person} stopped it.`, 'Let it go on when you like; nothing is lost.');
-    case 'took-too-long':
-      return say(
-        'Took too long',
-        `It was in work for longer than the ${minutesWords(failure.minutes)} its pipeline gives a brief.`,
-        'See what it was waiting for. Let it go on for as long again, or give briefs more time where the pipeline takes them.',
-      );
-    case 'not-set-up':
-      return say(
-        `No ${failure.what}`,
-        `This installation has no ${failure.what}.`,
-        'Set it in the environment (the operator’s page says how), start again, then let the briefs go on.',
-      );
-    case 'defect':
-      return say(
-        'Error in Grivo',
-        `Grivo failed at this step: ${failure.message}.`,
-        'Try it again; if it fails again, report it with the id of the step.',
-      );
-  }
+export function wordsOf(failure: Failure, nameOf: NameOf = (id) => id): FailureWords {
+  const says = WORDS[failure.code] as (failure: Failure, nameOf: NameOf) => FailureWords;
+  return says(failure, nameOf);
 }
 
 /** Money for people, from millionths. */

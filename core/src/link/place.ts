@@ -1,5 +1,6 @@
 import type { ArticleDocument, Block, Inline, LinkTarget } from '../article/block.ts';
-import { articleText, inlineText } from '../article/text.ts';
+import { inlineText } from '../article/inline.ts';
+import { articleText, linksOf } from '../article/text.ts';
 import { contentStems } from '../sentence/sentence.ts';
 import { type LinkPage, type RankedPage, rankPages } from './rank.ts';
 
@@ -65,9 +66,7 @@ function targetKey(page: LinkPage): string {
 }
 
 function linkedAlready(body: readonly Block[]): string[] {
-  return body
-    .flatMap((block) => (block.type === 'paragraph' ? block.content : []))
-    .flatMap((part) => (part.link ? [part.link.to === 'article' ? part.link.article : part.link.address] : []));
+  return body.flatMap(linksOf).map((link) => (link.to === 'article' ? link.article : link.address));
 }
 
 interface Spot {

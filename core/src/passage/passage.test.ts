@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { figuresNotIn, figuresOf } from './figures.ts';
+import { figuresOf } from './figures.ts';
 import { carries, passagesOf } from './passage.ts';
 
 const page = (paragraphs: string[]) => ({ address: 'https://a.example/x', title: 'X', language: 'en', paragraphs });
@@ -19,9 +19,6 @@ test('a page becomes one passage a paragraph, long ones parted at sentence ends,
   expect(carries(passages)).toBeGreaterThan(150);
 });
 
-test('figures are found whatever their writing, and missed only when no source holds them', () => {
+test('figures are found whatever their writing', () => {
   expect(figuresOf('2,5 % of 1,400 g and 18–22 °C')).toEqual(['2.5', '1400', '18', '22']);
-  expect(figuresNotIn('Take 25 g for three weeks at 4 °C.', ['A kilo wants 25 g.'])).toEqual(['4']);
-  expect(figuresNotIn('Wait 6 days.', ['Wait six days.'])).toEqual([]);
-  expect(figuresNotIn('2,5 Prozent', ['2.5 per cent'], 'de')).toEqual([]);
 });

@@ -1,4 +1,4 @@
-import type { StepState } from '../standing/standing.ts';
+import type { StepState } from '../standing/run.ts';
 
 /**
  * A procedure as the planner sees it: steps and blocks with stable ids, unique in the document. What a step does is not

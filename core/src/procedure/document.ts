@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { LanguageTag } from '../language/tag.ts';
 import type { PlanNode } from '../plan/node.ts';
 import { MOST_IN_SEQUENCE } from './anySteps.ts';
 import { fieldName } from './fields.ts';
@@ -26,7 +27,7 @@ export const ProcedureDocument = z
   .strictObject({
     grivo: z.literal(1),
     /** Two-letter language the articles are written in. */
-    language: z.string().regex(/^[a-z]{2}$/, 'a language as en'),
+    language: LanguageTag,
     /** Asked for at each run; of a routine, what it is given. */
     inputs: z.array(ProcedureInput).max(20).optional(),
     /** Of a routine: the fields it gives back. */

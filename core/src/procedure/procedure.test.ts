@@ -41,7 +41,9 @@ test('sentences read as plain text', () => {
   const text = whole().map((step) => sentenceText(sentenceOf(step, names)));
   expect(text[0]).toBe('Take up to 3 new items from List k1, looking only when asked');
   expect(text[3]).toBe('Write about 900 words, second person, plain and friendly, with key points, lists');
-  expect(text[7]).toBe('Check: 500 to 2,000 words; if it fails, write it again, once, then set it aside');
+  expect(text[7]).toBe(
+    'Check: 500 to 2,000 words, nothing the sources do not say; if it fails, write it again, once, then set it aside',
+  );
   expect(text[8]).toBe('Publish to Blog b1 in the next free slot as a live post');
 });
 

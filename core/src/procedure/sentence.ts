@@ -7,7 +7,7 @@ export type WordEditor =
   | { type: 'range'; least: number; most: number; unit?: string }
   | { type: 'choice'; options: { value: string; says: string; does: string }[] }
   | { type: 'list'; of: 'source' | 'part' | 'word' | 'pick' | 'column' }
-  | { type: 'reference'; to: 'blog' | 'source' | 'routine' }
+  | { type: 'reference'; to: 'blog' | 'source' | 'routine' | 'destination' }
   /** One of several services of a role. */
   | { type: 'service'; role: ServiceRole }
   /** Texts by names. */
@@ -37,6 +37,7 @@ export interface Names {
   blog: (id: string) => string;
   source: (id: string) => string;
   routine?: (id: string) => string;
+  destination?: (id: string) => string;
   service?: (id: string) => string;
   /** Whether there is more than one service of a role, so that one can be chosen. */
   choosable?: (role: ServiceRole) => boolean;

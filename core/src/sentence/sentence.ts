@@ -14,6 +14,9 @@ function segmenter(language: string, granularity: 'sentence' | 'word'): Intl.Seg
 
 const ABBREVIATION = /(?:^|\s)(?:e\.g|i\.e|etc|approx|ca|bzw|usw|z\. ?B|d\. ?h|Dr|Mr|Mrs|St|No|Nr|vs)\.\s*$/;
 
+/** A number before a full stop is an ordinal in German: 'am 5. Januar', 'im 17. Jahrhundert'. */
+const ORDINAL = /(?:^|\s)\d{1,2}\.\s*$/;
+
 /** Letters handed to a segmenter at once: over long runs of some letters it takes a time that grows as their square. */
 const WORDS_AT_ONCE = 1_000;
 const SENTENCES_AT_ONCE = 4_000;
@@ -44,7 +47,10 @@ export function sentencesOf(text: string, language = 'en'): string[] {
   for (const piece of piecesOf(text.replace(/\s+/g, ' '), SENTENCES_AT_ONCE, /[.?!…] (?=[\p{Lu}“"‘'])/gu))
     for (const { segment } of segmenter(language, 'sentence').segment(piece)) {
       const before = out[out.length - 1];
-      if (before !== undefined && ABBREVIATION.test(before.slice(-16))) out[out.length - 1] = before + segment;
+      const goesOn =
+        before !== undefined &&
+        (ABBREVIATION.test(before.slice(-16)) || (language === 'de' && ORDINAL.test(before.slice(-5))));
+      if (goesOn) out[out.length - 1] = before + segment;
       else out.push(segment);
     }
   return out.map((s) => s.trim()).filter((s) => s !== '');

@@ -1,11 +1,11 @@
 import { parse } from 'cookie';
 import type { NextFunction, Request, RequestHandler, Response } from 'express';
-import { holderOf, isCovered, type KeyHolder } from '../keys/repository.ts';
-import type { Actor } from '../people/acts.ts';
-import type { Role } from '../people/entity.ts';
-import { personOf, type SignedIn } from '../people/sessions.ts';
-import type { Product } from '../product.ts';
+import { holderOf, isCovered, type KeyHolder } from '../nouns/keys/repository.ts';
+import type { Actor } from '../nouns/people/acts.ts';
+import type { Role } from '../nouns/people/entity.ts';
+import { personOf, type SignedIn } from '../nouns/people/sessions.ts';
 import { problem } from './problem.ts';
+import type { Product } from './product.ts';
 
 /**
  * The name of the session's cookie. Behind https it is bound to this very host and never sent in the clear (RFC 6265bis,

@@ -2,31 +2,34 @@ import type { IncomingMessage, ServerResponse } from 'node:http';
 import { Person } from '@grivo/contract';
 import express, { type Express, Router } from 'express';
 import helmet from 'helmet';
-import { EventFeed } from '../events/feed.ts';
-import type { Product } from '../product.ts';
-import { tooDeep } from '../reading/json.ts';
+import { tooDeep } from '../ground/reading/json.ts';
+import { EventFeed } from '../nouns/events/feed.ts';
 import { isSecure, ownOriginOnly } from './access.ts';
 import { articleRoutes } from './articles.ts';
 import { blogRoutes } from './blogs.ts';
 import { briefRoutes } from './briefs.ts';
 import { openApi } from './description.ts';
 import { deskRoutes, VERSION } from './desk.ts';
-import { doorRoutes } from './doors.ts';
+import { destinationRoutes } from './destinations.ts';
 import { eventRoutes } from './events.ts';
 import { holdRoutes } from './holds.ts';
 import { intakeRoutes } from './intake.ts';
 import { keepingRoutes } from './keeping.ts';
 import { keyRoutes } from './keys.ts';
+import { labelRoutes } from './labels.ts';
 import { pageRoutes } from './page.ts';
 import { peopleRoutes } from './people.ts';
 import { phraseRoutes } from './phrases.ts';
 import { pipelineRoutes } from './pipelines.ts';
 import { answerProblems, notFound, problem } from './problem.ts';
+import type { Product } from './product.ts';
+import { publicDoor } from './publicDoor.ts';
 import { mount, type Route, route } from './route.ts';
 import { routineRoutes } from './routines.ts';
 import { serviceRoutes } from './services.ts';
 import { sessionRoutes } from './session.ts';
 import { sourceRoutes } from './sources.ts';
+import { Together } from './together.ts';
 
 /** A year, as preload lists ask for. */
 const HSTS_SECONDS = 31_536_000;
@@ -56,6 +59,8 @@ export function allRoutes(product: Product): Route[] {
     ...peopleRoutes(product),
     ...keyRoutes(product),
     ...keepingRoutes(product),
+    ...labelRoutes(product),
+    ...destinationRoutes(product),
   ];
 }
 
@@ -96,13 +101,12 @@ export function app(product: Product): Express {
     if (isSecure(product, request)) response.setHeader('strict-transport-security', `max-age=${HSTS_SECONDS}`);
     next();
   });
-  // Programs call these with keys of their own, from wherever they are.
-  server.use(doorRoutes(product));
+  server.use(publicDoor(product));
   server.use(ownOriginOnly);
   server.use(express.json({ limit: '2mb', verify: shallow }));
   server.get('/api/health', (_request, response, next) => {
     ground.db
-      .rows('SELECT 1')
+      .answers()
       .then(() => response.json({ well: true, deskNow: new Date(ground.desk.now()).toISOString() }))
       .catch(next);
   });
@@ -118,8 +122,9 @@ export function app(product: Product): Express {
   router.get('/openapi.json', (_request, response) => void response.json(described));
   const feed = new EventFeed(ground, product.bell);
   product.onClose(() => feed.close());
-  eventRoutes(router, product, feed);
-  mount(router, routes, product);
+  const together = new Together();
+  eventRoutes(router, product, feed, together);
+  mount(router, routes, product, together);
   server.use('/api', router);
   server.use('/api', (_request, _response, next) => next(notFound('address')));
   server.use(pageRoutes());

@@ -1,5 +1,4 @@
 import {
-  type Article,
   ArticleAs,
   ArticleCopy,
   Articles,
@@ -8,90 +7,71 @@ import {
   Hangs,
   Neighbours,
   NeighboursQuery,
+  NewShare,
+  Share,
 } from '@grivo/contract';
 import { type ArticleDocument, addressOfPlace, articleFile, articleHtml, placeOf, wordsOf } from '@grivo/core';
+import type { Request } from 'express';
 import { z } from 'zod';
-import { measuresOf } from '../articles/measures.ts';
-import { getArticle, readRevision } from '../articles/repository.ts';
-import { resolverFor } from '../articles/resolver.ts';
-import { COPIES, copyOf } from '../copies/copy.ts';
-import { fileAbout, fileChunks } from '../files/repository.ts';
-import { hangsOnArticle } from '../keeping/article.ts';
-import { passagesById } from '../materials/repository.ts';
-import { sharesOf } from '../money/shares.ts';
-import { clearBriefs } from '../pipelines/clear.ts';
-import type { Product } from '../product.ts';
-import type { Sql } from '../store/database.ts';
+import { COPIES, copyOf } from '../formats/copies/copy.ts';
+import { fileAbout, fileChunks, fileOrNone } from '../ground/files/repository.ts';
+import { articleLine, articlesPage, neighboursOf, passagesGiven } from '../nouns/articles/list.ts';
+import { measuresOfRevision } from '../nouns/articles/measures.ts';
+import { getArticle, readRevision } from '../nouns/articles/repository.ts';
+import { resolverFor } from '../nouns/articles/resolver.ts';
+import { hangsOnArticle } from '../nouns/keeping/article.ts';
+import { passagesById } from '../nouns/materials/repository.ts';
+import { clearBriefs } from '../nouns/pipelines/clear.ts';
+import { shareArticle, shareOf, unshareArticle } from '../nouns/shares/repository.ts';
+import { baseOf } from './base.ts';
 import { notFound, problem } from './problem.ts';
+import type { Product } from './product.ts';
 import { type Route, route } from './route.ts';
 import { sendBytes } from './send.ts';
 
-const LIST = `SELECT a.id, a.brief, COALESCE(a.blog, l.blog) AS blog, a.title, a.words, IF(a.standing = 'in work' AND b.standing IN ('held', 'stopped'), b.standing, IF(a.standing = 'out' AND p.state = 'draft', 'draft', a.standing)) AS standing, a.language, p.address, p.out_desk AS outDesk, l.due_desk AS dueDesk, 0 AS micros
-  FROM article a JOIN brief b ON b.id = a.brief
-  LEFT JOIN publication p ON p.id = (SELECT q.id FROM publication q WHERE q.article = a.id ORDER BY q.state = 'live' DESC, q.address IS NULL, q.id LIMIT 1)
-  LEFT JOIN placement l ON l.article = a.id AND l.blog = (SELECT m.blog FROM placement m WHERE m.article = a.id ORDER BY m.blog <=> a.blog DESC, m.due_desk LIMIT 1)`;
+const DAY = 86_400_000;
 
-type Wanted = Pick<z.infer<typeof ArticlesQuery>, 'standing' | 'blog' | 'q'>;
-
-/** What of all articles is wanted; one of a brief that is held or stopped is neither in work nor anything else. */
-function whereOf({ standing, blog, q }: Wanted): { where: string[]; values: unknown[] } {
-  const where = ['a.trial = 0'];
-  const values: unknown[] = [];
-  if (standing === 'held' || standing === 'stopped') {
-    where.push("a.standing = 'in work' AND b.standing = ?");
-    values.push(standing);
-  } else if (standing === 'draft' || standing === 'out') {
-    const live = "EXISTS (SELECT 1 FROM publication o WHERE o.article = a.id AND o.state = 'live')";
-    where.push(`a.standing = 'out' AND ${standing === 'draft' ? 'NOT ' : ''}${live}`);
-  } else if (standing) {
-    where.push('a.standing = ?');
-    values.push(standing);
-    if (standing === 'in work') where.push("b.standing NOT IN ('held', 'stopped')");
-  }
-  if (blog) {
-    where.push(
-      '(a.blog = ? OR EXISTS (SELECT 1 FROM publication o WHERE o.article = a.id AND o.blog = ?) OR EXISTS (SELECT 1 FROM placement o WHERE o.article = a.id AND o.blog = ?))',
-    );
-    values.push(blog, blog, blog);
-  }
-  if (q) {
-    where.push('a.title LIKE ?');
-    values.push(`%${q.replace(/[\\%_]/g, '\\$&')}%`);
-  }
-  return { where, values };
-}
-
-/** Articles with what each of them cost. */
-async function priced(sql: Sql, rows: readonly Article[]): Promise<Article[]> {
-  const shares = await sharesOf(sql, rows);
-  return rows.map((row) => ({ ...row, micros: shares.get(row.id) ?? 0 }));
-}
-
-/** Articles as lists, pages, Markdown, and their pictures. */
-export function articleRoutes({ ground, tools, bell }: Product): Route[] {
+/** What the routes share. */
+function helpers(product: Product) {
+  const { ground, tools, bell } = product;
   const { db } = ground;
+  const addressed = async (request: Request, article: string): Promise<Share['share']> => {
+    const shared = await shareOf(ground, tools.secrets, article);
+    if (!shared) return null;
+    const { token, ...rest } = shared;
+    return { address: `${baseOf(product, request)}/read/${token}`, ...rest };
+  };
   const resolverOf = (document: ArticleDocument) => resolverFor(db, document, (digest) => `/api/files/${digest}`);
   const must = async (id: string) => {
     const article = await getArticle(db, id);
     if (!article?.current) throw notFound('article');
     return { article, document: await readRevision(db, article.current) };
   };
+  return { ground, tools, bell, db, addressed, resolverOf, must };
+}
+
+type Helpers = ReturnType<typeof helpers>;
+
+/** Articles as lists, pages, Markdown, and their pictures. */
+export function articleRoutes(product: Product): Route[] {
+  const shared = helpers(product);
+  return [...listed(shared), ...copies(shared), ...removing(shared), ...sharing(shared)];
+}
+
+/** Articles: listed, read, and as text or file. */
+function listed({ db, resolverOf, must }: Helpers) {
   return [
     route({
       method: 'get',
       path: '/articles',
+      shared: true,
       says: 'Articles, newest first',
       role: 'proofreader',
       query: ArticlesQuery,
       answer: Articles,
-      handle: async ({ query: { before, limit, ...wanted } }) => {
-        const { where, values } = whereOf(wanted);
-        const rows = await db.rows<Article>(
-          `${LIST} WHERE ${[...where, 'a.id < ?'].join(' AND ')} ORDER BY a.id DESC LIMIT ?`,
-          [...values, before ?? 'z', limit],
-        );
-        return { articles: await priced(db, rows) };
-      },
+      handle: async ({ query: { before, limit, ...wanted } }) => ({
+        articles: await articlesPage(db, wanted, before, limit),
+      }),
     }),
     route({
       method: 'get',
@@ -100,18 +80,7 @@ export function articleRoutes({ ground, tools, bell }: Product): Route[] {
       role: 'proofreader',
       query: NeighboursQuery,
       answer: Neighbours,
-      handle: async ({ params, query }) => {
-        const { where, values } = whereOf(query);
-        const beside = async (sign: '<' | '>', order: 'ASC' | 'DESC') => {
-          const [row] = await db.rows<{ id: string }>(
-            `SELECT a.id FROM article a JOIN brief b ON b.id = a.brief WHERE ${where.join(' AND ')} AND a.id ${sign} ? ORDER BY a.id ${order} LIMIT 1`,
-            [...values, params['id']],
-          );
-          return row?.id ?? null;
-        };
-        const [newer, older] = await Promise.all([beside('>', 'ASC'), beside('<', 'DESC')]);
-        return { newer, older };
-      },
+      handle: async ({ params, query }) => neighboursOf(db, params['id']!, query),
     }),
     route({
       method: 'get',
@@ -121,13 +90,13 @@ export function articleRoutes({ ground, tools, bell }: Product): Route[] {
       answer: ArticleWhole,
       handle: async ({ params }) => {
         const { article, document } = await must(params['id']!);
-        const [row] = await db.rows<Article>(`${LIST} WHERE a.id = ?`, [article.id]);
+        const line = await articleLine(db, article.id);
         const passages = await passagesById(db, [
           ...new Set(document.body.flatMap((block) => block.evidence?.map((e) => e.passage) ?? [])),
         ]);
-        const all = await allPassages(article.brief);
+        const all = await passagesGiven(db, article.brief);
         return {
-          ...(await priced(db, [row!]))[0]!,
+          ...line!,
           rev: article.rev,
           document,
           html: articleHtml(document, await resolverOf(document)),
@@ -138,10 +107,16 @@ export function articleRoutes({ ground, tools, bell }: Product): Route[] {
             place: placeOf(locator),
             address: addressOfPlace({ text, locator }),
           })),
-          ...measuresOf(document, all.length > 0 ? all : passages),
+          ...measuresOfRevision(article.current!, document, all.length > 0 ? all : passages),
         };
       },
     }),
+  ];
+}
+
+/** Articles as text, as a copy, and the files in them. */
+function copies({ db, resolverOf, must }: Helpers) {
+  return [
     route({
       method: 'get',
       path: '/articles/{id}/text',
@@ -166,7 +141,7 @@ export function articleRoutes({ ground, tools, bell }: Product): Route[] {
       mime: 'application/octet-stream',
       handle: async ({ params, query: { as }, response }) => {
         const { document } = await must(params['id']!);
-        const copied = await copyOf(as, document, await resolverOf(document), db);
+        const copied = await copyOf(as, document, await resolverOf(document), (digest) => fileOrNone(db, digest));
         if (!copied.ok) {
           const { sentence, mend } = wordsOf({ code: 'cannot-copy', form: as, problem: copied.problem });
           throw problem(422, `No ${as}`, sentence, mend);
@@ -174,6 +149,30 @@ export function articleRoutes({ ground, tools, bell }: Product): Route[] {
         response.type(COPIES[as].mime).send(copied.body);
       },
     }),
+    route({
+      method: 'get',
+      path: '/files/{digest}',
+      says: 'A picture or other file by the SHA-256 of its content',
+      role: 'proofreader',
+      mime: 'application/octet-stream',
+      handle: async ({ params, response }) => {
+        const about = z
+          .string()
+          .regex(/^[0-9a-f]{64}$/)
+          .safeParse(params['digest']).success
+          ? await fileAbout(db, params['digest']!)
+          : null;
+        if (!about) throw notFound('file');
+        response.setHeader('cache-control', 'private, max-age=31536000, immutable');
+        await sendBytes(response, fileChunks(db, about.digest), { name: about.digest, bytes: about.bytes });
+      },
+    }),
+  ];
+}
+
+/** What hangs on one, and removing it. */
+function removing({ tools, bell, db, must }: Helpers) {
+  return [
     route({
       method: 'get',
       path: '/articles/{id}/hangs',
@@ -200,7 +199,7 @@ export function articleRoutes({ ground, tools, bell }: Product): Route[] {
             `‘${article.title}’ cannot be removed. ${unless.join(' ')}`,
             'Do that first.',
           );
-        const { kept } = await clearBriefs(ground, tools.micropub, [article.brief]);
+        const { kept } = await clearBriefs(tools, [article.brief]);
         if (kept.length > 0)
           throw problem(
             502,
@@ -211,35 +210,46 @@ export function articleRoutes({ ground, tools, bell }: Product): Route[] {
         bell.ring({ kind: 'event' });
       },
     }),
+  ];
+}
+
+/** Sharing one at an address of its own. */
+function sharing({ ground, tools, db, addressed, must }: Helpers) {
+  return [
     route({
       method: 'get',
-      path: '/files/{digest}',
-      says: 'A picture or other file by the SHA-256 of its content',
+      path: '/articles/{id}/share',
+      says: 'The address at which an article is read without signing in, if it is shared',
       role: 'proofreader',
-      mime: 'application/octet-stream',
-      handle: async ({ params, response }) => {
-        const about = z
-          .string()
-          .regex(/^[0-9a-f]{64}$/)
-          .safeParse(params['digest']).success
-          ? await fileAbout(db, params['digest']!)
-          : null;
-        if (!about) throw notFound('file');
-        response.setHeader('cache-control', 'private, max-age=31536000, immutable');
-        await sendBytes(response, fileChunks(db, about.digest), { name: about.digest, bytes: about.bytes });
+      answer: Share,
+      secret: 'again',
+      handle: async ({ params, request }) => {
+        const { article } = await must(params['id']!);
+        return { share: await addressed(request, article.id) };
       },
     }),
+    route({
+      method: 'post',
+      path: '/articles/{id}/share',
+      says: 'Shares an article at an address of its own; one it had before leads nowhere any more',
+      role: 'editor',
+      body: NewShare,
+      answer: Share,
+      status: 200,
+      secret: 'again',
+      handle: async ({ params, body: { days }, person, request }) => {
+        const { article } = await must(params['id']!);
+        const endsDesk = days === null ? null : ground.desk.now() + days * DAY;
+        await shareArticle(ground, tools.secrets, article.id, { person: person.id, endsDesk });
+        return { share: await addressed(request, article.id) };
+      },
+    }),
+    route({
+      method: 'delete',
+      path: '/articles/{id}/share',
+      says: 'Takes the address of an article back',
+      role: 'editor',
+      handle: async ({ params }) => unshareArticle(db, (await must(params['id']!)).article.id),
+    }),
   ];
-
-  /** Every passage the brief was given, for finding figures that stand in none. */
-  async function allPassages(brief: string): Promise<{ id: string; text: string }[]> {
-    const rows = await db.rows<{ gave: { passages?: unknown } }>(
-      "SELECT COALESCE(o.decided, o.proposed) AS gave FROM output o JOIN step_run r ON r.id = o.step_run WHERE r.brief = ? AND r.state = 'done'",
-      [brief],
-    );
-    const ids = rows.flatMap(({ gave }) =>
-      Array.isArray(gave.passages) ? gave.passages.filter((id): id is string => typeof id === 'string') : [],
-    );
-    return passagesById(db, [...new Set(ids)]);
-  }
 }

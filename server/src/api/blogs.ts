@@ -4,6 +4,7 @@ import {
   BlogMoves,
   Blogs,
   BlogWords,
+  ByLabel,
   ChangedBlog,
   FindEndpoint,
   FoundEndpoint,
@@ -16,36 +17,35 @@ import {
   TestLog,
 } from '@grivo/contract';
 import { CadenceRule, cadenceSentence } from '@grivo/core';
-import { changeBlog, changeBlogSecret, changeBlogWords, movesOf } from '../blogs/change.ts';
-import { findEndpoint, testBlog } from '../blogs/connect.ts';
-import { createBlog } from '../blogs/create.ts';
-import { getBlog, listBlogs } from '../blogs/repository.ts';
 import { Procedures } from '../engine/briefState.ts';
-import { noteAct } from '../people/acts.ts';
-import type { Product } from '../product.ts';
-import { moveArticle, slotsOfBlogs } from '../publishing/slots.ts';
+import { changeBlog, changeBlogSecret, changeBlogWords, movesOf } from '../nouns/blogs/change.ts';
+import { findEndpoint, testBlog } from '../nouns/blogs/connect.ts';
+import { createBlog } from '../nouns/blogs/create.ts';
+import { countsOfBlogs, getBlog, listBlogs } from '../nouns/blogs/repository.ts';
+import { carrying, labelsOf } from '../nouns/labels/repository.ts';
+import { noteAct } from '../nouns/people/acts.ts';
+import { moveArticle, slotsOfBlogs } from '../nouns/publishing/slots.ts';
 import { actorOf } from './access.ts';
 import { notFound, problem } from './problem.ts';
+import type { Product } from './product.ts';
 import { type Route, route } from './route.ts';
 import { changedMeanwhile, revFrom } from './tags.ts';
 
 const DAY = 86_400_000;
 
-/** Blogs, their slots, and moving articles among them. */
-export function blogRoutes(product: Product): Route[] {
+/** What the routes share. */
+function helpers(product: Product) {
   const { ground, bell, secrets } = product;
   const { db, desk } = ground;
   const procedures = new Procedures();
   const all = async (): Promise<Blog[]> => {
-    const [rows, counts] = await Promise.all([
-      listBlogs(db),
-      db.rows<{ id: string; pages: number; out: number }>(
-        "SELECT b.id, (SELECT COUNT(*) FROM link_page p WHERE p.blog = b.id) AS pages, (SELECT COUNT(*) FROM publication p WHERE p.blog = b.id AND p.state = 'live') AS `out` FROM blog b",
-      ),
-    ]);
+    const [rows, labels] = await Promise.all([listBlogs(db), labelsOf(db, 'blog')]);
+    const counts = await countsOfBlogs(
+      db,
+      rows.map(({ id }) => id),
+    );
     return rows.map((row) => {
       const cadence = CadenceRule.parse(row.cadence);
-      const count = counts.find(({ id }) => id === row.id);
       return {
         id: row.id,
         name: row.name,
@@ -56,11 +56,11 @@ export function blogRoutes(product: Product): Route[] {
         cadence,
         cadenceSentence: cadenceSentence(cadence),
         timeLimitMs: row.time_limit_ms,
-        pages: Number(count?.pages ?? 0),
-        out: Number(count?.out ?? 0),
+        ...counts(row.id),
         test:
           row.last_test && row.tested_desk !== null ? { atDesk: Number(row.tested_desk), lines: row.last_test } : null,
         archived: row.archived === 1,
+        labels: labels(row.id),
         note: row.note,
         rev: row.rev,
       };
@@ -71,14 +71,29 @@ export function blogRoutes(product: Product): Route[] {
     if (!row) throw notFound('blog');
     return row;
   };
+  return { ground, bell, secrets, db, desk, procedures, all, must, product };
+}
+
+type Helpers = ReturnType<typeof helpers>;
+
+/** Blogs, their slots, and moving articles among them. */
+export function blogRoutes(product: Product): Route[] {
+  const shared = helpers(product);
+  return [...connecting(shared), ...changing(shared), ...slots(shared)];
+}
+
+/** Blogs: found, connected, tested. */
+function connecting({ ground, bell, secrets, all, must, product }: Helpers) {
   return [
     route({
       method: 'get',
       path: '/blogs',
+      shared: true,
       says: 'All blogs',
       role: 'proofreader',
+      query: ByLabel,
       answer: Blogs,
-      handle: async () => ({ blogs: await all() }),
+      handle: async ({ query: { label } }) => ({ blogs: carrying(await all(), label) }),
     }),
     route({
       method: 'post',
@@ -115,6 +130,30 @@ export function blogRoutes(product: Product): Route[] {
         return { ...made, lines };
       },
     }),
+    route({
+      method: 'put',
+      path: '/blogs/{id}/secret',
+      says: 'Gives a blog a new secret and tests it',
+      role: 'owner',
+      body: NewSecret,
+      answer: TestLog,
+      status: 200,
+      handle: async ({ params, body, person, request }) => {
+        const { id, name } = await must(params['id']!);
+        await changeBlogSecret(ground, secrets, id, body.secret);
+        await noteAct(ground, actorOf(person, request), 'blog secret changed', name);
+        bell.ring({ kind: 'settings' });
+        const lines = (await testBlog(product, id)) ?? [];
+        bell.ring({ kind: 'event' });
+        return { lines };
+      },
+    }),
+  ];
+}
+
+/** Their words, their cadence and what a change of it moves. */
+function changing({ ground, bell, db, all, must, product }: Helpers) {
+  return [
     route({
       method: 'put',
       path: '/blogs/{id}',
@@ -156,24 +195,6 @@ export function blogRoutes(product: Product): Route[] {
       handle: async ({ params }) => ({ moves: await movesOf(db, ground, (await must(params['id']!)).id) }),
     }),
     route({
-      method: 'put',
-      path: '/blogs/{id}/secret',
-      says: 'Gives a blog a new secret and tests it',
-      role: 'owner',
-      body: NewSecret,
-      answer: TestLog,
-      status: 200,
-      handle: async ({ params, body, person, request }) => {
-        const { id, name } = await must(params['id']!);
-        await changeBlogSecret(ground, secrets, id, body.secret);
-        await noteAct(ground, actorOf(person, request), 'blog secret changed', name);
-        bell.ring({ kind: 'settings' });
-        const lines = (await testBlog(product, id)) ?? [];
-        bell.ring({ kind: 'event' });
-        return { lines };
-      },
-    }),
-    route({
       method: 'post',
       path: '/blogs/{id}/test',
       says: 'Tests a blog with a harmless draft and says what was tried',
@@ -186,18 +207,25 @@ export function blogRoutes(product: Product): Route[] {
         return { lines };
       },
     }),
+  ];
+}
+
+/** Slots, and moving an article to another. */
+function slots({ ground, bell, desk, procedures }: Helpers) {
+  return [
     route({
       method: 'get',
       path: '/slots',
+      shared: true,
       says: 'The slots of every blog: what went out, what is placed, what is foreseen, what is empty',
       role: 'proofreader',
       query: SlotsQuery,
       answer: Slots,
-      handle: async ({ query: { from: asked, days } }) => {
+      handle: async ({ query: { from: asked, days, label } }) => {
         const now = desk.now();
         const from = asked ?? now;
         const to = from + days * DAY;
-        return { now, speed: desk.speed, from, to, blogs: await slotsOfBlogs(ground, procedures, { from, to }) };
+        return { now, speed: desk.speed, from, to, blogs: await slotsOfBlogs(ground, procedures, { from, to }, label) };
       },
     }),
     route({

@@ -1,6 +1,5 @@
 import {
   Again,
-  type BriefStanding,
   Briefs,
   BriefsQuery,
   BriefWhole,
@@ -13,10 +12,12 @@ import {
   RunWhole,
   Sheet,
   SheetQuery,
-  type StepRun,
 } from '@grivo/contract';
-import { type Failure, ProcedureDocument, wordsOf } from '@grivo/core';
-import { matchingBriefs } from '../briefs/matching.ts';
+import { ProcedureDocument } from '@grivo/core';
+import { Procedures } from '../engine/briefState.ts';
+import { releaseBrief, releaseIncident } from '../engine/incidents.ts';
+import { briefsPage, briefWhole, getBrief, getRun, hasRun } from '../nouns/briefs/list.ts';
+import { matchingBriefs } from '../nouns/briefs/matching.ts';
 import {
   beginNow,
   bringBack,
@@ -27,43 +28,22 @@ import {
   putAhead,
   setAside,
   stopBrief,
-} from '../briefs/rounds.ts';
-import { filledFor, runWhole } from '../briefs/run.ts';
-import { sheetOf } from '../briefs/sheet.ts';
-import { Procedures } from '../engine/briefState.ts';
-import { releaseBrief, releaseIncident } from '../engine/incidents.ts';
-import { incidentsInWords, namer } from '../incidents/words.ts';
-import type { Product } from '../product.ts';
+} from '../nouns/briefs/rounds.ts';
+import { filledFor, runWhole } from '../nouns/briefs/run.ts';
+import { sheetOf } from '../nouns/briefs/sheet.ts';
+import { incidentsInWords, namer } from '../nouns/incidents/words.ts';
+import { currentProcedure } from '../nouns/pipelines/repository.ts';
 import { notFound, problem } from './problem.ts';
+import type { Product } from './product.ts';
 import { type Route, route } from './route.ts';
 
-const LIST = 'SELECT id, pipeline, standing, subject, made_desk AS madeDesk, ended_desk AS endedDesk, rev FROM brief';
-
-const RUNS = `SELECT r.id, r.brief, r.path, r.round, r.kind, r.state, r.attempts, r.failure, r.incident, r.due_desk AS dueDesk,
-    COALESCE(r.started_at, IF(r.attempts > 0, r.made_at, NULL)) AS startedAt, r.ended_at AS endedAt, COALESCE(o.decided, o.proposed) AS gave,
-    COALESCE((SELECT SUM(l.micros) FROM ledger l WHERE l.step_run = r.id), 0) AS micros
-  FROM step_run r LEFT JOIN output o ON o.step_run = r.id`;
-
-interface BriefRow {
-  id: string;
-  pipeline: string;
-  standing: BriefStanding;
-  subject: string;
-  madeDesk: number;
-  endedDesk: number | null;
-  rev: number;
-}
-
-/** Briefs with their steps, what stopped them, and letting them go on. */
-export function briefRoutes(product: Product): Route[] {
+/** What the routes share. */
+function helpers(product: Product) {
   const { ground, bell } = product;
   const { db } = ground;
   const procedures = new Procedures();
-  const must = async (id: string): Promise<BriefRow & { trial: number; fields: Record<string, unknown> }> => {
-    const [brief] = await db.rows<BriefRow & { trial: number; fields: Record<string, unknown> }>(
-      `${LIST.replace(' FROM', ', trial, fields FROM')} WHERE id = ?`,
-      [id],
-    );
+  const must = async (id: string) => {
+    const brief = await getBrief(db, id);
     if (!brief) throw notFound('brief');
     return brief;
   };
@@ -87,19 +67,30 @@ export function briefRoutes(product: Product): Route[] {
         return (await letWaitAgain(ground, id)) || (await releaseBrief(ground, id)) > 0;
     }
   };
+  return { ground, bell, db, procedures, must, doTo, product };
+}
+
+type Helpers = ReturnType<typeof helpers>;
+
+/** Briefs with their steps, what stopped them, and letting them go on. */
+export function briefRoutes(product: Product): Route[] {
+  const shared = helpers(product);
+  return [...listed(shared), ...onMany(shared), ...onOne(shared), ...incidents(shared)];
+}
+
+/** Briefs, their runs and the sheet of all of them. */
+function listed({ ground, db, procedures, must }: Helpers) {
   return [
     route({
       method: 'get',
       path: '/briefs',
+      shared: true,
       says: 'Briefs, newest first',
       role: 'proofreader',
       query: BriefsQuery,
       answer: Briefs,
-      handle: async ({ query: { before, limit, pipeline, standing } }) => ({
-        briefs: await db.rows<BriefRow>(
-          `${LIST} WHERE trial = 0 AND id < ?${pipeline ? ' AND pipeline = ?' : ''}${standing ? ' AND standing = ?' : ''} ORDER BY id DESC LIMIT ?`,
-          [before ?? 'z', ...(pipeline ? [pipeline] : []), ...(standing ? [standing] : []), limit],
-        ),
+      handle: async ({ query: { before, limit, ...wanted } }) => ({
+        briefs: await briefsPage(db, wanted, before, limit),
       }),
     }),
     route({
@@ -109,46 +100,19 @@ export function briefRoutes(product: Product): Route[] {
       role: 'proofreader',
       answer: BriefWhole,
       handle: async ({ params }) => {
-        const { trial, ...brief } = await must(params['id']!);
-        const [nameOf, runs, [pin], articles, items] = await Promise.all([
-          namer(db),
-          db.rows<Omit<StepRun, 'failure'> & { failure: Failure | null }>(`${RUNS} WHERE r.brief = ? ORDER BY r.id`, [
-            brief.id,
-          ]),
-          db.rows<{ version: number }>('SELECT version FROM brief_pin WHERE brief = ? AND main = 1', [brief.id]),
-          db.rows<{ id: string; title: string; standing: string }>(
-            'SELECT id, title, standing FROM article WHERE brief = ? ORDER BY id',
-            [brief.id],
-          ),
-          db.rows<{ item: string }>('SELECT item FROM brief_item WHERE brief = ? ORDER BY item', [brief.id]),
-        ]);
-        return {
-          ...brief,
-          trial: trial === 1,
-          items: items.map(({ item }) => item),
-          version: pin?.version ?? 0,
-          micros: runs.reduce((sum, run) => sum + Number(run.micros), 0),
-          runs: runs.map((run) => ({
-            ...run,
-            micros: Number(run.micros),
-            failure: run.failure && wordsOf(run.failure, nameOf),
-          })),
-          articles,
-        };
+        return briefWhole(db, await must(params['id']!), await namer(db));
       },
     }),
     route({
       method: 'get',
       path: '/pipelines/{id}/sheet',
+      shared: true,
       says: 'Briefs of a pipeline against its steps, newest first',
       role: 'proofreader',
       query: SheetQuery,
       answer: Sheet,
       handle: async ({ params, query: { before, limit, standing, find } }) => {
-        const [row] = await db.rows<{ document: unknown; version: number }>(
-          'SELECT v.document, p.version FROM pipeline p JOIN procedure_version v ON v.procedure_id = p.procedure_id AND v.n = p.version WHERE p.id = ?',
-          [params['id']],
-        );
+        const row = await currentProcedure(db, params['id']!);
         if (!row) throw notFound('pipeline');
         return sheetOf(db, {
           pipeline: params['id']!,
@@ -170,10 +134,8 @@ export function briefRoutes(product: Product): Route[] {
       role: 'proofreader',
       answer: RunWhole,
       handle: async ({ params }) => {
-        const [run] = await db.rows<Parameters<typeof runWhole>[2]>(`${RUNS} WHERE r.id = ?`, [params['id']]);
-        const whole = run
-          ? await runWhole(db, procedures, { ...run, micros: Number(run.micros) }, await namer(db))
-          : null;
+        const run = await getRun(db, params['id']!);
+        const whole = run ? await runWhole(db, procedures, run, await namer(db)) : null;
         if (!whole) throw notFound('step run');
         return whole;
       },
@@ -192,6 +154,12 @@ export function briefRoutes(product: Product): Route[] {
         return filled;
       },
     }),
+  ];
+}
+
+/** What is done to many at once, and to one that ended. */
+function onMany({ bell, db, must, doTo, product }: Helpers) {
+  return [
     route({
       method: 'post',
       path: '/briefs/many',
@@ -235,6 +203,12 @@ export function briefRoutes(product: Product): Route[] {
         bell.ring({ kind: 'event' });
       },
     }),
+  ];
+}
+
+/** What is done to one brief. */
+function onOne({ ground, bell, db, procedures, must, product }: Helpers) {
+  return [
     route({
       method: 'post',
       path: '/briefs/{id}/release',
@@ -280,16 +254,10 @@ export function briefRoutes(product: Product): Route[] {
       role: 'editor',
       body: Again,
       handle: async ({ params, body }) => {
-        const { standing, runs } = await must(params['id']!).then(async (brief) => ({
-          ...brief,
-          runs: await db.rows<{ path: string }>('SELECT path FROM step_run WHERE brief = ? AND path = ?', [
-            brief.id,
-            body.step,
-          ]),
-        }));
+        const { standing } = await must(params['id']!);
         if (standing === 'out')
           throw problem(409, 'Is out', 'What is published is not made again.', 'Take the subject again instead.');
-        if (runs.length === 0)
+        if (!(await hasRun(db, params['id']!, body.step)))
           throw problem(422, 'Not run yet', `The step ‘${body.step}’ has not been run.`, 'Choose a step that has.');
         const lanes = await db.transaction((sql) =>
           goOn(sql, ground, procedures, params['id']!, product.serviceFor, body.step),
@@ -298,9 +266,16 @@ export function briefRoutes(product: Product): Route[] {
         bell.ring({ kind: 'event' });
       },
     }),
+  ];
+}
+
+/** Incidents, and letting go on what they stopped. */
+function incidents({ ground, db, product }: Helpers) {
+  return [
     route({
       method: 'get',
       path: '/incidents',
+      shared: true,
       says: 'Open incidents: one for each cause, however many briefs it stopped',
       role: 'proofreader',
       answer: Incidents,

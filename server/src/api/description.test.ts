@@ -1,8 +1,8 @@
 import SwaggerParser from '@apidevtools/swagger-parser';
 import { Validator } from '@seriousme/openapi-schema-validator';
 import { beforeAll, expect, test } from 'vitest';
-import type { Product } from '../product.ts';
 import { allRoutes, description } from './app.ts';
+import type { Product } from './product.ts';
 
 /** Making the routes asks nothing of the product. */
 const nobody = new Proxy({}, { get: () => nobody }) as unknown as Product;

@@ -1,9 +1,18 @@
-import { DeskClockSetting, DeskNow, LimitStanding, SpendingLimit, StandIns, SystemState, Today } from '@grivo/contract';
-import { jsonOf } from '../adapters/port.ts';
-import { todayNow } from '../desk/today.ts';
-import { workNow } from '../desk/work.ts';
-import { limitStanding, setLimit } from '../money/limits.ts';
-import type { Product } from '../product.ts';
+import {
+  ByLabel,
+  DeskClockSetting,
+  DeskNow,
+  LimitStanding,
+  SpendingLimit,
+  StandIns,
+  SystemState,
+  Today,
+} from '@grivo/contract';
+import { todayNow } from '../nouns/desk/today.ts';
+import { workNow } from '../nouns/desk/work.ts';
+import { jsonOf } from '../ports/adapters/port.ts';
+import { limitStanding, setLimit } from '../ports/money/limits.ts';
+import type { Product } from './product.ts';
 import { type Route, route } from './route.ts';
 
 /** The version of the program, as its description and system page say it. */
@@ -17,18 +26,22 @@ export function deskRoutes(product: Product): Route[] {
     route({
       method: 'get',
       path: '/today',
+      shared: true,
       says: 'What went out, what wants a person, what articles cost',
       role: 'proofreader',
       answer: Today,
-      handle: async ({ person }) => ({ ...(await todayNow(ground)), role: person.role }),
+      query: ByLabel,
+      handle: async ({ person, query: { label } }) => ({ ...(await todayNow(ground, label)), role: person.role }),
     }),
     route({
       method: 'get',
       path: '/limit',
+      shared: true,
       says: 'The spending limit of the month and what is used of it',
       role: 'proofreader',
+      query: ByLabel,
       answer: LimitStanding,
-      handle: async () => limitStanding(ground),
+      handle: async ({ query: { label } }) => limitStanding(ground, label),
     }),
     route({
       method: 'put',

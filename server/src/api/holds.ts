@@ -1,8 +1,9 @@
-import { Decision, HeldText, Holds } from '@grivo/contract';
-import { decide, heldRuns, heldText } from '../briefs/holds.ts';
+import { ByLabel, Decision, HeldText, Holds } from '@grivo/contract';
 import { Procedures } from '../engine/briefState.ts';
-import type { Product } from '../product.ts';
+import { isThere } from '../ground/store/there.ts';
+import { decide, heldRuns, heldText } from '../nouns/briefs/holds.ts';
 import { notFound, problem } from './problem.ts';
+import type { Product } from './product.ts';
 import { type Route, route } from './route.ts';
 
 /** What waits for a person, and the person's word. */
@@ -12,10 +13,12 @@ export function holdRoutes({ ground, bell, serviceFor, tools }: Product): Route[
     route({
       method: 'get',
       path: '/holds',
+      shared: true,
       says: 'Every step that waits for a person, with what it proposes',
       role: 'proofreader',
+      query: ByLabel,
       answer: Holds,
-      handle: async () => ({ holds: await heldRuns(ground.db) }),
+      handle: async ({ query: { label } }) => ({ holds: await heldRuns(ground.db, null, label) }),
     }),
     route({
       method: 'get',
@@ -44,8 +47,7 @@ export function holdRoutes({ ground, bell, serviceFor, tools }: Product): Route[
       role: 'proofreader',
       body: Decision,
       handle: async ({ params, body, person }) => {
-        const [brief] = await ground.db.rows('SELECT 1 FROM brief WHERE id = ?', [params['id']]);
-        if (!brief) throw notFound('brief');
+        if (!(await isThere(ground.db, 'brief', params['id']!))) throw notFound('brief');
         const done = await decide(
           tools,
           procedures,

@@ -16,25 +16,25 @@ import {
 } from '@grivo/contract';
 import { slugOf, wordsOf } from '@grivo/core';
 import type { Response } from 'express';
-import { microsOf } from '../adapters/transcriber.ts';
-import { openCatalogue } from '../catalogue/open.ts';
 import { Procedures } from '../engine/briefState.ts';
-import { opmlOf } from '../feeds/opml.ts';
-import { fileAbout, fileBody } from '../files/repository.ts';
-import { callsOf, openHook, renewHook } from '../hooks/repository.ts';
-import { mostSeconds } from '../media/aboutSound.ts';
-import { noteAct } from '../people/acts.ts';
-import type { Product } from '../product.ts';
-import { aboutRecording, openRecording, RecordingField } from '../sound/recording.ts';
-import { findFeeds } from '../sources/findFeeds.ts';
-import { takeFor } from '../sources/look.ts';
-import { putRequest } from '../sources/putIn.ts';
-import { itemWhole, sourceWhole } from '../sources/repository.ts';
-import { itemText } from '../sources/text.ts';
-import { shownSecret } from '../telling/hook.ts';
+import { openCatalogue } from '../formats/catalogue/open.ts';
+import { opmlOf } from '../formats/feeds/opml.ts';
+import { mostSeconds } from '../formats/media/aboutSound.ts';
+import { fileAbout, fileBody } from '../ground/files/repository.ts';
+import { callsOf, openHook, renewHook } from '../nouns/hooks/repository.ts';
+import { noteAct } from '../nouns/people/acts.ts';
+import { findFeeds } from '../nouns/sources/findFeeds.ts';
+import { takeFor } from '../nouns/sources/look.ts';
+import { putRequest } from '../nouns/sources/putIn.ts';
+import { itemWhole, sourceWhole } from '../nouns/sources/repository.ts';
+import { itemText } from '../nouns/sources/text.ts';
+import { microsOf } from '../ports/adapters/transcriber.ts';
+import { aboutRecording, openRecording, RecordingField } from '../ports/sound/recording.ts';
+import { shownSecret } from '../ports/telling/hook.ts';
 import { actorOf } from './access.ts';
-import { baseOf } from './doors.ts';
+import { baseOf } from './base.ts';
 import { notFound, problem } from './problem.ts';
+import type { Product } from './product.ts';
 import { type Route, route } from './route.ts';
 import { sendBytes } from './send.ts';
 
@@ -43,8 +43,8 @@ const NEWEST = 8;
 /** How long a recording may take to be handed on: as long as listening to a long one. */
 const LISTENED_MS = 2 * 3_600_000;
 
-/** What single kinds of source have of their own: feeds, catalogues, recordings, hooks, requests. */
-export function intakeRoutes(product: Product): Route[] {
+/** What the routes share. */
+function helpers(product: Product) {
   const { ground, tools, bell, secrets } = product;
   const { db } = ground;
   const ofKind = async <Kind extends SourceKind>(id: string, kind: Kind) => {
@@ -57,6 +57,19 @@ export function intakeRoutes(product: Product): Route[] {
     if (!found) throw notFound('item');
     return found;
   };
+  return { ground, tools, bell, secrets, db, ofKind, item, product };
+}
+
+type Helpers = ReturnType<typeof helpers>;
+
+/** What single kinds of source have of their own: feeds, catalogues, recordings, hooks, requests. */
+export function intakeRoutes(product: Product): Route[] {
+  const shared = helpers(product);
+  return [...feeds(shared), ...lists(shared), ...reads(shared)];
+}
+
+/** Feeds: found, read from a list, written as one. */
+function feeds({ tools, db, ofKind }: Helpers) {
   return [
     route({
       method: 'post',
@@ -117,6 +130,12 @@ export function intakeRoutes(product: Product): Route[] {
         sendFile(response, 'text/x-opml', `${slugOf(name) || 'feeds'}.opml`, opmlOf(name, settings.feeds));
       },
     }),
+  ];
+}
+
+/** Catalogues, requests and hooks. */
+function lists({ ground, tools, bell, secrets, db, ofKind, product }: Helpers) {
+  return [
     route({
       method: 'post',
       path: '/sources/{id}/catalogue',
@@ -191,6 +210,12 @@ export function intakeRoutes(product: Product): Route[] {
         await noteAct(ground, actorOf(person, request), 'hook renewed', name);
       },
     }),
+  ];
+}
+
+/** What would be read or heard of an item. */
+function reads({ tools, db, item }: Helpers) {
+  return [
     route({
       method: 'get',
       path: '/items/{id}/text',

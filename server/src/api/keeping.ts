@@ -1,10 +1,10 @@
 import { Hangs, KeptNoun, KeptWords } from '@grivo/contract';
-import { HANGS } from '../keeping/hangs.ts';
-import { keepWords, nameOf, nounOf, removeKept } from '../keeping/keep.ts';
-import { noteAct } from '../people/acts.ts';
-import type { Product } from '../product.ts';
+import { HANGS } from '../nouns/keeping/hangs.ts';
+import { keepWords, nameOf, nounOf, removeKept } from '../nouns/keeping/keep.ts';
+import { noteAct } from '../nouns/people/acts.ts';
 import { actorOf } from './access.ts';
 import { notFound, problem } from './problem.ts';
+import type { Product } from './product.ts';
 import { type Route, route } from './route.ts';
 
 /** Who may rename and remove: connections are the owner's. */
@@ -14,6 +14,15 @@ const ROLE: Record<KeptNoun, 'owner' | 'editor'> = {
   routines: 'editor',
   blogs: 'owner',
   services: 'owner',
+  labels: 'editor',
+  destinations: 'owner',
+};
+
+/** What is noted of the removal of a connection. */
+const GONE: Partial<Record<KeptNoun, Parameters<typeof noteAct>[2]>> = {
+  blogs: 'blog removed',
+  services: 'service removed',
+  destinations: 'destination removed',
 };
 
 /** Renaming, putting away and removing, for every noun alike, after saying what hangs on it. */
@@ -84,8 +93,7 @@ export function keepingRoutes({ ground, bell, tools }: Product): Route[] {
             'Do that first, then remove it.',
             unless.map((one) => ({ place: 'it', problem: one })),
           );
-        if (ROLE[of] === 'owner')
-          await noteAct(ground, actorOf(person, request), of === 'blogs' ? 'blog removed' : 'service removed', name);
+        if (ROLE[of] === 'owner') await noteAct(ground, actorOf(person, request), GONE[of] ?? 'service removed', name);
         await told(of);
       },
     }),

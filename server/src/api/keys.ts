@@ -1,10 +1,10 @@
 import { AccessKeys, KeyMade, NewKey } from '@grivo/contract';
-import { listKeys, makeKey, revokeKey } from '../keys/repository.ts';
-import { noteAct } from '../people/acts.ts';
-import type { Product } from '../product.ts';
+import { listKeys, makeKey, revokeKey } from '../nouns/keys/repository.ts';
+import { noteAct } from '../nouns/people/acts.ts';
 import { actorOf } from './access.ts';
 import { tellSessions } from './events.ts';
 import { notFound } from './problem.ts';
+import type { Product } from './product.ts';
 import { type Route, route } from './route.ts';
 
 /** Keys by which other programs use the API. */

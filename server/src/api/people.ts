@@ -11,8 +11,9 @@ import {
   Sessions,
 } from '@grivo/contract';
 import type { Request } from 'express';
-import { listActs, noteAct } from '../people/acts.ts';
-import { weakPassword } from '../people/passwords.ts';
+import { errnoOf } from '../ground/store/database.ts';
+import { listActs, noteAct } from '../nouns/people/acts.ts';
+import { weakPassword } from '../nouns/people/passwords.ts';
 import {
   addPerson,
   changePassword,
@@ -21,17 +22,16 @@ import {
   listPeople,
   personById,
   removePerson,
-} from '../people/repository.ts';
-import { endSessions, type SignedIn, sessionsOf } from '../people/sessions.ts';
-import type { Product } from '../product.ts';
-import { errnoOf } from '../store/database.ts';
+} from '../nouns/people/repository.ts';
+import { endSessions, type SignedIn, sessionsOf } from '../nouns/people/sessions.ts';
 import { actorOf, tokenOf } from './access.ts';
 import { tellSessions } from './events.ts';
 import { notFound, problem } from './problem.ts';
+import type { Product } from './product.ts';
 import { type Route, route } from './route.ts';
 
-/** People, their passwords and sessions, and what was done to them. */
-export function peopleRoutes(product: Product): Route[] {
+/** What the routes share. */
+function helpers(product: Product) {
   const { ground } = product;
   const { db } = ground;
   const must = async (id: string) => {
@@ -55,6 +55,19 @@ export function peopleRoutes(product: Product): Route[] {
   };
   const oneOwner = () =>
     problem(409, 'The last owner', 'Nobody would be left as owner.', 'Make another person an owner first.');
+  return { ground, db, must, inPerson, goodPassword, oneOwner, product };
+}
+
+type Helpers = ReturnType<typeof helpers>;
+
+/** People, their passwords and sessions, and what was done to them. */
+export function peopleRoutes(product: Product): Route[] {
+  const shared = helpers(product);
+  return [...people(shared), ...oneOfThem(shared), ...own(shared)];
+}
+
+/** Who works here: added, changed, taken out. */
+function people({ ground, db, must, goodPassword, oneOwner, product }: Helpers) {
   return [
     route({
       method: 'get',
@@ -104,6 +117,12 @@ export function peopleRoutes(product: Product): Route[] {
         return now;
       },
     }),
+  ];
+}
+
+/** What is done to one of them. */
+function oneOfThem({ ground, db, must, goodPassword, oneOwner, product }: Helpers) {
+  return [
     route({
       method: 'delete',
       path: '/people/{id}',
@@ -142,6 +161,21 @@ export function peopleRoutes(product: Product): Route[] {
         await tellSessions(product, id);
       },
     }),
+    route({
+      method: 'get',
+      path: '/acts',
+      says: 'What people did to people, sessions, keys and secrets, newest first',
+      role: 'owner',
+      query: Before,
+      answer: Acts,
+      handle: async ({ query }) => ({ acts: await listActs(db, query.before, query.limit) }),
+    }),
+  ];
+}
+
+/** One’s own password and sessions. */
+function own({ ground, db, must, inPerson, goodPassword, product }: Helpers) {
+  return [
     route({
       method: 'put',
       path: '/session/password',
@@ -193,15 +227,6 @@ export function peopleRoutes(product: Product): Route[] {
         await noteAct(ground, actorOf(person, request), 'sessions ended', person.name);
         await tellSessions(product, person.id);
       },
-    }),
-    route({
-      method: 'get',
-      path: '/acts',
-      says: 'What people did to people, sessions, keys and secrets, newest first',
-      role: 'owner',
-      query: Before,
-      answer: Acts,
-      handle: async ({ query }) => ({ acts: await listActs(db, query.before, query.limit) }),
     }),
   ];
 }

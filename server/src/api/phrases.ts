@@ -1,10 +1,11 @@
 import { CleanedPaste, FiguresLookedUp, KeywordPaste, WidenedPhrases, WidenSeed } from '@grivo/contract';
 import { type Failure, wordsOf } from '@grivo/core';
-import type { Product } from '../product.ts';
-import { lookUpFigures, widen } from '../sources/figures.ts';
-import { type Added, addKeywords, cleanedOf, heldPhrases, MOST_TOLD, type Phrases } from '../sources/keywords.ts';
-import { phrasesOf, sourceWhole } from '../sources/repository.ts';
+import { isThere } from '../ground/store/there.ts';
+import { lookUpFigures, widen } from '../nouns/sources/figures.ts';
+import { type Added, addKeywords, cleanedOf, heldPhrases, MOST_TOLD, type Phrases } from '../nouns/sources/keywords.ts';
+import { phrasesOf, sourceWhole } from '../nouns/sources/repository.ts';
 import { notFound, problem } from './problem.ts';
+import type { Product } from './product.ts';
 import { type Route, route } from './route.ts';
 
 /** Failures that pass; nobody but the person who asked tries again. */
@@ -15,8 +16,8 @@ const PASSING: ReadonlySet<string> = new Set([
   'reply-unusable',
 ] satisfies Failure['code'][]);
 
-/** Phrases of keyword lists: added, measured, widened. */
-export function phraseRoutes(product: Product): Route[] {
+/** What the routes share. */
+function helpers(product: Product) {
   const { ground, bell, tools } = product;
   const { db } = ground;
   const whole = async (id: string) => {
@@ -25,7 +26,7 @@ export function phraseRoutes(product: Product): Route[] {
     return source;
   };
   const must = async (id: string) => {
-    if ((await db.rows('SELECT 1 FROM source WHERE id = ?', [id])).length === 0) throw notFound('source');
+    if (!(await isThere(db, 'source', id))) throw notFound('source');
     return id;
   };
   const keywordList = async (id: string) => {
@@ -45,6 +46,19 @@ export function phraseRoutes(product: Product): Route[] {
       );
     return { paste };
   };
+  return { bell, tools, db, whole, must, keywordList, serviceName, somePhrases };
+}
+
+type Helpers = ReturnType<typeof helpers>;
+
+/** Phrases of keyword lists: added, measured, widened. */
+export function phraseRoutes(product: Product): Route[] {
+  const shared = helpers(product);
+  return [...adding(shared), ...figures(shared)];
+}
+
+/** Phrases: cleaned and added. */
+function adding({ bell, tools, db, whole, must, somePhrases }: Helpers) {
   return [
     route({
       method: 'post',
@@ -61,6 +75,26 @@ export function phraseRoutes(product: Product): Route[] {
         return cleaned(done.added);
       },
     }),
+    route({
+      method: 'post',
+      path: '/sources/{id}/keywords/look',
+      says: 'Says what would become of a paste, and changes nothing',
+      role: 'editor',
+      body: KeywordPaste,
+      answer: CleanedPaste,
+      handle: async ({ params, body }) => {
+        const { id, settings } = await whole(params['id']!);
+        const read = await cleanedOf(tools.reader, somePhrases(body), await heldPhrases(db, id), settings, body.asIs);
+        if (!read.ok) throw notCleaned(read.problem);
+        return cleaned({ ...read.cleaned, measured: 0 });
+      },
+    }),
+  ];
+}
+
+/** What is known of phrases. */
+function figures({ bell, tools, db, keywordList, serviceName }: Helpers) {
+  return [
     route({
       method: 'post',
       path: '/sources/{id}/figures',
@@ -96,20 +130,6 @@ export function phraseRoutes(product: Product): Route[] {
           AbortSignal.timeout(30_000),
         );
         return { ...wider, trouble: failure && wordsOf(failure, serviceName).sentence };
-      },
-    }),
-    route({
-      method: 'post',
-      path: '/sources/{id}/keywords/look',
-      says: 'Says what would become of a paste, and changes nothing',
-      role: 'editor',
-      body: KeywordPaste,
-      answer: CleanedPaste,
-      handle: async ({ params, body }) => {
-        const { id, settings } = await whole(params['id']!);
-        const read = await cleanedOf(tools.reader, somePhrases(body), await heldPhrases(db, id), settings, body.asIs);
-        if (!read.ok) throw notCleaned(read.problem);
-        return cleaned({ ...read.cleaned, measured: 0 });
       },
     }),
   ];

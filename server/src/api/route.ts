@@ -1,11 +1,12 @@
 import type { Request, Response, Router } from 'express';
 import type { z } from 'zod';
-import type { Role } from '../people/entity.ts';
-import type { SignedIn } from '../people/sessions.ts';
-import type { Product } from '../product.ts';
+import type { Role } from '../nouns/people/entity.ts';
+import type { SignedIn } from '../nouns/people/sessions.ts';
 import { personFrom, signedIn } from './access.ts';
 import { onceByKey } from './idempotency.ts';
 import { bodyOf, fitting } from './problem.ts';
+import type { Product } from './product.ts';
+import type { Together } from './together.ts';
 
 /** What a handler is called with. */
 export interface Call<Body, Query> {
@@ -34,6 +35,8 @@ export interface Route<Body = unknown, Query = unknown, Answer = unknown> {
   status?: number;
   /** The answer holds a secret and is never kept: it is shown once, or can be asked for again and changes nothing. */
   secret?: 'once' | 'again';
+  /** It is the same for everybody: those who ask at the same moment get it worked out once. */
+  shared?: boolean;
   /** Answers that are no JSON (files, texts) are written by the handler itself. */
   mime?: string;
   handle(call: Call<Body, Query>): Promise<Answer | void>;
@@ -57,7 +60,7 @@ export function asPromised({ method, path, answer: shape }: Route, answer: unkno
 const SANDBOX = "sandbox; default-src 'none'; img-src 'self'; media-src 'self'; style-src 'unsafe-inline'";
 
 /** Puts routes on a router, each behind sign-in and its schemas. */
-export function mount(router: Router, routes: readonly Route[], product: Product): void {
+export function mount(router: Router, routes: readonly Route[], product: Product, together: Together): void {
   const { ground } = product;
   for (const one of routes) {
     const path = one.path.replace(/\{(\w+)\}/g, ':$1');
@@ -65,16 +68,28 @@ export function mount(router: Router, routes: readonly Route[], product: Product
     router[one.method](path, signedIn(product, one.role), ...once, async (request: Request, response: Response) => {
       // What is no JSON of ours may hold anything: no browser is to run any of it in our name.
       if (one.mime) response.setHeader('content-security-policy', SANDBOX);
-      const answer = await one.handle({
-        params: request.params as Record<string, string>,
-        body: one.body ? bodyOf(request, one.body) : undefined,
-        query: one.query ? fitting(request.query, one.query, 'query') : undefined,
-        person: personFrom(response),
-        request,
-        response,
-      });
+      const work = async () => {
+        const answer = await one.handle({
+          params: request.params as Record<string, string>,
+          body: one.body ? bodyOf(request, one.body) : undefined,
+          query: one.query ? fitting(request.query, one.query, 'query') : undefined,
+          person: personFrom(response),
+          request,
+          response,
+        });
+        if (!one.mime && !response.headersSent && product.checksAnswers) asPromised(one, answer);
+        return answer;
+      };
+      if (one.shared) {
+        const text = await together.answer(request.originalUrl, work);
+        return void response
+          .status(one.status ?? 200)
+          .type('json')
+          .send(text);
+      }
+      const answer = await work();
+      if (one.method !== 'get') together.changed();
       if (one.mime || response.headersSent) return;
-      if (product.checksAnswers) asPromised(one, answer);
       if (answer === undefined) response.status(one.status ?? 204).end();
       else response.status(one.status ?? 200).json(answer);
     });

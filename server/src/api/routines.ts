@@ -1,8 +1,9 @@
 import { Made, NewRoutine, ProcedureText, ReadProcedure, Routine, Routines } from '@grivo/contract';
 import { type ProcedureDocument, procedureYaml, readProcedure, sentenceText } from '@grivo/core';
 import { z } from 'zod';
-import { blogNames } from '../blogs/repository.ts';
-import type { Product } from '../product.ts';
+import { errnoOf } from '../ground/store/database.ts';
+import { blogNames } from '../nouns/blogs/repository.ts';
+import { currentProcedure } from '../nouns/pipelines/repository.ts';
 import {
   changeRoutine,
   createRoutine,
@@ -10,18 +11,18 @@ import {
   listRoutines,
   type RoutineRow,
   usersOf,
-} from '../routines/repository.ts';
-import { sourceNames } from '../sources/repository.ts';
-import { errnoOf } from '../store/database.ts';
+} from '../nouns/routines/repository.ts';
+import { sourceNames } from '../nouns/sources/repository.ts';
 import { notFound, problem } from './problem.ts';
+import type { Product } from './product.ts';
 import { readableOnly } from './readable.ts';
 import { type Route, route } from './route.ts';
 import { changedMeanwhile, revFrom, tag } from './tags.ts';
 
 const DUPLICATE = 1062;
 
-/** Routines, and procedures as files. */
-export function routineRoutes({ ground, bell, tools }: Product): Route[] {
+/** What the routes share. */
+function helpers({ ground, bell, tools }: Product) {
   const { db } = ground;
   const names = async (routines: readonly RoutineRow[]) => {
     const [blogs, sources] = await Promise.all([blogNames(db), sourceNames(db)]);
@@ -65,10 +66,24 @@ export function routineRoutes({ ground, bell, tools }: Product): Route[] {
       throw problem(409, 'Name taken', `There is a routine ‘${name}’ already.`, 'Choose another name.');
     }
   };
+  return { db, names, spoken, fit, named, ground, bell, tools };
+}
+
+type Helpers = ReturnType<typeof helpers>;
+
+/** Routines, and procedures as files. */
+export function routineRoutes(product: Product): Route[] {
+  const shared = helpers(product);
+  return [...listed(shared), ...files(shared)];
+}
+
+/** Routines: read, made, saved. */
+function listed({ db, spoken, fit, named, ground, bell }: Helpers) {
   return [
     route({
       method: 'get',
       path: '/routines',
+      shared: true,
       says: 'Routines: steps kept under a name, with inputs and outputs',
       role: 'proofreader',
       answer: Routines,
@@ -122,6 +137,12 @@ export function routineRoutes({ ground, bell, tools }: Product): Route[] {
         return now;
       },
     }),
+  ];
+}
+
+/** Procedures as files. */
+function files({ db, names, tools }: Helpers) {
+  return [
     route({
       method: 'get',
       path: '/pipelines/{id}/procedure.yaml',
@@ -129,10 +150,7 @@ export function routineRoutes({ ground, bell, tools }: Product): Route[] {
       role: 'proofreader',
       mime: 'application/yaml',
       handle: async ({ params, response }) => {
-        const [row] = await db.rows<{ document: ProcedureDocument }>(
-          'SELECT v.document FROM pipeline p JOIN procedure_version v ON v.procedure_id = p.procedure_id AND v.n = p.version WHERE p.id = ?',
-          [params['id']],
-        );
+        const row = await currentProcedure(db, params['id']!);
         if (!row) throw notFound('pipeline');
         response.type('application/yaml').send(procedureYaml(row.document, await names(await listRoutines(db))));
       },

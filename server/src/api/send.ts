@@ -1,7 +1,7 @@
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { Response } from 'express';
-import { knownBytes } from '../media/known.ts';
+import { knownBytes } from '../formats/media/known.ts';
 
 /**
  * Hands bytes on as fast as they are taken, so that a slow reader keeps no more of them in memory than a part. Pictures and

@@ -4,48 +4,49 @@ import {
   Made,
   NewSecret,
   NewService,
-  type Service,
   ServiceChange,
   Services,
   TestLog,
 } from '@grivo/contract';
-import { noteAct } from '../people/acts.ts';
-import type { Product } from '../product.ts';
-import { changeSecret, changeService, createService } from '../services/repository.ts';
-import { shownSecret } from '../telling/hook.ts';
+import { tellChange } from '../ground/store/event.ts';
+import { isThere } from '../ground/store/there.ts';
+import { noteAct } from '../nouns/people/acts.ts';
+import { changeSecret, changeService, createService, listServices, useService } from '../ports/services/repository.ts';
+import { shownSecret } from '../ports/telling/hook.ts';
 import { actorOf } from './access.ts';
 import { notFound } from './problem.ts';
+import type { Product } from './product.ts';
 import { type Route, route } from './route.ts';
 import { changedMeanwhile, revFrom } from './tags.ts';
 
-/** Services: for the owner. Secrets go in and never come out. */
-export function serviceRoutes(product: Product): Route[] {
+/** What the routes share. */
+function helpers(product: Product) {
   const { ground, bell, secrets, tools } = product;
   const { db } = ground;
-  const all = async (): Promise<Service[]> => {
-    const rows = await db.rows<Omit<Service, 'used'> & { standard: number }>(
-      'SELECT id, role, name, address, model, price, permits, calls_a_minute AS callsAMinute, secret IS NOT NULL AS hasSecret, standard, rev FROM service ORDER BY standard DESC, id',
-    );
-    // Of each role the first: the one that was chosen, else the oldest.
-    const used = new Map([...rows].reverse().map(({ role, id }) => [role, id]));
-    return rows
-      .map(({ standard: _, ...row }) => ({
-        ...row,
-        hasSecret: Boolean(row.hasSecret),
-        used: used.get(row.role) === row.id,
-      }))
-      .sort((a, b) => (a.id < b.id ? -1 : 1));
-  };
+  const all = () => listServices(db);
   const must = async (id: string) => {
-    if ((await db.rows('SELECT 1 FROM service WHERE id = ?', [id])).length === 0) throw notFound('service');
+    if (!(await isThere(db, 'service', id))) throw notFound('service');
     return id;
   };
   const changed = async (id: string) => {
     await tools.services.refresh();
-    await db.run("INSERT INTO event (id, noun, noun_id) VALUES (?, 'service', ?)", [ground.ids(), id]);
+    await tellChange(db, ground, 'service', id);
     bell.ring({ kind: 'settings' });
     bell.ring({ kind: 'event' });
   };
+  return { ground, secrets, tools, db, all, must, changed, product };
+}
+
+type Helpers = ReturnType<typeof helpers>;
+
+/** Services: for the owner. Secrets go in and never come out. */
+export function serviceRoutes(product: Product): Route[] {
+  const shared = helpers(product);
+  return [...listed(shared), ...changing(shared)];
+}
+
+/** Services: read, connected, changed. */
+function listed({ ground, secrets, all, changed, product }: Helpers) {
   return [
     route({
       method: 'post',
@@ -64,6 +65,7 @@ export function serviceRoutes(product: Product): Route[] {
     route({
       method: 'get',
       path: '/services',
+      shared: true,
       says: 'Writers, illustrators and look-ups, with their prices',
       role: 'proofreader',
       answer: Services,
@@ -84,6 +86,12 @@ export function serviceRoutes(product: Product): Route[] {
         return { id };
       },
     }),
+  ];
+}
+
+/** Which is used, its key, its test. */
+function changing({ ground, secrets, tools, db, all, must, changed }: Helpers) {
+  return [
     route({
       method: 'put',
       path: '/services/{id}',
@@ -111,10 +119,7 @@ export function serviceRoutes(product: Product): Route[] {
       status: 200,
       handle: async ({ params }) => {
         const id = await must(params['id']!);
-        await db.run(
-          'UPDATE service s JOIN service o ON o.role = s.role SET s.standard = (s.id = ?), s.rev = s.rev + 1 WHERE o.id = ?',
-          [id, id],
-        );
+        await useService(db, id);
         await changed(id);
         return { services: await all() };
       },

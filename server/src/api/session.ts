@@ -1,12 +1,12 @@
 import { SignIn } from '@grivo/contract';
 import { type Request, type Response, Router } from 'express';
 import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
-import { noteAct } from '../people/acts.ts';
-import { signIn, signOut } from '../people/sessions.ts';
-import type { Product } from '../product.ts';
+import { noteAct } from '../nouns/people/acts.ts';
+import { signIn, signOut } from '../nouns/people/sessions.ts';
 import { actorOf, cookieName, isSecure, tokenOf, whoCalls } from './access.ts';
 import { tellSessions } from './events.ts';
 import { bodyOf, problem } from './problem.ts';
+import type { Product } from './product.ts';
 
 const MINUTE = 60_000;
 

@@ -1,6 +1,7 @@
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import {
+  ByLabel,
   ChannelFound,
   ChannelSought,
   Items,
@@ -23,11 +24,12 @@ import {
 import { slugOf, spokenCarries, wordsOf } from '@grivo/core';
 import type { Response } from 'express';
 import { Procedures } from '../engine/briefState.ts';
-import { storeUpload } from '../files/upload.ts';
-import type { Product } from '../product.ts';
-import { findChannel } from '../sources/findChannel.ts';
-import { takeFor } from '../sources/look.ts';
-import { previewSheet } from '../sources/preview.ts';
+import { byMachine, readTranscript, readUploaded } from '../formats/videos/transcript.ts';
+import { storeUpload } from '../ground/files/upload.ts';
+import { carrying } from '../nouns/labels/repository.ts';
+import { findChannel } from '../nouns/sources/findChannel.ts';
+import { takeFor } from '../nouns/sources/look.ts';
+import { previewSheet } from '../nouns/sources/preview.ts';
 import {
   changeSource,
   createSource,
@@ -37,18 +39,18 @@ import {
   looksOf,
   offerItems,
   sourceWhole,
-} from '../sources/repository.ts';
-import { listWrittenBack, writtenBack } from '../sources/writtenBack.ts';
-import { byMachine, readTranscript, readUploaded } from '../videos/transcript.ts';
+} from '../nouns/sources/repository.ts';
+import { listWrittenBack, writtenBack } from '../nouns/sources/writtenBack.ts';
 import { notFound, problem } from './problem.ts';
+import type { Product } from './product.ts';
 import { type Route, route } from './route.ts';
 import { changedMeanwhile, revFrom, tag } from './tags.ts';
 
 /** No file that is taken up is larger, in bytes. */
 const MOST_UPLOAD = 100_000_000;
 
-/** Sources of every kind: what they hold, how they are looked at, and what each look found. */
-export function sourceRoutes(product: Product): Route[] {
+/** What the routes share. */
+function helpers(product: Product) {
   const { ground, bell, tools } = product;
   const { db } = ground;
   const whole = async (id: string) => {
@@ -56,14 +58,29 @@ export function sourceRoutes(product: Product): Route[] {
     if (!source) throw notFound('source');
     return source;
   };
+  return { ground, bell, tools, db, whole, product };
+}
+
+type Helpers = ReturnType<typeof helpers>;
+
+/** Sources of every kind: what they hold, how they are looked at, and what each look found. */
+export function sourceRoutes(product: Product): Route[] {
+  const shared = helpers(product);
+  return [...listed(shared), ...looking(shared), ...sheets(shared), ...items(shared)];
+}
+
+/** Sources: read, made, changed. */
+function listed({ ground, bell, db, whole }: Helpers) {
   return [
     route({
       method: 'get',
       path: '/sources',
+      shared: true,
       says: 'All sources, with how much they hold and how much of it was taken',
       role: 'proofreader',
       answer: Sources,
-      handle: async () => ({ sources: await listSources(db) }),
+      query: ByLabel,
+      handle: async ({ query: { label } }) => ({ sources: carrying(await listSources(db), label) }),
     }),
     route({
       method: 'post',
@@ -109,6 +126,12 @@ export function sourceRoutes(product: Product): Route[] {
         return whole(source.id);
       },
     }),
+  ];
+}
+
+/** Looking at a source, and what a look found. */
+function looking({ ground, bell, tools, db, whole, product }: Helpers) {
+  return [
     route({
       method: 'post',
       path: '/sources/{id}/look',
@@ -128,6 +151,7 @@ export function sourceRoutes(product: Product): Route[] {
     route({
       method: 'get',
       path: '/sources/{id}/looks',
+      shared: true,
       says: 'Visits to a source, newest first, with what each found',
       role: 'proofreader',
       query: LooksQuery,
@@ -153,6 +177,12 @@ export function sourceRoutes(product: Product): Route[] {
         bell.ring({ kind: 'event' });
       },
     }),
+  ];
+}
+
+/** Sheets, and files and channels a source is made of. */
+function sheets({ tools, db, whole }: Helpers) {
+  return [
     route({
       method: 'post',
       path: '/sources/{id}/sheet',
@@ -225,6 +255,12 @@ export function sourceRoutes(product: Product): Route[] {
         return found.channel;
       },
     }),
+  ];
+}
+
+/** Items, and what would be read of one. */
+function items({ tools, db, whole }: Helpers) {
+  return [
     route({
       method: 'get',
       path: '/items/{id}',

@@ -1,6 +1,6 @@
 import type { ProcedureDocument } from '@grivo/core';
 import type { Ground } from '../ground/ground.ts';
-import type { Sql } from '../store/database.ts';
+import type { Sql } from '../ground/store/database.ts';
 import { type BriefChange, type ChangePorts, changeOf } from './briefChange.ts';
 import { BRIEF_COLUMNS, type BriefRow, newBriefState, type Procedures } from './briefState.ts';
 import { Mismatch, writeEvents, writeNewRuns, writeRevs } from './commitBatch.ts';

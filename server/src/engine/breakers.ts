@@ -1,5 +1,5 @@
 import type { Failure } from '@grivo/core';
-import type { Sql } from '../store/database.ts';
+import type { Sql } from '../ground/store/database.ts';
 
 /** What is known to be wrong with a service until somebody mends it. */
 export interface Broken {

@@ -1,5 +1,6 @@
 import { hash } from 'node:crypto';
 import {
+  type BriefStanding,
   innerSteps,
   type PlanNode,
   type PlanRun,
@@ -13,7 +14,7 @@ import {
   type StepState,
   visibleRuns,
 } from '@grivo/core';
-import type { Sql } from '../store/database.ts';
+import type { Sql } from '../ground/store/database.ts';
 import type { Fields } from './performer.ts';
 
 export interface RunState extends PlanRun {
@@ -54,7 +55,7 @@ export interface BriefState {
   pipeline: string;
   trial: boolean;
   rev: number;
-  standing: string;
+  standing: BriefStanding;
   seed: string;
   subject: string;
   fields: Fields;
@@ -149,7 +150,7 @@ export interface BriefRow {
   pipeline: string;
   trial: number;
   rev: number;
-  standing: string;
+  standing: BriefStanding;
   seed: string;
   subject: string;
   fields: Fields;

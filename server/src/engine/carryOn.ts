@@ -1,5 +1,5 @@
 import { type Ids, type NewRun, type Plan, plan } from '@grivo/core';
-import { isLostConnection } from '../store/database.ts';
+import { isLostConnection } from '../ground/store/database.ts';
 import { end, kindOfNew } from './briefChange.ts';
 import { type BriefState, freshRun } from './briefState.ts';
 import type { Ending } from './ending.ts';

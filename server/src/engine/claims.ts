@@ -1,5 +1,6 @@
-import type { Database } from '../store/database.ts';
+import type { Database } from '../ground/store/database.ts';
 import type { Held } from './ending.ts';
+import { runMoves } from './moves.ts';
 import { placeAtDesk, placeInLane } from './place.ts';
 
 /**
@@ -15,7 +16,7 @@ export async function claim(db: Database, lane: string, above: string, most: num
     if (rows.length === 0) return rows;
     const ids = rows.map((row) => row.run);
     await sql.run(
-      "UPDATE step_run SET state = 'running', lane = NULL, holder = ?, attempts = attempts + 1, started_at = UTC_TIMESTAMP(3) WHERE id IN (?)",
+      `UPDATE step_run SET ${runMoves.claim.set}, holder = ?, attempts = attempts + 1, started_at = UTC_TIMESTAMP(3) WHERE id IN (?) AND ${runMoves.claim.from}`,
       [holder, ids],
     );
     return rows;
@@ -41,8 +42,8 @@ export async function wakeDue(db: Database, deskNow: number): Promise<number> {
   );
   if (due.length === 0) return 0;
   return db.run(
-    `UPDATE step_run SET state = 'ready', lane = home_lane, due_at = NULL, due_desk = NULL
-     WHERE id IN (?) AND state = 'waiting' AND (due_at <= UTC_TIMESTAMP(3) OR due_at IS NULL AND due_desk <= ?)`,
+    `UPDATE step_run SET ${runMoves.wake.set}
+     WHERE id IN (?) AND ${runMoves.wake.from} AND (due_at <= UTC_TIMESTAMP(3) OR due_at IS NULL AND due_desk <= ?)`,
     [due.map(({ id }) => id), Math.floor(deskNow)],
   );
 }

@@ -1,7 +1,8 @@
 import type { Ground } from '../ground/ground.ts';
-import type { Sql } from '../store/database.ts';
+import type { Sql } from '../ground/store/database.ts';
 import type { BriefChange } from './briefChange.ts';
 import { laneOf } from './lane.ts';
+import { checkedStanding, ENDS, runMoves } from './moves.ts';
 
 /** Something in the batch is no longer as it was read; nothing was written. */
 export class Mismatch extends Error {}
@@ -39,10 +40,9 @@ export async function writeCancelled(sql: Sql, changes: readonly BriefChange[]):
   const cancelled = changes.flatMap((change) => change.cancelled.map((run) => run.id));
   if (cancelled.length > 0) {
     must(
-      await sql.run(
-        "UPDATE step_run SET state = 'cancelled', lane = NULL, due_at = NULL, due_desk = NULL, holder = NULL, ended_at = UTC_TIMESTAMP(3) WHERE id IN (?) AND state NOT IN ('done', 'cancelled')",
-        [cancelled],
-      ),
+      await sql.run(`UPDATE step_run SET ${runMoves.cancel.set} WHERE id IN (?) AND ${runMoves.cancel.from}`, [
+        cancelled,
+      ]),
       cancelled.length,
     );
   }
@@ -96,7 +96,7 @@ export async function writeEvents(sql: Sql, changes: readonly BriefChange[], gro
 export async function writeRevs(sql: Sql, changes: readonly BriefChange[], deskNow: number): Promise<void> {
   const groups = new Map<string, BriefChange[]>();
   for (const change of changes) {
-    const key = `${change.standing} ${change.brief.rev}`;
+    const key = `${checkedStanding(change.brief.standing, change.standing)} ${change.brief.rev}`;
     const group = groups.get(key);
     if (group) group.push(change);
     else groups.set(key, [change]);
@@ -123,7 +123,7 @@ async function writeEnds(sql: Sql, changes: readonly BriefChange[], holder: stri
   if (plain.length > 0) {
     must(
       await sql.run(
-        "UPDATE step_run FORCE INDEX (PRIMARY) SET state = 'done', holder = NULL, failure = NULL, incident = NULL, tries = 0, ended_at = UTC_TIMESTAMP(3) WHERE id IN (?) AND holder = ? AND state = 'running'",
+        `UPDATE step_run FORCE INDEX (PRIMARY) SET ${runMoves.end.set}, failure = NULL, incident = NULL, tries = 0 WHERE id IN (?) AND holder = ? AND ${runMoves.end.from}`,
         [plain.map((ending) => ending.run.id), holder],
       ),
       plain.length,
@@ -134,13 +134,12 @@ async function writeEnds(sql: Sql, changes: readonly BriefChange[], holder: stri
     // Released between the failure and this commit: nothing would ever let this run go on, so it goes on now.
     if (ending.incident && !(await isOpen(sql, ending.incident)))
       Object.assign(ending, { state: 'waiting', incident: null, dueInMs: 0 });
+    const { set, from } = runMoves[ENDS[ending.state]];
     must(
       await sql.run(
-        `UPDATE step_run SET state = ?, holder = NULL, outcome = ?, failure = ?, incident = ?, tries = ?, for_slot = ?, due_desk = ?,
-          due_at = IF(? IS NULL, NULL, DATE_ADD(UTC_TIMESTAMP(3), INTERVAL ? MICROSECOND)), lane = IF(? = 'ready', home_lane, NULL),
-          ended_at = IF(? = 'done', UTC_TIMESTAMP(3), NULL) WHERE id = ? AND holder = ? AND state = 'running'`,
+        `UPDATE step_run SET ${set}, outcome = ?, failure = ?, incident = ?, tries = ?, for_slot = ?, due_desk = ?,
+          due_at = IF(? IS NULL, NULL, DATE_ADD(UTC_TIMESTAMP(3), INTERVAL ? MICROSECOND)) WHERE id = ? AND holder = ? AND ${from}`,
         [
-          ending.state,
           ending.outcome ? JSON.stringify(ending.outcome) : null,
           ending.failure ? JSON.stringify(ending.failure) : null,
           ending.incident,
@@ -149,8 +148,6 @@ async function writeEnds(sql: Sql, changes: readonly BriefChange[], holder: stri
           ending.dueDesk,
           ending.dueInMs,
           (ending.dueInMs ?? 0) * 1_000,
-          ending.state,
-          ending.state,
           ending.run.id,
           holder,
         ],

@@ -1,5 +1,5 @@
 import type { Failure, PlanRun, StepState } from '@grivo/core';
-import type { Write } from '../store/write.ts';
+import type { Write } from '../ground/store/write.ts';
 import type { BriefState, RunState } from './briefState.ts';
 import type { Carried } from './carryOn.ts';
 import type { Fields } from './performer.ts';

@@ -1,7 +1,8 @@
+import { setTimeout as pause } from 'node:timers/promises';
 import { stepIdOf } from '@grivo/core';
 import type { Ground } from '../ground/ground.ts';
-import type { ServiceDirectory } from '../services/directory.ts';
-import { isLostConnection } from '../store/database.ts';
+import { isLostConnection } from '../ground/store/database.ts';
+import type { ServiceDirectory } from '../ports/services/directory.ts';
 import { Breakers } from './breakers.ts';
 import type { BriefChange } from './briefChange.ts';
 import { type BriefState, loadBriefs, Procedures, type RunState } from './briefState.ts';
@@ -14,6 +15,7 @@ import { type Grip, Hand } from './hand.ts';
 import { releasePastLimits, TRIES_ANYWAY } from './incidents.ts';
 import { priorityOfLane, type ServiceFor, serviceCalledBy, serviceOfLane } from './lane.ts';
 import { Lease } from './lease.ts';
+import { runMoves } from './moves.ts';
 import { type EngineOptions, type Fires, NOTHING_FIRES } from './options.ts';
 import { perform } from './perform.ts';
 import { Permits } from './permits.ts';
@@ -116,7 +118,7 @@ export class Engine {
     this.hand.giveUp();
     while (!this.flusher.idle && this.ground.now() < until + 2_000) await pause(10);
     await this.ground.db
-      .run("UPDATE step_run SET state = 'ready', lane = home_lane, holder = NULL WHERE place = ?", [
+      .run(`UPDATE step_run SET ${runMoves['give back'].set} WHERE place = ? AND ${runMoves['give back'].from}`, [
         placeInHand(this.lease.id),
       ])
       .catch((error) => this.ground.log.warn({ err: error }, 'steps in hand not given back'));
@@ -188,7 +190,7 @@ export class Engine {
     this.forgotten = new Set(unknown.filter((id) => !again.includes(id)));
     if (again.length === 0) return;
     await this.ground.db.run(
-      "UPDATE step_run SET state = 'ready', lane = home_lane, holder = NULL WHERE id IN (?) AND holder = ? AND state = 'running'",
+      `UPDATE step_run SET ${runMoves['give back'].set} WHERE id IN (?) AND holder = ? AND ${runMoves['give back'].from}`,
       [again, this.lease.id],
     );
     this.ground.log.info({ worker: this.lease.id, steps: again.length }, 'gave back steps it held unknowingly');
@@ -379,7 +381,7 @@ export class Engine {
     this.letGo(grip);
     this.ground.db
       .run(
-        "UPDATE step_run SET state = 'waiting', holder = NULL, due_at = DATE_ADD(UTC_TIMESTAMP(3), INTERVAL 1 SECOND) WHERE id = ? AND holder = ? AND state = 'running'",
+        `UPDATE step_run SET ${runMoves.pause.set}, due_at = DATE_ADD(UTC_TIMESTAMP(3), INTERVAL 1 SECOND) WHERE id = ? AND holder = ? AND ${runMoves.pause.from}`,
         [grip.run, this.lease.id],
       )
       .catch((error) =>
@@ -393,8 +395,4 @@ export class Engine {
     else this.briefs.delete(id);
     return state;
   }
-}
-
-function pause(ms: number): Promise<void> {
-  return new Promise((resolve) => setTimeout(resolve, ms));
 }

@@ -1,6 +1,6 @@
 import { stepIdOf } from '@grivo/core';
 import type { Ground } from '../ground/ground.ts';
-import { isLostConnection } from '../store/database.ts';
+import { isLostConnection } from '../ground/store/database.ts';
 import { type BriefChange, type ChangePorts, changeOf } from './briefChange.ts';
 import type { BriefState, RunState } from './briefState.ts';
 import { Mismatch, wasCommitted, writeBatch } from './commitBatch.ts';

@@ -1,7 +1,9 @@
 import { causeOf, type Failure } from '@grivo/core';
 import type { Ground } from '../ground/ground.ts';
-import { limitIsPast } from '../money/limits.ts';
-import type { Sql } from '../store/database.ts';
+import { countEach } from '../ground/store/counted.ts';
+import type { Sql } from '../ground/store/database.ts';
+import { limitIsPast } from '../ports/money/limits.ts';
+import { briefMoves, runMoves } from './moves.ts';
 import { placeAtIncident } from './place.ts';
 
 /**
@@ -76,17 +78,17 @@ async function releaseRuns(
   tries: number,
 ): Promise<number> {
   const runs = await sql.rows<{ id: string; brief: string }>(
-    `SELECT id, brief FROM step_run WHERE ${where} AND state = 'stopped' FOR UPDATE`,
+    `SELECT id, brief FROM step_run WHERE ${where} AND ${runMoves['go on'].from} FOR UPDATE`,
     parameters,
   );
   if (runs.length === 0) return 0;
   const briefs = [...new Set(runs.map((run) => run.brief))];
   await sql.run(
-    "UPDATE step_run SET state = 'ready', lane = home_lane, incident = NULL, failure = NULL, lost = 0, tries = ? WHERE id IN (?) AND state = 'stopped'",
+    `UPDATE step_run SET ${runMoves['go on'].set}, incident = NULL, failure = NULL, lost = 0, tries = ? WHERE id IN (?) AND ${runMoves['go on'].from}`,
     [tries, runs.map((run) => run.id)],
   );
   await sql.run(
-    "UPDATE brief SET standing = 'in work', in_work_since = UTC_TIMESTAMP(3), rev = rev + 1 WHERE id IN (?)",
+    `UPDATE brief SET ${briefMoves.work.set}, in_work_since = UTC_TIMESTAMP(3) WHERE id IN (?) AND ${briefMoves.work.from}`,
     [briefs],
   );
   await sql.run('INSERT INTO event (id, noun, noun_id) VALUES ?', [
@@ -104,9 +106,14 @@ export interface OpenIncident {
   briefs: number;
 }
 
+/** Every cause that is open now, with how many briefs it stopped, counted as far as anybody reads the number. */
 export async function openIncidents(sql: Sql): Promise<OpenIncident[]> {
-  return sql.rows<OpenIncident>(
-    `SELECT i.id, i.service, i.cause, i.failure, i.opened_at, (SELECT COUNT(DISTINCT r.brief) FROM step_run r WHERE r.place = CONCAT('I', i.id)) AS briefs
-     FROM incident i WHERE i.open = 1 ORDER BY i.id`,
+  const open = await sql.rows<Omit<OpenIncident, 'briefs'>>(
+    'SELECT id, service, cause, failure, opened_at FROM incident WHERE open = 1 ORDER BY id',
   );
+  const briefs = await countEach(
+    sql,
+    open.map(({ id }) => ({ key: id, from: 'step_run WHERE place = ? GROUP BY brief', parameters: [`I${id}`] })),
+  );
+  return open.map((one) => ({ ...one, briefs: briefs.get(one.id) ?? 0 }));
 }

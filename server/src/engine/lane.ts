@@ -1,6 +1,6 @@
 import type { ProcedureDocument, ServiceRole, Step, StepKindName } from '@grivo/core';
 import { serviceNamed, stepKinds } from '@grivo/core';
-import type { ServiceDirectory } from '../services/directory.ts';
+import type { ServiceDirectory } from '../ports/services/directory.ts';
 
 /** The lane of work that calls no service. */
 const OWN = '-';

@@ -1,6 +1,6 @@
 import { backoffMs, classOf, drawAt, type Failure, lasting, stepIdOf } from '@grivo/core';
 import type { Ground } from '../ground/ground.ts';
-import { isLostConnection } from '../store/database.ts';
+import { isLostConnection } from '../ground/store/database.ts';
 import type { Broken } from './breakers.ts';
 import { type BriefState, fieldsAt, inputDigest, type RunState } from './briefState.ts';
 import type { Ending } from './ending.ts';

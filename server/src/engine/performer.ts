@@ -1,5 +1,5 @@
 import type { Failure, Outcome, Step, StepKindName, StepOf } from '@grivo/core';
-import type { Write } from '../store/write.ts';
+import type { Write } from '../ground/store/write.ts';
 import type { BriefState, RunState } from './briefState.ts';
 
 export type Fields = Readonly<Record<string, unknown>>;

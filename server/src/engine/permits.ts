@@ -1,5 +1,5 @@
-import type { ServiceDirectory } from '../services/directory.ts';
-import type { Database } from '../store/database.ts';
+import type { Database } from '../ground/store/database.ts';
+import type { ServiceDirectory } from '../ports/services/directory.ts';
 
 const IDLE_MS = 400;
 
@@ -40,7 +40,11 @@ export class Permits {
     const held = this.held.get(service) ?? { rows: 0, used: 0, idleSince: this.now() };
     this.held.set(service, held);
     const idle = held.rows - held.used;
-    if (idle < wanted) held.rows += await this.take(service, wanted - idle);
+    if (idle < wanted) {
+      // Added once they are known: others may have taken rows meanwhile.
+      const taken = await this.take(service, wanted - idle);
+      held.rows += taken;
+    }
     const lent = Math.min(wanted, held.rows - held.used);
     held.used += lent;
     return lent;
@@ -76,12 +80,14 @@ export class Permits {
    */
   async reconcile(): Promise<void> {
     if (this.changing > 0) return;
-    const rows = await this.db.rows<{ service: string; n: number }>(
-      'SELECT service, COUNT(*) AS n FROM permit WHERE holder = ? GROUP BY service',
+    const rows = await this.db.rows<{ service: string; n: number; highest: number }>(
+      'SELECT service, COUNT(*) AS n, MAX(n) AS highest FROM permit WHERE holder = ? GROUP BY service',
       [this.holder()],
     );
     if (this.changing > 0) return;
     const found = new Map(rows.map((row) => [row.service, Number(row.n)]));
+    for (const { service, highest } of rows)
+      if (highest > this.most(service)) found.set(service, found.get(service)! - (await this.lower(service)));
     for (const service of new Set([...found.keys(), ...this.held.keys()])) {
       const held = this.held.get(service) ?? { rows: 0, used: 0, idleSince: 0 };
       held.rows = found.get(service) ?? 0;
@@ -102,11 +108,26 @@ export class Permits {
     this.held.clear();
   }
 
+  /** How many calls the service may have at once, as it is set now. */
+  private most(service: string): number {
+    return this.services.get(service)?.permits ?? 0;
+  }
+
+  /** Gives up what this process holds above a limit that was lowered; calls that use it end, and no other begins. */
+  private lower(service: string): Promise<number> {
+    return this.changed('DELETE FROM permit WHERE service = ? AND holder = ? AND n > ?', [
+      service,
+      this.holder(),
+      this.most(service),
+    ]);
+  }
+
   private async take(service: string, wanted: number): Promise<number> {
     const claim = () =>
-      this.changed('UPDATE permit SET holder = ? WHERE service = ? AND holder IS NULL ORDER BY n LIMIT ?', [
+      this.changed('UPDATE permit SET holder = ? WHERE service = ? AND holder IS NULL AND n <= ? ORDER BY n LIMIT ?', [
         this.holder(),
         service,
+        this.most(service),
         wanted,
       ]);
     const got = await claim();
@@ -114,16 +135,16 @@ export class Permits {
     return (await this.provide(service)) ? claim() : 0;
   }
 
-  /** Makes the rows a service should have; rows above a lowered limit go once they are free. */
+  /** Makes the rows a service should have; of those above a lowered limit the free ones go. */
   private async provide(service: string): Promise<boolean> {
-    const most = this.services.get(service)?.permits ?? 0;
-    const [{ n } = { n: 0 }] = await this.db.rows<{ n: number }>('SELECT COUNT(*) AS n FROM permit WHERE service = ?', [
-      service,
-    ]);
-    if (n > most)
-      await this.db.run('DELETE FROM permit WHERE service = ? AND n > ? AND holder IS NULL', [service, most]);
+    const most = this.most(service);
+    await this.db.run('DELETE FROM permit WHERE service = ? AND n > ? AND holder IS NULL', [service, most]);
+    const [{ n } = { n: 0 }] = await this.db.rows<{ n: number }>(
+      'SELECT COUNT(*) AS n FROM permit WHERE service = ? AND n <= ?',
+      [service, most],
+    );
     if (n >= most) return false;
-    const missing = Array.from({ length: most - n }, (_, i) => [service, n + i + 1]);
+    const missing = Array.from({ length: most }, (_, i) => [service, i + 1]);
     await this.db.run('INSERT IGNORE INTO permit (service, n) VALUES ?', [missing]);
     return true;
   }

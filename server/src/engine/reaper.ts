@@ -1,6 +1,8 @@
-import { bookUnknown } from '../answers/booking.ts';
 import type { Ground } from '../ground/ground.ts';
-import type { Sql } from '../store/database.ts';
+import type { Sql } from '../ground/store/database.ts';
+import { tellChange } from '../ground/store/event.ts';
+import { bookUnknown } from '../ports/answers/booking.ts';
+import { briefMoves, runMoves } from './moves.ts';
 import { placeInHand } from './place.ts';
 
 /** A step that was in hand when its worker died twice may be what kills them. */
@@ -58,23 +60,23 @@ async function giveBack(sql: Sql, ground: Ground, runs: readonly LostRun[]): Pro
   const again = runs.filter((run) => !suspects.includes(run)).map(({ id }) => id);
   if (again.length > 0)
     await sql.run(
-      "UPDATE step_run SET state = 'ready', lane = home_lane, holder = NULL, lost = lost + 1 WHERE id IN (?)",
+      `UPDATE step_run SET ${runMoves['give back'].set}, lost = lost + 1 WHERE id IN (?) AND ${runMoves['give back'].from}`,
       [again],
     );
   for (const [i, { id }] of apart.entries())
     await sql.run(
-      "UPDATE step_run SET state = 'waiting', lane = NULL, holder = NULL, lost = lost + 1, due_at = DATE_ADD(UTC_TIMESTAMP(3), INTERVAL ? SECOND) WHERE id = ?",
+      `UPDATE step_run SET ${runMoves.pause.set}, lost = lost + 1, due_at = DATE_ADD(UTC_TIMESTAMP(3), INTERVAL ? SECOND) WHERE id = ? AND ${runMoves.pause.from}`,
       [i * APART_SECONDS, id],
     );
   for (const { id, lost } of stopped) {
     const failure = JSON.stringify({ code: 'defect', message: `its worker died at it ${lost + 1} times`, stack: '' });
     await sql.run(
-      "UPDATE step_run SET state = 'stopped', lane = NULL, holder = NULL, lost = lost + 1, failure = ? WHERE id = ?",
+      `UPDATE step_run SET ${runMoves.fail.set}, lost = lost + 1, failure = ? WHERE id = ? AND ${runMoves.fail.from}`,
       [failure, id],
     );
     const [brief] = await sql.rows<{ brief: string }>('SELECT brief FROM step_run WHERE id = ?', [id]);
-    await sql.run("UPDATE brief SET standing = 'stopped', rev = rev + 1 WHERE id = ?", [brief!.brief]);
-    await sql.run("INSERT INTO event (id, noun, noun_id) VALUES (?, 'brief', ?)", [ground.ids(), brief!.brief]);
+    await sql.run(`UPDATE brief SET ${briefMoves.stop.set} WHERE id = ? AND ${briefMoves.stop.from}`, [brief!.brief]);
+    await tellChange(sql, ground, 'brief', brief!.brief);
     ground.log.error({ step: id, brief: brief!.brief }, 'a step is stopped: its worker died at it again and again');
   }
 }

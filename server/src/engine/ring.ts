@@ -1,6 +1,6 @@
 import { createSocket, type Socket } from 'node:dgram';
 import type { Logger } from 'pino';
-import type { Sql } from '../store/database.ts';
+import type { Sql } from '../ground/store/database.ts';
 
 /** What a ring can say: rows are ready in a lane, events were written, services or the desk clock changed. */
 export type Ring = { kind: 'lane'; lane: string } | { kind: 'event' } | { kind: 'admit' } | { kind: 'settings' };

@@ -1,6 +1,8 @@
 import type { Failure } from '@grivo/core';
 import type { Ground } from '../ground/ground.ts';
-import type { Sql } from '../store/database.ts';
+import type { Sql } from '../ground/store/database.ts';
+import { tellChange } from '../ground/store/event.ts';
+import { briefMoves, runMoves } from './moves.ts';
 
 /**
  * Stops what is open of a brief where it stands, inside a transaction that has locked the brief. A call under way is not
@@ -9,12 +11,12 @@ import type { Sql } from '../store/database.ts';
  */
 export async function stopRuns(sql: Sql, ground: Ground, brief: string, why: Failure): Promise<boolean> {
   const stopped = await sql.run(
-    "UPDATE step_run SET state = 'stopped', lane = NULL, due_at = NULL, due_desk = NULL, holder = NULL, failure = ? WHERE brief = ? AND state IN ('ready', 'running', 'waiting')",
+    `UPDATE step_run SET ${runMoves.stop.set}, failure = ? WHERE brief = ? AND ${runMoves.stop.from}`,
     [JSON.stringify(why), brief],
   );
   if (stopped === 0) return false;
-  await sql.run("UPDATE brief SET standing = 'stopped', rev = rev + 1 WHERE id = ?", [brief]);
-  await sql.run("INSERT INTO event (id, noun, noun_id) VALUES (?, 'brief', ?)", [ground.ids(), brief]);
+  await sql.run(`UPDATE brief SET ${briefMoves.stop.set} WHERE id = ? AND ${briefMoves.stop.from}`, [brief]);
+  await tellChange(sql, ground, 'brief', brief);
   return true;
 }
 

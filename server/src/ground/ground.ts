@@ -1,7 +1,7 @@
 import type { Ids } from '@grivo/core';
 import type { Logger } from 'pino';
-import type { DeskClock } from '../clock/deskClock.ts';
-import type { Database } from '../store/database.ts';
+import type { DeskClock } from './clock/deskClock.ts';
+import type { Database } from './store/database.ts';
 
 /** What the product takes from outside itself. Everything that is not the same twice comes through here. */
 export interface Outside {

@@ -1,16 +1,16 @@
-import type { Illustrator } from '../adapters/illustrator.ts';
-import type { KeywordFigures } from '../adapters/keywordFigures.ts';
-import type { LookUp } from '../adapters/lookUp.ts';
-import type { Micropub } from '../adapters/micropub.ts';
-import type { Transcriber } from '../adapters/transcriber.ts';
-import type { VideoHost } from '../adapters/videoHost.ts';
-import type { Writer } from '../adapters/writer.ts';
-import type { Secrets } from '../config/secrets.ts';
+import type { Secrets } from '../ground/config/secrets.ts';
 import type { Ground } from '../ground/ground.ts';
-import type { Network } from '../network/network.ts';
-import type { ReadingRoom } from '../reading/room.ts';
-import type { ServiceDirectory } from '../services/directory.ts';
-import type { Mail } from '../telling/mail.ts';
+import type { Network } from '../ground/network/network.ts';
+import type { ReadingRoom } from '../ground/reading/room.ts';
+import type { Illustrator } from './adapters/illustrator.ts';
+import type { KeywordFigures } from './adapters/keywordFigures.ts';
+import type { LookUp } from './adapters/lookUp.ts';
+import type { Transcriber } from './adapters/transcriber.ts';
+import type { VideoHost } from './adapters/videoHost.ts';
+import type { Writer } from './adapters/writer.ts';
+import type { BlogWays } from './blogs/blog.ts';
+import type { ServiceDirectory } from './services/directory.ts';
+import type { Mail } from './telling/mail.ts';
 
 /** What the kinds work with: the ports to outside services and the ground. */
 export interface Tools {
@@ -22,7 +22,7 @@ export interface Tools {
   lookUp: LookUp;
   videoHost: VideoHost;
   keywordFigures: KeywordFigures;
-  micropub: Micropub;
+  blogs: BlogWays;
   transcriber: Transcriber;
   /** Where everything that comes from outside is read, apart from everything else. */
   reader: ReadingRoom;

@@ -1,11 +1,11 @@
 import type { StepOf } from '@grivo/core';
 import { z } from 'zod';
-import { PassagesField } from '../articles/fields.ts';
 import type { Performer, StepContext } from '../engine/performer.ts';
+import { PassagesField } from '../nouns/articles/fields.ts';
 import type { Tools } from '../ports/tools.ts';
-import { aimPrompt, houseRules } from '../writing/prompts.ts';
-import { AimShape } from '../writing/shapes.ts';
 import { askWriter, filled, instructed, numberedPassages, withNote } from './asking.ts';
+import { aimPrompt, houseRules } from './writing/prompts.ts';
+import { AimShape } from './writing/shapes.ts';
 
 export const AimField = z.object({ phrase: z.string(), terms: z.array(z.string()) });
 

@@ -2,8 +2,8 @@ import { fieldName, type StepOf } from '@grivo/core';
 import { z } from 'zod';
 import type { Performer } from '../engine/performer.ts';
 import type { Tools } from '../ports/tools.ts';
-import { answerPrompt, houseRules } from '../writing/prompts.ts';
 import { askWriter, instructed, numberedPassages, subjectOf, textOfArticle, withNote } from './asking.ts';
+import { answerPrompt, houseRules } from './writing/prompts.ts';
 
 type AnswerStep = StepOf<'answer'>;
 

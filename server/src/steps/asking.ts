@@ -1,16 +1,16 @@
 import { articleText, type FilledTemplate, fillInstruction, fillTemplate } from '@grivo/core';
 import { z } from 'zod';
-import type { WritingRequest } from '../adapters/writer.ts';
-import { ArticleField, field, GatheredItems, missing, PassagesField } from '../articles/fields.ts';
-import { fieldsInTexts } from '../articles/inTexts.ts';
-import { readRevision } from '../articles/repository.ts';
 import type { StepContext, StepResult } from '../engine/performer.ts';
-import { passagesById } from '../materials/repository.ts';
+import { ArticleField, field, GatheredItems, missing, PassagesField } from '../nouns/articles/fields.ts';
+import { fieldsInTexts } from '../nouns/articles/inTexts.ts';
+import { readRevision } from '../nouns/articles/repository.ts';
+import { passagesById } from '../nouns/materials/repository.ts';
+import type { WritingRequest } from '../ports/adapters/writer.ts';
 import type { Tools } from '../ports/tools.ts';
-import { fenced } from '../writing/fences.ts';
-import type { NumberedPassage } from '../writing/prompts.ts';
-import { rankPassages } from '../writing/selection.ts';
 import { askerOf, serviceFor } from './tools.ts';
+import { fenced } from './writing/fences.ts';
+import type { NumberedPassage } from './writing/prompts.ts';
+import { rankPassages } from './writing/selection.ts';
 
 export type Ended = Extract<StepResult, { kind: 'failed' }>;
 type Asked<T> = { ok: true; value: T } | { ok: false; result: Ended };

@@ -1,6 +1,6 @@
 import { MOST_TURNS, type StepOf, testHolds, textDigest, textOf, valueAt } from '@grivo/core';
-import { missing } from '../articles/fields.ts';
 import type { Performer, StepContext, StepResult } from '../engine/performer.ts';
+import { missing } from '../nouns/articles/fields.ts';
 import type { Tools } from '../ports/tools.ts';
 import { filled } from './asking.ts';
 

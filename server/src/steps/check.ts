@@ -1,19 +1,22 @@
 import {
   type ArticleDocument,
+  articleDoubts,
   articleText,
   articleWords,
+  doubtWords,
   drawAt,
-  figuresAmiss,
   fold,
+  isSure,
   likeness,
   lineOf,
   locate,
   type StepOf,
 } from '@grivo/core';
-import { ArticleField, field, missing, PassagesField } from '../articles/fields.ts';
-import { getArticle, readRevision } from '../articles/repository.ts';
 import type { Performer, StepContext } from '../engine/performer.ts';
-import { passagesById } from '../materials/repository.ts';
+import { asideWrite } from '../nouns/articles/facts.ts';
+import { ArticleField, field, missing, PassagesField } from '../nouns/articles/fields.ts';
+import { getArticle, readRevision } from '../nouns/articles/repository.ts';
+import { passagesById } from '../nouns/materials/repository.ts';
 import type { Tools } from '../ports/tools.ts';
 
 type CheckStep = StepOf<'check'>;
@@ -42,24 +45,23 @@ export function performCheck(tools: Tools): Performer<CheckStep> {
     if (step.otherwise === 'hold it for me') return { kind: 'held', fields: { check } };
     // An article that came from outside this branch is not this branch's to end.
     const own = (await getArticle(tools.ground.db, article.id))?.line === lineOf(context.brief.nodes, context.run.path);
-    const ended = {
-      text: "UPDATE article SET standing = 'set aside', rev = rev + 1 WHERE id = ?",
-      parameters: [article.id],
-    };
     return {
       kind: 'done',
       fields: { check },
       outcome: { kind: 'set aside', why: check.failing.join('; ') },
-      writes: own ? [ended] : [],
+      writes: own ? [asideWrite(article.id)] : [],
     };
   };
 }
+
+/** Doubts that are named one by one. */
+const MOST_NAMED = 8;
 
 /** What is wrong with an article, each rule that fails as a sentence with its figure. */
 export function failingRules(
   step: CheckStep,
   document: ArticleDocument,
-  passages: readonly { id: string; text: string }[],
+  passages: readonly { id: string; text: string; language?: string }[],
 ): string[] {
   const sources = passages.map(({ text }) => text);
   const out: string[] = [];
@@ -79,9 +81,13 @@ export function failingRules(
     if (share >= step.likeness)
       out.push(`${share} % stands in the sources word for word, ${step.likeness} % is the limit`);
   }
-  if (step.figures) {
-    const strange = figuresAmiss(document, passages);
-    if (strange.length > 0) out.push(`no passage holds the figures ${strange.join(', ')}`);
+  // What was written without sources has nothing to be held against; it is marked as resting on nothing.
+  if (step.figures && passages.length > 0) {
+    // What is less sure counts where somebody decides; it is ringed in the article either way.
+    const looked = step.otherwise === 'hold it for me';
+    const doubts = articleDoubts(document, passages).filter((doubt) => looked || isSure(doubt));
+    for (const doubt of doubts.slice(0, MOST_NAMED)) out.push(doubtWords(doubt));
+    if (doubts.length > MOST_NAMED) out.push(`and ${doubts.length - MOST_NAMED} more that the sources do not say`);
   }
   return out;
 }

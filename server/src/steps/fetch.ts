@@ -1,9 +1,9 @@
 import { type StepOf, valueAt } from '@grivo/core';
-import { readPage } from '../adapters/pages.ts';
-import { jsonOf } from '../adapters/port.ts';
-import { field, PassagesField } from '../articles/fields.ts';
 import type { Performer } from '../engine/performer.ts';
-import { storePage } from '../materials/repository.ts';
+import { field, PassagesField } from '../nouns/articles/fields.ts';
+import { storePage } from '../nouns/materials/repository.ts';
+import { readPage } from '../ports/adapters/pages.ts';
+import { jsonOf } from '../ports/adapters/port.ts';
 import type { Tools } from '../ports/tools.ts';
 import { filled } from './asking.ts';
 

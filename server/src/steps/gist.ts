@@ -1,9 +1,9 @@
 import type { StepOf } from '@grivo/core';
 import type { Performer } from '../engine/performer.ts';
 import type { Tools } from '../ports/tools.ts';
-import { gistPrompt, houseRules } from '../writing/prompts.ts';
-import { GistShape } from '../writing/shapes.ts';
 import { askWriter, instructed, numberedPassages, subjectOf, withNote } from './asking.ts';
+import { gistPrompt, houseRules } from './writing/prompts.ts';
+import { GistShape } from './writing/shapes.ts';
 
 /** Has the sources summed up and facts picked out of them, each with the passages it stands in. */
 export function performGist(tools: Tools): Performer<StepOf<'gist'>> {

@@ -9,12 +9,12 @@ import {
   spokenPassages,
 } from '@grivo/core';
 import { z } from 'zod';
-import type { HeardText } from '../adapters/heard.ts';
-import { field, missing, PassagesField } from '../articles/fields.ts';
 import type { Performer, StepContext } from '../engine/performer.ts';
-import { storePassages } from '../materials/repository.ts';
+import { field, missing, PassagesField } from '../nouns/articles/fields.ts';
+import { storePassages } from '../nouns/materials/repository.ts';
+import type { HeardText } from '../ports/adapters/heard.ts';
+import { getRecording, RecordingField } from '../ports/sound/recording.ts';
 import type { Tools } from '../ports/tools.ts';
-import { getRecording, RecordingField } from '../sound/recording.ts';
 import { askerOf, serviceFor } from './tools.ts';
 
 type HearStep = StepOf<'hear'>;

@@ -1,21 +1,16 @@
-import type { Block, StepOf } from '@grivo/core';
-import { missing } from '../articles/fields.ts';
+import { alternativeFor, alternativeFrom, type Block, languageName, type StepOf } from '@grivo/core';
 import type { Performer } from '../engine/performer.ts';
-import { storeFile } from '../files/repository.ts';
-import { pictureAs } from '../pictures/read.ts';
+import { pictureAs } from '../formats/pictures/read.ts';
+import { storeFile } from '../ground/files/repository.ts';
+import { missing } from '../nouns/articles/fields.ts';
 import type { Tools } from '../ports/tools.ts';
-import { fenced } from '../writing/fences.ts';
-import { picturePrompt } from '../writing/prompts.ts';
-import { instructed, phraseOf, subjectOf, withNote } from './asking.ts';
+import { instructed, subjectOf, withNote } from './asking.ts';
 import { ownArticle } from './ownArticle.ts';
 import { askerOf, serviceFor } from './tools.ts';
+import { fenced } from './writing/fences.ts';
+import { picturePrompt } from './writing/prompts.ts';
 
 const WIDEST = 1_600;
-
-const ALTERNATIVE: Record<string, (subject: string) => string> = {
-  en: (subject) => `Drawing on the subject: ${subject}`,
-  de: (subject) => `Zeichnung zum Thema: ${subject}`,
-};
 
 /** Has the lead picture drawn, brings it to a size for the web, and puts it at the head of the article. */
 export function performIllustrate(tools: Tools): Performer<StepOf<'illustrate'>> {
@@ -31,6 +26,7 @@ export function performIllustrate(tools: Tools): Performer<StepOf<'illustrate'>>
       title: document.title,
       subject: subjectOf(context),
       manner: step.manner,
+      language: languageName(document.language),
       instruction: withNote(own.texts.instruction, context),
     });
     const { material: prompt } = fenced(tools.secrets, { instructions: '', material: asked });
@@ -54,7 +50,8 @@ export function performIllustrate(tools: Tools): Performer<StepOf<'illustrate'>>
       file,
       width: picture.width,
       height: picture.height,
-      alternative: (ALTERNATIVE[document.language] ?? ALTERNATIVE['en']!)(phraseOf(context)),
+      alternative:
+        alternativeFrom(drawn.value.shows, document.title) ?? alternativeFor(document.title, document.language),
       lead: true,
     };
     const body = [lead, ...document.body.filter((block) => !(block.type === 'figure' && block.lead))];

@@ -1,12 +1,12 @@
 import type { StepOf } from '@grivo/core';
 import type { z } from 'zod';
-import { GatheredItems, PassagesField } from '../articles/fields.ts';
 import type { Performer, StepContext, StepResult } from '../engine/performer.ts';
-import { passagesById } from '../materials/repository.ts';
+import { GatheredItems, PassagesField } from '../nouns/articles/fields.ts';
+import { passagesById } from '../nouns/materials/repository.ts';
 import type { Tools } from '../ports/tools.ts';
-import { houseRules, judgePrompt } from '../writing/prompts.ts';
-import { JudgementShape } from '../writing/shapes.ts';
 import { askWriter, type Ended, instructed, numberedPassages, subjectOf, textOfArticle, withNote } from './asking.ts';
+import { houseRules, judgePrompt } from './writing/prompts.ts';
+import { JudgementShape } from './writing/shapes.ts';
 
 type JudgeStep = StepOf<'judge'>;
 type Judgement = z.infer<typeof JudgementShape>;

@@ -2,13 +2,14 @@ import { createHash } from 'node:crypto';
 import { mkdir, rename, writeFile } from 'node:fs/promises';
 import { join, relative, resolve, sep } from 'node:path';
 import { cellTexts, type StepOf, slugOf } from '@grivo/core';
-import { ROW_TIME_LIMIT_MS, SheetHost } from '../adapters/sheetHost.ts';
-import { ArticleField, field, missing } from '../articles/fields.ts';
-import { readRevision } from '../articles/repository.ts';
-import { resolverFor } from '../articles/resolver.ts';
-import { COPIES, copyOf } from '../copies/copy.ts';
 import type { Performer, StepContext, StepResult } from '../engine/performer.ts';
-import { effect } from '../intents/effect.ts';
+import { COPIES, copyOf } from '../formats/copies/copy.ts';
+import { fileOrNone } from '../ground/files/repository.ts';
+import { ArticleField, field, missing } from '../nouns/articles/fields.ts';
+import { readRevision } from '../nouns/articles/repository.ts';
+import { resolverFor } from '../nouns/articles/resolver.ts';
+import { ROW_TIME_LIMIT_MS, SheetHost } from '../ports/adapters/sheetHost.ts';
+import { effect } from '../ports/intents/effect.ts';
 import type { Tools } from '../ports/tools.ts';
 import { filled } from './asking.ts';
 
@@ -69,7 +70,7 @@ async function keepFile(tools: Tools, step: StepOf<'keep'>, as: FileKind, contex
     as,
     document,
     await resolverFor(tools.ground.db, document, (digest) => `files/${digest}`),
-    tools.ground.db,
+    (digest) => fileOrNone(tools.ground.db, digest),
   );
   if (!copied.ok) return { kind: 'failed', failure: { code: 'cannot-copy', form: as, problem: copied.problem } };
   const { ending } = COPIES[as];

@@ -1,8 +1,8 @@
-import type { Block, LaidOutPart, PictureAsked, VideoAsked } from '@grivo/core';
+import { type Block, type LaidOutPart, type PictureAsked, plainInline, type VideoAsked } from '@grivo/core';
 import type { StepContext } from '../engine/performer.ts';
-import { storeFile } from '../files/repository.ts';
-import { whyNot } from '../network/network.ts';
-import { pictureAs } from '../pictures/read.ts';
+import { pictureAs } from '../formats/pictures/read.ts';
+import { storeFile } from '../ground/files/repository.ts';
+import { whyNot } from '../ground/network/network.ts';
 import type { Tools } from '../ports/tools.ts';
 
 const WIDEST = 1_600;
@@ -68,8 +68,8 @@ async function figureOf(tools: Tools, context: StepContext, part: PictureAsked):
     file,
     ...size,
     alternative: alternative || caption || '',
-    ...(caption === undefined ? {} : { caption }),
-    ...(credit === undefined ? {} : { credit }),
+    ...(caption === undefined ? {} : { caption: plainInline(caption) }),
+    ...(credit === undefined ? {} : { credit: plainInline(credit) }),
     lead: false,
   };
 }

@@ -1,7 +1,7 @@
 import { EMPTY_ARTICLE, lineOf, type StepOf, slugOf, tidy } from '@grivo/core';
-import { missing } from '../articles/fields.ts';
-import { addRevision, ensureArticle } from '../articles/repository.ts';
 import type { Performer } from '../engine/performer.ts';
+import { missing } from '../nouns/articles/fields.ts';
+import { addRevision, ensureArticle } from '../nouns/articles/repository.ts';
 import type { Tools } from '../ports/tools.ts';
 import { filled } from './asking.ts';
 import { fetchedParts } from './laidOutParts.ts';

@@ -1,7 +1,7 @@
 import { placeLinks, type StepOf } from '@grivo/core';
-import { missing } from '../articles/fields.ts';
 import type { Performer } from '../engine/performer.ts';
-import { linkPages } from '../links/repository.ts';
+import { missing } from '../nouns/articles/fields.ts';
+import { linkPages } from '../nouns/links/repository.ts';
 import type { Tools } from '../ports/tools.ts';
 import { ownArticle } from './ownArticle.ts';
 

@@ -1,8 +1,8 @@
 import { carries, fittingOf, leastOf, nothingFound, type Passage, type StepOf } from '@grivo/core';
-import { readPage } from '../adapters/pages.ts';
-import { field, PassagesField } from '../articles/fields.ts';
 import type { Performer } from '../engine/performer.ts';
-import { storePage } from '../materials/repository.ts';
+import { field, PassagesField } from '../nouns/articles/fields.ts';
+import { storePage } from '../nouns/materials/repository.ts';
+import { readPage } from '../ports/adapters/pages.ts';
 import type { Tools } from '../ports/tools.ts';
 import { filled } from './asking.ts';
 import { serviceFor } from './tools.ts';

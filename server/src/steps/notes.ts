@@ -1,12 +1,12 @@
 import type { StepOf } from '@grivo/core';
-import { field, missing, type NotesField, OutlineField, PassagesField } from '../articles/fields.ts';
 import type { Performer } from '../engine/performer.ts';
-import { passagesById } from '../materials/repository.ts';
+import { field, missing, type NotesField, OutlineField, PassagesField } from '../nouns/articles/fields.ts';
+import { passagesById } from '../nouns/materials/repository.ts';
 import type { Tools } from '../ports/tools.ts';
-import { houseRules, type NumberedPassage, notesPrompt } from '../writing/prompts.ts';
-import { rankPassages } from '../writing/selection.ts';
-import { NotesShape } from '../writing/shapes.ts';
 import { askWriter, instructed, subjectOf, withNote } from './asking.ts';
+import { houseRules, type NumberedPassage, notesPrompt } from './writing/prompts.ts';
+import { rankPassages } from './writing/selection.ts';
+import { NotesShape } from './writing/shapes.ts';
 
 const MOST_FOR_ADDED = 8;
 

@@ -1,14 +1,14 @@
 import { type StepOf, sentencesOf } from '@grivo/core';
 import { z } from 'zod';
-import { field, missing, PassagesField } from '../articles/fields.ts';
 import type { Performer } from '../engine/performer.ts';
-import { passagesById } from '../materials/repository.ts';
+import { field, missing, PassagesField } from '../nouns/articles/fields.ts';
+import { passagesById } from '../nouns/materials/repository.ts';
 import type { Tools } from '../ports/tools.ts';
-import { houseRules, outlinePrompt, unsourcedRules } from '../writing/prompts.ts';
-import { rankPassages } from '../writing/selection.ts';
-import { OutlineShape } from '../writing/shapes.ts';
 import { aimOf } from './aim.ts';
 import { askWriter, instructed, subjectOf, withNote } from './asking.ts';
+import { houseRules, outlinePrompt, unsourcedRules } from './writing/prompts.ts';
+import { rankPassages } from './writing/selection.ts';
+import { OutlineShape } from './writing/shapes.ts';
 
 const MOST_PASSAGES = 40;
 

@@ -1,9 +1,9 @@
 import { type ArticleDocument, lineOf } from '@grivo/core';
-import { ArticleField, field } from '../articles/fields.ts';
-import { addRevision, ensureArticle, getArticle, readRevision } from '../articles/repository.ts';
 import type { StepContext } from '../engine/performer.ts';
+import type { Write } from '../ground/store/write.ts';
+import { ArticleField, field } from '../nouns/articles/fields.ts';
+import { addRevision, ensureArticle, getArticle, readRevision } from '../nouns/articles/repository.ts';
 import type { Tools } from '../ports/tools.ts';
-import type { Write } from '../store/write.ts';
 
 /** The article a step may change, with the document as it stands and the way to give it a new one. */
 export interface OwnArticle {

@@ -12,12 +12,12 @@ import {
   wordsOf,
 } from '@grivo/core';
 import { z } from 'zod';
-import { field, GatheredItems, missing, PassagesField } from '../articles/fields.ts';
-import { GivenDocument } from '../documents/uploaded.ts';
 import type { Performer, StepContext, StepResult } from '../engine/performer.ts';
-import { storePassages } from '../materials/repository.ts';
+import { GivenDocument } from '../formats/documents/uploaded.ts';
+import { type Part, type ReadTranscript, readTranscript, readUploaded } from '../formats/videos/transcript.ts';
+import { field, GatheredItems, missing, PassagesField } from '../nouns/articles/fields.ts';
+import { storePassages } from '../nouns/materials/repository.ts';
 import type { Tools } from '../ports/tools.ts';
-import { type Part, type ReadTranscript, readTranscript, readUploaded } from '../videos/transcript.ts';
 import { filled } from './asking.ts';
 import { afterReading, readAddress, readFile, readNotes } from './readText.ts';
 

@@ -1,12 +1,12 @@
 import { createHash } from 'node:crypto';
 import { carries, type Passage, type StepOf } from '@grivo/core';
 import { z } from 'zod';
-import { pageOf, type ReadPage, readPage } from '../adapters/pages.ts';
-import { field, missing, PassagesField } from '../articles/fields.ts';
-import { readDocument } from '../documents/reader.ts';
-import { type GivenDocument, uploadedDocument } from '../documents/uploaded.ts';
 import type { StepContext, StepResult } from '../engine/performer.ts';
-import { storePage } from '../materials/repository.ts';
+import { readDocument } from '../formats/documents/reader.ts';
+import { type GivenDocument, uploadedDocument } from '../formats/documents/uploaded.ts';
+import { field, missing, PassagesField } from '../nouns/articles/fields.ts';
+import { storePage } from '../nouns/materials/repository.ts';
+import { pageOf, type ReadPage, readPage } from '../ports/adapters/pages.ts';
 import type { Tools } from '../ports/tools.ts';
 
 type ReadStep = StepOf<'read'>;

@@ -1,5 +1,5 @@
-import { withPartnerLinks } from '../catalogue/partner.ts';
 import type { Performer, Performers } from '../engine/performer.ts';
+import { withPartnerLinks } from '../formats/catalogue/partner.ts';
 import type { Tools } from '../ports/tools.ts';
 import { performAim } from './aim.ts';
 import { performAnswer } from './answer.ts';

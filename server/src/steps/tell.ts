@@ -1,14 +1,13 @@
 import { createHash } from 'node:crypto';
-import { articleHtml, articleMarkdown, articleWords, type StepOf } from '@grivo/core';
-import { bad, good } from '../adapters/port.ts';
-import { ArticleField, field } from '../articles/fields.ts';
-import { sentFiles } from '../articles/inTexts.ts';
-import { addressesOf, readRevision } from '../articles/repository.ts';
-import { resolverFor } from '../articles/resolver.ts';
+import type { StepOf } from '@grivo/core';
 import type { Performer, StepContext } from '../engine/performer.ts';
-import { effect } from '../intents/effect.ts';
+import { ArticleField, field, missing } from '../nouns/articles/fields.ts';
+import { articlePayload } from '../nouns/destinations/payload.ts';
+import { getDestination } from '../nouns/destinations/repository.ts';
+import { bad, good } from '../ports/adapters/port.ts';
+import { effect } from '../ports/intents/effect.ts';
+import { POST_TIME_LIMIT_MS, post } from '../ports/telling/hook.ts';
 import type { Tools } from '../ports/tools.ts';
-import { POST_TIME_LIMIT_MS, post } from '../telling/hook.ts';
 import { filled } from './asking.ts';
 
 type TellStep = StepOf<'tell'>;
@@ -16,21 +15,25 @@ type TellStep = StepOf<'tell'>;
 /** Tells a person or a program, once for each brief, step and draw. */
 export function performTell(tools: Tools): Performer<TellStep> {
   return async (step, context) => {
-    const own = await filled(tools, { to: step.to, subject: step.subject, text: step.text }, context);
+    const kept = step.destination === null ? null : await getDestination(tools.ground.db, step.destination);
+    if (step.destination !== null && !kept) return missing('destination');
+    const own = await filled(tools, { to: kept ? '' : step.to, subject: step.subject, text: step.text }, context);
     if (!own.ok) return own.result;
-    const { to, subject, text } = own.texts;
-    if (context.brief.trial) return { kind: 'done', fields: { told: { would: step.by, to } } };
+    const { subject, text } = own.texts;
+    const to = kept?.address ?? own.texts.to;
+    const by = kept?.kind ?? step.by;
+    if (context.brief.trial) return { kind: 'done', fields: { told: { would: by, to: kept?.name ?? to } } };
     const id = createHash('sha256')
       .update([context.brief.id, context.run.path, context.draw, to].join('\n'))
       .digest('hex')
       .slice(0, 32);
     const told =
-      step.by === 'mail'
+      by === 'mail'
         ? await mail(tools, context, { to, subject, text, id })
-        : await call(tools, context, step, { to, text, id });
+        : await call(tools, context, by, { to, text, id });
     switch (told.kind) {
       case 'done':
-        return { kind: 'done', fields: { told: { by: step.by, to } } };
+        return { kind: 'done', fields: { told: { by, to: kept?.name ?? to } } };
       case 'later':
         return { kind: 'later', inMs: told.inMs };
       case 'failed':
@@ -59,7 +62,7 @@ async function mail(
 async function call(
   { ground, network, secrets }: Tools,
   context: StepContext,
-  step: TellStep,
+  by: TellStep['by'],
   { to, text, id }: { to: string; text: string; id: string },
 ) {
   const address = to.trim();
@@ -68,7 +71,7 @@ async function call(
       kind: 'failed' as const,
       failure: { code: 'page-unreadable' as const, address: address.slice(0, 300), reason: 'it is not an address' },
     };
-  const body = JSON.stringify(step.by === 'hook' ? await payload(ground, context) : { text });
+  const body = JSON.stringify(by === 'hook' ? await payload(ground, context) : { text });
   return effect<number>(ground, context, {
     key: `post/${id}`,
     kind: 'tell',
@@ -82,7 +85,7 @@ async function call(
           body,
           id: `grivo_${id}`,
           at: Math.floor(ground.now() / 1_000),
-          secret: step.by === 'hook' ? secrets.derive(`hook ${new URL(address).origin}`) : null,
+          secret: by === 'hook' ? secrets.derive(`hook ${new URL(address).origin}`) : null,
         },
         context.signal,
       ),
@@ -92,32 +95,8 @@ async function call(
 }
 
 /** What a hook is told: the brief, and the article as it stands. */
-async function payload(ground: Tools['ground'], context: StepContext): Promise<object> {
+async function payload({ db }: Tools['ground'], context: StepContext): Promise<object> {
   const given = field(context.fields, 'article', ArticleField);
   const brief = { id: context.brief.id, subject: context.brief.subject };
-  if (!given) return { type: 'brief', brief };
-  const document = await readRevision(ground.db, given.revision);
-  const addresses = await addressesOf(ground.db, [given.id]);
-  const files = await sentFiles(ground.db, document);
-  const resolve = await resolverFor(ground.db, document, (digest) => files.get(digest) ?? '');
-  const first = document.body.find((block) => block.type === 'figure');
-  return {
-    type: 'article',
-    brief,
-    article: {
-      id: given.id,
-      title: document.title,
-      language: document.language,
-      description: document.description,
-      slug: document.slug,
-      keyPhrase: document.keyPhrase,
-      keywords: document.keywords,
-      hashtags: document.hashtags,
-      words: articleWords(document),
-      address: addresses.get(given.id) ?? null,
-      picture: (first && files.get(first.file)) ?? null,
-      markdown: articleMarkdown(document, resolve),
-      html: articleHtml(document, resolve),
-    },
-  };
+  return given ? articlePayload(db, given, brief) : { type: 'brief', brief };
 }

@@ -1,12 +1,13 @@
 import { articleText, type StepOf, slugOf, tidy } from '@grivo/core';
-import { missing } from '../articles/fields.ts';
 import type { Performer } from '../engine/performer.ts';
+import { missing } from '../nouns/articles/fields.ts';
 import type { Tools } from '../ports/tools.ts';
-import { houseRules, titlePrompt } from '../writing/prompts.ts';
-import { TitlesShape } from '../writing/shapes.ts';
 import { aimOf } from './aim.ts';
 import { askWriter, instructed, phraseOf, subjectOf, withNote } from './asking.ts';
 import { ownArticle } from './ownArticle.ts';
+import { acceptTitles } from './titlesAccepted.ts';
+import { houseRules, titlePrompt } from './writing/prompts.ts';
+import { TitlesShape } from './writing/shapes.ts';
 
 /** Titles the article: choices within the length, slug, description, keywords, hashtags. The first choice stands until a person takes another. */
 export function performTitle(tools: Tools): Performer<StepOf<'title'>> {
@@ -30,14 +31,14 @@ export function performTitle(tools: Tools): Performer<StepOf<'title'>> {
       }),
       name: 'titles',
       shape: TitlesShape,
+      accept: acceptTitles({ most: step.most, subject: phraseOf(context) }),
       maxTokensOut: 600,
     });
     if (!asked.ok) return asked.result;
     const { titles, description, keywords, hashtags } = asked.value;
     const stays = titleThatStays(context.brief.fields);
-    const offered = titles.map((title) => cut(title.replace(/\s+/g, ' ').trim().replace(/[.]$/, ''), step.most));
-    const choices = stays === null ? [...new Set(offered)].slice(0, step.choices) : [stays];
-    const title = choices[0] ?? cut(phraseOf(context), step.most);
+    const choices = stays === null ? titles.slice(0, step.choices) : [stays];
+    const title = choices[0]!;
     const { article: titled } = tidy({
       ...document,
       title,

@@ -1,7 +1,7 @@
 import type { ServiceRole } from '@grivo/core';
 import type { StepContext } from '../engine/performer.ts';
+import type { ServiceRow } from '../ports/services/entity.ts';
 import type { Tools } from '../ports/tools.ts';
-import type { ServiceRow } from '../services/entity.ts';
 
 /** The service a role is filled by, or the failure that says there is none. */
 export function serviceFor(

@@ -1,11 +1,11 @@
 import { LANGUAGES, languageName, type StepOf, tidy, type Unit, unitProblem, unitsOf } from '@grivo/core';
-import { missing } from '../articles/fields.ts';
 import type { Performer } from '../engine/performer.ts';
+import { missing } from '../nouns/articles/fields.ts';
 import type { Tools } from '../ports/tools.ts';
-import { translatePrompt, translatorRules, UNTRANSLATED } from '../writing/prompts.ts';
-import { TranslationShape } from '../writing/shapes.ts';
 import { askWriter, filled, instructed, withNote } from './asking.ts';
 import { ownArticle } from './ownArticle.ts';
+import { translatePrompt, translatorRules, UNTRANSLATED } from './writing/prompts.ts';
+import { TranslationShape } from './writing/shapes.ts';
 
 /** Letters of text in one call. */
 const MOST_LETTERS = 5_000;
@@ -35,9 +35,9 @@ export function performTranslate(tools: Tools): Performer<StepOf<'translate'>> {
         }),
         name: 'translation',
         shape: TranslationShape,
-        accept: ({ texts }) => {
-          problem = firstProblem(part, new Map(texts.map(({ n, text }) => [n, text])));
-          return problem;
+        accept: (value) => {
+          problem = firstProblem(part, new Map(value.texts.map(({ n, text }) => [n, text])));
+          return problem === null ? { ok: true, value } : { ok: false, problem };
         },
         maxTokensOut: 4_000,
       });

@@ -1,6 +1,6 @@
 import { type Block, chooseVariant, countVariants, type StepOf, slugOf } from '@grivo/core';
-import { missing } from '../articles/fields.ts';
 import type { Performer } from '../engine/performer.ts';
+import { missing } from '../nouns/articles/fields.ts';
 import type { Tools } from '../ports/tools.ts';
 import { filled } from './asking.ts';
 import { ownArticle } from './ownArticle.ts';

@@ -1,6 +1,6 @@
 import { type StepOf, workOut } from '@grivo/core';
 import type { Performer } from '../engine/performer.ts';
-import { findPattern } from '../expression/find.ts';
+import { findPattern } from '../ground/expression/find.ts';
 
 export const performWorkOut: Performer<StepOf<'work out'>> = async (step, { fields }) => {
   const done = workOut(step.expression, fields, findPattern);

@@ -1,23 +1,24 @@
 import {
+  articleDoubts,
   carries,
   countWords,
+  doubtWords,
   EMPTY_ARTICLE,
-  figuresAmiss,
   lineOf,
   type Passage,
   type StepOf,
   spokenCarries,
   tidy,
 } from '@grivo/core';
-import { field, missing, NotesField, OutlineField, PassagesField } from '../articles/fields.ts';
-import { addRevision, ensureArticle } from '../articles/repository.ts';
 import type { Performer } from '../engine/performer.ts';
-import { passagesById } from '../materials/repository.ts';
+import { field, missing, NotesField, OutlineField, PassagesField } from '../nouns/articles/fields.ts';
+import { addRevision, ensureArticle } from '../nouns/articles/repository.ts';
+import { passagesById } from '../nouns/materials/repository.ts';
 import type { Tools } from '../ports/tools.ts';
-import { compose } from '../writing/compose.ts';
-import { withSource } from '../writing/source.ts';
 import { aimOf } from './aim.ts';
 import { askWriter, instructed, phraseOf, subjectOf, withNote } from './asking.ts';
+import { compose } from './writing/compose.ts';
+import { withSource } from './writing/source.ts';
 
 /** Words below which there is nothing to write from. */
 const LEAST_MATERIAL = 50;
@@ -81,14 +82,16 @@ export function performWrite(tools: Tools): Performer<StepOf<'write'>> {
       words: written,
       writes,
     } = await addRevision(tools.ground, article, null, context.run.id, document);
+    const doubts = articleDoubts(
+      document,
+      passages.map(({ passage }) => passage),
+    );
     return {
       kind: 'done',
       fields: {
         article: { id: article, revision, words: written },
-        figuresNotFound: figuresAmiss(
-          document,
-          passages.map(({ passage }) => passage),
-        ),
+        figuresNotFound: doubts.flatMap(({ kind, words }) => (kind === 'figure' ? [words] : [])),
+        doubts: doubts.map(doubtWords),
         tidied,
         ...(composed.value.leftOut.length > 0 ? { sectionsLeftOut: composed.value.leftOut } : {}),
         ...(words < step.words ? { askedWords: step.words, carriedWords: material } : {}),

@@ -2,7 +2,7 @@ import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import type { Problem, Role } from '@grivo/contract';
 import { app } from '../../src/api/app.ts';
-import { addPerson } from '../../src/people/repository.ts';
+import { addPerson } from '../../src/nouns/people/repository.ts';
 import type { World } from './world.ts';
 
 export interface Answer<T = Record<string, unknown>> {

@@ -1,6 +1,6 @@
 import { type PlanRun, plan } from '@grivo/core';
 import { loadBriefs, Procedures } from '../../src/engine/briefState.ts';
-import type { Database } from '../../src/store/database.ts';
+import type { Database } from '../../src/ground/store/database.ts';
 
 /**
  * Whether the planner alone, given the step runs of a brief one after the other as they were made, would have made each

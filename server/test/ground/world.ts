@@ -15,16 +15,17 @@ import {
   start,
 } from '@grivo/standins';
 import { inject } from 'vitest';
-import { createBlog } from '../../src/blogs/create.ts';
+import { assemble, type Product, type ProductOptions } from '../../src/api/product.ts';
 import { Procedures } from '../../src/engine/briefState.ts';
-import { createPipeline } from '../../src/pipelines/repository.ts';
-import { assemble, type Product, type ProductOptions } from '../../src/product.ts';
-import { createService } from '../../src/services/repository.ts';
-import { groupsFor } from '../../src/sources/groups.ts';
-import { addKeywords } from '../../src/sources/keywords.ts';
-import { lookAndTake } from '../../src/sources/look.ts';
-import { createSource } from '../../src/sources/repository.ts';
-import { Database } from '../../src/store/database.ts';
+import { Database } from '../../src/ground/store/database.ts';
+import { createBlog } from '../../src/nouns/blogs/create.ts';
+import { createPipeline } from '../../src/nouns/pipelines/repository.ts';
+import { groupsFor } from '../../src/nouns/sources/groups.ts';
+import { addKeywords } from '../../src/nouns/sources/keywords.ts';
+import { lookAndTake } from '../../src/nouns/sources/look.ts';
+import { createSource } from '../../src/nouns/sources/repository.ts';
+import { createService } from '../../src/ports/services/repository.ts';
+import { guardStates } from './guards.ts';
 
 /** One migrated database for each test worker. */
 export async function testDatabaseUrl(): Promise<string> {
@@ -82,6 +83,7 @@ export async function world(which: 'one' | 'two' = 'one', options: Partial<Produ
     ...options,
   });
   const { ground, secrets } = product;
+  await guardStates(ground.db);
   const address = which === 'one' ? standIns.services.writerOne : standIns.services.writerTwo;
   const key = standIns.keys[which];
   const price = { microsPerThousandIn: 900, microsPerThousandOut: 2_700, microsPerPicture: 40_000 };

@@ -1,14 +1,14 @@
 import { CatalogueSettings } from '@grivo/contract';
 import { EMPTY_ARTICLE } from '@grivo/core';
 import { z } from 'zod';
-import { gathered } from '../../src/adapters/gathered.ts';
-import { readReply } from '../../src/adapters/writer.ts';
-import { readDocument } from '../../src/documents/reader.ts';
-import { putAway } from '../../src/network/spool.ts';
-import type { Read, ReadingRoom } from '../../src/reading/room.ts';
-import { TableRefused } from '../../src/tables/csv.ts';
-import { openTable } from '../../src/tables/open.ts';
-import type { VideoPage } from '../../src/videos/page.ts';
+import { readDocument } from '../../src/formats/documents/reader.ts';
+import { TableRefused } from '../../src/formats/tables/csv.ts';
+import { openTable } from '../../src/formats/tables/open.ts';
+import type { VideoPage } from '../../src/formats/videos/page.ts';
+import { putAway } from '../../src/ground/network/spool.ts';
+import type { Read, ReadingRoom } from '../../src/ground/reading/room.ts';
+import { gathered } from '../../src/ports/adapters/gathered.ts';
+import { readReply } from '../../src/ports/adapters/writerReply.ts';
 
 /** Ends in a value or a typed failure: anything else is a fault of ours. */
 export interface Outcome {

@@ -1,8 +1,8 @@
 import { Router } from 'express';
 import type { Posts } from '../blog/posts.ts';
 import type { Journal } from '../ground/journal.ts';
+import type { ModelCall } from '../ground/modelWire.ts';
 import type { ServiceName, Trouble, Troubles } from '../ground/trouble.ts';
-import type { ModelCall } from '../model/service.ts';
 import type { Channels, VideoAct } from '../videos/videos.ts';
 import type { News, NewsPiece } from '../web/feeds.ts';
 

@@ -20,7 +20,7 @@ export function gist(request: ReadRequest): string {
   }
   const text = chosen
     .sort((a, b) => a.at - b.at)
-    .map(({ sentence }) => sentence.text)
+    .map(({ sentence }) => (sentence.statement ? request.put(sentence.statement) : sentence.text))
     .join(' ');
   return text || `Nothing is said here about ${request.subject}.`;
 }

@@ -1,4 +1,4 @@
-import { choicesFrom, overlap, stemsOf } from '../words/language.ts';
+import { byUse, choicesFrom, countedWords, overlap, stemsOf } from '../words/language.ts';
 import { type FencedPassage, formOf, type ReadRequest, rarity, relevance, type Sentence } from './request.ts';
 import { compressed } from './rewrite.ts';
 
@@ -77,9 +77,12 @@ export function outline(request: ReadRequest, manner: OutlineManner): OutlinedSe
     const group = groups.get(seed.n)!;
     const form = formOf(request.examples);
     const headings = form && form.words < 3.5 ? 'things' : manner.headings;
+    const others = [...groups.values()].filter((other) => other !== group).map(stemsIn);
     const heading =
-      (headings === 'statements' ? statement(group, subject, used) : null) ??
+      own(group, used) ??
+      (headings === 'statements' ? statement(group, others, subject, used) : null) ??
       thing(group, request.passages, used, chance) ??
+      word(group, others, used) ??
       request.subject.charAt(0).toUpperCase() + request.subject.slice(1);
     return {
       heading,
@@ -110,7 +113,48 @@ function candidates(group: readonly FencedPassage[]): Sentence[] {
   return group.flatMap((passage) => passage.sentences.filter((sentence, i) => i < 3 && !sentence.leans));
 }
 
-function statement(group: readonly FencedPassage[], subject: ReadonlySet<string>, used: Set<string>): string | null {
+const stemsIn = (group: readonly FencedPassage[]): string[] => group.flatMap(({ text }) => stemsOf(text));
+
+/** What the first passage of a group is known to speak of, unless another section is headed so. */
+function own([first]: readonly FencedPassage[], used: Set<string>): string | null {
+  const heading = first?.heading ?? null;
+  if (heading === null || used.has(heading.toLowerCase())) return null;
+  used.add(heading.toLowerCase());
+  return heading;
+}
+
+/** How often words are met among others, of a hundred. */
+const times = (words: ReadonlySet<string>, among: readonly string[]): number =>
+  (among.filter((stem) => words.has(stem)).length / Math.max(1, among.length)) * 100;
+
+/** Whether a heading speaks of this group rather than of another one. */
+function tells(heading: string, group: readonly FencedPassage[], others: readonly string[][]): boolean {
+  const words = new Set(stemsOf(heading));
+  const here = stemsIn(group);
+  // Its own sentence holds them once; what a section speaks of comes up again.
+  const again = [...words].some((stem) => here.filter((other) => other === stem).length > 1);
+  const much = times(words, here);
+  return again && others.every((other) => times(words, other) < 1.5 * much);
+}
+
+/** The word a group uses most that the others do not. */
+function word(group: readonly FencedPassage[], others: readonly string[][], used: Set<string>): string | null {
+  const elsewhere = (stem: string) => others.filter((other) => other.includes(stem)).length;
+  const best = countedWords(group.map(({ text }) => text).join(' '), 4)
+    .map(({ stem, word, n }) => ({ stem, word, n: n / (1 + elsewhere(stem)) }))
+    .sort(byUse)
+    .find(({ word }) => !used.has(word.toLowerCase()))?.word;
+  if (best === undefined) return null;
+  used.add(best.toLowerCase());
+  return best.charAt(0).toUpperCase() + best.slice(1);
+}
+
+function statement(
+  group: readonly FencedPassage[],
+  others: readonly string[][],
+  subject: ReadonlySet<string>,
+  used: Set<string>,
+): string | null {
   const ranked = candidates(group)
     .map((sentence, i) => ({
       // A sentence that leads a list would stand twice.
@@ -119,12 +163,19 @@ function statement(group: readonly FencedPassage[], subject: ReadonlySet<string>
       hits: [...sentence.stems].filter((s) => subject.has(s)).length,
     }))
     .filter((candidate): candidate is { text: string; at: number; hits: number } => candidate.text !== null)
-    .filter(({ text }) => text.split(' ').length >= 2 && !/[“”"]/.test(text))
+    .filter(({ text }) => text.split(' ').length >= 2 && !/[“”"]/.test(text) && tells(text, group, others))
     .sort((a, b) => a.at - b.at - (b.hits - a.hits) * 0.4);
   const found = ranked.find(({ text }) => !used.has(text.toLowerCase()))?.text ?? null;
   if (found !== null) used.add(found.toLowerCase());
   return found;
 }
+
+/** Words that are long enough and yet no part of a thing's name. */
+const NO_THING = new Set(
+  'about above after again against almost also always before below between down during each enough even every here just less many much never often once only other same since some soon still than through together under until upon very well with within without wird werden immer auch noch schon sehr mehr dann über unter zwischen'.split(
+    ' ',
+  ),
+);
 
 /** The pair of words the group repeats and the other passages do not. */
 function thing(
@@ -138,7 +189,7 @@ function thing(
     const words = passage.text.match(/[\p{L}’'-]+/gu) ?? [];
     for (let i = 0; i + 1 < words.length; i++) {
       const pair = words.slice(i, i + 2);
-      if (pair.every((word) => stemsOf(word).length === 1 && word.length > 3))
+      if (pair.every((word) => stemsOf(word).length === 1 && word.length > 3 && !NO_THING.has(word.toLowerCase())))
         counts.set(pair.join(' ').toLowerCase(), (counts.get(pair.join(' ').toLowerCase()) ?? 0) + 1);
     }
   }

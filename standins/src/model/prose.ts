@@ -10,7 +10,8 @@ import {
   type Sentence,
   wordsAsked,
 } from './request.ts';
-import { joined, type Manner, rewrite } from './rewrite.ts';
+import { besides, joined, type Manner, rewrite } from './rewrite.ts';
+import { saying } from './saying.ts';
 
 export interface WrittenBlock {
   kind: 'paragraph' | 'list';
@@ -46,7 +47,11 @@ export function prose(request: ReadRequest, style: ProseManner): WrittenBlock[] 
     contracts: /friendly|warm|chatty|casual/.test(request.task),
   };
   const ranked = request.passages
-    .map((passage) => ({ passage, score: relevance(passage.stems, target, weight) }))
+    .map((passage) => ({
+      passage,
+      // What the heading was made of comes first.
+      score: relevance(passage.stems, target, weight) + (heading !== null && passage.heading === heading ? 10 : 0),
+    }))
     .sort((a, b) => b.score - a.score || a.passage.n - b.passage.n);
   const chosen =
     heading === null
@@ -54,10 +59,11 @@ export function prose(request: ReadRequest, style: ProseManner): WrittenBlock[] 
           ranked.map((r) => r.passage),
           memory,
           asked,
+          (sentence) => relevance(sentence.stems, target, weight),
         )
-      : body(ranked, heading, memory, asked);
+      : body(ranked, memory, asked);
   const blocks: WrittenBlock[] = [];
-  for (const run of chosen) blocks.push(...written(run, style, manner, chance, request.task));
+  for (const run of chosen) blocks.push(...written(run, style, manner, chance, request));
   return blocks.length > 0
     ? merged(blocks, style.paragraph)
     : [
@@ -101,15 +107,12 @@ function fromNothing(request: ReadRequest): WrittenBlock[] {
 }
 
 /** Runs of sentences that stand next to each other, so that none leans on one left out. */
-function fresh(passage: FencedPassage, memory: Memory, heading: ReadonlySet<string> | null): Sentence[] {
+function fresh(passage: FencedPassage, memory: Memory): Sentence[] {
   const out: Sentence[] = [];
   for (const sentence of passage.sentences) {
-    const known =
-      memory.knows(sentence) ||
-      (heading !== null &&
-        sentence.stems.size > 0 &&
-        overlap(heading, sentence.stems) > 0.99 &&
-        sentence.stems.size <= heading.size + 2);
+    const { statement } = sentence;
+    const twice = statement !== null && out.some((other) => other.statement?.text === statement.text);
+    const known = twice || memory.knows(sentence);
     const before = out[out.length - 1];
     const hangs = sentence.leans && !(before && before.at === sentence.at - 1);
     if (!known && !hangs) out.push(sentence);
@@ -119,16 +122,14 @@ function fresh(passage: FencedPassage, memory: Memory, heading: ReadonlySet<stri
 
 function body(
   ranked: readonly { passage: FencedPassage; score: number }[],
-  heading: string,
   memory: Memory,
   asked: number,
 ): Sentence[][] {
-  const headingStems = new Set(stemsOf(heading));
   const out: Sentence[][] = [];
   let words = 0;
   for (const { passage } of ranked) {
     if (words >= asked * 0.92) break;
-    let run = fresh(passage, memory, headingStems);
+    let run = fresh(passage, memory);
     while (run.length > 1 && words + lengthOf(run) > asked * 1.25) run = run.slice(0, -1);
     if (run.length === 0 || lengthOf(run) < 8) continue;
     for (const sentence of run) memory.add(sentence);
@@ -138,20 +139,32 @@ function body(
   return out.sort((a, b) => a[0]!.passage - b[0]!.passage);
 }
 
-/** The opening takes one or two sentences each from the two best passages, those that say the most in general. */
-function opening(ranked: readonly FencedPassage[], memory: Memory, asked: number): Sentence[][] {
-  const out: Sentence[][] = [];
+/**
+ * The opening answers the subject with what says most of it, in other words than the body, which is written by then; what
+ * cannot be said in other words is only taken where the body left it out.
+ */
+function opening(
+  ranked: readonly FencedPassage[],
+  memory: Memory,
+  asked: number,
+  score: (sentence: Sentence) => number,
+): Sentence[][] {
+  const apart = ranked
+    .flatMap((passage) => passage.sentences)
+    .filter((sentence) => !sentence.leans && (sentence.statement !== null || !memory.knows(sentence)))
+    .map((sentence) => ({ sentence, score: score(sentence) }))
+    .sort((a, b) => b.score - a.score || a.sentence.passage - b.sentence.passage || a.sentence.at - b.sentence.at);
+  const chosen: Sentence[] = [];
   let words = 0;
-  for (const passage of ranked.slice(0, 3)) {
-    const run = fresh(passage, memory, null).slice(0, 3);
-    while (run.length > 1 && words + lengthOf(run) > asked * 1.15) run.pop();
-    if (run.length === 0 || words + lengthOf(run) > asked * 1.6) continue;
-    for (const sentence of run) memory.add(sentence);
-    words += lengthOf(run);
-    out.push(run);
-    if (words >= asked * 0.75) break;
+  for (const { sentence } of apart) {
+    const more = countWords(sentence.text);
+    if (chosen.some((other) => overlap(other.stems, sentence.stems) > 0.5)) continue;
+    if (chosen.length > 0 && words + more > asked * 1.2) continue;
+    chosen.push(sentence);
+    words += more;
+    if (words >= asked * 0.75 || chosen.length >= 4) break;
   }
-  return out;
+  return chosen.map((sentence) => [sentence]);
 }
 
 function written(
@@ -159,10 +172,10 @@ function written(
   style: ProseManner,
   manner: Manner,
   chance: (options: number) => number,
-  task: string,
+  request: ReadRequest,
 ): WrittenBlock[] {
   const blocks: WrittenBlock[] = [];
-  const mayList = style.lists && /a list may stand/.test(task);
+  const mayList = style.lists && /a list may stand/.test(request.task);
   let open: string[] = [];
   const close = () => {
     if (open.length > 0)
@@ -170,7 +183,7 @@ function written(
     open = [];
   };
   for (const sentence of run) {
-    const listed = mayList ? enumeration(sentence.text) : null;
+    const listed = mayList && !sentence.statement ? enumeration(sentence.text) : null;
     if (listed && listed.items.length >= 3 && !blocks.some((block) => block.kind === 'list')) {
       close();
       blocks.push({
@@ -181,15 +194,26 @@ function written(
       });
       continue;
     }
-    const text = rewrite(sentence.text, manner, chance);
+    const text = saying(sentence, request, manner, chance);
     const before = open[open.length - 1];
-    const both = style.joins && before !== undefined ? joined(before, text, chance, manner.language) : null;
+    const both =
+      before === undefined
+        ? null
+        : fewWays(sentence) || fewWays(run[run.indexOf(sentence) - 1])
+          ? besides(before, text, manner.language)
+          : style.joins
+            ? joined(before, text, chance, manner.language)
+            : null;
     if (both) open[open.length - 1] = both;
     else open.push(text);
   }
   close();
   return blocks;
 }
+
+/** Whether a statement can be said in so few ways that alone it would soon be said as in another article. */
+const fewWays = (sentence: Sentence | undefined): boolean => (sentence?.statement?.ways ?? FEW) < FEW;
+const FEW = 8;
 
 /** 'Three things help: a, b and c.' as a lead and its items. */
 function enumeration(sentence: string): { lead: string; items: string[] } | null {

@@ -1,4 +1,5 @@
-import { countWords, overlap, sentencesOf, stemsOf } from '../words/language.ts';
+import { countWords, hashOf, overlap, sentencesOf, stemsOf } from '../words/language.ts';
+import { recognised, type Statement, understood } from './phrasings.ts';
 
 /** One sentence of the fenced material, with where it stands. */
 export interface Sentence {
@@ -9,6 +10,8 @@ export interface Sentence {
   stems: Set<string>;
   /** Begins by pointing back, so it cannot stand without the one before. */
   leans: boolean;
+  /** What it says, where that can be said in other words. */
+  statement: Statement | null;
 }
 
 export interface FencedPassage {
@@ -17,6 +20,8 @@ export interface FencedPassage {
   text: string;
   sentences: Sentence[];
   stems: Set<string>;
+  /** What it speaks of, in words of its own; null where it is not known. */
+  heading: string | null;
 }
 
 /** A request as the model reads it: the task in words, the fenced material, what was said before. */
@@ -34,16 +39,22 @@ export interface ReadRequest {
   texts: { n: number; text: string }[];
   said: string;
   seed: string;
+  /** Puts a statement in words of its own. */
+  put: (statement: Statement) => string;
 }
 
 /** A text of others, named, between fences of one mark; what is put into a sentence stands in its line. */
 const FENCE = /<<<([a-z0-9 ]{1,40}) (\w{1,64})>>>([\s\S]*?)<<<end \1 \2>>>/g;
 const MARK = /The mark of this request is (\w+);/;
 const FROM = /^\(from: (.*)\)\n/;
-const LEANS =
+export const LEANS =
   /^(?:It|This|These|They|That|Those|He|She|Then|So|But|And|Instead|Otherwise|Both|Either|Neither|Its|Their|Such|Here|There,|Es|Das|Dies|Diese|Dann|Sie|Er|Dabei|Dadurch|Dort)\b/;
 
-export function readRequest(messages: readonly { role: string; content: string }[], seed: string): ReadRequest {
+export function readRequest(
+  messages: readonly { role: string; content: string }[],
+  seed: string,
+  say: (statement: Statement, request: string, wanted: ReadonlySet<string>) => string,
+): ReadRequest {
   const whole = messages.map((message) => message.content).join('\n\n');
   const mark = MARK.exec(whole)?.[1];
   const fenced: { name: string; text: string }[] = [];
@@ -61,6 +72,9 @@ export function readRequest(messages: readonly { role: string; content: string }
     });
   const language = /\bin German\b/.test(task) ? 'de' : 'en';
   const article = named('article');
+  const headed = new Set(stemsOf(named('heading')));
+  // Kept by statement for long: the text of a request is not.
+  const asked = hashOf(seed).toString(36);
   const passages = [...numbered('passage'), ...(article === '' ? [] : [{ n: 1, text: article }])].map(({ n, text }) =>
     passageOf(n, FROM.exec(text)?.[1] ?? '', text.replace(FROM, ''), language),
   );
@@ -75,21 +89,47 @@ export function readRequest(messages: readonly { role: string; content: string }
     texts: numbered('text'),
     said: named('said before'),
     seed,
+    // A section says what its heading speaks of, in the heading's words where it can.
+    put: (statement) => say(statement, asked, headed),
   };
 }
 
 function passageOf(n: number, from: string, text: string, language: string): FencedPassage {
-  const sentences = text
-    .split(/\n+/)
-    .flatMap((line) => sentencesOf(line, language))
+  const parts = text.split(/\n+/).flatMap((line) => recognised(line));
+  const sentences = parts
+    .flatMap((part): Pick<Sentence, 'text' | 'statement'>[] =>
+      typeof part === 'string'
+        ? sentencesOf(part, language)
+            // 'Right.' and the like say nothing.
+            .filter((text) => countWords(text) > 2)
+            .flatMap((text) => asKnown(text))
+        : // What says nothing worth telling is passed over.
+          part.ways > 0
+          ? [{ text: part.text, statement: part }]
+          : [],
+    )
     .map((sentence, at) => ({
-      text: sentence,
+      ...sentence,
       passage: n,
       at,
-      stems: new Set(stemsOf(sentence)),
-      leans: LEANS.test(sentence),
+      stems: new Set(stemsOf(sentence.text)),
+      leans: LEANS.test(sentence.text),
     }));
-  return { n, from, text, sentences, stems: new Set(stemsOf(text)) };
+  return { n, from, text, sentences, stems: new Set(stemsOf(text)), heading: headingOf(sentences) };
+}
+
+/** A sentence of its own making, read again, is what it says. */
+function asKnown(text: string): Pick<Sentence, 'text' | 'statement'>[] {
+  const said = understood(text);
+  return said.length > 0 ? said.map((statement) => ({ text: statement.text, statement })) : [{ text, statement: null }];
+}
+
+/** What most of a passage's known statements stand under. */
+function headingOf(sentences: readonly Pick<Sentence, 'statement'>[]): string | null {
+  const times = new Map<string, number>();
+  for (const { statement } of sentences)
+    if (statement) times.set(statement.heading, (times.get(statement.heading) ?? 0) + 1);
+  return [...times].sort((a, b) => b[1] - a[1])[0]?.[0] ?? null;
 }
 
 /** What the examples have in common in form; null when there are none. */
@@ -129,20 +169,31 @@ export function relevance(of: ReadonlySet<string>, to: ReadonlySet<string>, weig
 /** Remembers what was said, so that nothing is said again in other words either. */
 export class Memory {
   private readonly heard: Set<string>[];
+  private readonly told = new Set<number>();
 
   constructor(said: string, language: string) {
-    this.heard = sentencesOf(said, language).map((sentence) => new Set(stemsOf(sentence)));
+    this.heard = sentencesOf(said, language).flatMap((sentence) => {
+      const statements = understood(sentence);
+      for (const { id } of statements) this.told.add(id);
+      return statements.length > 0
+        ? statements.map(({ text }) => new Set(stemsOf(text)))
+        : [new Set(stemsOf(sentence))];
+    });
   }
 
-  knows(sentence: Sentence): boolean {
-    if (sentence.stems.size === 0) return true;
-    return this.heard.some(
-      (stems) => Math.abs(stems.size - sentence.stems.size) < 12 && overlap(stems, sentence.stems) > 0.62,
-    );
+  /** Whether a statement has been told, in whatever words. */
+  has({ id }: Statement): boolean {
+    return this.told.has(id);
   }
 
-  add(sentence: Pick<Sentence, 'stems'>): void {
-    this.heard.push(sentence.stems);
+  knows({ stems, statement }: Pick<Sentence, 'stems' | 'statement'>): boolean {
+    if (stems.size === 0 || (statement && this.has(statement))) return true;
+    return this.heard.some((other) => Math.abs(other.size - stems.size) < 12 && overlap(other, stems) > 0.62);
+  }
+
+  add({ stems, statement }: Pick<Sentence, 'stems' | 'statement'>): void {
+    this.heard.push(stems);
+    if (statement) this.told.add(statement.id);
   }
 }
 

@@ -156,6 +156,25 @@ export function joined(
   return `${a.slice(0, -1)}${chance(2) === 0 ? ';' : ', and'} ${b.charAt(0).toLowerCase()}${b.slice(1)}`;
 }
 
+/** Letters a sentence of two may have. */
+const LONGEST_PAIR = 190;
+
+/** Two sentences as one of two parts, where neither has parts of its own; only English begins the second small. */
+export function besides(a: string, b: string, language: 'en' | 'de'): string | null {
+  if (language === 'de' || a.length + b.length > LONGEST_PAIR) return null;
+  if (!/^[^;:?!]+\.$/.test(a) || !/^[^;:?!]+\.$/.test(b)) return null;
+  // A name keeps its capital, and so does what is all capitals.
+  if (!SMALL.has(b.split(/[ ,]/)[0]!.toLowerCase())) return null;
+  return `${a.slice(0, -1)}; ${b.charAt(0).toLowerCase()}${b.slice(1)}`;
+}
+
+/** Words that begin a sentence and are small within one. */
+const SMALL = new Set(
+  'the a an it its this that these those there they them their in on at to for from with without within by of as if when where while once after before until through over under up out no not nor neither both each every all any some most many few more less one two three four five six seven eight nine ten half about what which who how why you your we our so then only just even still yet also never always often usually mostly best better good take give make keep leave put add use let look watch cut press pack fill open close wait begin start stop turn lift wipe wash rinse dry boil cook eat drink weigh count reckon expect allow choose buy pick settle stay trust test taste'.split(
+    ' ',
+  ),
+);
+
 /** Clauses that give reasons or asides: without them the rest is still true. Conditions are never cut away. */
 const ASIDES = [
   /[;–—] .*$/,

@@ -1,9 +1,11 @@
 import { createHash } from 'node:crypto';
 import { type Request, Router } from 'express';
 import type { Journal } from '../ground/journal.ts';
+import { invalidKey, type ModelCall, modelError } from '../ground/modelWire.ts';
 import type { Answer, Troubles } from '../ground/trouble.ts';
 import { draw } from '../pictures/draw.ts';
 import { fill, type Schema, type Style } from './fill.ts';
+import { SentenceMemory } from './phrasings.ts';
 import { readRequest } from './request.ts';
 import { WORDING_ONE, WORDING_TWO } from './rewrite.ts';
 
@@ -18,6 +20,8 @@ export interface ModelManner {
   /** Whether it answers in pieces when asked to. */
   inPieces: boolean;
   palette: number;
+  /** The way of saying a thing it begins with. */
+  firstWay: number;
 }
 
 /** Short statements as headings, lists, joined sentences; replies in pieces. */
@@ -32,6 +36,7 @@ export const MODEL_ONE: ModelManner = {
   reportsUsage: true,
   inPieces: true,
   palette: 0,
+  firstWay: 0,
 };
 
 /** Things as headings, plain paragraphs, replies in a fence behind a polite line, no usage reported. */
@@ -46,18 +51,8 @@ export const MODEL_TWO: ModelManner = {
   reportsUsage: false,
   inPieces: false,
   palette: 3,
+  firstWay: 5,
 };
-
-export interface ModelCall {
-  at: string;
-  service: string;
-  what: 'text' | 'picture' | 'sound';
-  /** The name of the shape asked for; empty for pictures. */
-  name: string;
-  tokensIn: number;
-  tokensOut: number;
-  micros: number;
-}
 
 interface ChatBody {
   model?: string;
@@ -80,25 +75,6 @@ interface PictureBody {
   response_format?: string;
 }
 
-/** A refusal in the widely used form. */
-export const modelError = (
-  status: number,
-  message: string,
-  { code = null, param = null }: { code?: string | null; param?: string | null } = {},
-): Answer => ({
-  status,
-  body: {
-    error: {
-      message,
-      type: status === 429 ? 'rate_limit_error' : status >= 500 ? 'server_error' : 'invalid_request_error',
-      param,
-      code,
-    },
-  },
-});
-
-export const invalidKey = (): Answer => modelError(401, 'invalid key', { code: 'invalid_api_key' });
-
 /** Text and pictures by the widely used JSON, at `/v1/chat/completions`, `/v1/images/generations` and `/v1/models`. */
 export function modelService(
   name: string,
@@ -108,6 +84,7 @@ export function modelService(
   received: Journal<ModelCall>,
 ): Router {
   const router = Router();
+  const memory = new SentenceMemory(manner.firstWay);
   const refused = (request: Request): Answer | null =>
     request.header('authorization') === `Bearer ${key}` ? null : invalidKey();
   const models = [`stand-in-${name}`].map((id) => ({
@@ -122,7 +99,10 @@ export function modelService(
   );
   router.post(
     '/v1/chat/completions',
-    troubles.around('writer', (request) => refused(request) ?? chat(name, manner, request.body as ChatBody, received)),
+    troubles.around(
+      'writer',
+      (request) => refused(request) ?? chat(name, manner, request.body as ChatBody, { received, memory }),
+    ),
   );
   router.post(
     '/v1/images/generations',
@@ -154,7 +134,12 @@ function unfitChat(body: ChatBody): Answer | null {
   return null;
 }
 
-function chat(name: string, manner: ModelManner, body: ChatBody, received: Journal<ModelCall>): Answer {
+function chat(
+  name: string,
+  manner: ModelManner,
+  body: ChatBody,
+  { received, memory }: { received: Journal<ModelCall>; memory: SentenceMemory },
+): Answer {
   const unfit = unfitChat(body);
   if (unfit) return unfit;
   const messages = body.messages!;
@@ -165,7 +150,7 @@ function chat(name: string, manner: ModelManner, body: ChatBody, received: Journ
   };
   const most = body.max_completion_tokens ?? body.max_tokens ?? 4_000;
   const choices = Array.from({ length: body.n ?? 1 }, (_, i) => {
-    const request = readRequest(messages, `${name}${prompt}${(body.seed ?? 0) + i}`);
+    const request = readRequest(messages, `${name}${prompt}${(body.seed ?? 0) + i}`, (...of) => memory.say(...of));
     const json = JSON.stringify(fill(schema, request, manner.style));
     const tokens = Math.ceil(json.length / 4);
     return tokens <= most
@@ -253,7 +238,8 @@ async function picture(
     status: 200,
     body: {
       created: Math.floor(Date.now() / 1_000),
-      data: drawn.map((png) => ({ b64_json: png.toString('base64') })),
+      // What was drawn in the end, as such services say it.
+      data: drawn.map(({ png, shows }) => ({ b64_json: png.toString('base64'), revised_prompt: shows })),
     },
   };
 }

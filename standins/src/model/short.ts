@@ -1,6 +1,8 @@
-import { choicesFrom, countWords, overlap, stemsOf } from '../words/language.ts';
-import { formOf, personAsked, type ReadRequest, rarity, relevance, type Sentence } from './request.ts';
+import { byUse, choicesFrom, countedWords, countWords, hashOf, overlap, stemsOf } from '../words/language.ts';
+import { type Statement, sayIn } from './phrasings.ts';
+import { formOf, LEANS, personAsked, type ReadRequest, rarity, relevance, type Sentence } from './request.ts';
 import { compressed, rewrite } from './rewrite.ts';
+import { topics } from './topics.ts';
 
 /** Short pieces: points, titles, descriptions, keywords, all from the sentences of the material. */
 
@@ -20,71 +22,143 @@ export function points(request: ReadRequest, most: number): string[] {
     .filter((sentence) => !sentence.leans && countWords(sentence.text) > 9)
     .map((sentence) => ({
       sentence,
-      short:
-        countWords(sentence.text) <= 16 ? sentence.text.replace(/[.!]$/, '') : (compressed(sentence.text, 16) ?? ''),
       score: relevance(sentence.stems, subject, weight) + (/\d/.test(sentence.text) ? 0.5 : 0),
     }))
-    .filter(({ short }) => countWords(short) >= 4 && !HANGS.test(short))
     .sort((a, b) => b.score - a.score || a.sentence.at - b.sentence.at);
   const out: { text: string; sentence: Sentence }[] = [];
-  for (const { sentence, short } of ranked) {
+  for (const { sentence } of ranked) {
     if (out.length >= most) break;
     if (out.some((other) => overlap(other.sentence.stems, sentence.stems) > 0.5)) continue;
+    const short = sentence.statement ? briefest(request, sentence.statement) : shortened(sentence.text);
+    if (countWords(short) < 4 || HANGS.test(short)) continue;
     out.push({ text: `${rewrite(short, manner, chance)}.`, sentence });
   }
   return out.sort((a, b) => a.sentence.at - b.sentence.at).map(({ text }) => text);
+}
+
+function shortened(text: string): string {
+  return countWords(text) <= 16 ? text.replace(/[.!]$/, '') : (compressed(text, 16) ?? '');
+}
+
+/** A statement in words of its own, where these are few enough for a point. */
+function briefest(request: ReadRequest, statement: Statement): string {
+  if (countWords(statement.text) > 24) return '';
+  const text = request.put(statement);
+  return countWords(text) <= 22 && /[.!]$/.test(text) && !text.includes(': ') ? text.replace(/[.!]$/, '') : '';
 }
 
 /** What is only half of a sentence: it begins by leaning on the rest. */
 const HANGS =
   /^(?:when|if|because|since|as|after|before|below|above|while|though|or|and|but|so|what|which|wenn|weil|als|nachdem|bevor|unter|über|und|aber|oder)\b[^,]*$/i;
 
-/** Titles of several forms, the subject's words in each; which comes first is chance. */
+/** Titles of several ideas: what of the subject, a question, a statement of the material, what the parts are. */
 export function titles(request: ReadRequest): string[] {
   const most = Number(/at most (\d+) characters/.exec(request.task)?.[1] ?? 70);
   const wanted = Number(/give (\d+) titles/.exec(request.task)?.[1] ?? 3);
-  const subject = new Set(stemsOf(request.subject));
-  const plain = sentenceCase(request.subject);
-  // Whole sentences only: a statement cut to length is no title.
-  const statements = request.passages
-    .flatMap((passage) => passage.sentences)
-    .filter((sentence) => !sentence.leans)
-    .map((sentence) => ({
-      text: sentence.text.replace(/[.!]$/, ''),
-      hits: [...sentence.stems].filter((s) => subject.has(s)).length,
-    }))
-    .filter(({ text, hits }) => hits > 0 && text.length <= most && countWords(text) >= 3 && !/[?“”";:]/.test(text))
-    .sort((a, b) => b.hits - a.hits || a.text.length - b.text.length)
-    .map(({ text }) => text);
+  const form = formOf(request.examples);
   const chance = choicesFrom(`${request.seed}titles`);
   const forms: string[] = [];
-  const add = (text: string | undefined) => {
-    if (text && text.length <= most && !forms.some((other) => other.toLowerCase() === text.toLowerCase()))
-      forms.push(text);
+  const add = (text: string) => {
+    if (text.length <= most && !forms.some((other) => other.toLowerCase() === text.toLowerCase())) forms.push(text);
   };
-  const room = statements.find((text) => text.length + plain.length + 2 <= most);
-  const long = [room ? `${plain}: ${room.charAt(0).toLowerCase()}${room.slice(1)}` : undefined, plain];
-  const start = chance(long.length);
-  for (const text of [...long.slice(start), ...long.slice(0, start)]) add(text);
-  const form = formOf(request.examples);
+  const made = ideas(request);
+  const start = chance(made.length || 1);
   // Where the examples ask, a question comes first; otherwise what is as long as they are.
-  if (form?.asks)
-    forms.splice(0, forms.length, ...[`What matters in ${request.subject}?`].filter((text) => text.length <= most));
+  const asked =
+    request.language === 'de' ? `Worauf kommt es an: ${request.subject}?` : `What matters in ${request.subject}?`;
+  if (form?.asks) add(asked);
+  for (const text of [...made.slice(start), ...made.slice(0, start)]) add(text);
   const far = (text: string) => (form ? Math.abs(countWords(text) - form.words) : 0);
-  for (const statement of [...statements].sort((a, b) => far(a) - far(b))) add(statement);
+  for (const text of statementsOn(request, most).sort((a, b) => far(a) - far(b))) add(text);
+  // A long subject leaves no room: what stands before its first comma has to do.
+  const [brief = ''] = request.subject.split(/[,;:]/);
+  if (forms.length === 0)
+    for (const text of [asked, ...FRAMES[request.language]!(sentenceCase(brief.trim()))]) add(text);
   if (form && !form.asks) forms.sort((a, b) => far(a) - far(b));
-  return forms.slice(0, wanted);
+  return (forms.length > 0 ? forms : [sentenceCase(request.subject)]).slice(0, wanted);
 }
 
-export function description(request: ReadRequest, most = 155): string {
-  const subject = new Set(stemsOf(request.subject));
-  const weight = rarity(request.passages);
-  const best = request.passages
-    .flatMap((passage) => passage.sentences)
-    .filter((sentence) => !sentence.leans && sentence.text.length <= most && countWords(sentence.text) >= 6)
-    .sort((a, b) => relevance(b.stems, subject, weight) - relevance(a.stems, subject, weight))[0];
-  return best?.text ?? request.subject;
+/** Frames for any subject, where nothing is known to name. */
+const FRAMES: Record<string, (plain: string) => string[]> = {
+  en: (plain) => [`${plain}: what to know`, `${plain}, looked at closely`, `The facts on ${plain}`],
+  de: (plain) => [`${plain}: was man wissen sollte`, `${plain}, genau betrachtet`, `Das Wichtigste zu ${plain}`],
+};
+
+function ideas(request: ReadRequest): string[] {
+  const plain = sentenceCase(request.subject);
+  const [first, second, third] = topics(request);
+  const german = request.language === 'de';
+  if (!first) return FRAMES[request.language]!(plain);
+  const join = german ? 'und' : 'and';
+  const inner = (text: string) => within(text, request.language);
+  return [
+    first ? `${plain}: ${inner(first)}` : null,
+    second ? `${plain}: ${inner(second)}` : null,
+    first && second ? `${plain}: ${inner(first)} ${join} ${inner(second)}` : null,
+    third ? `${plain}: ${inner(third)}` : null,
+  ].filter((text) => text !== null);
 }
+
+/** Whole sentences only: a statement cut to length is no title. */
+function statementsOn(request: ReadRequest, most: number): string[] {
+  const subject = new Set(stemsOf(request.subject));
+  return (
+    request.passages
+      .flatMap((passage) => passage.sentences)
+      .filter((sentence) => !sentence.leans)
+      .map((sentence) => ({
+        text: (sentence.statement ? sayIn(sentence.statement, hashOf(request.seed) % 1_000) : sentence.text).replace(
+          /[.!]$/,
+          '',
+        ),
+        hits: [...sentence.stems].filter((s) => subject.has(s)).length,
+      }))
+      // What points back is no title.
+      .filter(({ text }) => !LEANS.test(text))
+      .filter(({ text, hits }) => hits > 0 && text.length <= most && countWords(text) >= 3 && !/[?“”";:]/.test(text))
+      .sort((a, b) => b.hits - a.hits || a.text.length - b.text.length)
+      .map(({ text }) => text)
+  );
+}
+
+/** What an entry in search results says of a text: its subject and what it goes through. */
+export function description(request: ReadRequest, most = 155): string {
+  // A round-up is called by all it gathers: then the first of it stands for it.
+  const short = request.subject.length > 60 ? request.subject.split(/[;,:]/)[0]!.trim() : request.subject;
+  const plain = sentenceCase(short);
+  const german = request.language === 'de';
+  const inner = topics(request).map((text) => within(text, request.language));
+  const last = (parts: readonly string[]) =>
+    parts.length < 2
+      ? (parts[0] ?? '')
+      : `${parts.slice(0, -1).join(', ')} ${german ? 'und' : 'and'} ${parts[parts.length - 1]}`;
+  const frames = german
+    ? [`${plain}, kurz erklärt: `, `${plain}: `, `Worum es bei ${short} geht: `]
+    : [
+        `${plain}: `,
+        `${plain}, from the start: `,
+        ...(/^\p{Ll}/u.test(short) ? [`What to know about ${short}: `] : []),
+      ];
+  const frame = frames[choicesFrom(`${request.seed}description`)(frames.length)]!;
+  for (let n = Math.min(4, inner.length); n > 0; n--) {
+    const text = `${frame}${last(inner.slice(0, n))}.`;
+    if (text.length <= most) return text;
+  }
+  return german ? `${plain}: was die Quellen dazu sagen.` : `${plain}: what the sources say about it.`;
+}
+
+/** As it stands within a sentence: small, unless it begins with a name or, in German, a noun. */
+function within(text: string, language: string): string {
+  const first = text.split(' ')[0]!;
+  const small = language === 'de' ? GERMAN_SMALL.has(first) : !/\p{Lu}.*\p{Lu}|\d/u.test(first);
+  return small ? text.charAt(0).toLowerCase() + text.slice(1) : text;
+}
+
+const GERMAN_SMALL = new Set(
+  'Warum Wie Was Woran Woher Wenn Wo Erst Zwischen Bei Gegen Unter Über Nach Kühl Warm Anfangs Kälter Früher Jedes Mehr Rohe Den Die Der Das Ein Eine Gegen'.split(
+    ' ',
+  ),
+);
 
 /** The subject, and pairs of words the material repeats. */
 export function keywords(request: ReadRequest, most = 6): string[] {
@@ -114,14 +188,10 @@ export function hashtags(request: ReadRequest): string[] {
 }
 
 function frequent(request: ReadRequest): string[] {
-  const counts = new Map<string, { word: string; n: number }>();
-  for (const word of request.passages.flatMap((passage) => passage.text.toLowerCase().match(/[\p{L}]{5,}/gu) ?? [])) {
-    const [s] = stemsOf(word);
-    if (!s) continue;
-    const entry = counts.get(s) ?? { word, n: 0 };
-    counts.set(s, { word: entry.word.length <= word.length ? entry.word : word, n: entry.n + 1 });
-  }
-  return [...counts.values()].sort((a, b) => b.n - a.n || (a.word < b.word ? -1 : 1)).map(({ word }) => word);
+  const text = request.passages.map((passage) => passage.text.toLowerCase()).join(' ');
+  return countedWords(text, 5)
+    .sort(byUse)
+    .map(({ word }) => word);
 }
 
 function sentenceCase(text: string): string {

@@ -47,28 +47,106 @@ const scissors: Shape = ([, ink, body]) =>
 const scale: Shape = ([, ink, body, fill]) =>
   `<rect x="-100" y="-64" width="200" height="64" rx="12" fill="${ink}"/><rect x="-40" y="-46" width="80" height="28" rx="4" fill="${fill}"/><rect x="-12" y="-96" width="24" height="34" fill="${ink}"/><path d="M-110 -98 h220 l-16 -22 h-188z" fill="${body}" stroke="${ink}" stroke-width="5"/>`;
 
-const STOCK: readonly { words: string; shape: Shape }[] = [
-  { words: 'jar lid seal airlock bottle preserve pickle', shape: jar },
-  { words: 'crock pot stoneware ceramic vessel glaze', shape: pot },
-  { words: 'leaf cabbage kraut kimchi vegetable plant lettuce garden herb', shape: leaf },
-  { words: 'salt sugar flour powder spice', shape: heap },
-  { words: 'water brine rain drop liquid juice vinegar', shape: drop },
-  { words: 'drink kvass kombucha tea tepache kefir cider beer glass fizz', shape: glass },
-  { words: 'temperature warm cold heat winter summer cool degree', shape: thermometer },
-  { words: 'day week hour time long when wait age', shape: clock },
-  { words: 'beet beetroot carrot radish turnip root garlic onion', shape: root },
-  { words: 'book page paper glue spine bind cover read', shape: book },
-  { words: 'wheel chain bicycle brake gear tyre', shape: wheel },
-  { words: 'barrel cask butt tank store', shape: barrel },
-  { words: 'mould yeast foam gas bubble air cloud roof gutter', shape: cloud },
-  { words: 'cut shred slice knife blade thread', shape: scissors },
-  { words: 'weigh weight scale gram per cent measure much', shape: scale },
+interface Stock {
+  words: string;
+  shape: Shape;
+  /** What it shows, by language. */
+  en: string;
+  de: string;
+}
+
+const STOCK: readonly Stock[] = [
+  {
+    words: 'jar lid seal airlock bottle preserve pickle',
+    shape: jar,
+    en: 'a jar with a lid',
+    de: 'ein Glas mit Deckel',
+  },
+  {
+    words: 'crock pot stoneware ceramic vessel glaze',
+    shape: pot,
+    en: 'a stoneware crock',
+    de: 'ein Topf aus Steinzeug',
+  },
+  {
+    words: 'leaf cabbage kraut kimchi vegetable plant lettuce garden herb',
+    shape: leaf,
+    en: 'a cabbage leaf',
+    de: 'ein Kohlblatt',
+  },
+  { words: 'salt sugar flour powder spice', shape: heap, en: 'a heap of salt', de: 'ein Häufchen Salz' },
+  {
+    words: 'water brine rain drop liquid juice vinegar',
+    shape: drop,
+    en: 'a large drop of water',
+    de: 'ein großer Wassertropfen',
+  },
+  {
+    words: 'drink kvass kombucha tea tepache kefir cider beer glass fizz',
+    shape: glass,
+    en: 'a glass with bubbles rising in it',
+    de: 'ein Trinkglas, in dem Blasen steigen',
+  },
+  {
+    words: 'temperature warm cold heat winter summer cool degree',
+    shape: thermometer,
+    en: 'a thermometer',
+    de: 'ein Thermometer',
+  },
+  { words: 'day week hour time long when wait age', shape: clock, en: 'a round clock', de: 'eine runde Uhr' },
+  {
+    words: 'beet beetroot carrot radish turnip root garlic onion',
+    shape: root,
+    en: 'a beetroot with its leaves',
+    de: 'eine Rote Bete mit Blättern',
+  },
+  {
+    words: 'book page paper glue spine bind cover read',
+    shape: book,
+    en: 'an open book',
+    de: 'ein aufgeschlagenes Buch',
+  },
+  { words: 'wheel chain bicycle brake gear tyre', shape: wheel, en: 'a spoked wheel', de: 'ein Speichenrad' },
+  { words: 'barrel cask butt tank store', shape: barrel, en: 'a hooped barrel', de: 'ein Fass mit Reifen' },
+  {
+    words: 'mould yeast foam gas bubble air cloud roof gutter',
+    shape: cloud,
+    en: 'a cloud with rain falling',
+    de: 'eine Wolke, aus der es regnet',
+  },
+  { words: 'cut shred slice knife blade thread', shape: scissors, en: 'a pair of scissors', de: 'eine Schere' },
+  {
+    words: 'weigh weight scale gram per cent measure much',
+    shape: scale,
+    en: 'a kitchen scale',
+    de: 'eine Küchenwaage',
+  },
 ];
+
+/** Colours of the palettes in words, in their order. */
+const COLOURS = {
+  en: [
+    'teal and ochre',
+    'brown and sage',
+    'navy and brick',
+    'moss and copper',
+    'violet and gold',
+    'sea green and orange',
+  ],
+  de: [
+    'Petrol und Ocker',
+    'Braun und Salbei',
+    'Marine und Ziegelrot',
+    'Moos und Kupfer',
+    'Violett und Gold',
+    'Seegrün und Orange',
+  ],
+} as const;
 
 /**
  * Draws a picture for a prompt.
  * @param seed the same seed and prompt give the same picture
- * @returns PNG
+ * @returns PNG, and what it shows, in German where the prompt asks for that
  */
 export async function draw(
   prompt: string,
@@ -76,35 +154,51 @@ export async function draw(
   width: number,
   height: number,
   palette: number,
-): Promise<Buffer> {
+): Promise<{ png: Buffer; shows: string }> {
   const chance = choicesFrom(prompt + seed);
   const stems = new Set(stemsOf(prompt));
   const ranked = STOCK.map((entry, i) => ({
-    shape: entry.shape,
+    entry,
     hits: stemsOf(entry.words).filter((s) => stems.has(s)).length,
     i,
   })).sort((a, b) => b.hits - a.hits || a.i - b.i);
   const fitting = ranked.filter(({ hits }) => hits > 0).slice(0, 3);
-  const chosen = fitting.length > 0 ? fitting : [ranked[chance(ranked.length)]!];
-  const colours = PALETTES[(palette + chance(PALETTES.length)) % PALETTES.length]!;
-  return sharp(
-    Buffer.from(
-      svg(
-        chosen.map(({ shape }) => shape),
-        colours,
-        width,
-        height,
-        chance,
-      ),
-    ),
-  )
-    .png({ compressionLevel: 1 })
-    .toBuffer();
+  const chosen = (fitting.length > 0 ? fitting : [ranked[chance(ranked.length)]!]).map(({ entry }) => entry);
+  const n = (palette + chance(PALETTES.length)) % PALETTES.length;
+  const sun = 15 + chance(70);
+  const drawn = svg(
+    chosen.map(({ shape }) => shape),
+    { colours: PALETTES[n]!, sun },
+    width,
+    height,
+    chance,
+  );
+  const png = await sharp(Buffer.from(drawn)).png({ compressionLevel: 1 }).toBuffer();
+  return { png, shows: inWords(chosen, n, sun, /\bin German\b/.test(prompt) ? 'de' : 'en') };
+}
+
+function inWords(chosen: readonly Stock[], n: number, sun: number, language: 'en' | 'de'): string {
+  const german = language === 'de';
+  const names = chosen.map((entry) => entry[language]);
+  const all =
+    names.length === 1
+      ? german
+        ? `${names[0]}, dreimal nebeneinander`
+        : `${names[0]}, three times side by side`
+      : `${names.slice(0, -1).join(', ')} ${german ? 'und' : 'and'} ${names[names.length - 1]}`;
+  const [left, right, middle] = german
+    ? ['links', 'rechts', 'in der Mitte']
+    : ['on the left', 'on the right', 'in the middle'];
+  const stands = sun < 38 ? left : sun > 62 ? right : middle;
+  const text = german
+    ? `${all} auf einem Bord, in ${COLOURS.de[n]}, die Sonne steht ${stands}`
+    : `${all} on a shelf, in ${COLOURS.en[n]}, with the sun ${stands}`;
+  return `${text.charAt(0).toUpperCase()}${text.slice(1)}.`;
 }
 
 function svg(
   shapes: readonly Shape[],
-  colours: Palette,
+  { colours, sun: at }: { colours: Palette; sun: number },
   width: number,
   height: number,
   chance: (options: number) => number,
@@ -117,6 +211,6 @@ function svg(
     const size = unit * (i === 0 ? 1.15 : 0.75 + chance(30) / 100);
     return `<g transform="translate(${x} ${floor}) scale(${size})">${shape(colours)}</g>`;
   });
-  const sun = `<circle cx="${width * (0.15 + chance(70) / 100)}" cy="${height * 0.24}" r="${height * 0.11}" fill="${colours[3]}" fill-opacity=".5"/>`;
+  const sun = `<circle cx="${(width * at) / 100}" cy="${height * 0.24}" r="${height * 0.11}" fill="${colours[3]}" fill-opacity=".5"/>`;
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}"><rect width="100%" height="100%" fill="${colours[0]}"/>${sun}<rect y="${floor}" width="100%" height="${height - floor}" fill="${colours[2]}" fill-opacity=".45"/><rect y="${floor - 2}" width="100%" height="4" fill="${colours[1]}"/>${places.join('')}</svg>`;
 }

@@ -1,8 +1,9 @@
 import busboy from 'busboy';
 import { type Request, Router } from 'express';
 import type { Journal } from '../ground/journal.ts';
+import type { ModelCall } from '../ground/modelWire.ts';
+import { invalidKey, modelError } from '../ground/modelWire.ts';
 import type { Answer, Troubles } from '../ground/trouble.ts';
-import { invalidKey, type ModelCall, modelError } from '../model/service.ts';
 import { heardIn, samplesOf } from './tones.ts';
 
 const RATE = 8_000;

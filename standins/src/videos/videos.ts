@@ -101,7 +101,7 @@ export function videoHost(channels: Channels, troubles: Troubles, origin: () => 
   get('/videos/watch/:slug/still.png', async (request) => {
     const found = channels.video(String(request.params['slug']));
     if (!found) return missing();
-    return { status: 200, type: 'image/png', body: await draw(found.video.title, found.video.slug, 640, 360, 0) };
+    return { status: 200, type: 'image/png', body: (await draw(found.video.title, found.video.slug, 640, 360, 0)).png };
   });
   get('/videos/:channel/feed.xml', (request) => {
     const channel = channels.channel(handleOf(request));

@@ -39,6 +39,28 @@ function stem(word: string): string {
     .replace(/(?:ing|ings|ed|es|s|en|er|e|n|ly)$/, (end) => (word.length - end.length >= 3 ? '' : end));
 }
 
+/** A word a text uses, by its stem: the shortest form of it that was met, and how often. */
+export interface CountedWord {
+  stem: string;
+  word: string;
+  n: number;
+}
+
+/** Words of at least so many letters that say something, each once. */
+export function countedWords(text: string, letters: number): CountedWord[] {
+  const counts = new Map<string, CountedWord>();
+  for (const word of text.match(/\p{L}+/gu) ?? []) {
+    const [stem] = word.length >= letters ? stemsOf(word) : [];
+    if (!stem) continue;
+    const entry = counts.get(stem) ?? { stem, word, n: 0 };
+    counts.set(stem, { stem, word: entry.word.length <= word.length ? entry.word : word, n: entry.n + 1 });
+  }
+  return [...counts.values()];
+}
+
+/** The most used first, then by letters. */
+export const byUse = (a: CountedWord, b: CountedWord): number => b.n - a.n || (a.word < b.word ? -1 : 1);
+
 export function countWords(text: string): number {
   return (text.match(/[\p{L}\p{N}][\p{L}\p{N}'’.,-]*/gu) ?? []).length;
 }

@@ -4,9 +4,11 @@ import {
   ArticleWhole,
   Blogs,
   BriefWhole,
+  Destinations,
   Holds,
   Item,
   ItemsUnchecked,
+  Labels,
   LimitStanding,
   Looks,
   Neighbours,
@@ -44,11 +46,29 @@ export const queryClient = new QueryClient({
 export const read = {
   session: () =>
     queryOptions({ queryKey: ['session'], queryFn: () => call('GET', '/session', { answer: Person }), retry: false }),
-  today: () => queryOptions({ queryKey: ['today'], queryFn: () => call('GET', '/today', { answer: Today }) }),
-  slots: (from: number | null, days: number) =>
+  labels: () => queryOptions({ queryKey: ['labels'], queryFn: () => call('GET', '/labels', { answer: Labels }) }),
+  destinations: () =>
     queryOptions({
-      queryKey: ['slots', from, days],
-      queryFn: () => call('GET', `/slots?days=${days}${from === null ? '' : `&from=${from}`}`, { answer: Slots }),
+      queryKey: ['destinations'],
+      queryFn: () => call('GET', '/destinations', { answer: Destinations }),
+    }),
+  /** What carries a label, or everything. */
+  today: (label: string | null = null) =>
+    queryOptions({
+      queryKey: ['today', label],
+      queryFn: () => call('GET', `/today${label === null ? '' : `?label=${label}`}`, { answer: Today }),
+    }),
+  slots: (from: number | null, days: number, label: string | null = null) =>
+    queryOptions({
+      queryKey: ['slots', from, days, label],
+      queryFn: () =>
+        call(
+          'GET',
+          `/slots?days=${days}${from === null ? '' : `&from=${from}`}${label === null ? '' : `&label=${label}`}`,
+          {
+            answer: Slots,
+          },
+        ),
     }),
   pipelines: () =>
     queryOptions({ queryKey: ['pipelines'], queryFn: () => call('GET', '/pipelines', { answer: Pipelines }) }),
@@ -85,17 +105,21 @@ export const read = {
       // A list that came again as it was stays the same object; part by part is more than a long one is worth.
       structuralSharing: (before, now) => (isSame(before, now) ? before : now),
     }),
-  articles: () =>
+  articles: (label: string | null = null) =>
     queryOptions({
-      queryKey: ['articles'],
+      queryKey: ['articles', label],
       // All of them, page by page: the list is virtual, and finding in it must find everything.
       queryFn: async ({ signal }) => {
         const all = [];
         for (let before = ''; ; ) {
-          const { articles } = await call('GET', `/articles?limit=500${before && `&before=${before}`}`, {
-            answer: Articles,
-            signal,
-          });
+          const { articles } = await call(
+            'GET',
+            `/articles?limit=500${before && `&before=${before}`}${label === null ? '' : `&label=${label}`}`,
+            {
+              answer: Articles,
+              signal,
+            },
+          );
           all.push(...articles);
           if (articles.length < 500) return all;
           before = articles.at(-1)!.id;
@@ -107,10 +131,11 @@ export const read = {
       queryKey: ['article', id],
       queryFn: () => call('GET', `/articles/${id}`, { answer: ArticleWhole }),
     }),
-  neighbours: (id: string) =>
+  neighbours: (id: string, label: string | null = null) =>
     queryOptions({
-      queryKey: ['articles', 'beside', id],
-      queryFn: () => call('GET', `/articles/${id}/neighbours`, { answer: Neighbours }),
+      queryKey: ['articles', 'beside', id, label],
+      queryFn: () =>
+        call('GET', `/articles/${id}/neighbours${label === null ? '' : `?label=${label}`}`, { answer: Neighbours }),
     }),
   blogs: () => queryOptions({ queryKey: ['blogs'], queryFn: () => call('GET', '/blogs', { answer: Blogs }) }),
   services: () =>
@@ -132,6 +157,8 @@ const TOUCHES: Record<string, string[]> = {
   pipeline: ['pipelines', 'pipeline', 'versions', 'slots', 'briefs', 'brief'],
   source: ['sources', 'items', 'looks', 'sheet', 'today'],
   service: ['services', 'today'],
+  label: ['labels', 'pipelines', 'sources', 'blogs', 'articles', 'slots', 'today'],
+  destination: ['destinations', 'pipeline'],
 };
 
 /** Reads again what a change touches; the thing itself always. */

@@ -1,10 +1,12 @@
-import type { Article } from '@grivo/contract';
+import type { Article, Blog } from '@grivo/contract';
 import { useQuery } from '@tanstack/react-query';
 import { useCallback, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { inWords } from '../api/call.ts';
 import { read } from '../api/queries.ts';
-import { ActionBar, ChoiceEditor, Empty, Key, Loading, Mark, saysOf, stateOf, Trouble, Word } from '../design/index.ts';
+import { ActionBar, ChoiceWord, Empty, Key, Loading, Mark, saysOf, stateOf, Trouble } from '../design/index.ts';
+import { useLabel } from '../labels/label.ts';
+import { NoneCarries } from '../labels/NoneCarries.tsx';
 import { useViewKeys } from '../shell/keys.ts';
 import { useNow } from '../shell/useNow.ts';
 import { count, plural } from '../words/figures.ts';
@@ -17,20 +19,17 @@ const STANDINGS = [
   { value: 'draft', says: 'draft on the blog', does: 'put there, and no reader sees it' },
   { value: 'out', says: 'out', does: 'readers see it' },
   { value: 'in work', says: 'in work', does: 'being made' },
+  { value: 'withdrawn', says: 'taken back', does: 'was on the blog, and is not any more' },
   { value: 'set aside', says: 'set aside', does: 'ended on purpose' },
 ];
 
-/** Every article, what comes first and then week by week; two columns like a newspaper, one when narrow. */
-export default function Articles() {
-  const articles = useQuery(read.articles());
-  const blogs = useQuery(read.blogs()).data?.blogs;
-  const slots = useQuery(read.slots(null, 7));
-  const now = useNow(slots.data?.now, slots.data?.speed) ?? Date.now();
+/** Which articles are shown. */
+function useShownArticles() {
+  const { label } = useLabel();
+  const articles = useQuery(read.articles(label));
   const [blog, setBlog] = useState('');
   const [standing, setStanding] = useState('');
   const [q, setQ] = useState('');
-  const [at, setAt] = useState(0);
-  const go = useNavigate();
   const shown = useMemo(() => {
     const words = q.trim().toLowerCase();
     return (articles.data ?? []).filter(
@@ -40,6 +39,20 @@ export default function Articles() {
         article.title.toLowerCase().includes(words),
     );
   }, [articles.data, blog, standing, q]);
+  return { articles, shown, blog, setBlog, standing, setStanding, q, setQ };
+}
+
+type ShownArticles = ReturnType<typeof useShownArticles>;
+
+/** Every article, what comes first and then week by week; two columns like a newspaper, one when narrow. */
+export default function Articles() {
+  const list = useShownArticles();
+  const { articles, shown } = list;
+  const blogs = useQuery(read.blogs()).data?.blogs;
+  const slots = useQuery(read.slots(null, 7));
+  const now = useNow(slots.data?.now, slots.data?.speed) ?? Date.now();
+  const [at, setAt] = useState(0);
+  const go = useNavigate();
   const lines = useMemo(() => grouped(shown), [shown]);
   const rows = lines.filter((line) => line.kind === 'article');
   const put = (n: number) => setAt(Math.max(0, Math.min(rows.length - 1, n)));
@@ -48,13 +61,7 @@ export default function Articles() {
     k: () => put(at - 1),
     Enter: rows[at] ? () => void go(`/articles/${rows[at]!.article.id}`) : null,
   });
-  const short = useCallback(
-    (id: string | null) => {
-      const name = blogs?.find((one) => one.id === id)?.name ?? '';
-      return name.length <= 11 ? name : (name.split(' ').find((word) => word.length <= 9) ?? name);
-    },
-    [blogs],
-  );
+  const short = useCallback((id: string | null) => shortName(blogs?.find((one) => one.id === id)?.name ?? ''), [blogs]);
   if (articles.isPending)
     return (
       <div className="pt-8">
@@ -62,13 +69,35 @@ export default function Articles() {
       </div>
     );
   if (!articles.data) return <Trouble>{inWords(articles.error)}</Trouble>;
-  const one = blogs?.find(({ id }) => id === blog);
+  return (
+    <>
+      <Shown list={list} blogs={blogs ?? []} of={articles.data.length} />
+      <div className="-mx-8 flex-1 border-t border-ink">
+        {shown.length === 0 ? (
+          <div className="px-8">{articles.data.length === 0 ? <None /> : <Empty>No article fits this.</Empty>}</div>
+        ) : (
+          <Columns
+            lines={lines}
+            at={rows[at]?.article.id ?? null}
+            short={short}
+            now={Math.floor(now / 600_000) * 600_000}
+          />
+        )}
+      </div>
+      <Bar />
+    </>
+  );
+}
+
+/** How many are shown, and the words by which. */
+function Shown({ list, blogs, of }: { list: ShownArticles; blogs: readonly Blog[]; of: number }) {
+  const { shown, blog, setBlog, standing, setStanding, q, setQ } = list;
   return (
     <>
       <div className="flex h-[52px] items-center gap-4 pt-2">
         <h1 className="text-title font-semibold tracking-[-0.018em]">Articles</h1>
         <span className="text-ink-3">
-          {count(shown.length)} shown of {count(articles.data.length)}
+          {count(shown.length)} shown of {count(of)}
         </span>
         <input
           className="field ml-auto !w-56"
@@ -80,90 +109,65 @@ export default function Articles() {
       </div>
       <p className="h-10 py-2 text-proc">
         Show{' '}
-        <Word
+        <ChoiceWord
           label="Blogs"
-          editor={(close) => (
-            <ChoiceEditor
-              value={blog}
-              options={[
-                { value: '', says: 'all blogs', does: plural(blogs?.length ?? 0, 'blog') },
-                ...(blogs ?? []).map(({ id, name, out }) => ({ value: id, says: name, does: `${count(out)} out` })),
-              ]}
-              onChoose={(value) => {
-                setBlog(value);
-                close();
-              }}
-            />
-          )}
-        >
-          {one?.name ?? 'all blogs'}
-        </Word>
-        ,{' '}
-        <Word
-          label="Standing"
-          editor={(close) => (
-            <ChoiceEditor
-              value={standing}
-              options={STANDINGS}
-              onChoose={(value) => {
-                setStanding(value);
-                close();
-              }}
-            />
-          )}
-        >
-          {STANDINGS.find(({ value }) => value === standing)!.says}
-        </Word>
-        .
+          value={blog}
+          options={[
+            { value: '', says: 'all blogs', does: plural(blogs.length, 'blog') },
+            ...blogs.map(({ id, name, out }) => ({ value: id, says: name, does: `${count(out)} out` })),
+          ]}
+          onChoose={setBlog}
+        />
+        , <ChoiceWord label="Standing" value={standing} options={STANDINGS} onChoose={setStanding} />.
       </p>
-      <div className="-mx-8 flex-1 border-t border-ink">
-        {articles.data.length === 0 ? (
-          <div className="px-8">
-            <Empty
-              next={
-                <Link to="/pipelines" className="act quiet">
-                  See the pipelines
-                </Link>
-              }
-            >
-              No article yet.
-            </Empty>
-          </div>
-        ) : shown.length === 0 ? (
-          <div className="px-8">
-            <Empty>No article fits this.</Empty>
-          </div>
-        ) : (
-          <Columns
-            lines={lines}
-            at={rows[at]?.article.id ?? null}
-            short={short}
-            now={Math.floor(now / 600_000) * 600_000}
-          />
-        )}
-      </div>
-      <ActionBar
-        keys={
-          <>
-            <span>
-              <Key>J</Key> <Key>K</Key> row
-            </span>
-            <span>
-              <Key>Enter</Key> open
-            </span>
-          </>
-        }
-      >
-        <span className="flex gap-5 text-small text-ink-2">
-          {(['ready', 'draft', 'in work', 'held', 'stopped', 'set aside'] as const).map((name) => (
-            <span key={name} className="flex items-center gap-2">
-              <Mark state={stateOf(name)} /> {name === 'ready' ? 'ready or out' : saysOf(name)}
-            </span>
-          ))}
-        </span>
-      </ActionBar>
     </>
   );
+}
+
+function None() {
+  return (
+    <NoneCarries what="article">
+      <Empty
+        next={
+          <Link to="/pipelines" className="act quiet">
+            See the pipelines
+          </Link>
+        }
+      >
+        No article yet.
+      </Empty>
+    </NoneCarries>
+  );
+}
+
+function Bar() {
+  return (
+    <ActionBar
+      keys={
+        <>
+          <span>
+            <Key>J</Key> <Key>K</Key> row
+          </span>
+          <span>
+            <Key>Enter</Key> open
+          </span>
+        </>
+      }
+    >
+      <span className="flex gap-5 text-small text-ink-2">
+        {(['ready', 'draft', 'in work', 'held', 'stopped', 'set aside'] as const).map((name) => (
+          <span key={name} className="flex items-center gap-2">
+            <Mark state={stateOf(name)} /> {name === 'ready' ? 'ready or out' : saysOf(name)}
+          </span>
+        ))}
+      </span>
+    </ActionBar>
+  );
+}
+
+/** A blog's name, or the word of it that fits beside a title. */
+function shortName(name: string): string {
+  return name.length <= 11 ? name : (name.split(' ').find((word) => word.length <= 9) ?? name);
 }
 
 /** What comes first, by its slot; then what went out, week by week. */

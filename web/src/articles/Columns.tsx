@@ -24,24 +24,7 @@ export function Columns({
   now: number;
 }) {
   const [frame, setFrame] = useState<HTMLDivElement | null>(null);
-  const [size, setSize] = useState({ width: 1_280, height: 500 });
-  useEffect(() => {
-    if (!frame) return;
-    const watch = new ResizeObserver(() => setSize({ width: frame.clientWidth, height: frame.clientHeight }));
-    watch.observe(frame);
-    return () => watch.disconnect();
-  }, [frame]);
-  const columns = size.width >= 1_100 ? 2 : 1;
-  const perColumn = columns === 1 ? 50 : Math.max(8, Math.floor((size.height - 28) / ROW));
-  const sheets = useMemo(() => {
-    const out: Line[][][] = [];
-    for (let i = 0; i < lines.length; i += perColumn * columns) {
-      const sheet: Line[][] = [];
-      for (let c = 0; c < columns; c++) sheet.push(lines.slice(i + c * perColumn, i + (c + 1) * perColumn));
-      out.push(sheet);
-    }
-    return out;
-  }, [lines, perColumn, columns]);
+  const { sheets, perColumn, columns } = useSheets(lines, frame);
   const heights = (i: number) => Math.max(...sheets[i]!.map((column) => column.length)) * ROW + 28;
   const rows = useVirtualizer({
     count: sheets.length,
@@ -81,6 +64,29 @@ export function Columns({
       </div>
     </div>
   );
+}
+
+/** The lines as pages of one or two columns, as many in each as fit. */
+function useSheets(lines: readonly Line[], frame: HTMLDivElement | null) {
+  const [size, setSize] = useState({ width: 1_280, height: 500 });
+  useEffect(() => {
+    if (!frame) return;
+    const watch = new ResizeObserver(() => setSize({ width: frame.clientWidth, height: frame.clientHeight }));
+    watch.observe(frame);
+    return () => watch.disconnect();
+  }, [frame]);
+  const columns = size.width >= 1_100 ? 2 : 1;
+  const perColumn = columns === 1 ? 50 : Math.max(8, Math.floor((size.height - 28) / ROW));
+  const sheets = useMemo(() => {
+    const out: Line[][][] = [];
+    for (let i = 0; i < lines.length; i += perColumn * columns) {
+      const sheet: Line[][] = [];
+      for (let c = 0; c < columns; c++) sheet.push(lines.slice(i + c * perColumn, i + (c + 1) * perColumn));
+      out.push(sheet);
+    }
+    return out;
+  }, [lines, perColumn, columns]);
+  return { sheets, perColumn, columns };
 }
 
 /** One page of rows, side by side in columns. */

@@ -25,14 +25,32 @@ const blocks: Record<string, [Block, string[]]> = {
     ['<ol>', 'href="/articles/x"'],
   ],
   table: [
-    { type: 'table', id: '5', caption: 'Strings', head: ['name', 'gauge'], rows: [['E', '0.26']] },
+    {
+      type: 'table',
+      id: '5',
+      caption: [{ text: 'Strings' }],
+      head: [[{ text: 'name' }], [{ text: 'gauge' }]],
+      rows: [[[{ text: 'E' }], [{ text: '0.26' }]]],
+    },
     ['<caption>Strings', '<th scope="col">gauge', '<td>0.26'],
   ],
   figure: [
-    { type: 'figure', id: '6', file: 'f', width: 4, height: 3, alternative: 'A bow', credit: 'B. Seer', lead: false },
+    {
+      type: 'figure',
+      id: '6',
+      file: 'f',
+      width: 4,
+      height: 3,
+      alternative: 'A bow',
+      credit: [{ text: 'B. Seer' }],
+      lead: false,
+    },
     ['src="/api/files/f"', 'alt="A bow"', 'B. Seer'],
   ],
-  quote: [{ type: 'quote', id: '7', text: 'Never pull.', attribution: 'C. Luthier' }, ['<blockquote>', 'C. Luthier']],
+  quote: [
+    { type: 'quote', id: '7', content: [{ text: 'Never pull.' }], credit: [{ text: 'C. Luthier' }] },
+    ['<blockquote>', 'C. Luthier'],
+  ],
   video: [
     { type: 'video', id: '8', address: 'https://v.example/1', title: 'A bridge set', player: 'https://v.example/p' },
     ['A bridge set', 'The video stands here'],
@@ -48,14 +66,59 @@ const blocks: Record<string, [Block, string[]]> = {
     },
     ['<td>7', 'Bows sold'],
   ],
-  'key points': [{ type: 'key points', id: '10', items: ['Keep it dry.'] }, ['class="key-points"', 'Keep it dry.']],
+  'key points': [
+    { type: 'key points', id: '10', items: [[{ text: 'Keep it dry.' }]] },
+    ['class="key-points"', 'Keep it dry.'],
+  ],
   'question and answer': [
     { type: 'question and answer', id: '11', question: 'How tight?', answer: [{ text: 'A pencil fits.' }] },
     ['How tight?', 'A pencil fits.'],
   ],
   'call to action': [
-    { type: 'call to action', id: '12', text: 'Strings are here.', button: 'See them', address: 'https://s.example/' },
+    {
+      type: 'call to action',
+      id: '12',
+      content: [{ text: 'Strings are here.' }],
+      button: 'See them',
+      link: { to: 'address', address: 'https://s.example/' },
+    },
     ['href="https://s.example/"', 'See them'],
+  ],
+  closing: [
+    { type: 'closing', id: '14', content: [{ text: 'So wait a day.' }] },
+    ['class="closing"', 'So wait a day.'],
+  ],
+  disclosure: [
+    { type: 'disclosure', id: '15', content: [{ text: 'A machine wrote this.' }] },
+    ['class="disclosure"', 'A machine wrote this.'],
+  ],
+  fold: [{ type: 'fold', id: '16', words: 'Read on' }, ['class="stands"', 'Read on']],
+  'related articles': [
+    {
+      type: 'related articles',
+      id: '17',
+      heading: 'Next',
+      items: [[{ text: 'Pegs', link: { to: 'article', article: 'p' } }]],
+    },
+    ['class="related"', 'href="/articles/p"'],
+  ],
+  placeholder: [
+    { type: 'placeholder', id: '18', wants: 'table', says: 'gauges' },
+    ['class="stands"', 'A table is to stand here: gauges'],
+  ],
+  'picture at a side': [
+    {
+      type: 'figure',
+      id: '19',
+      file: 'g',
+      width: 4,
+      height: 3,
+      alternative: 'A peg',
+      lead: false,
+      size: 'small',
+      side: 'left',
+    },
+    ['max-width:35%', 'float:left'],
   ],
   "owner's markup": [
     { type: "owner's markup", id: '13', markup: '<script>alert(1)</script>' },
@@ -65,7 +128,7 @@ const blocks: Record<string, [Block, string[]]> = {
 const all = Object.values(blocks).map(([block]) => block);
 
 const drawn = (body: Block[], ringed: string[] = []) =>
-  articleNodes({ body }, { file: (digest) => `/api/files/${digest}`, article: (id) => `/articles/${id}` })
+  articleNodes({ body }, { file: (digest) => `/api/files/${digest}`, article: (id) => `/articles/${id}` }, true)
     .map(({ node }) => renderToStaticMarkup(<Drawn node={node} ringed={ringed} />))
     .join('\n');
 
@@ -85,5 +148,12 @@ describe('the page of an article', () => {
   });
   it('rings a figure wherever it stands', () => {
     expect(drawn(all, ['0.26'])).toMatch(/<td><span[^>]*>0\.26<\/span><\/td>/);
+  });
+  it('rings all that is named, in whatever order, each as long as it is', () => {
+    const body: Block[] = [
+      { type: 'paragraph', id: 'p', content: [{ text: 'Take 40 grams, says Ada, and 400 more.' }] },
+    ];
+    const rings = [...drawn(body, ['Ada', '400', '40', '40 grams', 'gone']).matchAll(/<span[^>]*>([^<]*)<\/span>/g)];
+    expect(rings.map(([, words]) => words)).toEqual(['40 grams', 'Ada', '400']);
   });
 });

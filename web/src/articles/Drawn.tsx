@@ -2,13 +2,14 @@ import type { articleNodes } from '@grivo/core';
 import { createElement, type ReactNode } from 'react';
 
 type Node = ReturnType<typeof articleNodes>[number]['node'];
-type Element = Extract<Node, { type: 'element' }>;
+type Element = Extract<NonNullable<Node>, { type: 'element' }>;
 
 /**
  * A block of an article as it is published. Nothing of anybody else's is loaded here: players and stills are named.
- * @param ringed figures no passage holds; they are ringed where they stand
+ * @param ringed words no passage holds; they are ringed where they stand, in whatever order they are named
  */
 export function Drawn({ node, ringed }: { node: Node; ringed: readonly string[] }): ReactNode {
+  if (node === null) return null;
   if (node.type === 'text') return ring(node.value, ringed);
   if (node.type === 'element') return drawElement(node, ringed);
   // Only the owner's own markup comes as it is; it is shown, never run.
@@ -35,11 +36,21 @@ function drawElement(element: Element, ringed: readonly string[]): ReactNode {
   const attributes = Object.fromEntries(
     Object.entries(properties).map(([name, value]) => [
       name === 'ariaLabel' ? 'aria-label' : name,
-      Array.isArray(value) ? value.join(' ') : value,
+      name === 'style' ? styled(String(value)) : Array.isArray(value) ? value.join(' ') : value,
     ]),
   );
   const leads = tagName === 'a' ? leadsTo(String(properties['href'])) : {};
   return createElement(tagName, { ...attributes, ...leads }, ...children);
+}
+
+/** A style of an element as the screen takes it: `max-width:35%`. */
+function styled(text: string): Record<string, string> {
+  return Object.fromEntries(
+    text.split(';').map((one) => {
+      const [name, value] = one.split(':');
+      return [name!.replace(/-([a-z])/g, (_, letter: string) => letter.toUpperCase()), value!];
+    }),
+  );
 }
 
 /** Links leave the application in a tab of their own; those inside the page stay. */
@@ -48,9 +59,12 @@ function leadsTo(href: string): object {
 }
 
 function ring(text: string, ringed: readonly string[]): ReactNode {
-  const hit = ringed.find((figure) => text.includes(figure));
-  if (!hit) return text;
-  const from = text.indexOf(hit);
+  const [first] = ringed
+    .map((hit) => ({ hit, from: text.indexOf(hit) }))
+    .filter(({ from }) => from >= 0)
+    .sort((a, b) => a.from - b.from || b.hit.length - a.hit.length);
+  if (!first) return text;
+  const { hit, from } = first;
   return (
     <>
       {text.slice(0, from)}

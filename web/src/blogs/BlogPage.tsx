@@ -1,4 +1,4 @@
-import { TestLog } from '@grivo/contract';
+import { type Blog, type Slot, TestLog } from '@grivo/contract';
 import { languageName } from '@grivo/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
@@ -9,8 +9,9 @@ import { CadenceSentence } from '../cadence/CadenceSentence.tsx';
 import { Button, DoneHere, Empty, Field, Head, Loading, Mark, saysOf, stateOf, Trouble } from '../design/index.ts';
 import { KeepMenu } from '../keeping/KeepMenu.tsx';
 import { useNow } from '../shell/useNow.ts';
-import { count, plural } from '../words/figures.ts';
+import { count, counted, plural } from '../words/figures.ts';
 import { inARow } from '../words/list.ts';
+import { slotKey } from '../words/slots.ts';
 import { moment } from '../words/time.ts';
 import { Connection, TestLines } from './TestLines.tsx';
 
@@ -30,9 +31,10 @@ export default function BlogPage() {
   if (!blog) return <Trouble>{blogs.isError ? inWords(blogs.error) : 'There is no such blog.'}</Trouble>;
   const lane = slots.data?.blogs.find((one) => one.blog === id);
   const coming = lane?.slots.filter((slot) => slot.at >= now) ?? [];
-  const feeding = pipelines.filter((one) =>
-    one.sentences.some((sentence) => sentence.startsWith(`Publish to ${blog.name} `)),
-  );
+  const feeding = pipelines.flatMap(({ id, name, publishes }) => {
+    const step = publishes.find((one) => one.blog === blog.id);
+    return step ? [{ id, name, says: step.says }] : [];
+  });
   return (
     <>
       <div className="pt-2 pb-2">
@@ -44,37 +46,11 @@ export default function BlogPage() {
             </Button>
           </span>
         </div>
-        <div className="flex flex-wrap gap-x-5 text-small leading-5 text-ink-2">
-          <Connection blog={blog} now={now} />
-          <span className="flex items-center gap-2">
-            <Mark state="done" /> {count(blog.out)} of our articles live
-          </span>
-          <span className="flex items-center gap-2">
-            <Mark state="plan" /> {plural(coming.filter((slot) => slot.standing === 'planned').length, 'slot')} empty in
-            two weeks
-          </span>
-          <span className="ml-auto text-ink-3">
-            {feeding.length === 0 ? 'No pipeline publishes here.' : `Fed by ${inARow(feeding.map(({ name }) => name))}`}
-          </span>
-          <KeepMenu of="blogs" it={blog} />
-        </div>
+        <Standing blog={blog} coming={coming} feeding={feeding} now={now} />
       </div>
       <div className="-mx-8 grid flex-1 grid-cols-[456fr_424fr_400fr] content-start border-t border-ink max-[1100px]:grid-cols-1">
         <section className="px-8">
-          <Head title="Where it is" />
-          <p className="pt-2 text-proc">
-            Posts go to <span className="break-all text-ink-2">{blog.endpoint}</span>
-            {blog.mediaEndpoint ? (
-              <>
-                , pictures to <span className="break-all text-ink-2">{blog.mediaEndpoint}</span>
-              </>
-            ) : null}
-            , by Micropub, in {languageName(blog.language)}.{' '}
-            <a href={blog.address} target="_blank" rel="noreferrer" className="act brackets">
-              Open it
-            </a>
-          </p>
-          <Secret id={id} />
+          <WhereItIs blog={blog} />
           <Head title="Last test" right={blog.test ? moment(blog.test.atDesk, now) : 'none yet'} />
           {test.isError ? <Trouble>{inWords(test.error)}</Trouble> : null}
           {blog.test ? (
@@ -88,63 +64,136 @@ export default function BlogPage() {
           <p className="pt-2 leading-7">
             <CadenceSentence blog={blog} />
           </p>
+          <HowTheyArrive feeding={feeding} />
           <div className="pt-4">
-            <Head title="How articles arrive" />
-            <ul>
-              {feeding.map((one) => (
-                <li key={one.id} className="border-b border-rule-soft py-1.5 text-proc">
-                  {one.sentences.at(-1)}.{' '}
-                  <Link to={`/pipelines/${one.id}`} className="act quiet brackets text-small">
-                    {one.name}
-                  </Link>
-                </li>
-              ))}
-              {feeding.length === 0 ? (
-                <Empty
-                  next={
-                    <Link to="/pipelines?new" className="act quiet">
-                      Make a pipeline
-                    </Link>
-                  }
-                >
-                  No pipeline publishes here yet.
-                </Empty>
-              ) : null}
-            </ul>
-          </div>
-          <div className="pt-4">
-            <Head title="Link index" right={`${count(blog.pages)} pages`} />
+            <Head title="Link index" right={`${counted(blog.pages)} pages`} />
             <p className="pt-2 text-small text-ink-3">
               Read from its sitemap, and every article that goes out is added. Articles link to these pages.
             </p>
           </div>
         </section>
-        <section className="border-l border-rule px-6 pr-8 max-[1100px]:border-l-0 max-[1100px]:px-8 max-[1100px]:pt-4">
-          <Head title="Next slots" right="two weeks" />
-          <ul>
-            {coming.slice(0, 14).map((slot) => (
-              <li key={slot.at} className="grid h-6 grid-cols-[136px_20px_1fr] items-center border-b border-rule-soft">
-                <span className="fig text-ink-2">{moment(slot.at, now, lane?.zone)}</span>
-                <Mark state={stateOf(slot.standing)} label={saysOf(slot.standing)} />
-                {slot.article ? (
-                  <Link to={`/articles/${slot.article}`} className="work brackets truncate">
-                    {slot.title}
-                  </Link>
-                ) : (
-                  <span className="truncate text-ink-3">{slot.title ?? 'empty'}</span>
-                )}
-              </li>
-            ))}
-            {coming.length === 0 ? <Empty>The cadence makes no slot in two weeks.</Empty> : null}
-          </ul>
-          <p className="pt-3 text-small">
-            <Link to="/cadence" className="act quiet brackets">
-              See it on Cadence
-            </Link>
-          </p>
-        </section>
+        <NextSlots coming={coming} zone={lane?.zone} now={now} />
       </div>
     </>
+  );
+}
+
+/** A pipeline that publishes here, and the step that does. */
+interface Feeding {
+  id: string;
+  name: string;
+  says: string;
+}
+
+/** Whether it answers, what of ours is on it, what is empty and who fills it. */
+function Standing({
+  blog,
+  coming,
+  feeding,
+  now,
+}: {
+  blog: Blog;
+  coming: readonly Slot[];
+  feeding: readonly Feeding[];
+  now: number;
+}) {
+  return (
+    <div className="flex flex-wrap gap-x-5 text-small leading-5 text-ink-2">
+      <Connection blog={blog} now={now} />
+      <span className="flex items-center gap-2">
+        <Mark state="done" /> {count(blog.out)} of our articles live
+      </span>
+      <span className="flex items-center gap-2">
+        <Mark state="plan" /> {plural(coming.filter((slot) => slot.standing === 'planned').length, 'slot')} empty in two
+        weeks
+      </span>
+      <span className="ml-auto text-ink-3">
+        {feeding.length === 0 ? 'No pipeline publishes here.' : `Fed by ${inARow(feeding.map(({ name }) => name))}`}
+      </span>
+      <KeepMenu of="blogs" it={blog} />
+    </div>
+  );
+}
+
+function WhereItIs({ blog }: { blog: Blog }) {
+  return (
+    <>
+      <Head title="Where it is" />
+      <p className="pt-2 text-proc">
+        Posts go to <span className="break-all text-ink-2">{blog.endpoint}</span>
+        {blog.mediaEndpoint ? (
+          <>
+            , pictures to <span className="break-all text-ink-2">{blog.mediaEndpoint}</span>
+          </>
+        ) : null}
+        , by Micropub, in {languageName(blog.language)}.{' '}
+        <a href={blog.address} target="_blank" rel="noreferrer" className="act brackets">
+          Open it
+        </a>
+      </p>
+      <Secret id={blog.id} />
+    </>
+  );
+}
+
+function HowTheyArrive({ feeding }: { feeding: readonly Feeding[] }) {
+  return (
+    <div className="pt-4">
+      <Head title="How articles arrive" />
+      <ul>
+        {feeding.map((one) => (
+          <li key={one.id} className="border-b border-rule-soft py-1.5 text-proc">
+            {one.says}.{' '}
+            <Link to={`/pipelines/${one.id}`} className="act quiet brackets text-small">
+              {one.name}
+            </Link>
+          </li>
+        ))}
+        {feeding.length === 0 ? (
+          <Empty
+            next={
+              <Link to="/pipelines?new" className="act quiet">
+                Make a pipeline
+              </Link>
+            }
+          >
+            No pipeline publishes here yet.
+          </Empty>
+        ) : null}
+      </ul>
+    </div>
+  );
+}
+
+function NextSlots({ coming, zone, now }: { coming: readonly Slot[]; zone: string | undefined; now: number }) {
+  return (
+    <section className="border-l border-rule px-6 pr-8 max-[1100px]:border-l-0 max-[1100px]:px-8 max-[1100px]:pt-4">
+      <Head title="Next slots" right="two weeks" />
+      <ul>
+        {coming.slice(0, 14).map((slot) => (
+          <li
+            key={slotKey(slot)}
+            className="grid h-6 grid-cols-[136px_20px_1fr] items-center border-b border-rule-soft"
+          >
+            <span className="fig text-ink-2">{moment(slot.at, now, zone)}</span>
+            <Mark state={stateOf(slot.standing)} label={saysOf(slot.standing)} />
+            {slot.article ? (
+              <Link to={`/articles/${slot.article}`} className="work brackets truncate">
+                {slot.title}
+              </Link>
+            ) : (
+              <span className="truncate text-ink-3">{slot.title ?? 'empty'}</span>
+            )}
+          </li>
+        ))}
+        {coming.length === 0 ? <Empty>The cadence makes no slot in two weeks.</Empty> : null}
+      </ul>
+      <p className="pt-3 text-small">
+        <Link to="/cadence" className="act quiet brackets">
+          See it on Cadence
+        </Link>
+      </p>
+    </section>
   );
 }
 

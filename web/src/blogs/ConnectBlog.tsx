@@ -30,39 +30,38 @@ function firstCadence() {
   };
 }
 
-/** Connects a blog from its address and its secret, and tests it with a harmless draft. */
-export function ConnectBlog({
-  onDone,
-  autoFocus = false,
-}: {
+/** Looks at an address for where the blog takes posts, and connects it there. */
+async function findAndConnect(address: string, secret: string) {
+  const found = await call('POST', '/blogs/find', { body: { address }, answer: FoundEndpoint });
+  return call('POST', '/blogs', {
+    body: {
+      name: found.name?.slice(0, 120) || new URL(found.address).hostname,
+      address: found.address.replace(/\/$/, ''),
+      endpoint: found.endpoint ?? address,
+      secret,
+      language: found.language ?? 'en',
+      cadence: firstCadence(),
+    },
+    answer: MadeBlog,
+  });
+}
+
+interface ConnectBlogProps {
   onDone?: (id: string, lines: TestLine[]) => void;
   autoFocus?: boolean;
-}) {
+}
+
+/** Connects a blog from its address and its secret, and tests it with a harmless draft. */
+export function ConnectBlog({ onDone, autoFocus = false }: ConnectBlogProps) {
   const [address, setAddress] = useState('');
   const [secret, setSecret] = useState('');
-  const standIns = useStandIns();
   const connect = useMutation({
-    mutationFn: async () => {
-      const asked = webAddress(address);
-      const found = await call('POST', '/blogs/find', { body: { address: asked }, answer: FoundEndpoint });
-      return call('POST', '/blogs', {
-        body: {
-          name: found.name?.slice(0, 120) || new URL(found.address).hostname,
-          address: found.address.replace(/\/$/, ''),
-          endpoint: found.endpoint ?? asked,
-          secret,
-          language: found.language ?? 'en',
-          cadence: firstCadence(),
-        },
-        answer: MadeBlog,
-      });
-    },
+    mutationFn: () => findAndConnect(webAddress(address), secret),
     onSuccess: ({ id, lines }) => {
       for (const key of ['blogs', 'slots', 'today']) void queryClient.invalidateQueries({ queryKey: [key] });
       onDone?.(id, lines);
     },
   });
-  const offered = standIns.data?.blogs ?? [];
   return (
     <form
       className="max-w-[560px]"
@@ -94,24 +93,12 @@ export function ConnectBlog({
         <Button look="solid" type="submit" hint="Enter" busy={connect.isPending ? 'Testing with a draft' : null}>
           Connect and test
         </Button>
-        {offered.length > 0 ? (
-          <span className="text-small text-ink-3">
-            Stand-ins:{' '}
-            {offered.slice(0, 3).map((blog) => (
-              <Button
-                key={blog.address}
-                look="quiet"
-                className="mr-3"
-                onClick={() => {
-                  setAddress(blog.address);
-                  setSecret(blog.secret);
-                }}
-              >
-                {blog.name}
-              </Button>
-            ))}
-          </span>
-        ) : null}
+        <Offered
+          onChoose={(blog) => {
+            setAddress(blog.address);
+            setSecret(blog.secret);
+          }}
+        />
       </div>
       {connect.isError ? <Trouble>{inWords(connect.error)}</Trouble> : null}
       {connect.data?.joined ? (
@@ -119,5 +106,21 @@ export function ConnectBlog({
       ) : null}
       {connect.data ? <TestLines lines={connect.data.lines} /> : null}
     </form>
+  );
+}
+
+/** The stand-ins of a demonstration, filled in at one press. */
+function Offered({ onChoose }: { onChoose: (blog: StandIns['blogs'][number]) => void }) {
+  const offered = useStandIns().data?.blogs ?? [];
+  if (offered.length === 0) return null;
+  return (
+    <span className="text-small text-ink-3">
+      Stand-ins:{' '}
+      {offered.slice(0, 3).map((blog) => (
+        <Button key={blog.address} look="quiet" className="mr-3" onClick={() => onChoose(blog)}>
+          {blog.name}
+        </Button>
+      ))}
+    </span>
   );
 }

@@ -5,7 +5,7 @@ import { useMemo, useState } from 'react';
 import { call, inWords } from '../api/call.ts';
 import { queryClient } from '../api/queries.ts';
 import { useWords } from '../api/useWords.ts';
-import { Button, ChoiceEditor, ListEditor, NumberEditor, Trouble, Word } from '../design/index.ts';
+import { Button, ChoiceWord, ListEditor, NumberEditor, Trouble, Word } from '../design/index.ts';
 import { plural } from '../words/figures.ts';
 import { clock, clockFrom, dayLong } from '../words/time.ts';
 
@@ -25,96 +25,9 @@ export function CadenceSentence({ blog }: { blog: Blog }) {
     for (const key of ['slots', 'today', 'articles']) void queryClient.invalidateQueries({ queryKey: [key] });
   });
   const short = shortfallWords(rule);
-  const { rate } = rule;
-  const often = rate.kind === 'count' ? `${rate.n}` : `one every ${rate.n}`;
   return (
     <span className="text-proc">
-      <Word
-        label="How many"
-        editor={(close) => (
-          <Once
-            value={rate.n}
-            least={1}
-            most={rate.kind === 'count' ? 96 : 1_440}
-            unit={rate.kind === 'count' ? 'articles' : rate.unit}
-            onPut={(n) => put({ rate: { ...rate, n } })}
-            close={close}
-          />
-        )}
-      >
-        {often}
-      </Word>
-      {rate.kind === 'count' ? ' a ' : ' '}
-      <Word
-        label="In what time"
-        editor={(close) => (
-          <ChoiceEditor
-            value={rate.kind === 'count' ? rate.per : rate.unit}
-            options={[
-              { value: 'day', says: 'day', does: 'so many every permitted day' },
-              { value: 'week', says: 'week', does: 'spread over Monday to Sunday' },
-              { value: 'month', says: 'month', does: 'spread over the calendar month' },
-              { value: 'hours', says: 'hours', does: 'one every so many hours' },
-              { value: 'minutes', says: 'minutes', does: 'one every so many minutes' },
-            ]}
-            onChoose={(value) => {
-              put({
-                rate:
-                  value === 'hours' || value === 'minutes'
-                    ? { kind: 'every', n: rate.n, unit: value }
-                    : { kind: 'count', n: Math.min(96, rate.n), per: value as 'day' | 'week' | 'month' },
-              });
-              close();
-            }}
-          />
-        )}
-      >
-        {rate.kind === 'count' ? rate.per : rate.unit}
-      </Word>
-      ,{' '}
-      <Word
-        label="Days"
-        editor={() => (
-          <ListEditor
-            value={rule.days.map(String)}
-            options={DAYS.map((says, i) => ({ value: String(i + 1), says }))}
-            onChange={(days) => {
-              if (days.length > 0) put({ days: days.map(Number) });
-            }}
-          />
-        )}
-      >
-        {daysWords(rule.days)}
-      </Word>{' '}
-      between{' '}
-      <Word
-        label="From"
-        editor={(close) => (
-          <ClockEditor
-            value={rule.hours.from}
-            onPut={(from) => put({ hours: { ...rule.hours, from } })}
-            close={close}
-          />
-        )}
-      >
-        {rule.hours.from}
-      </Word>{' '}
-      and{' '}
-      <Word
-        label="To"
-        editor={(close) => (
-          <ClockEditor value={rule.hours.to} onPut={(to) => put({ hours: { ...rule.hours, to } })} close={close} />
-        )}
-      >
-        {rule.hours.to}
-      </Word>{' '}
-      <Word
-        label="Time zone"
-        editor={(close) => <ZoneEditor value={rule.zone} onPut={(zone) => put({ zone })} close={close} />}
-      >
-        {rule.zone}
-      </Word>
-      , at least{' '}
+      <RateWords rule={rule} put={put} />, <WhenWords rule={rule} put={put} />, at least{' '}
       <Word
         label="Gap"
         editor={(close) => (
@@ -145,6 +58,105 @@ export function CadenceSentence({ blog }: { blog: Blog }) {
       {error ? <Trouble>{inWords(error)}</Trouble> : null}
       {moves.length > 0 ? <Moves blog={blog} moves={moves} done={() => setMoves([])} /> : null}
     </span>
+  );
+}
+
+interface RuleProps {
+  rule: CadenceRule;
+  put: (next: Partial<CadenceRule>) => void;
+}
+
+type Span = 'day' | 'week' | 'month' | 'hours' | 'minutes';
+
+const SPANS: { value: Span; says: string; does: string }[] = [
+  { value: 'day', says: 'day', does: 'so many every permitted day' },
+  { value: 'week', says: 'week', does: 'spread over Monday to Sunday' },
+  { value: 'month', says: 'month', does: 'spread over the calendar month' },
+  { value: 'hours', says: 'hours', does: 'one every so many hours' },
+  { value: 'minutes', says: 'minutes', does: 'one every so many minutes' },
+];
+
+/** How many in what time. */
+function RateWords({ rule: { rate }, put }: RuleProps) {
+  const counted = rate.kind === 'count';
+  return (
+    <>
+      <Word
+        label="How many"
+        editor={(close) => (
+          <Once
+            value={rate.n}
+            least={1}
+            most={counted ? 96 : 1_440}
+            unit={counted ? 'articles' : rate.unit}
+            onPut={(n) => put({ rate: { ...rate, n } })}
+            close={close}
+          />
+        )}
+      >
+        {counted ? `${rate.n}` : `one every ${rate.n}`}
+      </Word>
+      {counted ? ' a ' : ' '}
+      <ChoiceWord
+        label="In what time"
+        value={counted ? rate.per : rate.unit}
+        options={SPANS}
+        onChoose={(span) =>
+          put({
+            rate:
+              span === 'hours' || span === 'minutes'
+                ? { kind: 'every', n: rate.n, unit: span }
+                : { kind: 'count', n: Math.min(96, rate.n), per: span },
+          })
+        }
+      />
+    </>
+  );
+}
+
+/** On which days, between which hours, in which time zone. */
+function WhenWords({ rule: { days, hours, zone }, put }: RuleProps) {
+  return (
+    <>
+      <Word
+        label="Days"
+        editor={() => (
+          <ListEditor
+            value={days.map(String)}
+            options={DAYS.map((says, i) => ({ value: String(i + 1), says }))}
+            onChange={(next) => {
+              if (next.length > 0) put({ days: next.map(Number) });
+            }}
+          />
+        )}
+      >
+        {daysWords(days)}
+      </Word>{' '}
+      between{' '}
+      <Word
+        label="From"
+        editor={(close) => (
+          <ClockEditor value={hours.from} onPut={(from) => put({ hours: { ...hours, from } })} close={close} />
+        )}
+      >
+        {hours.from}
+      </Word>{' '}
+      and{' '}
+      <Word
+        label="To"
+        editor={(close) => (
+          <ClockEditor value={hours.to} onPut={(to) => put({ hours: { ...hours, to } })} close={close} />
+        )}
+      >
+        {hours.to}
+      </Word>{' '}
+      <Word
+        label="Time zone"
+        editor={(close) => <ZoneEditor value={zone} onPut={(next) => put({ zone: next })} close={close} />}
+      >
+        {zone}
+      </Word>
+    </>
   );
 }
 

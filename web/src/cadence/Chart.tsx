@@ -1,7 +1,6 @@
 import type { Blog, BlogSlots, Slot } from '@grivo/contract';
-import type { PointerEvent } from 'react';
 import { Link } from 'react-router';
-import { Mark, saysOf, stateOf } from '../design/index.ts';
+import { Mark, saysOf, stateOf, useDrag } from '../design/index.ts';
 import { atColon } from '../words/figures.ts';
 import { clock, dayLong } from '../words/time.ts';
 import { RIGHT_FROM } from './hung.ts';
@@ -73,8 +72,6 @@ export function SlotMark({
   places,
   dragged,
   onStep,
-  onDrag,
-  onDrop,
 }: {
   slot: Slot;
   lane: BlogSlots;
@@ -83,15 +80,13 @@ export function SlotMark({
   dragged: boolean;
   /** To the next free slot after, or before. */
   onStep: (by: 1 | -1) => void;
-  /** Where the pointer is on the page; null where it has just been put down. */
-  onDrag: (clientX: number | null) => void;
-  /** Whether it is let go where it is, or left off. */
-  onDrop: (there: boolean) => void;
 }) {
+  const movable = slot.standing === 'ready' && slot.article !== null && slot.at > now;
+  const drag = useDrag(String(slot.at), movable);
   const says = `${slot.title ?? 'empty'}, ${dayLong(slot.at).replace(',', '')} ${clock(slot.at, lane.zone)}, ${saysOf(slot.standing)}${slot.pinned ? ', put there by hand' : ''}`;
   const mark = <Mark state={stateOf(slot.standing)} size="slot" />;
   const style = { left: `calc(${places.left(slot.at)} - 4px)`, top: places.y(slot.at) };
-  if (slot.standing !== 'ready' || slot.article === null || slot.at <= now)
+  if (!movable)
     return (
       <span className="absolute leading-none" style={style} title={says} role="img" aria-label={says}>
         {mark}
@@ -109,15 +104,7 @@ export function SlotMark({
         event.preventDefault();
         onStep(event.key === 'ArrowRight' ? 1 : -1);
       }}
-      onPointerDown={(event: PointerEvent<HTMLButtonElement>) => {
-        event.currentTarget.setPointerCapture(event.pointerId);
-        onDrag(null);
-      }}
-      onPointerMove={(event) => {
-        if (dragged) onDrag(event.clientX);
-      }}
-      onPointerUp={() => onDrop(true)}
-      onPointerCancel={() => onDrop(false)}
+      {...drag}
     >
       {mark}
     </button>

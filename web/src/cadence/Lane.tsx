@@ -1,11 +1,12 @@
 import type { Blog, BlogSlots, Slot } from '@grivo/contract';
 import { useQuery } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
+import { type RefObject, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { read } from '../api/queries.ts';
-import { Button, Mark, Only, saysOf, stateOf, Trouble } from '../design/index.ts';
+import { Button, type Drag, DragGround, Mark, Only, saysOf, stateOf, Trouble } from '../design/index.ts';
 import { useWidth } from '../shell/useWidth.ts';
 import { plural } from '../words/figures.ts';
+import { slotKey } from '../words/slots.ts';
 import { clock, dayLong } from '../words/time.ts';
 import { CadenceSentence } from './CadenceSentence.tsx';
 import { Ground, Hanging, Landing, SlotMark } from './Chart.tsx';
@@ -13,33 +14,19 @@ import { BESIDE_CHART_PX, hung } from './hung.ts';
 import { placesOf } from './places.ts';
 import { DAY, DAYS, type Mover } from './useMover.ts';
 
-/** A blog's slots over four weeks, its rule above them and the titles below. */
-export function Lane({
-  lane,
-  blog,
-  from,
-  now,
-  mover,
-}: {
+interface LaneProps {
   lane: BlogSlots;
   blog: Blog | undefined;
   from: number;
   now: number;
   mover: Mover;
-}) {
+}
+
+/** A blog's slots over four weeks, its rule above them and the titles below. */
+export function Lane({ lane, blog, from, now, mover }: LaneProps) {
   const chart = useRef<HTMLDivElement>(null);
-  const [dragged, setDragged] = useState<{ slot: Slot; over: Slot | null } | null>(null);
   const places = placesOf(lane, blog?.cadence.hours, from);
-  const free = lane.slots.filter((slot) => slot.standing === 'planned' && slot.at > now);
-  const put = (slot: Slot, at: number) => mover.move({ article: slot.article!, blog: lane.blog, at, from: slot.at });
-  const step = (slot: Slot, by: 1 | -1) => {
-    const next = by > 0 ? free.find(({ at }) => at > slot.at) : free.findLast(({ at }) => at < slot.at);
-    if (next) put(slot, next.at);
-  };
-  const drop = (there: boolean) => {
-    if (there && dragged?.over) put(dragged.slot, dragged.over.at);
-    setDragged(null);
-  };
+  const { dragged, step, ground } = useSlotDrag(lane, from, now, mover, chart);
   const named = lane.slots.filter((slot) => slot.title !== null);
   const width = useWidth();
   const labelled = hung(
@@ -53,21 +40,21 @@ export function Lane({
       <div data-chart="" className="relative ml-10" ref={chart} style={{ height: 92 + labelRows * 16 }}>
         <Ground blog={blog} from={from} now={now} places={places} />
         {dragged?.over ? <Landing at={dragged.over.at} places={places} /> : null}
-        {lane.slots.map((slot) => (
-          <SlotMark
-            key={slot.at}
-            slot={slot}
-            lane={lane}
-            now={now}
-            places={places}
-            dragged={dragged?.slot === slot}
-            onStep={(by) => step(slot, by)}
-            onDrag={(x) => setDragged({ slot, over: x === null ? null : nearest(chart.current, free, from, x) })}
-            onDrop={drop}
-          />
-        ))}
+        <DragGround byKeys="Arrow keys move it to the next free slot." {...ground}>
+          {lane.slots.map((slot) => (
+            <SlotMark
+              key={slotKey(slot)}
+              slot={slot}
+              lane={lane}
+              now={now}
+              places={places}
+              dragged={dragged?.slot === slot}
+              onStep={(by) => step(slot, by)}
+            />
+          ))}
+        </DragGround>
         {labelled.map(({ slot, row }) => (
-          <Hanging key={slot.at} slot={slot} row={row} places={places} />
+          <Hanging key={slotKey(slot)} slot={slot} row={row} places={places} />
         ))}
       </div>
       {dragged?.over ? (
@@ -80,13 +67,47 @@ export function Lane({
       {lane.slots
         .filter((slot) => slot.faults.length > 0)
         .map((slot) => (
-          <p key={slot.at} className="ml-10 text-small text-red">
+          <p key={slotKey(slot)} className="ml-10 text-small text-red">
             {slot.title}: {slot.faults.join('; ')}.
           </p>
         ))}
       <NotMoved lane={lane} mover={mover} />
     </section>
   );
+}
+
+/** Moving a lane's articles to its free slots, by pointer and by keys. */
+function useSlotDrag(
+  lane: BlogSlots,
+  from: number,
+  now: number,
+  mover: Mover,
+  chart: RefObject<HTMLDivElement | null>,
+) {
+  const [dragged, setDragged] = useState<{ slot: Slot; over: Slot | null } | null>(null);
+  const free = lane.slots.filter((slot) => slot.standing === 'planned' && slot.at > now);
+  const put = (slot: Slot, at: number) => mover.move({ article: slot.article!, blog: lane.blog, at, from: slot.at });
+  const over = ({ id, x }: Drag) => {
+    const slot = lane.slots.find(({ at }) => String(at) === id);
+    return slot ? { slot, over: nearest(chart.current, free, from, x) } : null;
+  };
+  return {
+    dragged,
+    /** To the next free slot after, or before. */
+    step: (slot: Slot, by: 1 | -1) => {
+      const next = by > 0 ? free.find(({ at }) => at > slot.at) : free.findLast(({ at }) => at < slot.at);
+      if (next) put(slot, next.at);
+    },
+    ground: {
+      onMove: (drag: Drag) => setDragged(over(drag)),
+      onDrop: (drag: Drag) => {
+        const there = over(drag);
+        if (there?.over) put(there.slot, there.over.at);
+        setDragged(null);
+      },
+      onLeave: () => setDragged(null),
+    },
+  };
 }
 
 /** The free slot that is nearest to where the pointer is. */
@@ -165,7 +186,7 @@ function SlotList({ lane, now }: { lane: BlogSlots; now: number }) {
       </summary>
       <ul className="columns-2 gap-8 pb-2 max-[1100px]:columns-1">
         {filled.map((slot) => (
-          <li key={slot.at} className="row grid h-6 grid-cols-[14px_112px_minmax(0,1fr)] items-center gap-x-2">
+          <li key={slotKey(slot)} className="row grid h-6 grid-cols-[14px_112px_minmax(0,1fr)] items-center gap-x-2">
             <Mark state={stateOf(slot.standing)} label={saysOf(slot.standing)} />
             <span className="fig text-ink-3">{`${dayLong(slot.at).replace(',', '')} ${clock(slot.at, lane.zone)}`}</span>
             {slot.article ? (

@@ -5,6 +5,7 @@ const STANDING: Record<string, { state: MarkState; says: string }> = {
   out: { state: 'done', says: 'out' },
   draft: { state: 'draft', says: 'draft on the blog' },
   ready: { state: 'done', says: 'ready' },
+  withdrawn: { state: 'aside', says: 'taken back' },
   done: { state: 'done', says: 'done' },
   'in work': { state: 'busy', says: 'in work' },
   running: { state: 'busy', says: 'in work' },

@@ -1,4 +1,4 @@
-import { useRef } from 'react';
+import { Slider } from 'radix-ui';
 
 /** A baseline with ticks; the grey bar is the range, the ink stroke the value, broken and red when out of it. */
 export function Ruler({
@@ -65,23 +65,14 @@ export function Handle({
   label: string;
   onChange: (value: number) => void;
 }) {
-  const scale = useRef<HTMLDivElement>(null);
-  const put = (n: number) => onChange(Math.max(from, Math.min(to, Math.round(n / step) * step)));
-  const byPointer = (clientX: number) => {
-    const box = scale.current?.getBoundingClientRect();
-    if (box) put(from + ((clientX - box.left) / box.width) * (to - from));
-  };
   return (
-    <div
-      ref={scale}
-      className="relative h-10 cursor-ew-resize touch-none"
-      onPointerDown={(event) => {
-        event.currentTarget.setPointerCapture(event.pointerId);
-        byPointer(event.clientX);
-      }}
-      onPointerMove={(event) => {
-        if (event.buttons === 1) byPointer(event.clientX);
-      }}
+    <Slider.Root
+      className="relative block h-10 cursor-ew-resize touch-none"
+      min={from}
+      max={to}
+      step={step}
+      value={[Math.max(from, Math.min(to, value))]}
+      onValueChange={([next]) => onChange(next!)}
     >
       <span className="absolute inset-x-0 top-6 h-px bg-rule-strong" />
       {Array.from({ length: 7 }, (_, i) => i / 6).map((t) => (
@@ -93,32 +84,10 @@ export function Handle({
       ))}
       <span className="fig absolute left-0 top-7 text-ink-3">{from.toLocaleString('en-GB')}</span>
       <span className="fig absolute right-0 top-7 text-ink-3">{to.toLocaleString('en-GB')}</span>
-      <span
-        role="slider"
-        tabIndex={0}
-        aria-label={label}
-        aria-valuemin={from}
-        aria-valuemax={to}
-        aria-valuenow={value}
-        className="brackets absolute top-0 block h-6 w-[9px]"
-        style={{ left: `calc(${Math.max(0, Math.min(1, (value - from) / (to - from || 1))) * 100}% - 4.5px)` }}
-        onKeyDown={(event) => {
-          const by = {
-            ArrowRight: step,
-            ArrowUp: step,
-            ArrowLeft: -step,
-            ArrowDown: -step,
-            PageUp: step * 10,
-            PageDown: -step * 10,
-          }[event.key];
-          if (by === undefined && event.key !== 'Home' && event.key !== 'End') return;
-          event.preventDefault();
-          put(event.key === 'Home' ? from : event.key === 'End' ? to : value + by!);
-        }}
-      >
+      <Slider.Thumb aria-label={label} className="brackets relative block h-6 w-[9px]">
         <span className="absolute top-0 block h-[9px] w-[9px] border border-ink bg-marker" />
         <span className="absolute left-1 top-2 block h-4 w-px bg-ink" />
-      </span>
-    </div>
+      </Slider.Thumb>
+    </Slider.Root>
   );
 }

@@ -5,17 +5,7 @@ import { Tick } from './Tick.tsx';
 
 /** The small editors that hang from a word. Each gives its value as soon as it is one, and says what is wrong otherwise. */
 
-/** A number with handle and ruler; the figure can be typed. */
-export function NumberEditor({
-  value,
-  least,
-  most,
-  unit = '',
-  none,
-  consequence,
-  onChange,
-  label,
-}: {
+interface NumberProps {
   value: number | null;
   least: number;
   most: number;
@@ -25,11 +15,16 @@ export function NumberEditor({
   consequence?: ReactNode;
   onChange: (value: number | null) => void;
   label: string;
-}) {
+}
+
+const numberIn = (text: string) => Number(text.replace(/[\s,]/g, ''));
+
+/** A number with handle and ruler; the figure can be typed. */
+export function NumberEditor({ value, least, most, unit = '', none, consequence, onChange, label }: NumberProps) {
   const [text, setText] = useState(value === null ? '' : String(value));
-  const typed = Number(text.replace(/[\s,]/g, ''));
-  const well =
-    text.trim() !== '' && Number.isFinite(typed) && Number.isInteger(typed) && typed >= least && typed <= most;
+  const isWell = (some: string) =>
+    some.trim() !== '' && Number.isInteger(numberIn(some)) && numberIn(some) >= least && numberIn(some) <= most;
+  const well = isWell(text);
   // A scale that reaches to the utmost would be useless for common values.
   const top =
     most - least <= 20 ? most : Math.min(most, Math.max(niceTop((value ?? Math.max(least, 30)) * 2), least + 1));
@@ -37,7 +32,7 @@ export function NumberEditor({
   return (
     <div className="w-64">
       <Handle
-        value={well ? typed : (value ?? least)}
+        value={well ? numberIn(text) : (value ?? least)}
         from={least}
         to={top}
         step={step}
@@ -56,9 +51,7 @@ export function NumberEditor({
           inputMode="numeric"
           onChange={(event) => {
             setText(event.target.value);
-            const next = Number(event.target.value.replace(/[\s,]/g, ''));
-            if (event.target.value.trim() !== '' && Number.isInteger(next) && next >= least && next <= most)
-              onChange(next);
+            if (isWell(event.target.value)) onChange(numberIn(event.target.value));
           }}
         />
         <span className="text-small text-ink-3">{unit}</span>

@@ -106,38 +106,14 @@ export function TestsEditor({
   return (
     <div className="w-[26rem] max-w-full">
       {tests.map((test, i) => (
-        <div key={i} className="flex flex-wrap items-end gap-2 pb-2">
-          <input
-            className="field !w-40"
-            list="fields-here"
-            aria-label={`Field ${i + 1}`}
-            value={test.field}
-            onChange={(event) => put(i, { field: event.target.value.trim() })}
-          />
-          <select
-            className="field !w-32"
-            aria-label={`Is ${i + 1}`}
-            value={test.is}
-            onChange={(event) => put(i, { is: event.target.value })}
-          >
-            {kinds.map((kind) => (
-              <option key={kind}>{kind}</option>
-            ))}
-          </select>
-          {test.is === 'filled' || test.is === 'empty' ? null : (
-            <input
-              className="field !w-24"
-              aria-label={`Compared with ${i + 1}`}
-              value={test.value}
-              onChange={(event) => put(i, { value: event.target.value })}
-            />
-          )}
-          {tests.length > 1 ? (
-            <Button look="quiet" onClick={() => set(tests.filter((_, at) => at !== i))}>
-              out
-            </Button>
-          ) : null}
-        </div>
+        <OneTest
+          key={i}
+          n={i + 1}
+          test={test}
+          kinds={kinds}
+          onChange={(change) => put(i, change)}
+          onOut={tests.length > 1 ? () => set(tests.filter((_, at) => at !== i)) : null}
+        />
       ))}
       <datalist id="fields-here">
         {fields.map((name) => (
@@ -160,6 +136,55 @@ export function TestsEditor({
           </span>
         ) : null}
       </div>
+    </div>
+  );
+}
+
+function OneTest({
+  n,
+  test,
+  kinds,
+  onChange,
+  onOut,
+}: {
+  n: number;
+  test: TestLine;
+  kinds: readonly string[];
+  onChange: (change: Partial<TestLine>) => void;
+  onOut: (() => void) | null;
+}) {
+  return (
+    <div className="flex flex-wrap items-end gap-2 pb-2">
+      <input
+        className="field !w-40"
+        list="fields-here"
+        aria-label={`Field ${n}`}
+        value={test.field}
+        onChange={(event) => onChange({ field: event.target.value.trim() })}
+      />
+      <select
+        className="field !w-32"
+        aria-label={`Is ${n}`}
+        value={test.is}
+        onChange={(event) => onChange({ is: event.target.value })}
+      >
+        {kinds.map((kind) => (
+          <option key={kind}>{kind}</option>
+        ))}
+      </select>
+      {test.is === 'filled' || test.is === 'empty' ? null : (
+        <input
+          className="field !w-24"
+          aria-label={`Compared with ${n}`}
+          value={test.value}
+          onChange={(event) => onChange({ value: event.target.value })}
+        />
+      )}
+      {onOut ? (
+        <Button look="quiet" onClick={onOut}>
+          out
+        </Button>
+      ) : null}
     </div>
   );
 }

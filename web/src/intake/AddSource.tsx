@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { inWords } from '../api/call.ts';
 import { queryClient } from '../api/queries.ts';
-import { Button, ChoiceEditor, Field, Trouble, Word } from '../design/index.ts';
+import { Button, ChoiceWord, Field, Trouble } from '../design/index.ts';
 import { DOCUMENT_FILES } from './kinds/DocumentSource.tsx';
 import { type ChosenFeed, FeedFinder } from './kinds/FeedFinder.tsx';
 import { SOUND_FILES } from './kinds/RecordingSource.tsx';
@@ -81,6 +81,12 @@ const KINDS: Record<SourceKind, KindWords> = {
   },
 };
 
+const KIND_OPTIONS = Object.entries(KINDS).map(([value, { says, does }]) => ({
+  value: value as SourceKind,
+  says,
+  does,
+}));
+
 const isKind = (text: string): text is SourceKind => text in KINDS;
 
 /** What is to be written about, and where it comes from, in one sentence. */
@@ -117,48 +123,14 @@ export function AddSource({ kind: given }: { kind: string }) {
       >
         <span className="pb-1.5 text-proc whitespace-nowrap">
           Add{' '}
-          <Word
+          <ChoiceWord
             label="Kind of source"
-            editor={(close) => (
-              <ChoiceEditor
-                value={kind}
-                options={Object.entries(KINDS).map(([value, { says, does }]) => ({ value, says, does }))}
-                onChoose={(value) => {
-                  put({ kind: value as SourceKind, files: [] });
-                  close();
-                }}
-              />
-            )}
-          >
-            {words.says}
-          </Word>
+            value={kind}
+            options={KIND_OPTIONS}
+            onChoose={(chosen) => put({ kind: chosen, files: [] })}
+          />
         </span>
-        {words.asks === undefined ? (
-          <span className="pb-1.5 text-small text-ink-3">{words.next ?? ''}</span>
-        ) : (
-          <div className="flex items-end gap-3">
-            <div className="min-w-0 flex-1">
-              <Field
-                label={words.asks}
-                value={where}
-                autoFocus
-                onChange={(event) => put({ where: event.target.value })}
-              />
-            </div>
-            {words.files ? (
-              <label className="act quiet brackets cursor-pointer pb-1.5 text-small whitespace-nowrap">
-                {files.length === 0 ? words.files.says : files.length === 1 ? files[0]!.name : `${files.length} files`}
-                <input
-                  type="file"
-                  className="sr-only"
-                  accept={words.files.accept}
-                  multiple={words.files.many}
-                  onChange={(event) => put({ files: [...(event.target.files ?? [])] })}
-                />
-              </label>
-            ) : null}
-          </div>
-        )}
+        <Asked words={words} draft={draft} put={put} />
         <Field
           label="Called"
           value={draft.name}
@@ -184,5 +156,37 @@ export function AddSource({ kind: given }: { kind: string }) {
         </div>
       ) : null}
     </>
+  );
+}
+
+/** What of a source of this kind is asked for: an address, files, or nothing. */
+function Asked({
+  words: { asks, next, files: accepts },
+  draft: { where, files },
+  put,
+}: {
+  words: KindWords;
+  draft: SourceDraft;
+  put: (change: Partial<SourceDraft>) => void;
+}) {
+  if (asks === undefined) return <span className="pb-1.5 text-small text-ink-3">{next ?? ''}</span>;
+  return (
+    <div className="flex items-end gap-3">
+      <div className="min-w-0 flex-1">
+        <Field label={asks} value={where} autoFocus onChange={(event) => put({ where: event.target.value })} />
+      </div>
+      {accepts ? (
+        <label className="act quiet brackets cursor-pointer pb-1.5 text-small whitespace-nowrap">
+          {files.length === 0 ? accepts.says : files.length === 1 ? files[0]!.name : `${files.length} files`}
+          <input
+            type="file"
+            className="sr-only"
+            accept={accepts.accept}
+            multiple={accepts.many}
+            onChange={(event) => put({ files: [...(event.target.files ?? [])] })}
+          />
+        </label>
+      ) : null}
+    </div>
   );
 }

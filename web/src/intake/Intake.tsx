@@ -5,23 +5,13 @@ import { inWords } from '../api/call.ts';
 import { read } from '../api/queries.ts';
 import { Button, Empty, Loading, Trouble } from '../design/index.ts';
 import { useArchived } from '../keeping/useArchived.tsx';
+import { Carried } from '../labels/Carried.tsx';
+import { NoneCarries } from '../labels/NoneCarries.tsx';
 import { useNow } from '../shell/useNow.ts';
-import { count, plural } from '../words/figures.ts';
+import { count, counted, plural } from '../words/figures.ts';
+import { SOURCES } from '../words/sources.ts';
 import { moment } from '../words/time.ts';
 import { AddSource } from './AddSource.tsx';
-
-const KIND: Record<Source['kind'], { says: string; one: string; many?: string }> = {
-  keywords: { says: 'keyword list', one: 'phrase' },
-  sheet: { says: 'sheet', one: 'row' },
-  videos: { says: 'videos', one: 'video' },
-  feed: { says: 'feeds', one: 'entry', many: 'entries' },
-  documents: { says: 'documents', one: 'document' },
-  catalogue: { says: 'catalogue', one: 'product' },
-  publications: { says: 'publications', one: 'publication' },
-  recordings: { says: 'recordings', one: 'recording' },
-  hook: { says: 'hook', one: 'call' },
-  requests: { says: 'requests', one: 'request' },
-};
 
 /** All sources: what each holds, how much of it was taken, when it was looked at last, and what went wrong. */
 export default function Intake() {
@@ -53,15 +43,17 @@ export default function Intake() {
         {sources.isPending ? <Loading /> : null}
         {sources.isError ? <Trouble>{inWords(sources.error)}</Trouble> : null}
         {rows?.length === 0 && adding === null ? (
-          <Empty
-            next={
-              <Button look="word" onClick={() => setSearch({ new: '' })}>
-                Add a source
-              </Button>
-            }
-          >
-            Nothing to write about yet.
-          </Empty>
+          <NoneCarries what="source">
+            <Empty
+              next={
+                <Button look="word" onClick={() => setSearch({ new: '' })}>
+                  Add a source
+                </Button>
+              }
+            >
+              Nothing to write about yet.
+            </Empty>
+          </NoneCarries>
         ) : null}
         <ul>
           {rows?.map((row) => (
@@ -74,14 +66,17 @@ export default function Intake() {
 }
 
 function SourceLine({ row, now }: { row: Source; now: number }) {
-  const { says, one, many } = KIND[row.kind];
+  const { says, one, many } = SOURCES[row.kind];
   const open = Math.max(0, row.items - row.taken - row.leftOut);
   return (
     <li className="row grid min-h-12 grid-cols-[minmax(0,1fr)_110px_260px_230px_190px] items-center max-[1100px]:grid-cols-[minmax(0,1fr)_100px_130px_200px_170px] gap-x-3 py-1">
       <Link to={`/intake/${row.id}`} className="brackets w-fit max-w-full truncate text-proc font-medium">
         {row.name}
       </Link>
-      <span className="text-small text-ink-3">{says}</span>
+      <span className="text-small text-ink-3">
+        <Carried labels={row.labels} before=" · " />
+        {says}
+      </span>
       <span className="flex items-center gap-3 text-small">
         <span className="relative block h-2 w-28 border border-rule-strong max-[1100px]:hidden">
           <span
@@ -89,7 +84,7 @@ function SourceLine({ row, now }: { row: Source; now: number }) {
             style={{ width: `${row.items === 0 ? 0 : (row.taken / row.items) * 100}%` }}
           />
         </span>
-        {count(row.taken)} of {count(row.items)} taken
+        {counted(row.taken)} of {counted(row.items)} taken
       </span>
       <span className="text-small text-ink-3">
         {plural(open, one, many)} to take{row.leftOut > 0 ? `, ${count(row.leftOut)} left out` : ''}

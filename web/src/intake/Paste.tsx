@@ -14,42 +14,36 @@ type Cleaned = z.infer<typeof CleanedPaste>;
 /** Phrases of a file sent at once. */
 const AT_ONCE = 5_000;
 
-/** Paste or type phrases in any mixture of commas, semicolons, tabs and lines, or read a file; they come out clean. */
-export function Paste({
-  into,
-  byLine = false,
-  autoFocus = false,
-  onAdded,
-}: {
+/** A file whose phrases stand in the field. */
+interface PastedFile {
+  name: string;
+  phrases: ReadonlyMap<string, FilePhrase>;
+  /** What of it was taken, in words. */
+  from: string;
+}
+
+interface PasteProps {
   /** The list they go into, made when it is needed first. */
   into: () => Promise<string>;
   /** Whether only lines part what is pasted. */
   byLine?: boolean;
   autoFocus?: boolean;
   onAdded?: (cleaned: Cleaned & { source: string }) => void;
-}) {
+}
+
+/** What stands in the field, and the way of it into the list. */
+function usePaste({ into, byLine = false, onAdded }: PasteProps) {
   const [text, setText] = useState('');
-  const [file, setFile] = useState<{ name: string; phrases: ReadonlyMap<string, FilePhrase>; from: string } | null>(
-    null,
-  );
-  const picker = useRef<HTMLInputElement>(null);
+  const [file, setFile] = useState<PastedFile | null>(null);
+  // What a file parted stays parted so: its phrases may hold commas.
+  const typed = text
+    .split(file || byLine ? /\n/ : /[\n,;\t]/)
+    .map((part) => part.trim())
+    .filter((part) => part !== '');
   const add = useMutation({
     mutationFn: async () => {
       const source = await into();
-      const add = (body: object) => call('POST', `/sources/${source}/keywords`, { body, answer: CleanedPaste });
-      if (!file) return { source, ...(await add({ paste: text })) };
-      // A long file goes in parts, each cleaned against what the ones before have added.
-      const sum: Cleaned = { added: 0, evened: 0, measured: 0, leftOut: {}, dropped: [] };
-      for (let at = 0; at < typed.length; at += AT_ONCE) {
-        const part = typed.slice(at, at + AT_ONCE).map((line) => file.phrases.get(line) ?? bare(line));
-        const { added, evened, measured, leftOut, dropped } = await add({ phrases: part });
-        sum.added += added;
-        sum.evened += evened;
-        sum.measured += measured;
-        for (const [reason, n] of Object.entries(leftOut)) sum.leftOut[reason] = (sum.leftOut[reason] ?? 0) + n;
-        sum.dropped.push(...dropped);
-      }
-      return { source, ...sum };
+      return { source, ...(file ? await addParts(source, typed, file) : await addTo(source, { paste: text })) };
     },
     onSuccess: (cleaned) => {
       setText('');
@@ -65,12 +59,34 @@ export function Paste({
       setFile({ name, phrases: new Map(phrases.map((one) => [one.phrase, one])), from: column });
     },
   });
-  // What a file parted stays parted so: its phrases may hold commas.
-  const typed = text
-    .split(file || byLine ? /\n/ : /[\n,;\t]/)
-    .map((part) => part.trim())
-    .filter((part) => part !== '');
-  const lines = typed.length;
+  const type = (next: string) => {
+    setText(next);
+    if (next.trim() === '') setFile(null);
+  };
+  return { text, type, file, lines: typed.length, add, readFile };
+}
+
+const addTo = (source: string, body: object) =>
+  call('POST', `/sources/${source}/keywords`, { body, answer: CleanedPaste });
+
+/** A long file goes in parts, each cleaned against what the ones before have added. */
+async function addParts(source: string, typed: readonly string[], file: PastedFile): Promise<Cleaned> {
+  const sum: Cleaned = { added: 0, evened: 0, measured: 0, leftOut: {}, dropped: [] };
+  for (let at = 0; at < typed.length; at += AT_ONCE) {
+    const part = typed.slice(at, at + AT_ONCE).map((line) => file.phrases.get(line) ?? bare(line));
+    const { added, evened, measured, leftOut, dropped } = await addTo(source, { phrases: part });
+    sum.added += added;
+    sum.evened += evened;
+    sum.measured += measured;
+    for (const [reason, n] of Object.entries(leftOut)) sum.leftOut[reason] = (sum.leftOut[reason] ?? 0) + n;
+    sum.dropped.push(...dropped);
+  }
+  return sum;
+}
+
+/** Paste or type phrases in any mixture of commas, semicolons, tabs and lines, or read a file; they come out clean. */
+export function Paste(props: PasteProps) {
+  const { text, type, file, lines, add, readFile } = usePaste(props);
   return (
     <div>
       <textarea
@@ -81,12 +97,9 @@ export function Paste({
           'how much salt for sauerkraut, fermenting garlic in honey\none phrase a line, or separated by commas, semicolons or tabs'
         }
         // biome-ignore lint/a11y/noAutofocus: the paste is what the page was opened for
-        autoFocus={autoFocus}
+        autoFocus={props.autoFocus ?? false}
         value={text}
-        onChange={(event) => {
-          setText(event.target.value);
-          if (event.target.value.trim() === '') setFile(null);
-        }}
+        onChange={(event) => type(event.target.value)}
         onKeyDown={(event) => {
           if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) add.mutate();
         }}
@@ -107,34 +120,40 @@ export function Paste({
         >
           {lines === 0 ? 'Clean and add' : `Clean and add ${count(lines)}`}
         </Button>
-        <Button look="quiet" busy={readFile.isPending ? 'Reading' : null} onClick={() => picker.current?.click()}>
-          Read a file
-        </Button>
-        <input
-          ref={picker}
-          type="file"
-          accept=".csv,.tsv,.txt,text/csv,text/plain"
-          className="hidden"
-          aria-label="A file of keywords"
-          onChange={(event) => {
-            const chosen = event.target.files?.[0];
-            if (chosen) readFile.mutate(chosen);
-            event.target.value = '';
-          }}
-        />
+        <PickFile busy={readFile.isPending} onFile={readFile.mutate} />
       </div>
       <p className="pt-2 text-small text-ink-3">
         {file
           ? `${plural(file.phrases.size, 'phrase')} from ${file.name}, ${file.from}`
           : 'Files as CSV or text; columns of volume and difficulty come along.'}
       </p>
-      {add.isError || readFile.isError ? (
-        <Trouble>
-          {readFile.isError && readFile.error instanceof Error ? readFile.error.message : inWords(add.error)}
-        </Trouble>
-      ) : null}
+      {readFile.isError ? <Trouble>{readFile.error.message}</Trouble> : null}
+      {add.isError ? <Trouble>{inWords(add.error)}</Trouble> : null}
       {add.data ? <Became {...add.data} /> : null}
     </div>
+  );
+}
+
+function PickFile({ busy, onFile }: { busy: boolean; onFile: (file: File) => void }) {
+  const picker = useRef<HTMLInputElement>(null);
+  return (
+    <>
+      <Button look="quiet" busy={busy ? 'Reading' : null} onClick={() => picker.current?.click()}>
+        Read a file
+      </Button>
+      <input
+        ref={picker}
+        type="file"
+        accept=".csv,.tsv,.txt,text/csv,text/plain"
+        className="hidden"
+        aria-label="A file of keywords"
+        onChange={(event) => {
+          const chosen = event.target.files?.[0];
+          if (chosen) onFile(chosen);
+          event.target.value = '';
+        }}
+      />
+    </>
   );
 }
 
@@ -160,18 +179,6 @@ const SAYS: Record<string, string> = {
 
 /** What became of a paste, with the reason for everything that was left out; each can be taken in all the same. */
 export function Became({ added, evened, measured, leftOut, dropped, source }: Cleaned & { source: string }) {
-  const [kept, setKept] = useState<ReadonlySet<string>>(new Set());
-  const keep = useMutation({
-    mutationFn: (phrase: string) =>
-      call('POST', `/sources/${source}/keywords`, {
-        body: { phrases: [{ phrase, volume: null, difficulty: null }], asIs: true },
-        answer: CleanedPaste,
-      }),
-    onSuccess: (_, phrase) => {
-      setKept((before) => new Set([...before, phrase]));
-      for (const key of ['sources', 'items', 'today']) void queryClient.invalidateQueries({ queryKey: [key] });
-    },
-  });
   const all = sumOf(leftOut);
   return (
     <div className="pt-3">
@@ -181,7 +188,6 @@ export function Became({ added, evened, measured, leftOut, dropped, source }: Cl
         {measured > 0 ? `, figures of ${plural(measured, 'phrase')} brought up to date` : ''}
         {all > 0 ? `; ${count(all)} left out` : ''}.
       </DoneHere>
-      {keep.isError ? <Trouble>{inWords(keep.error)}</Trouble> : null}
       {all > 0 ? (
         <details className="pt-1">
           <summary className="brackets w-fit cursor-pointer text-small text-ink-2">
@@ -190,42 +196,61 @@ export function Became({ added, evened, measured, leftOut, dropped, source }: Cl
               .map(([reason, n]) => `${SAYS[reason] ?? reason}${n > 1 ? ` (${count(n)})` : ''}`)
               .join(', ')}
           </summary>
-          <ul className="max-h-48 overflow-auto">
-            {dropped.map((one, i) => (
-              <li
-                key={i}
-                className="grid min-h-6 grid-cols-[1fr_1fr_auto] items-center gap-2 border-b border-rule-soft text-small"
-              >
-                {kept.has(one.phrase) ? (
-                  <span className="truncate">{one.phrase}</span>
-                ) : (
-                  <s className="truncate text-ink-3">{one.phrase}</s>
-                )}
-                <span className="truncate text-ink-2">
-                  {SAYS[one.reason] ?? one.reason}
-                  {one.of && one.of !== one.phrase ? `: ‘${one.of}’` : ''}
-                </span>
-                {one.reason === 'repeat' || one.reason === 'empty' ? (
-                  <span />
-                ) : kept.has(one.phrase) ? (
-                  <span>taken in</span>
-                ) : (
-                  <Button
-                    look="word"
-                    busy={keep.isPending && keep.variables === one.phrase ? 'Taking it in' : null}
-                    onClick={() => keep.mutate(one.phrase)}
-                  >
-                    Take it in
-                  </Button>
-                )}
-              </li>
-            ))}
-          </ul>
+          <Dropped source={source} dropped={dropped} />
           {all > dropped.length ? (
             <p className="pt-1 text-small text-ink-3">The first {count(dropped.length)} are shown.</p>
           ) : null}
         </details>
       ) : null}
     </div>
+  );
+}
+
+function Dropped({ source, dropped }: { source: string; dropped: Cleaned['dropped'] }) {
+  const [kept, setKept] = useState<ReadonlySet<string>>(new Set());
+  const keep = useMutation({
+    mutationFn: (phrase: string) =>
+      addTo(source, { phrases: [{ phrase, volume: null, difficulty: null }], asIs: true }),
+    onSuccess: (_, phrase) => {
+      setKept((before) => new Set([...before, phrase]));
+      for (const key of ['sources', 'items', 'today']) void queryClient.invalidateQueries({ queryKey: [key] });
+    },
+  });
+  const isKept = ({ phrase }: Cleaned['dropped'][number]) => kept.has(phrase);
+  return (
+    <>
+      {keep.isError ? <Trouble>{inWords(keep.error)}</Trouble> : null}
+      <ul className="max-h-48 overflow-auto">
+        {dropped.map((one, i) => (
+          <li
+            key={i}
+            className="grid min-h-6 grid-cols-[1fr_1fr_auto] items-center gap-2 border-b border-rule-soft text-small"
+          >
+            {isKept(one) ? (
+              <span className="truncate">{one.phrase}</span>
+            ) : (
+              <s className="truncate text-ink-3">{one.phrase}</s>
+            )}
+            <span className="truncate text-ink-2">
+              {SAYS[one.reason] ?? one.reason}
+              {one.of && one.of !== one.phrase ? `: ‘${one.of}’` : ''}
+            </span>
+            {one.reason === 'repeat' || one.reason === 'empty' ? (
+              <span />
+            ) : isKept(one) ? (
+              <span>taken in</span>
+            ) : (
+              <Button
+                look="word"
+                busy={keep.isPending && keep.variables === one.phrase ? 'Taking it in' : null}
+                onClick={() => keep.mutate(one.phrase)}
+              >
+                Take it in
+              </Button>
+            )}
+          </li>
+        ))}
+      </ul>
+    </>
   );
 }

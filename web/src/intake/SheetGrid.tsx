@@ -21,7 +21,6 @@ export function SheetGrid({
   const { columns, header } = settings;
   const change = (at: number, next: Partial<SheetSettings['columns'][number]>) =>
     put({ columns: columns.map((column, i) => (i === at ? { ...column, ...next } : column)) });
-  const numeric = columns.map(({ type }) => type === 'number');
   return (
     <table className="sheet-grid w-full text-small">
       <thead>
@@ -29,41 +28,7 @@ export function SheetGrid({
           <th aria-label="Ticked" />
           <th aria-label="Row" />
           {columns.map((column, i) => (
-            <th key={column.header} scope="col" className={numeric[i] ? 'text-right' : 'text-left'}>
-              <Word
-                label={`Field of ${column.header}`}
-                editor={(close) => (
-                  <>
-                    <TextEditor
-                      label={`The field ${column.header} becomes`}
-                      value={column.field ?? ''}
-                      hint="A word as price; empty leaves the column out."
-                      onChange={(text) => {
-                        const name = text.trim();
-                        if (name === '') change(i, { field: null });
-                        else if (/^[a-z][A-Za-z0-9]{0,39}$/.test(name)) change(i, { field: name });
-                      }}
-                      onDone={close}
-                    />
-                    <div className="pt-3">
-                      <ChoiceEditor
-                        value={column.type}
-                        options={CELL_TYPES.map((type) => ({ value: type, says: type, does: '' }))}
-                        onChoose={(type) => change(i, { type: type as (typeof CELL_TYPES)[number] })}
-                      />
-                    </div>
-                  </>
-                )}
-              >
-                {column.header === settings.title
-                  ? 'the title'
-                  : settings.identity.includes(column.header)
-                    ? 'tells apart'
-                    : (column.field ?? 'left out')}
-              </Word>
-              <span className="block truncate pt-1 font-semibold">{column.header}</span>
-              <span className="block font-normal text-ink-3">{column.type}</span>
-            </th>
+            <ColumnHead key={column.header} column={column} settings={settings} onChange={(next) => change(i, next)} />
           ))}
           <th aria-label="What is wrong" />
         </tr>
@@ -85,6 +50,55 @@ export function SheetGrid({
   );
 }
 
+type Column = SheetSettings['columns'][number];
+
+const TYPES = CELL_TYPES.map((type) => ({ value: type, says: type, does: '' }));
+
+/** A column: what field it becomes, its name in the sheet, and its type. */
+function ColumnHead({
+  column: { header, field, type },
+  settings: { title, identity },
+  onChange,
+}: {
+  column: Column;
+  settings: SheetSettings;
+  onChange: (next: Partial<Column>) => void;
+}) {
+  return (
+    <th scope="col" className={type === 'number' ? 'text-right' : 'text-left'}>
+      <Word
+        label={`Field of ${header}`}
+        editor={(close) => (
+          <>
+            <TextEditor
+              label={`The field ${header} becomes`}
+              value={field ?? ''}
+              hint="A word as price; empty leaves the column out."
+              onChange={(text) => {
+                const name = text.trim();
+                if (name === '') onChange({ field: null });
+                else if (/^[a-z][A-Za-z0-9]{0,39}$/.test(name)) onChange({ field: name });
+              }}
+              onDone={close}
+            />
+            <div className="pt-3">
+              <ChoiceEditor
+                value={type}
+                options={TYPES}
+                onChoose={(next) => onChange({ type: next as Column['type'] })}
+              />
+            </div>
+          </>
+        )}
+      >
+        {header === title ? 'the title' : identity.includes(header) ? 'tells apart' : (field ?? 'left out')}
+      </Word>
+      <span className="block truncate pt-1 font-semibold">{header}</span>
+      <span className="block font-normal text-ink-3">{type}</span>
+    </th>
+  );
+}
+
 function Row({
   row,
   folded,
@@ -103,7 +117,6 @@ function Row({
   const above = header !== null && row.n <= header;
   const { item } = row;
   const open = item !== null && item.leftOut === null && !item.taken;
-  const whole = row.faults.filter((fault) => !columns.some((column) => column.header === fault.header));
   if (header === row.n) return null;
   return (
     <>
@@ -130,32 +143,48 @@ function Row({
             <s>{row.cells.filter((cell) => cell !== '').join(', ')}</s> above the header, not read
           </td>
         ) : (
-          columns.map((column, i) => {
-            const wrong = row.faults.some((fault) => fault.header === column.header);
-            const figure = column.type === 'number' || column.type === 'day';
-            return (
-              <td
-                key={column.header}
-                className={`max-w-[150px] truncate ${figure ? 'fig' : ''} ${column.type === 'number' ? 'text-right' : ''} ${column.field === null ? 'text-ink-3' : ''}`}
-                title={row.cells[i] ?? ''}
-              >
-                {wrong ? <span className="ringed">{row.cells[i] || '   '}</span> : row.cells[i]}
-              </td>
-            );
-          })
+          columns.map((column, i) => (
+            <Cell
+              key={column.header}
+              column={column}
+              text={row.cells[i] ?? ''}
+              wrong={row.faults.some((fault) => fault.header === column.header)}
+            />
+          ))
         )}
-        <td className={`beside ${row.faults.length > 0 ? 'said' : ''}`}>
-          {[...row.faults.filter((fault) => !whole.includes(fault)), ...whole].map((fault) => (
-            <span key={`${fault.header}${fault.problem}`} className="block border-l-2 border-red pl-2">
-              <b className="font-semibold text-red first-letter:uppercase">{fault.problem}</b>{' '}
-              <span className="text-ink-2">{fault.mend}</span>
-            </span>
-          ))}
-          {row.faults.length === 0 && item?.leftOut && item.leftOut !== 'before the start' ? (
-            <span className="text-ink-3">{leftOutWords(item.leftOut, item.leftDetail)}</span>
-          ) : null}
-        </td>
+        <Beside row={row} columns={columns} />
       </tr>
     </>
+  );
+}
+
+function Cell({ column: { type, field }, text, wrong }: { column: Column; text: string; wrong: boolean }) {
+  const figure = type === 'number' || type === 'day';
+  return (
+    <td
+      className={`max-w-[150px] truncate ${figure ? 'fig' : ''} ${type === 'number' ? 'text-right' : ''} ${field === null ? 'text-ink-3' : ''}`}
+      title={text}
+    >
+      {wrong ? <span className="ringed">{text || '   '}</span> : text}
+    </td>
+  );
+}
+
+/** What is wrong with a row, at its cells first, and why it is left out. */
+function Beside({ row: { faults, item }, columns }: { row: IntakeRow; columns: readonly Column[] }) {
+  const ofCell = (fault: (typeof faults)[number]) => columns.some((column) => column.header === fault.header);
+  const ordered = [...faults.filter(ofCell), ...faults.filter((fault) => !ofCell(fault))];
+  return (
+    <td className={`beside ${faults.length > 0 ? 'said' : ''}`}>
+      {ordered.map((fault) => (
+        <span key={`${fault.header}${fault.problem}`} className="block border-l-2 border-red pl-2">
+          <b className="font-semibold text-red first-letter:uppercase">{fault.problem}</b>{' '}
+          <span className="text-ink-2">{fault.mend}</span>
+        </span>
+      ))}
+      {faults.length === 0 && item?.leftOut && item.leftOut !== 'before the start' ? (
+        <span className="text-ink-3">{leftOutWords(item.leftOut, item.leftDetail)}</span>
+      ) : null}
+    </td>
   );
 }

@@ -5,7 +5,7 @@ import { type ReactNode, useState } from 'react';
 import { Link } from 'react-router';
 import { call, inWords } from '../api/call.ts';
 import { queryClient, read } from '../api/queries.ts';
-import { Button, ChoiceEditor, DoneHere, Trouble, Word } from '../design/index.ts';
+import { Button, ChoiceWord, DoneHere, Trouble } from '../design/index.ts';
 import { money, plural } from '../words/figures.ts';
 
 export interface TakingInto {
@@ -85,25 +85,18 @@ export function IntoWords({ into: { pipelines, pipeline, choose, source, kind },
     <span className="text-small">
       {cost === null ? '' : `about ${money(cost)}, `}
       into{' '}
-      <Word
+      <ChoiceWord
         label="Into the pipeline"
-        editor={(close) => (
-          <ChoiceEditor
-            value={pipeline?.id ?? ''}
-            options={pipelines.map((one) => ({
-              value: one.id,
-              says: one.name,
-              does: one.microsEach === null ? 'no article yet' : `${money(one.microsEach)} each`,
-            }))}
-            onChoose={(next) => {
-              choose(next);
-              close();
-            }}
-          />
-        )}
+        value={pipeline?.id ?? ''}
+        options={pipelines.map((one) => ({
+          value: one.id,
+          says: one.name,
+          does: one.microsEach === null ? 'no article yet' : `${money(one.microsEach)} each`,
+        }))}
+        onChoose={(next) => choose(next)}
       >
         {pipeline?.name ?? 'no pipeline yet'}
-      </Word>
+      </ChoiceWord>
       {pipelines.some((one) => one.sources.includes(source)) ? null : (
         <>
           {' or '}

@@ -4,6 +4,8 @@ import { Head } from '../design/index.ts';
 import { count, plural } from '../words/figures.ts';
 import type { RangeProps } from './TimeRange.tsx';
 
+type Line = RangeProps['video']['lines'][number];
+
 /** What is said, chapter by chapter, with the part that is to be read marked at its edge; words can be found in it. */
 export function Transcript({ video, range, onChange }: RangeProps) {
   const [find, setFind] = useState('');
@@ -15,6 +17,10 @@ export function Transcript({ video, range, onChange }: RangeProps) {
     [lines, wanted],
   );
   const chapterAt = (start: number) => chapters.findLast((chapter) => chapter.start <= start + 0.5);
+  const press = ({ start, end }: Line) => {
+    if (from !== null) onChange({ from: Math.floor(Math.min(from, start)), to: Math.ceil(Math.max(from, end)) });
+    setFrom(from === null ? start : null);
+  };
   const left = Object.entries(video.left).filter(([, n]) => n > 0);
   return (
     <section aria-label="What is said" className="min-w-0">
@@ -44,7 +50,6 @@ export function Transcript({ video, range, onChange }: RangeProps) {
         {shown.map((line, i) => {
           const chapter = chapterAt(line.start);
           const first = i === 0 || chapterAt(shown[i - 1]!.start) !== chapter;
-          const inside = line.start >= range.from - 0.5 && line.start < range.to;
           return (
             <li key={`${line.start}${i}`}>
               {first && chapter && chapter.title !== '' ? (
@@ -54,25 +59,41 @@ export function Transcript({ video, range, onChange }: RangeProps) {
                   <span className="fig font-normal text-ink-3">{plural(chapter.words, 'word')}</span>
                 </p>
               ) : null}
-              <button
-                type="button"
-                className={`brackets grid w-full grid-cols-[48px_8px_1fr] items-stretch py-0.5 text-left leading-5 ${inside ? '' : 'text-ink-3'} ${from === line.start ? 'bg-marker-wash' : ''}`}
-                onClick={() => {
-                  if (from === null) setFrom(line.start);
-                  else {
-                    onChange({ from: Math.floor(Math.min(from, line.start)), to: Math.ceil(Math.max(from, line.end)) });
-                    setFrom(null);
-                  }
-                }}
-              >
-                <span className="fig leading-5 text-ink-3">{clockOf(line.start)}</span>
-                <span className={`my-0.5 w-1 ${inside ? 'bg-marker' : ''}`} />
-                <span>{line.text}</span>
-              </button>
+              <Sentence
+                line={line}
+                inside={line.start >= range.from - 0.5 && line.start < range.to}
+                begun={from === line.start}
+                onPress={() => press(line)}
+              />
             </li>
           );
         })}
       </ol>
     </section>
+  );
+}
+
+/** One sentence; the first pressed begins a part, the second ends it. */
+function Sentence({
+  line,
+  inside,
+  begun,
+  onPress,
+}: {
+  line: Line;
+  inside: boolean;
+  begun: boolean;
+  onPress: () => void;
+}) {
+  return (
+    <button
+      type="button"
+      className={`brackets grid w-full grid-cols-[48px_8px_1fr] items-stretch py-0.5 text-left leading-5 ${inside ? '' : 'text-ink-3'} ${begun ? 'bg-marker-wash' : ''}`}
+      onClick={onPress}
+    >
+      <span className="fig leading-5 text-ink-3">{clockOf(line.start)}</span>
+      <span className={`my-0.5 w-1 ${inside ? 'bg-marker' : ''}`} />
+      <span>{line.text}</span>
+    </button>
   );
 }

@@ -1,11 +1,12 @@
-import type { KeptNoun, KeptWords } from '@grivo/contract';
-import { useMutation } from '@tanstack/react-query';
+import type { KeptNoun, KeptWords, LabelledNoun } from '@grivo/contract';
+import { type UseMutationResult, useMutation } from '@tanstack/react-query';
 import { DropdownMenu } from 'radix-ui';
 import { type FormEvent, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { call, inWords } from '../api/call.ts';
 import { queryClient } from '../api/queries.ts';
 import { Button, Field, Trouble, useMay } from '../design/index.ts';
+import { LabelTicks } from '../labels/LabelTicks.tsx';
 import { ClearMade } from './ClearMade.tsx';
 import { Remove } from './Remove.tsx';
 
@@ -16,6 +17,8 @@ const NOUNS: Record<KeptNoun, { one: string; back: string | null; keys: readonly
   blogs: { one: 'blog', back: '/blogs', keys: ['blogs', 'slots'] },
   services: { one: 'service', back: null, keys: ['services'] },
   routines: { one: 'routine', back: '/pipelines', keys: ['routines'] },
+  labels: { one: 'label', back: null, keys: ['labels', 'pipelines', 'sources', 'blogs'] },
+  destinations: { one: 'destination', back: null, keys: ['destinations', 'pipelines', 'pipeline'] },
 };
 
 interface Kept {
@@ -25,18 +28,20 @@ interface Kept {
   note?: string;
   archived?: boolean;
   openLimit?: number;
+  labels?: readonly string[];
 }
 
-type Open = 'name' | 'note' | 'limit' | 'remove' | null;
+type Open = 'name' | 'note' | 'labels' | 'limit' | 'remove' | null;
+
+/** Nouns that carry labels. */
+const LABELLED: Partial<Record<KeptNoun, LabelledNoun>> = { pipelines: 'pipeline', sources: 'source', blogs: 'blog' };
 
 /** Renaming, noting, putting away and removing, in one way for every noun; what hangs on it is said before it goes. */
 export function KeepMenu({ of, it }: { of: KeptNoun; it: Kept }) {
   const may = useMay();
-  const { one, back, keys } = NOUNS[of];
   const [open, setOpen] = useState<Open>(null);
-  const go = useNavigate();
   const again = () => {
-    for (const key of [...keys, 'today']) void queryClient.invalidateQueries({ queryKey: [key] });
+    for (const key of [...NOUNS[of].keys, 'today']) void queryClient.invalidateQueries({ queryKey: [key] });
   };
   const change = useMutation({
     mutationFn: (words: KeptWords) => call('PATCH', `/${of}/${it.id}/words`, { body: words }),
@@ -45,7 +50,6 @@ export function KeepMenu({ of, it }: { of: KeptNoun; it: Kept }) {
       again();
     },
   });
-  const item = 'choice !block cursor-pointer outline-none';
   if (!may) return null;
   return (
     <>
@@ -57,85 +61,139 @@ export function KeepMenu({ of, it }: { of: KeptNoun; it: Kept }) {
         </DropdownMenu.Trigger>
         <DropdownMenu.Portal>
           <DropdownMenu.Content className="pop !min-w-[220px] !p-1" sideOffset={8} align="end" collisionPadding={12}>
-            <DropdownMenu.Item className={item} onSelect={() => setOpen('name')}>
-              Rename it…
-            </DropdownMenu.Item>
-            {it.note === undefined ? null : (
-              <DropdownMenu.Item className={item} onSelect={() => setOpen('note')}>
-                {it.note === '' ? 'Add a note…' : 'Change its note…'}
-              </DropdownMenu.Item>
-            )}
-            {it.openLimit === undefined ? null : (
-              <DropdownMenu.Item className={item} onSelect={() => setOpen('limit')}>
-                At most {it.openLimit} briefs at once…
-              </DropdownMenu.Item>
-            )}
-            {it.archived === undefined ? null : (
-              <DropdownMenu.Item className={item} onSelect={() => change.mutate({ archived: !it.archived })}>
-                {it.archived ? 'Bring it back from the archive' : 'Archive it'}
-                <span className="block text-small text-ink-3">
-                  {it.archived ? 'it is offered and listed again' : 'kept, and no longer listed or offered'}
-                </span>
-              </DropdownMenu.Item>
-            )}
-            <DropdownMenu.Item className={item} onSelect={() => setOpen('remove')}>
-              Remove it…
-            </DropdownMenu.Item>
+            <Items of={of} it={it} onOpen={setOpen} onChange={change.mutate} />
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
       </DropdownMenu.Root>
       {open === null && !change.isError ? null : (
         <div className="basis-full border-t border-rule-soft py-3">
-          {open === 'name' ? (
-            <OneField
-              label="Its name"
-              value={it.name}
-              does="Rename it"
-              busy={change.isPending}
-              wrong={change.isError ? inWords(change.error) : null}
-              onDone={(name) => change.mutate({ name })}
-              onLeave={() => setOpen(null)}
-            />
-          ) : null}
-          {open === 'note' ? (
-            <OneField
-              label={`A note about this ${one}`}
-              value={it.note ?? ''}
-              empty
-              does="Keep it"
-              busy={change.isPending}
-              wrong={change.isError ? inWords(change.error) : null}
-              onDone={(note) => change.mutate({ note })}
-              onLeave={() => setOpen(null)}
-            />
-          ) : null}
-          {open === 'limit' ? (
-            <OneField
-              label="Briefs in work at once, at most"
-              value={String(it.openLimit)}
-              does="Set it"
-              busy={change.isPending}
-              wrong={change.isError ? inWords(change.error) : null}
-              onDone={(n) => change.mutate({ openLimit: Math.round(Number(n)) })}
-              onLeave={() => setOpen(null)}
-            />
-          ) : null}
-          {open === 'remove' ? (
-            <Remove
-              path={`/${of}/${it.id}`}
-              instead={(again) => (of === 'pipelines' ? <ClearMade pipeline={it.id} onCleared={again} /> : null)}
-              onLeave={() => setOpen(null)}
-              onGone={() => {
-                again();
-                setOpen(null);
-                if (back) void go(back);
-              }}
-            />
-          ) : null}
+          <Opened of={of} it={it} open={open} change={change} again={again} onLeave={() => setOpen(null)} />
           {open === null && change.isError ? <Trouble>{inWords(change.error)}</Trouble> : null}
         </div>
       )}
     </>
+  );
+}
+
+const ITEM = 'choice !block cursor-pointer outline-none';
+
+/** What can be done with it. */
+function Items({
+  of,
+  it,
+  onOpen,
+  onChange,
+}: {
+  of: KeptNoun;
+  it: Kept;
+  onOpen: (open: Open) => void;
+  onChange: (words: KeptWords) => void;
+}) {
+  return (
+    <>
+      <DropdownMenu.Item className={ITEM} onSelect={() => onOpen('name')}>
+        Rename it…
+      </DropdownMenu.Item>
+      {it.note === undefined ? null : (
+        <DropdownMenu.Item className={ITEM} onSelect={() => onOpen('note')}>
+          {it.note === '' ? 'Add a note…' : 'Change its note…'}
+        </DropdownMenu.Item>
+      )}
+      {LABELLED[of] && it.labels ? (
+        <DropdownMenu.Item className={ITEM} onSelect={() => onOpen('labels')}>
+          Labels…
+        </DropdownMenu.Item>
+      ) : null}
+      {it.openLimit === undefined ? null : (
+        <DropdownMenu.Item className={ITEM} onSelect={() => onOpen('limit')}>
+          At most {it.openLimit} briefs at once…
+        </DropdownMenu.Item>
+      )}
+      {it.archived === undefined ? null : (
+        <DropdownMenu.Item className={ITEM} onSelect={() => onChange({ archived: !it.archived })}>
+          {it.archived ? 'Bring it back from the archive' : 'Archive it'}
+          <span className="block text-small text-ink-3">
+            {it.archived ? 'it is offered and listed again' : 'kept, and no longer listed or offered'}
+          </span>
+        </DropdownMenu.Item>
+      )}
+      <DropdownMenu.Item className={ITEM} onSelect={() => onOpen('remove')}>
+        Remove it…
+      </DropdownMenu.Item>
+    </>
+  );
+}
+
+interface AskedField {
+  label: string;
+  value: string;
+  does: string;
+  /** Whether it may be empty. */
+  empty?: boolean;
+  words: (text: string) => KeptWords;
+}
+
+/** What is typed of one, and what it changes. */
+const ASKED: Record<'name' | 'note' | 'limit', (it: Kept, one: string) => AskedField> = {
+  name: ({ name }) => ({ label: 'Its name', value: name, does: 'Rename it', words: (text) => ({ name: text }) }),
+  note: ({ note }, one) => ({
+    label: `A note about this ${one}`,
+    value: note ?? '',
+    empty: true,
+    does: 'Keep it',
+    words: (text) => ({ note: text }),
+  }),
+  limit: ({ openLimit }) => ({
+    label: 'Briefs in work at once, at most',
+    value: String(openLimit),
+    does: 'Set it',
+    words: (text) => ({ openLimit: Math.round(Number(text)) }),
+  }),
+};
+
+/** The one of them that is open. */
+function Opened({
+  of,
+  it,
+  open,
+  change,
+  again,
+  onLeave,
+}: {
+  of: KeptNoun;
+  it: Kept;
+  open: Open;
+  change: UseMutationResult<unknown, Error, KeptWords>;
+  again: () => void;
+  onLeave: () => void;
+}) {
+  const { one, back } = NOUNS[of];
+  const go = useNavigate();
+  const asked = open === 'name' || open === 'note' || open === 'limit' ? ASKED[open](it, one) : null;
+  if (asked)
+    return (
+      <OneField
+        {...asked}
+        busy={change.isPending}
+        wrong={change.isError ? inWords(change.error) : null}
+        onDone={(text) => change.mutate(asked.words(text))}
+        onLeave={onLeave}
+      />
+    );
+  if (open === 'labels' && LABELLED[of] && it.labels)
+    return <LabelTicks noun={LABELLED[of]} it={{ id: it.id, labels: it.labels }} onLeave={onLeave} />;
+  if (open !== 'remove') return null;
+  return (
+    <Remove
+      path={`/${of}/${it.id}`}
+      instead={(cleared) => (of === 'pipelines' ? <ClearMade pipeline={it.id} onCleared={cleared} /> : null)}
+      onLeave={onLeave}
+      onGone={() => {
+        again();
+        onLeave();
+        if (back) void go(back);
+      }}
+    />
   );
 }
 
@@ -148,12 +206,7 @@ function OneField({
   wrong,
   onDone,
   onLeave,
-}: {
-  label: string;
-  value: string;
-  /** Whether it may be empty. */
-  empty?: boolean;
-  does: string;
+}: Omit<AskedField, 'words'> & {
   busy: boolean;
   wrong: string | null;
   onDone: (text: string) => void;

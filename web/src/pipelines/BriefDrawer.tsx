@@ -13,84 +13,102 @@ import { TrialResult } from './TrialResult.tsx';
 
 type Run = BriefWhole['runs'][number];
 
-/** One step of a brief: what went in, what came out, each round and attempt, and what can be done. */
-export function BriefDrawer({
-  id,
-  step,
-  pipeline,
-  close,
-}: {
+interface BriefDrawerProps {
   id: string;
   step: string | null;
   pipeline: string;
   close: () => void;
-}) {
-  const brief = useQuery(read.brief(id)).data;
-  const holds = useQuery(read.holds(id)).data?.holds ?? [];
-  const [chosen, setChosen] = useState<string | null>(null);
-  const runs = brief ? runsOf(brief, step) : [];
-  const run = runs.find((one) => one.id === chosen) ?? runs[0] ?? null;
-  const detail = useQuery({
-    queryKey: ['brief', id, 'run', run?.id, run?.state],
-    queryFn: () => call('GET', `/runs/${run?.id}`, { answer: RunWhole }),
-    enabled: run !== null,
-  }).data;
-  const hold = holds.find((one) => one.run === run?.id) ?? (step === null ? holds[0] : undefined);
+}
+
+/** One step of a brief: what went in, what came out, each round and attempt, and what can be done. */
+export function BriefDrawer({ id, step, pipeline, close }: BriefDrawerProps) {
+  const asked = useQuery(read.brief(id));
   return (
     <section
       aria-label="The step chosen"
       className="sticky bottom-0 z-10 grid h-[46vh] min-h-[230px] grid-cols-[300px_minmax(0,1fr)_minmax(0,1fr)] overflow-auto border-t border-ink bg-paper px-8 py-3"
     >
-      {brief ? (
-        <>
-          <div className="pr-6">
-            <div className="flex justify-between gap-3 text-small text-ink-3">
-              <span className="truncate">{brief.subject}</span>
-              <Button look="quiet" anyone hint="Esc" onClick={close}>
-                close
-              </Button>
-            </div>
-            <h2 className="text-base font-semibold first-letter:uppercase">{run?.kind ?? 'Not begun'}</h2>
-            {run ? <HowItRan run={run} /> : <p className="text-small text-ink-3">No step has run yet.</p>}
-            <Acts brief={brief} run={run} pipeline={pipeline} />
-            <Rounds runs={runs} run={run} onChoose={setChosen} />
-            {detail?.attempts.map((attempt) => (
-              <p key={attempt.n} className="text-small text-ink-2">
-                <span className="fig text-ink-3">attempt {attempt.n}</span> {attempt.says}
-              </p>
-            ))}
-          </div>
-          <div className="border-l border-rule px-6">
-            <h3 className="pb-1 text-base font-semibold">Went in</h3>
-            {detail ? (
-              <dl className="text-small">
-                {detail.wentIn.map(({ name, text }) => (
-                  <div key={name} className="grid grid-cols-[88px_1fr] border-b border-rule-soft py-0.5">
-                    <dt className="truncate text-ink-3">{name}</dt>
-                    <dd className="line-clamp-6 min-w-0 break-words">{text}</dd>
-                  </div>
-                ))}
-              </dl>
-            ) : run ? (
-              <Loading rows={3} />
-            ) : null}
-          </div>
-          <div className="border-l border-rule pl-6">
-            <h3 className="pb-1 text-base font-semibold">{hold ? 'Came out, held' : 'Came out'}</h3>
-            {hold ? (
-              // Whoever proofreads decides.
-              <Only if>
-                <HeldStep key={hold.run} hold={hold} />
-              </Only>
-            ) : run ? (
-              <TrialResult run={run} until="" narrow />
-            ) : null}
-          </div>
-        </>
+      {asked.data ? (
+        <OpenBrief brief={asked.data} step={step} pipeline={pipeline} close={close} />
+      ) : asked.isError ? (
+        <div className="col-span-3">
+          <Trouble>{inWords(asked.error)}</Trouble>
+          <Button look="word" anyone onClick={() => void asked.refetch()}>
+            Read it again
+          </Button>
+        </div>
       ) : (
         <Loading rows={3} />
       )}
     </section>
+  );
+}
+
+function OpenBrief({ brief, step, pipeline, close }: Omit<BriefDrawerProps, 'id'> & { brief: BriefWhole }) {
+  const holds = useQuery(read.holds(brief.id)).data?.holds ?? [];
+  const [chosen, setChosen] = useState<string | null>(null);
+  const runs = runsOf(brief, step);
+  const run = runs.find((one) => one.id === chosen) ?? runs[0] ?? null;
+  const detail = useQuery({
+    queryKey: ['brief', brief.id, 'run', run?.id, run?.state],
+    queryFn: () => call('GET', `/runs/${run?.id}`, { answer: RunWhole }),
+    enabled: run !== null,
+  });
+  const hold = holds.find((one) => one.run === run?.id) ?? (step === null ? holds[0] : undefined);
+  return (
+    <>
+      <div className="pr-6">
+        <div className="flex justify-between gap-3 text-small text-ink-3">
+          <span className="truncate">{brief.subject}</span>
+          <Button look="quiet" anyone hint="Esc" onClick={close}>
+            close
+          </Button>
+        </div>
+        <h2 className="text-base font-semibold first-letter:uppercase">{run?.kind ?? 'Not begun'}</h2>
+        {run ? <HowItRan run={run} /> : <p className="text-small text-ink-3">No step has run yet.</p>}
+        <Acts brief={brief} run={run} pipeline={pipeline} />
+        <Rounds runs={runs} run={run} onChoose={setChosen} />
+        {detail.data?.attempts.map((attempt) => (
+          <p key={attempt.n} className="text-small text-ink-2">
+            <span className="fig text-ink-3">attempt {attempt.n}</span> {attempt.says}
+          </p>
+        ))}
+      </div>
+      <WentIn detail={detail.data} error={detail.error} reads={run !== null} />
+      <div className="border-l border-rule pl-6">
+        <h3 className="pb-1 text-base font-semibold">{hold ? 'Came out, held' : 'Came out'}</h3>
+        {hold ? (
+          // Whoever proofreads decides.
+          <Only if>
+            <HeldStep key={hold.run} hold={hold} />
+          </Only>
+        ) : run ? (
+          <TrialResult run={run} until="" narrow />
+        ) : null}
+      </div>
+    </>
+  );
+}
+
+function WentIn({ detail, error, reads }: { detail: RunWhole | undefined; error: Error | null; reads: boolean }) {
+  return (
+    <div className="border-l border-rule px-6">
+      <h3 className="pb-1 text-base font-semibold">Went in</h3>
+      {detail ? (
+        <dl className="text-small">
+          {detail.wentIn.map(({ name, text }) => (
+            <div key={name} className="grid grid-cols-[88px_1fr] border-b border-rule-soft py-0.5">
+              <dt className="truncate text-ink-3">{name}</dt>
+              <dd className="line-clamp-6 min-w-0 break-words">{text}</dd>
+            </div>
+          ))}
+        </dl>
+      ) : error ? (
+        <Trouble>{inWords(error)}</Trouble>
+      ) : reads ? (
+        <Loading rows={3} />
+      ) : null}
+    </div>
   );
 }
 

@@ -1,7 +1,7 @@
 import type { SheetColumn as Column, SheetRow } from '@grivo/contract';
 import { languageName } from '@grivo/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { type CSSProperties, memo, useCallback, useEffect, useRef } from 'react';
+import { type CSSProperties, memo, type RefObject, useCallback, useEffect, useRef } from 'react';
 import type { z } from 'zod';
 import { Mark, type MarkState, saysOf, stateOf, Tick } from '../design/index.ts';
 import { useWidth } from '../shell/useWidth.ts';
@@ -31,20 +31,7 @@ const grid = (columns: number) => {
   return `26px minmax(120px, 1fr) calc(${n} * clamp(15px, (100% - 690px) / ${n}, 79px) - 3px) 148px 50px 52px 208px`;
 };
 
-/** Briefs as rows against the steps as columns; only the rows in sight are drawn. */
-export function BriefSheet({
-  columns,
-  rows,
-  now,
-  newest,
-  open,
-  step,
-  picked,
-  choose,
-  toggle,
-  more,
-  below,
-}: {
+interface SheetProps {
   columns: readonly SheetColumn[];
   rows: readonly SheetRow[];
   now: number;
@@ -59,8 +46,57 @@ export function BriefSheet({
   more: (() => void) | null;
   /** How much of the height is left above what stands below. */
   below: string;
-}) {
+}
+
+/** Briefs as rows against the steps as columns; only the rows in sight are drawn. */
+export function BriefSheet(props: SheetProps) {
+  const { columns, rows, now, newest, open, step, picked, choose, toggle, below } = props;
   const frame = useRef<HTMLDivElement>(null);
+  const { virtual, seen, pool } = useSeenRows(props, frame);
+  return (
+    <div
+      ref={frame}
+      className="min-h-[180px] overflow-auto bg-sheet px-8"
+      style={{ height: `calc(${below} - ${ABOVE}px)` }}
+      tabIndex={0}
+      role="group"
+      aria-label="Briefs against steps"
+    >
+      <SheetHead columns={columns} step={step} />
+      <ul className="relative" style={{ height: virtual.getTotalSize() }}>
+        {seen.map(({ index, start }) => {
+          const row = rows[index]!;
+          return (
+            // biome-ignore lint/a11y/useKeyWithClickEvents: J, K, H and L do the same
+            <li
+              key={index % pool}
+              className="absolute inset-x-0 [contain:layout_style]"
+              style={{ transform: `translateY(${start}px)` }}
+              onClick={({ target, clientX }) => {
+                if (!(target instanceof Element) || target.closest('.tick')) return;
+                choose(row.id, stepAt(target.closest('[data-cells]'), clientX, columns));
+              }}
+            >
+              <Row
+                row={row}
+                columns={columns}
+                when={whenOf(row, now)}
+                newest={newest}
+                open={row.id === open}
+                step={row.id === open ? step : null}
+                picked={picked.has(row.id)}
+                toggle={toggle}
+              />
+            </li>
+          );
+        })}
+      </ul>
+    </div>
+  );
+}
+
+/** Which rows are in sight; asks for more before the last is. */
+function useSeenRows({ rows, open, more }: SheetProps, frame: RefObject<HTMLDivElement | null>) {
   // The same function as long as the rows are: with another at every draw all ten thousand would be measured again.
   const keyAt = useCallback((i: number) => rows[i]!.id, [rows]);
   const virtual = useVirtualizer({
@@ -84,68 +120,35 @@ export function BriefSheet({
   useEffect(() => {
     if (more && last >= rows.length - 40) more();
   }, [more, last, rows.length]);
+  return { virtual, seen, pool: pool.current };
+}
+
+function SheetHead({ columns, step }: Pick<SheetProps, 'columns' | 'step'>) {
   // Names of steps that would be cut stand upright.
   const upright = (useWidth() - BESIDE_CELLS) / columns.length < WIDEST_NAME;
   return (
     <div
-      ref={frame}
-      className="min-h-[180px] overflow-auto bg-sheet px-8"
-      style={{ height: `calc(${below} - ${ABOVE}px)` }}
-      tabIndex={0}
-      role="group"
-      aria-label="Briefs against steps"
+      className="sticky top-0 z-10 grid items-end gap-x-[3px] border-b border-ink bg-sheet pt-2 pb-1 text-micro text-ink-3"
+      style={{ gridTemplateColumns: grid(columns.length) }}
     >
-      <div
-        className="sticky top-0 z-10 grid items-end gap-x-[3px] border-b border-ink bg-sheet pt-2 pb-1 text-micro text-ink-3"
-        style={{ gridTemplateColumns: grid(columns.length) }}
-      >
-        <span />
-        <span>Subject</span>
-        <span className={`grid auto-cols-fr grid-flow-col gap-x-[3px] ${upright ? 'items-start' : 'items-end'}`}>
-          {columns.map((column) => (
-            <span
-              key={column.step}
-              title={`${column.n}, ${column.kind}`}
-              className={`overflow-hidden whitespace-nowrap ${column.step === step ? 'font-semibold text-ink' : ''} ${column.depth > 0 ? 'border-l border-rule-strong pl-px' : ''}`}
-            >
-              <span className="fig block">{column.n}</span>
-              <span className={upright ? 'inline-block [writing-mode:vertical-rl]' : ''}>{column.kind}</span>
-            </span>
-          ))}
-        </span>
-        <span className="pl-2">Slot</span>
-        <span className="text-right">Words</span>
-        <span className="text-right">€</span>
-        <span className="pl-2">Standing</span>
-      </div>
-      <ul className="relative" style={{ height: virtual.getTotalSize() }}>
-        {seen.map(({ index, start }) => {
-          const row = rows[index]!;
-          return (
-            // biome-ignore lint/a11y/useKeyWithClickEvents: J, K, H and L do the same
-            <li
-              key={index % pool.current}
-              className="absolute inset-x-0 [contain:layout_style]"
-              style={{ transform: `translateY(${start}px)` }}
-              onClick={({ target, clientX }) => {
-                if (!(target instanceof Element) || target.closest('.tick')) return;
-                choose(row.id, stepAt(target.closest('[data-cells]'), clientX, columns));
-              }}
-            >
-              <Row
-                row={row}
-                columns={columns}
-                when={whenOf(row, now)}
-                newest={newest}
-                open={row.id === open}
-                step={row.id === open ? step : null}
-                picked={picked.has(row.id)}
-                toggle={toggle}
-              />
-            </li>
-          );
-        })}
-      </ul>
+      <span />
+      <span>Subject</span>
+      <span className={`grid auto-cols-fr grid-flow-col gap-x-[3px] ${upright ? 'items-start' : 'items-end'}`}>
+        {columns.map((column) => (
+          <span
+            key={column.step}
+            title={`${column.n}, ${column.kind}`}
+            className={`overflow-hidden whitespace-nowrap ${column.step === step ? 'font-semibold text-ink' : ''} ${column.depth > 0 ? 'border-l border-rule-strong pl-px' : ''}`}
+          >
+            <span className="fig block">{column.n}</span>
+            <span className={upright ? 'inline-block [writing-mode:vertical-rl]' : ''}>{column.kind}</span>
+          </span>
+        ))}
+      </span>
+      <span className="pl-2">Slot</span>
+      <span className="text-right">Words</span>
+      <span className="text-right">€</span>
+      <span className="pl-2">Standing</span>
     </div>
   );
 }
@@ -208,21 +211,28 @@ const Row = memo(function Row({
         </span>
       </div>
       {row.siblings.map((sibling) => (
-        <div key={sibling.line} className="grid items-center gap-x-[3px]" style={{ gridTemplateColumns, height: ROW }}>
-          <span />
-          <span className="truncate border-l border-rule-strong pl-3 text-small text-ink-2">
-            {languageName(sibling.language)}, <span className="work">{sibling.title || 'no title yet'}</span>
-          </span>
-          <Cells cells={sibling.cells} columns={columns} step={null} aside={false} />
-          <span />
-          <span className="fig text-right">{sibling.words === null ? '' : count(sibling.words)}</span>
-          <span />
-          <span />
-        </div>
+        <Sibling key={sibling.line} it={sibling} columns={columns} />
       ))}
     </div>
   );
 });
+
+/** An article made beside, on a line of its own. */
+function Sibling({ it, columns }: { it: SheetRow['siblings'][number]; columns: readonly SheetColumn[] }) {
+  return (
+    <div className="grid items-center gap-x-[3px]" style={{ gridTemplateColumns: grid(columns.length), height: ROW }}>
+      <span />
+      <span className="truncate border-l border-rule-strong pl-3 text-small text-ink-2">
+        {languageName(it.language)}, <span className="work">{it.title || 'no title yet'}</span>
+      </span>
+      <Cells cells={it.cells} columns={columns} step={null} aside={false} />
+      <span />
+      <span className="fig text-right">{it.words === null ? '' : count(it.words)}</span>
+      <span />
+      <span />
+    </div>
+  );
+}
 
 /** When it goes or went out; of one that waits, when it begins. */
 function whenOf({ slot, begins }: SheetRow, now: number): string {
@@ -260,7 +270,8 @@ function Cells({
       {runsOf(cells, columns, step, aside).map(({ at, many, state, chosen }) => (
         <span
           key={at}
-          className={`mk bar absolute ${state === 'plan' ? 'top-[10px]' : 'top-[7px]'} ${state} ${many > 1 ? 'many' : ''} ${chosen ? 'chosen' : ''}`}
+          // A bar comes and goes while a brief is worked on; pressed, what stays has to be under the pointer, or the press is lost.
+          className={`mk bar pointer-events-none absolute ${state === 'plan' ? 'top-[10px]' : 'top-[7px]'} ${state} ${many > 1 ? 'many' : ''} ${chosen ? 'chosen' : ''}`}
           style={
             {
               left: `calc((100% + 3px) * ${at / columns.length})`,

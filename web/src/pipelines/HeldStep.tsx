@@ -35,55 +35,95 @@ export function HeldStep({ hold }: { hold: Hold }) {
       <p className="pb-1 text-small font-semibold">It waits for you: {asks(hold)}</p>
       <Proposed hold={hold} change={change} put={put} />
       <HeldText hold={hold} onChange={setText} />
-      {note === null ? null : (
-        <div className="pt-2">
-          <TextArea
-            label="What is to be done differently"
-            rows={2}
-            autoFocus
-            value={note}
-            onChange={(event) => setNote(event.target.value)}
-          />
-        </div>
+      {note === null ? (
+        <Passing
+          changed={Object.keys(change).length > 0}
+          busy={say.isPending}
+          onSay={say.mutate}
+          change={change}
+          onBack={() => setNote('')}
+          onUndo={kept === null ? null : () => keep(null)}
+        />
+      ) : (
+        <SendingBack note={note} busy={say.isPending} onNote={setNote} onSay={say.mutate} />
       )}
-      <div className="sticky bottom-0 -mx-3 flex items-center gap-4 bg-paper px-3 pt-3 pb-2">
-        {note === null ? (
-          <>
-            <Button
-              look="solid"
-              busy={say.isPending ? 'Passing it' : null}
-              onClick={() => say.mutate({ decide: 'pass', change })}
-            >
-              {Object.keys(change).length > 0 ? 'Pass it as changed' : 'Pass it'}
-            </Button>
-            <Button onClick={() => setNote('')}>Send back…</Button>
-            <Button look="quiet" onClick={() => say.mutate({ decide: 'set aside' })}>
-              Set aside
-            </Button>
-            {kept === null ? null : (
-              <Button look="quiet" className="ml-auto" onClick={() => keep(null)}>
-                Take my changes back
-              </Button>
-            )}
-          </>
-        ) : (
-          <>
-            <Button
-              look="solid"
-              disabled={note.trim() === ''}
-              busy={say.isPending ? 'Sending' : null}
-              onClick={() => say.mutate({ decide: 'send back', note })}
-            >
-              Send it back
-            </Button>
-            <Button look="quiet" onClick={() => setNote(null)}>
-              Not after all
-            </Button>
-          </>
-        )}
-      </div>
       {say.isError ? <Trouble>{inWords(say.error)}</Trouble> : null}
     </section>
+  );
+}
+
+const BAR = 'sticky bottom-0 -mx-3 flex items-center gap-4 bg-paper px-3 pt-3 pb-2';
+
+/** Passing it as it is or as changed, sending it back, setting it aside. */
+function Passing({
+  changed,
+  busy,
+  change,
+  onSay,
+  onBack,
+  onUndo,
+}: {
+  changed: boolean;
+  busy: boolean;
+  change: object;
+  onSay: (body: object) => void;
+  onBack: () => void;
+  onUndo: (() => void) | null;
+}) {
+  return (
+    <div className={BAR}>
+      <Button look="solid" busy={busy ? 'Passing it' : null} onClick={() => onSay({ decide: 'pass', change })}>
+        {changed ? 'Pass it as changed' : 'Pass it'}
+      </Button>
+      <Button onClick={onBack}>Send back…</Button>
+      <Button look="quiet" onClick={() => onSay({ decide: 'set aside' })}>
+        Set aside
+      </Button>
+      {onUndo ? (
+        <Button look="quiet" className="ml-auto" onClick={onUndo}>
+          Take my changes back
+        </Button>
+      ) : null}
+    </div>
+  );
+}
+
+function SendingBack({
+  note,
+  busy,
+  onNote,
+  onSay,
+}: {
+  note: string;
+  busy: boolean;
+  onNote: (note: string | null) => void;
+  onSay: (body: object) => void;
+}) {
+  return (
+    <>
+      <div className="pt-2">
+        <TextArea
+          label="What is to be done differently"
+          rows={2}
+          autoFocus
+          value={note}
+          onChange={(event) => onNote(event.target.value)}
+        />
+      </div>
+      <div className={BAR}>
+        <Button
+          look="solid"
+          disabled={note.trim() === ''}
+          busy={busy ? 'Sending' : null}
+          onClick={() => onSay({ decide: 'send back', note })}
+        >
+          Send it back
+        </Button>
+        <Button look="quiet" onClick={() => onNote(null)}>
+          Not after all
+        </Button>
+      </div>
+    </>
   );
 }
 

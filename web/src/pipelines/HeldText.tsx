@@ -55,28 +55,37 @@ export function HeldText({ hold, onChange }: { hold: Hold; onChange: (text: stri
             <Suspense fallback={<Loading rows={8} />}>
               <MarkdownText value={kept ?? was} label="The text in Markdown" onChange={keep} />
             </Suspense>
-            <div className="flex items-center gap-4 pt-3">
-              <Dialog.Close asChild>
-                <Button look="line">Done for now</Button>
-              </Dialog.Close>
-              {changed === null ? null : (
-                <Button
-                  look="quiet"
-                  onClick={() => {
-                    keep(null);
-                    setOpen(false);
-                  }}
-                >
-                  Leave it as it was
-                </Button>
-              )}
-              <span className="ml-auto text-small text-ink-3">
-                Paragraphs keep what they rest on; it counts when you pass the step.
-              </span>
-            </div>
+            <Below
+              onLeave={
+                changed === null
+                  ? null
+                  : () => {
+                      keep(null);
+                      setOpen(false);
+                    }
+              }
+            />
           </Dialog.Content>
         </Dialog.Portal>
       </Dialog.Root>
     </p>
+  );
+}
+
+function Below({ onLeave }: { onLeave: (() => void) | null }) {
+  return (
+    <div className="flex items-center gap-4 pt-3">
+      <Dialog.Close asChild>
+        <Button look="line">Done for now</Button>
+      </Dialog.Close>
+      {onLeave ? (
+        <Button look="quiet" onClick={onLeave}>
+          Leave it as it was
+        </Button>
+      ) : null}
+      <span className="ml-auto text-small text-ink-3">
+        Paragraphs keep what they rest on; it counts when you pass the step.
+      </span>
+    </div>
   );
 }

@@ -49,45 +49,59 @@ export function InputsEditor({
   return (
     <div className="w-[34rem] max-w-full">
       {rows.map((row, i) => (
-        <div key={i} className="pb-2">
-          <div className="grid grid-cols-[8rem_1fr_9rem_auto] items-end gap-3">
-            <label className="text-small text-ink-3">
-              Name
-              <input
-                className="field"
-                value={row.name}
-                onChange={(event) => put(i, { name: event.target.value.trim() })}
-              />
-            </label>
-            <label className="text-small text-ink-3">
-              Asked for as
-              <input className="field" value={row.asks} onChange={(event) => put(i, { asks: event.target.value })} />
-            </label>
-            <label className="text-small text-ink-3">
-              Otherwise
-              <input
-                className="field"
-                placeholder="must be given"
-                value={row.otherwise}
-                onChange={(event) => put(i, { otherwise: event.target.value })}
-              />
-            </label>
-            <Button
-              look="quiet"
-              aria-label={`Take ${row.name || 'this'} out`}
-              onClick={() => set(rows.filter((_, j) => j !== i))}
-            >
-              take out
-            </Button>
-          </div>
-          {wrongs[i] ? <p className="pt-0.5 text-small text-red">{wrongs[i]}</p> : null}
-        </div>
+        <InputRow
+          key={i}
+          row={row}
+          wrong={wrongs[i] ?? null}
+          onChange={(change) => put(i, change)}
+          onOut={() => set(rows.filter((_, j) => j !== i))}
+        />
       ))}
       {rows.length < 20 ? (
         <Button look="quiet" onClick={() => setRows([...rows, { name: '', asks: '', otherwise: '' }])}>
           One more
         </Button>
       ) : null}
+    </div>
+  );
+}
+
+function InputRow({
+  row: { name, asks, otherwise },
+  wrong,
+  onChange,
+  onOut,
+}: {
+  row: Row;
+  wrong: string | null;
+  onChange: (change: Partial<Row>) => void;
+  onOut: () => void;
+}) {
+  return (
+    <div className="pb-2">
+      <div className="grid grid-cols-[8rem_1fr_9rem_auto] items-end gap-3">
+        <label className="text-small text-ink-3">
+          Name
+          <input className="field" value={name} onChange={(event) => onChange({ name: event.target.value.trim() })} />
+        </label>
+        <label className="text-small text-ink-3">
+          Asked for as
+          <input className="field" value={asks} onChange={(event) => onChange({ asks: event.target.value })} />
+        </label>
+        <label className="text-small text-ink-3">
+          Otherwise
+          <input
+            className="field"
+            placeholder="must be given"
+            value={otherwise}
+            onChange={(event) => onChange({ otherwise: event.target.value })}
+          />
+        </label>
+        <Button look="quiet" aria-label={`Take ${name || 'this'} out`} onClick={onOut}>
+          take out
+        </Button>
+      </div>
+      {wrong ? <p className="pt-0.5 text-small text-red">{wrong}</p> : null}
     </div>
   );
 }

@@ -6,8 +6,14 @@ import { count } from '../words/figures.ts';
 
 const COLUMNS = 11;
 
+interface PastFiguresProps {
+  pipeline: string;
+  step: Step;
+  field: string;
+}
+
 /** What a value of a word would have done on past briefs: each a mark on a scale, ink where it passes, grey where not. */
-export function PastFigures({ pipeline, step, field }: { pipeline: string; step: Step; field: string }) {
+export function PastFigures({ pipeline, step, field }: PastFiguresProps) {
   const { past, pastFilter } = kindOf(step);
   const measure = past?.find((one) => one.field === field);
   const filter = pastFilter?.field === field ? pastFilter : undefined;

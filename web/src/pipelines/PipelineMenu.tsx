@@ -37,57 +37,76 @@ export function PipelineMenu({ pipeline }: { pipeline: PipelineWhole }) {
     },
   });
   const may = useMay();
-  const item = 'choice !block cursor-pointer outline-none';
-  const menu = !may ? null : (
+  const error = open.error ?? copy.error;
+  return (
     <>
-      <DropdownMenu.Root modal={false}>
-        <DropdownMenu.Trigger asChild>
-          <button type="button" className="act quiet brackets">
-            file
-          </button>
-        </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content className="pop !min-w-[260px] !p-1" sideOffset={8} align="end" collisionPadding={12}>
-            <DropdownMenu.Item asChild className={item}>
-              <a href={`/api/pipelines/${pipeline.id}/procedure.yaml`} download={`${fileName(pipeline.name)}.yaml`}>
-                Save version {pipeline.version} as a YAML file
-                {isChanged(draft) ? <span className="block text-small text-ink-3">without unsaved changes</span> : null}
-              </a>
-            </DropdownMenu.Item>
-            <DropdownMenu.Item className={item} onSelect={() => file.current?.click()}>
-              Load a YAML file into this pipeline…
-            </DropdownMenu.Item>
-            <DropdownMenu.Item className={item} onSelect={() => copy.mutate()}>
-              Make a copy of this pipeline
-            </DropdownMenu.Item>
-            <DropdownMenu.Item className={item} onSelect={() => setTimeout(() => window.print())}>
-              Print
-            </DropdownMenu.Item>
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
-      </DropdownMenu.Root>
-      <input
-        ref={file}
-        type="file"
-        accept=".yaml,.yml,application/yaml"
-        aria-label="A YAML file with a procedure"
-        className="sr-only"
-        tabIndex={-1}
-        onChange={(event) => {
-          const [chosen] = event.target.files ?? [];
-          if (chosen) open.mutate(chosen);
-          event.target.value = '';
-        }}
-      />
+      {may ? (
+        <DropdownMenu.Root modal={false}>
+          <DropdownMenu.Trigger asChild>
+            <button type="button" className="act quiet brackets">
+              file
+            </button>
+          </DropdownMenu.Trigger>
+          <DropdownMenu.Portal>
+            <DropdownMenu.Content className="pop !min-w-[260px] !p-1" sideOffset={8} align="end" collisionPadding={12}>
+              <Items pipeline={pipeline} onLoad={() => file.current?.click()} onCopy={() => copy.mutate()} />
+            </DropdownMenu.Content>
+          </DropdownMenu.Portal>
+        </DropdownMenu.Root>
+      ) : null}
+      {may ? (
+        <input
+          ref={file}
+          type="file"
+          accept=".yaml,.yml,application/yaml"
+          aria-label="A YAML file with a procedure"
+          className="sr-only"
+          tabIndex={-1}
+          onChange={(event) => {
+            const [chosen] = event.target.files ?? [];
+            if (chosen) open.mutate(chosen);
+            event.target.value = '';
+          }}
+        />
+      ) : null}
+      {error ? <NotRead error={error} onLeave={() => (open.isError ? open.reset() : copy.reset())} /> : null}
     </>
   );
-  const error = open.error ?? copy.error;
+}
+
+const ITEM = 'choice !block cursor-pointer outline-none';
+
+function Items({ pipeline, onLoad, onCopy }: { pipeline: PipelineWhole; onLoad: () => void; onCopy: () => void }) {
+  const { draft } = useDraft();
+  return (
+    <>
+      <DropdownMenu.Item asChild className={ITEM}>
+        <a href={`/api/pipelines/${pipeline.id}/procedure.yaml`} download={`${fileName(pipeline.name)}.yaml`}>
+          Save version {pipeline.version} as a YAML file
+          {isChanged(draft) ? <span className="block text-small text-ink-3">without unsaved changes</span> : null}
+        </a>
+      </DropdownMenu.Item>
+      <DropdownMenu.Item className={ITEM} onSelect={onLoad}>
+        Load a YAML file into this pipeline…
+      </DropdownMenu.Item>
+      <DropdownMenu.Item className={ITEM} onSelect={onCopy}>
+        Make a copy of this pipeline
+      </DropdownMenu.Item>
+      <DropdownMenu.Item className={ITEM} onSelect={() => setTimeout(() => window.print())}>
+        Print
+      </DropdownMenu.Item>
+    </>
+  );
+}
+
+/** Why a file was not taken, each of its faults with its place. */
+function NotRead({ error, onLeave }: { error: Error; onLeave: () => void }) {
   const places = (error instanceof Refused && error.problem.places) || [];
-  const trouble = error ? (
+  return (
     <div className="basis-full pb-1">
       <Trouble
         actions={
-          <Button look="word" onClick={() => (open.isError ? open.reset() : copy.reset())}>
+          <Button look="word" onClick={onLeave}>
             Close this
           </Button>
         }
@@ -108,12 +127,6 @@ export function PipelineMenu({ pipeline }: { pipeline: PipelineWhole }) {
         </ul>
       ) : null}
     </div>
-  ) : null;
-  return (
-    <>
-      {menu}
-      {trouble}
-    </>
   );
 }
 

@@ -1,5 +1,5 @@
 import { type Routine, Routine as Whole } from '@grivo/contract';
-import { fieldsAtEnd, kindOf, readProcedure, type Step } from '@grivo/core';
+import { type CheckContext, fieldsAtEnd, kindOf, type ProcedureDocument, readProcedure, type Step } from '@grivo/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import { Link, useParams } from 'react-router';
@@ -54,102 +54,43 @@ function keep(routine: Routine): void {
   );
 }
 
-function RoutineLines({ routine }: { routine: Routine }) {
-  const { draft, edit, saved, undo, redo } = useDraft();
-  const document = draft?.pipeline === routine.id ? draft.history.now : routine.document;
-  const changed = isChanged(draft);
-  const { choices, context, problems } = useChecked(null, document);
+/** Saving a routine: as it was changed, and under another name. */
+function useRoutineSave(routine: Routine) {
+  const { saved } = useDraft();
+  const put = ({ name, rev, document }: { name: string; rev: number; document: Routine['document'] }) =>
+    call('PUT', `/routines/${routine.id}`, { body: { name, document }, rev, answer: Whole });
   const save = useMutation({
-    mutationFn: ({ name, rev, body }: { name: string; rev: number; body: Routine['document'] }) =>
-      call('PUT', `/routines/${routine.id}`, { body: { name, document: body }, rev, answer: Whole }),
+    mutationFn: put,
     onSuccess: (now) => {
       keep(now);
       saved(now.rev, now.document);
     },
   });
   const rename = useMutation({
-    mutationFn: (name: string) =>
-      call('PUT', `/routines/${routine.id}`, {
-        body: { name, document: routine.document },
-        rev: routine.rev,
-        answer: Whole,
-      }),
+    mutationFn: (name: string) => put({ name, rev: routine.rev, document: routine.document }),
     onSuccess: (now) => {
       keep(now);
       useDraft.getState().over(now.rev, now.document);
     },
   });
-  const keepIt = () => save.mutate({ name: routine.name, rev: draft?.rev ?? routine.rev, body: document });
+  return { save, rename };
+}
+
+function RoutineLines({ routine }: { routine: Routine }) {
+  const { draft, undo, redo } = useDraft();
+  const document = draft?.pipeline === routine.id ? draft.history.now : routine.document;
+  const changed = isChanged(draft);
+  const { choices, context, problems } = useChecked(null, document);
+  const { save, rename } = useRoutineSave(routine);
+  const keepIt = () => save.mutate({ name: routine.name, rev: draft?.rev ?? routine.rev, document });
   useViewKeys({ s: changed ? keepIt : null, z: undo, Z: redo, 'Ctrl+z': undo, 'Ctrl+Z': redo, 'Ctrl+y': redo });
-  const inputs = document.inputs ?? [];
-  const outputs = document.outputs ?? [];
-  const given = new Set(inputs.map(({ name }) => name));
-  const offered = context ? fieldsAtEnd(document, context).filter(({ name }) => !given.has(name)) : [];
-  const names = [...new Set([...offered.map(({ name }) => name), ...outputs])];
   const steps = new Map(readProcedure(document, choices.names).map(({ step }) => [step.id, step as Step]));
   return (
     <>
       <div className="pt-2 pb-2">
-        <div className="flex items-center gap-3">
-          <h1 className="truncate text-title font-semibold tracking-[-0.018em]">
-            <Word
-              label="Name of the routine"
-              editor={(close) => <NameEditor name={routine.name} onName={rename.mutate} close={close} />}
-            >
-              {routine.name}
-            </Word>
-          </h1>
-          <span className="text-ink-3">a routine, version {routine.version}</span>
-          <span className="ml-auto flex flex-wrap text-small">
-            <KeepMenu of="routines" it={routine} />
-          </span>
-        </div>
-        <p className="pt-1 text-proc leading-7">
-          It is given{' '}
-          <Word
-            label="What it is given"
-            editor={() => (
-              <InputsEditor value={inputs} onChange={(next) => edit((now) => ({ ...now, inputs: next }))} />
-            )}
-          >
-            {inputs.map(({ name }) => name).join(', ') || 'nothing'}
-          </Word>{' '}
-          and gives back{' '}
-          <Word
-            label="What it gives back"
-            editor={() => (
-              <ListEditor
-                value={outputs}
-                options={names.map((name) => ({ value: name, says: name }))}
-                onChange={(next) => edit((now) => ({ ...now, outputs: next }))}
-              />
-            )}
-          >
-            {outputs.join(', ') || 'nothing yet'}
-          </Word>
-          .
-        </p>
-        <p className="text-small text-ink-2">
-          {routine.usedBy.length === 0 ? (
-            'No procedure uses it yet: a line ‘use’ does.'
-          ) : (
-            <>
-              Used by{' '}
-              {routine.usedBy.map(({ noun, id, name }, i) => (
-                <span key={id}>
-                  {i === 0 ? '' : ', '}
-                  <Link
-                    className="act brackets"
-                    to={noun === 'pipeline' ? `/pipelines/${id}` : `/pipelines/routines/${id}`}
-                  >
-                    {name}
-                  </Link>
-                </span>
-              ))}
-              . Briefs under way end on the version they began with.
-            </>
-          )}
-        </p>
+        <RoutineHead routine={routine} onName={rename.mutate} />
+        <GivenAndBack document={document} context={context} />
+        <UsedBy routine={routine} />
         {rename.isError ? <Trouble>{inWords(rename.error)}</Trouble> : null}
       </div>
       <BesideLines>
@@ -181,10 +122,82 @@ function RoutineLines({ routine }: { routine: Routine }) {
           context={context}
           problems={problems}
           tools={() => null}
-          beside={(id) => <Gives step={steps.get(id)} outputs={outputs} />}
+          beside={(id) => <Gives step={steps.get(id)} outputs={document.outputs ?? []} />}
         />
       </BesideLines>
     </>
+  );
+}
+
+function RoutineHead({ routine, onName }: { routine: Routine; onName: (name: string) => void }) {
+  return (
+    <div className="flex items-center gap-3">
+      <h1 className="truncate text-title font-semibold tracking-[-0.018em]">
+        <Word
+          label="Name of the routine"
+          editor={(close) => <NameEditor name={routine.name} onName={onName} close={close} />}
+        >
+          {routine.name}
+        </Word>
+      </h1>
+      <span className="text-ink-3">a routine, version {routine.version}</span>
+      <span className="ml-auto flex flex-wrap text-small">
+        <KeepMenu of="routines" it={routine} />
+      </span>
+    </div>
+  );
+}
+
+/** What it is given by who uses it, and what it gives back. */
+function GivenAndBack({ document, context }: { document: ProcedureDocument; context: CheckContext | null }) {
+  const { edit } = useDraft();
+  const inputs = document.inputs ?? [];
+  const outputs = document.outputs ?? [];
+  const given = new Set(inputs.map(({ name }) => name));
+  const offered = context ? fieldsAtEnd(document, context).filter(({ name }) => !given.has(name)) : [];
+  const names = [...new Set([...offered.map(({ name }) => name), ...outputs])];
+  return (
+    <p className="pt-1 text-proc leading-7">
+      It is given{' '}
+      <Word
+        label="What it is given"
+        editor={() => <InputsEditor value={inputs} onChange={(next) => edit((now) => ({ ...now, inputs: next }))} />}
+      >
+        {inputs.map(({ name }) => name).join(', ') || 'nothing'}
+      </Word>{' '}
+      and gives back{' '}
+      <Word
+        label="What it gives back"
+        editor={() => (
+          <ListEditor
+            value={outputs}
+            options={names.map((name) => ({ value: name, says: name }))}
+            onChange={(next) => edit((now) => ({ ...now, outputs: next }))}
+          />
+        )}
+      >
+        {outputs.join(', ') || 'nothing yet'}
+      </Word>
+      .
+    </p>
+  );
+}
+
+function UsedBy({ routine: { usedBy } }: { routine: Routine }) {
+  if (usedBy.length === 0) return <p className="text-small text-ink-2">No procedure uses it yet: a line ‘use’ does.</p>;
+  return (
+    <p className="text-small text-ink-2">
+      Used by{' '}
+      {usedBy.map(({ noun, id, name }, i) => (
+        <span key={id}>
+          {i === 0 ? '' : ', '}
+          <Link className="act brackets" to={noun === 'pipeline' ? `/pipelines/${id}` : `/pipelines/routines/${id}`}>
+            {name}
+          </Link>
+        </span>
+      ))}
+      . Briefs under way end on the version they began with.
+    </p>
   );
 }
 

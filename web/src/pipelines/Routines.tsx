@@ -1,4 +1,4 @@
-import { Made } from '@grivo/contract';
+import { Made, type Routine } from '@grivo/contract';
 import { stepKinds } from '@grivo/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -9,6 +9,14 @@ import { Button, Head, NameForm, Trouble } from '../design/index.ts';
 import { plural } from '../words/figures.ts';
 import { whole } from './read.ts';
 
+/** What a new routine begins with. */
+const FIRST = {
+  grivo: 1,
+  inputs: [{ name: 'subject', asks: 'What it is about', otherwise: null }],
+  outputs: [],
+  steps: [stepKinds['look up'].fresh('s1')],
+};
+
 /** Routines under the pipelines that use them: what each is given and gives, and who uses it. */
 export function Routines() {
   const routines = useQuery(whole.routines());
@@ -18,16 +26,7 @@ export function Routines() {
   const make = useMutation({
     mutationFn: (name: string) =>
       call('POST', '/routines', {
-        body: {
-          name,
-          document: {
-            grivo: 1,
-            language,
-            inputs: [{ name: 'subject', asks: 'What it is about', otherwise: null }],
-            outputs: [],
-            steps: [stepKinds['look up'].fresh('s1')],
-          },
-        },
+        body: { name, document: { ...FIRST, language } },
         answer: Made,
       }),
     onSuccess: ({ id }) => {
@@ -61,28 +60,35 @@ export function Routines() {
         <p className="py-3 text-ink-3">None yet. Steps that several procedures share are kept here under a name.</p>
       ) : null}
       <ul>
-        {rows?.map(({ id, name, document, usedBy }) => (
-          <li key={id} className="row grid min-h-12 grid-cols-[28%_1fr_auto] items-center">
-            <span className="min-w-0 pr-4">
-              <Link to={`/pipelines/routines/${id}`} className="brackets block truncate text-proc font-medium">
-                {name}
-              </Link>
-              <span className="block text-small text-ink-3">{plural(document.steps.length, 'step')}</span>
-            </span>
-            <span className="min-w-0 truncate text-small text-ink-2">
-              {document.inputs?.map((input) => input.name).join(', ') || 'nothing'} →{' '}
-              {document.outputs?.join(', ') || 'nothing yet'}
-            </span>
-            <span className="text-small text-ink-2">
-              {usedBy.length === 0 ? (
-                <span className="text-ink-3">used by none</span>
-              ) : (
-                `used by ${usedBy.map((user) => user.name).join(', ')}`
-              )}
-            </span>
-          </li>
+        {rows?.map((routine) => (
+          <Line key={routine.id} it={routine} />
         ))}
       </ul>
     </section>
+  );
+}
+
+/** One routine: what it is given, what it gives, and who uses it. */
+function Line({ it: { id, name, document, usedBy } }: { it: Routine }) {
+  return (
+    <li className="row grid min-h-12 grid-cols-[28%_1fr_auto] items-center">
+      <span className="min-w-0 pr-4">
+        <Link to={`/pipelines/routines/${id}`} className="brackets block truncate text-proc font-medium">
+          {name}
+        </Link>
+        <span className="block text-small text-ink-3">{plural(document.steps.length, 'step')}</span>
+      </span>
+      <span className="min-w-0 truncate text-small text-ink-2">
+        {document.inputs?.map((input) => input.name).join(', ') || 'nothing'} →{' '}
+        {document.outputs?.join(', ') || 'nothing yet'}
+      </span>
+      <span className="text-small text-ink-2">
+        {usedBy.length === 0 ? (
+          <span className="text-ink-3">used by none</span>
+        ) : (
+          `used by ${usedBy.map((user) => user.name).join(', ')}`
+        )}
+      </span>
+    </li>
   );
 }

@@ -1,7 +1,7 @@
 import type { Service } from '@grivo/contract';
 import type { ProcedureDocument, ServiceRole } from '@grivo/core';
 import { CHOSEN_ROLES, LANGUAGES, languageName } from '@grivo/core';
-import { ChoiceEditor, Word } from '../design/index.ts';
+import { ChoiceEditor, ChoiceWord, Word } from '../design/index.ts';
 import { amount } from '../words/figures.ts';
 
 /** What a service takes, to choose by. */
@@ -59,21 +59,14 @@ export function WrittenBy({
   return (
     <p className="pb-2 text-small">
       Written in{' '}
-      <Word
+      <ChoiceWord
         label="The language it is written in"
-        editor={(close) => (
-          <ChoiceEditor
-            value={document.language}
-            options={languages}
-            onChoose={(language) => {
-              edit((now) => ({ ...now, language }));
-              close();
-            }}
-          />
-        )}
+        value={document.language}
+        options={languages}
+        onChoose={(language) => edit((now) => ({ ...now, language }))}
       >
         {languageName(document.language)}
-      </Word>
+      </ChoiceWord>
       {several.map((role) => {
         const chosen = document.services?.[role] ?? '';
         const standard = services.find((one) => one.role === role && one.used)?.name ?? `the ${role}`;

@@ -10,20 +10,16 @@ const ASKS: Record<Listing, string> = {
   wrap: 'Into which block?',
 };
 
-/** The kinds of steps with what each does, searched by typing; it hangs from the line it is for. */
-export function StepList({
-  listing,
-  step,
-  anchor,
-  onChoose,
-  close,
-}: {
+interface StepListProps {
   listing: Listing;
   step: Step | null;
   anchor: HTMLElement;
   onChoose: (kind: StepKindName) => void;
   close: () => void;
-}) {
+}
+
+/** The kinds of steps with what each does, searched by typing; it hangs from the line it is for. */
+export function StepList({ listing, step, anchor, onChoose, close }: StepListProps) {
   const [typed, setTyped] = useState('');
   const [at, setAt] = useState(0);
   const kinds = kindsFor(listing, step, typed);
@@ -65,38 +61,47 @@ export function StepList({
               }
             }}
           />
-          <div
-            id="step-kinds"
-            role="listbox"
-            aria-label="Kinds of steps"
-            className="mt-2 max-h-[300px] overflow-y-auto"
-          >
-            {kinds.map(({ kind, does }, i) => (
-              // biome-ignore lint/a11y/useKeyWithClickEvents: keys are the field's
-              <div
-                key={kind}
-                id={`kind-${kind}`}
-                role="option"
-                tabIndex={-1}
-                aria-selected={i === now}
-                ref={(row) => {
-                  if (i === now) row?.scrollIntoView({ block: 'nearest' });
-                }}
-                className={`grid cursor-pointer grid-cols-[84px_1fr] px-2 py-0.5 ${i === now ? 'bg-marker' : 'hover:bg-marker-wash'}`}
-                onMouseDown={(event) => event.preventDefault()}
-                onClick={() => onChoose(kind)}
-              >
-                <span className="font-medium">{kind}</span>
-                <span className={`text-small leading-5 ${i === now ? 'text-ink' : 'text-ink-3'}`}>{does}</span>
-              </div>
-            ))}
-            {kinds.length === 0 ? <p className="px-2 py-1 text-ink-3">No step does that.</p> : null}
-          </div>
+          <Kinds kinds={kinds} now={now} onChoose={onChoose} />
           <p className="pt-2 text-small text-ink-3">
             <Key>↑</Key> <Key>↓</Key> <Key>Enter</Key>
           </p>
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
+  );
+}
+
+function Kinds({
+  kinds,
+  now,
+  onChoose,
+}: {
+  kinds: ReturnType<typeof kindsFor>;
+  now: number;
+  onChoose: (kind: StepKindName) => void;
+}) {
+  return (
+    <div id="step-kinds" role="listbox" aria-label="Kinds of steps" className="mt-2 max-h-[300px] overflow-y-auto">
+      {kinds.map(({ kind, does }, i) => (
+        // biome-ignore lint/a11y/useKeyWithClickEvents: keys are the field's
+        <div
+          key={kind}
+          id={`kind-${kind}`}
+          role="option"
+          tabIndex={-1}
+          aria-selected={i === now}
+          ref={(row) => {
+            if (i === now) row?.scrollIntoView({ block: 'nearest' });
+          }}
+          className={`grid cursor-pointer grid-cols-[84px_1fr] px-2 py-0.5 ${i === now ? 'bg-marker' : 'hover:bg-marker-wash'}`}
+          onMouseDown={(event) => event.preventDefault()}
+          onClick={() => onChoose(kind)}
+        >
+          <span className="font-medium">{kind}</span>
+          <span className={`text-small leading-5 ${i === now ? 'text-ink' : 'text-ink-3'}`}>{does}</span>
+        </div>
+      ))}
+      {kinds.length === 0 ? <p className="px-2 py-1 text-ink-3">No step does that.</p> : null}
+    </div>
   );
 }

@@ -19,34 +19,16 @@ export const StepSentence = memo(function StepSentence({ step, choices, fields, 
   const parts = all.filter((part) => 'text' in part || !part.add);
   const added = all.filter((part): part is SentenceWord => 'word' in part && part.add === true);
   const wrongAt = (field: string) => problems.find((found) => found.field === field && found.grade === 'error');
-  const wordOf = (part: SentenceWord) => {
-    const wrong = wrongAt(part.field);
-    return (
-      <Word
-        label={`${step.kind}, ${part.field}`}
-        wrong={wrong ? (wrong.mend.length < 40 ? wrong.mend : wrong.sentence) : null}
-        editor={(close) => (
-          <>
-            <StepWordEditor
-              editor={part.editor}
-              field={part.field}
-              value={(step as unknown as Record<string, unknown>)[part.field]}
-              step={step}
-              choices={choices}
-              fields={fields}
-              onChange={onChange}
-              close={close}
-            />
-            {choices.pipeline === null ? null : (
-              <PastFigures pipeline={choices.pipeline} step={step} field={part.field} />
-            )}
-          </>
-        )}
-      >
-        {part.word}
-      </Word>
-    );
-  };
+  const wordOf = (part: SentenceWord) => (
+    <StepWord
+      part={part}
+      step={step}
+      choices={choices}
+      fields={fields}
+      wrong={wrongAt(part.field)}
+      onChange={onChange}
+    />
+  );
   const own = 'instruction' in step && step.kind !== 'answer' ? step.instruction : null;
   const examples = 'examples' in step ? step.examples : [];
   return (
@@ -96,6 +78,40 @@ export const StepSentence = memo(function StepSentence({ step, choices, fields, 
     </span>
   );
 }, saysTheSame);
+
+/** One word of it, with its editor and what past runs tell about it. */
+function StepWord({
+  part: { field, word, editor },
+  step,
+  choices,
+  fields,
+  wrong,
+  onChange,
+}: Shown & { part: SentenceWord; wrong: Sentence['problems'][number] | undefined }) {
+  return (
+    <Word
+      label={`${step.kind}, ${field}`}
+      wrong={wrong ? (wrong.mend.length < 40 ? wrong.mend : wrong.sentence) : null}
+      editor={(close) => (
+        <>
+          <StepWordEditor
+            editor={editor}
+            field={field}
+            value={(step as unknown as Record<string, unknown>)[field]}
+            step={step}
+            choices={choices}
+            fields={fields}
+            onChange={onChange}
+            close={close}
+          />
+          {choices.pipeline === null ? null : <PastFigures pipeline={choices.pipeline} step={step} field={field} />}
+        </>
+      )}
+    >
+      {word}
+    </Word>
+  );
+}
 
 /**
  * Typing in one sentence leaves the others as they are. Who is told of a change is the same for a step as long as it is

@@ -1,4 +1,4 @@
-import type { Blog, Routine, Service, Source } from '@grivo/contract';
+import type { Blog, Destination, Routine, Service, Source } from '@grivo/contract';
 import {
   expressionProblem,
   FUNCTIONS,
@@ -12,7 +12,7 @@ import {
   templateFields,
   type WordEditor,
 } from '@grivo/core';
-import { useContext } from 'react';
+import { type ReactNode, useContext } from 'react';
 import {
   ChoiceEditor,
   ExpressionEditor,
@@ -25,6 +25,7 @@ import {
   TextEditor,
   ValuesEditor,
 } from '../design/index.ts';
+import { counted } from '../words/figures.ts';
 import { FieldExamples, FilledFor } from './FilledFor.tsx';
 import { ServiceChoice } from './ServiceChoice.tsx';
 
@@ -35,6 +36,7 @@ export interface Choices {
   sources: readonly Source[];
   routines: readonly Routine[];
   services: readonly Service[];
+  destinations: readonly Destination[];
   names: Names;
 }
 
@@ -78,185 +80,6 @@ const NONE: Record<string, string> = {
   gather: 'a brief of each item',
 };
 
-/** The editor of one word of a step's sentence, by what the word is of. */
-export function StepWordEditor({
-  editor,
-  field,
-  value,
-  step,
-  choices,
-  fields,
-  onChange: put,
-  close,
-}: Shown & { editor: WordEditor; field: string; value: unknown; close: () => void }) {
-  const onChange = (next: unknown) => put(field, next);
-  const named = useNamed(fields);
-  switch (editor.type) {
-    case 'number':
-      return (
-        <NumberEditor
-          label={field}
-          value={typeof value === 'number' ? value : null}
-          least={editor.least}
-          most={editor.most}
-          unit={editor.unit ?? ''}
-          none={
-            value === null || (NONE[field] && editor.most !== 200 && (field !== 'most' || step.kind === 'take'))
-              ? NONE[field]
-              : undefined
-          }
-          onChange={onChange}
-        />
-      );
-    case 'minutes':
-      return (
-        <NumberEditor
-          label={field}
-          value={typeof value === 'number' ? value : null}
-          least={editor.least}
-          most={editor.most}
-          unit="minutes"
-          none={editor.least > 0 ? editor.none : undefined}
-          onChange={onChange}
-        />
-      );
-    case 'range':
-      return (
-        <RangeEditor
-          label={field}
-          value={value as { from: number; to: number }}
-          least={editor.least}
-          most={editor.most}
-          unit={editor.unit ?? ''}
-          onChange={onChange}
-        />
-      );
-    case 'choice':
-      return (
-        <ChoiceEditor
-          value={String(value)}
-          options={editor.options}
-          onChoose={(chosen) => {
-            onChange(typeof value === 'boolean' ? chosen === 'true' : chosen);
-            close();
-          }}
-        />
-      );
-    case 'reference':
-      return (
-        <ChoiceEditor
-          value={String(value)}
-          options={(editor.to === 'blog'
-            ? choices.blogs
-            : editor.to === 'routine'
-              ? choices.routines
-              : choices.sources
-          ).map((one) => ({
-            value: one.id,
-            says: one.name,
-            does:
-              'cadenceSentence' in one
-                ? one.cadenceSentence.split(',')[0]!
-                : 'items' in one
-                  ? `${one.items} phrases`
-                  : `${one.sentences.length} steps`,
-          }))}
-          onChoose={(chosen) => {
-            onChange(chosen);
-            close();
-          }}
-        />
-      );
-    case 'service':
-      return (
-        <ServiceChoice
-          services={choices.services}
-          role={editor.role}
-          value={typeof value === 'string' ? value : ''}
-          else={`the ${editor.role} of the procedure`}
-          onChoose={(chosen) => {
-            onChange(chosen === '' ? undefined : chosen);
-            close();
-          }}
-        />
-      );
-    case 'list':
-      return (
-        <ListEditor
-          value={value as string[]}
-          options={
-            editor.of === 'source'
-              ? choices.sources.map((source) => ({ value: source.id, says: source.name }))
-              : editor.of === 'column'
-                ? columnsOf(choices, fields).map((name) => ({ value: name, says: name }))
-                : (editor.of === 'pick' ? PICKS : PARTS).map((part) => ({ value: part, says: part }))
-          }
-          onChange={onChange}
-        />
-      );
-    case 'values':
-      return <ValuesEditor label={field} value={(value as string[]) ?? []} most={editor.most} onChange={onChange} />;
-    case 'instruction':
-      return (
-        <>
-          <InstructionEditor
-            label={field}
-            value={String(value ?? '')}
-            fields={named}
-            problemOf={(text) => textProblem(text, fields)}
-            hint={HINT[field]}
-            onChange={onChange}
-          />
-          <FilledFor step={step.id} text={String(value ?? '')} />
-        </>
-      );
-    case 'expression':
-      return (
-        <ExpressionEditor
-          label={field}
-          value={String(value ?? '')}
-          problemOf={expressionProblem}
-          functions={Object.values(FUNCTIONS)}
-          fields={fields.map(({ name }) => name)}
-          onChange={onChange}
-        />
-      );
-    case 'tests':
-      return step.kind === 'when' ? (
-        <TestsEditor
-          value={step.tests}
-          join={step.join}
-          kinds={IS}
-          fields={fields.map(({ name }) => name)}
-          onChange={onChange}
-          onJoin={(join) => put('join', join)}
-        />
-      ) : null;
-    case 'record':
-      return (
-        <RecordEditor
-          value={(value as Record<string, string>) ?? {}}
-          names={
-            choices.routines
-              .find((routine) => step.kind === 'use' && routine.id === step.routine)
-              ?.document.inputs?.map(({ name, asks }) => ({ name, says: asks })) ?? []
-          }
-          onChange={onChange}
-        />
-      );
-    case 'text':
-      return (
-        <TextEditor
-          label={field}
-          value={typeof value === 'string' ? value : ''}
-          hint={HINT[field] ?? ''}
-          onChange={(text) => onChange(field === 'country' || field === 'since' ? text.trim() || null : text)}
-          onDone={close}
-        />
-      );
-  }
-}
-
 const HINT: Record<string, string> = {
   country: 'Two letters as IE; empty for any.',
   since: 'A day as 2024-01-31; empty for any.',
@@ -266,3 +89,186 @@ const HINT: Record<string, string> = {
   text: 'Sent word for word; fields in double braces are filled in for each brief.',
   subject: 'Fields in double braces: {{ subject }}.',
 };
+
+type Of<Type extends WordEditor['type']> = Extract<WordEditor, { type: Type }>;
+
+interface Edited<Type extends WordEditor['type']> extends Shown {
+  editor: Of<Type>;
+  field: string;
+  value: unknown;
+  close: () => void;
+  /** Puts the word itself. */
+  put: (value: unknown) => void;
+}
+
+/** The editor of each type of word. */
+const EDITORS: { readonly [Type in WordEditor['type']]: (word: Edited<Type>) => ReactNode } = {
+  number: ({ editor, field, value, step, put }) => (
+    <NumberEditor
+      label={field}
+      value={typeof value === 'number' ? value : null}
+      least={editor.least}
+      most={editor.most}
+      unit={editor.unit ?? ''}
+      none={
+        value === null || (NONE[field] && editor.most !== 200 && (field !== 'most' || step.kind === 'take'))
+          ? NONE[field]
+          : undefined
+      }
+      onChange={put}
+    />
+  ),
+  minutes: ({ editor, field, value, put }) => (
+    <NumberEditor
+      label={field}
+      value={typeof value === 'number' ? value : null}
+      least={editor.least}
+      most={editor.most}
+      unit="minutes"
+      none={editor.least > 0 ? editor.none : undefined}
+      onChange={put}
+    />
+  ),
+  range: ({ editor, field, value, put }) => (
+    <RangeEditor
+      label={field}
+      value={value as { from: number; to: number }}
+      least={editor.least}
+      most={editor.most}
+      unit={editor.unit ?? ''}
+      onChange={put}
+    />
+  ),
+  choice: ({ editor, value, put, close }) => (
+    <ChoiceEditor
+      value={String(value)}
+      options={editor.options}
+      onChoose={(chosen) => {
+        put(typeof value === 'boolean' ? chosen === 'true' : chosen);
+        close();
+      }}
+    />
+  ),
+  reference: ({ editor, value, choices, put, close }) => (
+    <ChoiceEditor
+      value={String(value ?? '')}
+      options={referencesOf(editor.to, choices)}
+      onChoose={(chosen) => {
+        put(chosen === '' ? null : chosen);
+        close();
+      }}
+    />
+  ),
+  service: ({ editor, value, choices, put, close }) => (
+    <ServiceChoice
+      services={choices.services}
+      role={editor.role}
+      value={typeof value === 'string' ? value : ''}
+      else={`the ${editor.role} of the procedure`}
+      onChoose={(chosen) => {
+        put(chosen === '' ? undefined : chosen);
+        close();
+      }}
+    />
+  ),
+  list: ({ editor, value, choices, fields, put }) => (
+    <ListEditor value={value as string[]} options={listed(editor.of, choices, fields)} onChange={put} />
+  ),
+  values: ({ editor, field, value, put }) => (
+    <ValuesEditor label={field} value={(value as string[]) ?? []} most={editor.most} onChange={put} />
+  ),
+  instruction: (word) => <Instruction {...word} />,
+  expression: ({ field, value, fields, put }) => (
+    <ExpressionEditor
+      label={field}
+      value={String(value ?? '')}
+      problemOf={expressionProblem}
+      functions={Object.values(FUNCTIONS)}
+      fields={fields.map(({ name }) => name)}
+      onChange={put}
+    />
+  ),
+  tests: ({ step, fields, put, onChange }) =>
+    step.kind === 'when' ? (
+      <TestsEditor
+        value={step.tests}
+        join={step.join}
+        kinds={IS}
+        fields={fields.map(({ name }) => name)}
+        onChange={put}
+        onJoin={(join) => onChange('join', join)}
+      />
+    ) : null,
+  record: ({ step, value, choices, put }) => {
+    const routine = choices.routines.find(({ id }) => step.kind === 'use' && id === step.routine);
+    return (
+      <RecordEditor
+        value={(value as Record<string, string>) ?? {}}
+        names={routine?.document.inputs?.map(({ name, asks }) => ({ name, says: asks })) ?? []}
+        onChange={put}
+      />
+    );
+  },
+  text: ({ field, value, put, close }) => (
+    <TextEditor
+      label={field}
+      value={typeof value === 'string' ? value : ''}
+      hint={HINT[field] ?? ''}
+      onChange={(text) => put(field === 'country' || field === 'since' ? text.trim() || null : text)}
+      onDone={close}
+    />
+  ),
+};
+
+function Instruction({ step, field, value, fields, put }: Edited<'instruction'>) {
+  return (
+    <>
+      <InstructionEditor
+        label={field}
+        value={String(value ?? '')}
+        fields={useNamed(fields)}
+        problemOf={(text) => textProblem(text, fields)}
+        hint={HINT[field]}
+        onChange={put}
+      />
+      <FilledFor step={step.id} text={String(value ?? '')} />
+    </>
+  );
+}
+
+/** The editor of one word of a step's sentence, by what the word is of. */
+export function StepWordEditor(word: Shown & { editor: WordEditor; field: string; value: unknown; close: () => void }) {
+  const Editor = EDITORS[word.editor.type] as (word: Edited<WordEditor['type']>) => ReactNode;
+  return Editor({ ...word, put: (next) => word.onChange(word.field, next) });
+}
+
+/** What a list is chosen from. */
+function listed(of: Of<'list'>['of'], choices: Choices, fields: readonly SeenField[]) {
+  if (of === 'source') return choices.sources.map(({ id, name }) => ({ value: id, says: name }));
+  const names = of === 'column' ? columnsOf(choices, fields) : of === 'pick' ? PICKS : PARTS;
+  return names.map((name) => ({ value: name, says: name }));
+}
+
+/** What a step can refer to, each with a word on it. */
+function referencesOf(
+  to: Extract<WordEditor, { type: 'reference' }>['to'],
+  { blogs, sources, routines, destinations }: Choices,
+): { value: string; says: string; does: string }[] {
+  switch (to) {
+    case 'blog':
+      return blogs.map(({ id, name, cadenceSentence }) => ({
+        value: id,
+        says: name,
+        does: cadenceSentence.split(',')[0]!,
+      }));
+    case 'source':
+      return sources.map(({ id, name, items }) => ({ value: id, says: name, does: `${counted(items)} phrases` }));
+    case 'routine':
+      return routines.map(({ id, name, sentences }) => ({ value: id, says: name, does: `${sentences.length} steps` }));
+    case 'destination':
+      return [
+        { value: '', says: 'an address typed in the step', does: 'kept nowhere else' },
+        ...destinations.map(({ id, name, kind, address }) => ({ value: id, says: name, does: `${kind}, ${address}` })),
+      ];
+  }
+}

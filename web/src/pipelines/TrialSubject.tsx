@@ -4,18 +4,15 @@ import { MOST_TRIALS, sameSubject, type TrialSubject } from './useTrials.ts';
 
 const SAYS = { new: '', taken: 'taken before', 'left out': 'left out' };
 
-/** What a trial is made on: one item or subject, or up to three to be compared. */
-export function SubjectEditor({
-  value,
-  offered,
-  onChoose,
-  close,
-}: {
+interface SubjectProps {
   value: readonly TrialSubject[];
   offered: readonly TrialSubject[];
   onChoose: (subjects: TrialSubject[]) => void;
   close: () => void;
-}) {
+}
+
+/** What a trial is made on: one item or subject, or up to three to be compared. */
+export function SubjectEditor({ value, offered, onChoose, close }: SubjectProps) {
   const [text, setText] = useState('');
   const isIn = (one: TrialSubject, some: readonly TrialSubject[]) => some.some((other) => sameSubject(one, other));
   const toggle = (subject: TrialSubject) =>

@@ -1,4 +1,4 @@
-import { VersionWhole } from '@grivo/contract';
+import { type Versions as VersionList, VersionWhole } from '@grivo/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
@@ -9,6 +9,8 @@ import { plural } from '../words/figures.ts';
 import { moment } from '../words/time.ts';
 import { useDraft } from './draft.ts';
 import { SentencesCompared } from './SentencesCompared.tsx';
+
+type Version = VersionList['versions'][number];
 
 /** The versions of a procedure, newest first, each with what it changed; compared with today's, and brought back. */
 export function Versions({ id, now }: { id: string; now: number }) {
@@ -30,9 +32,7 @@ export function Versions({ id, now }: { id: string; now: number }) {
       {back.isError ? <Trouble>{inWords(back.error)}</Trouble> : null}
       <ol className="-mx-8 border-t border-ink px-8">
         {versions.map((version, i) => {
-          const before = versions[i + 1];
-          const older = version.n !== newest.n;
-          const withNow = older && compared === version.n;
+          const withNow = version.n !== newest.n && compared === version.n;
           return (
             <li key={version.n} className="grid grid-cols-[112px_1fr_250px] gap-x-4 border-b border-rule-soft py-2">
               <span>
@@ -42,22 +42,12 @@ export function Versions({ id, now }: { id: string; now: number }) {
                 </span>
               </span>
               <div className="min-w-0">
-                {withNow ? (
-                  <SentencesCompared
-                    before={version.lines}
-                    after={newest.lines}
-                    names={[`version ${version.n}`, `version ${newest.n}`]}
-                  />
-                ) : before ? (
-                  <SentencesCompared before={before.lines} after={version.lines} names={['taken out', 'new']} />
-                ) : (
-                  <span className="text-ink-3">
-                    the first, {plural(Math.max(0, ...version.lines.map(({ step }) => step ?? 0)), 'step')}
-                  </span>
-                )}
+                <Changed version={version} before={versions[i + 1]} newest={withNow ? newest : null} />
               </div>
               <span className="flex items-start justify-end gap-4 pt-0.5 text-small">
-                {older ? (
+                {version.n === newest.n ? (
+                  <span className="text-ink-3">now</span>
+                ) : (
                   <>
                     <Button look="quiet" aria-pressed={withNow} onClick={() => setCompared(withNow ? null : version.n)}>
                       {withNow ? 'what it changed' : `compare with ${newest.n}`}
@@ -70,8 +60,6 @@ export function Versions({ id, now }: { id: string; now: number }) {
                       Bring it back
                     </Button>
                   </>
-                ) : (
-                  <span className="text-ink-3">now</span>
                 )}
               </span>
             </li>
@@ -82,5 +70,32 @@ export function Versions({ id, now }: { id: string; now: number }) {
         Briefs finish on the version they began with. A version brought back stays a draft until you save it.
       </p>
     </>
+  );
+}
+
+/** What a version changed, or how it differs from the newest. */
+function Changed({
+  version,
+  before,
+  newest,
+}: {
+  version: Version;
+  before: Version | undefined;
+  /** Where it is compared with that. */
+  newest: Version | null;
+}) {
+  if (newest)
+    return (
+      <SentencesCompared
+        before={version.lines}
+        after={newest.lines}
+        names={[`version ${version.n}`, `version ${newest.n}`]}
+      />
+    );
+  if (before) return <SentencesCompared before={before.lines} after={version.lines} names={['taken out', 'new']} />;
+  return (
+    <span className="text-ink-3">
+      the first, {plural(Math.max(0, ...version.lines.map(({ step }) => step ?? 0)), 'step')}
+    </span>
   );
 }

@@ -15,6 +15,7 @@ export function useChecked(pipeline: string | null, document: PipelineWhole['doc
   const sources = useQuery(read.sources()).data?.sources;
   const routines = useQuery(whole.routines()).data?.routines;
   const services = useQuery(read.services()).data?.services;
+  const destinations = useQuery(read.destinations()).data?.destinations;
   const choices = useMemo((): Choices => {
     const nameIn = (rows: readonly { id: string; name: string }[] | undefined) => (id: string) =>
       rows?.find((row) => row.id === id)?.name ?? '…';
@@ -25,15 +26,17 @@ export function useChecked(pipeline: string | null, document: PipelineWhole['doc
       sources: sources?.filter(({ archived }) => !archived) ?? [],
       routines: routines ?? [],
       services: services ?? [],
+      destinations: destinations ?? [],
       names: {
         blog: nameIn(blogs),
         source: nameIn(sources),
         routine: nameIn(routines),
+        destination: nameIn(destinations),
         service: nameIn(services),
         choosable: (role) => (services?.filter((one) => one.role === role).length ?? 0) > 1,
       },
     };
-  }, [pipeline, blogs, sources, routines, services]);
+  }, [pipeline, blogs, sources, routines, services, destinations]);
   const context = useMemo(
     (): CheckContext | null =>
       blogs && sources && routines && services
@@ -42,6 +45,7 @@ export function useChecked(pipeline: string | null, document: PipelineWhole['doc
             hasBlog: (id) => blogs.some((blog) => blog.id === id),
             hasService: (id, role) => services.some((one) => one.id === id && one.role === role),
             hasSource: (id) => sources.some((source) => source.id === id),
+            ...(destinations ? { hasDestination: (id: string) => destinations.some((one) => one.id === id) } : {}),
             brings: (id) => sources.find((source) => source.id === id)?.brings ?? null,
             routine: (id) => {
               const found = routines.find((routine) => routine.id === id)?.document;
@@ -49,7 +53,7 @@ export function useChecked(pipeline: string | null, document: PipelineWhole['doc
             },
           }
         : null,
-    [choices, blogs, sources, routines, services],
+    [choices, blogs, sources, routines, services, destinations],
   );
   // A key pressed in an instruction is drawn first; what the checks say of it comes a moment later.
   const settled = useDeferredValue(document);

@@ -1,5 +1,6 @@
 import { type Line, moveStep, type Place, type ProcedureDocument, placesOf } from '@grivo/core';
-import { type PointerEvent, type RefObject, useEffect, useRef, useState } from 'react';
+import { type RefObject, useState } from 'react';
+import type { Drag } from '../design/index.ts';
 
 /** Where a dragged step would come to stand. */
 export interface Landing {
@@ -11,14 +12,11 @@ export interface Landing {
 
 /** Pixels a line of a block stands further in than its block. */
 export const INDENT = 20;
-/** Pixels moved before a press becomes a drag. */
-const SLACK = 4;
-const EDGE = 48;
 
 /**
  * Dragging a step by its number: the pointer's height chooses between which lines, its distance from the left how deep.
- * @param lines the element all lines stand in; each carries `data-row` with its key
- * @param left pixels from the left edge of `lines` to the sentences of the outermost steps
+ * @param list the element all lines stand in; each carries `data-row` with its key
+ * @param left pixels from the left edge of `list` to the sentences of the outermost steps
  */
 export function useLineDrag(
   document: ProcedureDocument,
@@ -28,50 +26,19 @@ export function useLineDrag(
   onDrop: (key: string, place: Place) => void,
 ) {
   const [dragged, setDragged] = useState<{ key: string; landing: Landing | null } | null>(null);
-  const press = useRef<{ key: string; x: number; y: number; moving: boolean } | null>(null);
-  const moved = useRef(false);
-  const end = () => {
-    press.current = null;
-    setDragged(null);
-  };
-  const isDragging = dragged !== null;
-  useEffect(() => {
-    if (!isDragging) return;
-    const stop = (event: KeyboardEvent) => {
-      if (event.key !== 'Escape') return;
-      press.current = null;
-      setDragged(null);
-    };
-    window.addEventListener('keydown', stop);
-    return () => window.removeEventListener('keydown', stop);
-  }, [isDragging]);
+  const landing = ({ id, x, y }: Drag) =>
+    list.current ? landingAt(document, lines, list.current, id, x - left, y) : null;
   return {
     dragged,
-    /** Whether the press just ended was a drag and so no click. */
-    wasDrag: () => moved.current,
-    handlers: (key: string) => ({
-      onPointerDown: (event: PointerEvent<HTMLElement>) => {
-        moved.current = false;
-        if (event.button !== 0) return;
-        press.current = { key, x: event.clientX, y: event.clientY, moving: false };
-        event.currentTarget.setPointerCapture(event.pointerId);
+    ground: {
+      onMove: (drag: Drag) => setDragged({ key: drag.id, landing: landing(drag) }),
+      onDrop: (drag: Drag) => {
+        const there = landing(drag);
+        if (there) onDrop(drag.id, there.place);
+        setDragged(null);
       },
-      onPointerMove: ({ clientX, clientY }: PointerEvent<HTMLElement>) => {
-        const now = press.current;
-        if (!now || !list.current) return;
-        if (!now.moving && Math.hypot(clientX - now.x, clientY - now.y) < SLACK) return;
-        now.moving = true;
-        moved.current = true;
-        if (clientY > window.innerHeight - EDGE) window.scrollBy(0, 12);
-        else if (clientY < EDGE) window.scrollBy(0, -12);
-        setDragged({ key, landing: landingAt(document, lines, list.current, key, clientX - left, clientY) });
-      },
-      onPointerUp: () => {
-        if (press.current?.moving && dragged?.landing) onDrop(key, dragged.landing.place);
-        end();
-      },
-      onPointerCancel: end,
-    }),
+      onLeave: () => setDragged(null),
+    },
   };
 }
 

@@ -1,6 +1,8 @@
 import { Made, type StandIns, type TestLine, TestLog } from '@grivo/contract';
+import { zodResolver } from '@hookform/resolvers/zod';
 import { useMutation } from '@tanstack/react-query';
-import { type FormEvent, useState } from 'react';
+import { useForm, useWatch } from 'react-hook-form';
+import { z } from 'zod';
 import { call, inWords } from '../api/call.ts';
 import { queryClient } from '../api/queries.ts';
 import { useStandIns } from '../blogs/ConnectBlog.tsx';
@@ -25,17 +27,23 @@ const SAYS: Record<Role, { name: string; hint: string }> = {
 /** Models write, draw and hear; the other services only find. */
 const hasModel = (role: Role) => role === 'writer' || role === 'illustrator' || role === 'transcriber';
 
-interface Draft {
-  role: Role;
-  name: string;
-  address: string;
-  model: string;
-  secret: string;
-  perIn: string;
-  perOut: string;
-  perPicture: string;
-  perMinute: string;
-}
+const price = z
+  .string()
+  .refine((text) => /^\d{1,6}(?:[.,]\d{1,6})?$/.test(text.trim()), 'A price as 0.002; nothing costs 0.');
+
+/** What is typed to connect one. */
+const Draft = z.object({
+  role: z.enum(Object.keys(SAYS) as [Role, ...Role[]]),
+  name: z.string(),
+  address: z.string().trim().min(1, 'The address it answers at, as https://models.example/v1.'),
+  model: z.string(),
+  secret: z.string(),
+  perIn: price,
+  perOut: price,
+  perPicture: price,
+  perMinute: price,
+});
+type Draft = z.infer<typeof Draft>;
 
 const EMPTY: Draft = {
   role: 'writer',
@@ -89,21 +97,71 @@ async function connectAndTest(draft: Draft) {
 
 /** Connects a service by its address, key and price, and tests it. The stand-ins are connected at one press. */
 export function ConnectService({ onDone }: { onDone?: (lines: TestLine[]) => void }) {
-  const [draft, setDraft] = useState(EMPTY);
-  const standIns = useStandIns();
+  const {
+    register,
+    handleSubmit,
+    control,
+    formState: { errors },
+  } = useForm<Draft>({ defaultValues: EMPTY, resolver: zodResolver(Draft), mode: 'onTouched' });
+  const role = useWatch({ control, name: 'role' });
   const done = (lines: TestLine[]) => {
     for (const key of ['services', 'today']) void queryClient.invalidateQueries({ queryKey: [key] });
     onDone?.(lines);
   };
-  const connect = useMutation({ mutationFn: () => connectAndTest(draft), onSuccess: done });
-  const offered = standIns.data?.services ?? [];
+  const connect = useMutation({ mutationFn: connectAndTest, onSuccess: done });
+  return (
+    <form className="max-w-[620px]" onSubmit={handleSubmit((draft) => connect.mutate(draft))}>
+      <ConnectStandIns onDone={done} />
+      <fieldset className="flex gap-5 pb-2">
+        <legend className="sr-only">What it is</legend>
+        {(Object.keys(SAYS) as Role[]).map((one) => (
+          <label key={one} className="flex cursor-pointer items-center gap-1.5">
+            <input type="radio" value={one} className="accent-ink" {...register('role')} />
+            {SAYS[one].name}
+          </label>
+        ))}
+      </fieldset>
+      <div className="grid grid-cols-2 gap-x-4 gap-y-3">
+        <Field
+          label="Address"
+          placeholder="https://models.example/v1"
+          hint={SAYS[role].hint}
+          wrong={errors.address?.message}
+          {...register('address')}
+        />
+        <Field label="Key" type="password" autoComplete="off" {...register('secret')} />
+        <Field label="Name" {...register('name')} />
+        {hasModel(role) ? <Field label="Model" {...register('model')} /> : null}
+        {(PRICED[role] ?? []).map((name) => (
+          <Field
+            key={name}
+            label={PRICES[name]}
+            inputMode="decimal"
+            wrong={errors[name]?.message}
+            {...register(name)}
+          />
+        ))}
+      </div>
+      <div className="pt-3">
+        <Button look="line" type="submit" busy={connect.isPending ? 'Testing' : null}>
+          Connect and test
+        </Button>
+      </div>
+      {connect.isError ? <Trouble>{inWords(connect.error)}</Trouble> : null}
+      {connect.data ? <TestLines lines={connect.data} /> : null}
+    </form>
+  );
+}
+
+/** All the stand-ins of a demonstration, connected at one press. */
+function ConnectStandIns({ onDone }: { onDone: (lines: TestLine[]) => void }) {
+  const offered = useStandIns().data?.services ?? [];
   const all = useMutation({
     mutationFn: async () => {
       const lines = [];
       for (const { role, name, address, secret, price } of offered)
         lines.push(
           ...(await connectAndTest({
-            ...EMPTY,
             role,
             name,
             address,
@@ -117,74 +175,19 @@ export function ConnectService({ onDone }: { onDone?: (lines: TestLine[]) => voi
         );
       return lines.map((line, i) => ({ ...line, tried: `${offered[i]?.name ?? ''}: ${line.tried.toLowerCase()}` }));
     },
-    onSuccess: done,
+    onSuccess: onDone,
   });
-  const set = (name: keyof Draft) => (event: { target: { value: string } }) =>
-    setDraft({ ...draft, [name]: event.target.value });
-  const priced = PRICED[draft.role] ?? [];
+  if (offered.length === 0) return null;
   return (
-    <form
-      className="max-w-[620px]"
-      onSubmit={(event: FormEvent) => {
-        event.preventDefault();
-        connect.mutate();
-      }}
-    >
-      {offered.length > 0 ? (
-        <p className="pb-3">
-          <Button look="line" busy={all.isPending ? 'Connecting' : null} onClick={() => all.mutate()}>
-            Connect the stand-ins
-          </Button>
-          <span className="pl-3 text-small text-ink-3">
-            {offered.map(({ name }) => name).join(', ')}: they cost nothing real.
-          </span>
-        </p>
-      ) : null}
-      <fieldset className="flex gap-5 pb-2">
-        <legend className="sr-only">What it is</legend>
-        {(Object.keys(SAYS) as Role[]).map((role) => (
-          <label key={role} className="flex cursor-pointer items-center gap-1.5">
-            <input
-              type="radio"
-              name="role"
-              className="accent-ink"
-              checked={draft.role === role}
-              onChange={() => setDraft({ ...draft, role })}
-            />
-            {SAYS[role].name}
-          </label>
-        ))}
-      </fieldset>
-      <div className="grid grid-cols-2 gap-x-4 gap-y-3">
-        <Field
-          label="Address"
-          placeholder="https://models.example/v1"
-          required
-          value={draft.address}
-          onChange={set('address')}
-          hint={SAYS[draft.role].hint}
-        />
-        <Field label="Key" type="password" autoComplete="off" value={draft.secret} onChange={set('secret')} />
-        <Field label="Name" value={draft.name} onChange={set('name')} />
-        {!hasModel(draft.role) ? null : <Field label="Model" value={draft.model} onChange={set('model')} />}
-        {priced.map((name) => (
-          <Field
-            key={name}
-            label={PRICES[name]}
-            inputMode="decimal"
-            value={draft[name]}
-            onChange={set(name)}
-            wrong={Number.isFinite(micros(draft[name])) && micros(draft[name]) >= 0 ? null : 'A price as 0.002'}
-          />
-        ))}
-      </div>
-      <div className="pt-3">
-        <Button look="line" type="submit" busy={connect.isPending ? 'Testing' : null}>
-          Connect and test
-        </Button>
-      </div>
-      {connect.isError || all.isError ? <Trouble>{inWords(connect.error ?? all.error)}</Trouble> : null}
-      {all.data || connect.data ? <TestLines lines={all.data ?? connect.data ?? []} /> : null}
-    </form>
+    <div className="pb-3">
+      <Button look="line" busy={all.isPending ? 'Connecting' : null} onClick={() => all.mutate()}>
+        Connect the stand-ins
+      </Button>
+      <span className="pl-3 text-small text-ink-3">
+        {offered.map(({ name }) => name).join(', ')}: they cost nothing real.
+      </span>
+      {all.isError ? <Trouble>{inWords(all.error)}</Trouble> : null}
+      {all.data ? <TestLines lines={all.data} /> : null}
+    </div>
   );
 }

@@ -1,9 +1,12 @@
 import { Made, type Person, type Role } from '@grivo/contract';
+import { zodResolver } from '@hookform/resolvers/zod';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
+import { useForm } from 'react-hook-form';
+import { z } from 'zod';
 import { call, inWords } from '../api/call.ts';
 import { queryClient, read } from '../api/queries.ts';
-import { Button, ChoiceEditor, Confirm, DoneHere, Field, Head, Trouble, Word } from '../design/index.ts';
+import { Button, ChoiceWord, Confirm, DoneHere, Field, Head, Trouble, Word } from '../design/index.ts';
 import { plural } from '../words/figures.ts';
 
 const ROLES: { value: Role; says: string; does: string }[] = [
@@ -66,61 +69,22 @@ function PersonLine({ person, own }: { person: Person; own: boolean }) {
   const error = change.error ?? end.error ?? remove.error;
   return (
     <li className="border-b border-rule-soft py-1">
-      <div className="grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-4">
-        <span className="min-w-0">
-          <Word
-            label={`Name of ${person.name}`}
-            editor={(close) => (
-              <Rename
-                name={person.name}
-                onName={(name) => {
-                  change.mutate({ name });
-                  close();
-                }}
-              />
-            )}
-          >
-            {person.name}
-          </Word>{' '}
-          <span className="text-small break-all text-ink-3">{person.email}</span>
-        </span>
-        <Word
-          label={`Role of ${person.name}`}
-          editor={(close) => (
-            <ChoiceEditor
-              value={person.role}
-              options={ROLES}
-              onChoose={(role) => {
-                change.mutate({ role: role as Role });
-                close();
-              }}
-            />
-          )}
-        >
-          {person.role}
-        </Word>
-      </div>
-      {setting ? (
-        <SetPassword person={person} onLeave={() => setSetting(false)} />
-      ) : (
+      <NameAndRole person={person} onChange={change.mutate} />
+      {setting ? <SetPassword person={person} onLeave={() => setSetting(false)} /> : null}
+      {!setting && own ? <div className="text-small text-ink-3">your own password stands under ‘You’</div> : null}
+      {!setting && !own ? (
         <div className="flex flex-wrap gap-x-4 text-small">
-          {own ? (
-            <span className="text-ink-3">your own password stands under ‘You’</span>
-          ) : (
-            <>
-              <Button look="quiet" onClick={() => setSetting(true)}>
-                New password
-              </Button>
-              <Button look="quiet" busy={end.isPending ? 'Ending' : null} onClick={() => end.mutate()}>
-                Sign out everywhere
-              </Button>
-              <Button look="quiet" onClick={() => setRemoving(true)}>
-                Remove
-              </Button>
-            </>
-          )}
+          <Button look="quiet" onClick={() => setSetting(true)}>
+            New password
+          </Button>
+          <Button look="quiet" busy={end.isPending ? 'Ending' : null} onClick={() => end.mutate()}>
+            Sign out everywhere
+          </Button>
+          <Button look="quiet" onClick={() => setRemoving(true)}>
+            Remove
+          </Button>
         </div>
-      )}
+      ) : null}
       {end.isSuccess ? <DoneHere>{person.name} is signed out everywhere.</DoneHere> : null}
       {error ? <Trouble>{inWords(error)}</Trouble> : null}
       <Confirm
@@ -132,6 +96,42 @@ function PersonLine({ person, own }: { person: Person; own: boolean }) {
         onDo={() => remove.mutate()}
       />
     </li>
+  );
+}
+
+function NameAndRole({
+  person: { name, email, role },
+  onChange,
+}: {
+  person: Person;
+  onChange: (change: { name?: string; role?: Role }) => void;
+}) {
+  return (
+    <div className="grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-4">
+      <span className="min-w-0">
+        <Word
+          label={`Name of ${name}`}
+          editor={(close) => (
+            <Rename
+              name={name}
+              onName={(next) => {
+                onChange({ name: next });
+                close();
+              }}
+            />
+          )}
+        >
+          {name}
+        </Word>{' '}
+        <span className="text-small break-all text-ink-3">{email}</span>
+      </span>
+      <ChoiceWord
+        label={`Role of ${name}`}
+        value={role}
+        options={ROLES}
+        onChoose={(next) => onChange({ role: next })}
+      />
+    </div>
   );
 }
 
@@ -190,40 +190,47 @@ function SetPassword({ person, onLeave }: { person: Person; onLeave: () => void 
   );
 }
 
+/** What is typed to add somebody. */
+const NewPerson = z.object({
+  name: z.string().trim().min(1, 'A name to call them by.'),
+  email: z.email('A mail address as name@firm.example.'),
+  role: z.enum(['proofreader', 'editor', 'owner']),
+  password: z.string().min(10, 'At least 10 characters.'),
+});
+type NewPerson = z.infer<typeof NewPerson>;
+
 function NewPersonForm({ onAdded }: { onAdded: (name: string) => void }) {
-  const [draft, setDraft] = useState({ name: '', email: '', role: 'editor', password: '' });
+  const {
+    register,
+    handleSubmit,
+    formState: { errors },
+  } = useForm<NewPerson>({
+    defaultValues: { name: '', email: '', role: 'editor', password: '' },
+    resolver: zodResolver(NewPerson),
+    mode: 'onTouched',
+  });
   const add = useMutation({
-    mutationFn: () => call('POST', '/people', { body: draft, answer: Made }),
-    onSuccess: () => {
-      onAdded(draft.name);
+    mutationFn: (body: NewPerson) => call('POST', '/people', { body, answer: Made }),
+    onSuccess: (_made, { name }) => {
+      onAdded(name);
       again();
     },
   });
-  const set = (name: keyof typeof draft) => (event: { target: { value: string } }) =>
-    setDraft({ ...draft, [name]: event.target.value });
   return (
-    <form
-      className="grid grid-cols-2 gap-x-4 gap-y-3 pt-3"
-      onSubmit={(event: FormEvent) => {
-        event.preventDefault();
-        add.mutate();
-      }}
-    >
-      <Field label="Name" required autoFocus value={draft.name} onChange={set('name')} />
-      <Field label="Mail address" type="email" required value={draft.email} onChange={set('email')} />
+    <form className="grid grid-cols-2 gap-x-4 gap-y-3 pt-3" onSubmit={handleSubmit((draft) => add.mutate(draft))}>
+      <Field label="Name" autoFocus wrong={errors.name?.message} {...register('name')} />
+      <Field label="Mail address" type="email" wrong={errors.email?.message} {...register('email')} />
       <Field
         label="First password"
         type="password"
         autoComplete="new-password"
-        required
-        minLength={10}
-        value={draft.password}
-        onChange={set('password')}
+        wrong={errors.password?.message}
         hint="At least 10 characters, not easily guessed. They can change it under ‘You’."
+        {...register('password')}
       />
       <label className="col-span-2 flex flex-col text-small text-ink-3">
         Role
-        <select className="field" value={draft.role} onChange={set('role')}>
+        <select className="field" {...register('role')}>
           {ROLES.map(({ value, says, does }) => (
             <option key={value} value={value}>
               {says}: {does}

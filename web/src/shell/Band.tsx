@@ -4,6 +4,8 @@ import { memo, useDeferredValue, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { read } from '../api/queries.ts';
 import { Flag, Mark, saysOf, stateOf } from '../design/index.ts';
+import { useLabel } from '../labels/label.ts';
+import { slotKey } from '../words/slots.ts';
 import { clock, dayLong, dayShort, dayStart, moment } from '../words/time.ts';
 import { useNow } from './useNow.ts';
 
@@ -14,16 +16,15 @@ const SHOWN = 3;
 
 /** The strip under the masthead: every blog's slots of the next seven days. */
 export function Band() {
-  const slots = useQuery({ ...read.slots(null, DAYS), refetchInterval: 60_000 });
+  const { label, name } = useLabel();
+  const slots = useQuery({ ...read.slots(null, DAYS, label), refetchInterval: 60_000 });
   // Drawn in slices: while many briefs run it changes several times a second.
   const data = useDeferredValue(slots.data);
   const now = useNow(data?.now, data?.speed);
   const blogs = useMemo(() => lanesOf(data), [data]);
   const from = now ?? Date.now();
-  const to = from + DAYS * DAY;
-  const left = (at: number) => `${((at - from) / (to - from)) * 100}%`;
-  const days = Array.from({ length: DAYS + 1 }, (_, i) => nextDay(from, i)).filter((day) => day < to);
   const [listed, list] = useState(false);
+  const isEmpty = data !== undefined && data.blogs.length === 0;
   return (
     <div className="relative">
       <section
@@ -42,40 +43,12 @@ export function Band() {
           ))}
         </div>
         <div className="relative overflow-hidden border-l-2 border-ink">
-          {Array.from({ length: 3 }, (_, i) => (
-            <span key={i} className="absolute inset-x-0 h-px bg-rule-soft" style={{ top: 13 + LINE * (i + 1) }} />
-          ))}
-          {days.map((day, i) => (
-            <span key={day}>
-              <span className="absolute inset-y-0 w-px bg-rule-strong" style={{ left: left(day) }} />
-              <span className="absolute top-4 bottom-0 w-px bg-rule-soft" style={{ left: left(day + DAY / 2) }} />
-              <span
-                className="absolute top-px bg-sheet pr-1 pl-1.5 leading-3 whitespace-nowrap text-ink-2"
-                style={{ left: left(day) }}
-              >
-                {i === 0 || new Date(day).getDate() === 1 ? dayLong(day).replace(',', '') : dayShort(day)}
-              </span>
-            </span>
-          ))}
-          {days[0] !== undefined && days[0] - from > DAY * 0.76 ? (
-            <span className="absolute top-px left-2 leading-3 whitespace-nowrap text-ink-2">
-              {dayLong(from).replace(',', '')}
-            </span>
-          ) : null}
-          {blogs.map((lane, i) =>
-            lane.slots.map((slot) => (
-              <BandSlot
-                key={`${lane.blog}${slot.at}`}
-                slot={slot}
-                says={saysSlot(lane, slot, from)}
-                left={left(slot.at)}
-                top={14 + LINE * i}
-              />
-            )),
-          )}
-          {data && data.blogs.length === 0 ? (
+          <Week from={from} blogs={blogs} />
+          {isEmpty ? (
             <p className="absolute top-6 left-36 bg-sheet px-1 text-base text-ink-3">
-              Your blogs and their slots for the next seven days stand here.
+              {name === null
+                ? 'Your blogs and their slots for the next seven days stand here.'
+                : `No blog carries the label ‘${name}’.`}
             </p>
           ) : null}
           {slots.isError && !data ? (
@@ -89,23 +62,71 @@ export function Band() {
           {blogs.map((lane) => (
             <Cover key={lane.blog} lane={lane} now={from} />
           ))}
-          {data && data.blogs.length === 0 ? (
-            <span className="block leading-3">No blog yet, so nothing is planned.</span>
+          {isEmpty ? (
+            <span className="block leading-3">
+              {name === null ? 'No blog yet, so nothing is planned.' : 'Nothing is shown.'}
+            </span>
           ) : null}
         </div>
       </section>
-      {blogs.length > 0 ? (
-        <button
-          type="button"
-          aria-expanded={listed}
-          className="act quiet brackets absolute top-0.5 right-8 h-6 min-w-6 px-1 text-small"
-          onClick={() => list(!listed)}
-        >
-          {listed ? 'close' : 'list'}
-        </button>
-      ) : null}
+      {blogs.length > 0 ? <ListButton listed={listed} onList={() => list(!listed)} /> : null}
       {listed ? <BandList blogs={data?.blogs ?? []} now={from} /> : null}
     </div>
+  );
+}
+
+/** Days from now on, and in each blog's lane its slots. */
+function Week({ from, blogs }: { from: number; blogs: readonly Lane[] }) {
+  const to = from + DAYS * DAY;
+  const left = (at: number) => `${((at - from) / (to - from)) * 100}%`;
+  const days = Array.from({ length: DAYS + 1 }, (_, i) => nextDay(from, i)).filter((day) => day < to);
+  return (
+    <>
+      {Array.from({ length: 3 }, (_, i) => (
+        <span key={i} className="absolute inset-x-0 h-px bg-rule-soft" style={{ top: 13 + LINE * (i + 1) }} />
+      ))}
+      {days.map((day, i) => (
+        <span key={day}>
+          <span className="absolute inset-y-0 w-px bg-rule-strong" style={{ left: left(day) }} />
+          <span className="absolute top-4 bottom-0 w-px bg-rule-soft" style={{ left: left(day + DAY / 2) }} />
+          <span
+            className="absolute top-px bg-sheet pr-1 pl-1.5 leading-3 whitespace-nowrap text-ink-2"
+            style={{ left: left(day) }}
+          >
+            {i === 0 || new Date(day).getDate() === 1 ? dayLong(day).replace(',', '') : dayShort(day)}
+          </span>
+        </span>
+      ))}
+      {days[0] !== undefined && days[0] - from > DAY * 0.76 ? (
+        <span className="absolute top-px left-2 leading-3 whitespace-nowrap text-ink-2">
+          {dayLong(from).replace(',', '')}
+        </span>
+      ) : null}
+      {blogs.map((lane, i) =>
+        lane.slots.map((slot) => (
+          <BandSlot
+            key={`${lane.blog} ${slotKey(slot)}`}
+            slot={slot}
+            says={saysSlot(lane, slot, from)}
+            left={left(slot.at)}
+            top={14 + LINE * i}
+          />
+        )),
+      )}
+    </>
+  );
+}
+
+function ListButton({ listed, onList }: { listed: boolean; onList: () => void }) {
+  return (
+    <button
+      type="button"
+      aria-expanded={listed}
+      className="act quiet brackets absolute top-0.5 right-8 h-6 min-w-6 px-1 text-small"
+      onClick={onList}
+    >
+      {listed ? 'close' : 'list'}
+    </button>
   );
 }
 
@@ -123,7 +144,10 @@ function BandList({ blogs, now }: { blogs: readonly BlogSlots[]; now: number }) 
           </Link>
           <ul>
             {lane.slots.map((slot) => (
-              <li key={slot.at} className="row grid h-6 grid-cols-[14px_104px_minmax(0,1fr)] items-center gap-x-2">
+              <li
+                key={slotKey(slot)}
+                className="row grid h-6 grid-cols-[14px_104px_minmax(0,1fr)] items-center gap-x-2"
+              >
                 <Mark state={stateOf(slot.standing)} label={saysOf(slot.standing)} />
                 <span className="fig text-ink-3">{moment(slot.at, now, lane.zone)}</span>
                 {slot.title === null ? (

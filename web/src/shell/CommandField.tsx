@@ -3,6 +3,7 @@ import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react'
 import { useNavigate } from 'react-router';
 import { read } from '../api/queries.ts';
 import { Key } from '../design/index.ts';
+import { SOURCES } from '../words/sources.ts';
 import { useShell } from './keys.ts';
 import { VIEWS } from './views.ts';
 
@@ -17,28 +18,16 @@ interface Found {
 
 const MOST = 9;
 
-/** Finds views and things by their names, and does commands; opened by '/'. */
-export function CommandField() {
-  const { finding, find, showKeys } = useShell();
-  const [text, setText] = useState('');
-  const [at, setAt] = useState(0);
-  const field = useRef<HTMLInputElement>(null);
+/** Everything there is to go to or to do, by its name. */
+function useFindable(): readonly Found[] {
+  const { finding, showKeys } = useShell();
   const client = useQueryClient();
   const go = useNavigate();
-  const pipelines = useQuery({ ...read.pipelines(), enabled: finding });
-  const sources = useQuery({ ...read.sources(), enabled: finding });
-  const blogs = useQuery({ ...read.blogs(), enabled: finding });
-  const articles = useQuery({ ...read.articles(), enabled: finding });
-  useEffect(() => {
-    if (finding) field.current?.focus();
-  }, [finding]);
-  const close = () => {
-    find(false);
-    setText('');
-    setAt(0);
-    field.current?.blur();
-  };
-  const all = useMemo((): Found[] => {
+  const pipelines = useQuery({ ...read.pipelines(), enabled: finding }).data?.pipelines;
+  const sources = useQuery({ ...read.sources(), enabled: finding }).data?.sources;
+  const blogs = useQuery({ ...read.blogs(), enabled: finding }).data?.blogs;
+  const articles = useQuery({ ...read.articles(), enabled: finding }).data;
+  return useMemo(() => {
     const to = (path: string) => () => void go(path);
     const item = (id: string, says: string, right: string, path: string, made = false): Found => ({
       id,
@@ -59,10 +48,10 @@ export function CommandField() {
     return [
       ...VIEWS.map(({ path, name }) => item(path, name, 'view', path)),
       item('/settings', 'Settings', 'view', '/settings'),
-      ...(pipelines.data?.pipelines ?? []).map(({ id, name }) => item(id, name, 'pipeline', `/pipelines/${id}`)),
-      ...(sources.data?.sources ?? []).map(({ id, name }) => item(id, name, 'keyword list', `/intake/${id}`)),
-      ...(blogs.data?.blogs ?? []).map(({ id, name }) => item(id, name, 'blog', `/blogs/${id}`)),
-      ...(articles.data ?? []).map(({ id, title, standing }) => item(id, title, standing, `/articles/${id}`, true)),
+      ...(pipelines ?? []).map(({ id, name }) => item(id, name, 'pipeline', `/pipelines/${id}`)),
+      ...(sources ?? []).map(({ id, name, kind }) => item(id, name, SOURCES[kind].says, `/intake/${id}`)),
+      ...(blogs ?? []).map(({ id, name }) => item(id, name, 'blog', `/blogs/${id}`)),
+      ...(articles ?? []).map(({ id, title, standing }) => item(id, title, standing, `/articles/${id}`, true)),
       does('new-pipeline', 'Make a pipeline', 'in Pipelines', to('/pipelines?new')),
       does('new-list', 'Make a keyword list', 'in Intake', to('/intake?new')),
       does('new-blog', 'Connect a blog', 'in Blogs', to('/blogs?new')),
@@ -70,22 +59,39 @@ export function CommandField() {
       does('keys', 'Show the keys', '?', () => showKeys(true)),
       does('read-again', 'Load everything again', '', () => void client.invalidateQueries()),
     ];
-  }, [pipelines.data, sources.data, blogs.data, articles.data, go, showKeys, client]);
-  const words = text.trim().toLowerCase();
-  const hits = useMemo(
-    () =>
-      all.filter(({ says }) => words.split(/\s+/).every((word) => says.toLowerCase().includes(word))).slice(0, MOST),
-    [all, words],
-  );
+  }, [pipelines, sources, blogs, articles, go, showKeys, client]);
+}
+
+/** Finds views and things by their names, and does commands; opened by '/'. */
+export function CommandField() {
+  const { finding, find } = useShell();
+  const [text, setText] = useState('');
+  const [at, setAt] = useState(0);
+  const field = useRef<HTMLInputElement>(null);
+  const all = useFindable();
+  useEffect(() => {
+    if (finding) field.current?.focus();
+  }, [finding]);
+  const close = () => {
+    find(false);
+    setText('');
+    setAt(0);
+    field.current?.blur();
+  };
+  const hits = useMemo(() => {
+    const words = text.trim().toLowerCase().split(/\s+/);
+    return all.filter(({ says }) => words.every((word) => says.toLowerCase().includes(word))).slice(0, MOST);
+  }, [all, text]);
+  const choose = (hit: Found) => {
+    hit.does();
+    close();
+  };
   const press = (event: KeyboardEvent) => {
     if (event.key === 'Escape') close();
     else if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
       event.preventDefault();
       setAt((n) => (n + (event.key === 'ArrowDown' ? 1 : -1) + hits.length) % Math.max(1, hits.length));
-    } else if (event.key === 'Enter' && hits[at]) {
-      hits[at].does();
-      close();
-    }
+    } else if (event.key === 'Enter' && hits[at]) choose(hits[at]);
   };
   return (
     <div className="relative w-[216px]">
@@ -101,7 +107,7 @@ export function CommandField() {
           className="w-full bg-transparent outline-none placeholder:text-ink-3 focus:bg-marker-wash"
           value={text}
           onFocus={() => find(true)}
-          onBlur={() => setTimeout(() => find(false), 150)}
+          onBlur={() => find(false)}
           onChange={(event) => {
             setText(event.target.value);
             setAt(0);
@@ -110,32 +116,33 @@ export function CommandField() {
         />
         <Key>{finding ? 'Esc' : '/'}</Key>
       </div>
-      {finding ? (
-        <div id="found" role="listbox" aria-label="Found" className="pop absolute right-0 top-9 !w-[340px] !p-1">
-          {hits.map((hit, i) => (
-            <div key={hit.id}>
-              {hits[i - 1]?.group === hit.group ? null : <p className="px-2 pt-1 text-small text-ink-3">{hit.group}</p>}
-              {/* biome-ignore lint/a11y/useKeyWithClickEvents: keys are the field's */}
-              <div
-                id={`found-${hit.id}`}
-                role="option"
-                tabIndex={-1}
-                aria-selected={i === at}
-                className={`flex cursor-pointer items-baseline justify-between gap-3 px-2 py-0.5 ${i === at ? 'bg-marker' : 'hover:bg-marker-wash'}`}
-                onMouseDown={(event) => event.preventDefault()}
-                onClick={() => {
-                  hit.does();
-                  close();
-                }}
-              >
-                <span className={`truncate ${hit.made ? 'work' : ''}`}>{hit.says}</span>
-                <span className={`shrink-0 text-small ${i === at ? 'text-ink' : 'text-ink-3'}`}>{hit.right}</span>
-              </div>
-            </div>
-          ))}
-          {hits.length === 0 ? <p className="px-2 py-1 text-ink-3">Nothing was found by that name.</p> : null}
+      {finding ? <Hits hits={hits} at={at} onChoose={choose} /> : null}
+    </div>
+  );
+}
+
+function Hits({ hits, at, onChoose }: { hits: readonly Found[]; at: number; onChoose: (hit: Found) => void }) {
+  return (
+    <div id="found" role="listbox" aria-label="Found" className="pop absolute right-0 top-9 !w-[340px] !p-1">
+      {hits.map((hit, i) => (
+        <div key={hit.id}>
+          {hits[i - 1]?.group === hit.group ? null : <p className="px-2 pt-1 text-small text-ink-3">{hit.group}</p>}
+          {/* biome-ignore lint/a11y/useKeyWithClickEvents: keys are the field's */}
+          <div
+            id={`found-${hit.id}`}
+            role="option"
+            tabIndex={-1}
+            aria-selected={i === at}
+            className={`flex cursor-pointer items-baseline justify-between gap-3 px-2 py-0.5 ${i === at ? 'bg-marker' : 'hover:bg-marker-wash'}`}
+            onMouseDown={(event) => event.preventDefault()}
+            onClick={() => onChoose(hit)}
+          >
+            <span className={`truncate ${hit.made ? 'work' : ''}`}>{hit.says}</span>
+            <span className={`shrink-0 text-small ${i === at ? 'text-ink' : 'text-ink-3'}`}>{hit.right}</span>
+          </div>
         </div>
-      ) : null}
+      ))}
+      {hits.length === 0 ? <p className="px-2 py-1 text-ink-3">Nothing was found by that name.</p> : null}
     </div>
   );
 }

@@ -1,10 +1,13 @@
 import type { Slots, Today } from '@grivo/contract';
 import { Link } from 'react-router';
 import { amount, plural } from '../words/figures.ts';
+import { slotKey } from '../words/slots.ts';
 import { dayLong } from '../words/time.ts';
 
 const DAY = 86_400_000;
 const AHEAD = 14;
+/** As far as slots are reckoned: what does not run dry by then is covered. */
+const COVERED = 56;
 
 /** Cover in days ahead, each blog a bar of what stands firm and what is being made. */
 export function CoverChart({ slots, now }: { slots: Slots; now: number }) {
@@ -14,7 +17,7 @@ export function CoverChart({ slots, now }: { slots: Slots; now: number }) {
       <h3 className="font-semibold">Cover, days ahead</h3>
       <div className="relative pt-2">
         {slots.blogs.map((blog) => {
-          const until = blog.dryFrom ?? now + AHEAD * DAY;
+          const until = blog.dryFrom ?? now + COVERED * DAY;
           const coming = blog.slots.filter((slot) => slot.at >= now && slot.at < until && slot.title !== null);
           const days = (until - now) / DAY;
           const empty = blog.slots.filter((slot) => slot.standing === 'planned' && slot.at < now + 7 * DAY).length;
@@ -28,7 +31,7 @@ export function CoverChart({ slots, now }: { slots: Slots; now: number }) {
                   const from = i === 0 ? now : coming[i - 1]!.at;
                   return (
                     <span
-                      key={slot.at}
+                      key={slotKey(slot)}
                       className={`drawn absolute top-0 h-2.5 border-r border-paper ${slot.standing === 'in work' ? 'mk busy !h-2.5' : slot.standing === 'held' ? 'mk wait !h-2.5' : slot.standing === 'stopped' ? 'mk stop !h-2.5' : 'bg-ink'}`}
                       style={{ left: at(from), width: `calc(${at(slot.at)} - ${at(from)})` }}
                     />
@@ -36,7 +39,11 @@ export function CoverChart({ slots, now }: { slots: Slots; now: number }) {
                 })}
               </span>
               <span className={`pl-2 whitespace-nowrap ${days < 4 ? 'font-bold' : ''}`}>
-                {days >= 56 ? 'eight weeks' : plural(Math.floor(days), 'day')}
+                {blog.dryFrom !== null
+                  ? plural(Math.floor(days), 'day')
+                  : coming.length > 0 || blog.ahead > 0
+                    ? 'eight weeks'
+                    : 'no slots'}
                 {empty > 0 ? `, then ${plural(empty, 'empty slot')} in a week` : ''}
               </span>
             </div>

@@ -17,36 +17,7 @@ import { plural } from '../words/figures.ts';
 export function FirstRun({ begun }: { begun: Today['begun'] }) {
   const done = [begun.blogs > 0, begun.writers > 0, begun.sources > 0, begun.pipelines > 0];
   const next = done.indexOf(false);
-  const [blogLines, setBlogLines] = useState<TestLine[] | null>(null);
-  const [serviceLines, setServiceLines] = useState<TestLine[] | null>(null);
-  const [cleaned, setCleaned] = useState<(z.infer<typeof CleanedPaste> & { source: string }) | null>(null);
-  const go = useNavigate();
-  const pipelines = useQuery({ ...read.pipelines(), enabled: begun.pipelines > 0 });
-  const begin = useMutation({
-    mutationFn: async () => {
-      // What was made a moment ago may not have been read yet.
-      const [{ blogs }, { sources }] = await Promise.all([
-        queryClient.fetchQuery({ ...read.blogs(), staleTime: 0 }),
-        queryClient.fetchQuery({ ...read.sources(), staleTime: 0 }),
-      ]);
-      const [blog] = blogs;
-      return call('POST', '/pipelines', {
-        body: {
-          name: 'Keywords to guides',
-          document: shipped('guides').make({
-            source: sources[0]?.id ?? '',
-            blog: blog?.id ?? '',
-            language: blog?.language ?? 'en',
-          }),
-        },
-        answer: MadePipeline,
-      });
-    },
-    onSuccess: ({ id }) => {
-      for (const key of ['pipelines', 'today']) void queryClient.invalidateQueries({ queryKey: [key] });
-      void go(`/pipelines/${id}`);
-    },
-  });
+  const stands = (n: number) => ({ n, done: done[n - 1]!, open: next === n - 1 });
   return (
     <div className="flex flex-1 flex-col">
       <div className="pt-6 pb-7">
@@ -67,81 +38,133 @@ export function FirstRun({ begun }: { begun: Today['begun'] }) {
           </p>
           <p className="mr-8 flex h-8 items-center pl-5 font-semibold">What happens</p>
         </div>
-        <Step
-          n={1}
-          says="Connect a blog"
-          done={done[0]!}
-          open={next === 0}
-          was={plural(begun.blogs, 'blog')}
-          comes={
-            blogLines ? (
-              <TestLines lines={blogLines} />
-            ) : (
-              'A harmless draft is put up, read back and taken down. You see what was tried, what came back, and what to change if it does not work.'
-            )
-          }
-        >
-          <ConnectBlog autoFocus onDone={(_id, lines) => setBlogLines(lines)} />
-        </Step>
-        <Step
-          n={2}
-          says="Connect a writer, an illustrator and a look-up"
-          done={done[1]!}
-          open={next === 1}
+        <BlogStep {...stands(1)} was={plural(begun.blogs, 'blog')} />
+        <ServiceStep
+          {...stands(2)}
           was={`${plural(begun.writers, 'writer')}, ${plural(begun.illustrators, 'illustrator')}`}
-          comes={
-            serviceLines ? (
-              <TestLines lines={serviceLines} />
-            ) : (
-              'You see the price of a thousand tokens and of a picture before anything is made.'
-            )
-          }
-        >
-          <ConnectService onDone={setServiceLines} />
-        </Step>
-        <Step
-          n={3}
-          says="Give subjects: a list of keywords"
-          done={done[2]!}
-          open={next === 2}
-          was={plural(begun.sources, 'list')}
-          comes={
-            cleaned ? (
-              <Became {...cleaned} />
-            ) : (
-              'Everything that would come in, cleaned, with the reason for what is left out.'
-            )
-          }
-        >
-          <Paste
-            autoFocus
-            into={async () => (await call('POST', '/sources', { body: { name: 'First keywords' }, answer: Made })).id}
-            onAdded={setCleaned}
-          />
-        </Step>
-        <Step
-          n={4}
-          says="Start from ‘Keywords to guides’, a procedure that ships with Grivo, and try it on one"
-          done={done[3]!}
-          open={next === 3}
-          was={plural(begun.pipelines, 'pipeline')}
-          comes="Nine sentences you can change word by word. A trial shows what each makes of one subject, and publishes nothing."
-        >
-          <Button look="solid" busy={begin.isPending ? 'Making it' : null} onClick={() => begin.mutate()}>
-            Make the pipeline
-          </Button>
-          {begin.isError ? <Trouble>{inWords(begin.error)}</Trouble> : null}
-        </Step>
-        {next === -1 ? (
-          <p className="relative ml-8 pt-4">
-            Everything is in place.{' '}
-            <Button look="word" onClick={() => void go(`/pipelines/${pipelines.data?.pipelines[0]?.id ?? ''}`)}>
-              Try the pipeline and take the first items
-            </Button>
-          </p>
-        ) : null}
+        />
+        <ListStep {...stands(3)} was={plural(begun.sources, 'list')} />
+        <PipelineStep {...stands(4)} was={plural(begun.pipelines, 'pipeline')} />
+        {next === -1 ? <AllDone /> : null}
       </div>
     </div>
+  );
+}
+
+interface Stands {
+  n: number;
+  done: boolean;
+  open: boolean;
+  /** What there is of it. */
+  was: string;
+}
+
+function BlogStep(stands: Stands) {
+  const [lines, setLines] = useState<TestLine[] | null>(null);
+  return (
+    <Step
+      {...stands}
+      says="Connect a blog"
+      comes={
+        lines ? (
+          <TestLines lines={lines} />
+        ) : (
+          'A harmless draft is put up, read back and taken down. You see what was tried, what came back, and what to change if it does not work.'
+        )
+      }
+    >
+      <ConnectBlog autoFocus onDone={(_id, tested) => setLines(tested)} />
+    </Step>
+  );
+}
+
+function ServiceStep(stands: Stands) {
+  const [lines, setLines] = useState<TestLine[] | null>(null);
+  return (
+    <Step
+      {...stands}
+      says="Connect a writer, an illustrator and a look-up"
+      comes={
+        lines ? (
+          <TestLines lines={lines} />
+        ) : (
+          'You see the price of a thousand tokens and of a picture before anything is made.'
+        )
+      }
+    >
+      <ConnectService onDone={setLines} />
+    </Step>
+  );
+}
+
+function ListStep(stands: Stands) {
+  const [cleaned, setCleaned] = useState<(z.infer<typeof CleanedPaste> & { source: string }) | null>(null);
+  return (
+    <Step
+      {...stands}
+      says="Give subjects: a list of keywords"
+      comes={
+        cleaned ? (
+          <Became {...cleaned} />
+        ) : (
+          'Everything that would come in, cleaned, with the reason for what is left out.'
+        )
+      }
+    >
+      <Paste
+        autoFocus
+        into={async () => (await call('POST', '/sources', { body: { name: 'First keywords' }, answer: Made })).id}
+        onAdded={setCleaned}
+      />
+    </Step>
+  );
+}
+
+function PipelineStep(stands: Stands) {
+  const go = useNavigate();
+  const begin = useMutation({
+    mutationFn: async () => {
+      // What was made a moment ago may not have been read yet.
+      const [{ blogs }, { sources }] = await Promise.all([
+        queryClient.fetchQuery({ ...read.blogs(), staleTime: 0 }),
+        queryClient.fetchQuery({ ...read.sources(), staleTime: 0 }),
+      ]);
+      const [blog] = blogs;
+      const fed = { source: sources[0]?.id ?? '', blog: blog?.id ?? '', language: blog?.language ?? 'en' };
+      return call('POST', '/pipelines', {
+        body: { name: 'Keywords to guides', document: shipped('guides').make(fed) },
+        answer: MadePipeline,
+      });
+    },
+    onSuccess: ({ id }) => {
+      for (const key of ['pipelines', 'today']) void queryClient.invalidateQueries({ queryKey: [key] });
+      void go(`/pipelines/${id}`);
+    },
+  });
+  return (
+    <Step
+      {...stands}
+      says="Start from ‘Keywords to guides’, a procedure that ships with Grivo, and try it on one"
+      comes="Nine sentences you can change word by word. A trial shows what each makes of one subject, and publishes nothing."
+    >
+      <Button look="solid" busy={begin.isPending ? 'Making it' : null} onClick={() => begin.mutate()}>
+        Make the pipeline
+      </Button>
+      {begin.isError ? <Trouble>{inWords(begin.error)}</Trouble> : null}
+    </Step>
+  );
+}
+
+function AllDone() {
+  const pipelines = useQuery(read.pipelines());
+  const go = useNavigate();
+  return (
+    <p className="relative ml-8 pt-4">
+      Everything is in place.{' '}
+      <Button look="word" onClick={() => void go(`/pipelines/${pipelines.data?.pipelines[0]?.id ?? ''}`)}>
+        Try the pipeline and take the first items
+      </Button>
+    </p>
   );
 }
 
@@ -153,15 +176,7 @@ function Step({
   was,
   comes,
   children,
-}: {
-  n: number;
-  says: string;
-  done: boolean;
-  open: boolean;
-  was: string;
-  comes: ReactNode;
-  children: ReactNode;
-}) {
+}: Stands & { says: string; comes: ReactNode; children: ReactNode }) {
   return (
     <section className="relative grid grid-cols-[minmax(0,716fr)_minmax(0,564fr)]">
       {open ? <span aria-hidden className="absolute top-3 bottom-3 left-4 w-1 bg-marker" /> : null}

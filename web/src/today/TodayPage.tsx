@@ -5,8 +5,10 @@ import { Link } from 'react-router';
 import { inWords } from '../api/call.ts';
 import { read } from '../api/queries.ts';
 import { Empty, Head, Loading, Mark, saysOf, stateOf, Trouble } from '../design/index.ts';
+import { useLabel } from '../labels/label.ts';
 import { useNow } from '../shell/useNow.ts';
 import { amount, count, plural } from '../words/figures.ts';
+import { slotKey } from '../words/slots.ts';
 import { clock, dayLong, sameDay, span } from '../words/time.ts';
 import { CostRuler, CoverChart } from './Charts.tsx';
 import { Needs } from './Needs.tsx';
@@ -18,8 +20,9 @@ const DAY = 86_400_000;
 
 /** What went out, what comes, what needs you. Before anything was set up: the first steps. */
 export function TodayPage() {
-  const today = useQuery(read.today());
-  const slots = useQuery(read.slots(null, 14));
+  const { label } = useLabel();
+  const today = useQuery(read.today(label));
+  const slots = useQuery(read.slots(null, 14, label));
   const now = useNow(slots.data?.now, slots.data?.speed) ?? today.data?.now ?? Date.now();
   if (today.isPending)
     return (
@@ -151,7 +154,7 @@ function GoingOut({ slots, now }: { slots: Slots | undefined; now: number }) {
       {coming.map((slot, i) => {
         const fresh = i === 0 || !sameDay(coming[i - 1]!.at, slot.at);
         return (
-          <li key={`${slot.blog}${slot.at}`}>
+          <li key={`${slot.blog} ${slotKey(slot)}`}>
             {fresh ? (
               <p className="border-b border-rule-soft pt-3 pb-0.5 text-small font-semibold text-ink-2">
                 {sameDay(slot.at, now) ? `Today, ${dayLong(slot.at)}` : dayLong(slot.at)}

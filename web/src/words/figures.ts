@@ -1,3 +1,5 @@
+import { MOST_COUNTED } from '@grivo/contract';
+
 /** Money of the ledger as people read it: '0.61 €'. Below a cent three places are shown, so that cheap is not free. */
 export function money(micros: number): string {
   return `${amount(micros)} €`;
@@ -18,6 +20,11 @@ export function exact(micros: number): string {
 
 export function count(n: number): string {
   return n.toLocaleString('en-GB');
+}
+
+/** A number of rows, which are counted only so far. */
+export function counted(n: number): string {
+  return n > MOST_COUNTED ? `over ${count(MOST_COUNTED)}` : count(n);
 }
 
 export function plural(n: number, one: string, many = `${one}s`): string {

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { common, FileDigest, WebAddress } from './common.ts';
+import { everyLook, FileDigest, WebAddress } from './look.ts';
 
 const column = z.string().max(120).nullable().default(null);
 
@@ -21,7 +21,7 @@ const words = z.array(z.string().trim().min(1).max(120)).max(100).default([]);
 
 export const CatalogueSettings = z.strictObject({
   kind: z.literal('catalogue'),
-  ...common,
+  ...everyLook,
   address: WebAddress.nullable().default(null),
   file: FileDigest.nullable().default(null),
   fileName: z.string().max(200).default(''),

@@ -1,9 +1,9 @@
 import { z } from 'zod';
-import { common, GivenFile, WebAddress } from './common.ts';
+import { everyLook, GivenFile, WebAddress } from './look.ts';
 
 export const DocumentSettings = z.strictObject({
   kind: z.literal('documents'),
-  ...common,
+  ...everyLook,
   /** Pages and documents by their addresses. */
   addresses: z.array(WebAddress).max(500).default([]),
   /** Documents that were uploaded. */

@@ -1,9 +1,9 @@
 import { z } from 'zod';
-import { common, WebAddress } from './common.ts';
+import { everyLook, WebAddress } from './look.ts';
 
 export const FeedSettings = z.strictObject({
   kind: z.literal('feed'),
-  ...common,
+  ...everyLook,
   /** Feeds that are read as one, each with what it is called. */
   feeds: z
     .array(z.strictObject({ address: WebAddress, name: z.string().max(200).default('') }))

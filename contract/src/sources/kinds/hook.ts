@@ -1,10 +1,10 @@
 import { RESERVED_FIELDS } from '@grivo/core';
 import { z } from 'zod';
-import { common } from './common.ts';
+import { everyLook } from './look.ts';
 
 export const HookSettings = z.strictObject({
   kind: z.literal('hook'),
-  ...common,
+  ...everyLook,
   /** What a call may say beside its subject, each under its name. */
   fields: z
     .array(

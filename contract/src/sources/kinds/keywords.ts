@@ -1,10 +1,10 @@
 import { OPPORTUNITY, opportunityProblem } from '@grivo/core';
 import { z } from 'zod';
-import { Country, common, WebAddress } from './common.ts';
+import { Country, everyLook, WebAddress } from './look.ts';
 
 export const KeywordSettings = z.strictObject({
   kind: z.literal('keywords'),
-  ...common,
+  ...everyLook,
   /** What a line of a paste is: phrases parted by any sign, one title, or one short description. */
   lines: z.enum(['phrases', 'titles', 'descriptions']).default('phrases'),
   /** Whether each phrase is taken by itself, or those one article can serve together. */

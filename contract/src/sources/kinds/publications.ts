@@ -1,10 +1,10 @@
 import { z } from 'zod';
 import { Id } from '../../id.ts';
-import { common } from './common.ts';
+import { everyLook } from './look.ts';
 
 export const PublicationSettings = z.strictObject({
   kind: z.literal('publications'),
-  ...common,
+  ...everyLook,
   /** Blogs whose publications come in; none means every blog. */
   blogs: z.array(Id).max(100).default([]),
   /** What Grivo published there, or every post that is new on the blog, by its feed. */

@@ -1,9 +1,9 @@
 import { z } from 'zod';
-import { common, GivenFile, WebAddress } from './common.ts';
+import { everyLook, GivenFile, WebAddress } from './look.ts';
 
 export const RecordingSettings = z.strictObject({
   kind: z.literal('recordings'),
-  ...common,
+  ...everyLook,
   /** Recordings that were uploaded or spoken. */
   files: z.array(GivenFile).max(500).default([]),
   /** A podcast's feed, whose episodes come in; null reads none. */

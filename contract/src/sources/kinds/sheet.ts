@@ -1,10 +1,10 @@
 import { CELL_TYPES, RESERVED_FIELDS, SEPARATORS } from '@grivo/core';
 import { z } from 'zod';
-import { common, FileDigest, WebAddress } from './common.ts';
+import { everyLook, FileDigest, WebAddress } from './look.ts';
 
 export const SheetSettings = z.strictObject({
   kind: z.literal('sheet'),
-  ...common,
+  ...everyLook,
   /** Where it is looked at again; null when it was uploaded. */
   address: WebAddress.nullable().default(null),
   /** SHA-256 of the file uploaded. */

@@ -1,9 +1,9 @@
 import { z } from 'zod';
-import { common, GivenFile, WebAddress } from './common.ts';
+import { everyLook, GivenFile, WebAddress } from './look.ts';
 
 export const VideoSettings = z.strictObject({
   kind: z.literal('videos'),
-  ...common,
+  ...everyLook,
   /** Addresses of single videos. */
   addresses: z.array(WebAddress).max(500).default([]),
   /** Captions that were uploaded, each as what is said in one recording. */

@@ -17,7 +17,7 @@ const schema = z.strictObject({
   mustBe: z.enum(['all', 'any']).default('all'),
   /** Most likeness to the sources, in per cent; null does not look. */
   likeness: z.int().min(1).max(100).nullable().default(null),
-  /** Whether every figure must stand in a passage. */
+  /** Whether nothing may be said that the passages do not say: figures, dates, names, quotations, denials. */
   figures: z.boolean().default(false),
   /** How often it is written again before it ends as told. */
   again: z.int().min(0).max(5),
@@ -43,7 +43,7 @@ export const check: StepKind<'check', CheckStep> = {
     must: [],
     mustBe: 'all',
     likeness: null,
-    figures: false,
+    figures: true,
     again: 1,
     otherwise: 'set it aside',
   }),
@@ -111,17 +111,21 @@ export const check: StepKind<'check', CheckStep> = {
       step.figures,
       ', ',
       {
-        word: 'every figure found in the sources',
+        word: 'nothing the sources do not say',
         field: 'figures',
         editor: {
           type: 'choice',
           options: [
-            { value: 'true', says: 'every figure found in the sources', does: 'a figure no passage holds fails' },
-            { value: 'false', says: 'figures may stand in no source', does: 'they are marked all the same' },
+            {
+              value: 'true',
+              says: 'nothing the sources do not say',
+              does: 'figures, dates, names and quotations must be as there, and nothing turned round',
+            },
+            { value: 'false', says: 'more than the sources say', does: 'what is not in them is marked all the same' },
           ],
         },
       },
-      'figures found in the sources',
+      'nothing the sources do not say',
     ),
     { text: '; if it fails, ' },
     {

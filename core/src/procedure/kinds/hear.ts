@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { LanguageTag } from '../../language/tag.ts';
 import { stepBase } from '../fields.ts';
 import type { StepKind } from '../kind.ts';
 import { figureAt } from '../past.ts';
@@ -9,10 +10,7 @@ const schema = z.strictObject({
   ...stepBase,
   kind: z.literal('hear'),
   /** Two-letter language spoken in it; null lets the transcriber find out. */
-  language: z
-    .string()
-    .regex(/^[a-z]{2}$/, 'a language as en')
-    .nullable(),
+  language: LanguageTag.nullable(),
   /** Times as 00:12; empty is the beginning and the end, or the part chosen when the item was taken. */
   from: z.string().max(12),
   to: z.string().max(12),

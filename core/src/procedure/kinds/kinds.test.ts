@@ -70,10 +70,10 @@ test('a sentence says each figure of its step', () => {
   const said = (name: StepKindName, change: object) =>
     sentenceText(kindOf(name).sentence(fresh(name, change), names) as never);
   expect(said('check', { words: { from: 1_234, to: 5_678 }, again: 3 })).toBe(
-    'Check: 1,234 to 5,678 words; if it fails, write it again, up to 3 times, then set it aside',
+    'Check: 1,234 to 5,678 words, nothing the sources do not say; if it fails, write it again, up to 3 times, then set it aside',
   );
   expect(said('check', { again: 0, likeness: 37, figures: true, must: ['salt'], avoid: ['hack'] })).toBe(
-    'Check: 500 to 2,000 words, without hack, with salt, like its sources by less than 37 %, every figure found in the sources; if it fails, do not write it again, then set it aside',
+    'Check: 500 to 2,000 words, without hack, with salt, like its sources by less than 37 %, nothing the sources do not say; if it fails, do not write it again, then set it aside',
   );
   expect(said('check', { must: ['a', 'b'], mustBe: 'any' })).toContain('with any of a, b');
   expect(said('publish', { blog: 'b1', when: 'at once', as: 'draft', categories: ['Salt'], tags: 'its own' })).toBe(

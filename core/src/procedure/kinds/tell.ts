@@ -9,6 +9,8 @@ const schema = z.strictObject({
   ...stepBase,
   kind: z.literal('tell'),
   by: z.enum(TELL_BY),
+  /** One that is kept under a name; else what is typed here. */
+  destination: z.string().max(20).nullable().default(null),
   /** A mail address, or the address messages and hooks are posted to: a Liquid text. */
   to: z.string().max(1_000),
   subject: z.string().max(300),
@@ -22,6 +24,8 @@ const DOES: Record<TellStep['by'], string> = {
   hook: 'the article as JSON, signed, for another program',
 };
 
+const DESTINATION = { type: 'reference', to: 'destination' } as const;
+
 export const tell: StepKind<'tell', TellStep> = {
   kind: 'tell',
   does: 'sends a mail, a message or a call to a program',
@@ -29,7 +33,7 @@ export const tell: StepKind<'tell', TellStep> = {
   needs: [],
   gives: ['told'],
   uses: (step) => [
-    { field: 'to', as: 'template', text: step.to },
+    ...(step.destination === null ? [{ field: 'to', as: 'template' as const, text: step.to }] : []),
     ...(step.by === 'hook'
       ? []
       : [
@@ -45,19 +49,31 @@ export const tell: StepKind<'tell', TellStep> = {
     kind: 'tell',
     off: false,
     by: 'mail',
+    destination: null,
     to: 'editor@example.com',
     subject: '{{ subject }}',
     text: 'Done: {{ subject }}',
   }),
-  sentence: (step) => [
-    { text: step.by === 'hook' ? 'Call ' : 'Tell ' },
-    { word: beginning(step.to) || 'nobody yet', field: 'to', editor: { type: 'text' } },
-    { text: ' by ' },
-    {
-      word: step.by,
-      field: 'by',
-      editor: { type: 'choice', options: TELL_BY.map((value) => ({ value, says: value, does: DOES[value] })) },
-    },
+  sentence: (step, names) => [
+    ...(step.destination === null
+      ? [
+          { text: step.by === 'hook' ? 'Call ' : 'Tell ' },
+          { word: beginning(step.to) || 'nobody yet', field: 'to', editor: { type: 'text' as const } },
+          { text: ' by ' },
+          {
+            word: step.by,
+            field: 'by',
+            editor: {
+              type: 'choice' as const,
+              options: TELL_BY.map((value) => ({ value, says: value, does: DOES[value] })),
+            },
+          },
+          { word: 'a destination kept in the settings', field: 'destination', editor: DESTINATION, add: true as const },
+        ]
+      : [
+          { text: 'Tell ' },
+          { word: names.destination?.(step.destination) ?? '…', field: 'destination', editor: DESTINATION },
+        ]),
     ...(step.by === 'hook'
       ? [{ text: ' with the article' }]
       : [
@@ -75,11 +91,15 @@ export const tell: StepKind<'tell', TellStep> = {
           },
         ]),
   ],
-  check: (step) => {
+  check: (step, context) => {
     const plain = !/[{]/.test(step.to);
-    const wrong = (sentence: string, mend: string) => [
-      { step: step.id, field: 'to', grade: 'error' as const, sentence, mend },
+    const wrong = (sentence: string, mend: string, field = 'to') => [
+      { step: step.id, field, grade: 'error' as const, sentence, mend },
     ];
+    if (step.destination !== null)
+      return context.hasDestination?.(step.destination) === false
+        ? wrong('The destination it tells is not there any more.', 'Choose another one.', 'destination')
+        : [];
     if (step.to.trim() === '') return wrong('It has nobody to tell.', 'Say whom.');
     if (step.by === 'mail' && plain && !/^[^@\s]+@[^@\s.]+(?:\.[^@\s.]+)+$/.test(step.to.trim()))
       return wrong(`‘${step.to}’ is not an email address.`, 'Write one as name@example.com.');

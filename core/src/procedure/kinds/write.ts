@@ -35,7 +35,7 @@ export const write: StepKind<'write', WriteStep> = {
   schema,
   needs: ['subject', 'passages', 'outline'],
   gives: ['article'],
-  also: ['carriedWords', 'figuresNotFound', 'sectionsLeftOut'],
+  also: ['carriedWords', 'doubts', 'figuresNotFound', 'sectionsLeftOut'],
   uses: (step) => [{ field: 'instruction', as: 'template', text: step.instruction }],
   calls: 'writer',
   effect: false,

@@ -1,7 +1,7 @@
 import type { KeywordSettings } from '@grivo/contract';
 import { OPPORTUNITY, opportunityProblem } from '@grivo/core';
 import { useState } from 'react';
-import { ChoiceEditor, ExpressionEditor, TextEditor, Word } from '../../design/index.ts';
+import { ChoiceWord, ExpressionEditor, TextEditor, Word } from '../../design/index.ts';
 import { webAddress } from '../../words/address.ts';
 import { ExcludeWord } from '../LookWords.tsx';
 
@@ -37,21 +37,14 @@ export function ListWords({ settings, onChange }: { settings: KeywordSettings; o
   return (
     <>
       Lines are{' '}
-      <Word
+      <ChoiceWord
         label="Lines are"
-        editor={(close) => (
-          <ChoiceEditor
-            value={settings.lines}
-            options={LINES}
-            onChoose={(lines) => {
-              onChange({ ...settings, lines: lines as KeywordSettings['lines'] });
-              close();
-            }}
-          />
-        )}
+        value={settings.lines}
+        options={LINES}
+        onChoose={(lines) => onChange({ ...settings, lines: lines as KeywordSettings['lines'] })}
       >
         {says(LINES, settings.lines)}
-      </Word>
+      </ChoiceWord>
       ; leave out those with{' '}
       <ExcludeWord
         exclude={settings.exclude}
@@ -59,37 +52,23 @@ export function ListWords({ settings, onChange }: { settings: KeywordSettings; o
         label="Leave out phrases with"
       />
       ; spell them{' '}
-      <Word
+      <ChoiceWord
         label="Spell them"
-        editor={(close) => (
-          <ChoiceEditor
-            value={settings.spelling}
-            options={SPELLINGS}
-            onChoose={(spelling) => {
-              onChange({ ...settings, spelling: spelling as KeywordSettings['spelling'] });
-              close();
-            }}
-          />
-        )}
+        value={settings.spelling}
+        options={SPELLINGS}
+        onChoose={(spelling) => onChange({ ...settings, spelling: spelling as KeywordSettings['spelling'] })}
       >
         {says(SPELLINGS, settings.spelling)}
-      </Word>
+      </ChoiceWord>
       ; group them{' '}
-      <Word
+      <ChoiceWord
         label="Group them"
-        editor={(close) => (
-          <ChoiceEditor
-            value={settings.group}
-            options={GROUPS}
-            onChoose={(group) => {
-              onChange({ ...settings, group: group as KeywordSettings['group'] });
-              close();
-            }}
-          />
-        )}
+        value={settings.group}
+        options={GROUPS}
+        onChoose={(group) => onChange({ ...settings, group: group as KeywordSettings['group'] })}
       >
         {says(GROUPS, settings.group)}
-      </Word>
+      </ChoiceWord>
       ; watch <SiteWord settings={settings} onChange={onChange} />; figures of{' '}
       <CountryWord settings={settings} onChange={onChange} />
     </>

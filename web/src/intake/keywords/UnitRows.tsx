@@ -22,16 +22,7 @@ export function columnsOf({ grouped, measured }: Columns): string {
 const ROW = 24;
 const GROUP_ROW = 44;
 
-/** Thousands of phrases or groups as a virtual list: only what is in view is drawn. */
-export function UnitRows({
-  units,
-  columns,
-  ticked,
-  at,
-  takeable,
-  onToggle,
-  onAt,
-}: {
+interface RowsProps {
   units: readonly Unit[];
   columns: Columns;
   ticked: ReadonlySet<string>;
@@ -39,7 +30,10 @@ export function UnitRows({
   takeable: (unit: Unit) => boolean;
   onToggle: (unit: Unit) => void;
   onAt: (at: number) => void;
-}) {
+}
+
+/** Thousands of phrases or groups as a virtual list: only what is in view is drawn. */
+export function UnitRows({ units, columns, ticked, at, takeable, onToggle, onAt }: RowsProps) {
   const frame = useRef<HTMLDivElement>(null);
   const { grouped } = columns;
   const height = grouped ? GROUP_ROW : ROW;
@@ -63,8 +57,6 @@ export function UnitRows({
       <ul className="relative" style={{ height: rows.getTotalSize() }}>
         {rows.getVirtualItems().map(({ index, start }) => {
           const unit = units[index]!;
-          const open = takeable(unit);
-          const { head } = unit;
           return (
             // biome-ignore lint/a11y/useKeyWithClickEvents: J, K and Space do the same
             <li
@@ -78,45 +70,66 @@ export function UnitRows({
                 onToggle(unit);
               }}
             >
-              <div className={`grid h-6 items-center ${columnsOf(columns)}`}>
-                {open ? (
-                  <Tick label={head.subject} state={ticked.has(unit.id)} onChange={() => onToggle(unit)} />
-                ) : (
-                  <span />
-                )}
-                <span
-                  className={`truncate pr-3 ${grouped ? 'font-semibold' : ''} ${open ? '' : 'text-ink-3'}`}
-                  title={head.subject}
-                >
-                  {head.subject}
-                </span>
-                {grouped ? (
-                  <>
-                    <span className="text-small text-ink-2">{unit.want}</span>
-                    <span className={`fig text-right ${open ? '' : 'text-ink-3'}`}>{count(itemsOf(unit).length)}</span>
-                  </>
-                ) : null}
-                {columns.measured ? <Figures unit={unit} open={open} /> : null}
-                {grouped ? null : (
-                  <>
-                    {columns.measured ? <span /> : null}
-                    <Became unit={unit} />
-                  </>
-                )}
-              </div>
-              {grouped ? (
-                <div className="flex h-5 min-w-0 items-baseline gap-4 pl-7 text-small text-ink-2">
-                  <Others items={unit.rest} />
-                  <span className="ml-auto max-w-[60%] shrink-0">
-                    <Became unit={unit} />
-                  </span>
-                </div>
-              ) : null}
+              <UnitRow
+                unit={unit}
+                columns={columns}
+                ticked={ticked.has(unit.id)}
+                open={takeable(unit)}
+                onToggle={() => onToggle(unit)}
+              />
             </li>
           );
         })}
       </ul>
     </div>
+  );
+}
+
+function UnitRow({
+  unit,
+  columns,
+  ticked,
+  open,
+  onToggle,
+}: {
+  unit: Unit;
+  columns: Columns;
+  ticked: boolean;
+  open: boolean;
+  onToggle: () => void;
+}) {
+  const { grouped, measured } = columns;
+  const { subject } = unit.head;
+  return (
+    <>
+      <div className={`grid h-6 items-center ${columnsOf(columns)}`}>
+        {open ? <Tick label={subject} state={ticked} onChange={onToggle} /> : <span />}
+        <span className={`truncate pr-3 ${grouped ? 'font-semibold' : ''} ${open ? '' : 'text-ink-3'}`} title={subject}>
+          {subject}
+        </span>
+        {grouped ? (
+          <>
+            <span className="text-small text-ink-2">{unit.want}</span>
+            <span className={`fig text-right ${open ? '' : 'text-ink-3'}`}>{count(itemsOf(unit).length)}</span>
+          </>
+        ) : null}
+        {measured ? <Figures unit={unit} open={open} /> : null}
+        {grouped ? null : (
+          <>
+            {measured ? <span /> : null}
+            <Became unit={unit} />
+          </>
+        )}
+      </div>
+      {grouped ? (
+        <div className="flex h-5 min-w-0 items-baseline gap-4 pl-7 text-small text-ink-2">
+          <Others items={unit.rest} />
+          <span className="ml-auto max-w-[60%] shrink-0">
+            <Became unit={unit} />
+          </span>
+        </div>
+      ) : null}
+    </>
   );
 }
 

@@ -7,12 +7,14 @@ import { Button, DoneHere, Empty, Head, Tick, Trouble } from '../../design/index
 import { count, plural } from '../../words/figures.ts';
 import { sumOf } from '../Paste.tsx';
 
+type Found = WidenedPhrases['phrases'][number];
+
 /** Widens a phrase: what else is searched for around it, and what readers ask; the ticked are added to the list. */
 export function Widen({ source, seed }: { source: string; seed: string }) {
-  const [phrase, setPhrase] = useState(seed);
   const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
   const wider = useMutation({
-    mutationFn: () => call('POST', `/sources/${source}/widen`, { body: { phrase }, answer: WidenedPhrases }),
+    mutationFn: (phrase: string) =>
+      call('POST', `/sources/${source}/widen`, { body: { phrase }, answer: WidenedPhrases }),
     onSuccess: () => {
       setTicked(new Set());
       add.reset();
@@ -20,55 +22,23 @@ export function Widen({ source, seed }: { source: string; seed: string }) {
   });
   const found = wider.data?.phrases ?? [];
   const add = useMutation({
-    mutationFn: () =>
-      call('POST', `/sources/${source}/keywords`, {
-        body: {
-          phrases: found
-            .filter((one) => ticked.has(one.phrase))
-            .map(({ phrase, volume, difficulty }) => ({ phrase, volume, difficulty })),
-        },
+    mutationFn: () => {
+      const chosen = found.filter((one) => ticked.has(one.phrase));
+      return call('POST', `/sources/${source}/keywords`, {
+        body: { phrases: chosen.map(({ phrase, volume, difficulty }) => ({ phrase, volume, difficulty })) },
         answer: CleanedPaste,
-      }),
+      });
+    },
     onSuccess: () => {
       wider.reset();
       setTicked(new Set());
       for (const key of ['sources', 'items', 'today']) void queryClient.invalidateQueries({ queryKey: [key] });
     },
   });
-  const toggle = (one: string) => {
-    const next = new Set(ticked);
-    if (!next.delete(one)) next.add(one);
-    setTicked(next);
-  };
-  const part = (question: boolean) => found.filter((one) => one.question === question);
   return (
     <section aria-label="Widen from a phrase">
       <Head title="Widen from a phrase" right="nothing is added by looking" />
-      <form
-        className="flex items-center gap-3 pt-3"
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (phrase.trim().length > 1) wider.mutate();
-        }}
-      >
-        <input
-          className="field"
-          aria-label="Phrase to widen"
-          placeholder="kahm yeast"
-          // biome-ignore lint/a11y/noAutofocus: the panel was opened to type here
-          autoFocus
-          value={phrase}
-          onChange={(event) => setPhrase(event.target.value)}
-        />
-        <Button
-          look="line"
-          type="submit"
-          disabled={phrase.trim().length < 2}
-          busy={wider.isPending ? 'Widening' : null}
-        >
-          Widen
-        </Button>
-      </form>
+      <PhraseForm seed={seed} busy={wider.isPending} onPhrase={wider.mutate} />
       {wider.isError || add.isError ? <Trouble>{inWords(wider.error ?? add.error)}</Trouble> : null}
       {add.data ? (
         <DoneHere>
@@ -85,60 +55,104 @@ export function Widen({ source, seed }: { source: string; seed: string }) {
       {wider.data && found.length === 0 ? (
         <Empty>The list already has everything found around this phrase.</Empty>
       ) : null}
+      {found.length > 0 ? <FoundPhrases found={found} ticked={ticked} onTicked={setTicked} /> : null}
       {found.length > 0 ? (
-        <>
-          <div className="max-h-[340px] overflow-auto pt-2">
-            {[true, false].map((question) => {
-              const some = part(question);
-              const all = some.every((one) => ticked.has(one.phrase));
-              return some.length === 0 ? null : (
-                <div key={String(question)} className="pt-2">
-                  <p className="flex items-center gap-2 border-b border-rule text-small text-ink-2">
-                    <Tick
-                      label={question ? 'All questions' : 'All phrases'}
-                      state={all}
-                      onChange={(on) => {
-                        const next = new Set(ticked);
-                        for (const one of some) {
-                          if (on) next.add(one.phrase);
-                          else next.delete(one.phrase);
-                        }
-                        setTicked(next);
-                      }}
-                    />
-                    {question ? 'What readers ask' : 'What is searched for'}
-                    <span className="fig ml-auto text-ink-3">{some.length}</span>
-                  </p>
-                  <ul>
-                    {some.map((one) => (
-                      <li
-                        key={one.phrase}
-                        className={`row grid h-6 grid-cols-[minmax(0,1fr)_64px_40px] items-center ${ticked.has(one.phrase) ? 'picked' : ''}`}
-                      >
-                        <Tick label={one.phrase} state={ticked.has(one.phrase)} onChange={() => toggle(one.phrase)}>
-                          <span className="truncate">{one.phrase}</span>
-                        </Tick>
-                        <span className="fig text-right">{one.volume === null ? '' : count(one.volume)}</span>
-                        <span className="fig text-right text-ink-3">{one.difficulty ?? ''}</span>
-                      </li>
-                    ))}
-                  </ul>
-                </div>
-              );
-            })}
-          </div>
-          <p className="pt-3">
-            <Button
-              look="line"
-              disabled={ticked.size === 0}
-              busy={add.isPending ? 'Adding' : null}
-              onClick={() => add.mutate()}
-            >
-              {ticked.size === 0 ? 'Add what is ticked' : `Add ${plural(ticked.size, 'phrase')}`}
-            </Button>
-          </p>
-        </>
+        <p className="pt-3">
+          <Button
+            look="line"
+            disabled={ticked.size === 0}
+            busy={add.isPending ? 'Adding' : null}
+            onClick={() => add.mutate()}
+          >
+            {ticked.size === 0 ? 'Add what is ticked' : `Add ${plural(ticked.size, 'phrase')}`}
+          </Button>
+        </p>
       ) : null}
     </section>
+  );
+}
+
+function PhraseForm({ seed, busy, onPhrase }: { seed: string; busy: boolean; onPhrase: (phrase: string) => void }) {
+  const [phrase, setPhrase] = useState(seed);
+  const enough = phrase.trim().length > 1;
+  return (
+    <form
+      className="flex items-center gap-3 pt-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (enough) onPhrase(phrase);
+      }}
+    >
+      <input
+        className="field"
+        aria-label="Phrase to widen"
+        placeholder="kahm yeast"
+        // biome-ignore lint/a11y/noAutofocus: the panel was opened to type here
+        autoFocus
+        value={phrase}
+        onChange={(event) => setPhrase(event.target.value)}
+      />
+      <Button look="line" type="submit" disabled={!enough} busy={busy ? 'Widening' : null}>
+        Widen
+      </Button>
+    </form>
+  );
+}
+
+interface TickedProps {
+  found: readonly Found[];
+  ticked: ReadonlySet<string>;
+  onTicked: (ticked: ReadonlySet<string>) => void;
+}
+
+/** What was found: questions first, then phrases. */
+function FoundPhrases({ found, ticked, onTicked }: TickedProps) {
+  return (
+    <div className="max-h-[340px] overflow-auto pt-2">
+      {[true, false].map((question) => {
+        const some = found.filter((one) => one.question === question);
+        return some.length === 0 ? null : (
+          <Part key={String(question)} question={question} found={some} ticked={ticked} onTicked={onTicked} />
+        );
+      })}
+    </div>
+  );
+}
+
+function Part({ question, found, ticked, onTicked }: TickedProps & { question: boolean }) {
+  const put = (phrases: readonly Found[], on: boolean) => {
+    const next = new Set(ticked);
+    for (const { phrase } of phrases) {
+      if (on) next.add(phrase);
+      else next.delete(phrase);
+    }
+    onTicked(next);
+  };
+  return (
+    <div className="pt-2">
+      <p className="flex items-center gap-2 border-b border-rule text-small text-ink-2">
+        <Tick
+          label={question ? 'All questions' : 'All phrases'}
+          state={found.every((one) => ticked.has(one.phrase))}
+          onChange={(on) => put(found, on)}
+        />
+        {question ? 'What readers ask' : 'What is searched for'}
+        <span className="fig ml-auto text-ink-3">{found.length}</span>
+      </p>
+      <ul>
+        {found.map((one) => (
+          <li
+            key={one.phrase}
+            className={`row grid h-6 grid-cols-[minmax(0,1fr)_64px_40px] items-center ${ticked.has(one.phrase) ? 'picked' : ''}`}
+          >
+            <Tick label={one.phrase} state={ticked.has(one.phrase)} onChange={(on) => put([one], on)}>
+              <span className="truncate">{one.phrase}</span>
+            </Tick>
+            <span className="fig text-right">{one.volume === null ? '' : count(one.volume)}</span>
+            <span className="fig text-right text-ink-3">{one.difficulty ?? ''}</span>
+          </li>
+        ))}
+      </ul>
+    </div>
   );
 }

@@ -22,66 +22,83 @@ export function DocumentSource({ source, settings }: { source: SourceWhole; sett
       says="pages and documents"
       one="document"
       actions={<FileButton says="Upload documents" busy="Uploading…" accept={DOCUMENT_FILES} many onFiles={add} />}
-      sentence={
-        <p>
-          Read{' '}
+      sentence={<Sentence settings={settings} put={put} />}
+      above={change.isError ? <Trouble>{inWords(change.error)}</Trouble> : null}
+      empty="No documents yet. Upload some, or give addresses in the sentence above and look at it."
+    />
+  );
+}
+
+interface SentenceProps {
+  settings: DocumentSettings;
+  put: (next: Partial<DocumentSettings>) => void;
+}
+
+function Sentence({ settings, put }: SentenceProps) {
+  const { addresses, files, startFrom, exclude } = settings;
+  return (
+    <p>
+      Read{' '}
+      <Word
+        label="Addresses"
+        editor={() => (
+          <ValuesEditor
+            label="Addresses of pages and documents, one a line"
+            value={addresses}
+            most={500}
+            onChange={(lines) => put({ addresses: addressesIn(lines.join('\n')) })}
+          />
+        )}
+      >
+        {plural(addresses.length, 'address', 'addresses')}
+      </Word>
+      , {plural(files.length, 'uploaded document')}, and <SitemapWords settings={settings} put={put} />; start from{' '}
+      <StartWord start={startFrom} onChange={(next) => put({ startFrom: next })} />; leave out those with{' '}
+      <ExcludeWord exclude={exclude} onChange={(next) => put({ exclude: next })} />.
+    </p>
+  );
+}
+
+function SitemapWords({ settings: { sitemap, within }, put }: SentenceProps) {
+  return (
+    <>
+      <Word
+        label="Sitemap"
+        editor={(close) => (
+          <TextEditor
+            label="Address of a sitemap, or of a site"
+            value={sitemap ?? ''}
+            hint="Empty reads none."
+            onChange={(text) => {
+              const at = text.trim();
+              if (at === '') put({ sitemap: null });
+              else if (URL.canParse(at) && /^https?:/.test(at)) put({ sitemap: at });
+            }}
+            onDone={close}
+          />
+        )}
+      >
+        {sitemap === null ? 'no sitemap' : sitemap.replace(/^https?:\/\//, '')}
+      </Word>
+      {sitemap === null ? null : (
+        <>
+          , of it pages with{' '}
           <Word
-            label="Addresses"
-            editor={() => (
-              <ValuesEditor
-                label="Addresses of pages and documents, one a line"
-                value={settings.addresses}
-                most={500}
-                onChange={(lines) => put({ addresses: addressesIn(lines.join('\n')) })}
-              />
-            )}
-          >
-            {plural(settings.addresses.length, 'address', 'addresses')}
-          </Word>
-          , {plural(settings.files.length, 'uploaded document')}, and{' '}
-          <Word
-            label="Sitemap"
+            label="Pages with"
             editor={(close) => (
               <TextEditor
-                label="Address of a sitemap, or of a site"
-                value={settings.sitemap ?? ''}
-                hint="Empty reads none."
-                onChange={(text) => {
-                  const at = text.trim();
-                  if (at === '') put({ sitemap: null });
-                  else if (URL.canParse(at) && /^https?:/.test(at)) put({ sitemap: at });
-                }}
+                label="Text their address holds"
+                value={within}
+                hint="As /guides/; empty takes all."
+                onChange={(text) => put({ within: text.trim() })}
                 onDone={close}
               />
             )}
           >
-            {settings.sitemap === null ? 'no sitemap' : settings.sitemap.replace(/^https?:\/\//, '')}
+            {within === '' ? 'any address' : within}
           </Word>
-          {settings.sitemap === null ? null : (
-            <>
-              , of it pages with{' '}
-              <Word
-                label="Pages with"
-                editor={(close) => (
-                  <TextEditor
-                    label="Text their address holds"
-                    value={settings.within}
-                    hint="As /guides/; empty takes all."
-                    onChange={(within) => put({ within: within.trim() })}
-                    onDone={close}
-                  />
-                )}
-              >
-                {settings.within === '' ? 'any address' : settings.within}
-              </Word>
-            </>
-          )}
-          ; start from <StartWord start={settings.startFrom} onChange={(startFrom) => put({ startFrom })} />; leave out
-          those with <ExcludeWord exclude={settings.exclude} onChange={(exclude) => put({ exclude })} />.
-        </p>
-      }
-      above={change.isError ? <Trouble>{inWords(change.error)}</Trouble> : null}
-      empty="No documents yet. Upload some, or give addresses in the sentence above and look at it."
-    />
+        </>
+      )}
+    </>
   );
 }

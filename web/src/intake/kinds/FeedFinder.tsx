@@ -23,10 +23,9 @@ export function FeedFinder({
   onChoose: (feeds: ChosenFeed[]) => void;
   busy: boolean;
 }) {
-  const [text, setText] = useState('');
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const find = useMutation({
-    mutationFn: () => call('POST', '/feeds/find', { body: { text: text.trim() }, answer: FeedsFound }),
+    mutationFn: (text: string) => call('POST', '/feeds/find', { body: { text }, answer: FeedsFound }),
     onSuccess: () => setLeft(new Set()),
   });
   const feeds = find.data?.feeds ?? [];
@@ -43,67 +42,17 @@ export function FeedFinder({
   };
   return (
     <div className="min-w-0">
-      <form
-        className="flex items-end gap-4"
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (text.trim() !== '') find.mutate();
-        }}
-      >
-        <div className="min-w-0 flex-1">
-          <Field
-            label="Address of a feed or of a site, or a subject"
-            value={text}
-            autoFocus
-            onChange={(event) => setText(event.target.value)}
-          />
-        </div>
-        <Button type="submit" look="line" disabled={text.trim() === ''} busy={find.isPending ? 'Looking' : null}>
-          Find feeds
-        </Button>
-        <FileButton says="or a list (OPML)…" busy="Reading…" accept=".opml,.xml" onFiles={take} />
-      </form>
+      <FindForm busy={find.isPending} onText={find.mutate} onFile={take} />
       {find.isError ? <Trouble>{inWords(find.error)}</Trouble> : null}
       {feeds.length > 0 ? (
         <ul className="pt-2" aria-label="Feeds found">
           {feeds.map((feed) => (
-            <li key={feed.address} className="border-t border-rule-soft py-2">
-              <div className="flex items-baseline gap-2">
-                <Tick
-                  label={feed.name || feed.address}
-                  state={!left.has(feed.address)}
-                  onChange={() => toggle(feed.address)}
-                >
-                  <span className="font-medium">{feed.name || feed.address}</span>
-                </Tick>
-                <span className="text-small text-ink-3">
-                  {feed.form}, {plural(feed.entries, 'entry', 'entries')}
-                  {feed.pushes ? ', pushes what is new' : ''}
-                </span>
-                <span className="truncate text-small text-ink-3">{feed.address}</span>
-              </div>
-              <ol className="columns-2 gap-x-8 pt-1 pl-5 text-small">
-                {feed.newest.map((entry, i) => (
-                  <li key={i} className="flex gap-2 break-inside-avoid">
-                    {entry.link === null ? (
-                      <span className="truncate leading-6">{entry.title}</span>
-                    ) : (
-                      <a
-                        className="brackets truncate leading-6 hover:underline"
-                        href={entry.link}
-                        target="_blank"
-                        rel="noreferrer"
-                      >
-                        {entry.title}
-                      </a>
-                    )}
-                    <span className="fig ml-auto shrink-0 leading-6 text-ink-3">
-                      {entry.published === null ? 'no day' : dayLong(Date.parse(entry.published)).replace(',', '')}
-                    </span>
-                  </li>
-                ))}
-              </ol>
-            </li>
+            <Found
+              key={feed.address}
+              feed={feed}
+              ticked={!left.has(feed.address)}
+              onToggle={() => toggle(feed.address)}
+            />
           ))}
           <li className="border-t border-rule-soft pt-2">
             <Button
@@ -118,5 +67,86 @@ export function FeedFinder({
         </ul>
       ) : null}
     </div>
+  );
+}
+
+function FindForm({
+  busy,
+  onText,
+  onFile,
+}: {
+  busy: boolean;
+  onText: (text: string) => void;
+  onFile: (files: File[]) => Promise<void>;
+}) {
+  const [text, setText] = useState('');
+  return (
+    <form
+      className="flex items-end gap-4"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (text.trim() !== '') onText(text.trim());
+      }}
+    >
+      <div className="min-w-0 flex-1">
+        <Field
+          label="Address of a feed or of a site, or a subject"
+          value={text}
+          autoFocus
+          onChange={(event) => setText(event.target.value)}
+        />
+      </div>
+      <Button type="submit" look="line" disabled={text.trim() === ''} busy={busy ? 'Looking' : null}>
+        Find feeds
+      </Button>
+      <FileButton says="or a list (OPML)…" busy="Reading…" accept=".opml,.xml" onFiles={onFile} />
+    </form>
+  );
+}
+
+/** One feed, with its newest titles. */
+function Found({
+  feed: { name, address, form, entries, pushes, newest },
+  ticked,
+  onToggle,
+}: {
+  feed: FeedsFound['feeds'][number];
+  ticked: boolean;
+  onToggle: () => void;
+}) {
+  return (
+    <li className="border-t border-rule-soft py-2">
+      <div className="flex items-baseline gap-2">
+        <Tick label={name || address} state={ticked} onChange={onToggle}>
+          <span className="font-medium">{name || address}</span>
+        </Tick>
+        <span className="text-small text-ink-3">
+          {form}, {plural(entries, 'entry', 'entries')}
+          {pushes ? ', pushes what is new' : ''}
+        </span>
+        <span className="truncate text-small text-ink-3">{address}</span>
+      </div>
+      <ol className="columns-2 gap-x-8 pt-1 pl-5 text-small">
+        {newest.map((entry, i) => (
+          <li key={i} className="flex gap-2 break-inside-avoid">
+            {entry.link === null ? (
+              <span className="truncate leading-6">{entry.title}</span>
+            ) : (
+              <a
+                className="brackets truncate leading-6 hover:underline"
+                href={entry.link}
+                target="_blank"
+                rel="noreferrer"
+              >
+                {entry.title}
+              </a>
+            )}
+            <span className="fig ml-auto shrink-0 leading-6 text-ink-3">
+              {entry.published === null ? 'no day' : dayLong(Date.parse(entry.published)).replace(',', '')}
+            </span>
+          </li>
+        ))}
+      </ol>
+    </li>
   );
 }

@@ -1,7 +1,7 @@
 import type { FeedSettings, SourceWhole } from '@grivo/contract';
 import { useState } from 'react';
 import { inWords } from '../../api/call.ts';
-import { Button, ChoiceEditor, Head, NumberEditor, Trouble, ValuesEditor, Word } from '../../design/index.ts';
+import { Button, ChoiceWord, Head, NumberEditor, Trouble, ValuesEditor, Word } from '../../design/index.ts';
 import { plural } from '../../words/figures.ts';
 import { ItemsSource } from '../items/ItemsSource.tsx';
 import { ExcludeWord, StartWord } from '../LookWords.tsx';
@@ -129,28 +129,21 @@ function Sentence({ settings, put }: { settings: FeedSettings; put: (next: Parti
         {settings.unwrap.length === 0 ? 'what is usual' : plural(settings.unwrap.length, 'rule')}
       </Word>
       ;{' '}
-      <Word
+      <ChoiceWord
         label="Pushed"
-        editor={(close) => (
-          <ChoiceEditor
-            value={String(settings.push)}
-            options={[
-              {
-                value: 'true',
-                says: 'let hubs push what is new',
-                does: 'it comes in at once, where a feed has a hub',
-              },
-              { value: 'false', says: 'only look', does: 'as often as its pipelines look' },
-            ]}
-            onChoose={(value) => {
-              put({ push: value === 'true' });
-              close();
-            }}
-          />
-        )}
+        value={String(settings.push)}
+        options={[
+          {
+            value: 'true',
+            says: 'let hubs push what is new',
+            does: 'it comes in at once, where a feed has a hub',
+          },
+          { value: 'false', says: 'only look', does: 'as often as its pipelines look' },
+        ]}
+        onChoose={(value) => put({ push: value === 'true' })}
       >
         {settings.push ? 'let hubs push what is new' : 'only look'}
-      </Word>
+      </ChoiceWord>
       .
     </p>
   );

@@ -4,7 +4,7 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { call, inWords } from '../../api/call.ts';
 import { queryClient, read } from '../../api/queries.ts';
-import { Button, ChoiceEditor, Confirm, Head, Loading, Trouble, ValuesEditor, Word } from '../../design/index.ts';
+import { Button, ChoiceWord, Confirm, Head, Loading, Trouble, ValuesEditor, Word } from '../../design/index.ts';
 import { useNow } from '../../shell/useNow.ts';
 import { moment } from '../../words/time.ts';
 import { ItemsSource } from '../items/ItemsSource.tsx';
@@ -39,77 +39,73 @@ export function HookSource({ source, settings }: { source: SourceWhole; settings
       says="hook"
       one="call"
       looks={false}
-      sentence={
-        <p>
-          Take calls that are{' '}
-          <Word
-            label="Signed"
-            editor={(close) => (
-              <ChoiceEditor
-                value={String(settings.signed)}
-                options={[
-                  { value: 'true', says: 'signed', does: 'with the secret below; nobody else can call' },
-                  { value: 'false', says: 'signed or not', does: 'whoever knows the address can call' },
-                ]}
-                onChoose={(value) => {
-                  put({ signed: value === 'true' });
-                  close();
-                }}
-              />
-            )}
-          >
-            {settings.signed ? 'signed' : 'signed or not'}
-          </Word>
-          , with a subject and{' '}
-          <Word
-            label="Fields"
-            editor={() => (
-              <>
-                <ValuesEditor
-                  label="Fields, one a line: a name, its type, ‘needed’"
-                  value={settings.fields.map(({ name, type, needed }) => `${name}, ${type}${needed ? ', needed' : ''}`)}
-                  most={40}
-                  onChange={(lines) => put({ fields: fieldsIn(lines) })}
-                />
-                <p className="pt-1 text-small text-ink-3">As ‘litres, number, needed’. Types: {TYPES.join(', ')}.</p>
-              </>
-            )}
-          >
-            {listWords(
-              settings.fields.map(({ name, needed }) => (needed ? `${name} (needed)` : name)),
-              'no fields of its own',
-            )}
-          </Word>
-          ; what comes{' '}
-          <Word
-            label="Confirmed"
-            editor={(close) => (
-              <ChoiceEditor
-                value={String(settings.confirm)}
-                options={[
-                  { value: 'false', says: 'goes to its pipelines at once', does: 'those that are on' },
-                  {
-                    value: 'true',
-                    says: 'waits for somebody’s approval',
-                    does: 'it stands under ‘left out’ until somebody accepts it',
-                  },
-                ]}
-                onChoose={(value) => {
-                  put({ confirm: value === 'true' });
-                  close();
-                }}
-              />
-            )}
-          >
-            {settings.confirm ? 'waits for somebody’s approval' : 'goes to its pipelines at once'}
-          </Word>
-          ; leave out subjects with <ExcludeWord exclude={settings.exclude} onChange={(exclude) => put({ exclude })} />.
-        </p>
-      }
+      sentence={<Sentence settings={settings} put={put} />}
       above={change.isError ? <Trouble>{inWords(change.error)}</Trouble> : null}
       aside={<Door source={source.id} settings={settings} />}
       empty="No call yet. The lines beside this try it."
     />
+  );
+}
+
+const SIGNED = [
+  { value: 'true', says: 'signed', does: 'with the secret below; nobody else can call' },
+  { value: 'false', says: 'signed or not', does: 'whoever knows the address can call' },
+];
+
+const CONFIRMED = [
+  { value: 'false', says: 'goes to its pipelines at once', does: 'those that are on' },
+  {
+    value: 'true',
+    says: 'waits for somebody’s approval',
+    does: 'it stands under ‘left out’ until somebody accepts it',
+  },
+];
+
+function Sentence({
+  settings: { signed, fields, confirm, exclude },
+  put,
+}: {
+  settings: HookSettings;
+  put: (next: Partial<HookSettings>) => void;
+}) {
+  return (
+    <p>
+      Take calls that are{' '}
+      <ChoiceWord
+        label="Signed"
+        value={String(signed)}
+        options={SIGNED}
+        onChoose={(value) => put({ signed: value === 'true' })}
+      />
+      , with a subject and{' '}
+      <Word
+        label="Fields"
+        editor={() => (
+          <>
+            <ValuesEditor
+              label="Fields, one a line: a name, its type, ‘needed’"
+              value={fields.map(({ name, type, needed }) => `${name}, ${type}${needed ? ', needed' : ''}`)}
+              most={40}
+              onChange={(lines) => put({ fields: fieldsIn(lines) })}
+            />
+            <p className="pt-1 text-small text-ink-3">As ‘litres, number, needed’. Types: {TYPES.join(', ')}.</p>
+          </>
+        )}
+      >
+        {listWords(
+          fields.map(({ name, needed }) => (needed ? `${name} (needed)` : name)),
+          'no fields of its own',
+        )}
+      </Word>
+      ; what comes{' '}
+      <ChoiceWord
+        label="Confirmed"
+        value={String(confirm)}
+        options={CONFIRMED}
+        onChoose={(value) => put({ confirm: value === 'true' })}
+      />
+      ; leave out subjects with <ExcludeWord exclude={exclude} onChange={(next) => put({ exclude: next })} />.
+    </p>
   );
 }
 

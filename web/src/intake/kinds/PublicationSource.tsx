@@ -3,13 +3,18 @@ import { listWords } from '@grivo/core';
 import { useQuery } from '@tanstack/react-query';
 import { inWords } from '../../api/call.ts';
 import { read } from '../../api/queries.ts';
-import { ChoiceEditor, Trouble, Word } from '../../design/index.ts';
+import { ChoiceWord, Trouble, Word } from '../../design/index.ts';
 import { ItemsSource } from '../items/ItemsSource.tsx';
 import { ExcludeWord, StartWord } from '../LookWords.tsx';
 import { useChange } from '../useSource.ts';
 
+interface PublicationProps {
+  source: SourceWhole;
+  settings: PublicationSettings;
+}
+
 /** What goes out on our blogs, so that something can follow it. */
-export function PublicationSource({ source, settings }: { source: SourceWhole; settings: PublicationSettings }) {
+export function PublicationSource({ source, settings }: PublicationProps) {
   const change = useChange(source);
   const put = (next: Partial<PublicationSettings>) => change.mutate({ ...settings, ...next });
   const blogs = useQuery(read.blogs()).data?.blogs ?? [];
@@ -22,24 +27,17 @@ export function PublicationSource({ source, settings }: { source: SourceWhole; s
       sentence={
         <p>
           Follow{' '}
-          <Word
+          <ChoiceWord
             label="What is followed"
-            editor={(close) => (
-              <ChoiceEditor
-                value={settings.of}
-                options={[
-                  { value: 'what we published', says: 'what we published', does: 'articles Grivo put there' },
-                  { value: 'every new post', says: 'every new post', does: 'whoever wrote it, by the blog’s own feed' },
-                ]}
-                onChoose={(of) => {
-                  put({ of: of as PublicationSettings['of'] });
-                  close();
-                }}
-              />
-            )}
+            value={settings.of}
+            options={[
+              { value: 'what we published', says: 'what we published', does: 'articles Grivo put there' },
+              { value: 'every new post', says: 'every new post', does: 'whoever wrote it, by the blog’s own feed' },
+            ]}
+            onChoose={(of) => put({ of: of as PublicationSettings['of'] })}
           >
             {settings.of}
-          </Word>{' '}
+          </ChoiceWord>{' '}
           on{' '}
           <Word
             label="Blogs"

@@ -25,49 +25,7 @@ export function RecordingSource({ source, settings }: { source: SourceWhole; set
       says="recordings"
       one="recording"
       actions={<FileButton says="Upload recordings" busy="Uploading…" accept={SOUND_FILES} many onFiles={add} />}
-      sentence={
-        <p>
-          Use {plural(settings.files.length, 'recording')} uploaded or spoken here, and the episodes of{' '}
-          <Word
-            label="Podcast"
-            editor={(close) => (
-              <TextEditor
-                label="Address of a podcast’s feed"
-                value={settings.podcast ?? ''}
-                hint="Empty reads none."
-                onChange={(text) => {
-                  const at = text.trim();
-                  if (at === '') put({ podcast: null });
-                  else if (URL.canParse(at) && /^https?:/.test(at)) put({ podcast: at });
-                }}
-                onDone={close}
-              />
-            )}
-          >
-            {settings.podcast === null
-              ? 'no podcast'
-              : settings.podcastName || settings.podcast.replace(/^https?:\/\//, '')}
-          </Word>
-          , none longer than{' '}
-          <Word
-            label="Longest"
-            editor={() => (
-              <NumberEditor
-                label="Longest, in minutes"
-                value={settings.longestMinutes}
-                least={1}
-                most={600}
-                unit="minutes"
-                onChange={(longestMinutes) => longestMinutes !== null && put({ longestMinutes })}
-              />
-            )}
-          >
-            {plural(settings.longestMinutes, 'minute')}
-          </Word>
-          ; start from <StartWord start={settings.startFrom} onChange={(startFrom) => put({ startFrom })} />; leave out
-          titles with <ExcludeWord exclude={settings.exclude} onChange={(exclude) => put({ exclude })} />.
-        </p>
-      }
+      sentence={<Sentence settings={settings} put={put} />}
       above={
         <>
           {change.isError ? <Trouble>{inWords(change.error)}</Trouble> : null}
@@ -77,6 +35,52 @@ export function RecordingSource({ source, settings }: { source: SourceWhole; set
       reads={(item) => <Listen key={item.id} item={item} />}
       empty="No recordings yet. Speak one, upload some, or name a podcast in the sentence above."
     />
+  );
+}
+
+function Sentence({ settings, put }: { settings: RecordingSettings; put: (next: Partial<RecordingSettings>) => void }) {
+  return (
+    <p>
+      Use {plural(settings.files.length, 'recording')} uploaded or spoken here, and the episodes of{' '}
+      <Word
+        label="Podcast"
+        editor={(close) => (
+          <TextEditor
+            label="Address of a podcast’s feed"
+            value={settings.podcast ?? ''}
+            hint="Empty reads none."
+            onChange={(text) => {
+              const at = text.trim();
+              if (at === '') put({ podcast: null });
+              else if (URL.canParse(at) && /^https?:/.test(at)) put({ podcast: at });
+            }}
+            onDone={close}
+          />
+        )}
+      >
+        {settings.podcast === null
+          ? 'no podcast'
+          : settings.podcastName || settings.podcast.replace(/^https?:\/\//, '')}
+      </Word>
+      , none longer than{' '}
+      <Word
+        label="Longest"
+        editor={() => (
+          <NumberEditor
+            label="Longest, in minutes"
+            value={settings.longestMinutes}
+            least={1}
+            most={600}
+            unit="minutes"
+            onChange={(longestMinutes) => longestMinutes !== null && put({ longestMinutes })}
+          />
+        )}
+      >
+        {plural(settings.longestMinutes, 'minute')}
+      </Word>
+      ; start from <StartWord start={settings.startFrom} onChange={(startFrom) => put({ startFrom })} />; leave out
+      titles with <ExcludeWord exclude={settings.exclude} onChange={(exclude) => put({ exclude })} />.
+    </p>
   );
 }
 

@@ -1,6 +1,8 @@
 import { Made, type RequestSettings, type SourceWhole } from '@grivo/contract';
+import { zodResolver } from '@hookform/resolvers/zod';
 import { useMutation } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useForm, useWatch } from 'react-hook-form';
+import { z } from 'zod';
 import { call, inWords } from '../../api/call.ts';
 import { queryClient } from '../../api/queries.ts';
 import { Button, DoneHere, Field, TextArea, Trouble } from '../../design/index.ts';
@@ -33,53 +35,65 @@ export function RequestSource({ source, settings }: { source: SourceWhole; setti
 
 const wordsOf = (text: string) => text.split(/\s+/).filter((word) => word !== '').length;
 
+/** What is typed to ask for an article. */
+const Draft = z.object({
+  subject: z.string().trim().min(1, 'What it is to be about.'),
+  notes: z.string(),
+  link: z
+    .string()
+    .trim()
+    .refine((text) => text === '' || /^https?:\/\/\S+$/i.test(text), 'An address as https://…, or nothing.'),
+});
+type Draft = z.infer<typeof Draft>;
+
+const EMPTY: Draft = { subject: '', notes: '', link: '' };
+
 function RequestForm({ source }: { source: string }) {
-  const [subject, setSubject] = useState('');
-  const [notes, setNotes] = useState('');
-  const [link, setLink] = useState('');
+  const {
+    register,
+    handleSubmit,
+    reset,
+    control,
+    formState: { errors },
+  } = useForm<Draft>({ defaultValues: EMPTY, resolver: zodResolver(Draft) });
   const put = useMutation({
-    mutationFn: () =>
+    mutationFn: ({ subject, notes, link }: Draft) =>
       call('POST', `/sources/${source}/requests`, {
-        body: { subject, notes, link: link.trim() === '' ? null : link.trim() },
+        body: { subject, notes, link: link === '' ? null : link },
         answer: Made,
         key: crypto.randomUUID(),
       }),
     onSuccess: () => {
-      setSubject('');
-      setNotes('');
-      setLink('');
+      reset(EMPTY);
       for (const key of ['items', 'sources', 'source', 'pipelines'])
         void queryClient.invalidateQueries({ queryKey: [key] });
     },
   });
+  const [subject, notes] = useWatch({ control, name: ['subject', 'notes'] });
   const words = wordsOf(notes);
   return (
     <form
       className="-mx-8 grid grid-cols-[minmax(0,1fr)_minmax(0,1.6fr)_auto] items-start gap-x-6 border-t border-rule px-8 py-3"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (subject.trim() !== '') put.mutate();
-      }}
+      onSubmit={handleSubmit((draft) => put.mutate(draft))}
     >
       <div className="flex flex-col gap-2">
-        <Field label="Subject" value={subject} onChange={(event) => setSubject(event.target.value)} />
+        <Field label="Subject" wrong={errors.subject?.message} {...register('subject')} />
         <Field
           label="Link, if there is one"
-          value={link}
           placeholder="https://…"
-          onChange={(event) => setLink(event.target.value)}
+          wrong={errors.link?.message}
+          {...register('link')}
         />
       </div>
       <TextArea
         label="Notes to write from"
         rows={5}
-        value={notes}
         hint={
           words === 0
             ? 'Facts, figures, names: an article says no more than stands here or is looked up.'
             : `${plural(words, 'word')}; by themselves enough for about ${Math.floor(words * 0.8)}.`
         }
-        onChange={(event) => setNotes(event.target.value)}
+        {...register('notes')}
       />
       <div className="pt-4">
         <Button look="line" type="submit" disabled={subject.trim() === ''} busy={put.isPending ? 'Adding' : null}>

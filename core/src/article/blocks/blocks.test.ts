@@ -1,0 +1,196 @@
+import { describe, expect, test } from 'vitest';
+import { type Block, type BlockType, EMPTY_ARTICLE, type Inline } from '../block.ts';
+import { editableText, readEditable } from '../editable.ts';
+import { articleFlow } from '../flow.ts';
+import { articleHtml, articleNodes } from '../html.ts';
+import { tidy } from '../hygiene.ts';
+import type { Resolve } from '../inline.ts';
+import { linkedArticles } from '../linked.ts';
+import { articleMarkdown } from '../markdown.ts';
+import { blockText, isStatement } from '../text.ts';
+import { unitsOf } from '../translate.ts';
+import { BLOCKS } from './all.ts';
+
+const OUT = 'https://strings.example/rosin';
+const resolve: Resolve = { file: (digest) => `/f/${digest}`, article: (id) => (id === 'out' ? OUT : null) };
+const rich: Inline[] = [
+  { text: 'dark ' },
+  { text: 'rosin', marks: ['strong'], link: { to: 'article', article: 'out' } },
+];
+const words = (text: string): Inline[] => [{ text }];
+
+/** One of each kind, on strings and bows. */
+const EACH: { [T in BlockType]: Extract<Block, { type: T }> } = {
+  heading: { type: 'heading', id: 'b1', level: 2, text: 'Which rosin' },
+  paragraph: { type: 'paragraph', id: 'b2', content: rich },
+  list: { type: 'list', id: 'b3', ordered: true, items: [words('loosen'), rich] },
+  table: { type: 'table', id: 'b4', caption: rich, head: [words('String'), []], rows: [[words('gut'), rich]] },
+  figure: {
+    type: 'figure',
+    id: 'b5',
+    file: 'a'.repeat(64),
+    width: 400,
+    height: 300,
+    alternative: 'A cake of rosin',
+    caption: rich,
+    credit: words('Drawn by A. Hand'),
+    link: { to: 'article', article: 'out' },
+    size: 'small',
+    side: 'right',
+    lead: false,
+  },
+  quote: { type: 'quote', id: 'b6', content: rich, credit: words('A maker') },
+  video: { type: 'video', id: 'b7', address: 'https://films.example/7', title: 'Rehairing' },
+  chart: {
+    type: 'chart',
+    id: 'b8',
+    form: 'bar',
+    labels: ['1990'],
+    series: [{ name: 'bows', values: [12] }],
+    caption: rich,
+    alternative: 'Twelve bows',
+  },
+  'key points': { type: 'key points', id: 'b9', items: [words('wipe it'), rich] },
+  'question and answer': { type: 'question and answer', id: 'b10', question: 'How much?', answer: rich },
+  'call to action': {
+    type: 'call to action',
+    id: 'b11',
+    content: rich,
+    button: 'To the shop',
+    link: { to: 'address', address: 'https://shop.example/' },
+    size: 'full',
+    side: 'middle',
+  },
+  closing: { type: 'closing', id: 'b12', content: rich },
+  'standing text': { type: 'standing text', id: 'b13', content: rich },
+  disclosure: { type: 'disclosure', id: 'b14', content: rich },
+  fold: { type: 'fold', id: 'b15', words: 'Read on' },
+  'related articles': { type: 'related articles', id: 'b16', heading: 'More', items: [rich] },
+  "owner's markup": { type: "owner's markup", id: 'b17', markup: '<i>mine</i>' },
+  contents: { type: 'contents', id: 'b18' },
+  placeholder: { type: 'placeholder', id: 'b19', wants: 'picture', says: 'the cake from above' },
+};
+const ALL = Object.values(EACH);
+const UNSEEN: BlockType[] = ['fold', 'placeholder'];
+/** What only a page of the web can show. */
+const NOT_PRINTED: BlockType[] = [...UNSEEN, "owner's markup", 'contents'];
+const html = (...body: Block[]) => articleHtml({ body }, resolve);
+
+describe.each(ALL.map((block) => [block.type, block] as const))('a %s', (type, block) => {
+  test('comes back from an edited text as it was', () => {
+    expect(readEditable(editableText([block]), [block])).toEqual({ ok: true, body: [block] });
+  });
+
+  test('says its words in every form, marks and links with them', () => {
+    const page = html(block);
+    const markdown = articleMarkdown({ body: [block] }, resolve);
+    const flow = JSON.stringify(articleFlow({ body: [block] }, resolve));
+    if (UNSEEN.includes(type)) expect(page + markdown).toBe('');
+    if (JSON.stringify(block).includes('rosin","marks"')) {
+      expect(page).toContain(`<a href="${OUT}"><strong>rosin</strong></a>`);
+      expect(markdown).toMatch(/\[\*\*_?rosin_?\*\*\]\(https:\/\/strings\.example\/rosin\)/);
+      expect(flow).toContain(`"href":"${OUT}"`);
+    }
+    if (!NOT_PRINTED.includes(type)) expect(flow).not.toBe('[]');
+    for (const line of blockText(block).split(/\n| \| /)) {
+      const first = line.split(' ')[0]!;
+      expect(page).toContain(first);
+      expect(markdown).toContain(first);
+      expect(flow).toContain(first);
+    }
+  });
+
+  test('is the same once it is tidied, and once nothing of it is translated', () => {
+    const article = { ...EMPTY_ARTICLE, body: [block, EACH.paragraph] };
+    expect(tidy(article, { repeats: 'kept' }).article.body[0]).toEqual(block);
+    expect(unitsOf(article).put(new Map()).body).toEqual(article.body);
+  });
+
+  test('has every text but credits and titles of others put into another language', () => {
+    const { units, put } = unitsOf({ ...EMPTY_ARTICLE, body: [block] });
+    const other = put(new Map(units.map(({ n, text }) => [n, text.replace(/[a-zA-Z]+/g, 'xx')])));
+    const left = blockText(other.body[0]!).match(/[a-zA-Z]+/g) ?? [];
+    expect(left.filter((word) => word !== 'xx')).toEqual([]);
+    if (block.type === 'figure')
+      expect(other.body[0]).toMatchObject({ alternative: 'xx xx xx xx', credit: EACH.figure.credit });
+    if (block.type === 'quote') expect(other.body[0]).toMatchObject({ credit: EACH.quote.credit });
+  });
+});
+
+test('every kind of block is tried', () => {
+  expect(Object.keys(EACH)).toEqual(Object.keys(BLOCKS));
+});
+
+describe('of the kinds', () => {
+  test('what the writer says rests on evidence; what the house says does not', () => {
+    expect(ALL.filter(isStatement).map(({ type }) => type)).toEqual([
+      'paragraph',
+      'list',
+      'table',
+      'quote',
+      'key points',
+      'question and answer',
+      'closing',
+    ]);
+  });
+
+  test('all links to our articles are found, those of pictures and buttons too', () => {
+    const button: Block = { ...EACH['call to action'], content: [], link: { to: 'article', article: 'shop' } };
+    const picture: Block = { ...EACH.figure, caption: [], link: { to: 'article', article: 'cakes' } };
+    expect(linkedArticles({ body: [button, picture, EACH.table] })).toEqual(['shop', 'cakes', 'out']);
+  });
+
+  test('a picture and a button have the size and the side chosen for them; a full picture has none', () => {
+    expect(html(EACH.figure)).toContain(
+      '<figure class="small right" style="max-width:35%;float:right;margin:0 0 1em 1.5em">',
+    );
+    expect(html({ ...EACH.figure, size: 'full' })).toMatch(/^<figure><a href=/);
+    expect(html(EACH['call to action'])).toMatch(/<p class="call" style="text-align:center">.*font-size:1\.125em/);
+    const [picture] = articleFlow({ body: [EACH.figure] }, resolve);
+    expect(picture).toMatchObject({ type: 'picture', share: 0.35 });
+  });
+
+  test('a button that leads nowhere yet is words; related articles that are not out are left out', () => {
+    const nowhere = { to: 'article', article: 'later' } as const;
+    expect(html({ ...EACH['call to action'], content: [], link: nowhere })).toBe(
+      '<p class="call" style="text-align:center">To the shop</p>',
+    );
+    const later: Inline[] = [{ text: 'Later', link: nowhere }];
+    expect(html({ ...EACH['related articles'], items: [later, rich] })).not.toContain('Later');
+    expect(html({ ...EACH['related articles'], items: [later] })).toBe('');
+    expect(articleMarkdown({ body: [{ ...EACH['related articles'], items: [later] }] }, resolve)).toBe('');
+  });
+
+  test('a fold holds the rest of the text, and nothing that stands below the text', () => {
+    const body = [EACH.paragraph, EACH.fold, EACH.heading, EACH.list, EACH.closing, EACH.disclosure];
+    expect(html(...body)).toMatch(
+      /^<p>.*<\/p>\n<details class="fold"><summary>Read on<\/summary><h2 id="which-rosin">.*<\/ol><\/details>\n<p class="closing">/,
+    );
+    expect(html(EACH.paragraph, EACH.fold, EACH.closing)).not.toContain('details');
+  });
+
+  test('where an article is made a place kept free and a fold are seen', () => {
+    const nodes = articleNodes({ body: [EACH.placeholder, EACH.fold] }, resolve, true);
+    expect(JSON.stringify(nodes)).toContain('A picture is to stand here: the cake from above');
+    expect(JSON.stringify(nodes)).toContain('What follows is shown at “Read on”.');
+  });
+
+  test('an Arabic text says which way it runs, an English one nothing', () => {
+    const article = { body: [EACH.paragraph], language: 'ar' };
+    expect(articleHtml(article, resolve)).toMatch(/^<div lang="ar" dir="rtl"><p>/);
+    expect(articleHtml({ ...article, language: 'en-GB' }, resolve)).toMatch(/^<p>/);
+  });
+
+  test('what an edited part lacks is said in words', () => {
+    const problem = (text: string) => {
+      const read = readEditable(text, []);
+      return read.ok ? null : read.problems[0]?.sentence;
+    };
+    expect(problem('::fold')).toMatch(/needs the words readers open it by/);
+    expect(problem(':::related-articles\n- one\n:::')).toMatch(/needs its heading/);
+    expect(problem('::place[a map]{wants=map}')).toMatch(/picture, video, table, chart, text/);
+    expect(problem(':::table[x]\nno table\n:::')).toBe('‘table’ needs a table.');
+    expect(problem(':::closing\n:::')).toBe('‘closing’ needs a paragraph.');
+    expect(problem(':::quotation[x]\n:::')).toMatch(/needs what was said/);
+  });
+});

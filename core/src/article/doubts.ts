@@ -1,0 +1,52 @@
+import { type Doubt, type DoubtKind, doubtsOf, readSources } from '../honesty/honesty.ts';
+import type { ArticleDocument } from './block.ts';
+import { blockText, isStatement } from './text.ts';
+
+/** Something a block says that what it rests on does not, or says otherwise. */
+export interface BlockDoubt extends Doubt {
+  block: string;
+}
+
+/** What an article is held against: a passage, in its own language where that is known. */
+interface HeldPassage {
+  id: string;
+  text: string;
+  language?: string;
+}
+
+/**
+ * What an article says that its sources do not: every block is held against the passages it rests on, and against all of
+ * them where it rests on none that is there. What another passage says of something else does not make it right.
+ */
+export function articleDoubts(
+  { body, language }: Pick<ArticleDocument, 'body' | 'language'>,
+  passages: readonly HeldPassage[],
+): BlockDoubt[] {
+  const read = new Map(passages.map(({ id, text, language: own }) => [id, readSources([text], own ?? language)[0]!]));
+  const all = [...read.values()];
+  return body.filter(isStatement).flatMap((block) => {
+    const own = (block.evidence ?? []).flatMap(({ passage }) => read.get(passage) ?? []);
+    const found = doubtsOf(blockText(block), own.length > 0 ? own : all, language);
+    // The same words twice are one doubt.
+    const once = new Map(found.map((doubt) => [doubtWords(doubt), { block: block.id, ...doubt }]));
+    return [...once.values()];
+  });
+}
+
+const SAYS: Record<DoubtKind, (words: string) => string> = {
+  figure: (words) => `‘${words}’ stands in no source`,
+  date: (words) => `‘${words}’ stands in no source`,
+  name: (words) => `the name ‘${words}’ stands in no source`,
+  quotation: (words) => `no source has these words: “${words}”`,
+  opposite: (words) => `the source says the opposite of ‘${words}’`,
+  subject: (words) => `the source says it of something else: ‘${words}’`,
+};
+
+/** A doubt as people read it. */
+export const doubtWords = ({ kind, words }: Doubt): string => SAYS[kind](words);
+
+/**
+ * Whether a doubt of this kind is sure enough to end an article that nobody looks at: a figure, a date, a name or a
+ * quotation is in the sources or it is not; whether a sense was turned round is judged from the words around it.
+ */
+export const isSure = ({ kind }: Doubt): boolean => kind !== 'opposite' && kind !== 'subject';

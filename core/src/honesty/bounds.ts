@@ -1,0 +1,28 @@
+import { setOf } from './lexicon.ts';
+import type { Quantity } from './quantity.ts';
+import type { Token } from './token.ts';
+
+const ABOUT = setOf(
+  'about around some roughly approximately circa ca nearly almost close rund etwa ungefähr knapp fast annähernd gegen zirka round gut',
+);
+const OVER = setOf('over above exceeding plus über mindestens');
+const UNDER = setOf('under below höchstens unter');
+/** Words between a word of comparing and its number. */
+const BETWEEN = setOf('than als a an just the of to der die das den dem im in');
+
+/** Whether a number is said exactly, about, or as a bound. */
+export function comparing(lowers: readonly string[], at: number, tokens: readonly Token[]): Quantity['says'] {
+  for (let place = at - 1; place >= Math.max(0, at - 4); place--) {
+    const word = lowers[place]!;
+    // 'Some' and 'gut' mean about only right before a number.
+    if (word === 'some' || word === 'gut' || word === 'round') return place === at - 1 ? 'about' : 'exactly';
+    if (ABOUT.has(word)) return 'about';
+    if (OVER.has(word)) return 'over';
+    if (UNDER.has(word)) return 'under';
+    if ((word === 'than' || word === 'als') && /^(?:more|mehr|longer|länger)$/.test(lowers[place - 1] ?? ''))
+      return 'over';
+    if ((word === 'than' || word === 'als') && /^(?:less|fewer|weniger)$/.test(lowers[place - 1] ?? '')) return 'under';
+    if (!BETWEEN.has(word) && tokens[place]!.kind !== 'sign') return 'exactly';
+  }
+  return 'exactly';
+}

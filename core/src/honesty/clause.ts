@@ -1,0 +1,316 @@
+import { sentencesOf } from '../sentence/sentence.ts';
+import { MEASURING, NEGATORS, setOf } from './lexicon.ts';
+import { type Facts, factsOf } from './quantities.ts';
+import type { Quantity } from './quantity.ts';
+import { remembered } from './remembered.ts';
+import { type Token, tokensOf } from './token.ts';
+
+/** A part of a sentence that says one thing. What is known of it is worked out when it is asked for, once. */
+export class Clause {
+  /** The clause before it in its sentence. */
+  readonly before: Clause | null;
+  private readonly known = new Map<string, unknown>();
+
+  constructor(
+    readonly tokens: readonly Token[],
+    readonly facts: Facts,
+    /** What stands between it and the clause before it; nothing for the first of a sentence. */
+    readonly after: string,
+    readonly sentence: Sentence,
+    readonly language: string,
+  ) {
+    this.before = sentence.clauses.at(-1) ?? null;
+  }
+
+  /** What is worked out of it by a name, the first time only; not for what is undefined. */
+  once<T>(name: string, work: () => T): T {
+    let found = this.known.get(name);
+    if (found === undefined) {
+      found = work();
+      this.known.set(name, found);
+    }
+    return found as T;
+  }
+
+  /** Words that carry it, by their stems, in order. */
+  get stems(): readonly string[] {
+    return this.once('stems', () => stemsOf(this.tokens));
+  }
+
+  get stemSet(): ReadonlySet<string> {
+    return this.once('stemSet', () => new Set(this.stems));
+  }
+
+  get words(): ReadonlySet<string> {
+    return this.once('words', () => new Set(this.tokens.map(({ lower }) => lower)));
+  }
+
+  /** Whether something is denied in it: what is denied twice is said, what is denied in each of two parts is denied. */
+  get denies(): boolean {
+    return this.once('denies', () => {
+      let odd = false;
+      for (const token of this.tokens) {
+        if (token.kind === 'sign' && odd) return true;
+        // 'Neither … nor' denies once.
+        if (token.lower === 'nor' && this.words.has('neither')) continue;
+        if (isNegator(token, this.language)) odd = !odd;
+      }
+      return odd;
+    });
+  }
+
+  /** Figures that are no years. */
+  get figures(): readonly Quantity[] {
+    return this.once('figures', () =>
+      this.facts.quantities.filter(({ from }) => !this.facts.moments.some((moment) => moment.from === from)),
+    );
+  }
+
+  /** Whether a token is part of a figure or a date. */
+  get taken(): readonly boolean[] {
+    return this.once('taken', () => {
+      const out = this.tokens.map(() => false);
+      for (const { from, to } of [...this.facts.quantities, ...this.facts.moments]) out.fill(true, from, to);
+      return out;
+    });
+  }
+
+  /** Stems of the words that say what it is about: not those of its figures, dates and units. */
+  get about(): readonly string[] {
+    return this.once('about', () =>
+      this.tokens.flatMap((token, at) => (token.content && !token.unit && !this.taken[at] ? [token.stem] : [])),
+    );
+  }
+
+  /** What it compares with: 'the bell' in 'twice as much as the bell'. */
+  get compared(): ReadonlySet<string> {
+    return this.once('compared', () => {
+      const at = this.tokens.findLastIndex(({ lower }) => COMPARES.has(lower));
+      const behind = at === -1 ? [] : this.tokens.slice(at + 1);
+      return new Set(
+        behind.flatMap((token) => (token.content && !token.unit && !WHEN.has(token.lower) ? [token.stem] : [])),
+      );
+    });
+  }
+
+  /** Whether it begins without something that it is about, and goes on from the clause before it. */
+  get leans(): boolean {
+    return this.once('leans', () => leans(this));
+  }
+
+  /** Words up to its first figure. */
+  get subjectWords(): readonly string[] {
+    return this.once('subjectWords', () => {
+      const end = this.facts.quantities[0]?.from ?? this.tokens.length;
+      return stemsOf(this.tokens.slice(0, end));
+    });
+  }
+
+  /** The words it is about, with those it leaves to the clause before it, without those it compares with. */
+  get own(): ReadonlySet<string> {
+    return this.once('own', () => {
+      const words = new Set(this.about);
+      for (const stem of this.compared) words.delete(stem);
+      if (this.before === null) return words;
+      const pointed = this.tokens.some(({ lower }) => BACK.has(lower));
+      for (const stem of pointed ? this.before.about : this.leans ? this.before.subjectWords : []) words.add(stem);
+      return words;
+    });
+  }
+
+  /** Words for things in it: in German those with a capital, else those behind an article or a word of place. */
+  get things(): ReadonlySet<string> {
+    return this.once(
+      'things',
+      () =>
+        new Set(this.tokens.flatMap((token, at) => (token.kind === 'word' && this.isThing(at) ? [token.stem] : []))),
+    );
+  }
+
+  isThing(at: number): boolean {
+    const token = this.tokens[at]!;
+    // An adjective behind an article tells one thing from another too.
+    if (this.language === 'de')
+      return token.capital || (OWN.has(this.tokens[at - 1]?.lower ?? '') && /e[nrms]?$/.test(token.lower));
+    const before = this.tokens[at - 1];
+    if (before === undefined || token.capital || BEFORE_THINGS.has(before.lower)) return true;
+    // 'The old mill' is a thing, of 'the bell weighs' only the bell.
+    return (
+      BEFORE_THINGS.has(this.tokens[at - 2]?.lower ?? '') && !(before.content && /(?:[^s]s|ed)$/.test(token.lower))
+    );
+  }
+
+  /** Things named before its figure, or in the clause it goes on from. */
+  get thingsBefore(): readonly string[] {
+    return this.once('thingsBefore', () => {
+      const from = this.leans && this.before !== null ? this.before : this;
+      const its = from !== this && from.subjectWords.length === 0 ? from.about : from.subjectWords;
+      return its.filter((stem) => this.sentence.clauses.some(({ things }) => things.has(stem)));
+    });
+  }
+
+  /** The thing it begins with; none where it begins by pointing at one, or by counting it. */
+  get subject(): string | null {
+    return this.once('subject', () => {
+      const [first, second] = this.tokens;
+      const takes = first?.lower === 'it' && /^(?:takes|took)$/.test(second?.lower ?? '');
+      if (POINTS.has(first?.lower ?? '') && !takes) return null;
+      const at = this.tokens.findIndex(
+        (token, i) =>
+          token.content &&
+          !token.unit &&
+          !this.taken[i] &&
+          !MEASURING.has(token.lower) &&
+          // An adjective before it is not what it is about.
+          (this.language !== 'de' || token.capital || !this.tokens[i + 1]?.capital),
+      );
+      if (at === -1 || [...this.facts.quantities, ...this.facts.moments].some(({ to }) => to === at)) return null;
+      return this.isThing(at) ? this.tokens[at]!.stem : null;
+    });
+  }
+
+  /** The thing a figure counts or measures: the word right behind it. */
+  countedBy({ to }: Quantity): string | null {
+    const at = this.tokens[to]?.lower === 'of' ? to + 1 : to;
+    const token = this.tokens[at];
+    if (!token?.content || token.unit) return null;
+    const goesOn = at === to && this.tokens[at + 1]?.content === true;
+    return (this.language === 'de' ? token.capital : !goesOn) ? token.stem : null;
+  }
+}
+
+/** A sentence with its clauses, in its text. */
+export interface Sentence {
+  text: string;
+  /** By number, in its text. */
+  n: number;
+  clauses: Clause[];
+  stems: ReadonlySet<string>;
+  of: Statements;
+}
+
+/** A text as what it states. */
+export interface Statements {
+  text: string;
+  /** The words of its sentences, one behind the other, a full stop between two sentences. */
+  words: string;
+  tokens: readonly Token[];
+  clauses: readonly Clause[];
+}
+
+/** Whether a word denies, alone or by what it means. */
+export const isDenying = remembered((word, language) => {
+  const { words, lexical } = NEGATORS[language] ?? NEGATORS['en']!;
+  return words.has(word) || lexical.some((form) => form.test(word));
+});
+
+export const isNegator = ({ kind, lower }: Token, language: string): boolean =>
+  kind === 'word' && isDenying(lower, language);
+
+/** Words and numbers one behind the other. */
+export const wordsOf = (tokens: readonly Token[]): string =>
+  tokens.flatMap(({ kind, lower }) => (kind === 'sign' ? [] : [lower])).join(' ');
+
+export const stemsOf = (tokens: readonly Token[]): string[] =>
+  tokens.flatMap((token) => (token.content ? [token.stem] : []));
+
+const COMPARES = setOf('than as wie als');
+const WHEN = setOf('winter summer spring autumn time times season sommer frühjahr herbst mal saison zeit');
+const BACK = setOf('them it davon ihnen dessen deren');
+const OWN = setOf(
+  'a an the his her its their each every one der die das ein eine ihr ihre sein seine jede jeder jedes',
+);
+const POINTS = setOf('it they he she this that these those we you i there es sie er man wir dies das');
+const BEFORE_THINGS = setOf(
+  'a an the of for in on at with per each every its his her their one some any no from by old new small large simple full first last',
+);
+
+function leans({ tokens, facts, after }: Clause): boolean {
+  const [first] = tokens;
+  if (first === undefined) return true;
+  const counts = facts.quantities.some(({ from }) => from === 0);
+  // Behind a semicolon something new begins.
+  if (after === ';' || after === ':') return counts || POINTS.has(first.lower);
+  if (counts || first.kind !== 'word') return true;
+  if (OWN.has(first.lower) || (first.capital && first.content)) return false;
+  // 'Children 5': what is left out stands behind it.
+  const [only] = facts.quantities;
+  const ends = only !== undefined && only.to >= tokens.filter(({ kind }) => kind !== 'sign').length;
+  return !(ends && only.from > 0 && only.from <= 2 && tokens[only.from - 1]!.content);
+}
+
+/** What parts a sentence where something is said on either side. */
+const JOINS = setOf('; : — – ,');
+const JOINING: Record<string, ReadonlySet<string>> = {
+  en: setOf('and but while whereas although because so'),
+  de: setOf('und aber während doch sondern weil obwohl'),
+};
+
+/** A text in sentences and these in clauses. */
+export function statementsOf(text: string, language: string): Statements {
+  const clauses: Clause[] = [];
+  const all: Token[] = [];
+  const sentences: string[] = [];
+  const of = { text, words: '', tokens: all, clauses };
+  for (const [n, own] of sentencesOf(text, language).entries()) {
+    const tokens = tokensOf(own, language);
+    all.push(...tokens);
+    sentences.push(wordsOf(tokens));
+    const sentence: Sentence = { text: own, n, clauses: [], stems: new Set(stemsOf(tokens)), of };
+    const whole = factsOf(tokens, language);
+    const parts = parted(tokens, language);
+    for (const { part, after } of parts) {
+      const facts = parts.length === 1 ? whole : withUnits(factsOf(part, language), part, whole, tokens);
+      sentence.clauses.push(new Clause(part, facts, after, sentence, language));
+    }
+    clauses.push(...sentence.clauses);
+  }
+  of.words = ` ${sentences.join(' . ')} `;
+  return of;
+}
+
+/** Facts of a clause with the units that stand in another clause of its sentence. */
+function withUnits(own: Facts, part: readonly Token[], whole: Facts, all: readonly Token[]): Facts {
+  if (!own.quantities.some(({ bare }) => bare)) return own;
+  const quantities = own.quantities.map((one) => {
+    const same = one.bare && whole.quantities.find(({ from }) => all[from]?.start === part[one.from]?.start);
+    return same ? { ...one, means: same.means } : one;
+  });
+  return { ...own, quantities };
+}
+
+/** Cut where it goes on about something else: behind a semicolon, and where a word joins what has words on both sides. */
+function parted(tokens: readonly Token[], language: string): { part: Token[]; after: string }[] {
+  const joining = JOINING[language] ?? JOINING['en']!;
+  const weighs = ({ kind, content }: Token) => kind === 'number' || content;
+  let left = tokens.reduce((sum, token) => sum + (weighs(token) ? 1 : 0), 0);
+  let said = 0;
+  const out: { part: Token[]; after: string }[] = [];
+  let open: Token[] = [];
+  let after = '';
+  for (const [i, token] of tokens.entries()) {
+    const cuts = JOINS.has(token.text) || (token.kind === 'word' && joining.has(token.lower));
+    if (cuts && said >= 2 && left >= 2 && !inNumber(tokens, i)) {
+      out.push({ part: open, after });
+      open = [];
+      said = 0;
+      after = token.lower;
+      continue;
+    }
+    open.push(token);
+    if (!weighs(token)) continue;
+    said++;
+    left--;
+  }
+  return open.length > 0 ? [...out, { part: open, after }] : out;
+}
+
+/** 'a hundred and forty', 'two and a half', 'between 7 and 10', '3 May, 2021'. */
+function inNumber(tokens: readonly Token[], at: number): boolean {
+  const [before, after] = [tokens[at - 1], tokens[at + 1]];
+  return (
+    (before?.kind === 'number' && after?.kind === 'number') ||
+    /^(?:hundred|thousand|one|two|three|four|five)$/.test(before?.lower ?? '') ||
+    (after?.lower === 'a' && tokens[at + 2]?.lower === 'half')
+  );
+}

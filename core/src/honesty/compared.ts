@@ -1,0 +1,70 @@
+import type { Clause } from './clause.ts';
+import { type Meaning, type Quantity, quantityFits } from './quantity.ts';
+
+/** What a figure is that is a part or a multiple. */
+export const partOf = ({ means }: Quantity): Meaning | undefined =>
+  means.find(({ dimension }) => dimension === 'times' || dimension === 'share');
+
+/** What is compared by a word like 'better', and with what. */
+function compares(clause: Clause): { word: string; one: ReadonlySet<string>; other: ReadonlySet<string> } | null {
+  return clause.once('compares', () => {
+    const { tokens } = clause;
+    const than = tokens.findIndex(({ lower }) => lower === 'than' || lower === 'als');
+    const word = tokens[than - 1]?.lower ?? '';
+    const more = tokens.findLastIndex(({ lower }, at) => at < than && /^(?:more|less|fewer|mehr|weniger)$/.test(lower));
+    const by = more >= 0 ? tokens[more]!.lower : word;
+    if (than < 1 || !(more >= 0 || /(?:er|worse|better)$/.test(word))) return null;
+    const stems = (some: typeof tokens) => new Set(some.flatMap(({ content, stem }) => (content ? [stem] : [])));
+    return { word: by, one: stems(tokens.slice(0, than - 1)), other: stems(tokens.slice(than + 1)) };
+  });
+}
+
+/** Whether two clauses compare the same things the other way round, or the same way; null where they do not compare. */
+export function turned(said: Clause, held: Clause): { round: boolean; same: boolean } | null {
+  const mine = compares(said);
+  const its = mine && compares(held);
+  if (!its) return null;
+  return {
+    round: only(mine.one, its.other, its.one) && only(mine.other, its.one, its.other),
+    same: mine.word === its.word,
+  };
+}
+
+/** 'Copper conducts better than steel' told of steel. */
+export const comparedRound = (said: Clause, sources: readonly Clause[]): boolean =>
+  sources.some((held) => {
+    const found = turned(said, held);
+    return found !== null && found.round && found.same && said.denies === held.denies;
+  });
+
+/** 'A weighs twice as much as B' told of B: the same multiple, and who is compared with whom the other way round. */
+export function crossed(said: Clause, sources: readonly Clause[]): boolean {
+  for (const multiple of said.facts.quantities) {
+    const mine = partOf(multiple);
+    const sides = mine && sidesIn(said, multiple);
+    if (!sides) continue;
+    for (const held of sources)
+      for (const own of held.facts.quantities) {
+        const its = partOf(own);
+        const theirs = its && sidesIn(held, own);
+        if (!theirs || !quantityFits(multiple, own)) continue;
+        const swapped = only(sides.one, theirs.other, theirs.one) && only(sides.other, theirs.one, theirs.other);
+        const kept = only(sides.one, theirs.one, theirs.other) && only(sides.other, theirs.other, theirs.one);
+        const inverse = Math.abs(mine.value * its.value - 1) < 0.03 && Math.abs(mine.value - its.value) > 0.03;
+        if (inverse ? kept && !swapped : swapped && !kept) return true;
+      }
+  }
+  return false;
+}
+
+/** Whether one has a word of the first that the second has not. */
+const only = (one: ReadonlySet<string>, first: ReadonlySet<string>, second: ReadonlySet<string>) =>
+  [...one].some((stem) => first.has(stem) && !second.has(stem));
+
+/** What is compared, and with what. */
+function sidesIn({ tokens }: Clause, { from, to }: Quantity) {
+  const than = tokens.findIndex(({ lower }, i) => i > to && /^(?:as|than|of|wie|als)$/.test(lower));
+  if (than === -1) return null;
+  const stems = (some: typeof tokens) => new Set(some.flatMap(({ content, stem }) => (content ? [stem] : [])));
+  return { one: stems(tokens.slice(0, from)), other: stems(tokens.slice(than)) };
+}

@@ -1,0 +1,180 @@
+import { type Clause, isNegator, stemsOf } from './clause.ts';
+import { turned as comparesRound } from './compared.ts';
+import { DENYING, NEGATORS, oppositesOf, SPARING, setOf } from './lexicon.ts';
+import { remembered } from './remembered.ts';
+import { stemOf } from './token.ts';
+
+/** Share of words both have from which two clauses speak of the same. */
+const ALIKE = 0.6;
+/** The same of the longer of both: what was only turned round has hardly another word besides. */
+const TURNED = 0.5;
+
+/**
+ * Whether a clause says the opposite of what one of the sources says: one denies and the other does not, and what is
+ * denied stands in both.
+ */
+export function turnedRound(said: Clause, sources: readonly Clause[]): boolean {
+  let turned = 0;
+  let agreed = 0;
+  const prefixes = deniedWords(said).length > 0;
+  const against = setAgainst(said);
+  for (const held of sources) {
+    // Most clauses have nothing to do with each other.
+    const apart = !prefixes && deniedWords(held).length === 0;
+    if (apart && both(said.stemSet, held.stemSet) === 0) continue;
+    if (against && exchanged(against, setAgainst(held))) return true;
+    const mine = apart ? asItIs(said) : plain(said, held);
+    const its = apart ? asItIs(held) : plain(held, said);
+    const words = both(mine.stems, its.stems);
+    const longer = Math.max(mine.stems.size, its.stems.size);
+    const turns = words / longer >= TURNED;
+    if (words === 0) continue;
+    const alike = words / Math.min(mine.stems.size, its.stems.size) >= ALIKE;
+    if (mine.denies === its.denies) {
+      if (!opposite(said, held)) agreed = Math.max(agreed, words);
+      // But for the two words they say the same.
+      else if (turns && words / Math.max(1, Math.min(mine.stems.size, its.stems.size) - 1) >= ALIKE)
+        turned = Math.max(turned, words);
+    } else if (alike && turns) {
+      const [denying, other] = mine.denies ? [mine, its] : [its, mine];
+      const heads = headsOf(denying);
+      const denied = heads.length > 0 && heads.every((stem) => other.stems.has(stem));
+      if (denied && !isBound(denying.clause, other.clause) && !spares(other.clause, denying.clause, words / longer))
+        turned = Math.max(turned, words);
+    }
+  }
+  // What agrees in more words is what it rests on.
+  return turned > 0 && (turned > agreed || (turned === agreed && agreed < said.stemSet.size));
+}
+
+const asItIs = (clause: Clause): Plain => ({ clause, stems: clause.stemSet, denies: clause.denies });
+
+/** 'The leaves, not the roots' for 'the roots, not the leaves'. */
+function exchanged(mine: Against, its: Against | null): boolean {
+  if (its === null) return false;
+  return mine.denied.some((stem) => its.rest.includes(stem)) && its.denied.some((stem) => mine.rest.includes(stem));
+}
+
+const AGAINST = setOf(', and und but sondern – —');
+
+interface Against {
+  denied: string[];
+  rest: string[];
+}
+
+/** What is denied beside something that is not: 'this, not that', 'not this but that'. */
+const setAgainst = (clause: Clause): Against | null => clause.once('set against', () => against(clause));
+
+function against({ tokens, language }: Clause): Against | null {
+  const { words } = NEGATORS[language] ?? NEGATORS['en']!;
+  const at = tokens.findIndex(({ lower }, i) => words.has(lower) && AGAINST.has(tokens[i - 1]?.lower ?? ''));
+  if (at === -1) return null;
+  const sign = tokens.findIndex(({ kind }, i) => i > at && kind === 'sign');
+  const end = sign === -1 ? tokens.length : sign;
+  return { denied: stemsOf(tokens.slice(at + 1, end)), rest: stemsOf([...tokens.slice(0, at), ...tokens.slice(end)]) };
+}
+
+interface Plain {
+  clause: Clause;
+  stems: ReadonlySet<string>;
+  denies: boolean;
+}
+
+/** A clause with its words without what denies them, where the other says them so: 'unfiltered' as not filtered. */
+function plain(own: Clause, other: Clause): Plain {
+  const denying = deniedWords(own);
+  let { denies } = own;
+  let stems: Set<string> | null = null;
+  for (const { stem, without } of denying) {
+    if (other.stemSet.has(stem)) continue;
+    const meant = other.stems.filter((one) => related(one, without));
+    if (meant.length === 0) continue;
+    denies = !denies;
+    stems ??= new Set(own.stems);
+    for (const one of meant) stems.add(one);
+  }
+  return { clause: own, stems: stems ?? own.stemSet, denies };
+}
+
+/** Its words that deny by a prefix or an ending, with what is left without it. */
+function deniedWords(clause: Clause): readonly { stem: string; without: string }[] {
+  return clause.once('denied words', () => {
+    return clause.tokens.flatMap(({ content, lower, stem }) => {
+      const without = content ? withoutDenying(lower, clause.language) : null;
+      return without === null || without === stem ? [] : [{ stem, without }];
+    });
+  });
+}
+
+/** The stem of what a word denies by its prefix or its ending; null for most. */
+const withoutDenying = remembered((word, language) => {
+  const form = (DENYING[language] ?? DENYING['en']!).find((one) => one.test(word));
+  return form ? stemOf(word.replace(form, ''), language) : null;
+});
+
+const related = (a: string, b: string) =>
+  a === b || (a.length >= 5 && b.length >= 5 && a.slice(0, 5) === b.slice(0, 5));
+
+/** How many words both have. */
+function both(a: ReadonlySet<string>, b: ReadonlySet<string>): number {
+  const [one, other] = a.size <= b.size ? [a, b] : [b, a];
+  let words = 0;
+  for (const stem of one) if (other.has(stem)) words++;
+  return words;
+}
+
+/** What is denied: the words behind the one that denies, else those before it. In German a verb stands before it. */
+function headsOf({ clause, stems }: Plain): string[] {
+  const { tokens, language } = clause;
+  const at = tokens.findIndex((token) => isNegator(token, language));
+  if (at === -1) return [...stems].slice(-1);
+  // What stands behind a comma or a semicolon is not denied by what stands before it.
+  const end = tokens.findIndex(({ kind }, i) => i > at && kind === 'sign');
+  const behind = stemsOf(tokens.slice(at + 1, end === -1 ? undefined : end));
+  const before = stemsOf(tokens.slice(0, at));
+  if (language !== 'de') return behind.length > 0 ? behind.slice(0, 2) : before.slice(-2);
+  // 'Kein' and 'ohne' deny the noun behind them, 'nicht' the verb beside it and what that is done to.
+  if (/^kein|^ohne$/.test(tokens[at]!.lower)) return [...behind.slice(0, 1), ...before.slice(-1)];
+  return behind.length > 0 ? behind.slice(0, 1) : before.slice(-2);
+}
+
+/** Share of words from which on a word that is sparing explains no denial any more. */
+const SAME = 0.85;
+
+/** Whether what is not denied says no in its own way, and is not merely the same with or without a 'not'. */
+function spares(other: Clause, denying: Clause, alike: number): boolean {
+  const words = SPARING[other.language] ?? SPARING['en']!;
+  return alike < SAME && [...other.words].some((word) => words.has(word) && !denying.words.has(word));
+}
+
+/** 'Not more than' and 'at most' say the same. */
+function isBound({ sentence: denying }: Clause, { sentence: other }: Clause): boolean {
+  return (
+    /\b(?:more|longer|higher|closer|later|mehr|länger|höher|später|weiter) (?:\S+ ){0,2}?(?:than|als)\b/i.test(
+      denying.text,
+    ) && /\b(?:at most|up to|no more|maximum|höchstens|bis zu|maximal)\b/i.test(other.text)
+  );
+}
+
+const EARLIER = setOf('before previous earlier davor vorher zuvor früher vorigen');
+const COMPARING = setOf('more less fewer mehr weniger before after vor nach');
+
+/** One says a word whose opposite the other says, and not the word itself. */
+function opposite(said: Clause, held: Clause): boolean {
+  const mine = opposedWords(said);
+  // 'Steel is worse than copper' says that copper is better than steel.
+  if (mine.length === 0 || comparesRound(said, held)?.round) return false;
+  // 'The year before there were four fewer' and 'four more than the year before' say the same.
+  const earlier = [...said.words].some((word) => EARLIER.has(word));
+  const its = held.words;
+  return mine.some(([a, b]) => its.has(b) && !its.has(a) && !(earlier && (COMPARING.has(a) || COMPARING.has(b))));
+}
+
+/** Its words that have an opposite it does not say, each with that. */
+function opposedWords(clause: Clause): readonly [string, string][] {
+  return clause.once('opposed', () =>
+    oppositesOf(clause.language).flatMap(([a, b]): [string, string][] =>
+      clause.words.has(a) === clause.words.has(b) ? [] : [clause.words.has(a) ? [a, b] : [b, a]],
+    ),
+  );
+}

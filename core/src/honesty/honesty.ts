@@ -1,0 +1,231 @@
+import { type Clause, isDenying, type Statements, statementsOf, wordsOf } from './clause.ts';
+import { partOf } from './compared.ts';
+import { turnedRound } from './denial.ts';
+import { setOf } from './lexicon.ts';
+import { type Moment, momentFits } from './moments.ts';
+import { knownWords, strangeNames } from './names.ts';
+import { periodsOf } from './periods.ts';
+import { type Quantity, quantityFits } from './quantity.ts';
+import { quoteHeld, quotesOf } from './quotes.ts';
+import { saidOfAnother } from './subject.ts';
+import type { Token } from './token.ts';
+
+/** What may be wrong with a statement that rests on sources. */
+export const DOUBTS = ['figure', 'date', 'name', 'quotation', 'opposite', 'subject'] as const;
+export type DoubtKind = (typeof DOUBTS)[number];
+
+/** Something a text says that its sources do not, or say otherwise. */
+export interface Doubt {
+  kind: DoubtKind;
+  /** The words it is about, as they stand in the text. */
+  words: string;
+}
+
+/** Passages that were read, to hold texts against. */
+export type Sources = readonly Statements[];
+
+/** Languages in which texts are held against their sources; others are read as English. */
+const languageOf = (language: string) => (language.startsWith('de') ? 'de' : 'en');
+
+export const readSources = (passages: readonly string[], language = 'en'): Sources =>
+  passages.map((passage) => statementsOf(passage, languageOf(language)));
+
+/**
+ * Holds a text against the passages it rests on: figures with their units and what they count, dates and times, names,
+ * what is quoted, whether something is denied, and of what all this is said. What a source says in other numbers, units
+ * or words is the same ('0.9 kilos', 'nine hundred grams', 'just under a kilo'). Linear in the length of the text, and of
+ * the passages.
+ * @param language of both
+ * @returns nothing where nothing speaks against it
+ */
+export function doubtsOf(text: string, sources: Sources, language = 'en'): Doubt[] {
+  const of = languageOf(language);
+  const quotes = quotesOf(text, of);
+  const passages = sources.map((source) => source.text);
+  const doubts: Doubt[] = quotes
+    .filter((quote) => !quoteHeld(quote.text, passages, of))
+    .map(({ text: words }) => ({ kind: 'quotation', words }));
+  // What is quoted is held against the sources word for word, and not looked at again.
+  const rest = quotes.reduceRight((left, { start, end }) => `${left.slice(0, start)} — ${left.slice(end)}`, text);
+  const own = statementsOf(rest, of);
+  const known = sources.map(({ tokens }) => knownWords(tokens, of));
+  for (const words of wholeNames(strangeNames(own.tokens, known, of), own.tokens)) doubts.push({ kind: 'name', words });
+  const clauses = sources.flatMap((source) => source.clauses);
+  const held: Held = {
+    quantities: clauses.flatMap(({ facts }) => [...facts.quantities, ...facts.within]),
+    moments: clauses.flatMap(({ facts }) => facts.moments),
+  };
+  for (const said of own.clauses) {
+    if (isCopied(said, sources)) continue;
+    const found = [...strangeFigures(said, held, clauses), ...strangeDates(said, held)];
+    const whole = words(said, 0, said.tokens.length);
+    if (turnedRound(said, clauses)) found.push({ kind: 'opposite', words: whole });
+    if (found.length === 0 && saidOfAnother(said, clauses)) found.push({ kind: 'subject', words: whole });
+    doubts.push(...found);
+  }
+  return doubts;
+}
+
+/** Names that stand beside each other are one. */
+function wholeNames(strange: readonly Token[], all: readonly Token[]): string[] {
+  const out: { words: string; last: Token }[] = [];
+  for (const token of strange) {
+    const before = out.at(-1);
+    if (before && all[all.indexOf(token) - 1] === before.last) {
+      before.words = `${before.words} ${token.text}`;
+      before.last = token;
+    } else out.push({ words: token.text, last: token });
+  }
+  return out.map(({ words }) => words);
+}
+
+/** Words in a row from which on what stands in a source so is what the source says. */
+const COPIED = 4;
+/** Words before and behind them in which a word that denies would turn them round. */
+const AROUND = 3;
+
+/** Whether a source has the clause word for word, with nothing beside it in its sentence that denies it. */
+function isCopied({ tokens, language, denies }: Clause, sources: Sources): boolean {
+  const said = wordsOf(tokens);
+  if (said.split(' ').length < COPIED) return false;
+  return sources.some(({ words }) => {
+    const at = words.indexOf(` ${said} `);
+    // What denies itself lost nothing by being cut out.
+    if (at === -1 || denies) return at !== -1;
+    const before = words.slice(0, at).split(' . ').at(-1)!.split(' ').slice(-AROUND);
+    const behind = words
+      .slice(at + said.length + 2)
+      .split(' . ')[0]!
+      .split(' ')
+      .slice(0, AROUND);
+    return ![...before, ...behind].some((word) => isDenying(word, language));
+  });
+}
+
+interface Held {
+  quantities: readonly Quantity[];
+  moments: readonly Moment[];
+}
+
+/** Words of a clause as they stand in it. */
+const words = ({ tokens, sentence }: Clause, from: number, to: number) =>
+  sentence.text.slice(tokens[from]!.start, tokens[to - 1]!.end);
+
+function strangeFigures(said: Clause, { quantities, moments }: Held, sources: readonly Clause[]): Doubt[] {
+  return said.figures.flatMap((figure) => {
+    if (perOther(figure, said, sources))
+      return [{ kind: 'figure', words: words(said, figure.from, said.tokens.length) }];
+    const found =
+      quantities.some((own) => quantityFits(figure, own)) ||
+      countsUp(figure, said, sources) ||
+      standsAlone(figure, said, quantities) ||
+      isDifference(figure, said, quantities, moments) ||
+      isHour(figure, said, moments) ||
+      isRatio(figure, quantities);
+    return found ? [] : [{ kind: 'figure', words: words(said, figure.from, figure.to) }];
+  });
+}
+
+function strangeDates(said: Clause, { quantities, moments }: Held): Doubt[] {
+  return said.facts.moments.flatMap((moment) => {
+    if (moments.some((own) => momentFits(moment, own))) return [];
+    // What looks like a year may be a number of things.
+    const isCount =
+      moment.year !== undefined &&
+      !moment.months &&
+      quantities.some(({ means }) => means.some(({ value }) => value === moment.year));
+    return isCount ? [] : [{ kind: 'date', words: words(said, moment.from, moment.to) }];
+  });
+}
+
+/** So much a week for so much a month: all that say the figure say another time. */
+function perOther(figure: Quantity, said: Clause, sources: readonly Clause[]): boolean {
+  const own = periodsOf(said);
+  if (own.size === 0) return false;
+  const holding = sources.filter(({ facts }) => facts.quantities.some((one) => quantityFits(figure, one)));
+  return (
+    holding.length > 0 &&
+    holding.every((held) => {
+      const its = periodsOf(held);
+      return its.size > 0 && ![...own].some((period) => its.has(period));
+    })
+  );
+}
+
+const MORE_OR_LESS = setOf(
+  'more less fewer higher lower up down later earlier older younger longer shorter rise fall rose fell increase mehr weniger höher niedriger später früher älter jünger länger kürzer zunahme abnahme',
+);
+const YEAR = 31_536_000;
+
+/** So much more or later than another: what lies between two figures of one sort, or two years. */
+function isDifference(
+  { means }: Quantity,
+  said: Clause,
+  quantities: readonly Quantity[],
+  moments: readonly Moment[],
+): boolean {
+  if (![...said.words].some((word) => MORE_OR_LESS.has(word))) return false;
+  const years = moments.flatMap(({ year }) =>
+    year === undefined ? [] : [{ dimension: 'time' as const, value: year * YEAR }],
+  );
+  const all = [...quantities.flatMap((one) => (partOf(one) ? [] : one.means.slice(0, 1))), ...years];
+  return means.some(({ dimension, value }) =>
+    all.some((a) =>
+      all.some(
+        (b) =>
+          a.dimension === dimension &&
+          b.dimension === dimension &&
+          b !== a &&
+          value > 0 &&
+          Math.abs(a.value - b.value - value) < value * 1e-6,
+      ),
+    ),
+  );
+}
+
+/** 'At ten' of what opens at 10 am. */
+function isHour({ means, bare, from }: Quantity, { tokens }: Clause, moments: readonly Moment[]): boolean {
+  const before = tokens[from - 1]?.lower ?? '';
+  if (!bare || !/^(?:at|from|until|till|by|between|and|um|ab|bis|zwischen|und)$/.test(before)) return false;
+  return means.some(({ value }) =>
+    moments.some(({ clock }) => clock !== undefined && clock % 720 === (value * 60) % 720),
+  );
+}
+
+const COUNTED_UP = setOf(
+  'things ways causes reasons points steps kinds sorts rules questions answers signs ingredients dinge gründe ursachen wege arten schritte regeln fragen',
+);
+/** More than these are not told one by one. */
+const MOST_TOLD = 8;
+
+/** 'Three things decide' of what is told one by one: nobody else counts them. */
+function countsUp({ means: [meant], bare, from, to }: Quantity, said: Clause, sources: readonly Clause[]): boolean {
+  if (!bare || meant === undefined || meant.value > MOST_TOLD) return false;
+  const { lower = '' } = said.tokens[to] ?? {};
+  const before = said.tokens[from - 1]?.lower ?? '';
+  // 'All three can help'; 'all three trains' are counted, and by somebody.
+  const all = (before === 'all' || before === 'alle') && said.tokens[to]?.content !== true;
+  if (!COUNTED_UP.has(lower) && !all) return false;
+  const counted = (clause: Clause) =>
+    clause.figures.some((own) => own.bare && COUNTED_UP.has(clause.tokens[own.to]?.lower ?? ''));
+  return !sources.some(counted);
+}
+
+/** A number behind which nothing stands may be one of anything: 'in per cent it is three'. */
+function standsAlone({ means: [meant], bare, to }: Quantity, said: Clause, held: readonly Quantity[]): boolean {
+  const behind = said.tokens[to];
+  if (!bare || meant === undefined || (behind !== undefined && behind.kind !== 'sign')) return false;
+  return held.some(({ means: [own] }) => own !== undefined && Math.abs(own.value / own.size - meant.value) < 1e-9);
+}
+
+/** A multiple that follows from two figures with the same unit. */
+function isRatio(figure: Quantity, held: readonly Quantity[]): boolean {
+  const part = partOf(figure);
+  if (!part) return false;
+  const measured = held.flatMap((one) => (one.bare || partOf(one) ? [] : one.means.slice(0, 1)));
+  return measured.some((a) =>
+    measured.some(
+      (b) => a.dimension === b.dimension && b.value !== 0 && Math.abs(a.value / b.value - part.value) < 0.01,
+    ),
+  );
+}

@@ -1,0 +1,18 @@
+/** Most words that are remembered: a text has the same ones again and again. */
+const MOST_KNOWN = 20_000;
+
+/** What is made of a word in a language, made once for each. */
+export function remembered<T>(make: (word: string, language: string) => T): (word: string, language: string) => T {
+  const known: Record<string, Map<string, T>> = {};
+  return (word, language) => {
+    known[language] ??= new Map();
+    const own = known[language];
+    let found = own.get(word);
+    if (found === undefined) {
+      if (own.size >= MOST_KNOWN) own.clear();
+      found = make(word, language);
+      own.set(word, found);
+    }
+    return found;
+  };
+}

@@ -1,0 +1,70 @@
+import type { Clause } from './clause.ts';
+import { MEASURING, VERBS } from './lexicon.ts';
+import { momentFits } from './moments.ts';
+import { quantityFits } from './quantity.ts';
+
+/**
+ * All that is said is said there of something else that is named: 'Thyme can be cut all year', told of basil. Only where
+ * what it is told of is spoken of in the source too, or takes the place of the one word that is not.
+ */
+export function doneByAnother(said: Clause, sources: readonly Clause[]): boolean {
+  const { subject } = said;
+  if (subject === null) return false;
+  const rest = [...said.stemSet].filter((stem) => stem !== subject);
+  if (rest.length < 2) return false;
+  const all = sources.filter((held) => {
+    const its = withVerb(held);
+    return rest.every((stem) => its.some((own) => isForm(own, stem))) && sameFigures(said, held);
+  });
+  // Where the source says it of this too it is no matter what else it says it of.
+  if (all.some(({ stemSet }) => stemSet.has(subject))) return false;
+  return all.some((held) => {
+    if (held.denies !== said.denies || held.subject === null || said.sentence.stems.has(held.subject)) return false;
+    const known = sources.some(({ stemSet }) => stemSet.has(subject));
+    return known || (rest.length >= 3 && held.stemSet.size === rest.length + 1);
+  });
+}
+
+const sameFigures = (said: Clause, held: Clause) =>
+  said.facts.quantities.every((figure) => held.facts.quantities.some((own) => quantityFits(figure, own))) &&
+  said.facts.moments.every((moment) => held.facts.moments.some((own) => momentFits(moment, own)));
+
+/** Forms of one word: 'schneidet' and 'schneiden'. */
+const isForm = (a: string, b: string) => a === b || (a.length >= 6 && b.length >= 6 && a.slice(0, 6) === b.slice(0, 6));
+
+/** In German a word without a capital that is no adjective before a noun; in English three words hold one. */
+function hasVerb({ tokens, stems, words, language }: Clause): boolean {
+  for (const verb of VERBS[language] ?? VERBS['en']!) if (words.has(verb)) return true;
+  if (language !== 'de') return stems.length > 2;
+  return tokens.some(({ content, capital }, at) => content && !capital && !tokens[at + 1]?.capital);
+}
+
+/** The words of a clause with those of the clause before it that it leaves out: 'thyme all year'. */
+function withVerb(held: Clause): readonly string[] {
+  const { before } = held;
+  if (before === null || hasVerb(held)) return held.stems;
+  return [...held.stems, ...before.stems.filter((stem) => stem !== before.subject)];
+}
+
+/**
+ * All is as in the source but for one thing in the same place: 'the lid of the bottle', where the source has 'the lid of
+ * the jar'.
+ */
+export function oneThingOther(said: Clause, sources: readonly Clause[]): boolean {
+  const mine = said.stemSet;
+  if (mine.size < 4) return false;
+  return sources.some((held) => {
+    if (held.stemSet.size !== mine.size) return false;
+    const strange = [...mine].filter((stem) => !held.stemSet.has(stem));
+    if (strange.length !== 1 || !sameFigures(said, held)) return false;
+    const gone = [...held.stemSet].find((stem) => !mine.has(stem))!;
+    const place = before(said, strange[0]!);
+    return place !== null && place === before(held, gone);
+  });
+}
+
+/** The word before a thing; null where it is no thing, or begins the clause. */
+function before(clause: Clause, stem: string): string | null {
+  const at = clause.tokens.findIndex((token) => token.content && token.stem === stem && !MEASURING.has(token.lower));
+  return at > 0 && clause.isThing(at) ? clause.tokens[at - 1]!.lower : null;
+}

@@ -1,0 +1,232 @@
+import type { Clause } from './clause.ts';
+import { comparedRound, crossed, partOf } from './compared.ts';
+import { MEASURING, setOf, sidesOf } from './lexicon.ts';
+import { type Moment, momentFits } from './moments.ts';
+import { type Quantity, quantityFits } from './quantity.ts';
+import { doneByAnother, oneThingOther } from './replaced.ts';
+
+/** Where a figure or a date stands. */
+type Place = { figure: Quantity } | { moment: Moment };
+
+/**
+ * Whether a clause says of one thing what the sources say of another: a figure, a date, what is done, or what is compared
+ * with what.
+ */
+export function saidOfAnother(said: Clause, sources: readonly Clause[]): boolean {
+  return (
+    said.figures.some((figure) => figureOfAnother(said, figure, sources)) ||
+    said.facts.moments.some((moment) => dateOfAnother(said, moment, sources)) ||
+    [crossed, comparedRound, doneByAnother, oneThingOther].some((wrong) => wrong(said, sources))
+  );
+}
+
+function figureOfAnother(said: Clause, figure: Quantity, sources: readonly Clause[]): boolean {
+  const has = (held: Clause) => held.facts.quantities.some((own) => quantityFits(figure, own));
+  const rivals = (held: Clause) =>
+    held.figures.some((own) => sameSort(own, figure) && !said.facts.quantities.some((one) => quantityFits(one, own)));
+  return isOfAnother(said, { figure }, has, rivals, sources);
+}
+
+function dateOfAnother(said: Clause, moment: Moment, sources: readonly Clause[]): boolean {
+  const has = (held: Clause) => held.facts.moments.some((own) => momentFits(moment, own));
+  const rivals = (held: Clause) =>
+    held.facts.moments.some(
+      (own) => sortOf(own) === sortOf(moment) && !said.facts.moments.some((one) => momentFits(one, own)),
+    );
+  return isOfAnother(said, { moment }, has, rivals, sources);
+}
+
+/** Whether it is said of something else wherever a source has it. */
+function isOfAnother(
+  said: Clause,
+  place: Place,
+  has: (held: Clause) => boolean,
+  isRival: (held: Clause) => boolean,
+  sources: readonly Clause[],
+): boolean {
+  const holding = sources.filter(has);
+  if (holding.length === 0) return false;
+  let rivals: Clause[] | null = null;
+  return holding.every((held) => {
+    rivals ??= sources.filter((other) => !holding.includes(other) && isRival(other));
+    return isAnother(said, place, held, rivals, sources);
+  });
+}
+
+const sameSort = (a: Quantity, b: Quantity) =>
+  a.means.some(({ dimension }) => b.means.some((other) => other.dimension === dimension));
+
+const sortOf = ({ clock, weekday, months, year }: Moment) =>
+  clock !== undefined
+    ? 'clock'
+    : weekday !== undefined
+      ? 'weekday'
+      : months
+        ? 'month'
+        : year === undefined
+          ? 'span'
+          : 'year';
+
+function isAnother(
+  said: Clause,
+  place: Place,
+  held: Clause,
+  rivals: readonly Clause[],
+  sources: readonly Clause[],
+): boolean {
+  const figure = 'figure' in place ? place.figure : null;
+  if (onOtherSide(said, held) || rivals.some((rival) => isRivals(said, held, rival))) return true;
+  const isPart = figure !== null && partOf(figure) !== undefined;
+  if (!isPart && isCompared(said, held)) return true;
+  if (figure === null) return isPerson(said, held, sources);
+  return (
+    countsOther(said, figure, held, sources) ||
+    (!isPart && fromBehind(said, figure, held)) ||
+    otherSubject(said, isPart, held, sources)
+  );
+}
+
+/** Things a clause speaks of, without those it only counts: these are left out often. */
+function thingsOf(said: Clause): ReadonlySet<string> {
+  return said.once('things spoken of', () => {
+    const counted = new Set(
+      said.figures.map(({ to }) => said.tokens.findIndex(({ content }, at) => at >= to && content)),
+    );
+    return new Set(
+      said.tokens.flatMap(({ content, unit, lower, stem }, at) =>
+        content && !unit && !counted.has(at) && !said.taken[at] && !MEASURING.has(lower) && said.isThing(at)
+          ? [stem]
+          : [],
+      ),
+    );
+  });
+}
+
+/** It has words of the clause with another figure, and lacks those by which its own is told from it. */
+function isRivals(said: Clause, held: Clause, rival: Clause): boolean {
+  if (atOtherTime(said, held, rival)) return true;
+  const strange = [...thingsOf(said)].some(
+    (stem) => rival.own.has(stem) && !held.own.has(stem) && !isTopic(stem, held),
+  );
+  return strange && [...held.own].some((stem) => !rival.about.includes(stem) && !said.sentence.stems.has(stem));
+}
+
+/** It is told of the time of the rival, and the source says it of its own. */
+function atOtherTime(said: Clause, held: Clause, rival: Clause): boolean {
+  return said.facts.moments.some(
+    (moment) =>
+      rival.facts.moments.some((own) => momentFits(moment, own)) &&
+      held.facts.moments.some((own) => sortOf(own) === sortOf(moment)) &&
+      !held.facts.moments.some((own) => momentFits(moment, own)),
+  );
+}
+
+/** What the whole text is about may be said of every figure in it. */
+function isTopic(stem: string, { sentence }: Clause): boolean {
+  return sentence.n > 0 && sentence.of.clauses[0]!.about.includes(stem);
+}
+
+/** It is told of what the sentence only compares with. */
+function isCompared(said: Clause, held: Clause): boolean {
+  if (/\b(?:than|as|als|wie)\b/.test(said.sentence.text)) return false;
+  const mine = thingsOf(said);
+  const its = held.thingsBefore;
+  return (
+    its.length > 0 &&
+    held.sentence.clauses.some(({ compared }) => [...compared].some((stem) => mine.has(stem) && !held.own.has(stem))) &&
+    !its.some((stem) => said.sentence.stems.has(stem))
+  );
+}
+
+/** The figure is that of the old one, and it is told of the new. */
+function onOtherSide(said: Clause, held: Clause): boolean {
+  const [mine, its] = [bareWords(said), bareWords(held)];
+  const says = (a: string, b: string) => mine.has(a) && !mine.has(b) && its.has(b) && !its.has(a);
+  return sidesOf(said.language).some(([a, b]) => says(a, b) || says(b, a));
+}
+
+/** Words with and without the ending of a German adjective. */
+function bareWords(clause: Clause): ReadonlySet<string> {
+  if (clause.language !== 'de') return clause.words;
+  return clause.once(
+    'bare words',
+    () => new Set([...clause.words].flatMap((word) => [word, word.replace(/(?:e[nmrs]?|s)$/, '')])),
+  );
+}
+
+/** Whether a sentence has a word, whatever its ending. */
+const isSpokenOf = (stem: string, said: Clause) =>
+  said.sentence.stems.has(stem) || (said.language === 'de' && bareWords(said).has(stem.replace(/(?:e[nmrs]?|s)$/, '')));
+
+const OF_STUFF = setOf('mass volume share');
+
+/** So much of one thing in the source, of another here: '18 grams of salt', '18 grams of sugar'. */
+function countsOther(said: Clause, figure: Quantity, held: Clause, sources: readonly Clause[]): boolean {
+  const own = held.facts.quantities.find((one) => quantityFits(figure, one));
+  const mine = said.countedBy(figure);
+  const its = own ? held.countedBy(own) : null;
+  if (mine === null || its === null || mine === its) return false;
+  if (said.sentence.stems.has(its) || held.sentence.stems.has(mine) || isTopic(mine, held)) return false;
+  return !figure.bare && !own!.bare
+    ? figure.means.some(({ dimension }) => OF_STUFF.has(dimension))
+    : sources.some(({ stemSet }) => stemSet.has(mine));
+}
+
+/** So much of the same, told of what the source names behind it only: 'a wheel takes 310 litres of milk from 20 cows'. */
+function fromBehind(said: Clause, figure: Quantity, held: Clause): boolean {
+  const own = held.facts.quantities.find((one) => quantityFits(figure, one));
+  const { subject } = said;
+  if (!own || subject === null) return false;
+  const counted = held.countedBy(own);
+  if (counted === null || counted === subject || said.countedBy(figure) !== counted) return false;
+  const places = held.tokens.flatMap(({ content, stem }, at) => (content && stem === subject ? [at] : []));
+  const its = held.thingsBefore;
+  return (
+    places.length > 0 &&
+    places.every((at) => at >= own.to) &&
+    its.length > 0 &&
+    !its.some((stem) => said.sentence.stems.has(stem))
+  );
+}
+
+const POINTING = setOf('it its them their his her sie es ihn ihr ihre sein seine ihnen');
+
+/** What the sentence is about stands in the sources, but not where this is said of something that is named there. */
+function otherSubject(said: Clause, isPart: boolean, held: Clause, sources: readonly Clause[]): boolean {
+  const { subject } = said;
+  if (subject === null || held.own.has(subject)) return false;
+  const its = held.thingsBefore;
+  if (its.length === 0 || its.some((stem) => isSpokenOf(stem, said))) return false;
+  // Who is compared with whom is looked at by itself.
+  if (held.compared.has(subject)) return !isPart;
+  if (!sources.some(({ about }) => about.includes(subject))) return false;
+  const points = held.leans || held.tokens.some(({ lower }) => POINTING.has(lower));
+  const { n, of } = held.sentence;
+  const before = of.clauses.slice(0, of.clauses.indexOf(held));
+  const near = before.filter(({ sentence }) => (points ? sentence.n === 0 || sentence.n >= n - 1 : sentence.n === n));
+  return (
+    !near.some(({ about, compared }) => about.includes(subject) && !compared.has(subject)) ||
+    isPerson(said, held, sources)
+  );
+}
+
+/** Both begin with a name, and not with the same. */
+function isPerson(said: Clause, held: Clause, sources: readonly Clause[]): boolean {
+  const [first, second] = said.tokens;
+  if (!first?.capital || !first.content) return false;
+  const its = held.tokens.slice(1, 4).filter(({ capital, content }) => capital && content);
+  if (its.length === 0 || its.some(({ lower }) => said.words.has(lower)) || held.words.has(first.lower)) return false;
+  if (second?.capital && held.words.has(second.lower)) return false;
+  return isNamed(first.lower, sources) || (second?.capital === true && isNamed(second.lower, sources));
+}
+
+/** Part of a name of two words somewhere. */
+const isNamed = (word: string, sources: readonly Clause[]) =>
+  sources.some(
+    ({ words, tokens }) =>
+      words.has(word) &&
+      tokens.some(
+        ({ lower, capital }, at) =>
+          at > 0 && capital && lower === word && (tokens[at - 1]!.capital || tokens[at + 1]?.capital === true),
+      ),
+  );

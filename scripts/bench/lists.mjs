@@ -1,0 +1,166 @@
+// How long lists take when a store has grown, and while many ask at once and a worker works.
+import { createServer } from 'node:http';
+import { stepKinds } from '@grivo/core';
+import { app } from '../../server/src/api/app.ts';
+import { addPerson } from '../../server/src/nouns/people/repository.ts';
+import { createPipeline } from '../../server/src/nouns/pipelines/repository.ts';
+import { addKeywords } from '../../server/src/nouns/sources/keywords.ts';
+import { createSource } from '../../server/src/nouns/sources/repository.ts';
+import { fillStore } from './fill.mjs';
+import { ground, median } from './ground.mjs';
+
+const ROUNDS = 15;
+const PASSWORD = 'salt-and-patience';
+
+/** A product with one brief that is out, made by hand as its steps would leave it. */
+async function small(product) {
+  const { ground: of } = product;
+  const { db, ids, desk } = of;
+  const source = await createSource(of, { kind: 'keywords' }, 'A list');
+  await addKeywords(product.tools, source, { paste: 'how much salt for sauerkraut' });
+  const pipeline = await createPipeline(of, {
+    name: 'Guides',
+    person: null,
+    document: {
+      grivo: 1,
+      language: 'en',
+      steps: [{ ...stepKinds.take.fresh('s1'), sources: [source] }],
+    },
+  });
+  const [brief, article, revision, blog] = [ids(), ids(), ids(), ids()];
+  const now = desk.now();
+  const [{ procedure_id: procedure }] = await db.rows('SELECT procedure_id FROM pipeline WHERE id = ?', [pipeline]);
+  await db.run(
+    "INSERT INTO blog (id, name, address, endpoint, language, cadence) VALUES (?, 'Journal', 'https://b.example', 'https://b.example/e', 'en', ?)",
+    [blog, JSON.stringify(DAILY)],
+  );
+  await db.run(
+    "INSERT INTO brief (id, pipeline, standing, seed, subject, fields, made_desk, ended_desk) VALUES (?, ?, 'out', 's', 'salt', '{}', ?, ?)",
+    [brief, pipeline, now, now],
+  );
+  await db.run('INSERT INTO brief_pin (brief, procedure_id, version, main) VALUES (?, ?, 1, 1)', [brief, procedure]);
+  for (const [n, kind] of ['take', 'outline', 'write', 'title', 'publish'].entries()) {
+    const run = ids();
+    await db.run(
+      "INSERT INTO step_run (id, brief, path, kind, state, home_lane, attempts, ended_at) VALUES (?, ?, ?, ?, 'done', '-:5', 1, UTC_TIMESTAMP(3))",
+      [run, brief, `s${n + 1}`, kind],
+    );
+    await db.run("INSERT INTO output (step_run, proposed) VALUES (?, '{}')", [run]);
+    await db.run(
+      "INSERT INTO ledger (id, step_run, brief, pipeline, service, at_desk, what, micros) VALUES (?, ?, ?, ?, 'w', ?, 'call', 900)",
+      [ids(), run, brief, pipeline, now],
+    );
+  }
+  await db.run(
+    "INSERT INTO article (id, brief, line, blog, family, language, current, title, words, out_as) VALUES (?, ?, '', ?, ?, 'en', ?, 'How much salt', 900, 'live')",
+    [article, brief, blog, brief, revision],
+  );
+  await db.run('INSERT INTO placement (article, blog, due_desk) VALUES (?, ?, ?)', [article, blog, now]);
+  await db.run(
+    "INSERT INTO publication (id, article, blog, key_, state, as_, address, revision, out_desk, pipeline) VALUES (?, ?, ?, 'k', 'live', 'live', 'https://b.example/k', ?, ?, ?)",
+    [ids(), article, blog, revision, now, pipeline],
+  );
+  await db.run(
+    "INSERT INTO link_page (blog, address_digest, address, title, article) VALUES (?, SHA2('k', 256), 'https://b.example/k', 'How much salt', ?)",
+    [blog, article],
+  );
+  return { brief, source, pipeline };
+}
+
+const DAILY = {
+  rate: { kind: 'count', n: 2, per: 'day' },
+  days: [1, 2, 3, 4, 5, 6, 7],
+  hours: { from: '08:00', to: '18:00' },
+  gapMinutes: 60,
+  start: '2024-01-01',
+  pauses: [],
+  zone: 'Europe/Dublin',
+};
+/** The API of a store that was filled, and one who may ask all of it. */
+async function filled(bench, briefs, items) {
+  const { product } = await bench.product();
+  await product.ground.desk.set(Date.parse('2026-05-01T12:00:00Z'), 0);
+  const { brief, source, pipeline } = await small(product);
+  await fillStore(product.ground.db, { brief, source, briefs, items });
+  await addPerson(product.ground, { email: 'o@b.example', name: 'O', role: 'owner', password: PASSWORD });
+  const server = createServer(app(product));
+  await new Promise((resolve) => server.listen(0, '127.0.0.1', resolve));
+  const address = `http://127.0.0.1:${server.address().port}`;
+  const signed = await fetch(`${address}/api/session`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ email: 'o@b.example', password: PASSWORD }),
+  });
+  const cookie = signed.headers.get('set-cookie').split(';')[0];
+  const lists = [
+    '/articles',
+    '/articles?standing=out',
+    '/articles?standing=ready',
+    '/briefs',
+    `/briefs?pipeline=${pipeline}&standing=waiting`,
+    '/pipelines',
+    `/pipelines/${pipeline}`,
+    `/pipelines/${pipeline}/sheet`,
+    '/sources',
+    `/sources/${source}/looks`,
+    '/blogs',
+    '/slots?days=7',
+    '/today',
+    '/holds',
+    '/incidents',
+    '/acts',
+    '/services',
+    '/people',
+    '/keys',
+    '/routines',
+  ];
+  return {
+    product,
+    lists,
+    async ask(path) {
+      const from = performance.now();
+      const reply = await fetch(`${address}/api${path}`, { headers: { cookie } });
+      if (!reply.ok) throw new Error(`${path} answers ${reply.status}: ${await reply.text()}`);
+      await reply.arrayBuffer();
+      return performance.now() - from;
+    },
+    async end() {
+      server.closeAllConnections();
+      server.close();
+      await product.close();
+    },
+  };
+}
+
+export async function lists(tell) {
+  const bench = await ground();
+  try {
+    const one = await filled(bench, 1_000, 1_000);
+    tell('1,000 articles, briefs and items are there');
+    const many = await filled(bench, 100_000, 1_000_000);
+    tell('100,000 articles and briefs and 1,000,000 items are there');
+    const times = {};
+    for (let round = 0; round < ROUNDS; round++)
+      for (const [i, path] of many.lists.entries()) {
+        const name = path.replace(/[0-9a-z]{20}/g, '*');
+        times[name] ??= { small: [], large: [] };
+        times[name].small.push(await one.ask(one.lists[i]));
+        times[name].large.push(await many.ask(path));
+      }
+    const slowest = (which) => Math.max(...Object.values(times).map((of) => median(of[which].slice(3))));
+    for (const [name, of] of Object.entries(times))
+      tell(`${name.padEnd(36)} ${median(of.small.slice(3)).toFixed(1)} → ${median(of.large.slice(3)).toFixed(1)} ms`);
+    await many.product.work('worker');
+    const all = [];
+    const asker = async () => {
+      for (let i = 0; i < 6; i++) for (const path of many.lists) all.push(await many.ask(path));
+    };
+    await Promise.all(Array.from({ length: 10 }, asker));
+    all.sort((a, b) => a - b);
+    await one.end();
+    await many.end();
+    return { 'api.listsAt100k': slowest('large') / slowest('small'), 'api.p99Ms': all[Math.floor(all.length * 0.99)] };
+  } finally {
+    await bench.end();
+  }
+}

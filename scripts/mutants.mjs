@@ -1,0 +1,130 @@
+// Do the tests notice? Draws small faults over core, engine, nouns and ports, puts each in by itself, and runs the tests that
+// reach its function, the quickest first, until one fails. npm run mutants -- --seed N --count 50
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { join, relative } from 'node:path';
+import { installMissing, ROOT } from './install.mjs';
+import { chance, faultsIn } from './mutants/draw.mjs';
+
+installMissing();
+const given = (name, otherwise) => {
+  const at = process.argv.indexOf(`--${name}`);
+  return at < 0 ? otherwise : Number(process.argv[at + 1]);
+};
+const [SEED, COUNT] = [given('seed', 1), given('count', 50)];
+const DRAWN_OVER = ['core/src', 'server/src/engine', 'server/src/nouns', 'server/src/ports'];
+const REACH = join(ROOT, '.cache', 'reach');
+/** Changes that change nothing anybody could see, each with the reason. */
+const EQUAL = join(ROOT, 'scripts', 'mutants', 'equal.json');
+const LIMIT_MS = 15 * 60_000;
+
+const vitest = (args, more = {}) =>
+  spawnSync(join(ROOT, 'node_modules', '.bin', 'vitest'), ['run', ...args], {
+    cwd: ROOT,
+    env: { ...process.env, TZ: 'UTC', ...more },
+    encoding: 'utf8',
+    timeout: LIMIT_MS,
+  });
+
+function files(of) {
+  return readdirSync(join(ROOT, of), { recursive: true, encoding: 'utf8' })
+    .filter((name) => /\.ts$/.test(name) && !/\.test\.ts$/.test(name))
+    .map((name) => `${of}/${name}`);
+}
+
+/** Which tests reach which functions, found by one run of all of them; kept until a file changes. */
+function reached() {
+  const newest = Math.max(
+    ...['core', 'contract', 'server', 'standins'].flatMap((room) =>
+      readdirSync(join(ROOT, room), { recursive: true, encoding: 'utf8' })
+        .filter((name) => name.endsWith('.ts') && !name.includes('node_modules'))
+        .map((name) => statSync(join(ROOT, room, name)).mtimeMs),
+    ),
+  );
+  if (!existsSync(join(REACH, 'done')) || statSync(join(REACH, 'done')).mtimeMs < newest) {
+    rmSync(REACH, { recursive: true, force: true });
+    mkdirSync(REACH, { recursive: true });
+    console.log('which tests reach what is found out by a run of all of them …');
+    const report = join(REACH, '.report');
+    const all = ['core', 'contract', 'server', '--reporter=json', `--outputFile=${report}`];
+    if (vitest(all, { GRIVO_REACH: REACH }).status !== 0) {
+      const failed = JSON.parse(readFileSync(report, 'utf8'))
+        .testResults.filter(({ status }) => status === 'failed')
+        .map(({ name }) => relative(ROOT, name));
+      // A machine that was busy meanwhile is no fault of theirs: once more, by themselves.
+      if (vitest(failed).status !== 0) throw new Error(`tests fail as they are: ${failed.join(', ')}`);
+    }
+    writeFileSync(join(REACH, 'done'), '');
+  }
+  return readdirSync(REACH)
+    .filter((name) => name.endsWith('.json'))
+    .map((name) => JSON.parse(readFileSync(join(REACH, name), 'utf8')));
+}
+
+const tests = reached();
+/** Tests that reach a function, the quickest first; of code outside of functions, those that reach the file. */
+function testsOf(file, of) {
+  const reach = tests.filter(({ reached }) => reached[file] && (of === '' || reached[file].includes(of)));
+  const any = reach.length > 0 ? reach : tests.filter(({ reached }) => reached[file]);
+  return any.sort((a, b) => a.ms - b.ms).map(({ test }) => test);
+}
+
+const equal = existsSync(EQUAL) ? JSON.parse(readFileSync(EQUAL, 'utf8')) : [];
+const isEqual = (file, line, what) => equal.find((one) => one.file === file && one.line === line && one.what === what);
+
+const all = DRAWN_OVER.flatMap(files).flatMap((file) =>
+  faultsIn(file, readFileSync(join(ROOT, file), 'utf8')).map((fault) => ({ file, ...fault })),
+);
+const random = chance(SEED);
+const drawn = all
+  .map((fault) => ({ fault, at: random() }))
+  .sort((a, b) => a.at - b.at)
+  .map(({ fault }) => fault);
+console.log(`${all.length} faults could be made; seed ${SEED}, ${COUNT} are`);
+
+const open = new Map();
+const restore = () => {
+  for (const [path, text] of open) writeFileSync(path, text);
+  open.clear();
+};
+for (const signal of ['SIGINT', 'SIGTERM'])
+  process.on(signal, () => {
+    restore();
+    process.exit(1);
+  });
+
+const figures = { mutants: 0, noticed: 0, equal: 0 };
+const missed = [];
+for (const { file, from, to, with: instead, what, line, of } of drawn) {
+  if (figures.mutants === COUNT) break;
+  const path = join(ROOT, file);
+  const text = readFileSync(path, 'utf8');
+  const stood = text.split('\n')[line - 1].trim();
+  const known = isEqual(file, stood, what);
+  if (known) {
+    figures.equal++;
+    console.log(`equal   ${file}:${line} ${what}: ${known.because}`);
+    continue;
+  }
+  const chosen = testsOf(file, of);
+  figures.mutants++;
+  open.set(path, text);
+  writeFileSync(path, text.slice(0, from) + instead + text.slice(to));
+  const started = Date.now();
+  let noticed = false;
+  try {
+    // A few at a time: most faults are noticed by the first.
+    for (let at = 0; at < chosen.length && !noticed; at += 6)
+      noticed = vitest([...chosen.slice(at, at + 6), '--bail=1']).status !== 0;
+  } finally {
+    restore();
+  }
+  if (noticed) figures.noticed++;
+  else missed.push(`${file}:${line} ${what} in ${of || 'the file'} (${chosen.length} tests): ${stood}`);
+  console.log(
+    `${noticed ? 'noticed' : 'MISSED '} ${file}:${line} ${what}, ${((Date.now() - started) / 1_000).toFixed(0)} s`,
+  );
+}
+for (const one of missed) console.log(`missed: ${one}`);
+console.log(JSON.stringify(figures));
+process.exitCode = figures.noticed >= Math.ceil(figures.mutants * 0.9) ? 0 : 1;

@@ -1,0 +1,49 @@
+import { type ArticleDocument, articleFile, articleFlow, articleHtml, articleText, type Resolve } from '@grivo/core';
+import { type PrintedPicture, printedPicture } from './picture.ts';
+
+/** The forms an article is copied out in. */
+export const COPIES = {
+  Markdown: { ending: 'md', mime: 'text/markdown; charset=utf-8' },
+  HTML: { ending: 'html', mime: 'text/html; charset=utf-8' },
+  'plain text': { ending: 'txt', mime: 'text/plain; charset=utf-8' },
+  Word: { ending: 'docx', mime: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document' },
+  PDF: { ending: 'pdf', mime: 'application/pdf' },
+} as const;
+export type CopyForm = keyof typeof COPIES;
+
+export type Copied = { ok: true; body: Buffer } | { ok: false; problem: string };
+
+/**
+ * An article in one of the forms. A PDF can fail for letters its face does not have.
+ * @param bytesOf the bytes of a file by its digest; null when it is gone, and its picture is left out
+ */
+export async function copyOf(
+  form: CopyForm,
+  document: ArticleDocument,
+  resolve: Resolve,
+  bytesOf: (digest: string) => Promise<Buffer | null>,
+): Promise<Copied> {
+  const text = (body: string): Copied => ({ ok: true, body: Buffer.from(body) });
+  switch (form) {
+    case 'Markdown':
+      return text(articleFile(document, resolve));
+    case 'HTML':
+      return text(articleHtml(document, resolve));
+    case 'plain text':
+      return text(`${document.title}\n\n${articleText(document)}\n`);
+    default: {
+      const parts = articleFlow(document, resolve);
+      const pictures = new Map<string, PrintedPicture>();
+      for (const part of parts) {
+        if (part.type !== 'picture') continue;
+        const bytes = await bytesOf(part.file);
+        const picture = bytes && (await printedPicture(bytes));
+        if (picture) pictures.set(part.file, picture);
+      }
+      // Read when they are first needed: together they take as long to load as all of the rest.
+      if (form === 'Word')
+        return { ok: true, body: await (await import('./word.ts')).wordOf(document, parts, pictures) };
+      return (await import('./pdf.ts')).pdfOf(document, parts, pictures);
+    }
+  }
+}

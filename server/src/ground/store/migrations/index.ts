@@ -1,0 +1,36 @@
+import { Ground1764000000000 } from './0001-ground.ts';
+import { Waiting1764100000000 } from './0002-waiting.ts';
+import { Blocks1764200000000 } from './0003-blocks.ts';
+import { Sheet1764300000000 } from './0004-sheet.ts';
+import { Intake1764400000000 } from './0005-intake.ts';
+import { Place1764500000000 } from './0006-place.ts';
+import { Results1764600000000 } from './0007-results.ts';
+import { Sketches1764700000000 } from './0008-sketches.ts';
+import { Doors1764800000000 } from './0009-doors.ts';
+import { Pace1764900000000 } from './0010-pace.ts';
+import { People1765000000000 } from './0011-people.ts';
+import { Mending1765100000000 } from './0012-mending.ts';
+import { Languages1765200000000 } from './0013-languages.ts';
+import { Standing1765300000000 } from './0014-standing.ts';
+import { Reading1765400000000 } from './0015-reading.ts';
+import { Labels1765500000000 } from './0016-labels.ts';
+
+/** Append-only: a migration that has left this repository is never changed. */
+export const migrations = [
+  Ground1764000000000,
+  Waiting1764100000000,
+  Blocks1764200000000,
+  Sheet1764300000000,
+  Intake1764400000000,
+  Place1764500000000,
+  Results1764600000000,
+  Sketches1764700000000,
+  Doors1764800000000,
+  Pace1764900000000,
+  People1765000000000,
+  Mending1765100000000,
+  Languages1765200000000,
+  Standing1765300000000,
+  Reading1765400000000,
+  Labels1765500000000,
+];

@@ -1,0 +1,140 @@
+import { type Act, decide, MAY_BEGIN, PUBLICATION } from '@grivo/core';
+import { movesOf } from '../../engine/moves.ts';
+import type { Ground } from '../../ground/ground.ts';
+import type { Sql } from '../../ground/store/database.ts';
+import type { Write } from '../../ground/store/write.ts';
+import { type PublicationRow, publicationOf } from './publications.ts';
+
+/** Every way the state of a publication is changed. */
+export const publicationMoves = movesOf(PUBLICATION, 'state', () => 'rev = rev + 1');
+
+/** What is done at a blog, each with a key of its own for every edition. */
+export type Deed = 'create' | 'live' | 'update' | 'withdraw';
+const DEEDS: readonly Deed[] = ['create', 'live', 'update', 'withdraw'];
+
+/** The key of an act outside: this deed of this edition, for ever. */
+export const keyOf = (deed: Deed, { key_, edition }: Pick<PublicationRow, 'key_' | 'edition'>): string =>
+  `${deed}/${key_}/${edition}`;
+
+/** The publication and the edition a key is of. */
+export function readKey(key: string): { key: string; edition: number } {
+  const [, publication = '', edition = ''] = key.split('/');
+  return { key: publication, edition: Number(edition) };
+}
+
+export type Begun =
+  /** This act is under way, begun now or before: it is to be brought to its end. */
+  | { kind: 'under way'; publication: PublicationRow }
+  /** It is so already. */
+  | { kind: 'true already'; publication: PublicationRow }
+  /** Nobody knows yet what came of what was done before; that is found out first. */
+  | { kind: 'not known yet'; publication: PublicationRow }
+  /** There is nothing on the blog that this could be done with. */
+  | { kind: 'nothing there' };
+
+/**
+ * Begins an act with an article on a blog as a new edition, or goes on with the same one. A new edition begins only when
+ * the end of the one before is known, so publishing, changing, withdrawing and publishing again are each done once, in the
+ * order they were asked for.
+ * @param revision what the blog is to show, for publishing and changing
+ */
+export async function beginAct(ground: Ground, id: string, act: Act, revision: string | null): Promise<Begun> {
+  return ground.db.transaction<Begun>(
+    async (sql) => {
+      const publication = await publicationOf(sql, id, true);
+      if (!publication) return { kind: 'nothing there' };
+      if (isTrue(publication, act, revision)) {
+        // What is true may still be under way to something else.
+        return (await unknownOf(sql, publication))
+          ? { kind: 'not known yet', publication }
+          : { kind: 'true already', publication };
+      }
+      if (isUnderWay(publication, act, revision)) return { kind: 'under way', publication };
+      if (await unknownOf(sql, publication)) return { kind: 'not known yet', publication };
+      if (!MAY_BEGIN[act].includes(publication.state)) return { kind: 'nothing there' };
+      const edition = publication.edition + 1;
+      const anew = publication.state === 'withdrawn';
+      await sql.run('UPDATE publication SET edition = ?, act = ?, wanted = ?, rev = rev + 1 WHERE id = ?', [
+        edition,
+        act,
+        act === 'withdraw' ? null : revision,
+        id,
+      ]);
+      if (anew)
+        await sql.run(
+          `UPDATE publication SET ${publicationMoves.begin.set}, revision = ?, address = NULL, out_desk = NULL WHERE id = ?`,
+          [revision, id],
+        );
+      return { kind: 'under way', publication: (await publicationOf(sql, id))! };
+    },
+    async () => undefined,
+  );
+}
+
+/** Whether what an act brings about is so. */
+function isTrue({ act: last, state, revision: there }: PublicationRow, act: Act, revision: string | null): boolean {
+  if (act === 'publish') return state === 'live';
+  if (act === 'withdraw') return state === 'withdrawn' || (last === 'withdraw' && state === 'planned');
+  return decide(PUBLICATION, state, 'withdraw') !== null && state !== 'withdrawn' && there === revision;
+}
+
+function isUnderWay({ act: last, state, wanted }: PublicationRow, act: Act, revision: string | null): boolean {
+  if (last !== act) return false;
+  if (act === 'publish') return state !== 'withdrawn';
+  return act === 'withdraw' ? MAY_BEGIN.withdraw.includes(state) : wanted === revision;
+}
+
+/** Whether nobody knows what came of a deed of this edition. */
+async function unknownOf(sql: Sql, publication: PublicationRow): Promise<boolean> {
+  const keys = DEEDS.map((deed) => keyOf(deed, publication));
+  return (await sql.rows("SELECT 1 FROM intent WHERE key_ IN (?) AND state = 'open' LIMIT 1", [keys])).length > 0;
+}
+
+/**
+ * Pins the revision that goes out. As long as nothing of it can have reached the blog a newer one takes its place, as after
+ * a refusal and another writing; from then on what is written is not published by this.
+ */
+export async function pinRevision(sql: Sql, publication: PublicationRow, revision: string): Promise<string> {
+  await sql.run(
+    `UPDATE publication SET ${publicationMoves.begin.set}, revision = ? WHERE id = ? AND state IN ('planned', 'creating')
+     AND (revision IS NULL OR revision <> ?) AND NOT EXISTS (SELECT 1 FROM intent WHERE intent.key_ = ?)`,
+    [revision, publication.id, revision, keyOf('create', publication)],
+  );
+  const [row] = await sql.rows<{ revision: string }>('SELECT revision FROM publication WHERE id = ?', [publication.id]);
+  return row!.revision;
+}
+
+/** A draft is there, at an address; one that went further meanwhile stays what it is. */
+export function draftWrite({ id, edition }: PublicationRow, address: string): Write {
+  return {
+    text: `UPDATE publication SET ${publicationMoves.draft.set}, address = ? WHERE id = ? AND edition = ? AND ${publicationMoves.draft.from}`,
+    parameters: [address, id, edition],
+  };
+}
+
+/** It is out as it was asked for. */
+export function outAsWrite(
+  { id, edition }: PublicationRow,
+  as: 'live' | 'draft',
+  { address, desk, categories }: { address: string; desk: number; categories: readonly string[] | null },
+): Write {
+  return {
+    text: `UPDATE publication SET ${publicationMoves[as].set}, address = ?, out_desk = COALESCE(out_desk, ?), categories = COALESCE(?, categories) WHERE id = ? AND edition = ? AND ${publicationMoves[as].from}`,
+    parameters: [address, desk, categories === null ? null : JSON.stringify(categories), id, edition],
+  };
+}
+
+/** The blog shows what was wanted. */
+export function updatedWrite({ id, edition }: PublicationRow, address: string): Write {
+  return {
+    text: 'UPDATE publication SET revision = wanted, address = ?, rev = rev + 1 WHERE id = ? AND edition = ?',
+    parameters: [address, id, edition],
+  };
+}
+
+export function withdrawnWrite({ id, edition }: PublicationRow): Write {
+  return {
+    text: `UPDATE publication SET ${publicationMoves.withdraw.set} WHERE id = ? AND edition = ? AND ${publicationMoves.withdraw.from}`,
+    parameters: [id, edition],
+  };
+}

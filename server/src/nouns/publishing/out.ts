@@ -1,0 +1,77 @@
+import { createHash } from 'node:crypto';
+import { type ArticleDocument, articleText } from '@grivo/core';
+import type { Ground } from '../../ground/ground.ts';
+import { changeWrite } from '../../ground/store/event.ts';
+import type { Write } from '../../ground/store/write.ts';
+import { outWrite } from '../articles/facts.ts';
+import { articleWrites } from '../sketches/nearRepeats.ts';
+import { outAsWrite, updatedWrite, withdrawnWrite } from './editions.ts';
+import type { PublicationRow } from './publications.ts';
+
+/** Titles of the link index; longer ones are cut. */
+const LONGEST_TITLE = 500;
+
+/** The page others of the blog can be linked to, and what near repeats are told by. */
+function pageWrites({ article, blog }: PublicationRow, address: string, document: ArticleDocument): Write[] {
+  const { title, language } = document;
+  if (title === '') return [];
+  const digest = createHash('sha256').update(address).digest('hex');
+  return [
+    {
+      text: 'INSERT INTO link_page (blog, address_digest, address, title, article) VALUES (?, ?, ?, ?, ?) ON DUPLICATE KEY UPDATE title = VALUES(title), article = VALUES(article)',
+      parameters: [blog, digest, address.slice(0, 1_000), title.slice(0, LONGEST_TITLE), article],
+    },
+    ...articleWrites(article, { title, text: articleText(document), language }),
+  ];
+}
+
+/** What is true of an article once it is out, as it was asked for. */
+export function outWrites(
+  ground: Ground,
+  publication: PublicationRow,
+  {
+    address,
+    as,
+    desk,
+    document,
+    categories = null,
+  }: {
+    address: string;
+    as: 'live' | 'draft';
+    desk: number;
+    document: ArticleDocument | null;
+    categories?: readonly string[] | null;
+  },
+): Write[] {
+  return [
+    outAsWrite(publication, as, { address, desk, categories }),
+    outWrite(publication.article, publication.blog),
+    changeWrite(ground.ids, 'article', publication.article),
+    ...(as === 'live' && document ? pageWrites(publication, address, document) : []),
+  ];
+}
+
+/** What is true once the blog shows another revision. */
+export function updatedWrites(
+  ground: Ground,
+  publication: PublicationRow,
+  address: string,
+  document: ArticleDocument,
+): Write[] {
+  return [
+    updatedWrite(publication, address),
+    changeWrite(ground.ids, 'article', publication.article),
+    ...(publication.state === 'live' ? pageWrites(publication, address, document) : []),
+  ];
+}
+
+/** What is true once a post is taken from a blog: nothing links to it any more. */
+export function withdrawnWrites(ground: Ground, publication: PublicationRow): Write[] {
+  const { article, blog } = publication;
+  return [
+    withdrawnWrite(publication),
+    outWrite(article, blog),
+    { text: 'DELETE FROM link_page WHERE blog = ? AND article = ?', parameters: [blog, article] },
+    changeWrite(ground.ids, 'article', article),
+  ];
+}

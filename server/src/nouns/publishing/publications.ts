@@ -1,0 +1,68 @@
+import { createHash } from 'node:crypto';
+import type { Act, PublicationState } from '@grivo/core';
+import type { Ground } from '../../ground/ground.ts';
+import type { Sql } from '../../ground/store/database.ts';
+
+export interface PublicationRow {
+  id: string;
+  article: string;
+  blog: string;
+  key_: string;
+  state: PublicationState;
+  as_: 'live' | 'draft';
+  address: string | null;
+  /** What is on the blog, or is on its way there for the first time. */
+  revision: string | null;
+  out_desk: number | null;
+  /** What was begun last, and which edition of all that was done there it is, from 1. */
+  act: Act;
+  edition: number;
+  /** The revision an update brings. */
+  wanted: string | null;
+  categories: string[] | null;
+}
+
+const COLUMNS =
+  'id, article, blog, key_, state, as_, address, revision, out_desk, act, edition, wanted, categories FROM publication';
+
+const ALPHABET = 'abcdefghijkmnpqrstuvwxyz23456789';
+
+/** The publication's key: the same for the same article and blog, short enough to stand in an address. */
+export function publicationKey(article: string, blog: string): string {
+  const digest = createHash('sha256').update(`${article}/${blog}`).digest();
+  return [...digest.subarray(0, 8)].map((byte) => ALPHABET[byte % ALPHABET.length]).join('');
+}
+
+/** What a post created by an edition has in its address: another one for each time it is created anew. */
+export function markOf({ key_, edition }: Pick<PublicationRow, 'key_' | 'edition'>): string {
+  return edition === 1 ? key_ : `${key_}e${edition}`;
+}
+
+/** The one publication of an article on a blog, the first edition of it begun. */
+export async function ensurePublication(
+  ground: Ground,
+  article: string,
+  blog: string,
+  as: 'live' | 'draft',
+): Promise<PublicationRow> {
+  await ground.db.run(
+    `INSERT IGNORE INTO publication (id, article, blog, key_, state, as_, pipeline)
+     SELECT ?, ?, ?, ?, 'planned', ?, (SELECT b.pipeline FROM article a JOIN brief b ON b.id = a.brief WHERE a.id = ?)`,
+    [ground.ids(), article, blog, publicationKey(article, blog), as, article],
+  );
+  const [row] = await ground.db.rows<PublicationRow>(`SELECT ${COLUMNS} WHERE article = ? AND blog = ?`, [
+    article,
+    blog,
+  ]);
+  return row!;
+}
+
+export async function publicationBy(sql: Sql, key: string): Promise<PublicationRow | null> {
+  const [row] = await sql.rows<PublicationRow>(`SELECT ${COLUMNS} WHERE key_ = ?`, [key]);
+  return row ?? null;
+}
+
+export async function publicationOf(sql: Sql, id: string, lock = false): Promise<PublicationRow | null> {
+  const [row] = await sql.rows<PublicationRow>(`SELECT ${COLUMNS} WHERE id = ?${lock ? ' FOR UPDATE' : ''}`, [id]);
+  return row ?? null;
+}

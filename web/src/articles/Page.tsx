@@ -1,0 +1,216 @@
+import type { ArticleWhole, Evidence } from '@grivo/contract';
+import {
+  articleNodes,
+  type Block,
+  type Doubt,
+  directionOf,
+  doubtWords,
+  inlineText,
+  isStatement,
+  tagsOf,
+} from '@grivo/core';
+import { type ReactNode, useMemo } from 'react';
+import { plural } from '../words/figures.ts';
+import { Drawn } from './Drawn.tsx';
+
+/** Files and articles at their addresses in the application. */
+const HERE = { file: (digest: string) => `/api/files/${digest}`, article: (id: string) => `/articles/${id}` };
+
+/** Some words of the text, not a whole sentence: they are ringed where they stand. */
+const isInText = ({ kind }: Doubt) => kind !== 'opposite' && kind !== 'subject';
+
+type Figure = Extract<Block, { type: 'figure' }>;
+
+/** The page, each block with its evidence on its own row. */
+export function Page({
+  article,
+  at,
+  onAt,
+}: {
+  article: ArticleWhole;
+  at: string | null;
+  onAt: (id: string | null) => void;
+}) {
+  const passages = useMemo(() => new Map(article.passages.map((passage) => [passage.id, passage])), [article.passages]);
+  const { document: doc } = article;
+  const doubtsAt = (id: string) => article.doubts.filter(({ block }) => block === id);
+  const direction = directionOf(doc.language);
+  const lead = doc.body.find((block): block is Figure => block.type === 'figure' && block.lead === true);
+  const nodes = useMemo(() => articleNodes(doc, HERE, true), [doc]);
+  return (
+    <div className="page pb-12" lang={doc.language}>
+      <Row direction={direction} margin={<TitleNote lead={lead} rests={passages.size > 0} />}>
+        <Title doc={doc} lead={lead} />
+      </Row>
+      {nodes.map(({ block, node }) =>
+        block === lead ? null : (
+          <Row
+            key={block.id}
+            id={block.id}
+            direction={direction}
+            picked={at === block.id}
+            onPick={
+              block.evidence && block.evidence.length > 0 ? () => onAt(at === block.id ? null : block.id) : undefined
+            }
+            margin={
+              <EvidenceNotes block={block} passages={passages} open={at === block.id} doubts={doubtsAt(block.id)} />
+            }
+          >
+            <Drawn
+              node={node}
+              ringed={doubtsAt(block.id)
+                .filter(isInText)
+                .map(({ words }) => words)}
+            />
+          </Row>
+        ),
+      )}
+    </div>
+  );
+}
+
+function TitleNote({ lead, rests }: { lead: Figure | undefined; rests: boolean }) {
+  if (lead)
+    return (
+      <Note title="Title and lead picture">
+        {rests ? '' : 'nothing in this article rests on a source; '}
+        {`alternative text: ${lead.alternative}`}
+      </Note>
+    );
+  return rests ? null : <Note title="Evidence">nothing in this article rests on a source</Note>;
+}
+
+/** Its title, description and tags, the lead picture beside them. */
+function Title({ doc, lead }: { doc: ArticleWhole['document']; lead: Figure | undefined }) {
+  const tags = tagsOf(doc);
+  const below = lead
+    ? [lead.caption, lead.credit].flatMap((words) => (words ? [inlineText(words)] : [])).join(' · ')
+    : '';
+  return (
+    <div className="flex flex-wrap gap-x-8 pt-5">
+      <div className="min-w-[300px] flex-1">
+        <h1>{doc.title || <span className="text-ink-3">No title yet</span>}</h1>
+        <p className="!text-[13px] text-ink-2 italic">{doc.description}</p>
+        {tags.length > 0 ? <p className="!font-ui !text-[12px] text-ink-3">Tags: {tags.join(', ')}</p> : null}
+      </div>
+      {lead ? (
+        <figure>
+          <img src={HERE.file(lead.file)} alt={lead.alternative} className="h-[120px] w-[250px] object-cover" />
+          {below === '' ? null : <figcaption>{below}</figcaption>}
+        </figure>
+      ) : null}
+    </div>
+  );
+}
+
+function Row({
+  id,
+  picked = false,
+  onPick,
+  margin,
+  direction,
+  children,
+}: {
+  id?: string;
+  /** Which way its text runs. */
+  direction: 'ltr' | 'rtl';
+  picked?: boolean;
+  onPick?: (() => void) | undefined;
+  margin: ReactNode;
+  children: ReactNode;
+}) {
+  return (
+    <div id={id ? `block-${id}` : undefined} className="grid grid-cols-[252px_32px_minmax(0,1fr)_24px]">
+      <div className="pt-3 pl-8 text-right">{margin}</div>
+      <div />
+      {/* biome-ignore lint/a11y/useKeyWithClickEvents: J and K walk over the same paragraphs */}
+      {/* biome-ignore lint/a11y/noStaticElementInteractions: the page is text; picking a paragraph only shows more of its evidence */}
+      <div
+        dir={direction}
+        className={`relative border-x border-rule bg-sheet px-8 pb-1 ${onPick ? 'cursor-pointer' : ''}`}
+        onClick={onPick}
+      >
+        {picked ? <span aria-hidden className="absolute top-2 bottom-1 left-3 w-1 bg-marker" /> : null}
+        {children}
+      </div>
+    </div>
+  );
+}
+
+function Note({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <div className="border-r border-rule-strong pr-3">
+      <p className="!mt-0 !font-ui !text-[12px] !leading-4 font-medium">{title}</p>
+      <p className="!mt-0 !text-[12px] !leading-4 text-ink-2 italic">{children}</p>
+    </div>
+  );
+}
+
+/** Which passages a block rests on; open, with their words. */
+function EvidenceNotes({
+  block,
+  passages,
+  open,
+  doubts,
+}: {
+  block: Block;
+  passages: ReadonlyMap<string, Evidence>;
+  open: boolean;
+  /** What it says and what it rests on does not. */
+  doubts: readonly Doubt[];
+}) {
+  const own = (block.evidence ?? []).flatMap(({ passage }) => passages.get(passage) ?? []);
+  // What was written has evidence or lacks it; what somebody laid out is their own.
+  const bare =
+    (passages.size > 0 || block.evidence !== undefined) &&
+    own.length === 0 &&
+    isStatement(block) &&
+    block.type !== 'quote' &&
+    block.type !== 'key points';
+  if (own.length === 0 && doubts.length === 0 && !bare) return null;
+  const shown = open ? own : own.slice(0, 1);
+  return (
+    <div
+      className={`border-r pr-3 ${doubts.length > 0 ? 'border-r-2 border-red' : open ? 'border-ink' : 'border-rule-strong'}`}
+    >
+      {doubts.map((doubt) => (
+        <p key={doubtWords(doubt)} className="!mt-0 !font-ui !text-[12px] !leading-4 text-red">
+          {doubtWords(doubt)}
+        </p>
+      ))}
+      {bare ? <p className="!mt-0 !font-ui !text-[12px] !leading-4 text-ink-3">rests on nothing</p> : null}
+      {shown.map((passage) => (
+        <p key={passage.id} className="!mt-0 pb-1 !text-[12px] !leading-4">
+          <Where passage={passage} />
+          <span className="text-ink-2 italic">“{open ? passage.text : shorten(passage.text)}”</span>
+        </p>
+      ))}
+      {!open && own.length > 1 ? (
+        <p className="!mt-0 !font-ui !text-[12px] !leading-4 text-ink-3">
+          and {plural(own.length - 1, 'passage')} more
+        </p>
+      ) : null}
+    </div>
+  );
+}
+
+/** What a passage is from and where in it; leads there where that is on the web. */
+function Where({ passage: { title, place, address } }: { passage: Evidence }) {
+  const says = (
+    <>
+      <span className="block truncate font-ui font-medium">{title}</span>
+      <span className="block truncate font-ui text-ink-3">{place}</span>
+    </>
+  );
+  if (address === '') return says;
+  return (
+    <a href={address} target="_blank" rel="noreferrer" className="brackets block hover:underline">
+      {says}
+    </a>
+  );
+}
+
+function shorten(text: string): string {
+  if (text.length <= 90) return text;
+  return `${text.slice(0, text.lastIndexOf(' ', 86))} …`;
+}
