@@ -1,11 +1,18 @@
 export { alternativeFor, alternativeFrom, LONGEST_ALTERNATIVE } from './article/alternative.ts';
 export * from './article/block.ts';
 export type { FlowPart } from './article/blocks/kind.ts';
-export { articleDoubts, type BlockDoubt, doubtWords, isSure } from './article/doubts.ts';
+export {
+  type BlockCompared,
+  type Comparison,
+  compareArticles,
+  compareWords,
+  type WordsCompared,
+} from './article/compare.ts';
+export { articleDoubts, type BlockDoubt, doubtReader, doubtWords, isSure } from './article/doubts.ts';
 export { editableText, type ReadBody, readEditable, type TextProblem } from './article/editable.ts';
 export { articleFlow } from './article/flow.ts';
 export { articleHtml, articleNodes } from './article/html.ts';
-export { type HygieneNote, tidy } from './article/hygiene.ts';
+export { type HygieneNote, tidy, withoutBlanks } from './article/hygiene.ts';
 export {
   type FlowSpan,
   inlineText,
@@ -28,7 +35,10 @@ export {
 } from './article/laidOut.ts';
 export { linkedArticles } from './article/linked.ts';
 export { articleFile, articleMarkdown } from './article/markdown.ts';
+export { type ArticleMeasure, type MeasuredSource, measuresOf } from './article/measures.ts';
+export { type Clash, type Merged, mergeArticles, rejoined as rejoinedInline } from './article/merge.ts';
 export { tooNested } from './article/nested.ts';
+export { gradeOf } from './article/readingGrade.ts';
 export { makeAnchors, slugOf } from './article/slug.ts';
 export { tagsOf } from './article/tags.ts';
 export { articleText, articleWords, blockText, inlinesOf, isStatement } from './article/text.ts';

@@ -54,8 +54,26 @@ export const Measure = z.object({
   most: z.number().nullable(),
   unit: z.string(),
   says: z.string(),
+  /** The block it speaks of first, where it is of one. */
+  place: z.string().nullable(),
 });
 export type Measure = z.infer<typeof Measure>;
+
+/** An article on one blog. */
+export const PublicationLine = z.object({
+  id: Id,
+  blog: Id,
+  blogName: z.string(),
+  state: z.enum(['planned', 'creating', 'draft', 'live', 'withdrawn']),
+  address: z.string().nullable(),
+  outDesk: Desk.nullable(),
+  /** Whether the blog shows the newest revision; null where it shows none. */
+  newest: z.boolean().nullable(),
+  /** What is under way there and not known to be done yet; null when nothing is. */
+  underWay: z.enum(['publish', 'update', 'withdraw']).nullable(),
+  can: z.array(z.enum(['update', 'withdraw'])),
+});
+export type PublicationLine = z.infer<typeof PublicationLine>;
 
 export const ArticleWhole = Article.extend({
   document: ArticleDocumentSchema,
@@ -64,6 +82,14 @@ export const ArticleWhole = Article.extend({
   measures: z.array(Measure),
   /** What its blocks say and what they rest on does not, with the words as they stand there. */
   doubts: z.array(z.object({ block: z.string(), kind: z.enum(DOUBTS), words: z.string() })),
+  /** Which line of its brief it is of: empty for the main one, else the path of the branch or turn it was made in. */
+  line: z.string(),
+  /** The revision shown; what is changed is changed from it. */
+  revision: Id,
+  /** Why it cannot be changed just now; null when it can. */
+  busy: z.string().nullable(),
+  /** Where it is, or was, on blogs. */
+  publications: z.array(PublicationLine),
   rev: z.int(),
 });
 export type ArticleWhole = z.infer<typeof ArticleWhole>;

@@ -1,5 +1,5 @@
 import { type Doubt, type DoubtKind, doubtsOf, readSources } from '../honesty/honesty.ts';
-import type { ArticleDocument } from './block.ts';
+import type { ArticleDocument, Block } from './block.ts';
 import { blockText, isStatement } from './text.ts';
 
 /** Something a block says that what it rests on does not, or says otherwise. */
@@ -11,7 +11,7 @@ export interface BlockDoubt extends Doubt {
 interface HeldPassage {
   id: string;
   text: string;
-  language?: string;
+  language?: string | undefined;
 }
 
 /**
@@ -22,15 +22,39 @@ export function articleDoubts(
   { body, language }: Pick<ArticleDocument, 'body' | 'language'>,
   passages: readonly HeldPassage[],
 ): BlockDoubt[] {
+  return doubtReader(passages, language)(body);
+}
+
+/** How many blocks a reader of doubts remembers; an article has some hundred. */
+const MOST_REMEMBERED = 5_000;
+
+/**
+ * The same for an article that is being changed: the passages are read once, and a block that says what it said is not held
+ * against them again.
+ */
+export function doubtReader(
+  passages: readonly HeldPassage[],
+  language: string,
+): (body: readonly Block[]) => BlockDoubt[] {
   const read = new Map(passages.map(({ id, text, language: own }) => [id, readSources([text], own ?? language)[0]!]));
   const all = [...read.values()];
-  return body.filter(isStatement).flatMap((block) => {
-    const own = (block.evidence ?? []).flatMap(({ passage }) => read.get(passage) ?? []);
-    const found = doubtsOf(blockText(block), own.length > 0 ? own : all, language);
+  const known = new Map<string, Doubt[]>();
+  const doubts = (block: Block): Doubt[] => {
+    const rests = (block.evidence ?? []).map(({ passage }) => passage);
+    const text = blockText(block);
+    const key = `${rests.join(' ')}\n${text}`;
+    const before = known.get(key);
+    if (before) return before;
+    const own = rests.flatMap((passage) => read.get(passage) ?? []);
+    const found = doubtsOf(text, own.length > 0 ? own : all, language);
     // The same words twice are one doubt.
-    const once = new Map(found.map((doubt) => [doubtWords(doubt), { block: block.id, ...doubt }]));
-    return [...once.values()];
-  });
+    const once = [...new Map(found.map((doubt) => [doubtWords(doubt), doubt])).values()];
+    if (known.size >= MOST_REMEMBERED) known.clear();
+    known.set(key, once);
+    return once;
+  };
+  return (body) =>
+    body.filter(isStatement).flatMap((block) => doubts(block).map((doubt) => ({ block: block.id, ...doubt })));
 }
 
 const SAYS: Record<DoubtKind, (words: string) => string> = {

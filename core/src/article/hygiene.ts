@@ -42,6 +42,12 @@ export function tidy(
   return { article: { ...article, title: article.title.trim(), body }, notes };
 }
 
+/** What a person typed, without blanks nobody wants and blocks that say nothing; everything else is theirs. */
+export function withoutBlanks(article: ArticleDocument): ArticleDocument {
+  const body = article.body.map((block) => trimBlock(block)).filter((block) => !isEmpty(block));
+  return { ...article, title: article.title.trim(), description: article.description.trim(), body };
+}
+
 function sameWords(a: string, b: string): boolean {
   const bare = (text: string) =>
     fold(text)

@@ -8,6 +8,9 @@ const TELLING: Record<string, readonly string[]> = {
   es: 'el los las es y una para no que con por como pero del al lo mas este esta son'.split(' '),
 };
 
+/** How many different small words of a language a text must have to be in it. */
+const LEAST_WORDS = 2;
+
 /**
  * The language of a text by its small words; null when it is too short or like none of English, German, French, Spanish.
  */
@@ -16,7 +19,9 @@ export function languageOf(text: string): string | null {
   if (words.length < 5) return null;
   const scores = Object.entries(TELLING).map(([language, telling]) => {
     const set = new Set(telling);
-    return { language, share: words.filter((word) => set.has(word)).length / words.length };
+    const hits = words.filter((word) => set.has(word));
+    // One word tells nothing: ‘no’ is English and Spanish, ‘die’ is English and German.
+    return { language, share: new Set(hits).size < LEAST_WORDS ? 0 : hits.length / words.length };
   });
   scores.sort((a, b) => b.share - a.share);
   const [best, second] = scores;

@@ -5,6 +5,7 @@ import helmet from 'helmet';
 import { tooDeep } from '../ground/reading/json.ts';
 import { EventFeed } from '../nouns/events/feed.ts';
 import { isSecure, ownOriginOnly } from './access.ts';
+import { articleEditRoutes } from './articleEdits.ts';
 import { articleRoutes } from './articles.ts';
 import { blogRoutes } from './blogs.ts';
 import { briefRoutes } from './briefs.ts';
@@ -54,6 +55,7 @@ export function allRoutes(product: Product): Route[] {
     ...phraseRoutes(product),
     ...intakeRoutes(product),
     ...articleRoutes(product),
+    ...articleEditRoutes(product),
     ...blogRoutes(product),
     ...serviceRoutes(product),
     ...peopleRoutes(product),

@@ -15,6 +15,7 @@ import type { Request } from 'express';
 import { z } from 'zod';
 import { COPIES, copyOf } from '../formats/copies/copy.ts';
 import { fileAbout, fileChunks, fileOrNone } from '../ground/files/repository.ts';
+import { isBusy } from '../nouns/articles/edits.ts';
 import { articleLine, articlesPage, neighboursOf, passagesGiven } from '../nouns/articles/list.ts';
 import { measuresOfRevision } from '../nouns/articles/measures.ts';
 import { getArticle, readRevision } from '../nouns/articles/repository.ts';
@@ -22,6 +23,7 @@ import { resolverFor } from '../nouns/articles/resolver.ts';
 import { hangsOnArticle } from '../nouns/keeping/article.ts';
 import { passagesById } from '../nouns/materials/repository.ts';
 import { clearBriefs } from '../nouns/pipelines/clear.ts';
+import { publicationsOf } from '../nouns/publishing/byHand.ts';
 import { shareArticle, shareOf, unshareArticle } from '../nouns/shares/repository.ts';
 import { baseOf } from './base.ts';
 import { notFound, problem } from './problem.ts';
@@ -30,6 +32,9 @@ import { type Route, route } from './route.ts';
 import { sendBytes } from './send.ts';
 
 const DAY = 86_400_000;
+
+/** Why an article cannot be changed just now. */
+export const BUSY = 'A step of its pipeline is at it just now. It can be changed once that is done.';
 
 /** What the routes share. */
 function helpers(product: Product) {
@@ -59,7 +64,7 @@ export function articleRoutes(product: Product): Route[] {
 }
 
 /** Articles: listed, read, and as text or file. */
-function listed({ db, resolverOf, must }: Helpers) {
+function listed({ db, tools, resolverOf, must }: Helpers) {
   return [
     route({
       method: 'get',
@@ -98,6 +103,10 @@ function listed({ db, resolverOf, must }: Helpers) {
         return {
           ...line!,
           rev: article.rev,
+          line: article.line,
+          revision: article.current!,
+          busy: (await isBusy(db, article.brief)) ? BUSY : null,
+          publications: await publicationsOf(tools, article.id, article.current!),
           document,
           html: articleHtml(document, await resolverOf(document)),
           passages: passages.map(({ id, text, locator }) => ({

@@ -1,7 +1,8 @@
 import { articleText, type FilledTemplate, fillInstruction, fillTemplate } from '@grivo/core';
 import { z } from 'zod';
 import type { StepContext, StepResult } from '../engine/performer.ts';
-import { ArticleField, field, GatheredItems, missing, PassagesField } from '../nouns/articles/fields.ts';
+import { givenArticle } from '../nouns/articles/edits.ts';
+import { field, GatheredItems, missing, PassagesField } from '../nouns/articles/fields.ts';
 import { fieldsInTexts } from '../nouns/articles/inTexts.ts';
 import { readRevision } from '../nouns/articles/repository.ts';
 import { passagesById } from '../nouns/materials/repository.ts';
@@ -121,7 +122,7 @@ export async function textOfArticle(
   tools: Tools,
   context: StepContext,
 ): Promise<{ ok: true; text: string } | { ok: false; result: Ended }> {
-  const article = field(context.fields, 'article', ArticleField);
+  const article = await givenArticle(tools.ground.db, context.fields);
   if (!article) return { ok: false, result: missing('article') };
   return { ok: true, text: articleText(await readRevision(tools.ground.db, article.revision)) };
 }

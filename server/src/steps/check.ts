@@ -13,8 +13,9 @@ import {
   type StepOf,
 } from '@grivo/core';
 import type { Performer, StepContext } from '../engine/performer.ts';
+import { givenArticle } from '../nouns/articles/edits.ts';
 import { asideWrite } from '../nouns/articles/facts.ts';
-import { ArticleField, field, missing, PassagesField } from '../nouns/articles/fields.ts';
+import { field, missing, PassagesField } from '../nouns/articles/fields.ts';
 import { getArticle, readRevision } from '../nouns/articles/repository.ts';
 import { passagesById } from '../nouns/materials/repository.ts';
 import type { Tools } from '../ports/tools.ts';
@@ -24,7 +25,7 @@ type CheckStep = StepOf<'check'>;
 /** Checks the article by every rule; one that fails goes back to be written again, then ends as the step says. */
 export function performCheck(tools: Tools): Performer<CheckStep> {
   return async (step, context) => {
-    const article = field(context.fields, 'article', ArticleField);
+    const article = await givenArticle(tools.ground.db, context.fields);
     if (!article) return missing('article');
     const document = await readRevision(tools.ground.db, article.revision);
     const ids = field(context.fields, 'passages', PassagesField) ?? [];

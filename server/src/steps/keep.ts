@@ -5,7 +5,8 @@ import { cellTexts, type StepOf, slugOf } from '@grivo/core';
 import type { Performer, StepContext, StepResult } from '../engine/performer.ts';
 import { COPIES, copyOf } from '../formats/copies/copy.ts';
 import { fileOrNone } from '../ground/files/repository.ts';
-import { ArticleField, field, missing } from '../nouns/articles/fields.ts';
+import { givenArticle } from '../nouns/articles/edits.ts';
+import { missing } from '../nouns/articles/fields.ts';
 import { readRevision } from '../nouns/articles/repository.ts';
 import { resolverFor } from '../nouns/articles/resolver.ts';
 import { ROW_TIME_LIMIT_MS, SheetHost } from '../ports/adapters/sheetHost.ts';
@@ -59,7 +60,7 @@ function asCell(text: string): string {
 async function keepFile(tools: Tools, step: StepOf<'keep'>, as: FileKind, context: StepContext): Promise<StepResult> {
   const own = await filled(tools, { folder: step.folder }, context);
   if (!own.ok) return own.result;
-  const article = field(context.fields, 'article', ArticleField);
+  const article = await givenArticle(tools.ground.db, context.fields);
   if (!article) return missing('article');
   if (context.brief.trial) return { kind: 'done', fields: { kept: { would: as, folder: own.texts.folder } } };
   if (!tools.keepFolder) return { kind: 'failed', failure: { code: 'not-set-up', what: 'folder for copies' } };

@@ -1,7 +1,7 @@
 import { type ArticleDocument, lineOf } from '@grivo/core';
 import type { StepContext } from '../engine/performer.ts';
 import type { Write } from '../ground/store/write.ts';
-import { ArticleField, field } from '../nouns/articles/fields.ts';
+import { givenArticle } from '../nouns/articles/edits.ts';
 import { addRevision, ensureArticle, getArticle, readRevision } from '../nouns/articles/repository.ts';
 import type { Tools } from '../ports/tools.ts';
 
@@ -20,7 +20,7 @@ export interface OwnArticle {
  * from outside itself gets a copy, from its first change on.
  */
 export async function ownArticle(tools: Tools, context: StepContext): Promise<OwnArticle | null> {
-  const given = field(context.fields, 'article', ArticleField);
+  const given = await givenArticle(tools.ground.db, context.fields);
   if (!given) return null;
   const { brief, run } = context;
   const document = await readRevision(tools.ground.db, given.revision);

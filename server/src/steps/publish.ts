@@ -1,5 +1,6 @@
 import { type ArticleDocument, type StepOf, tagsOf } from '@grivo/core';
 import type { Performer, StepContext, StepResult } from '../engine/performer.ts';
+import { sealedNewest } from '../nouns/articles/edits.ts';
 import { waitsForSlot } from '../nouns/articles/facts.ts';
 import { ArticleField, field, missing } from '../nouns/articles/fields.ts';
 import { readRevision } from '../nouns/articles/repository.ts';
@@ -17,13 +18,14 @@ import { filled } from './asking.ts';
 export function performPublish(tools: Tools): Performer<StepOf<'publish'>> {
   const { ground } = tools;
   return async (step, context) => {
-    const article = field(context.fields, 'article', ArticleField);
-    if (!article) return missing('article');
+    const given = field(context.fields, 'article', ArticleField);
+    if (!given) return missing('article');
     if (context.brief.trial) {
       // What comes after may speak of the address; a trial has none.
       const publication = { would: step.as, blog: step.blog, when: step.when, address: '(its address)' };
       return { kind: 'done', fields: { publication } };
     }
+    const article = await sealedNewest(ground.db, given);
     const blog = await blogTarget(ground.db, step.blog);
     if (!blog) return missing('blog');
     const known = await ensurePublication(ground, article.id, blog.id, step.as);

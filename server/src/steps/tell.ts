@@ -1,7 +1,8 @@
 import { createHash } from 'node:crypto';
 import type { StepOf } from '@grivo/core';
 import type { Performer, StepContext } from '../engine/performer.ts';
-import { ArticleField, field, missing } from '../nouns/articles/fields.ts';
+import { givenArticle } from '../nouns/articles/edits.ts';
+import { missing } from '../nouns/articles/fields.ts';
 import { articlePayload } from '../nouns/destinations/payload.ts';
 import { getDestination } from '../nouns/destinations/repository.ts';
 import { bad, good } from '../ports/adapters/port.ts';
@@ -96,7 +97,7 @@ async function call(
 
 /** What a hook is told: the brief, and the article as it stands. */
 async function payload({ db }: Tools['ground'], context: StepContext): Promise<object> {
-  const given = field(context.fields, 'article', ArticleField);
+  const given = await givenArticle(db, context.fields);
   const brief = { id: context.brief.id, subject: context.brief.subject };
   return given ? articlePayload(db, given, brief) : { type: 'brief', brief };
 }

@@ -131,11 +131,13 @@ export const read = {
       queryKey: ['article', id],
       queryFn: () => call('GET', `/articles/${id}`, { answer: ArticleWhole }),
     }),
-  neighbours: (id: string, label: string | null = null) =>
+  neighbours: (id: string, label: string | null = null, standing?: 'held') =>
     queryOptions({
-      queryKey: ['articles', 'beside', id, label],
-      queryFn: () =>
-        call('GET', `/articles/${id}/neighbours${label === null ? '' : `?label=${label}`}`, { answer: Neighbours }),
+      queryKey: ['articles', 'beside', id, label, standing ?? null],
+      queryFn: () => {
+        const wanted = new URLSearchParams({ ...(label === null ? {} : { label }), ...(standing ? { standing } : {}) });
+        return call('GET', `/articles/${id}/neighbours?${wanted}`, { answer: Neighbours });
+      },
     }),
   blogs: () => queryOptions({ queryKey: ['blogs'], queryFn: () => call('GET', '/blogs', { answer: Blogs }) }),
   services: () =>

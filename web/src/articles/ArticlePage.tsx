@@ -1,50 +1,65 @@
 import type { ArticleWhole } from '@grivo/contract';
-import { type Block, doubtWords } from '@grivo/core';
+import type { Block } from '@grivo/core';
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
-import { useNavigate, useParams } from 'react-router';
+import { lazy, Suspense, useCallback, useState } from 'react';
+import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { call, inWords } from '../api/call.ts';
 import { read } from '../api/queries.ts';
-import { Button, Head, Key, Loading, Mark, Ruler, saysOf, stateOf, Trouble } from '../design/index.ts';
+import { Button, Key, Loading, Mark, saysOf, stateOf, Trouble } from '../design/index.ts';
 import { useLabel } from '../labels/label.ts';
+import { keptUnsaved } from '../proof/kept.ts';
+import { goToBlock, Measures } from '../proof/Measures.tsx';
 import { useViewKeys } from '../shell/keys.ts';
 import { useNow } from '../shell/useNow.ts';
 import { count, money } from '../words/figures.ts';
 import { moment } from '../words/time.ts';
 import { ArticleActs } from './ArticleActs.tsx';
+import { Decide, useHold } from './Decide.tsx';
+import { OnBlogs } from './OnBlogs.tsx';
 import { Page } from './Page.tsx';
+import { Revisions } from './Revisions.tsx';
 import { fileName, SaveCopy } from './SaveCopy.tsx';
 
-const SHOWS = ['page', 'Markdown', 'HTML'] as const;
+const ProofPage = lazy(() => import('../proof/ProofPage.tsx'));
+
+const SHOWS = ['page', 'Markdown', 'HTML', 'revisions'] as const;
 type Show = (typeof SHOWS)[number];
 
 /** The paragraph that is looked at, walked through by keys. */
 function useParagraphs(blocks: readonly Block[]) {
   const [at, setAt] = useState<string | null>(null);
   const resting = blocks.filter((block) => block.type === 'paragraph' || block.type === 'list');
+  const put = (id: string | undefined) => {
+    setAt(id ?? null);
+    if (id) goToBlock(id);
+  };
   const step = (by: number) => {
     const i = resting.findIndex((block) => block.id === at);
-    const next = resting[Math.max(0, Math.min(resting.length - 1, i + by))];
-    setAt(next?.id ?? null);
-    document.getElementById(`block-${next?.id}`)?.scrollIntoView({ block: 'center' });
+    put(resting[Math.max(0, Math.min(resting.length - 1, i + by))]?.id);
   };
-  return { at, setAt, resting, step };
+  return { at, setAt, put, step };
+}
+
+/** The articles before and after this one: among those that wait for a person, where they are looked over. */
+function useNeighbours(id: string) {
+  const { label } = useLabel();
+  const [search] = useSearchParams();
+  const held = search.has('held');
+  const beside = useQuery(read.neighbours(id, label, held ? 'held' : undefined)).data;
+  const go = useNavigate();
+  return {
+    next: beside?.older ?? beside?.newer ?? null,
+    step: (by: number) => {
+      const to = by > 0 ? beside?.older : beside?.newer;
+      if (to) void go(`/articles/${to}${held ? '?held' : ''}`);
+    },
+  };
 }
 
 /** An article as the page it will be; beside every paragraph what it rests on, and its measures. */
 export default function ArticlePage() {
   const { id = '' } = useParams();
   const article = useQuery(read.article(id));
-  const { label } = useLabel();
-  const beside = useQuery(read.neighbours(id, label)).data;
-  const [show, setShow] = useState<Show>('page');
-  const go = useNavigate();
-  const { at, setAt, resting, step } = useParagraphs(article.data?.document.body ?? []);
-  const neighbour = (by: number) => {
-    const next = by > 0 ? beside?.older : beside?.newer;
-    if (next) void go(`/articles/${next}`);
-  };
-  useViewKeys({ j: () => step(1), k: () => step(-1), n: () => neighbour(1), p: () => neighbour(-1) });
   if (article.isPending)
     return (
       <div className="pt-8">
@@ -52,48 +67,119 @@ export default function ArticlePage() {
       </div>
     );
   if (!article.data) return <Trouble>{inWords(article.error)}</Trouble>;
+  return <Opened key={id} article={article.data} />;
+}
+
+/** Where the shown article is read or edited. */
+function Opened({ article }: { article: ArticleWhole }) {
+  const { id } = article;
+  const [show, setShow] = useState<Show>('page');
+  const [editing, setEditing] = useState(() => keptUnsaved(id) !== null);
+  const { at, setAt, put, step } = useParagraphs(article.document.body);
+  const { next, step: stepArticle } = useNeighbours(id);
+  const hold = useHold(article);
+  const slots = useQuery(read.slots(null, 7));
+  const now = useNow(slots.data?.now, slots.data?.speed) ?? Date.now();
+  const edit = article.busy === null ? () => setEditing(true) : null;
+  const nextMark = () => {
+    const marks = [...new Set(article.doubts.map(({ block }) => block))];
+    put(marks[(marks.indexOf(at ?? '') + 1) % Math.max(1, marks.length)]);
+  };
+  useViewKeys(
+    editing
+      ? {}
+      : {
+          j: () => step(1),
+          k: () => step(-1),
+          e: edit,
+          n: nextMark,
+          ']': () => stepArticle(1),
+          '[': () => stepArticle(-1),
+        },
+  );
+  const leave = useCallback(() => setEditing(false), []);
   return (
-    <div className="-mx-8 grid flex-1 grid-cols-[minmax(0,972fr)_308px]">
-      <div className="min-w-0">
-        <ArticleHead article={article.data} id={id} show={show} onShow={setShow} />
-        {show === 'page' ? (
-          <Page article={article.data} at={at} onAt={setAt} />
-        ) : (
-          <Source id={id} as={show === 'Markdown' ? 'markdown' : 'html'} title={article.data.title} />
-        )}
-      </div>
-      <aside className="border-l border-rule px-6" aria-label="Measures">
-        <div className="sticky top-[100px]">
-          <Measures article={article.data} resting={resting} />
-          <p className="flex flex-wrap gap-x-4 gap-y-1 pt-4 text-small text-ink-3">
-            <span>
-              <Key>J</Key> <Key>K</Key> paragraph
-            </span>
-            <span>
-              <Key>N</Key> <Key>P</Key> article
-            </span>
-          </p>
-          <ArticleActs id={id} />
-        </div>
-      </aside>
+    <div className="-mx-8 grid flex-1 grid-cols-[minmax(0,972fr)_308px] grid-rows-[1fr_auto]">
+      {editing ? (
+        <Suspense fallback={<Loading rows={12} />}>
+          <ProofPage article={article} onLeave={leave} />
+        </Suspense>
+      ) : (
+        <>
+          <div className="min-w-0">
+            <ArticleHead article={article} show={show} onShow={setShow} onEdit={edit} now={now} />
+            <Shown article={article} show={show} at={at} onAt={setAt} />
+          </div>
+          <aside className="border-l border-rule px-6 pb-8" aria-label="Measures">
+            <div className="measures">
+              <OnBlogs article={article} now={now} />
+              <Measures measures={article.measures} doubts={article.doubts} onPlace={goToBlock} />
+              <Keys />
+              <ArticleActs id={id} />
+            </div>
+          </aside>
+        </>
+      )}
+      {hold ? <Decide article={article} hold={hold} next={next} now={now} /> : null}
     </div>
   );
 }
 
-/** How it stands, since when, what it cost, where it is, and as what it is shown. */
-function ArticleHead({
-  article: { title, standing, outDesk, dueDesk, address, micros },
-  id,
+const KEYS = [
+  { keys: ['J', 'K'], does: 'paragraph' },
+  { keys: ['N'], does: 'next mark' },
+  { keys: ['E'], does: 'edit' },
+  { keys: ['[', ']'], does: 'article' },
+];
+
+function Keys() {
+  return (
+    <p className="flex flex-wrap gap-x-4 gap-y-1 pt-4 text-small text-ink-3">
+      {KEYS.map(({ keys, does }) => (
+        <span key={does}>
+          {keys.map((key) => (
+            <span key={key}>
+              <Key>{key}</Key>{' '}
+            </span>
+          ))}
+          {does}
+        </span>
+      ))}
+    </p>
+  );
+}
+
+function Shown({
+  article,
   show,
-  onShow,
+  at,
+  onAt,
 }: {
   article: ArticleWhole;
-  id: string;
+  show: Show;
+  at: string | null;
+  onAt: (id: string | null) => void;
+}) {
+  if (show === 'page') return <Page article={article} at={at} onAt={onAt} />;
+  if (show === 'revisions') return <Revisions article={article} />;
+  return <Source id={article.id} as={show === 'Markdown' ? 'markdown' : 'html'} title={article.title} />;
+}
+
+/** How it stands, since when, what it cost, where it is, and as what it is shown. */
+function ArticleHead({
+  article: { id, title, standing, outDesk, dueDesk, address, micros, busy },
+  show,
+  onShow,
+  onEdit,
+  now,
+}: {
+  article: ArticleWhole;
   show: Show;
   onShow: (show: Show) => void;
+  /** Null while it cannot be changed. */
+  onEdit: (() => void) | null;
+  now: number;
 }) {
-  const slots = useQuery(read.slots(null, 7));
-  const now = useNow(slots.data?.now, slots.data?.speed) ?? Date.now();
   const when =
     outDesk !== null
       ? `since ${moment(outDesk, now)}`
@@ -122,63 +208,21 @@ function ArticleHead({
             className={`brackets ${show === one ? 'hl hl-full font-semibold text-ink' : ''}`}
             onClick={() => onShow(one)}
           >
-            {one === 'page' ? 'Page' : one}
+            {one === 'page' ? 'Page' : one === 'revisions' ? 'Revisions' : one}
           </button>
         ))}
         <SaveCopy id={id} title={title} />
+        <Button
+          look="line"
+          anyone
+          hint="E"
+          disabled={onEdit === null}
+          title={busy ?? undefined}
+          onClick={onEdit ?? undefined}
+        >
+          Edit
+        </Button>
       </span>
-    </div>
-  );
-}
-
-function Measures({ article: { measures, doubts }, resting }: { article: ArticleWhole; resting: readonly Block[] }) {
-  const rested = resting.filter((block) => (block.evidence?.length ?? 0) > 0).length;
-  return (
-    <>
-      <Head title="Measures" right={`${rested} of ${resting.length} on evidence`} />
-      {measures.map((measure) => (
-        <MeasureLine key={measure.name} {...measure} />
-      ))}
-      {doubts.length > 0 ? (
-        <>
-          <p className="pt-5 font-semibold">Not as in the sources</p>
-          <ul className="pt-1 text-small text-red">
-            {doubts.map((doubt) => (
-              <li key={`${doubt.block} ${doubt.words}`}>
-                <a href={`#block-${doubt.block}`} className="brackets block">
-                  {doubtWords(doubt)}
-                </a>
-              </li>
-            ))}
-          </ul>
-        </>
-      ) : null}
-    </>
-  );
-}
-
-function MeasureLine({ name, value, least, most, unit, says }: ArticleWhole['measures'][number]) {
-  const wrong = (least !== null && value < least) || (most !== null && value > most);
-  const top = Math.max(value, most ?? 0, least ?? 0, 1) * 1.25;
-  return (
-    <div className="pt-3">
-      <p className={`flex items-baseline justify-between ${wrong ? 'text-red' : ''}`}>
-        {name}
-        <span className="fig">
-          {value.toLocaleString('en-GB')} {unit}
-        </span>
-      </p>
-      {least !== null || most !== null ? (
-        <Ruler
-          label={`${name}: ${value} ${unit}`}
-          value={value}
-          from={0}
-          to={unit === '%' ? 100 : top}
-          least={least}
-          most={most}
-        />
-      ) : null}
-      <p className="text-small text-ink-3">{says}</p>
     </div>
   );
 }

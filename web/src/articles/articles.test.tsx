@@ -145,10 +145,14 @@ const whole = (change: Partial<ArticleWhole> = {}): ArticleWhole => ({
   html: '',
   passages: [passage('m1', LONG), passage('m2', 'Steel holds its tuning.', { place: '01:48', address: '' })],
   measures: [
-    { name: 'Words', value: 420, least: 500, most: 900, unit: 'words', says: 'as the outline asks' },
-    { name: 'Readability', value: 61, least: null, most: null, unit: '', says: 'easy' },
+    { name: 'Words', value: 420, least: 500, most: 900, unit: 'words', says: 'as the outline asks', place: null },
+    { name: 'Readability', value: 61, least: null, most: null, unit: '', says: 'easy', place: null },
   ],
   doubts: [{ block: 'p2', kind: 'figure', words: '40 euros' }],
+  line: '',
+  revision: id('v'),
+  busy: null,
+  publications: [],
   rev: 1,
   ...change,
 });
@@ -230,14 +234,15 @@ describe('an article by itself', () => {
   beforeEach(() => queryClient.setDefaultOptions({ queries: { retry: false } }));
 
   it('says how much rests on evidence, what is out of its range, and which figures nobody said', async () => {
-    shown();
+    const { hands } = shown();
     const aside = await screen.findByRole('complementary', { name: 'Measures' });
-    expect(within(aside).getByText('2 of 3 on evidence')).toBeDefined();
+    expect(within(aside).getByText('0 of 1 in range')).toBeDefined();
     expect(within(aside).getByText('Words').className).toContain('text-red');
     expect(within(aside).getByText('Readability').className).not.toContain('text-red');
-    expect(within(aside).getByRole('link', { name: '‘40 euros’ stands in no source' }).getAttribute('href')).toBe(
-      '#block-p2',
-    );
+    const led = vi.fn();
+    document.getElementById('block-p2')!.scrollIntoView = led;
+    await hands.click(within(aside).getByRole('button', { name: '‘40 euros’ stands in no source' }));
+    expect(led).toHaveBeenCalled();
   });
 
   it('keys go from paragraph to paragraph, and to the article before and after', async () => {
@@ -247,9 +252,9 @@ describe('an article by itself', () => {
     expect(within(document.getElementById('block-p1')!).getByText(`“${LONG}”`)).toBeDefined();
     await hands.keyboard('jk');
     expect(within(document.getElementById('block-p1')!).getByText(`“${LONG}”`)).toBeDefined();
-    await hands.keyboard('p');
+    await hands.keyboard('[[');
     expect(here()).toBe(`/articles/${A}`);
-    await hands.keyboard('n');
+    await hands.keyboard(']');
     await waitFor(() => expect(here()).toBe(`/articles/${id('o')}`));
   });
 

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import type { Database } from '../store/database.ts';
+import type { Database, Sql } from '../store/database.ts';
 
 const CHUNK = 1_048_576;
 
@@ -73,4 +73,11 @@ export async function fileBody(db: Database, digest: string): Promise<Buffer> {
   const parts: Buffer[] = [];
   for await (const part of fileChunks(db, digest)) parts.push(part);
   return Buffer.concat(parts);
+}
+
+/** Which of some files are kept, by the SHA-256 of their content. */
+export async function filesThere(db: Sql, digests: readonly string[]): Promise<Set<string>> {
+  if (digests.length === 0) return new Set();
+  const rows = await db.rows<{ digest: string }>('SELECT digest FROM file WHERE digest IN (?)', [digests]);
+  return new Set(rows.map(({ digest }) => digest));
 }

@@ -10,6 +10,7 @@ import {
 } from '@grivo/core';
 import { z } from 'zod';
 import type { Sql } from '../../ground/store/database.ts';
+import { newestOf } from './edits.ts';
 import { addressesOf, readRevision } from './repository.ts';
 import { resolverFor } from './resolver.ts';
 
@@ -42,7 +43,7 @@ async function articleInTexts(
   sql: Sql,
   { id, revision }: z.infer<typeof Article>,
 ): Promise<Record<ArticleFieldName, unknown>> {
-  const document = await readRevision(sql, revision);
+  const document = await readRevision(sql, (await newestOf(sql, { id, revision, words: 0 })).revision);
   const files = await sentFiles(sql, document);
   const resolve = await resolverFor(sql, document, (digest) => files.get(digest) ?? '');
   const keyPoints = document.body.find((block) => block.type === 'key points');

@@ -60,7 +60,7 @@ export async function addRevision(
   );
   const writes: Write[] = [
     {
-      text: 'UPDATE article SET current = ?, title = ?, words = ?, language = ?, rev = rev + 1 WHERE id = ?',
+      text: 'UPDATE article SET current = ?, edited_from = NULL, title = ?, words = ?, language = ?, rev = rev + 1 WHERE id = ?',
       parameters: [revision, document.title.slice(0, 500), words, document.language, article],
     },
     changeWrite(ground.ids, 'article', article),

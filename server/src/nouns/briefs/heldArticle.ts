@@ -5,6 +5,7 @@ import type { Fields } from '../../engine/performer.ts';
 import type { Sql } from '../../ground/store/database.ts';
 import type { Write } from '../../ground/store/write.ts';
 import type { Tools } from '../../ports/tools.ts';
+import { newestOf } from '../articles/edits.ts';
 import { ArticleField } from '../articles/fields.ts';
 import { addRevision, ensureArticle, getArticle, readRevision } from '../articles/repository.ts';
 
@@ -23,8 +24,9 @@ export interface HeldArticle {
 
 /** The article as it stands at a held step, with what the step proposes; null when there is none yet. */
 export async function articleAt(sql: Sql, { state, held }: HeldState, proposed: Fields): Promise<HeldArticle | null> {
-  const article = ArticleField.safeParse({ ...fieldsAt(state, held.path), ...proposed }['article']).data;
-  if (!article) return null;
+  const given = ArticleField.safeParse({ ...fieldsAt(state, held.path), ...proposed }['article']).data;
+  if (!given) return null;
+  const article = await newestOf(sql, given);
   const document = await readRevision(sql, article.revision);
   return { article, document, text: editableText(document.body) };
 }

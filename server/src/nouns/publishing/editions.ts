@@ -71,6 +71,13 @@ export async function beginAct(ground: Ground, id: string, act: Act, revision: s
   );
 }
 
+/** Whether what was begun last is done, or waits for its slot: nothing is under way on the blog. */
+export function isSettled(publication: PublicationRow): boolean {
+  const { state, as_, act, wanted } = publication;
+  if (act === 'publish') return state === 'planned' || state === 'live' || (state === 'draft' && as_ === 'draft');
+  return isTrue(publication, act, wanted);
+}
+
 /** Whether what an act brings about is so. */
 function isTrue({ act: last, state, revision: there }: PublicationRow, act: Act, revision: string | null): boolean {
   if (act === 'publish') return state === 'live';

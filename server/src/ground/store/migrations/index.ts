@@ -14,6 +14,7 @@ import { Languages1765200000000 } from './0013-languages.ts';
 import { Standing1765300000000 } from './0014-standing.ts';
 import { Reading1765400000000 } from './0015-reading.ts';
 import { Labels1765500000000 } from './0016-labels.ts';
+import { Edits1765600000000 } from './0017-edits.ts';
 
 /** Append-only: a migration that has left this repository is never changed. */
 export const migrations = [
@@ -33,4 +34,5 @@ export const migrations = [
   Standing1765300000000,
   Reading1765400000000,
   Labels1765500000000,
+  Edits1765600000000,
 ];

@@ -1,0 +1,45 @@
+import { z } from 'zod';
+import { ArticleDocumentSchema } from '../article/document.ts';
+import { Id } from '../id.ts';
+
+/** What a person made of an article. */
+export const ArticleEdit = z.strictObject({
+  /** The revision it was made from. */
+  base: Id,
+  document: ArticleDocumentSchema,
+  /** Names the page it was typed on; what is typed there in a row is one revision. */
+  sitting: z.string().regex(/^[\w-]{1,40}$/),
+});
+
+/** The article as it was kept. */
+export const ArticleSaved = z.object({ revision: Id, document: ArticleDocumentSchema });
+export type ArticleSaved = z.infer<typeof ArticleSaved>;
+
+export const RevisionLine = z.object({
+  id: Id,
+  at: z.union([z.string(), z.date()]),
+  words: z.int(),
+  /** Who made it; null when a step did. */
+  person: z.string().nullable(),
+  /** The kind of step that made it, or at which a person did. */
+  step: z.string().nullable(),
+  current: z.boolean(),
+  /** Names of the blogs that show it. */
+  on: z.array(z.string()),
+});
+export type RevisionLine = z.infer<typeof RevisionLine>;
+export const Revisions = z.object({ revisions: z.array(RevisionLine) });
+
+/** What an article was made from, for measures and evidence. */
+export const ArticleSources = z.object({
+  sources: z.array(z.object({ id: z.string(), text: z.string(), language: z.string().optional() })),
+});
+
+/** What is asked of an article on a blog. */
+export const PublicationAct = z.strictObject({
+  act: z.enum(['publish', 'update', 'withdraw']),
+  /** The revision that is to be there. */
+  revision: Id,
+});
+/** What became of it: done, or not known yet, and looked at again by itself. */
+export const PublicationActed = z.object({ done: z.boolean() });

@@ -1,0 +1,209 @@
+import { sentencesOf, wordsOfText } from '../sentence/sentence.ts';
+import type { ArticleDocument, Block } from './block.ts';
+import { articleDoubts, type BlockDoubt } from './doubts.ts';
+import { gradeOf } from './readingGrade.ts';
+import { articleWords, blockText, linksOf } from './text.ts';
+
+/** One figure about an article with the range it should lie in, either end open. */
+export interface ArticleMeasure {
+  name: string;
+  value: number;
+  least: number | null;
+  most: number | null;
+  unit: string;
+  /** What it rests on, or what to do. */
+  says: string;
+  /** The block it speaks of first, where it is of one. */
+  place: string | null;
+}
+
+/** What the article was made from. */
+export type MeasuredSource = { id: string; text: string; language?: string | undefined };
+
+/** Words a minute, for the time it takes to read (Brysbaert 2019 has 238 for English prose read silently). */
+const WORDS_A_MINUTE = 238;
+/** A sentence longer than this is hard to follow. */
+const LONG_SENTENCE = 35;
+
+interface Sentence {
+  block: string;
+  text: string;
+  words: number;
+}
+
+/** The measures of an article that its text and its sources give, in the order people look at them. */
+export function measuresOf(
+  document: ArticleDocument,
+  sources: readonly MeasuredSource[],
+  doubts: BlockDoubt[] = articleDoubts(document, sources),
+): { measures: ArticleMeasure[]; doubts: BlockDoubt[] } {
+  const sentences = document.body
+    .filter(isProse)
+    .flatMap((block) =>
+      sentencesOf(blockText(block), document.language).map(
+        (text): Sentence => ({ block: block.id, text, words: wordsOfText(text, document.language).length }),
+      ),
+    );
+  return {
+    measures: [
+      length(document, sources),
+      grade(document.language, sentences),
+      sentenceLength(sentences),
+      openings(sentences),
+      ...keyPhrase(document),
+      title(document),
+      description(document),
+      sections(document),
+      evidence(document),
+      against(doubts),
+      ...pictures(document),
+      links(document),
+    ],
+    doubts,
+  };
+}
+
+const isProse = (block: Block): boolean =>
+  block.type === 'paragraph' || block.type === 'closing' || block.type === 'list' || block.type === 'key points';
+
+function measure(
+  name: string,
+  value: number,
+  [least, most]: readonly [number | null, number | null],
+  unit: string,
+  says: string,
+  place: string | null = null,
+): ArticleMeasure {
+  return { name, value: Math.round(value * 10) / 10, least, most, unit, says, place };
+}
+
+function length(document: ArticleDocument, sources: readonly MeasuredSource[]): ArticleMeasure {
+  const words = articleWords(document);
+  const carried = sources.reduce((sum, { text }) => sum + wordsOfText(text).length, 0);
+  const minutes = `about ${Math.max(1, Math.round(words / WORDS_A_MINUTE))} min to read`;
+  if (carried === 0) return measure('Length', words, [null, null], 'words', minutes);
+  const says = words > carried ? `longer than its sources, which have ${carried}` : minutes;
+  return measure('Length', words, [null, Math.max(carried, 1)], 'words', says);
+}
+
+function grade(language: string, sentences: readonly Sentence[]): ArticleMeasure {
+  const { value, formula } = gradeOf(
+    sentences.map(({ text }) => text),
+    language,
+  );
+  if (formula === null) return measure('Reading grade', 0, [null, null], '', 'no formula for this language');
+  return measure('Reading grade', value, [4, 10], '', `years of school; ${formula}`);
+}
+
+function sentenceLength(sentences: readonly Sentence[]): ArticleMeasure {
+  const mean = sentences.length === 0 ? 0 : sentences.reduce((sum, { words }) => sum + words, 0) / sentences.length;
+  const longest = sentences.reduce<Sentence | null>((most, one) => (one.words > (most?.words ?? 0) ? one : most), null);
+  const says =
+    longest === null
+      ? 'no sentences yet'
+      : `the longest of ${sentences.length} has ${longest.words}${longest.words > LONG_SENTENCE ? ': part it' : ''}`;
+  return measure('Sentences', mean, [9, 22], 'words each', says, longest?.block ?? null);
+}
+
+/** How many sentences begin with the same two words as one of the three before them. */
+function openings(sentences: readonly Sentence[]): ArticleMeasure {
+  const begins = sentences.map(({ text }) => wordsOfText(text).slice(0, 2).join(' ').toLowerCase());
+  const repeated = sentences.filter(
+    (_, i) => begins[i] !== '' && begins.slice(Math.max(0, i - 3), i).includes(begins[i]!),
+  );
+  const first = repeated[0];
+  const says = first ? `‘${wordsOfText(first.text).slice(0, 2).join(' ')} …’ again` : 'each begins in its own way';
+  return measure('Repeated beginnings', repeated.length, [null, 1], '', says, first?.block ?? null);
+}
+
+/** Where the key phrase stands: readers and search engines look at the title, the opening and the headings first. */
+function keyPhrase(document: ArticleDocument): ArticleMeasure[] {
+  const { keyPhrase: phrase, body } = document;
+  if (phrase.trim() === '') return [];
+  const has = (text: string) => stands(phrase, text);
+  const opening = body.find((block) => block.type === 'paragraph');
+  const places = [
+    { name: 'title', has: has(document.title) },
+    { name: 'opening', has: opening ? has(blockText(opening)) : false },
+    { name: 'a heading', has: body.some((block) => block.type === 'heading' && has(block.text)) },
+    { name: 'description', has: has(document.description) },
+  ];
+  const lacking = places.filter((place) => !place.has).map(({ name }) => name);
+  const says = lacking.length === 0 ? `‘${phrase}’ stands in all of them` : `‘${phrase}’ is not in ${listed(lacking)}`;
+  return [measure('Key phrase', places.length - lacking.length, [2, null], `of ${places.length} places`, says)];
+}
+
+/** Whether all words of a phrase stand in a text, in whatever order. */
+function stands(phrase: string, text: string): boolean {
+  const there = new Set(wordsOfText(text.toLowerCase()));
+  return wordsOfText(phrase.toLowerCase()).every((word) => there.has(word));
+}
+
+function listed(names: readonly string[]): string {
+  return names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} or ${names.at(-1)}`;
+}
+
+function title({ title: text }: ArticleDocument): ArticleMeasure {
+  const says = text === '' ? 'no title yet' : text.length > 70 ? 'results of a search cut it off' : '';
+  return measure('Title', text.length, [20, 70], 'characters', says);
+}
+
+function description({ description: text }: ArticleDocument): ArticleMeasure {
+  const says = text === '' ? 'no description yet' : text.length > 155 ? 'results of a search cut it off' : '';
+  return measure('Description', text.length, [70, 155], 'characters', says);
+}
+
+function sections({ body }: ArticleDocument): ArticleMeasure {
+  const headings = body.filter((block) => block.type === 'heading');
+  const jump = headings.find((one, i) => one.level > (headings[i - 1]?.level ?? 1) + 1);
+  const count = headings.filter(({ level }) => level === 2).length;
+  const says = jump
+    ? `‘${jump.text}’ is of level ${jump.level} with none of level ${jump.level - 1} above it`
+    : count === 1
+      ? 'one heading'
+      : `${count} headings`;
+  return measure('Sections', count, [2, null], '', says, jump?.id ?? null);
+}
+
+function evidence({ body }: ArticleDocument): ArticleMeasure {
+  const paragraphs = body.filter((block) => block.type === 'paragraph');
+  const bare = paragraphs.filter((block) => (block.evidence?.length ?? 0) === 0);
+  const resting = paragraphs.length - bare.length;
+  return measure(
+    'Evidence',
+    paragraphs.length === 0 ? 0 : (resting / paragraphs.length) * 100,
+    [100, null],
+    '%',
+    `${resting} of ${paragraphs.length} paragraphs rest on a passage`,
+    bare[0]?.id ?? null,
+  );
+}
+
+function against(doubts: readonly BlockDoubt[]): ArticleMeasure {
+  return measure(
+    'Against the sources',
+    doubts.length,
+    [null, 0],
+    doubts.length === 1 ? 'doubt' : 'doubts',
+    doubts.length === 0 ? 'figures, dates, names and quotations are as there' : 'marked in the text',
+    doubts[0]?.block ?? null,
+  );
+}
+
+function pictures({ body }: ArticleDocument): ArticleMeasure[] {
+  const figures = body.filter((block) => block.type === 'figure');
+  if (figures.length === 0) return [];
+  const bare = figures.filter(({ alternative }) => alternative.trim() === '');
+  const says = bare.length === 0 ? 'each has an alternative text' : `${bare.length} without an alternative text`;
+  const described = figures.length - bare.length;
+  return [
+    measure('Pictures described', described, [figures.length, null], `of ${figures.length}`, says, bare[0]?.id ?? null),
+  ];
+}
+
+function links({ body }: ArticleDocument): ArticleMeasure {
+  const all = body.flatMap(linksOf);
+  const own = all.filter((link) => link.to === 'article').length;
+  const says = all.length === 0 ? 'none yet' : `${own} to our own articles, ${all.length - own} elsewhere`;
+  return measure('Links', all.length, [null, null], '', says);
+}

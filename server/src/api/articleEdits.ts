@@ -1,0 +1,178 @@
+import {
+  ArticleDocumentSchema,
+  ArticleEdit,
+  ArticleSaved,
+  ArticleSources,
+  PublicationAct,
+  PublicationActed,
+  Revisions,
+} from '@grivo/contract';
+import { type ArticleDocument, wordsOf } from '@grivo/core';
+import { filesThere } from '../ground/files/repository.ts';
+import { saveEdit } from '../nouns/articles/edits.ts';
+import { passagesGiven } from '../nouns/articles/list.ts';
+import { getArticle, readRevision } from '../nouns/articles/repository.ts';
+import { isOfArticle, revisionsOf } from '../nouns/articles/revisions.ts';
+import { namer } from '../nouns/incidents/words.ts';
+import { actByHand, publicationAt } from '../nouns/publishing/byHand.ts';
+import { BUSY } from './articles.ts';
+import { notFound, problem } from './problem.ts';
+import type { Product } from './product.ts';
+import { type Route, route } from './route.ts';
+
+/** The longest an act on a blog is waited for, in milliseconds; it goes on by itself after that. */
+const LONGEST_ACT_MS = 60_000;
+
+/** Articles changed by people, their revisions, and what is done with them on blogs afterwards. */
+export function articleEditRoutes(product: Product): Route[] {
+  return [...editing(product), ...revisions(product), ...afterwards(product)];
+}
+
+async function must({ ground: { db } }: Product, id: string) {
+  const article = await getArticle(db, id);
+  if (!article?.current) throw notFound('article');
+  return { ...article, current: article.current };
+}
+
+function editing(product: Product): Route[] {
+  const { ground, bell } = product;
+  const { db } = ground;
+  return [
+    route({
+      method: 'put',
+      path: '/articles/{id}/document',
+      says: 'Keeps what a person made of an article as its newest revision; refused when somebody else changed it meanwhile',
+      role: 'proofreader',
+      body: ArticleEdit,
+      answer: ArticleSaved,
+      handle: async ({ params, body, person }) => {
+        const article = await must(product, params['id']!);
+        const before = await readRevision(db, article.current);
+        await refuseUnfit(db, body.document, before, person.role);
+        const edited = await saveEdit(ground, { article: article.id, person: person.id, ...body });
+        if (edited.kind === 'busy')
+          throw problem(409, 'A step is at it', BUSY, 'What you typed is kept here meanwhile.');
+        if (edited.kind === 'overtaken')
+          throw problem(
+            412,
+            'Changed meanwhile',
+            'Somebody else changed this article since you read it.',
+            'Read it again and bring both together; nothing of yours was taken.',
+          );
+        bell.ring({ kind: 'event' });
+        return { revision: edited.revision, document: edited.document };
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/articles/{id}/sources',
+      says: 'Every passage an article was made from',
+      role: 'proofreader',
+      answer: ArticleSources,
+      handle: async ({ params }) => {
+        const article = await must(product, params['id']!);
+        const all = await passagesGiven(db, article.brief);
+        return { sources: all.map(({ id, text }) => ({ id, text })) };
+      },
+    }),
+  ];
+}
+
+/** @throws what a document holds that cannot stand in an article, or that this person may not put there */
+async function refuseUnfit(
+  db: Product['ground']['db'],
+  { body }: ArticleDocument,
+  before: ArticleDocument,
+  role: string,
+): Promise<void> {
+  const ids = new Set<string>();
+  for (const { id } of body) {
+    if (ids.has(id))
+      throw problem(422, 'Does not fit', `Two blocks are called ‘${id}’.`, 'Give each block an id of its own.');
+    ids.add(id);
+  }
+  const files = [...new Set(body.flatMap((block) => (block.type === 'figure' ? [block.file] : [])))];
+  const there = await filesThere(db, files);
+  const lacking = files.find((file) => !there.has(file));
+  if (lacking)
+    throw problem(422, 'No such picture', `There is no file ‘${lacking.slice(0, 12)}…’.`, 'Upload the picture first.');
+  const markup = (document: Pick<ArticleDocument, 'body'>) =>
+    document.body.flatMap((block) => (block.type === "owner's markup" ? [block.markup] : []));
+  const known = new Set(markup(before));
+  if (role === 'proofreader' && markup({ body }).some((one) => !known.has(one)))
+    throw problem(
+      403,
+      'Not yours to do',
+      'Markup of your own is put in by editors.',
+      'Ask an editor, or leave it out.',
+    );
+}
+
+function revisions(product: Product): Route[] {
+  const { db } = product.ground;
+  return [
+    route({
+      method: 'get',
+      path: '/articles/{id}/revisions',
+      says: 'The revisions of an article, newest first: when, by whom or by which step, and where each is out',
+      role: 'proofreader',
+      answer: Revisions,
+      handle: async ({ params }) => {
+        const article = await must(product, params['id']!);
+        return { revisions: await revisionsOf(db, article.id) };
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/articles/{id}/revisions/{revision}',
+      says: 'An article as it was in one revision',
+      role: 'proofreader',
+      answer: ArticleDocumentSchema,
+      handle: async ({ params }) => {
+        const article = await must(product, params['id']!);
+        if (!(await isOfArticle(db, article.id, params['revision']!))) throw notFound('revision');
+        return readRevision(db, params['revision']!);
+      },
+    }),
+  ];
+}
+
+function afterwards(product: Product): Route[] {
+  const { ground, tools, bell } = product;
+  return [
+    route({
+      method: 'post',
+      path: '/articles/{id}/publications/{publication}',
+      says: 'Brings a revision of an article to the blog it is on, takes it from there, or publishes it there again',
+      role: 'editor',
+      body: PublicationAct,
+      answer: PublicationActed,
+      status: 200,
+      handle: async ({ params, body: { act, revision } }) => {
+        const article = await must(product, params['id']!);
+        const publication = await publicationAt(ground.db, article.id, params['publication']!);
+        if (!publication) throw notFound('publication');
+        if (revision !== article.current)
+          throw problem(
+            412,
+            'Changed meanwhile',
+            'There is a newer text of this article.',
+            'Look at it, then ask again.',
+          );
+        const acted = await actByHand(tools, publication, act, revision, AbortSignal.timeout(LONGEST_ACT_MS));
+        bell.ring({ kind: 'event' });
+        if (acted.kind === 'done') return { done: true };
+        if (acted.kind === 'later') return { done: false };
+        if (acted.kind === 'nothing there')
+          throw problem(
+            409,
+            'Nothing there',
+            'There is no post of this article on that blog with which this could be done.',
+            'Load the page again to see how it stands.',
+          );
+        const { sentence, mend } = wordsOf(acted.failure, await namer(ground.db));
+        throw problem(502, 'The blog did not do it', sentence, mend);
+      },
+    }),
+  ];
+}

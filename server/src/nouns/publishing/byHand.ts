@@ -1,0 +1,86 @@
+import type { PublicationLine } from '@grivo/contract';
+import type { Act, PublicationState } from '@grivo/core';
+import type { Sql } from '../../ground/store/database.ts';
+import { seal } from '../articles/edits.ts';
+import { readRevision } from '../articles/repository.ts';
+import { blogTarget, getBlog, targetOf } from '../blogs/repository.ts';
+import { type Acted, byHand, publishOn, updateOn, withdrawFrom } from './acts.ts';
+import { beginAct, isSettled, pinRevision } from './editions.ts';
+import type { PublishingPorts } from './post.ts';
+import { type PublicationRow, publicationOf } from './publications.ts';
+
+/** Where an article is or was, with what can be done about it there. */
+export async function publicationsOf(
+  { ground: { db }, blogs }: Pick<PublishingPorts, 'ground' | 'blogs'>,
+  article: string,
+  current: string,
+): Promise<PublicationLine[]> {
+  const rows = await db.rows<PublicationRow>(
+    'SELECT id, article, blog, key_, state, as_, address, revision, out_desk, act, edition, wanted, categories FROM publication WHERE article = ? ORDER BY id',
+    [article],
+  );
+  return Promise.all(
+    rows.map(async (row): Promise<PublicationLine> => {
+      const blog = await getBlog(db, row.blog);
+      const can = blog ? blogs(blog).can(targetOf(blog)) : new Set();
+      const there = isThere(row.state);
+      return {
+        id: row.id,
+        blog: row.blog,
+        blogName: blog?.name ?? 'a blog that was removed',
+        state: row.state,
+        address: row.address,
+        outDesk: row.out_desk,
+        newest: there ? row.revision === current : null,
+        underWay: isSettled(row) ? null : row.act,
+        can: (['update', 'withdraw'] as const).filter((one) => there && can.has(one)),
+      };
+    }),
+  );
+}
+
+const isThere = (state: PublicationState): boolean => state === 'live' || state === 'draft';
+
+/**
+ * Does with an article on a blog what a person asks for, once: brings its newest revision there, takes it away, or puts it
+ * there again after that. Asked for again while it is under way, it is the same act.
+ */
+export async function actByHand(
+  ports: PublishingPorts,
+  publication: PublicationRow,
+  act: Act,
+  revision: string,
+  signal: AbortSignal,
+): Promise<Acted> {
+  const doing = byHand(ports.ground, signal);
+  if (act === 'withdraw') return withdrawFrom(ports, doing, publication.id);
+  if (!(await seal(ports.ground.db, revision))) return { kind: 'nothing there' };
+  if (act === 'update') return updateOn(ports, doing, publication.id, revision);
+  const begun = await beginAct(ports.ground, publication.id, 'publish', revision);
+  if (begun.kind === 'nothing there') return begun;
+  if (begun.kind === 'true already') return { kind: 'done', value: begun.publication.address ?? '' };
+  const blog = await blogTarget(ports.ground.db, publication.blog);
+  if (!blog) return { kind: 'nothing there' };
+  if (begun.kind === 'not known yet') return { kind: 'later', inMs: blog.timeLimitMs };
+  const pinned = await pinRevision(ports.ground.db, begun.publication, revision);
+  const document = await readRevision(ports.ground.db, pinned);
+  const { as_: as, categories } = publication;
+  return publishOn(
+    ports,
+    doing,
+    blog,
+    { ...begun.publication, revision: pinned },
+    {
+      as,
+      document,
+      categories: categories ?? [],
+      desk: ports.ground.desk.now(),
+    },
+  );
+}
+
+/** A publication of an article, for what is asked of it. */
+export async function publicationAt(sql: Sql, article: string, id: string): Promise<PublicationRow | null> {
+  const row = await publicationOf(sql, id);
+  return row?.article === article ? row : null;
+}

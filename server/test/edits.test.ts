@@ -1,0 +1,218 @@
+import type { ArticleSaved, ArticleWhole, Hold, RevisionLine } from '@grivo/contract';
+import { type ArticleDocument, articleText, type Block, type Step, stepKinds } from '@grivo/core';
+import { beforeAll, describe, expect, test } from 'vitest';
+import { atTheDesk, type Desk } from './ground/desk.ts';
+import type { Ask } from './ground/http.ts';
+
+let w: Desk['w'];
+let ask: Desk['ask'];
+let http: Desk['http'];
+let proofreader: Ask;
+atTheDesk((desk) => ({ w, ask, http } = desk));
+beforeAll(async () => {
+  proofreader = await http.as('proofreader');
+});
+
+const k = stepKinds;
+const paragraph = (id: string, text: string): Block => ({ type: 'paragraph', id, content: [{ text }] });
+
+/** An article laid out of a text, and published at once or as the steps say. */
+async function article(
+  title: string,
+  steps: (take: Step, publish: Step) => Step[],
+  standing: string,
+): Promise<ArticleWhole> {
+  const body = 'Weigh the salt.\n\nPress the cabbage.';
+  const layOut = { ...k['lay out'].fresh('s2'), body, title, reads: 'Markdown' as const };
+  const pipeline = await w.pipeline([title], (all) => {
+    const [take, publish] = [all[0]!, { ...all.at(-1)!, id: 's9' } as Step];
+    const [first, ...rest] = steps(take, publish);
+    return [first!, layOut, ...rest];
+  });
+  const [brief] = await w.take(pipeline);
+  if (standing === 'ready' || standing === 'waiting') await stands(brief!, standing);
+  else await w.settled([brief!], [standing]);
+  const [row] = await w.product.ground.db.rows<{ id: string }>("SELECT id FROM article WHERE brief = ? AND line = ''", [
+    brief,
+  ]);
+  return read(row!.id);
+}
+
+/** Waits until an article has its slot, or a step of it waits for its time. */
+async function stands(brief: string, what: 'ready' | 'waiting'): Promise<void> {
+  const found = () =>
+    w.product.ground.db.rows(
+      what === 'ready'
+        ? "SELECT 1 FROM step_run WHERE brief = ? AND state = 'waiting' AND for_slot = 1"
+        : "SELECT 1 FROM step_run WHERE brief = ? AND state = 'waiting' AND for_slot = 0",
+      [brief],
+    );
+  await expect.poll(async () => (await found()).length, { timeout: 20_000 }).toBe(1);
+}
+
+const inItsSlot = (publish: Step): Step => ({ ...publish, when: 'next free slot' }) as Step;
+const atOnce = (publish: Step): Step => ({ ...publish, when: 'at once' }) as Step;
+const read = async (id: string) => (await ask<ArticleWhole>('GET', `/articles/${id}`)).body;
+const save = (id: string, base: string, document: ArticleDocument, who: Ask = ask, sitting = 'one') =>
+  who<ArticleSaved>('PUT', `/articles/${id}/document`, { base, document, sitting });
+const act = (article: ArticleWhole, what: string) =>
+  ask<{ done: boolean }>('POST', `/articles/${article.id}/publications/${article.publications[0]!.id}`, {
+    act: what,
+    revision: article.revision,
+  });
+const revisionsOf = async (id: string) =>
+  (await ask<{ revisions: RevisionLine[] }>('GET', `/articles/${id}/revisions`)).body.revisions;
+const withFirst = (document: ArticleDocument, text: string): ArticleDocument => ({
+  ...document,
+  body: document.body.map((block, i) => (i === 0 ? paragraph(block.id, text) : block)),
+});
+
+describe('an article a person changes', () => {
+  test('while it waits for its slot goes out as it was changed', async () => {
+    const made = await article('Salted plums', (take, publish) => [take, inItsSlot(publish)], 'ready');
+    expect(made).toMatchObject({ standing: 'ready', busy: null });
+    const saved = await save(made.id, made.revision, withFirst(made.document, 'Weigh the salt twice.'));
+    expect(saved.status).toBe(200);
+    const now = await read(made.id);
+    expect([now.revision, articleText(now.document)]).toEqual([
+      saved.body.revision,
+      'Weigh the salt twice.\n\nPress the cabbage.',
+    ]);
+    await w.product.ground.desk.set(now.dueDesk! + 1_000, 0);
+    await w.product.ringAll();
+    await w.settled([made.brief], ['out']);
+    const out = await read(made.id);
+    expect(await (await fetch(out.address!)).text()).toContain('Weigh the salt twice.');
+    expect(out.publications).toMatchObject([{ state: 'live', newest: true, underWay: null }]);
+  });
+
+  test('while it is held counts for the steps that follow', async () => {
+    const made = await article(
+      'Salted pears',
+      (take, publish) => [
+        take,
+        k.hold.fresh('s3'),
+        { ...k.check.fresh('s4'), words: { from: 1, to: 100 }, figures: false, must: ['twice'] } as unknown as Step,
+        atOnce(publish),
+      ],
+      'held',
+    );
+    expect(made.standing).toBe('held');
+    await save(made.id, made.revision, withFirst(made.document, 'Weigh the salt twice.'));
+    const [hold] = (await ask<{ holds: Hold[] }>('GET', `/briefs/${made.brief}/holds`)).body.holds;
+    expect((await ask('POST', `/briefs/${made.brief}/holds/${hold!.run}`, { decide: 'pass', change: {} })).status).toBe(
+      204,
+    );
+    await w.settled([made.brief], ['out']);
+    expect(articleText((await read(made.id)).document)).toContain('twice');
+  });
+
+  test('while a step is at it is refused with the reason, and nothing of it is kept', async () => {
+    const made = await article(
+      'Salted figs',
+      (take, publish) => [take, { ...k.wait.fresh('s3'), minutes: 600 } as Step, atOnce(publish)],
+      'waiting',
+    );
+    expect(made.busy).toMatch(/A step of its pipeline is at it/);
+    const saved = await save(made.id, made.revision, withFirst(made.document, 'Never.'));
+    expect([saved.status, saved.problem.title]).toEqual([409, 'A step is at it']);
+    expect((await read(made.id)).revision).toBe(made.revision);
+  });
+
+  test('meanwhile by somebody else is refused, with both unharmed', async () => {
+    const made = await article('Salted quinces', (take, publish) => [take, inItsSlot(publish)], 'ready');
+    const mine = await save(made.id, made.revision, withFirst(made.document, 'Mine.'));
+    const theirs = await save(made.id, made.revision, withFirst(made.document, 'Theirs.'), proofreader);
+    expect([mine.status, theirs.status, theirs.problem.title]).toEqual([200, 412, 'Changed meanwhile']);
+    expect(articleText((await read(made.id)).document)).toContain('Mine.');
+  });
+
+  test('in a row at one sitting is one revision; the next sitting, or another person, begins the next', async () => {
+    const made = await article('Salted medlars', (take, publish) => [take, inItsSlot(publish)], 'ready');
+    const before = (await revisionsOf(made.id)).length;
+    let { revision } = made;
+    for (const [n, sitting] of ['one', 'one', 'one', 'two'].entries()) {
+      const saved = await save(made.id, revision, withFirst(made.document, `Turn ${n}.`), ask, sitting);
+      expect(saved.body.revision > revision).toBe(true);
+      ({ revision } = saved.body);
+    }
+    const all = await revisionsOf(made.id);
+    expect(all.slice(0, all.length - before).map(({ person, step, current }) => [person, step, current])).toEqual([
+      ['editor', null, true],
+      ['editor', null, false],
+    ]);
+    const same = await save(made.id, revision, withFirst(made.document, 'Turn 3.'), ask, 'three');
+    expect(same.body.revision).toBe(revision);
+    const old = await ask<ArticleDocument>('GET', `/articles/${made.id}/revisions/${all[1]!.id}`);
+    expect(articleText(old.body)).toContain('Turn 2.');
+    const elsewhere = await article('Salted sloes', (take, publish) => [take, inItsSlot(publish)], 'ready');
+    expect((await ask('GET', `/articles/${elsewhere.id}/revisions/${revision}`)).status).toBe(404);
+  });
+
+  test('with what cannot stand in an article is refused, and says what', async () => {
+    const made = await article('Salted damsons', (take, publish) => [take, inItsSlot(publish)], 'ready');
+    const twice = { ...made.document, body: [paragraph('a', 'One.'), paragraph('a', 'Two.')] };
+    const picture: Block = {
+      type: 'figure',
+      id: 'f',
+      file: 'b'.repeat(64),
+      width: 1,
+      height: 1,
+      alternative: '',
+      lead: false,
+    };
+    const markup: Block = { type: "owner's markup", id: 'm', markup: '<script>1</script>' };
+    const unfit = await save(made.id, made.revision, twice);
+    expect([unfit.status, unfit.problem.detail]).toEqual([422, 'Two blocks are called ‘a’.']);
+    const lacking = await save(made.id, made.revision, { ...made.document, body: [picture] });
+    expect([lacking.status, lacking.problem.title]).toEqual([422, 'No such picture']);
+    const put = { ...made.document, body: [markup] };
+    expect((await save(made.id, made.revision, put, http.stranger)).status).toBe(401);
+    expect((await save(made.id, made.revision, put, proofreader)).status).toBe(403);
+    const bare = { ...made.document, body: [...made.document.body, paragraph('e', '  ')] };
+    expect((await save(made.id, made.revision, bare)).body.document.body).toHaveLength(2);
+  });
+});
+
+describe('an article on a blog', () => {
+  test('changed here stays there as it was until somebody brings it; taken away and put there again it is at another address', async () => {
+    const made = await article('Salted cherries', (take, publish) => [take, atOnce(publish)], 'out');
+    expect(made.publications).toMatchObject([{ state: 'live', newest: true, can: ['update', 'withdraw'] }]);
+    const address = made.address!;
+    await save(made.id, made.revision, withFirst(made.document, 'Stone them first.'));
+    let now = await read(made.id);
+    expect(now.publications).toMatchObject([{ newest: false }]);
+    expect(await (await fetch(address)).text()).not.toContain('Stone them first.');
+    expect((await act({ ...now, revision: made.revision }, 'update')).status).toBe(412);
+    expect((await act(now, 'update')).body).toEqual({ done: true });
+    expect(await (await fetch(address)).text()).toContain('Stone them first.');
+    expect((await act(now, 'update')).body).toEqual({ done: true });
+    expect((await read(made.id)).publications).toMatchObject([{ newest: true }]);
+    expect((await act(now, 'withdraw')).body).toEqual({ done: true });
+    expect((await fetch(address)).status).toBeGreaterThanOrEqual(404);
+    now = await read(made.id);
+    expect(now).toMatchObject({ standing: 'withdrawn', publications: [{ state: 'withdrawn', newest: null, can: [] }] });
+    expect((await act(now, 'update')).status).toBe(409);
+    expect((await act(now, 'publish')).body).toEqual({ done: true });
+    now = await read(made.id);
+    expect(now.standing).toBe('out');
+    expect(now.address).not.toBe(address);
+    expect(await (await fetch(now.address!)).text()).toContain('Stone them first.');
+    // What was out is kept as it was: another change is another revision, at the same sitting too.
+    const before = await revisionsOf(made.id);
+    await save(made.id, now.revision, withFirst(now.document, 'Stone them last.'));
+    expect(await revisionsOf(made.id)).toHaveLength(before.length + 1);
+  });
+
+  test('that refuses says why, and the same act done again is done once', async () => {
+    const made = await article('Salted grapes', (take, publish) => [take, atOnce(publish)], 'out');
+    await save(made.id, made.revision, withFirst(made.document, 'Off the stalk.'));
+    const now = await read(made.id);
+    w.standIns.trouble('blog', { how: 'key refused' }, 1, '/micropub');
+    const refused = await act(now, 'update');
+    expect([refused.status, refused.problem.title]).toEqual([502, 'The blog did not do it']);
+    expect(refused.problem.mend).not.toBe('');
+    expect((await act(now, 'update')).body).toEqual({ done: true });
+    expect(await (await fetch(made.address!)).text()).toContain('Off the stalk.');
+  });
+});

@@ -1,0 +1,192 @@
+import type { ArticleWhole, Hold } from '@grivo/contract';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { call, inWords } from '../api/call.ts';
+import { queryClient, read } from '../api/queries.ts';
+import { Button, Trouble } from '../design/index.ts';
+import { flushUnsaved } from '../proof/saver.ts';
+import { useViewKeys } from '../shell/keys.ts';
+import { moment } from '../words/time.ts';
+
+/** Steps that hold for nothing but a look at the article; the others ask for something of their own at the brief. */
+const LOOKS: readonly string[] = [
+  'hold',
+  'check',
+  'write',
+  'link',
+  'illustrate',
+  'translate',
+  'vary',
+  'lay out',
+  'title',
+];
+
+/** What waits for a person's word about this article; null when nothing does. */
+export function useHold(article: ArticleWhole | undefined): Hold | null {
+  const holds = useQuery({ ...read.holds(article?.brief ?? ''), enabled: article?.standing === 'held' });
+  const all = holds.data?.holds ?? [];
+  const own = all.find(({ proposed }) => (proposed?.['article'] as { id?: string } | undefined)?.id === article?.id);
+  return own ?? all.find(({ path }) => article?.line === '' || path.startsWith(`${article?.line}/`)) ?? null;
+}
+
+/**
+ * A person's word on the article that waits for it: pass, send back with a note, set aside; then the next one that waits is
+ * opened, so that a batch is looked over by one key each.
+ */
+export function Decide({
+  article,
+  hold,
+  next,
+  now,
+}: {
+  article: ArticleWhole;
+  hold: Hold;
+  /** The next article that waits; null when this is the last. */
+  next: string | null;
+  now: number;
+}) {
+  const [note, setNote] = useState<string | null>(null);
+  const go = useNavigate();
+  const say = useMutation({
+    mutationFn: async (body: object) => {
+      // What is typed and not kept yet would go out without being in it.
+      if (!(await flushUnsaved(article.id))) throw new NotKept();
+      await call('POST', `/briefs/${hold.brief}/holds/${hold.run}`, { body });
+    },
+    onSuccess: () => {
+      setNote(null);
+      for (const key of [['article', article.id], ['articles'], ['brief', hold.brief], ['briefs'], ['today']])
+        void queryClient.invalidateQueries({ queryKey: key });
+      if (next) void go(`/articles/${next}?held`);
+    },
+  });
+  const looks = LOOKS.includes(hold.kind);
+  const may = looks && !say.isPending && note === null;
+  const pass = () => say.mutate({ decide: 'pass', change: {} });
+  const aside = () => say.mutate({ decide: 'set aside' });
+  useViewKeys({
+    p: may ? pass : null,
+    b: may ? () => setNote('') : null,
+    x: may ? aside : null,
+  });
+  return (
+    <section
+      className="sticky bottom-0 z-20 col-span-2 border-t border-ink bg-paper px-8 py-2"
+      aria-label="Your word on it"
+    >
+      {note === null ? (
+        <div className="flex flex-wrap items-center gap-3">
+          {looks ? (
+            <Words
+              article={article}
+              now={now}
+              busy={say.isPending}
+              onPass={pass}
+              onBack={() => setNote('')}
+              onAside={aside}
+            />
+          ) : (
+            <Button look="line" anyone onClick={() => void go(`/pipelines/${hold.pipeline}?brief=${hold.brief}`)}>
+              Look at what ‘{hold.kind}’ asks
+            </Button>
+          )}
+          <span className="text-small text-ink-2">{asked(hold, article.doubts.length)}</span>
+        </div>
+      ) : (
+        <BackNote
+          note={note}
+          busy={say.isPending}
+          onNote={setNote}
+          onSend={() => say.mutate({ decide: 'send back', note: note.trim(), to: null })}
+        />
+      )}
+      {say.isError ? <Trouble>{say.error instanceof NotKept ? say.error.message : inWords(say.error)}</Trouble> : null}
+    </section>
+  );
+}
+
+/** What was typed has not reached the server: nothing is decided over it. */
+class NotKept extends Error {
+  constructor() {
+    super('What you typed is not kept on the server yet, so nothing was decided. Try again in a moment.');
+  }
+}
+
+function Words({
+  article,
+  now,
+  busy,
+  onPass,
+  onBack,
+  onAside,
+}: {
+  article: ArticleWhole;
+  now: number;
+  busy: boolean;
+  onPass: () => void;
+  onBack: () => void;
+  onAside: () => void;
+}) {
+  return (
+    <>
+      <Button look="solid" anyone hint="P" busy={busy ? 'Passing it' : null} onClick={onPass}>
+        {article.dueDesk === null ? 'Pass it' : `Pass it for its slot, ${moment(article.dueDesk, now)}`}
+      </Button>
+      <Button anyone hint="B" onClick={onBack}>
+        Send back with a note
+      </Button>
+      <Button anyone hint="X" onClick={onAside}>
+        Set aside
+      </Button>
+    </>
+  );
+}
+
+function BackNote({
+  note,
+  busy,
+  onNote,
+  onSend,
+}: {
+  note: string;
+  busy: boolean;
+  onNote: (note: string | null) => void;
+  onSend: () => void;
+}) {
+  return (
+    <form
+      className="flex items-center gap-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (note.trim() !== '') onSend();
+      }}
+      onKeyDown={(event) => event.key === 'Escape' && onNote(null)}
+    >
+      <label className="flex flex-1 items-baseline gap-2">
+        What is to be done differently
+        <input
+          className="field flex-1"
+          // biome-ignore lint/a11y/noAutofocus: it was asked for just now
+          autoFocus
+          value={note}
+          onChange={(event) => onNote(event.target.value)}
+        />
+      </label>
+      <Button look="solid" anyone type="submit" disabled={note.trim() === ''} busy={busy ? 'Sending' : null}>
+        Send it back
+      </Button>
+      <Button look="quiet" anyone hint="Esc" onClick={() => onNote(null)}>
+        Not after all
+      </Button>
+    </form>
+  );
+}
+
+function asked({ kind, proposed }: Hold, doubts: number): string {
+  const note = (proposed?.['asked'] as { note?: string } | undefined)?.note;
+  const failing = (proposed?.['check'] as { failing?: string[] } | undefined)?.failing;
+  const why = failing ? `The check says: ${failing.join('; ')}.` : note ? `${note}.` : `It waits at ‘${kind}’.`;
+  if (doubts === 0) return why;
+  return `${why} ${doubts === 1 ? 'One mark is' : `${doubts} marks are`} open; if you pass it, it goes out as it is.`;
+}

@@ -1,0 +1,173 @@
+import type { ArticleWhole } from '@grivo/contract';
+import { type Clash, directionOf } from '@grivo/core';
+import { useQuery } from '@tanstack/react-query';
+import { useMemo, useState } from 'react';
+import { read } from '../api/queries.ts';
+import { Button } from '../design/index.ts';
+import { plural } from '../words/figures.ts';
+import { Editor } from './Editor.tsx';
+import type { EditorHands } from './editor.ts';
+import { LinkBar } from './LinkBar.tsx';
+import { MarginNotes } from './MarginNotes.tsx';
+import { Measures } from './Measures.tsx';
+import { SearchBar } from './SearchBar.tsx';
+import type { Saving } from './saver.ts';
+import { TitleFields } from './TitleFields.tsx';
+import { Toolbar } from './Toolbar.tsx';
+import { useMeasures } from './useMeasures.ts';
+import { type Proof, useProof } from './useProof.ts';
+
+type Bar = 'link' | 'find' | null;
+
+/** An article being made right: typed in where readers will read it, what it rests on beside it, its measures live. */
+export default function ProofPage({ article, onLeave }: { article: ArticleWhole; onLeave: () => void }) {
+  const proof = useProof(article);
+  const [bar, setBar] = useState<Bar>(null);
+  const hands = useMemo<EditorHands>(
+    () => ({ link: () => setBar('link'), find: () => setBar('find'), leave: onLeave }),
+    [onLeave],
+  );
+  const { measures, doubts } = useMeasures(article, proof.document);
+  const leadTo = (block: string) => {
+    const n = proof.document.body.findIndex(({ id }) => id === block);
+    proof.view?.dom.children[n]?.scrollIntoView({ block: 'center' });
+  };
+  return (
+    <>
+      <div className="min-w-0">
+        <Bars proof={proof} bar={bar} onBar={setBar} onLeave={onLeave} />
+        <Clashes clashes={proof.clashes} onPlace={leadTo} onSettled={proof.settled} />
+        <Sheet article={article} proof={proof} doubts={doubts} hands={hands} />
+      </div>
+      <aside className="border-l border-rule px-6 pb-8" aria-label="Measures">
+        <div className="measures">
+          <Measures measures={measures} doubts={doubts} onPlace={leadTo} />
+        </div>
+      </aside>
+    </>
+  );
+}
+
+/** What can be done with the text, and how what is typed stands; it stays while the page goes by. */
+function Bars({
+  proof: { view, saving, flush },
+  bar,
+  onBar,
+  onLeave,
+}: {
+  proof: Proof;
+  bar: Bar;
+  onBar: (bar: Bar) => void;
+  onLeave: () => void;
+}) {
+  const role = useQuery(read.session()).data?.role;
+  return (
+    <div className="sticky top-[100px] z-20 border-b border-ink bg-paper">
+      <div className="flex items-baseline gap-3 px-8 pt-1 text-small">
+        <strong className="font-semibold">You are editing</strong>
+        <Kept saving={saving} />
+        <Button look="quiet" anyone className="ml-auto" hint="Esc" onClick={() => void flush().then(onLeave)}>
+          Done
+        </Button>
+      </div>
+      {view ? (
+        <Toolbar
+          view={view}
+          mayMarkup={role !== 'proofreader'}
+          onLink={() => onBar('link')}
+          onFind={() => onBar('find')}
+        />
+      ) : null}
+      {view && bar === 'link' ? <LinkBar view={view} onLeave={() => onBar(null)} /> : null}
+      {view && bar === 'find' ? <SearchBar view={view} onLeave={() => onBar(null)} /> : null}
+    </div>
+  );
+}
+
+function Kept({ saving }: { saving: Saving }) {
+  switch (saving.kind) {
+    case 'kept':
+      return <span className="text-ink-3">everything is kept</span>;
+    case 'on its way':
+      return <span className="text-ink-3">keeping it …</span>;
+    case 'later':
+      return (
+        <span role="status" className="text-red">
+          Kept in this browser only, and tried again by itself: {saving.says}
+        </span>
+      );
+    case 'refused':
+      return (
+        <span role="alert" className="text-red">
+          Not taken: {saving.says}
+        </span>
+      );
+  }
+}
+
+/** Where somebody else changed the same words: both stand, and one is taken out. */
+function Clashes({
+  clashes,
+  onPlace,
+  onSettled,
+}: {
+  clashes: readonly Clash[];
+  onPlace: (block: string) => void;
+  onSettled: () => void;
+}) {
+  if (clashes.length === 0) return null;
+  return (
+    <div role="status" className="border-b border-blue bg-blue-wash px-8 py-1 text-small">
+      Somebody else changed the same words as you. Nothing is lost:{' '}
+      {clashes.map(({ place, theirs }) =>
+        'field' in place ? (
+          <span key={place.field}>
+            the {place.field} is yours now, theirs was ‘{theirs}’.{' '}
+          </span>
+        ) : (
+          <span key={place.mine}>
+            <button type="button" className="act brackets" onClick={() => onPlace(place.theirs)}>
+              theirs
+            </button>{' '}
+            stands above{' '}
+            <button type="button" className="act brackets" onClick={() => onPlace(place.mine)}>
+              yours
+            </button>
+            ; take out the one you do not want.{' '}
+          </span>
+        ),
+      )}
+      <button type="button" className="act quiet brackets" onClick={onSettled}>
+        {plural(clashes.length, 'place')} seen
+      </button>
+    </div>
+  );
+}
+
+/** The page as readers get it, to be typed in. */
+function Sheet({
+  article,
+  proof,
+  doubts,
+  hands,
+}: {
+  article: ArticleWhole;
+  proof: Proof;
+  doubts: ArticleWhole['doubts'];
+  hands: EditorHands;
+}) {
+  const { document, view, at } = proof;
+  const passages = useMemo(() => new Map(article.passages.map((passage) => [passage.id, passage])), [article.passages]);
+  return (
+    <div className="page grid grid-cols-[252px_32px_minmax(0,1fr)_24px] pb-24" lang={document.language}>
+      <div className="flex flex-col">
+        {view ? <MarginNotes view={view} body={document.body} at={at} passages={passages} doubts={doubts} /> : null}
+      </div>
+      <div />
+      <div className="border-x border-rule bg-sheet px-8 pb-8" dir={directionOf(document.language)}>
+        <TitleFields details={document} onChange={proof.put} />
+        <Editor document={document} doubts={doubts} hands={hands} onView={proof.onView} onUpdate={proof.onUpdate} />
+      </div>
+    </div>
+  );
+}

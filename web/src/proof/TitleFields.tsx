@@ -1,0 +1,211 @@
+import type { ArticleDocument } from '@grivo/core';
+import { Popover } from 'radix-ui';
+import { useLayoutEffect, useRef } from 'react';
+import { Field } from '../design/index.ts';
+import { count } from '../words/figures.ts';
+
+type Details = Pick<
+  ArticleDocument,
+  'title' | 'titleChoices' | 'description' | 'slug' | 'keyPhrase' | 'keywords' | 'hashtags' | 'language'
+>;
+
+/** The title and the description of an article where readers see them; what search engines and readers get besides opens under them. */
+export function TitleFields({
+  details,
+  onChange,
+}: {
+  details: Details;
+  onChange: (details: Partial<Details>) => void;
+}) {
+  const { title, description, titleChoices } = details;
+  const others = titleChoices.filter((choice) => choice !== '' && choice !== title);
+  return (
+    <div className="pt-5">
+      <Growing label="Title" className="proof-title" value={title} onChange={(text) => onChange({ title: text })} />
+      <Growing
+        label="Description"
+        className="proof-description"
+        value={description}
+        onChange={(text) => onChange({ description: text })}
+      />
+      <p className="!font-ui flex flex-wrap gap-x-4 !text-[12px] text-ink-3">
+        <span>
+          <span className="fig">{count(title.length)}</span> characters in the title,{' '}
+          <span className="fig">{count(description.length)}</span> in the description
+        </span>
+        {others.length > 0 ? (
+          <OtherTitles
+            titles={others}
+            onChoose={(chosen) => onChange({ title: chosen, titleChoices: kept(details, chosen) })}
+          />
+        ) : null}
+        <More details={details} onChange={onChange} />
+      </p>
+      <Entry {...details} />
+    </div>
+  );
+}
+
+/** The title that is let go stays among those to choose from. */
+function kept({ title, titleChoices }: Details, chosen: string): string[] {
+  return [...new Set([...titleChoices, title, chosen])].filter((choice) => choice !== '');
+}
+
+function Growing({
+  label,
+  className,
+  value,
+  onChange,
+}: {
+  label: string;
+  className: string;
+  value: string;
+  onChange: (text: string) => void;
+}) {
+  const field = useRef<HTMLTextAreaElement>(null);
+  useLayoutEffect(() => {
+    const element = field.current!;
+    element.style.height = '0';
+    element.style.height = `${element.scrollHeight}px`;
+  });
+  return (
+    <textarea
+      ref={field}
+      aria-label={label}
+      placeholder={`No ${label.toLowerCase()} yet`}
+      className={`${className} brackets`}
+      rows={1}
+      value={value}
+      // Neither has lines.
+      onChange={(event) => onChange(event.target.value.replace(/\n/g, ' '))}
+      onKeyDown={(event) => event.key === 'Enter' && event.preventDefault()}
+    />
+  );
+}
+
+function OtherTitles({ titles, onChoose }: { titles: readonly string[]; onChoose: (title: string) => void }) {
+  return (
+    <Popover.Root>
+      <Popover.Trigger asChild>
+        <button type="button" className="act quiet brackets">
+          {titles.length === 1 ? 'Another title to choose' : `${titles.length} other titles to choose from`}
+        </button>
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content className="pop" sideOffset={8} align="start" collisionPadding={12}>
+          <ul className="pop-in">
+            {titles.map((title) => (
+              <li key={title}>
+                <Popover.Close asChild>
+                  <button type="button" className="choice !block cursor-pointer work" onClick={() => onChoose(title)}>
+                    {title}
+                  </button>
+                </Popover.Close>
+              </li>
+            ))}
+          </ul>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+const listed = (text: string) =>
+  text
+    .split(',')
+    .map((one) => one.trim())
+    .filter((one) => one !== '');
+
+/** What stands nowhere on the page. */
+function More({ details, onChange }: { details: Details; onChange: (details: Partial<Details>) => void }) {
+  return (
+    <Popover.Root>
+      <Popover.Trigger asChild>
+        <button type="button" className="act quiet brackets">
+          Address, key phrase, tags…
+        </button>
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content className="pop w-[360px]" sideOffset={8} align="start" collisionPadding={12}>
+          <div className="pop-in flex flex-col gap-2">
+            <Field
+              label="Last part of its address"
+              hint="Counts for posts that are still to come; an address on a blog stays"
+              value={details.slug}
+              onChange={(event) =>
+                onChange({
+                  slug: event.target.value
+                    .toLowerCase()
+                    .replace(/[^\p{L}\p{N}-]+/gu, '-')
+                    .slice(0, 200),
+                })
+              }
+            />
+            <Field
+              label="Key phrase"
+              value={details.keyPhrase}
+              onChange={(event) => onChange({ keyPhrase: event.target.value })}
+            />
+            <Listed label="Related terms" value={details.keywords} onChange={(keywords) => onChange({ keywords })} />
+            <Listed label="Hashtags" value={details.hashtags} onChange={(hashtags) => onChange({ hashtags })} />
+          </div>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+function Listed({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: readonly string[];
+  onChange: (value: string[]) => void;
+}) {
+  return (
+    <Field
+      label={`${label}, parted by commas`}
+      defaultValue={value.join(', ')}
+      onBlur={(event) => onChange(listed(event.target.value))}
+    />
+  );
+}
+
+/** How wide a line of a result is, in pixels; what is longer is cut there. */
+const ENTRY_PX = 580;
+
+/** Roughly what an entry in the results of a search shows. */
+function Entry({ title, description, slug }: Details) {
+  const shown = widthOf(title);
+  return (
+    <details className="!font-ui pt-1 text-small text-ink-3">
+      <summary className="brackets w-fit cursor-pointer">How a search shows it</summary>
+      <div className="mt-1 border border-rule p-2" style={{ width: ENTRY_PX + 18 }}>
+        <p className="fig truncate text-ink-3">your blog › {slug || '…'}</p>
+        <p className="truncate text-[18px] leading-6 text-ink" style={{ fontFamily: 'Arial, sans-serif' }}>
+          {title || 'No title yet'}
+        </p>
+        <p className="line-clamp-2 text-ink-2">
+          {description || 'No description yet: a search takes some words of the text.'}
+        </p>
+      </div>
+      <p className="pt-1">
+        The title is <span className="fig">{Math.round(shown)}</span> of about <span className="fig">{ENTRY_PX}</span>{' '}
+        pixels wide
+        {shown > ENTRY_PX ? ' and will be cut.' : '.'}
+      </p>
+    </details>
+  );
+}
+
+let ruler: CanvasRenderingContext2D | null = null;
+
+/** The width of a title in a result, in pixels of an 18-pixel sans serif. */
+function widthOf(text: string): number {
+  ruler ??= document.createElement('canvas').getContext('2d');
+  if (!ruler) return text.length * 8.4;
+  ruler.font = '18px Arial, sans-serif';
+  return ruler.measureText(text).width;
+}

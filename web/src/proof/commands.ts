@@ -1,0 +1,347 @@
+import type { LinkTarget } from '@grivo/core';
+import { chainCommands, exitCode, splitBlock, toggleMark } from 'prosemirror-commands';
+import { Fragment, type Node, type NodeType, type ResolvedPos } from 'prosemirror-model';
+import { type Command, NodeSelection, TextSelection, type Transaction } from 'prosemirror-state';
+import { addRowAfter, isInTable, selectedRect, TableMap } from 'prosemirror-tables';
+import { nodeOf } from './document.ts';
+import { type BlockAttributes, schema, type WholeBlock } from './schema.ts';
+
+const { nodes, marks } = schema;
+
+/** What a text can be turned into. */
+export const TURNS = [
+  'paragraph',
+  'heading 2',
+  'heading 3',
+  'heading 4',
+  'list',
+  'numbered list',
+  'key points',
+  'quote',
+  'question and answer',
+  'closing',
+  'standing text',
+  'disclosure',
+] as const;
+export type Turn = (typeof TURNS)[number];
+
+const PROSE: Partial<Record<Turn, NodeType>> = {
+  paragraph: nodes.paragraph,
+  closing: nodes.closing,
+  'standing text': nodes.standing_text,
+  disclosure: nodes.disclosure,
+};
+
+/** The block a place is in. */
+function topAt($at: ResolvedPos): { node: Node; at: number } | null {
+  return $at.depth === 0 ? null : { node: $at.node(1), at: $at.before(1) };
+}
+
+/** What the block at the selection is; null for one that is changed as a whole. */
+export function turnAt($at: ResolvedPos): Turn | null {
+  const node = topAt($at)?.node;
+  switch (node?.type) {
+    case nodes.paragraph:
+      return 'paragraph';
+    case nodes.closing:
+      return 'closing';
+    case nodes.standing_text:
+      return 'standing text';
+    case nodes.disclosure:
+      return 'disclosure';
+    case nodes.heading:
+      return `heading ${node.attrs['level'] as 2 | 3 | 4}`;
+    case nodes.list:
+      return node.attrs['ordered'] ? 'numbered list' : 'list';
+    case nodes.key_points:
+      return 'key points';
+    case nodes.quote:
+      return 'quote';
+    case nodes.question_and_answer:
+      return 'question and answer';
+    default:
+      return null;
+  }
+}
+
+/** The texts of a block in order, each to be a text of its own. */
+function textsOf(node: Node): Fragment[] {
+  if (node.isTextblock) return [node.content];
+  if (node.type === nodes.whole || node.type === nodes.table_block) return [];
+  return node.children.flatMap(textsOf).filter(({ size }, i) => size > 0 || i === 0);
+}
+
+function plain(content: Fragment): Fragment {
+  return content.size === 0 ? content : Fragment.from(schema.text(content.textBetween(0, content.size, ' ')));
+}
+
+/** From where to where the blocks at the selection stand. */
+function picked({ $from, $to }: { $from: ResolvedPos; $to: ResolvedPos }): { from: number; to: number } | null {
+  const first = topAt($from);
+  const last = topAt($to);
+  return first && last ? { from: first.at, to: last.at + last.node.nodeSize } : null;
+}
+
+/** Turns the blocks of the selection into something else; each keeps its id and what it rests on. */
+export function turnInto(turn: Turn): Command {
+  return (state, dispatch) => {
+    const { tr } = state;
+    if (!turnWithin(tr, turn)) return false;
+    dispatch?.(tr.scrollIntoView());
+    return true;
+  };
+}
+
+/** The same within a change that is being made. @returns whether it could be done */
+export function turnWithin(tr: Transaction, turn: Turn): boolean {
+  const range = picked(tr.selection);
+  if (!range) return false;
+  const blocks: Node[] = [];
+  tr.doc.nodesBetween(range.from, range.to, (node, _, parent) => {
+    if (parent === tr.doc) blocks.push(node);
+    return false;
+  });
+  if (blocks.some((node) => textsOf(node).length === 0)) return false;
+  const made = turned(turn, blocks);
+  const end = range.from + made.reduce((sum, node) => sum + node.nodeSize, 0);
+  const { to } = tr.selection;
+  tr.replaceWith(range.from, range.to, made);
+  tr.setSelection(TextSelection.near(tr.doc.resolve(Math.min(to + 1, end - 1)), -1));
+  return true;
+}
+
+function turned(turn: Turn, blocks: readonly Node[]): Node[] {
+  const attributes = (node: Node, i = 0): BlockAttributes => ({
+    id: i === 0 ? (node.attrs['id'] as string | null) : null,
+    evidence: node.attrs['evidence'] as BlockAttributes['evidence'],
+  });
+  const prose = PROSE[turn];
+  const each = (make: (content: Fragment, attributes: BlockAttributes) => Node) =>
+    blocks.flatMap((node) => textsOf(node).map((content, i) => make(content, attributes(node, i))));
+  if (prose) return each((content, own) => prose.create(own, content));
+  if (turn.startsWith('heading'))
+    return each((content, own) => nodes.heading.create({ ...own, level: Number(turn.at(-1)) }, plain(content)));
+  if (turn === 'quote')
+    return each((content, own) =>
+      nodes.quote.create(own, [nodes.quote_words.create(null, content), nodes.quote_credit.create()]),
+    );
+  if (turn === 'question and answer')
+    return blocks.map((node) => {
+      const [first, ...rest] = textsOf(node);
+      return nodes.question_and_answer.create(attributes(node), [
+        nodes.question.create(null, plain(first!)),
+        nodes.answer.create(null, rest.length > 0 ? spaced(rest) : null),
+      ]);
+    });
+  // A list takes up all of them, with everything they rest on.
+  const items = blocks.flatMap((node) => textsOf(node).map((content) => nodes.item.create(null, content)));
+  const own = {
+    id: blocks[0]!.attrs['id'] as string | null,
+    evidence: blocks.flatMap((node) => (node.attrs['evidence'] as BlockAttributes['evidence']) ?? []),
+  };
+  return [
+    turn === 'key points'
+      ? nodes.key_points.create(own, items)
+      : nodes.list.create({ ...own, ordered: turn === 'numbered list' }, items),
+  ];
+}
+
+/** Texts one behind the other, a blank between. */
+function spaced(contents: readonly Fragment[]): Fragment {
+  return contents.reduce((all, one) =>
+    all.size === 0 || one.size === 0 ? all.append(one) : all.append(Fragment.from(schema.text(' '))).append(one),
+  );
+}
+
+/** Puts a block behind the one at the selection; in place of it where that is an empty paragraph. */
+export function insertBlock(node: Node): Command {
+  return (state, dispatch) => {
+    const { selection } = state;
+    const top =
+      selection instanceof NodeSelection ? { node: selection.node, at: selection.from } : topAt(selection.$from);
+    if (!top) return false;
+    if (!dispatch) return true;
+    const empty = top.node.type === nodes.paragraph && top.node.content.size === 0;
+    const at = empty ? top.at : top.at + top.node.nodeSize;
+    const tr = empty ? state.tr.replaceWith(at, at + top.node.nodeSize, node) : state.tr.insert(at, node);
+    const selected = node.isAtom ? NodeSelection.create(tr.doc, at) : TextSelection.near(tr.doc.resolve(at + 1));
+    dispatch(tr.setSelection(selected).scrollIntoView());
+    return true;
+  };
+}
+
+/** A block that is changed by a form, as it is when it is new. */
+export function wholeNode(block: WholeBlock): Node {
+  return nodeOf(block);
+}
+
+/** A new table of three columns and three rows. */
+export function newTable(): Node {
+  const cells = () => Array.from({ length: 3 }, () => []);
+  return nodeOf({ type: 'table', id: '', head: cells(), rows: [cells(), cells()] }).type.create(
+    null,
+    nodeOf({ type: 'table', id: '', head: cells(), rows: [cells(), cells()] }).content,
+  );
+}
+
+/** Enter in an item: another one; in an empty one the list ends. */
+const inItem: Command = (state, dispatch) => {
+  const { $from, empty } = state.selection;
+  if ($from.parent.type !== nodes.item) return false;
+  if (empty && $from.parent.content.size === 0) return outOfList(state, dispatch);
+  return splitBlock(state, dispatch);
+};
+
+/** Takes an item out of its list as a paragraph; what stands behind it is a list of its own. */
+export const outOfList: Command = (state, dispatch) => {
+  const { $from } = state.selection;
+  if ($from.parent.type !== nodes.item) return false;
+  if (!dispatch) return true;
+  const list = $from.node(1);
+  const index = $from.index(1);
+  const own = list.attrs as BlockAttributes;
+  const part = (from: number, to: number) =>
+    from < to ? [list.type.create(list.attrs, list.children.slice(from, to))] : [];
+  const before = part(0, index);
+  const made = [
+    ...before,
+    nodes.paragraph.create({ id: before.length > 0 ? null : own.id, evidence: own.evidence }, $from.parent.content),
+    ...part(index + 1, list.childCount),
+  ];
+  const at = $from.before(1);
+  const tr = state.tr.replaceWith(at, at + list.nodeSize, made);
+  const inside = at + before.reduce((sum, node) => sum + node.nodeSize, 0) + 1 + $from.parentOffset;
+  dispatch(tr.setSelection(TextSelection.create(tr.doc, inside)).scrollIntoView());
+  return true;
+};
+
+/** Backspace at the beginning of an item takes it out of its list. */
+export const backInItem: Command = (state, dispatch, view) => {
+  const { $from, empty } = state.selection;
+  if (!empty || $from.parent.type !== nodes.item || $from.parentOffset > 0) return false;
+  // At the beginning of an item that follows another the two become one.
+  return $from.index(1) === 0 || $from.parent.content.size === 0 ? outOfList(state, dispatch, view) : false;
+};
+
+/** Enter in a part of a block leads to the next part, and out of the last one. */
+const toNextPart: Command = (state, dispatch) => {
+  const { $from } = state.selection;
+  const parts: readonly NodeType[] = [
+    nodes.quote_words,
+    nodes.quote_credit,
+    nodes.question,
+    nodes.answer,
+    nodes.table_caption,
+  ];
+  if (!parts.includes($from.parent.type)) return false;
+  if (!dispatch) return true;
+  const last = $from.index(1) === $from.node(1).childCount - 1;
+  dispatch(last ? paragraphBehind(state.tr, $from) : to(state.tr, $from.after()));
+  return true;
+};
+
+function to(tr: Transaction, at: number): Transaction {
+  return tr.setSelection(TextSelection.near(tr.doc.resolve(at), 1)).scrollIntoView();
+}
+
+function paragraphBehind(tr: Transaction, $at: ResolvedPos): Transaction {
+  const at = $at.after(1);
+  return to(tr.insert(at, nodes.paragraph.create()), at);
+}
+
+/** Enter in a cell leads to the one below; from the last row a new one is made. */
+const toNextRow: Command = (state, dispatch) => {
+  if (!isInTable(state)) return false;
+  const { tableStart, map, table, bottom, left } = selectedRect(state);
+  if (bottom < map.height) {
+    const below = map.map[bottom * map.width + left]!;
+    if (dispatch) dispatch(to(state.tr, tableStart + below + 1));
+    return true;
+  }
+  if (!dispatch) return true;
+  return addRowAfter(state, (tr) => {
+    const made = tr.doc.nodeAt(tableStart - 1) ?? table;
+    const grown = TableMap.get(made);
+    dispatch(to(tr, tableStart + grown.map[bottom * grown.width + left]! + 1));
+  });
+};
+
+/** Enter behind a block that is selected as a whole. */
+const behindWhole: Command = (state, dispatch) => {
+  const { selection } = state;
+  if (!(selection instanceof NodeSelection)) return false;
+  if (dispatch) dispatch(to(state.tr.insert(selection.to, nodes.paragraph.create()), selection.to));
+  return true;
+};
+
+export const enter: Command = chainCommands(behindWhole, inItem, toNextRow, toNextPart, exitCode, splitBlock);
+
+/** Moves the block at the selection one place up or down. */
+export function moveBlock(by: -1 | 1): Command {
+  return (state, dispatch) => {
+    const { selection } = state;
+    const top =
+      selection instanceof NodeSelection ? { node: selection.node, at: selection.from } : topAt(selection.$from);
+    if (!top) return false;
+    const end = top.at + top.node.nodeSize;
+    const beside = by < 0 ? state.doc.resolve(top.at).nodeBefore : state.doc.resolve(end).nodeAfter;
+    if (!beside) return false;
+    if (!dispatch) return true;
+    // The neighbour moves, so that the selection stays where it is.
+    const tr =
+      by < 0
+        ? state.tr.delete(top.at - beside.nodeSize, top.at).insert(end - beside.nodeSize, beside)
+        : state.tr.delete(end, end + beside.nodeSize).insert(top.at, beside);
+    dispatch(tr.scrollIntoView());
+    return true;
+  };
+}
+
+/** Takes the block at the selection away. */
+export const removeBlock: Command = (state, dispatch) => {
+  const { selection } = state;
+  const top =
+    selection instanceof NodeSelection ? { node: selection.node, at: selection.from } : topAt(selection.$from);
+  if (!top) return false;
+  if (!dispatch) return true;
+  const only = state.doc.childCount === 1;
+  const end = top.at + top.node.nodeSize;
+  const tr = only ? state.tr.replaceWith(top.at, end, nodes.paragraph.create()) : state.tr.delete(top.at, end);
+  dispatch(tr.setSelection(TextSelection.near(tr.doc.resolve(Math.min(top.at, tr.doc.content.size)))).scrollIntoView());
+  return true;
+};
+
+/** The link at the selection, with all the words it is on. */
+export function linkAt($at: ResolvedPos): { to: LinkTarget; from: number; end: number } | null {
+  const found =
+    $at.marks().find(({ type }) => type === marks.link) ?? $at.nodeAfter?.marks.find(({ type }) => type === marks.link);
+  if (!found) return null;
+  let [from, end] = [-1, -1];
+  $at.parent.forEach((node, offset) => {
+    const start = $at.start() + offset;
+    if (!found.isInSet(node.marks)) return;
+    if (end !== start || from === -1) {
+      if (end >= $at.pos) return;
+      from = start;
+    }
+    end = start + node.nodeSize;
+  });
+  return { to: found.attrs['to'] as LinkTarget, from, end };
+}
+
+/** Puts a link on the selected words, or changes the one that is there; none takes it away. */
+export function putLink(target: LinkTarget | null): Command {
+  return (state, dispatch) => {
+    const { $from, from, to: end, empty } = state.selection;
+    const here = empty ? linkAt($from) : { from, end };
+    if (!here || !$from.parent.type.allowsMarkType(marks.link)) return false;
+    if (!dispatch) return true;
+    const tr = state.tr.removeMark(here.from, here.end, marks.link);
+    dispatch(target ? tr.addMark(here.from, here.end, marks.link.create({ to: target })) : tr);
+    return true;
+  };
+}
+
+export const strong = toggleMark(marks.strong);
+export const emphasis = toggleMark(marks.emphasis);
+export const code = toggleMark(marks.code);

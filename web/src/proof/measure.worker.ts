@@ -1,0 +1,20 @@
+import { type ArticleDocument, doubtReader, type MeasuredSource, measuresOf } from '@grivo/core';
+
+/** What an article was made from, once; then the article each time it changes. */
+export type ToMeasure =
+  | { kind: 'sources'; sources: readonly MeasuredSource[]; language: string }
+  | { kind: 'article'; n: number; document: ArticleDocument };
+export type Measured = { n: number } & ReturnType<typeof measuresOf>;
+
+let sources: readonly MeasuredSource[] = [];
+let doubts: ReturnType<typeof doubtReader> | null = null;
+
+self.onmessage = ({ data }: MessageEvent<ToMeasure>) => {
+  if (data.kind === 'sources') {
+    sources = data.sources;
+    doubts = doubtReader(data.sources, data.language);
+    return;
+  }
+  const found = measuresOf(data.document, sources, doubts?.(data.document.body) ?? []);
+  self.postMessage({ n: data.n, ...found } satisfies Measured);
+};

@@ -1,0 +1,44 @@
+import { ArticleSources, type ArticleWhole } from '@grivo/contract';
+import type { ArticleDocument } from '@grivo/core';
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useRef, useState } from 'react';
+import { call } from '../api/call.ts';
+import type { Measured, ToMeasure } from './measure.worker.ts';
+
+export type Measures = Pick<ArticleWhole, 'measures' | 'doubts'>;
+
+/** The measures of an article while it is typed, reckoned in a worker; those of the server until the first are there. */
+export function useMeasures(
+  article: Pick<ArticleWhole, 'id' | 'measures' | 'doubts'>,
+  document: ArticleDocument,
+): Measures {
+  const sources = useQuery({
+    queryKey: ['article', article.id, 'sources'],
+    queryFn: () => call('GET', `/articles/${article.id}/sources`, { answer: ArticleSources }),
+    staleTime: Number.POSITIVE_INFINITY,
+  }).data?.sources;
+  const [found, setFound] = useState<Measures | null>(null);
+  const worker = useRef<Worker | null>(null);
+  const sent = useRef(0);
+  const { language } = document;
+  useEffect(() => {
+    if (!sources) return;
+    const made = new Worker(new URL('./measure.worker.ts', import.meta.url), { type: 'module' });
+    worker.current = made;
+    made.onmessage = ({ data: { n, measures, doubts } }: MessageEvent<Measured>) => {
+      // Only the newest counts: what was typed since is on its way.
+      if (n === sent.current) setFound({ measures, doubts });
+    };
+    made.postMessage({ kind: 'sources', sources, language } satisfies ToMeasure);
+    return () => {
+      worker.current = null;
+      made.terminate();
+    };
+  }, [sources, language]);
+  useEffect(() => {
+    if (!sources) return;
+    sent.current++;
+    worker.current?.postMessage({ kind: 'article', n: sent.current, document } satisfies ToMeasure);
+  }, [document, sources]);
+  return found ?? article;
+}

@@ -1,0 +1,113 @@
+import type { ArticleWhole } from '@grivo/contract';
+import { type ArticleDocument, blockText, type Clash } from '@grivo/core';
+import type { Transaction } from 'prosemirror-state';
+import type { EditorView } from 'prosemirror-view';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { queryClient, read } from '../api/queries.ts';
+import { bodyOf } from './document.ts';
+import { keptUnsaved } from './kept.ts';
+import { Saver, type Saving } from './saver.ts';
+import { FROM_OUTSIDE, showBody } from './show.ts';
+
+/** Everything about an article that is being edited, on one page. */
+export interface Proof {
+  /** As it is typed. */
+  document: ArticleDocument;
+  view: EditorView | null;
+  /** The block that is typed in. */
+  at: string | null;
+  saving: Saving;
+  clashes: readonly Clash[];
+  /** Told by the editor. */
+  onView: (view: EditorView | null) => void;
+  onUpdate: (view: EditorView, change: Transaction) => void;
+  put: (details: Partial<Omit<ArticleDocument, 'body'>>) => void;
+  settled: () => void;
+  /** Brings what is typed to the server. @returns whether it has all of it */
+  flush: () => Promise<boolean>;
+}
+
+const fetchNow = (id: string) => queryClient.fetchQuery({ ...read.article(id), staleTime: 0 });
+
+/** Edits an article: what is typed reaches the server by itself, and what others change reaches the page. */
+export function useProof(article: ArticleWhole): Proof {
+  const { id, revision } = article;
+  const [kept] = useState(() => keptUnsaved(id));
+  const [document, setDocument] = useState(kept?.mine ?? article.document);
+  const [saving, setSaving] = useState<Saving>({ kind: 'kept' });
+  const [clashes, setClashes] = useState<readonly Clash[]>([]);
+  const [view, setView] = useState<EditorView | null>(null);
+  const [at, setAt] = useState<string | null>(null);
+  const now = useRef(document);
+  const shown = useRef<EditorView | null>(null);
+  const first = useRef({ article, kept });
+  const saver = useRef<Saver | null>(null);
+  const take = useCallback((next: ArticleDocument) => {
+    now.current = next;
+    setDocument(next);
+  }, []);
+  useEffect(() => {
+    const { article: from, kept: before } = first.current;
+    const made = new Saver(id, from, `p${crypto.randomUUID().slice(0, 8)}`, {
+      read: () => now.current,
+      show: (merged, found) => {
+        if (shown.current) showBody(shown.current, merged.body);
+        take(merged);
+        if (found.length > 0) setClashes(found);
+      },
+      tell: setSaving,
+      fetch: () => fetchNow(id),
+      saved: () => void queryClient.invalidateQueries({ queryKey: ['article', id], exact: true }),
+    });
+    saver.current = made;
+    if (before) made.resume(before);
+    const leave = (event: BeforeUnloadEvent) => made.isDirty && event.preventDefault();
+    window.addEventListener('beforeunload', leave);
+    return () => {
+      window.removeEventListener('beforeunload', leave);
+      void made.flush().finally(() => made.close());
+    };
+  }, [id, take]);
+  useEffect(() => void saver.current?.heard(revision), [revision]);
+  const onView = useCallback((next: EditorView | null) => {
+    shown.current = next;
+    setView(next);
+  }, []);
+  const onUpdate = useCallback(
+    (editor: EditorView, change: Transaction) => {
+      const { $from } = editor.state.selection;
+      setAt(($from.depth > 0 ? $from.node(1) : $from.nodeAfter)?.attrs['id'] ?? null);
+      if (!change.docChanged || change.getMeta(FROM_OUTSIDE)) return;
+      take({ ...now.current, body: bodyOf(editor.state.doc) });
+      saver.current?.changed();
+    },
+    [take],
+  );
+  const put = useCallback(
+    (details: Partial<Omit<ArticleDocument, 'body'>>) => {
+      take({ ...now.current, ...details });
+      saver.current?.changed();
+    },
+    [take],
+  );
+  return {
+    document,
+    view,
+    at,
+    saving,
+    clashes: useMemo(() => clashes.filter((clash) => isOpen(clash, document)), [clashes, document]),
+    onView,
+    onUpdate,
+    put,
+    settled: useCallback(() => setClashes([]), []),
+    flush: useCallback(async () => (await saver.current?.flush()) ?? true, []),
+  };
+}
+
+/** Whether both still stand. */
+function isOpen({ place, theirs, mine }: Clash, document: ArticleDocument): boolean {
+  if ('field' in place) return document[place.field] === mine && theirs !== mine;
+  const text = (id: string) => document.body.find((block) => block.id === id);
+  const [one, other] = [text(place.theirs), text(place.mine)];
+  return one !== undefined && other !== undefined && blockText(one) !== '' && blockText(other) !== '';
+}
