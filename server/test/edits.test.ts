@@ -1,4 +1,4 @@
-import type { ArticleSaved, ArticleWhole, Hold, RevisionLine } from '@grivo/contract';
+import type { ArticleSaved, ArticleWhole, Hold, RevisionLine, WrittenAnew } from '@grivo/contract';
 import { type ArticleDocument, articleText, type Block, type Step, stepKinds } from '@grivo/core';
 import { beforeAll, describe, expect, test } from 'vitest';
 import { atTheDesk, type Desk } from './ground/desk.ts';
@@ -214,5 +214,44 @@ describe('an article on a blog', () => {
     expect(refused.problem.mend).not.toBe('');
     expect((await act(now, 'update')).body).toEqual({ done: true });
     expect(await (await fetch(made.address!)).text()).toContain('Off the stalk.');
+  });
+});
+
+describe('a part written anew', () => {
+  test('is said at its price, comes in the length asked for on what the article rests on, and changes nothing by itself', async () => {
+    const pipeline = await w.pipeline(['salt for sauerkraut'], (steps) => [
+      ...steps.filter(({ kind }) => ['take', 'look up', 'outline', 'write', 'title'].includes(kind)),
+      inItsSlot(steps.at(-1)!),
+    ]);
+    const [brief] = await w.take(pipeline);
+    await stands(brief!, 'ready');
+    const [row] = await w.product.ground.db.rows<{ id: string }>('SELECT id FROM article WHERE brief = ?', [brief]);
+    const made = await read(row!.id);
+    const long = made.document.body.find((block) => block.type === 'paragraph' && (block.evidence?.length ?? 0) > 0)!;
+    const body = { document: made.document, blocks: [long.id], note: 'shorter, please' };
+    const price = await ask<{ micros: number }>('POST', `/articles/${made.id}/anew/price`, body);
+    expect(price.body.micros).toBeGreaterThan(0);
+    const spent = async () => (await read(made.id)).micros;
+    const before = await spent();
+    const written = await ask<WrittenAnew>('POST', `/articles/${made.id}/anew`, body);
+    expect(written.status).toBe(200);
+    const { blocks, micros } = written.body;
+    const words = (all: readonly Block[]) => articleText({ body: [...all] }).split(/\s+/).length;
+    expect(words(blocks)).toBeLessThan(words([long]));
+    expect(blocks.flatMap(({ evidence }) => evidence ?? [])).not.toEqual([]);
+    const ids = new Set(made.document.body.map(({ id }) => id));
+    expect(blocks.some(({ id }) => ids.has(id))).toBe(false);
+    // It is in the books of the article, and not far from what was said.
+    expect(await spent()).toBe(before + micros);
+    expect(micros / price.body.micros).toBeGreaterThan(0.2);
+    expect(micros / price.body.micros).toBeLessThan(3);
+    expect((await read(made.id)).revision).toBe(made.revision);
+    expect((await ask('POST', `/articles/${made.id}/anew`, { ...body, note: ' ' })).status).toBe(422);
+    const none = await ask('POST', `/articles/${made.id}/anew`, { ...body, blocks: ['nowhere'] });
+    expect([none.status, none.problem.title]).toEqual([422, 'Cannot be written anew']);
+    expect((await proofreader('POST', `/articles/${made.id}/anew`, body)).status).toBe(403);
+    w.standIns.trouble('writer', { how: 'key refused' }, 1);
+    const refused = await ask('POST', `/articles/${made.id}/anew`, { ...body, note: 'longer' });
+    expect([refused.status, refused.problem.title]).toEqual([502, 'Not written']);
   });
 });

@@ -1,6 +1,7 @@
+import { DOUBTS } from '@grivo/core';
 import { z } from 'zod';
 import { ArticleDocumentSchema } from '../article/document.ts';
-import { Id } from '../id.ts';
+import { Id, Micros } from '../id.ts';
 
 /** What a person made of an article. */
 export const ArticleEdit = z.strictObject({
@@ -34,6 +35,27 @@ export const Revisions = z.object({ revisions: z.array(RevisionLine) });
 export const ArticleSources = z.object({
   sources: z.array(z.object({ id: z.string(), text: z.string(), language: z.string().optional() })),
 });
+
+/** A part of an article to be written anew. */
+export const WriteAnew = z.strictObject({
+  /** The article as it is typed now. */
+  document: ArticleDocumentSchema,
+  /** The blocks that are written anew, one behind the other. */
+  blocks: z.array(z.string()).min(1).max(60),
+  /** What is to be otherwise. */
+  note: z.string().trim().min(1, 'what is to be otherwise').max(1_000),
+  /** How often it was asked before with the same note: each time something else may come. */
+  again: z.int().min(0).max(20).default(0),
+});
+export const WrittenAnew = z.object({
+  blocks: ArticleDocumentSchema.shape.body,
+  /** What of it the sources do not say. */
+  doubts: z.array(z.object({ block: z.string(), kind: z.enum(DOUBTS), words: z.string() })),
+  micros: Micros,
+});
+export type WrittenAnew = z.infer<typeof WrittenAnew>;
+/** About what it costs, before it is asked for. */
+export const AnewPrice = z.object({ micros: Micros });
 
 /** What is asked of an article on a blog. */
 export const PublicationAct = z.strictObject({

@@ -47,6 +47,16 @@ test('sentences are measured by their mean, the title by its characters, and an 
 const named = (document: Partial<ArticleDocument>, name: string, sources: string[] = []) =>
   measuresOf({ ...EMPTY_ARTICLE, ...document }, passages(sources)).measures.find((one) => one.name === name);
 
+test('what was made from no source is held against none', () => {
+  const { doubts, measures } = measuresOf({ ...EMPTY_ARTICLE, body: [paragraph('p1', 'Ready after 41 days.')] }, []);
+  expect(doubts).toEqual([]);
+  expect(measures.map(({ name }) => name)).not.toContain('Against the sources');
+  expect(measures.find(({ name }) => name === 'Evidence')).toMatchObject({
+    least: null,
+    says: 'nothing in this article rests on a source',
+  });
+});
+
 test('a text longer than all it was made from is said to be', () => {
   expect(of('Length', ['Salt.'])).toMatchObject({ most: 1, says: 'longer than its sources, which have 1' });
   expect(of('Length', ['Take 25 grams of salt for a kilogram. '.repeat(10)]).says).toBe('about 1 min to read');

@@ -35,8 +35,10 @@ interface Sentence {
 export function measuresOf(
   document: ArticleDocument,
   sources: readonly MeasuredSource[],
-  doubts: BlockDoubt[] = articleDoubts(document, sources),
+  found: BlockDoubt[] = articleDoubts(document, sources),
 ): { measures: ArticleMeasure[]; doubts: BlockDoubt[] } {
+  // What somebody wrote out of their own head is held against nothing.
+  const doubts = sources.length === 0 ? [] : found;
   const sentences = document.body
     .filter(isProse)
     .flatMap((block) =>
@@ -54,8 +56,8 @@ export function measuresOf(
       title(document),
       description(document),
       sections(document),
-      evidence(document),
-      against(doubts),
+      evidence(document, sources),
+      ...(sources.length === 0 ? [] : [against(doubts)]),
       ...pictures(document),
       links(document),
     ],
@@ -165,10 +167,12 @@ function sections({ body }: ArticleDocument): ArticleMeasure {
   return measure('Sections', count, [2, null], '', says, jump?.id ?? null);
 }
 
-function evidence({ body }: ArticleDocument): ArticleMeasure {
+function evidence({ body }: ArticleDocument, sources: readonly MeasuredSource[]): ArticleMeasure {
   const paragraphs = body.filter((block) => block.type === 'paragraph');
   const bare = paragraphs.filter((block) => (block.evidence?.length ?? 0) === 0);
   const resting = paragraphs.length - bare.length;
+  if (resting === 0 && sources.length === 0)
+    return measure('Evidence', 0, [null, null], '%', 'nothing in this article rests on a source');
   return measure(
     'Evidence',
     paragraphs.length === 0 ? 0 : (resting / paragraphs.length) * 100,

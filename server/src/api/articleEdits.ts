@@ -1,4 +1,5 @@
 import {
+  AnewPrice,
   ArticleDocumentSchema,
   ArticleEdit,
   ArticleSaved,
@@ -6,8 +7,11 @@ import {
   PublicationAct,
   PublicationActed,
   Revisions,
+  WriteAnew,
+  WrittenAnew,
 } from '@grivo/contract';
-import { type ArticleDocument, wordsOf } from '@grivo/core';
+import { type ArticleDocument, articleDoubts, wordsOf } from '@grivo/core';
+import type { z } from 'zod';
 import { filesThere } from '../ground/files/repository.ts';
 import { saveEdit } from '../nouns/articles/edits.ts';
 import { passagesGiven } from '../nouns/articles/list.ts';
@@ -15,6 +19,7 @@ import { getArticle, readRevision } from '../nouns/articles/repository.ts';
 import { isOfArticle, revisionsOf } from '../nouns/articles/revisions.ts';
 import { namer } from '../nouns/incidents/words.ts';
 import { actByHand, publicationAt } from '../nouns/publishing/byHand.ts';
+import { anewPrice, anewRequest, madeBy, writeAnew } from '../steps/writing/anew.ts';
 import { BUSY } from './articles.ts';
 import { notFound, problem } from './problem.ts';
 import type { Product } from './product.ts';
@@ -25,7 +30,7 @@ const LONGEST_ACT_MS = 60_000;
 
 /** Articles changed by people, their revisions, and what is done with them on blogs afterwards. */
 export function articleEditRoutes(product: Product): Route[] {
-  return [...editing(product), ...revisions(product), ...afterwards(product)];
+  return [...editing(product), ...anew(product), ...revisions(product), ...afterwards(product)];
 }
 
 async function must({ ground: { db } }: Product, id: string) {
@@ -73,6 +78,62 @@ function editing(product: Product): Route[] {
         const article = await must(product, params['id']!);
         const all = await passagesGiven(db, article.brief);
         return { sources: all.map(({ id, text }) => ({ id, text })) };
+      },
+    }),
+  ];
+}
+
+/** Parts written anew with a note, beside what they are now: nothing of the article is changed by it. */
+function anew(product: Product): Route[] {
+  const { db, ids } = product.ground;
+  const asked = async (id: string, body: z.infer<typeof WriteAnew>) => {
+    const article = await must(product, id);
+    const passages = await passagesGiven(db, article.brief);
+    const made = anewRequest({ document: body.document, ids: body.blocks, note: body.note, passages });
+    if (!made.ok) throw problem(422, 'Cannot be written anew', `${made.problem}.`, 'Pick a paragraph or a list.');
+    const service = product.tools.services.standard('writer');
+    if (!service)
+      throw problem(409, 'No writer', 'There is no writer to ask.', 'An owner connects one in the settings.');
+    return { article, passages, service, request: made.request };
+  };
+  return [
+    route({
+      method: 'post',
+      path: '/articles/{id}/anew/price',
+      says: 'About what it costs to have a part of an article written anew',
+      role: 'proofreader',
+      body: WriteAnew,
+      answer: AnewPrice,
+      status: 200,
+      secret: 'again',
+      handle: async ({ params, body }) => {
+        const { service, request } = await asked(params['id']!, body);
+        return { micros: anewPrice(service, request) };
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/articles/{id}/anew',
+      says: 'Has a part of an article written anew with a note; the article stays as it is until that is kept',
+      role: 'editor',
+      body: WriteAnew,
+      answer: WrittenAnew,
+      status: 200,
+      handle: async ({ params, body }) => {
+        const { article, passages, service, request } = await asked(params['id']!, body);
+        const written = await writeAnew(product.tools, service, request, {
+          stepRun: (await madeBy(db, article.id)) ?? ids(),
+          draw: body.again,
+          signal: AbortSignal.timeout(LONGEST_ACT_MS * 2),
+          mark: ids().slice(-6),
+        });
+        if (!written.ok) {
+          const { sentence, mend } = wordsOf(written.failure, await namer(db));
+          throw problem(502, 'Not written', sentence, mend);
+        }
+        const { blocks, micros } = written.value;
+        const doubts = articleDoubts({ body: blocks, language: body.document.language }, passages);
+        return { blocks, doubts, micros };
       },
     }),
   ];

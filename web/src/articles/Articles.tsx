@@ -18,6 +18,7 @@ const STANDINGS = [
   { value: 'ready', says: 'ready', does: 'finished, waits for its slot' },
   { value: 'draft', says: 'draft on the blog', does: 'put there, and no reader sees it' },
   { value: 'out', says: 'out', does: 'readers see it' },
+  { value: 'held', says: 'waits for you', does: 'to be looked over' },
   { value: 'in work', says: 'in work', does: 'being made' },
   { value: 'withdrawn', says: 'taken back', does: 'was on the blog, and is not any more' },
   { value: 'set aside', says: 'set aside', does: 'ended on purpose' },
@@ -99,6 +100,7 @@ function Shown({ list, blogs, of }: { list: ShownArticles; blogs: readonly Blog[
         <span className="text-ink-3">
           {count(shown.length)} shown of {count(of)}
         </span>
+        <LookOver articles={list.articles.data ?? []} />
         <input
           className="field ml-auto !w-56"
           placeholder="Find a title…"
@@ -121,6 +123,20 @@ function Shown({ list, blogs, of }: { list: ShownArticles; blogs: readonly Blog[
         , <ChoiceWord label="Standing" value={standing} options={STANDINGS} onChoose={setStanding} />.
       </p>
     </>
+  );
+}
+
+/** Leads to the first of those that wait for a person; the others follow by one key each. */
+function LookOver({ articles }: { articles: readonly Article[] }) {
+  const held = articles.filter(({ standing }) => standing === 'held');
+  const [first] = held.toSorted((a, b) => (a.id < b.id ? 1 : -1));
+  if (!first) return null;
+  return (
+    <Link to={`/articles/${first.id}?held`} className="act brackets">
+      {held.length === 1
+        ? 'Look over the one that waits for you'
+        : `Look over the ${count(held.length)} that wait for you`}
+    </Link>
   );
 }
 

@@ -87,7 +87,7 @@ function Line({
         <button
           type="button"
           aria-pressed={base}
-          className={`act quiet brackets ${base ? 'hl hl-full' : ''}`}
+          className={`act quiet brackets min-h-6 ${base ? 'hl hl-full' : ''}`}
           onClick={onBase}
         >
           {base ? 'compared with this one' : 'compare with this one'}

@@ -19,6 +19,7 @@ export function ChoiceWord<Value extends string>({
   children?: ReactNode;
   wrong?: string | null;
   disabled?: boolean;
+  onClosed?: () => void;
 }) {
   return (
     <Word

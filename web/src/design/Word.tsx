@@ -10,6 +10,7 @@ export function Word({
   disabled,
   editor,
   onOpen,
+  onClosed,
 }: {
   children: ReactNode;
   /** What the word is, for those who do not see the sentence around it. */
@@ -19,6 +20,8 @@ export function Word({
   editor: (close: () => void) => ReactNode;
   /** Told when the editor is opened and closed. */
   onOpen?: (open: boolean) => void;
+  /** Takes the focus once the editor is closed; the word itself gets it otherwise. */
+  onClosed?: () => void;
 }) {
   const may = useMay();
   const [open, put] = useState(false);
@@ -41,7 +44,18 @@ export function Word({
           </button>
         </Popover.Trigger>
         <Popover.Portal>
-          <Popover.Content className="pop" sideOffset={8} align="start" alignOffset={-16} collisionPadding={12}>
+          <Popover.Content
+            className="pop"
+            sideOffset={8}
+            align="start"
+            alignOffset={-16}
+            collisionPadding={12}
+            onCloseAutoFocus={(event) => {
+              if (!onClosed) return;
+              event.preventDefault();
+              onClosed();
+            }}
+          >
             {/* Its stem stands outside of what scrolls. */}
             {open ? <div className="pop-in">{editor(() => setOpen(false))}</div> : null}
           </Popover.Content>

@@ -32,7 +32,7 @@ export function Measures({
           <ul className="pt-1 text-small text-red">
             {doubts.map((doubt) => (
               <li key={`${doubt.block} ${doubt.words}`}>
-                <button type="button" className="brackets block text-left" onClick={() => onPlace(doubt.block)}>
+                <button type="button" className="brackets block min-h-6 text-left" onClick={() => onPlace(doubt.block)}>
                   {doubtWords(doubt)}
                 </button>
               </li>

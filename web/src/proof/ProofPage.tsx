@@ -5,6 +5,7 @@ import { useMemo, useState } from 'react';
 import { read } from '../api/queries.ts';
 import { Button } from '../design/index.ts';
 import { plural } from '../words/figures.ts';
+import { AnewBar } from './AnewBar.tsx';
 import { Editor } from './Editor.tsx';
 import type { EditorHands } from './editor.ts';
 import { LinkBar } from './LinkBar.tsx';
@@ -17,14 +18,14 @@ import { Toolbar } from './Toolbar.tsx';
 import { useMeasures } from './useMeasures.ts';
 import { type Proof, useProof } from './useProof.ts';
 
-type Bar = 'link' | 'find' | null;
+type Bar = 'link' | 'find' | 'anew' | null;
 
 /** An article being made right: typed in where readers will read it, what it rests on beside it, its measures live. */
 export default function ProofPage({ article, onLeave }: { article: ArticleWhole; onLeave: () => void }) {
   const proof = useProof(article);
   const [bar, setBar] = useState<Bar>(null);
   const hands = useMemo<EditorHands>(
-    () => ({ link: () => setBar('link'), find: () => setBar('find'), leave: onLeave }),
+    () => ({ link: () => setBar('link'), find: () => setBar('find'), anew: () => setBar('anew'), leave: onLeave }),
     [onLeave],
   );
   const { measures, doubts } = useMeasures(article, proof.document);
@@ -35,7 +36,7 @@ export default function ProofPage({ article, onLeave }: { article: ArticleWhole;
   return (
     <>
       <div className="min-w-0">
-        <Bars proof={proof} bar={bar} onBar={setBar} onLeave={onLeave} />
+        <Bars article={article} proof={proof} bar={bar} onBar={setBar} onLeave={onLeave} />
         <Clashes clashes={proof.clashes} onPlace={leadTo} onSettled={proof.settled} />
         <Sheet article={article} proof={proof} doubts={doubts} hands={hands} />
       </div>
@@ -50,11 +51,13 @@ export default function ProofPage({ article, onLeave }: { article: ArticleWhole;
 
 /** What can be done with the text, and how what is typed stands; it stays while the page goes by. */
 function Bars({
-  proof: { view, saving, flush },
+  article,
+  proof: { view, saving, flush, document },
   bar,
   onBar,
   onLeave,
 }: {
+  article: ArticleWhole;
   proof: Proof;
   bar: Bar;
   onBar: (bar: Bar) => void;
@@ -76,9 +79,13 @@ function Bars({
           mayMarkup={role !== 'proofreader'}
           onLink={() => onBar('link')}
           onFind={() => onBar('find')}
+          onAnew={role === 'proofreader' ? null : () => onBar('anew')}
         />
       ) : null}
       {view && bar === 'link' ? <LinkBar view={view} onLeave={() => onBar(null)} /> : null}
+      {view && bar === 'anew' ? (
+        <AnewBar article={article.id} document={document} view={view} onLeave={() => onBar(null)} />
+      ) : null}
       {view && bar === 'find' ? <SearchBar view={view} onLeave={() => onBar(null)} /> : null}
     </div>
   );

@@ -89,12 +89,15 @@ export function Toolbar({
   mayMarkup,
   onLink,
   onFind,
+  onAnew,
 }: {
   view: EditorView;
   /** Whether this person may put in markup of their own. */
   mayMarkup: boolean;
   onLink: () => void;
   onFind: () => void;
+  /** Null for who may not spend money. */
+  onAnew: (() => void) | null;
 }) {
   const { state } = view;
   const does = (command: Command) => {
@@ -108,7 +111,13 @@ export function Toolbar({
       <span>
         It is{' '}
         {turn ? (
-          <ChoiceWord label="What it is" value={turn} options={OPTIONS} onChoose={(value) => does(turnInto(value))} />
+          <ChoiceWord
+            label="What it is"
+            value={turn}
+            options={OPTIONS}
+            onClosed={() => view.focus()}
+            onChoose={(value) => does(turnInto(value))}
+          />
         ) : table ? (
           'a table'
         ) : (
@@ -127,7 +136,12 @@ export function Toolbar({
       <button type="button" className="act quiet brackets" title="Ctrl K" onClick={onLink}>
         Link…
       </button>
-      <Insert does={does} mayMarkup={mayMarkup} />
+      {onAnew ? (
+        <button type="button" className="act quiet brackets" title="Alt R" onClick={onAnew}>
+          Write anew…
+        </button>
+      ) : null}
+      <Insert does={does} mayMarkup={mayMarkup} onClosed={() => view.focus()} />
       <Press says="Move it up" keys="Alt ↑" command={moveBlock(-1)} view={view} does={does}>
         Up
       </Press>
@@ -195,7 +209,7 @@ function Press({
   return (
     <button
       type="button"
-      className={`act quiet brackets ${on ? 'hl hl-full' : ''}`}
+      className={`act quiet brackets min-w-6 text-center ${on ? 'hl hl-full' : ''}`}
       title={keys === '' ? says : `${says}: ${keys}`}
       aria-label={says}
       aria-pressed={on}
@@ -217,6 +231,7 @@ function called({ state: { selection } }: EditorView): string {
 }
 
 const CALLED: Partial<Record<BlockType, string>> = {
+  table: 'a table',
   figure: 'a picture',
   video: 'a video',
   chart: 'a chart',
@@ -236,9 +251,9 @@ function marked({ state }: EditorView, mark: 'strong' | 'emphasis' | 'code'): bo
 }
 
 /** Blocks that can be put behind the one at hand. */
-function Insert({ does, mayMarkup }: { does: (command: Command) => void; mayMarkup: boolean }) {
+function Insert({ does, mayMarkup, onClosed }: { does: Does; mayMarkup: boolean; onClosed: () => void }) {
   return (
-    <DropdownMenu.Root>
+    <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger asChild>
         <button type="button" className="act quiet brackets">
           Put in…
@@ -246,13 +261,20 @@ function Insert({ does, mayMarkup }: { does: (command: Command) => void; mayMark
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content
-          className="pop"
+          className="pop !min-w-[220px] !p-1"
           sideOffset={6}
           align="start"
-          onCloseAutoFocus={(event) => event.preventDefault()}
+          onCloseAutoFocus={(event) => {
+            event.preventDefault();
+            onClosed();
+          }}
         >
           {(mayMarkup ? [...NEW, MARKUP] : NEW).map(({ says, make }) => (
-            <DropdownMenu.Item key={says} className="menu-item" onSelect={() => does(insertBlock(make()))}>
+            <DropdownMenu.Item
+              key={says}
+              className="choice !block cursor-pointer outline-none"
+              onSelect={() => does(insertBlock(make()))}
+            >
               {says}
             </DropdownMenu.Item>
           ))}

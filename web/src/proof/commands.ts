@@ -1,7 +1,7 @@
-import type { LinkTarget } from '@grivo/core';
+import type { Block, LinkTarget } from '@grivo/core';
 import { chainCommands, exitCode, splitBlock, toggleMark } from 'prosemirror-commands';
 import { Fragment, type Node, type NodeType, type ResolvedPos } from 'prosemirror-model';
-import { type Command, NodeSelection, TextSelection, type Transaction } from 'prosemirror-state';
+import { type Command, type EditorState, NodeSelection, TextSelection, type Transaction } from 'prosemirror-state';
 import { addRowAfter, isInTable, selectedRect, TableMap } from 'prosemirror-tables';
 import { nodeOf } from './document.ts';
 import { type BlockAttributes, schema, type WholeBlock } from './schema.ts';
@@ -249,6 +249,14 @@ function paragraphBehind(tr: Transaction, $at: ResolvedPos): Transaction {
   return to(tr.insert(at, nodes.paragraph.create()), at);
 }
 
+/** Tab leads from the caption of a table to its first cell. */
+export const intoTable: Command = (state, dispatch) => {
+  const { $from } = state.selection;
+  if ($from.parent.type !== nodes.table_caption) return false;
+  dispatch?.(to(state.tr, $from.after()));
+  return true;
+};
+
 /** Enter in a cell leads to the one below; from the last row a new one is made. */
 const toNextRow: Command = (state, dispatch) => {
   if (!isInTable(state)) return false;
@@ -293,6 +301,52 @@ export function moveBlock(by: -1 | 1): Command {
         ? state.tr.delete(top.at - beside.nodeSize, top.at).insert(end - beside.nodeSize, beside)
         : state.tr.delete(end, end + beside.nodeSize).insert(top.at, beside);
     dispatch(tr.scrollIntoView());
+    return true;
+  };
+}
+
+/** The ids of the blocks at the selection; or of the section they begin in, without its heading. */
+export function idsAt(state: EditorState, scope: 'blocks' | 'section'): string[] {
+  const range = picked(state.selection);
+  if (!range) return [];
+  const tops: Top[] = [];
+  state.doc.forEach((node, at) => {
+    tops.push({ id: String(node.attrs['id']), level: levelOf(node), at });
+  });
+  const from = tops.findIndex(({ at }) => at >= range.from);
+  if (scope === 'blocks') return tops.filter(({ at }) => at >= range.from && at < range.to).map(({ id }) => id);
+  const head = tops.slice(0, from + 1).findLastIndex(({ level }) => level > 0);
+  const own = head < 0 ? 7 : tops[head]!.level;
+  const end = tops.findIndex(({ level }, i) => i > Math.max(head, from) && level > 0 && level <= own);
+  return tops.slice(head + 1, end < 0 ? tops.length : end).map(({ id }) => id);
+}
+
+interface Top {
+  id: string;
+  /** Of a heading; 0 for what is none. */
+  level: number;
+  at: number;
+}
+
+const levelOf = (node: Node): number => (node.type === nodes.heading ? Number(node.attrs['level']) : 0);
+
+/** Puts blocks in place of others that stand behind each other; the first keeps the id of the first. */
+export function replaceBlocks(ids: readonly string[], blocks: readonly Block[]): Command {
+  return (state, dispatch) => {
+    let [from, to] = [-1, -1];
+    state.doc.forEach((node, at) => {
+      if (!ids.includes(String(node.attrs['id']))) return;
+      if (from < 0) from = at;
+      to = at + node.nodeSize;
+    });
+    if (from < 0 || blocks.length === 0) return false;
+    if (!dispatch) return true;
+    const made = blocks.map((block, i) => {
+      const node = nodeOf(block);
+      return node.type.create({ ...node.attrs, id: i === 0 ? ids[0] : null }, node.content);
+    });
+    const tr = state.tr.replaceWith(from, to, made);
+    dispatch(tr.setSelection(TextSelection.near(tr.doc.resolve(from + 1))).scrollIntoView());
     return true;
   };
 }

@@ -6,12 +6,14 @@ import { type Command, type EditorState, NodeSelection, TextSelection } from 'pr
 import { describe, expect, it } from 'vitest';
 import {
   enter,
+  idsAt,
   insertBlock,
   moveBlock,
   newTable,
   outOfList,
   putLink,
   removeBlock,
+  replaceBlocks,
   strong,
   TURNS,
   turnInto,
@@ -19,7 +21,7 @@ import {
 import { bodyOf, documentOf } from './document.ts';
 import { editorState } from './editor.ts';
 
-const HANDS = { link: () => undefined, find: () => undefined, leave: () => undefined };
+const HANDS = { link: () => undefined, find: () => undefined, anew: () => undefined, leave: () => undefined };
 
 const on = (...passages: string[]): Evidence[] => passages.map((passage) => ({ passage, digest: 'd' }));
 const paragraph = (id: string, text: string, ...passages: string[]): Block => ({
@@ -269,6 +271,43 @@ describe('an article in the editor', () => {
     expect(desk.put(1).does(putLink(at('https://c.example')))).toBe(false);
     desk.put(1, 4).does(strong);
     expect(desk.body[0]).toMatchObject({ content: [{ text: 'Gut', marks: ['strong'] }, { text: ' or steel.' }] });
+  });
+});
+
+describe('what is written anew', () => {
+  const body: Block[] = [
+    paragraph('o', 'Opening.', 'm1'),
+    { type: 'heading', id: 'h1', level: 2, text: 'Gut' },
+    paragraph('a', 'Gut answers.', 'm1'),
+    { type: 'heading', id: 'h2', level: 3, text: 'Plain gut' },
+    paragraph('b', 'Plain gut breaks.', 'm2'),
+    { type: 'heading', id: 'h3', level: 2, text: 'Steel' },
+    paragraph('c', 'Steel lasts.', 'm3'),
+  ];
+  it('is what is picked, or the section it begins in without its heading', () => {
+    const desk = new Desk(body);
+    const ids = (words: string, scope: 'blocks' | 'section') => idsAt(desk.at(words).state, scope);
+    expect(ids('answers', 'blocks')).toEqual(['a']);
+    expect(ids('answers', 'section')).toEqual(['a', 'h2', 'b']);
+    expect(ids('breaks', 'section')).toEqual(['b']);
+    expect(ids('Steel', 'section')).toEqual(['c']);
+    expect(ids('Opening', 'section')).toEqual(['o']);
+    desk.put(2, desk.state.doc.content.size - 3);
+    expect(idsAt(desk.state, 'blocks')).toEqual(body.map(({ id }) => id));
+  });
+
+  it('takes the place of what was there, rests on what it names alone, and is undone in one', () => {
+    const desk = new Desk(body);
+    const blocks = [paragraph('x', 'Gut speaks.', 'm9'), paragraph('y', 'It wears.')];
+    expect(desk.does(replaceBlocks(['a'], blocks))).toBe(true);
+    expect(desk.body.slice(1, 4)).toEqual([
+      body[1],
+      paragraph('a', 'Gut speaks.', 'm9'),
+      paragraph('new1', 'It wears.'),
+    ]);
+    desk.does(undo);
+    expect(desk.body).toEqual(body);
+    expect(desk.does(replaceBlocks(['gone'], blocks))).toBe(false);
   });
 });
 

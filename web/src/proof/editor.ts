@@ -8,7 +8,18 @@ import { keymap } from 'prosemirror-keymap';
 import { search } from 'prosemirror-search';
 import { type Command, EditorState, type Plugin, Selection } from 'prosemirror-state';
 import { goToNextCell, tableEditing } from 'prosemirror-tables';
-import { backInItem, code, emphasis, enter, moveBlock, strong, type Turn, turnInto, turnWithin } from './commands.ts';
+import {
+  backInItem,
+  code,
+  emphasis,
+  enter,
+  intoTable,
+  moveBlock,
+  strong,
+  type Turn,
+  turnInto,
+  turnWithin,
+} from './commands.ts';
 import { documentOf } from './document.ts';
 import { marksDoubts } from './doubtMarks.ts';
 import { keepsIdentity } from './identity.ts';
@@ -20,6 +31,8 @@ export interface EditorHands {
   /** Asks where the selected words lead. */
   link: () => void;
   find: () => void;
+  /** Asks what is to be otherwise about the blocks at hand. */
+  anew: () => void;
   /** Ends editing. */
   leave: () => void;
 }
@@ -61,7 +74,7 @@ const told =
     return true;
   };
 
-function keysOf({ link, find, leave }: EditorHands): Plugin {
+function keysOf({ link, find, anew, leave }: EditorHands): Plugin {
   return keymap({
     Enter: enter,
     Backspace: chainCommands(backInItem, intoPrevious),
@@ -73,6 +86,7 @@ function keysOf({ link, find, leave }: EditorHands): Plugin {
     'Mod-e': code,
     'Mod-k': told(link),
     'Mod-f': told(find),
+    'Alt-r': told(anew),
     'Mod-Alt-0': turnInto('paragraph'),
     'Mod-Alt-2': turnInto('heading 2'),
     'Mod-Alt-3': turnInto('heading 3'),
@@ -82,7 +96,7 @@ function keysOf({ link, find, leave }: EditorHands): Plugin {
     'Mod-Alt-9': turnInto('quote'),
     'Alt-ArrowUp': moveBlock(-1),
     'Alt-ArrowDown': moveBlock(1),
-    Tab: goToNextCell(1),
+    Tab: chainCommands(intoTable, goToNextCell(1)),
     'Shift-Tab': goToNextCell(-1),
     Escape: told(leave),
   });

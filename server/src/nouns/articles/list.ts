@@ -1,4 +1,5 @@
 import type { Article, ArticlesQuery } from '@grivo/contract';
+import type { Passage } from '@grivo/core';
 import type { z } from 'zod';
 import type { Sql } from '../../ground/store/database.ts';
 import { sharesOf } from '../../ports/money/shares.ts';
@@ -87,7 +88,7 @@ export async function articleLine(sql: Sql, id: string): Promise<Article | null>
 }
 
 /** Every passage a brief was given, for finding figures that stand in none. */
-export async function passagesGiven(sql: Sql, brief: string): Promise<{ id: string; text: string }[]> {
+export async function passagesGiven(sql: Sql, brief: string): Promise<Passage[]> {
   const rows = await sql.rows<{ gave: { passages?: unknown } }>(
     "SELECT COALESCE(o.decided, o.proposed) AS gave FROM output o JOIN step_run r ON r.id = o.step_run WHERE r.brief = ? AND r.state = 'done'",
     [brief],

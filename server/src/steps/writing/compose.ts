@@ -145,9 +145,10 @@ function passagesFor(
   return [...own, ...rest].slice(0, MOST_PASSAGES_A_SECTION).sort((a, b) => a.n - b.n);
 }
 
-function blocksOf(
+/** What a writer gave as blocks of an article, each resting on the passages it names. */
+export function blocksOf(
   blocks: z.infer<typeof BlocksShape>['blocks'],
-  section: number,
+  section: number | string,
   passages: readonly NumberedPassage[],
   given: ReadonlySet<number>,
 ): Block[] {

@@ -144,6 +144,31 @@ Do not write the heading itself. ${p.passages.length === 0 ? 'Write from what is
   );
 }
 
+export interface AnewPrompt {
+  subject: string;
+  /** What the part stands under; null for the opening. */
+  heading: string | null;
+  /** The part as it stands. */
+  text: string;
+  words: number;
+  /** What a person wants otherwise. */
+  note: string;
+  saidElsewhere: string;
+  passages: readonly NumberedPassage[];
+}
+
+export function anewPrompt(p: AnewPrompt): string {
+  return written(
+    `Task: of an article on the subject write one part anew, about ${p.words} words. ${p.heading === null ? 'It is of the opening of the article.' : 'It stands under the heading.'} As it is now it stands in "it says". Keep its person and its tone, and write no heading. ${p.passages.length === 0 ? 'Say nothing that "it says" does not say.' : 'If the passages do not carry so many words, write fewer.'} Do not say again what was said before.
+The editor wants: ${p.note.trim()}`,
+    subjectOf(p.subject),
+    p.heading === null ? [] : [outsideLine('heading', p.heading)],
+    outside('it says', p.text),
+    p.saidElsewhere === '' ? [] : outside('said before', p.saidElsewhere),
+    passagesOf(p.passages),
+  );
+}
+
 export interface PointsPrompt {
   subject: string;
   text: string;

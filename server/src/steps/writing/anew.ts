@@ -1,0 +1,136 @@
+import {
+  type ArticleDocument,
+  articleText,
+  type Block,
+  countWords,
+  isStatement,
+  type Micros,
+  type Passage,
+  textCost,
+  tokensCeiling,
+} from '@grivo/core';
+import type { Sql } from '../../ground/store/database.ts';
+import type { Result } from '../../ports/outcome/outcome.ts';
+import type { ServiceRow } from '../../ports/services/entity.ts';
+import type { Tools } from '../../ports/tools.ts';
+import { acceptBlocks } from './blocksAccepted.ts';
+import { blocksOf } from './compose.ts';
+import { fenced } from './fences.ts';
+import { anewPrompt, houseRules, type NumberedPassage } from './prompts.ts';
+import { rankPassages } from './selection.ts';
+import { BlocksShape } from './shapes.ts';
+
+/** A part of an article that is to be written anew. */
+export interface Part {
+  document: ArticleDocument;
+  /** Ids of its blocks. */
+  ids: readonly string[];
+  /** What a person wants otherwise. */
+  note: string;
+  /** What the article was made from. */
+  passages: readonly Passage[];
+}
+
+const MOST_PASSAGES = 12;
+/** What a note asks for in words of its own is as long as that. */
+const LENGTHS: readonly [RegExp, number][] = [
+  [/\b(?:shorter|shorten|briefer|tighter|kürzer|kürze|knapper)\b/i, 0.6],
+  [/\b(?:longer|more detail|lengthen|länger|ausführlicher)\b/i, 1.6],
+];
+
+/** Why a part cannot be written anew: nothing in it is a text. */
+export type NotWritable = { ok: false; problem: string };
+
+/** The request for a part, made of the article as it stands and of what it rests on. */
+export function anewRequest({ document, ids, note, passages }: Part): NotWritable | { ok: true; request: AnewRequest } {
+  const own = document.body.filter((block) => ids.includes(block.id));
+  if (own.length === 0 || own.length < ids.length)
+    return { ok: false, problem: 'these blocks are not in the article as it was sent' };
+  if (!own.some(isStatement)) return { ok: false, problem: 'nothing of it is a text that can be written anew' };
+  const first = document.body.findIndex((block) => block.id === own[0]!.id);
+  const heading = document.body.slice(0, first).findLast((block) => block.type === 'heading');
+  const text = articleText({ body: own });
+  const rests = new Set(own.flatMap((block) => (block.evidence ?? []).map(({ passage }) => passage)));
+  const numbered = passages.map((passage, i): NumberedPassage => ({ n: i + 1, passage }));
+  const resting = numbered.filter(({ passage }) => rests.has(passage.id));
+  const others = rankPassages(
+    numbered.filter(({ passage }) => !rests.has(passage.id)),
+    `${text} ${note}`,
+    document.language,
+  )
+    .filter(({ score }) => score > 0)
+    .map(({ passage }) => passage);
+  const given = [...resting, ...others].slice(0, MOST_PASSAGES).sort((a, b) => a.n - b.n);
+  const share = LENGTHS.find(([pattern]) => pattern.test(note))?.[1] ?? 1;
+  const words = Math.max(12, Math.round(countWords(text, document.language) * share));
+  return {
+    ok: true,
+    request: {
+      instructions: houseRules(document.language),
+      material: anewPrompt({
+        subject: document.keyPhrase || document.title,
+        heading: heading?.type === 'heading' ? heading.text : null,
+        text,
+        words,
+        note,
+        saidElsewhere: articleText({ body: document.body.filter((block) => !ids.includes(block.id)) }),
+        passages: given,
+      }),
+      given,
+      language: document.language,
+      words,
+    },
+  };
+}
+
+export interface AnewRequest {
+  instructions: string;
+  material: string;
+  given: readonly NumberedPassage[];
+  language: string;
+  words: number;
+}
+
+/** Tokens of a word in a reply, marks of its shape counted in. */
+const TOKENS_A_WORD = 2;
+
+/** About what it costs at a writer. */
+export function anewPrice(service: Pick<ServiceRow, 'price'>, { instructions, material, words }: AnewRequest): Micros {
+  return textCost(service.price, {
+    tokensIn: tokensCeiling(instructions + material),
+    tokensOut: words * TOKENS_A_WORD + 60,
+  });
+}
+
+/** Has a part written anew. The blocks that come rest on the passages they name; none of them has an id an article has. */
+export async function writeAnew(
+  tools: Pick<Tools, 'writer' | 'secrets' | 'holder'>,
+  service: ServiceRow,
+  { instructions, material, given, language }: AnewRequest,
+  asker: { stepRun: string; draw: number; signal: AbortSignal; mark: string },
+): Promise<Result<{ blocks: Block[]; micros: Micros }>> {
+  const numbers = new Set(given.map(({ n }) => n));
+  const reply = await tools.writer.write(
+    service,
+    {
+      ...fenced(tools.secrets, { instructions, material }),
+      name: 'blocks',
+      shape: BlocksShape,
+      accept: acceptBlocks(numbers, language),
+      maxTokensOut: 2_000,
+    },
+    { holder: tools.holder(), ...asker },
+  );
+  if (!reply.ok) return reply;
+  const blocks = blocksOf(reply.value.value.blocks, asker.mark, given, numbers);
+  return { ok: true, value: { blocks, micros: reply.value.micros } };
+}
+
+/** The run of the step that made an article last, for the books; null when it was never made by one. */
+export async function madeBy(sql: Sql, article: string): Promise<string | null> {
+  const [row] = await sql.rows<{ run: string }>(
+    'SELECT by_step AS run FROM article_revision WHERE article = ? AND by_step IS NOT NULL ORDER BY id DESC LIMIT 1',
+    [article],
+  );
+  return row?.run ?? null;
+}
