@@ -62,6 +62,15 @@ function allOf(say: (where: string) => string): Record<string, { instructions: s
       outline: prompts.outlinePrompt({ ...base, sections: { from: 3, to: 5 }, words: 900, examples, aim }),
       opening: prompts.sectionPrompt({ ...section, heading: null }),
       section: prompts.sectionPrompt({ ...section, heading: say('heading') }),
+      'part anew': prompts.anewPrompt({
+        subject,
+        heading: say('heading'),
+        text: say('it says'),
+        words: 60,
+        note: own,
+        saidElsewhere: say('said before'),
+        passages: base.passages,
+      }),
       points: prompts.pointsPrompt({ subject, text, points: 4, person: 'second person' }),
       title: prompts.titlePrompt({ ...base, most: 60, choices: 3, examples, text, aim }),
       picture: prompts.picturePrompt({
