@@ -280,3 +280,51 @@ test('what is out is changed, brought to the blog, compared, brought back, taken
   await expect(blogs).toContainText('out since');
   await expect.poll(post).toContain('wants a soft bow.');
 });
+
+test('an article of one’s own is begun, written on its page, passed and given a slot', async ({ page }) => {
+  await page.goto(`${base()}/articles`);
+  await page.getByRole('button', { name: 'Write one yourself…' }).click();
+  expect(await faultsOf(page)).toEqual([]);
+  await page.getByLabel('Title', { exact: true }).fill('Rosin, dark or light');
+  await page.getByLabel(/^Its first words/).fill('Dark rosin is soft.\n\n## Light\n\nLight rosin is hard.');
+  await page.getByRole('button', { name: 'Begin' }).click();
+  await expect(editor(page)).toBeFocused();
+  await expect(editor(page)).toContainText('Light rosin is hard.');
+  await page.keyboard.press('Control+End');
+  await page.keyboard.type(' Summer asks for it.');
+  await page.getByRole('button', { name: 'Pass it' }).click();
+  await expect(page.getByRole('region', { name: 'Your word on it' })).toBeHidden();
+  const { articles: all } = await ask<{ articles: Line[] }>(page, 'get', '/articles?limit=50');
+  const own = all.find(({ title }) => title === 'Rosin, dark or light')!;
+  await expect
+    .poll(async () => (await ask<{ standing: string }>(page, 'get', `/articles/${own.id}`)).standing)
+    .toBe('ready');
+  expect(await textOf(page, own.id)).toContain('Summer asks for it.');
+});
+
+test('a paragraph is written anew with a note, set beside what was there, kept and undone', async ({ page }) => {
+  const { articles: all } = await ask<{ articles: (Line & { language: string; words: number })[] }>(
+    page,
+    'get',
+    '/articles?standing=ready&limit=200',
+  );
+  const article = all.find(({ language, words }) => language === 'en' && words > 400)!;
+  await editing(page, article.id);
+  const paragraph = editor(page).locator('> p').nth(1);
+  const before = await paragraph.innerText();
+  await paragraph.click();
+  await page.keyboard.press('Alt+r');
+  await page.keyboard.type('shorter');
+  await expect(page.getByText(/^about 0\.\d+ €$/)).toBeVisible();
+  await page.keyboard.press('Enter');
+  const written = page.getByRole('region', { name: 'Written anew' });
+  await expect(written).toBeVisible({ timeout: 30_000 });
+  expect(await faultsOf(page)).toEqual([]);
+  await written.getByRole('button', { name: 'Keep it' }).click();
+  await expect(editor(page)).toBeFocused();
+  await expect(paragraph).not.toHaveText(before);
+  expect((await paragraph.innerText()).length).toBeLessThan(before.length);
+  await page.keyboard.press('Control+z');
+  await expect(paragraph).toHaveText(before);
+  await expect(page.getByText('everything is kept')).toBeVisible();
+});

@@ -255,3 +255,33 @@ describe('a part written anew', () => {
     expect([refused.status, refused.problem.title]).toEqual([502, 'Not written']);
   });
 });
+
+describe('an article somebody writes themselves', () => {
+  test('is laid out as it stands, waits for them, and goes out in a slot once it is passed; the next goes the same way', async () => {
+    const own = (title: string) => ({
+      blog: w.blog,
+      title,
+      text: `{{ ${title} }} wants *patience*.\n\n## Bows\n\n- One\n- Two`,
+    });
+    const begun = await ask<{ id: string }>('POST', '/articles', own('Bowing by hand'));
+    expect(begun.status).toBe(201);
+    await w.settled([begun.body.id], ['held']);
+    const articleOf = async (brief: string) =>
+      read((await w.product.ground.db.rows<{ id: string }>('SELECT id FROM article WHERE brief = ?', [brief]))[0]!.id);
+    const made = await articleOf(begun.body.id);
+    expect(made).toMatchObject({ title: 'Bowing by hand', standing: 'held', busy: null, doubts: [] });
+    expect(articleText(made.document)).toBe('{{ Bowing by hand }} wants patience.\n\nBows\n\nOne\nTwo');
+    const [hold] = (await ask<{ holds: Hold[] }>('GET', `/briefs/${begun.body.id}/holds`)).body.holds;
+    await ask('POST', `/briefs/${begun.body.id}/holds/${hold!.run}`, { decide: 'pass', change: {} });
+    await stands(begun.body.id, 'ready');
+    const next = await ask<{ id: string }>('POST', '/articles', own('Plucking by hand'));
+    await w.settled([next.body.id], ['held']);
+    const rows = await w.product.ground.db.rows<{ pipeline: string }>('SELECT pipeline FROM brief WHERE id IN (?)', [
+      [begun.body.id, next.body.id],
+    ]);
+    expect(new Set(rows.map(({ pipeline }) => pipeline)).size).toBe(1);
+    expect((await ask('POST', '/articles', { ...own('x'), blog: 'z'.repeat(20) })).status).toBe(404);
+    expect((await ask('POST', '/articles', { ...own('x'), text: '  ' })).status).toBe(422);
+    expect((await proofreader('POST', '/articles', own('x'))).status).toBe(403);
+  });
+});

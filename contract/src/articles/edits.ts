@@ -3,6 +3,14 @@ import { z } from 'zod';
 import { ArticleDocumentSchema } from '../article/document.ts';
 import { Id, Micros } from '../id.ts';
 
+/** An article somebody writes themselves. */
+export const OwnArticle = z.strictObject({
+  blog: Id,
+  title: z.string().trim().min(1, 'a title').max(300),
+  /** Markdown; it is changed on the page afterwards. */
+  text: z.string().trim().min(1, 'a first sentence').max(400_000),
+});
+
 /** What a person made of an article. */
 export const ArticleEdit = z.strictObject({
   /** The revision it was made from. */

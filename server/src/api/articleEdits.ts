@@ -4,6 +4,8 @@ import {
   ArticleEdit,
   ArticleSaved,
   ArticleSources,
+  Made,
+  OwnArticle,
   PublicationAct,
   PublicationActed,
   Revisions,
@@ -17,7 +19,9 @@ import { saveEdit } from '../nouns/articles/edits.ts';
 import { passagesGiven } from '../nouns/articles/list.ts';
 import { getArticle, readRevision } from '../nouns/articles/repository.ts';
 import { isOfArticle, revisionsOf } from '../nouns/articles/revisions.ts';
+import { getBlog } from '../nouns/blogs/repository.ts';
 import { namer } from '../nouns/incidents/words.ts';
+import { writeByHand } from '../nouns/pipelines/byHand.ts';
 import { actByHand, publicationAt } from '../nouns/publishing/byHand.ts';
 import { anewPrice, anewRequest, madeBy, writeAnew } from '../steps/writing/anew.ts';
 import { BUSY } from './articles.ts';
@@ -43,6 +47,23 @@ function editing(product: Product): Route[] {
   const { ground, bell } = product;
   const { db } = ground;
   return [
+    route({
+      method: 'post',
+      path: '/articles',
+      says: 'Makes an article of a text somebody wrote, held for them to be looked over; the brief it is made in is answered',
+      role: 'editor',
+      body: OwnArticle,
+      answer: Made,
+      status: 201,
+      handle: async ({ body: { blog: id, title, text }, person }) => {
+        const blog = await getBlog(db, id);
+        if (!blog) throw notFound('blog');
+        const brief = await writeByHand(ground, { blog, title, text, person });
+        bell.ring({ kind: 'admit' });
+        bell.ring({ kind: 'event' });
+        return { id: brief };
+      },
+    }),
     route({
       method: 'put',
       path: '/articles/{id}/document',

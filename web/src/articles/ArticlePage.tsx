@@ -74,7 +74,8 @@ export default function ArticlePage() {
 function Opened({ article }: { article: ArticleWhole }) {
   const { id } = article;
   const [show, setShow] = useState<Show>('page');
-  const [editing, setEditing] = useState(() => keptUnsaved(id) !== null);
+  const [search] = useSearchParams();
+  const [editing, setEditing] = useState(() => search.has('edit') || keptUnsaved(id) !== null);
   const { at, setAt, put, step } = useParagraphs(article.document.body);
   const { next, step: stepArticle } = useNeighbours(id);
   const hold = useHold(article);
@@ -111,7 +112,8 @@ function Opened({ article }: { article: ArticleWhole }) {
             <Shown article={article} show={show} at={at} onAt={setAt} />
           </div>
           <aside className="border-l border-rule px-6 pb-8" aria-label="Measures">
-            <div className="measures">
+            {/* biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls by itself, by keys too */}
+            <div className="measures brackets" tabIndex={0}>
               <OnBlogs article={article} now={now} />
               <Measures measures={article.measures} doubts={article.doubts} onPlace={goToBlock} />
               <Keys />

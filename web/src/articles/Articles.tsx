@@ -12,6 +12,7 @@ import { useNow } from '../shell/useNow.ts';
 import { count, plural } from '../words/figures.ts';
 import { dayLong } from '../words/time.ts';
 import { Columns, type Line } from './Columns.tsx';
+import { WriteOne } from './WriteOne.tsx';
 
 const STANDINGS = [
   { value: '', says: 'any state', does: 'everything but what is set aside' },
@@ -101,6 +102,7 @@ function Shown({ list, blogs, of }: { list: ShownArticles; blogs: readonly Blog[
           {count(shown.length)} shown of {count(of)}
         </span>
         <LookOver articles={list.articles.data ?? []} />
+        <WriteOne blogs={blogs} />
         <input
           className="field ml-auto !w-56"
           placeholder="Find a title…"

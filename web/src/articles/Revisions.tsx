@@ -26,7 +26,9 @@ export function Revisions({ article }: { article: ArticleWhole }) {
   const { revisions } = all.data;
   const after = revisions.find(({ id }) => id === chosen.after) ?? revisions[0];
   const at = revisions.findIndex(({ id }) => id === after?.id);
-  const before = revisions.find(({ id }) => id === chosen.before) ?? revisions[at + 1];
+  // The first has none before it: it is set against the newest.
+  const before =
+    revisions.find(({ id }) => id === chosen.before) ?? revisions[at + 1] ?? (at > 0 ? revisions[0] : undefined);
   return (
     <div className="grid grid-cols-[252px_minmax(0,1fr)] gap-x-8 border-t border-ink pr-6 pl-8">
       <ol className="py-2" aria-label="Revisions">

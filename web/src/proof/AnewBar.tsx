@@ -161,8 +161,8 @@ function Written({
   const bare = written.blocks.filter(({ evidence }) => (evidence?.length ?? 0) === 0).length;
   return (
     <section className="border-t border-rule-soft px-8 py-2" aria-label="Written anew">
-      <div className="page grid max-h-[38vh] grid-cols-2 gap-6 overflow-auto" lang="">
-        <p className="whitespace-pre-wrap text-ink-2" aria-label="As it is">
+      <div className="page grid max-h-[38vh] grid-cols-2 gap-6 overflow-auto">
+        <p className="whitespace-pre-wrap text-ink-2">
           {words.map(({ stands, text }, i) =>
             stands === 'after' ? null : stands === 'before' ? (
               <del key={i} className="text-ink-3 line-through">
@@ -173,7 +173,7 @@ function Written({
             ),
           )}
         </p>
-        <p className="whitespace-pre-wrap" aria-label="As it would be">
+        <p className="whitespace-pre-wrap">
           {words.map(({ stands, text }, i) =>
             stands === 'before' ? null : stands === 'after' ? (
               <ins key={i} className="bg-blue-wash underline decoration-blue">

@@ -1,5 +1,6 @@
 import type { Evidence } from '@grivo/contract';
 import { type Block, type Doubt, doubtWords, isStatement } from '@grivo/core';
+import type { ReactNode } from 'react';
 import { plural } from '../words/figures.ts';
 
 /** Which passages a block rests on; open, with their words. */
@@ -8,12 +9,15 @@ export function EvidenceNotes({
   passages,
   open,
   doubts,
+  changes,
 }: {
   block: Block;
   passages: ReadonlyMap<string, Evidence>;
   open: boolean;
   /** What it says and what it rests on does not. */
   doubts: readonly Doubt[];
+  /** What can be changed about it while the article is edited. */
+  changes?: { remove: (passage: string) => void; add: ReactNode } | undefined;
 }) {
   const own = (block.evidence ?? []).flatMap(({ passage }) => passages.get(passage) ?? []);
   // What was written has evidence or lacks it; what somebody laid out is their own.
@@ -23,7 +27,7 @@ export function EvidenceNotes({
     isStatement(block) &&
     block.type !== 'quote' &&
     block.type !== 'key points';
-  if (own.length === 0 && doubts.length === 0 && !bare) return null;
+  if (own.length === 0 && doubts.length === 0 && !bare && !(open && changes)) return null;
   const shown = open ? own : own.slice(0, 1);
   return (
     <div
@@ -39,8 +43,18 @@ export function EvidenceNotes({
         <p key={passage.id} className="!mt-0 pb-1 !text-[12px] !leading-4">
           <Where passage={passage} />
           <span className="text-ink-2 italic">“{open ? passage.text : shorten(passage.text)}”</span>
+          {open && changes ? (
+            <button
+              type="button"
+              className="act quiet brackets block min-h-6 w-full !text-right !font-ui"
+              onClick={() => changes.remove(passage.id)}
+            >
+              does not rest on it
+            </button>
+          ) : null}
         </p>
       ))}
+      {open && changes ? changes.add : null}
       {!open && own.length > 1 ? (
         <p className="!mt-0 !font-ui !text-[12px] !leading-4 text-ink-3">
           and {plural(own.length - 1, 'passage')} more

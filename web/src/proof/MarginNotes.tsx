@@ -1,8 +1,10 @@
 import type { Evidence } from '@grivo/contract';
-import type { Block, BlockDoubt } from '@grivo/core';
+import { type Block, type BlockDoubt, blockText, isStatement, type MeasuredSource, textDigest } from '@grivo/core';
 import type { EditorView } from 'prosemirror-view';
 import { useLayoutEffect, useRef, useState } from 'react';
+import { setEvidence } from './commands.ts';
 import { EvidenceNotes } from './EvidenceNotes.tsx';
+import { PickPassage } from './PickPassage.tsx';
 
 const GAP = 8;
 
@@ -16,6 +18,7 @@ export function MarginNotes({
   at,
   passages,
   doubts,
+  sources,
 }: {
   view: EditorView;
   body: readonly Block[];
@@ -23,6 +26,8 @@ export function MarginNotes({
   at: string | null;
   passages: ReadonlyMap<string, Evidence>;
   doubts: readonly BlockDoubt[];
+  /** Every passage the article was made from. */
+  sources: readonly MeasuredSource[];
 }) {
   const column = useRef<HTMLDivElement>(null);
   const [wide, setWide] = useState(0);
@@ -53,9 +58,28 @@ export function MarginNotes({
             passages={passages}
             open={at === block.id}
             doubts={doubts.filter((doubt) => doubt.block === block.id)}
+            changes={changesOf(view, block, sources)}
           />
         </div>
       ))}
     </div>
   );
+}
+
+/** Taking away what a block does not rest on, and picking what it does. */
+function changesOf(view: EditorView, block: Block, sources: readonly MeasuredSource[]) {
+  if (!isStatement(block) || sources.length === 0) return undefined;
+  const evidence = block.evidence ?? [];
+  const put = (next: typeof evidence) => setEvidence(block.id, next)(view.state, view.dispatch);
+  const taken = new Set(evidence.map(({ passage }) => passage));
+  return {
+    remove: (passage: string) => put(evidence.filter((one) => one.passage !== passage)),
+    add: (
+      <PickPassage
+        text={blockText(block)}
+        sources={sources.filter(({ id }) => !taken.has(id))}
+        onPick={(passage) => put([...evidence, { passage, digest: textDigest(blockText(block)) }])}
+      />
+    ),
+  };
 }

@@ -1,5 +1,5 @@
-import type { ArticleWhole } from '@grivo/contract';
-import { type Clash, directionOf } from '@grivo/core';
+import type { ArticleWhole, Evidence } from '@grivo/contract';
+import { type Clash, directionOf, type MeasuredSource } from '@grivo/core';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { read } from '../api/queries.ts';
@@ -28,7 +28,7 @@ export default function ProofPage({ article, onLeave }: { article: ArticleWhole;
     () => ({ link: () => setBar('link'), find: () => setBar('find'), anew: () => setBar('anew'), leave: onLeave }),
     [onLeave],
   );
-  const { measures, doubts } = useMeasures(article, proof.document);
+  const { measures, doubts, sources } = useMeasures(article, proof.document);
   const leadTo = (block: string) => {
     const n = proof.document.body.findIndex(({ id }) => id === block);
     proof.view?.dom.children[n]?.scrollIntoView({ block: 'center' });
@@ -38,10 +38,11 @@ export default function ProofPage({ article, onLeave }: { article: ArticleWhole;
       <div className="min-w-0">
         <Bars article={article} proof={proof} bar={bar} onBar={setBar} onLeave={onLeave} />
         <Clashes clashes={proof.clashes} onPlace={leadTo} onSettled={proof.settled} />
-        <Sheet article={article} proof={proof} doubts={doubts} hands={hands} />
+        <Sheet article={article} proof={proof} doubts={doubts} hands={hands} sources={sources} />
       </div>
       <aside className="border-l border-rule px-6 pb-8" aria-label="Measures">
-        <div className="measures">
+        {/* biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls by itself, by keys too */}
+        <div className="measures brackets" tabIndex={0}>
           <Measures measures={measures} doubts={doubts} onPlace={leadTo} />
         </div>
       </aside>
@@ -157,18 +158,30 @@ function Sheet({
   proof,
   doubts,
   hands,
+  sources,
 }: {
   article: ArticleWhole;
   proof: Proof;
   doubts: ArticleWhole['doubts'];
   hands: EditorHands;
+  sources: readonly MeasuredSource[];
 }) {
   const { document, view, at } = proof;
-  const passages = useMemo(() => new Map(article.passages.map((passage) => [passage.id, passage])), [article.passages]);
+  const passages = useMemo(
+    () =>
+      new Map<string, Evidence>([
+        // What was picked just now is known by its words alone.
+        ...sources.map(({ id, text }) => [id, { id, text, title: 'Its sources', place: '', address: '' }] as const),
+        ...article.passages.map((passage) => [passage.id, passage] as const),
+      ]),
+    [article.passages, sources],
+  );
   return (
     <div className="page grid grid-cols-[252px_32px_minmax(0,1fr)_24px] pb-24" lang={document.language}>
       <div className="flex flex-col">
-        {view ? <MarginNotes view={view} body={document.body} at={at} passages={passages} doubts={doubts} /> : null}
+        {view ? (
+          <MarginNotes view={view} body={document.body} at={at} passages={passages} doubts={doubts} sources={sources} />
+        ) : null}
       </div>
       <div />
       <div className="border-x border-rule bg-sheet px-8 pb-8" dir={directionOf(document.language)}>

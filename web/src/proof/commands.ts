@@ -1,4 +1,4 @@
-import type { Block, LinkTarget } from '@grivo/core';
+import type { Block, Evidence, LinkTarget } from '@grivo/core';
 import { chainCommands, exitCode, splitBlock, toggleMark } from 'prosemirror-commands';
 import { Fragment, type Node, type NodeType, type ResolvedPos } from 'prosemirror-model';
 import { type Command, type EditorState, NodeSelection, TextSelection, type Transaction } from 'prosemirror-state';
@@ -347,6 +347,19 @@ export function replaceBlocks(ids: readonly string[], blocks: readonly Block[]):
     });
     const tr = state.tr.replaceWith(from, to, made);
     dispatch(tr.setSelection(TextSelection.near(tr.doc.resolve(from + 1))).scrollIntoView());
+    return true;
+  };
+}
+
+/** Says what a block rests on. */
+export function setEvidence(id: string, evidence: readonly Evidence[]): Command {
+  return (state, dispatch) => {
+    let at = -1;
+    state.doc.forEach((node, offset) => {
+      if (node.attrs['id'] === id) at = offset;
+    });
+    if (at < 0) return false;
+    dispatch?.(state.tr.setNodeAttribute(at, 'evidence', evidence.length > 0 ? [...evidence] : null));
     return true;
   };
 }

@@ -1,11 +1,14 @@
 import { ArticleSources, type ArticleWhole } from '@grivo/contract';
-import type { ArticleDocument } from '@grivo/core';
+import type { ArticleDocument, MeasuredSource } from '@grivo/core';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { call } from '../api/call.ts';
 import type { Measured, ToMeasure } from './measure.worker.ts';
 
-export type Measures = Pick<ArticleWhole, 'measures' | 'doubts'>;
+export type Measures = Pick<ArticleWhole, 'measures' | 'doubts'> & {
+  /** Every passage the article was made from, once they are read. */
+  sources: readonly MeasuredSource[];
+};
 
 /** The measures of an article while it is typed, reckoned in a worker; those of the server until the first are there. */
 export function useMeasures(
@@ -17,7 +20,7 @@ export function useMeasures(
     queryFn: () => call('GET', `/articles/${article.id}/sources`, { answer: ArticleSources }),
     staleTime: Number.POSITIVE_INFINITY,
   }).data?.sources;
-  const [found, setFound] = useState<Measures | null>(null);
+  const [found, setFound] = useState<Pick<Measures, 'measures' | 'doubts'> | null>(null);
   const worker = useRef<Worker | null>(null);
   const sent = useRef(0);
   const { language } = document;
@@ -40,5 +43,6 @@ export function useMeasures(
     sent.current++;
     worker.current?.postMessage({ kind: 'article', n: sent.current, document } satisfies ToMeasure);
   }, [document, sources]);
-  return found ?? article;
+  const { measures, doubts } = found ?? article;
+  return { measures, doubts, sources: sources ?? [] };
 }
