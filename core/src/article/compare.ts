@@ -78,5 +78,5 @@ export function compareWords(before: string, after: string): WordsCompared[] {
 }
 
 function wordsOf(text: string): string[] {
-  return text.match(/\S+|\s+/g) ?? [];
+  return text.match(/[\p{L}\p{N}]+|\s+|[^\p{L}\p{N}\s]/gu) ?? [];
 }

@@ -16,6 +16,34 @@ const SCOPES = [
 
 const IDEAS = ['shorter', 'plainer words', 'with the figure from the source'];
 
+/** Asking for a part to be written anew, and what came. */
+function useAnew(article: string, document: ArticleDocument, view: EditorView) {
+  const [scope, put] = useState<Scope>('blocks');
+  // What was at hand when it was asked for: the place to type may go elsewhere meanwhile.
+  const [at] = useState(() => ({ blocks: idsAt(view.state, 'blocks'), section: idsAt(view.state, 'section') }));
+  const [note, setNote] = useState('');
+  const [again, setAgain] = useState(0);
+  const ids = at[scope];
+  const asked = useMutation({
+    mutationFn: (n: number) =>
+      call('POST', `/articles/${article}/anew`, {
+        body: { document, blocks: ids, note, again: n },
+        answer: WrittenAnew,
+        key: crypto.randomUUID(),
+      }),
+  });
+  const setScope = (value: Scope) => {
+    put(value);
+    asked.reset();
+  };
+  const write = (n: number) => {
+    if (note.trim() === '' || ids.length === 0) return;
+    setAgain(n);
+    asked.mutate(n);
+  };
+  return { scope, setScope, ids, note, setNote, asked, write, again };
+}
+
 /**
  * Has a part of the article written anew with a note: what it costs is said before, what comes stands beside what was there,
  * word by word, and counts once it is kept. Undoing takes it back.
@@ -31,25 +59,7 @@ export function AnewBar({
   view: EditorView;
   onLeave: () => void;
 }) {
-  const [scope, setScope] = useState<Scope>('blocks');
-  // What was at hand when it was asked for: the place to type may go elsewhere meanwhile.
-  const [at] = useState(() => ({ blocks: idsAt(view.state, 'blocks'), section: idsAt(view.state, 'section') }));
-  const [note, setNote] = useState('');
-  const [again, setAgain] = useState(0);
-  const ids = at[scope];
-  const asked = useMutation({
-    mutationFn: (n: number) =>
-      call('POST', `/articles/${article}/anew`, {
-        body: { document, blocks: ids, note, again: n },
-        answer: WrittenAnew,
-        key: crypto.randomUUID(),
-      }),
-  });
-  const write = (n: number) => {
-    if (note.trim() === '' || ids.length === 0) return;
-    setAgain(n);
-    asked.mutate(n);
-  };
+  const { scope, setScope, ids, note, setNote, asked, write, again } = useAnew(article, document, view);
   const leave = () => {
     onLeave();
     view.focus();
@@ -70,17 +80,7 @@ export function AnewBar({
         }}
       >
         <span>
-          Write{' '}
-          <ChoiceWord
-            label="What"
-            value={scope}
-            options={SCOPES}
-            onChoose={(value) => {
-              setScope(value);
-              asked.reset();
-            }}
-          />{' '}
-          anew:
+          Write <ChoiceWord label="What" value={scope} options={SCOPES} onChoose={setScope} /> anew:
         </span>
         <input
           className="field !w-72"

@@ -5,22 +5,10 @@ import { addColumnAfter, addRowAfter, deleteColumn, deleteRow, isInTable } from 
 import type { EditorView } from 'prosemirror-view';
 import { DropdownMenu } from 'radix-ui';
 import { ChoiceWord } from '../design/index.ts';
-import {
-  code,
-  emphasis,
-  insertBlock,
-  moveBlock,
-  newTable,
-  removeBlock,
-  strong,
-  TURNS,
-  type Turn,
-  turnAt,
-  turnInto,
-  wholeNode,
-} from './commands.ts';
+import { code, emphasis, insertBlock, moveBlock, newTable, removeBlock, strong, wholeNode } from './commands.ts';
 import type { nodeOf } from './document.ts';
 import { blockTypeOf, schema, type WholeBlock } from './schema.ts';
+import { TURNS, type Turn, turnAt, turnInto } from './turns.ts';
 
 const SAYS: Record<Turn, string> = {
   paragraph: 'a paragraph',
@@ -142,15 +130,7 @@ export function Toolbar({
         </button>
       ) : null}
       <Insert does={does} mayMarkup={mayMarkup} onClosed={() => view.focus()} />
-      <Press says="Move it up" keys="Alt ↑" command={moveBlock(-1)} view={view} does={does}>
-        Up
-      </Press>
-      <Press says="Move it down" keys="Alt ↓" command={moveBlock(1)} view={view} does={does}>
-        Down
-      </Press>
-      <Press says="Take it out" command={removeBlock} view={view} does={does}>
-        Out
-      </Press>
+      <MoveTools view={view} does={does} />
       {table ? <TableTools view={view} does={does} /> : null}
       <span className="ml-auto flex gap-3">
         <button type="button" className="act quiet brackets" title="Ctrl F" onClick={onFind}>
@@ -168,6 +148,22 @@ export function Toolbar({
 }
 
 type Does = (command: Command) => void;
+
+function MoveTools({ view, does }: { view: EditorView; does: Does }) {
+  return (
+    <>
+      <Press says="Move it up" keys="Alt ↑" command={moveBlock(-1)} view={view} does={does}>
+        Up
+      </Press>
+      <Press says="Move it down" keys="Alt ↓" command={moveBlock(1)} view={view} does={does}>
+        Down
+      </Press>
+      <Press says="Take it out" command={removeBlock} view={view} does={does}>
+        Out
+      </Press>
+    </>
+  );
+}
 
 function TableTools({ view, does }: { view: EditorView; does: Does }) {
   return (

@@ -15,11 +15,10 @@ import {
   removeBlock,
   replaceBlocks,
   strong,
-  TURNS,
-  turnInto,
 } from './commands.ts';
 import { bodyOf, documentOf } from './document.ts';
 import { editorState } from './editor.ts';
+import { TURNS, turnInto } from './turns.ts';
 
 const HANDS = { link: () => undefined, find: () => undefined, anew: () => undefined, leave: () => undefined };
 

@@ -8,23 +8,13 @@ import { keymap } from 'prosemirror-keymap';
 import { search } from 'prosemirror-search';
 import { type Command, EditorState, type Plugin, Selection } from 'prosemirror-state';
 import { goToNextCell, tableEditing } from 'prosemirror-tables';
-import {
-  backInItem,
-  code,
-  emphasis,
-  enter,
-  intoTable,
-  moveBlock,
-  strong,
-  type Turn,
-  turnInto,
-  turnWithin,
-} from './commands.ts';
+import { backInItem, code, emphasis, enter, intoTable, moveBlock, strong } from './commands.ts';
 import { documentOf } from './document.ts';
 import { marksDoubts } from './doubtMarks.ts';
 import { keepsIdentity } from './identity.ts';
 import { readsPaste } from './paste.ts';
 import { schema } from './schema.ts';
+import { type Turn, turnInto, turnWithin } from './turns.ts';
 
 /** What the editor tells the page it stands in. */
 export interface EditorHands {

@@ -27,3 +27,12 @@ export async function isOfArticle(sql: Sql, article: string, revision: string): 
     (await sql.rows('SELECT 1 FROM article_revision WHERE id = ? AND article = ?', [revision, article])).length > 0
   );
 }
+
+/** The run of the step that made an article last, for the books; null when it was never made by one. */
+export async function madeBy(sql: Sql, article: string): Promise<string | null> {
+  const [row] = await sql.rows<{ run: string }>(
+    'SELECT by_step AS run FROM article_revision WHERE article = ? AND by_step IS NOT NULL ORDER BY id DESC LIMIT 1',
+    [article],
+  );
+  return row?.run ?? null;
+}

@@ -9,7 +9,6 @@ import {
   textCost,
   tokensCeiling,
 } from '@grivo/core';
-import type { Sql } from '../../ground/store/database.ts';
 import type { Result } from '../../ports/outcome/outcome.ts';
 import type { ServiceRow } from '../../ports/services/entity.ts';
 import type { Tools } from '../../ports/tools.ts';
@@ -124,13 +123,4 @@ export async function writeAnew(
   if (!reply.ok) return reply;
   const blocks = blocksOf(reply.value.value.blocks, asker.mark, given, numbers);
   return { ok: true, value: { blocks, micros: reply.value.micros } };
-}
-
-/** The run of the step that made an article last, for the books; null when it was never made by one. */
-export async function madeBy(sql: Sql, article: string): Promise<string | null> {
-  const [row] = await sql.rows<{ run: string }>(
-    'SELECT by_step AS run FROM article_revision WHERE article = ? AND by_step IS NOT NULL ORDER BY id DESC LIMIT 1',
-    [article],
-  );
-  return row?.run ?? null;
 }
