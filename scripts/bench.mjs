@@ -28,6 +28,7 @@ const all = {
   lists: (await import('./bench/lists.mjs')).lists,
   text: (await import('./bench/text.mjs')).text,
   honesty: (await import('./bench/honesty.mjs')).honesty,
+  proof: (await import('./bench/proof.mjs')).proof,
 };
 const OPTIONS = { set: { type: 'string' }, material: { type: 'string' } };
 let given;

@@ -112,9 +112,6 @@ try {
     for (const name of ['Scale to a tenth of a gram', 'Wooden lid of beech'])
       await page.getByRole('checkbox', { name }).click();
   });
-  await picture('intake-hook', at, `/intake/${await ofKind('hook')}`, async () => {
-    await page.getByText('Try it in a shell').waitFor();
-  });
   await picture('intake-sound', at, `/intake/${await ofKind('recordings')}`, async () => {
     await page.getByRole('button', { name: 'What bakers know about cabbage' }).click();
     await page.getByRole('button', { name: 'Listen' }).waitFor();
@@ -125,6 +122,15 @@ try {
   await picture('articles', at, '/articles');
   await picture('article', at, `/articles/${await first('/articles?standing=ready', 'articles')}`, async () => {
     await page.keyboard.press('j');
+  });
+  await picture('proof', at, `/articles/${await first('/articles?standing=ready', 'articles')}`, async () => {
+    await page.keyboard.press('e');
+    const text = page.getByRole('textbox', { name: 'The text of the article' });
+    await text.locator('> p').first().click();
+    await page.keyboard.press('End');
+    await page.keyboard.type(' Give it 77 days.');
+    await page.getByText('everything is kept').waitFor();
+    await page.getByText('‘77 days’ stands in no source').first().waitFor();
   });
   await picture('cadence', at, '/cadence');
   await picture('blog', at, `/blogs/${await first('/blogs', 'blogs')}`, async () => {

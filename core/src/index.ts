@@ -38,7 +38,7 @@ export { articleFile, articleMarkdown } from './article/markdown.ts';
 export { type ArticleMeasure, type MeasuredSource, measuresOf } from './article/measures.ts';
 export { type Clash, type Merged, mergeArticles, rejoined as rejoinedInline } from './article/merge.ts';
 export { tooNested } from './article/nested.ts';
-export { gradeOf } from './article/readingGrade.ts';
+
 export { makeAnchors, slugOf } from './article/slug.ts';
 export { tagsOf } from './article/tags.ts';
 export { articleText, articleWords, blockText, inlinesOf, isStatement } from './article/text.ts';

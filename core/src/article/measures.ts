@@ -1,7 +1,7 @@
 import { sentencesOf, wordsOfText } from '../sentence/sentence.ts';
 import type { ArticleDocument, Block } from './block.ts';
 import { articleDoubts, type BlockDoubt } from './doubts.ts';
-import { gradeOf } from './readingGrade.ts';
+import { type GradeCounts, gradeCounts, gradeOf } from './readingGrade.ts';
 import { articleWords, blockText, linksOf } from './text.ts';
 
 /** One figure about an article with the range it should lie in, either end open. */
@@ -29,6 +29,36 @@ interface Sentence {
   block: string;
   text: string;
   words: number;
+  counts: GradeCounts;
+}
+
+/** Sentences that were read before: while one paragraph changes the others are not read again. */
+const known = new Map<string, Omit<Sentence, 'block'>[]>();
+const MOST_KNOWN = 5_000;
+
+function sentencesIn(text: string, language: string): Omit<Sentence, 'block'>[] {
+  const key = `${language} ${text}`;
+  const before = known.get(key);
+  if (before) return before;
+  const read = sentencesOf(text, language).map((one) => ({
+    text: one,
+    words: wordsOfText(one, language).length,
+    counts: gradeCounts(one, language),
+  }));
+  if (known.size >= MOST_KNOWN) known.clear();
+  known.set(key, read);
+  return read;
+}
+
+/** How many words there are to rest on. */
+const carriedBy = new WeakMap<readonly MeasuredSource[], number>();
+
+function wordsCarried(sources: readonly MeasuredSource[]): number {
+  const before = carriedBy.get(sources);
+  if (before !== undefined) return before;
+  const words = sources.reduce((sum, { text }) => sum + wordsOfText(text).length, 0);
+  carriedBy.set(sources, words);
+  return words;
 }
 
 /** The measures of an article that its text and its sources give, in the order people look at them. */
@@ -41,11 +71,7 @@ export function measuresOf(
   const doubts = sources.length === 0 ? [] : found;
   const sentences = document.body
     .filter(isProse)
-    .flatMap((block) =>
-      sentencesOf(blockText(block), document.language).map(
-        (text): Sentence => ({ block: block.id, text, words: wordsOfText(text, document.language).length }),
-      ),
-    );
+    .flatMap((block) => sentencesIn(blockText(block), document.language).map((one) => ({ block: block.id, ...one })));
   return {
     measures: [
       length(document, sources),
@@ -81,7 +107,7 @@ function measure(
 
 function length(document: ArticleDocument, sources: readonly MeasuredSource[]): ArticleMeasure {
   const words = articleWords(document);
-  const carried = sources.reduce((sum, { text }) => sum + wordsOfText(text).length, 0);
+  const carried = wordsCarried(sources);
   const minutes = `about ${Math.max(1, Math.round(words / WORDS_A_MINUTE))} min to read`;
   if (carried === 0) return measure('Length', words, [null, null], 'words', minutes);
   const says = words > carried ? `longer than its sources, which have ${carried}` : minutes;
@@ -90,7 +116,7 @@ function length(document: ArticleDocument, sources: readonly MeasuredSource[]): 
 
 function grade(language: string, sentences: readonly Sentence[]): ArticleMeasure {
   const { value, formula } = gradeOf(
-    sentences.map(({ text }) => text),
+    sentences.map(({ counts }) => counts),
     language,
   );
   if (formula === null) return measure('Reading grade', 0, [null, null], '', 'no formula for this language');

@@ -7,29 +7,50 @@ export interface ReadingGrade {
   formula: string | null;
 }
 
+/** What the formulas count in a sentence. */
+export interface GradeCounts {
+  words: number;
+  syllables: number;
+  /** Words of more than six letters. */
+  long: number;
+  /** Words of three and more syllables. */
+  many: number;
+  /** Words of one syllable. */
+  single: number;
+}
+
+/** The counts of one sentence; figures are no words. */
+export function gradeCounts(sentence: string, language: string): GradeCounts {
+  const words = wordsOfText(sentence, language).filter((word) => /\p{L}/u.test(word));
+  const counts: GradeCounts = { words: words.length, syllables: 0, long: 0, many: 0, single: 0 };
+  const tongue = language.slice(0, 2);
+  if (tongue !== 'en' && tongue !== 'de') return counts;
+  for (const word of words) {
+    const n = tongue === 'en' ? Math.max(1, syllable(word)) : germanSyllables(word);
+    counts.syllables += n;
+    if (word.length > 6) counts.long++;
+    if (n >= 3) counts.many++;
+    if (n === 1) counts.single++;
+  }
+  return counts;
+}
+
 /**
  * English: Flesch–Kincaid grade level, 0.39 words/sentences + 11.8 syllables/words − 15.59 (Kincaid, Fishburne, Rogers and
  * Chissom 1975). German: first Wiener Sachtextformel, 0.1935 MS + 0.1672 SL + 0.1297 IW − 0.0327 ES − 0.875 with the
  * per cent of words of three and more syllables, the mean length of sentences, the per cent of words of more than six
  * letters, and of words of one syllable (Bamberger and Vanecek 1984).
  */
-export function gradeOf(sentences: readonly string[], language: string): ReadingGrade {
-  const words = sentences.flatMap((sentence) => wordsOfText(sentence)).filter((word) => /\p{L}/u.test(word));
-  const count = Math.max(1, words.length);
-  const mean = words.length / Math.max(1, sentences.length);
+export function gradeOf(sentences: readonly GradeCounts[], language: string): ReadingGrade {
+  const sum = (of: keyof GradeCounts) => sentences.reduce((all, one) => all + one[of], 0);
+  const words = sum('words');
   const tongue = language.slice(0, 2);
-  if (words.length === 0 || (tongue !== 'en' && tongue !== 'de')) return { value: 0, formula: null };
-  if (tongue === 'en') {
-    const syllables = words.reduce((sum, word) => sum + Math.max(1, syllable(word)), 0);
-    return { value: 0.39 * mean + 11.8 * (syllables / count) - 15.59, formula: 'Flesch–Kincaid' };
-  }
-  const share = (fits: (word: string) => boolean) => (words.filter(fits).length / count) * 100;
-  const value =
-    0.1935 * share((word) => germanSyllables(word) >= 3) +
-    0.1672 * mean +
-    0.1297 * share((word) => word.length > 6) -
-    0.0327 * share((word) => germanSyllables(word) === 1) -
-    0.875;
+  if (words === 0 || (tongue !== 'en' && tongue !== 'de')) return { value: 0, formula: null };
+  const mean = words / sentences.length;
+  if (tongue === 'en')
+    return { value: 0.39 * mean + 11.8 * (sum('syllables') / words) - 15.59, formula: 'Flesch–Kincaid' };
+  const share = (of: keyof GradeCounts) => (sum(of) / words) * 100;
+  const value = 0.1935 * share('many') + 0.1672 * mean + 0.1297 * share('long') - 0.0327 * share('single') - 0.875;
   return { value, formula: 'first Wiener Sachtextformel' };
 }
 

@@ -122,7 +122,7 @@ function Opened({ article }: { article: ArticleWhole }) {
           </aside>
         </>
       )}
-      {hold ? <Decide article={article} hold={hold} next={next} now={now} /> : null}
+      {hold ? <Decide article={article} hold={hold} next={next} now={now} onDecided={leave} /> : null}
     </div>
   );
 }

@@ -39,12 +39,14 @@ export function Decide({
   hold,
   next,
   now,
+  onDecided,
 }: {
   article: ArticleWhole;
   hold: Hold;
   /** The next article that waits; null when this is the last. */
   next: string | null;
   now: number;
+  onDecided: () => void;
 }) {
   const [note, setNote] = useState<string | null>(null);
   const go = useNavigate();
@@ -56,6 +58,7 @@ export function Decide({
     },
     onSuccess: () => {
       setNote(null);
+      onDecided();
       for (const key of [['article', article.id], ['articles'], ['brief', hold.brief], ['briefs'], ['today']])
         void queryClient.invalidateQueries({ queryKey: key });
       if (next) void go(`/articles/${next}?held`);

@@ -54,7 +54,7 @@ describe('a word on what waits', () => {
   const shown = (one = hold(), article_ = whole(), next: string | null = id('n'), more: Record<string, Answer> = {}) =>
     onScreen(
       <>
-        <Decide article={article_} hold={one} next={next} now={NOW} />
+        <Decide article={article_} hold={one} next={next} now={NOW} onDecided={() => undefined} />
         <Here />
       </>,
       { [`POST /briefs/${one.brief}/holds/${one.run}`]: () => undefined, ...more },

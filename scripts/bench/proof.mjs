@@ -1,0 +1,62 @@
+// What an article costs while it is edited: its measures whole and after one paragraph changed, and two versions merged.
+import { doubtReader, EMPTY_ARTICLE, measuresOf, mergeArticles } from '@grivo/core';
+import { keptPairs } from '../../core/src/honesty/pairs/pairs.ts';
+import { median } from './ground.mjs';
+
+const WORDS = 2_000;
+const PASSAGES = 12;
+const TIMES = 41;
+
+/** An article of two thousand words with headings, a paragraph resting on two passages of twelve. */
+function article() {
+  const own = keptPairs().fitted.filter(([language]) => language === 'en');
+  const passages = [...new Set(own.map(([, , , passage]) => passage))]
+    .slice(0, PASSAGES)
+    .map((text, i) => ({ id: `m:${i + 1}`, text }));
+  const body = [];
+  let words = 0;
+  for (let i = 0; words < WORDS; i++) {
+    const text = [0, 1, 2, 3].map((k) => own[(i * 4 + k) % own.length][4]).join(' ');
+    words += text.split(/\s+/).length;
+    if (i % 4 === 0) body.push({ type: 'heading', id: `h${i}`, level: 2, text: `Part ${i}` });
+    const evidence = [i, i + 1].map((n) => ({ passage: passages[n % PASSAGES].id, digest: '' }));
+    body.push({ type: 'paragraph', id: `p${i}`, content: [{ text }], evidence });
+  }
+  return { document: { ...EMPTY_ARTICLE, title: 'An article to be timed', keyPhrase: 'salt', body }, passages };
+}
+
+function changed(document, n) {
+  const at = document.body.findIndex(({ type }) => type === 'paragraph');
+  return {
+    ...document,
+    body: document.body.map((block, i) =>
+      i === at ? { ...block, content: [{ text: `${block.content[0].text} Word ${n} more.` }] } : block,
+    ),
+  };
+}
+
+const timed = (does) => {
+  const took = [];
+  for (let n = 0; n < TIMES; n++) {
+    const from = performance.now();
+    does(n);
+    took.push(performance.now() - from);
+  }
+  return median(took.slice(5));
+};
+
+export async function proof(tell) {
+  const { document, passages } = article();
+  const whole = timed(() => measuresOf(document, passages));
+  const doubts = doubtReader(passages, 'en');
+  doubts(document.body);
+  const one = timed((n) => {
+    const now = changed(document, n);
+    measuresOf(now, passages, doubts(now.body));
+  });
+  const merged = timed((n) => mergeArticles(document, changed(document, n), { ...document, title: `Theirs ${n}` }));
+  tell(
+    `\n${document.body.length} blocks, ${WORDS} words: measures ${whole.toFixed(1)} ms, one paragraph changed ${one.toFixed(1)} ms`,
+  );
+  return { 'proof.measuresMs': whole, 'proof.changedMs': one, 'proof.mergeMs': merged };
+}
