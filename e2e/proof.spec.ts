@@ -328,3 +328,40 @@ test('a paragraph is written anew with a note, set beside what was there, kept a
   await expect(paragraph).toHaveText(before);
   await expect(page.getByText('everything is kept')).toBeVisible();
 });
+
+test('a figure no source has is ringed while it is typed, answered for with a reason, and no mark any more', async ({
+  page,
+}) => {
+  const { articles: all } = await ask<{ articles: (Line & { language: string; words: number })[] }>(
+    page,
+    'get',
+    '/articles?standing=ready&limit=200',
+  );
+  const article = all.filter(({ language, words }) => language === 'en' && words > 400).at(-1)!;
+  await editing(page, article.id);
+  const paragraph = editor(page).locator('> p').first();
+  await paragraph.click();
+  await paragraph.evaluate((element) => {
+    getSelection()!.selectAllChildren(element);
+    getSelection()!.collapseToEnd();
+  });
+  await page.keyboard.type(' Ours took 97 days.');
+  await expect(paragraph.locator('.ring')).toHaveText('97 days');
+  const measures = page.getByRole('complementary', { name: 'Measures' });
+  await expect(measures.getByRole('button', { name: '‘97 days’ stands in no source' })).toBeVisible();
+  await page
+    .locator('[data-n]')
+    .filter({ hasText: '97 days' })
+    .getByRole('button', { name: 'answer for it…' })
+    .last()
+    .click();
+  await page.getByLabel('Why ‘97 days’ is right').fill('We wrote it on the lid');
+  await page.keyboard.press('Enter');
+  await expect(paragraph.locator('.ring')).toHaveCount(0);
+  await expect(page.getByText('answers for ‘97 days’: We wrote it on the lid')).toBeVisible();
+  await expect(page.getByText('everything is kept')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.reload();
+  await expect(page.getByText('Ines Halloran answers for ‘97 days’: We wrote it on the lid')).toBeVisible();
+  expect(await faultsOf(page)).toEqual([]);
+});

@@ -127,7 +127,13 @@ try {
     await page.keyboard.press('e');
     const text = page.getByRole('textbox', { name: 'The text of the article' });
     await text.locator('> p').first().click();
-    await page.keyboard.press('End');
+    await text
+      .locator('> p')
+      .first()
+      .evaluate((element) => {
+        getSelection().selectAllChildren(element);
+        getSelection().collapseToEnd();
+      });
     await page.keyboard.type(' Give it 77 days.');
     await page.getByText('everything is kept').waitFor();
     await page.getByText('‘77 days’ stands in no source').first().waitFor();

@@ -149,6 +149,28 @@ describe('an article a person changes', () => {
     expect((await ask('GET', `/articles/${elsewhere.id}/revisions/${revision}`)).status).toBe(404);
   });
 
+  test('with words somebody answers for is answered for by them, whoever is named, and kept as it was said before', async () => {
+    const made = await article('Salted greengages', (take, publish) => [take, inItsSlot(publish)], 'ready');
+    const vouching = (document: ArticleDocument, by: string, ...words: string[]): ArticleDocument => ({
+      ...document,
+      body: document.body.map((block, i) =>
+        i === 0 ? { ...block, vouched: words.map((one) => ({ words: one, reason: 'I weighed it', by })) } : block,
+      ),
+    });
+    const first = await save(made.id, made.revision, vouching(made.document, 'somebody else', 'salt'));
+    const said = ({ body }: ArticleDocument) => body[0]!.vouched!.map(({ words, by }) => [words, by]);
+    expect(said(first.body.document)).toEqual([['salt', 'editor']]);
+    const own = vouching(first.body.document, 'editor', 'salt', 'Weigh');
+    const next = await save(made.id, first.body.revision, own, proofreader);
+    expect(said(next.body.document)).toEqual([
+      ['salt', 'editor'],
+      ['Weigh', 'proofreader'],
+    ]);
+    const bare = vouching(made.document, 'x', 'salt');
+    bare.body[0]!.vouched![0]!.reason = ' ';
+    expect((await save(made.id, next.body.revision, bare)).status).toBe(422);
+  });
+
   test('with what cannot stand in an article is refused, and says what', async () => {
     const made = await article('Salted damsons', (take, publish) => [take, inItsSlot(publish)], 'ready');
     const twice = { ...made.document, body: [paragraph('a', 'One.'), paragraph('a', 'Two.')] };

@@ -18,6 +18,16 @@ const common = {
   evidence: z
     .array(z.strictObject({ passage: z.string(), quote: z.string().optional(), digest: z.string() }))
     .optional(),
+  vouched: z
+    .array(
+      z.strictObject({
+        words: z.string().min(1).max(1_000),
+        reason: z.string().trim().min(1, 'a reason').max(300),
+        by: z.string().max(200),
+      }),
+    )
+    .max(50)
+    .optional(),
 };
 
 /** What each kind of block holds. */

@@ -36,18 +36,21 @@ export function alignBlocks(
         .sort((a, b) => a - b)
         .map((at) => former[at]!.evidence ?? []),
     );
-    const { evidence: _, ...bare } = block;
+    const { evidence: _, vouched: __, ...bare } = block;
+    const text = blockText(block);
+    const vouched = own === null ? [] : (former[own]!.vouched ?? []).filter(({ words }) => text.includes(words));
     return {
       ...(bare as Block),
       id: own === null ? fresh() : former[own]!.id,
       ...(evidence.length > 0 ? { evidence } : {}),
+      ...(vouched.length > 0 ? { vouched } : {}),
     } as Block;
   });
 }
 
 /** What a block says and looks like, whoever it is. */
 function key(block: Block): string {
-  const { id: _, evidence: __, ...rest } = block;
+  const { id: _, evidence: __, vouched: ___, ...rest } = block;
   return JSON.stringify(rest);
 }
 

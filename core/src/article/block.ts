@@ -23,10 +23,19 @@ export type Size = 'small' | 'medium' | 'full';
 /** Where something stands that is narrower than the text; text runs past what stands left or right. */
 export type Side = 'left' | 'middle' | 'right';
 
+/** Words no source has that a person answers for. */
+export interface Vouched {
+  words: string;
+  reason: string;
+  /** Who does. */
+  by: string;
+}
+
 interface Common {
   /** Stable for the life of the article; measures and comments point at it. */
   id: string;
   evidence?: Evidence[];
+  vouched?: Vouched[];
 }
 
 export interface Heading extends Common {

@@ -40,7 +40,7 @@ export function compareArticles(before: ArticleDocument, after: ArticleDocument)
 }
 
 /** What a block says and looks like, whatever it rests on. */
-function shown({ evidence: _, ...rest }: Block): object {
+function shown({ evidence: _, vouched: __, ...rest }: Block): object {
   return rest;
 }
 

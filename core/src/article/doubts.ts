@@ -54,7 +54,11 @@ export function doubtReader(
     return once;
   };
   return (body) =>
-    body.filter(isStatement).flatMap((block) => doubts(block).map((doubt) => ({ block: block.id, ...doubt })));
+    body.filter(isStatement).flatMap((block) => {
+      // What somebody answers for is no doubt any more, as long as it stands there.
+      const vouched = new Set((block.vouched ?? []).map(({ words }) => words));
+      return doubts(block).flatMap((doubt) => (vouched.has(doubt.words) ? [] : [{ block: block.id, ...doubt }]));
+    });
 }
 
 const SAYS: Record<DoubtKind, (words: string) => string> = {

@@ -59,7 +59,7 @@ export function readEditable(text: string, former: readonly Block[]): ReadBody {
   };
 }
 
-function bare({ id: _, evidence: __, ...rest }: Block): object {
+function bare({ id: _, evidence: __, vouched: ___, ...rest }: Block): object {
   return rest;
 }
 

@@ -139,6 +139,14 @@ test.each([
   expect(germanSyllables(word)).toBe(n);
 });
 
+test('what somebody answers for is no doubt as long as those words stand', () => {
+  const reader = doubtReader(passages(['For one kilogram of cabbage 25 grams of salt are enough.']), 'en');
+  const vouched = [{ words: '41 days', reason: 'We counted', by: 'Ines' }];
+  expect(reader([{ ...DOCUMENT.body[2]!, vouched }])).toEqual([]);
+  const changed = paragraph('p2', 'After 44 days it is ready.');
+  expect(reader([{ ...changed, vouched }]).map(({ words }) => words)).toEqual(['44 days']);
+});
+
 test('a block that says the same is not held against the sources again, and one that is changed is', () => {
   const reader = doubtReader(passages(['For one kilogram of cabbage 25 grams of salt are enough.']), 'en');
   expect(reader(DOCUMENT.body)).toEqual([{ block: 'p2', kind: 'figure', words: '41 days' }]);

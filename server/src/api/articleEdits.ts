@@ -15,7 +15,7 @@ import {
 import { type ArticleDocument, articleDoubts, wordsOf } from '@grivo/core';
 import type { z } from 'zod';
 import { filesThere } from '../ground/files/repository.ts';
-import { saveEdit } from '../nouns/articles/edits.ts';
+import { answeredBy, saveEdit } from '../nouns/articles/edits.ts';
 import { passagesGiven } from '../nouns/articles/list.ts';
 import { getArticle, readRevision } from '../nouns/articles/repository.ts';
 import { isOfArticle, madeBy, revisionsOf } from '../nouns/articles/revisions.ts';
@@ -75,7 +75,12 @@ function editing(product: Product): Route[] {
         const article = await must(product, params['id']!);
         const before = await readRevision(db, article.current);
         await refuseUnfit(db, body.document, before, person.role);
-        const edited = await saveEdit(ground, { article: article.id, person: person.id, ...body });
+        const edited = await saveEdit(ground, {
+          article: article.id,
+          person: person.id,
+          ...body,
+          document: answeredBy(body.document, before, person.name),
+        });
         if (edited.kind === 'busy')
           throw problem(409, 'A step is at it', BUSY, 'What you typed is kept here meanwhile.');
         if (edited.kind === 'overtaken')

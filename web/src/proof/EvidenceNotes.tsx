@@ -1,7 +1,19 @@
 import type { Evidence } from '@grivo/contract';
 import { type Block, type Doubt, doubtWords, isStatement } from '@grivo/core';
-import type { ReactNode } from 'react';
+import { type ReactNode, useState } from 'react';
 import { plural } from '../words/figures.ts';
+
+/** What can be changed about what a block rests on, while the article is edited. */
+export interface EvidenceChanges {
+  remove: (passage: string) => void;
+  /** Somebody answers for words no source has. */
+  vouch: (words: string, reason: string) => void;
+  /** They are a doubt again. */
+  doubt: (words: string) => void;
+  add: ReactNode;
+}
+
+const LINE = '!mt-0 !font-ui !text-[12px] !leading-4';
 
 /** Which passages a block rests on; open, with their words. */
 export function EvidenceNotes({
@@ -16,10 +28,10 @@ export function EvidenceNotes({
   open: boolean;
   /** What it says and what it rests on does not. */
   doubts: readonly Doubt[];
-  /** What can be changed about it while the article is edited. */
-  changes?: { remove: (passage: string) => void; add: ReactNode } | undefined;
+  changes?: EvidenceChanges | undefined;
 }) {
   const own = (block.evidence ?? []).flatMap(({ passage }) => passages.get(passage) ?? []);
+  const vouched = block.vouched ?? [];
   // What was written has evidence or lacks it; what somebody laid out is their own.
   const bare =
     (passages.size > 0 || block.evidence !== undefined) &&
@@ -27,18 +39,27 @@ export function EvidenceNotes({
     isStatement(block) &&
     block.type !== 'quote' &&
     block.type !== 'key points';
-  if (own.length === 0 && doubts.length === 0 && !bare && !(open && changes)) return null;
+  const says = own.length + doubts.length + vouched.length > 0 || bare;
+  if (!says && !(open && changes?.add)) return null;
   const shown = open ? own : own.slice(0, 1);
   return (
     <div
       className={`border-r pr-3 ${doubts.length > 0 ? 'border-r-2 border-red' : open ? 'border-ink' : 'border-rule-strong'}`}
     >
       {doubts.map((doubt) => (
-        <p key={doubtWords(doubt)} className="!mt-0 !font-ui !text-[12px] !leading-4 text-red">
-          {doubtWords(doubt)}
+        <Doubted key={doubtWords(doubt)} doubt={doubt} onVouch={changes?.vouch} />
+      ))}
+      {vouched.map(({ words, reason, by }) => (
+        <p key={words} className={`${LINE} text-ink-2`}>
+          {by || 'You'} {by ? 'answers' : 'answer'} for ‘{words}’: {reason}{' '}
+          {changes ? (
+            <button type="button" className="act quiet brackets min-h-6" onClick={() => changes.doubt(words)}>
+              not any more
+            </button>
+          ) : null}
         </p>
       ))}
-      {bare ? <p className="!mt-0 !font-ui !text-[12px] !leading-4 text-ink-3">rests on nothing</p> : null}
+      {bare ? <p className={`${LINE} text-ink-3`}>rests on nothing</p> : null}
       {shown.map((passage) => (
         <p key={passage.id} className="!mt-0 pb-1 !text-[12px] !leading-4">
           <Where passage={passage} />
@@ -46,7 +67,7 @@ export function EvidenceNotes({
           {open && changes ? (
             <button
               type="button"
-              className="act quiet brackets block min-h-6 w-full !text-right !font-ui"
+              className="act quiet brackets ml-auto block min-h-6 w-fit !font-ui"
               onClick={() => changes.remove(passage.id)}
             >
               does not rest on it
@@ -56,9 +77,45 @@ export function EvidenceNotes({
       ))}
       {open && changes ? changes.add : null}
       {!open && own.length > 1 ? (
-        <p className="!mt-0 !font-ui !text-[12px] !leading-4 text-ink-3">
-          and {plural(own.length - 1, 'passage')} more
-        </p>
+        <p className={`${LINE} text-ink-3`}>and {plural(own.length - 1, 'passage')} more</p>
+      ) : null}
+    </div>
+  );
+}
+
+/** What no source has; while the article is edited somebody may answer for it, and says why. */
+function Doubted({ doubt, onVouch }: { doubt: Doubt; onVouch: EvidenceChanges['vouch'] | undefined }) {
+  const [reason, setReason] = useState<string | null>(null);
+  return (
+    <div className={`${LINE} text-[12px] leading-4 text-red`}>
+      {doubtWords(doubt)}
+      {onVouch && reason === null ? (
+        <button
+          type="button"
+          className="act quiet brackets ml-auto block min-h-6 w-fit !font-ui"
+          onClick={() => setReason('')}
+        >
+          answer for it…
+        </button>
+      ) : null}
+      {onVouch && reason !== null ? (
+        <form
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (reason.trim() !== '') onVouch(doubt.words, reason.trim());
+          }}
+          onKeyDown={(event) => event.key === 'Escape' && setReason(null)}
+        >
+          <input
+            className="field text-ink"
+            aria-label={`Why ‘${doubt.words}’ is right`}
+            placeholder="why it is right, then Enter"
+            // biome-ignore lint/a11y/noAutofocus: it was asked for just now
+            autoFocus
+            value={reason}
+            onChange={(event) => setReason(event.target.value)}
+          />
+        </form>
       ) : null}
     </div>
   );

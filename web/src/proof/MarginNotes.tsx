@@ -2,8 +2,8 @@ import type { Evidence } from '@grivo/contract';
 import { type Block, type BlockDoubt, blockText, isStatement, type MeasuredSource, textDigest } from '@grivo/core';
 import type { EditorView } from 'prosemirror-view';
 import { useLayoutEffect, useRef, useState } from 'react';
-import { setEvidence } from './commands.ts';
-import { EvidenceNotes } from './EvidenceNotes.tsx';
+import { setAttribute } from './commands.ts';
+import { type EvidenceChanges, EvidenceNotes } from './EvidenceNotes.tsx';
 import { PickPassage } from './PickPassage.tsx';
 
 const GAP = 8;
@@ -19,6 +19,7 @@ export function MarginNotes({
   passages,
   doubts,
   sources,
+  by,
 }: {
   view: EditorView;
   body: readonly Block[];
@@ -28,6 +29,8 @@ export function MarginNotes({
   doubts: readonly BlockDoubt[];
   /** Every passage the article was made from. */
   sources: readonly MeasuredSource[];
+  /** Who edits. */
+  by: string;
 }) {
   const column = useRef<HTMLDivElement>(null);
   const [wide, setWide] = useState(0);
@@ -58,7 +61,7 @@ export function MarginNotes({
             passages={passages}
             open={at === block.id}
             doubts={doubts.filter((doubt) => doubt.block === block.id)}
-            changes={changesOf(view, block, sources)}
+            changes={changesOf(view, block, sources, by)}
           />
         </div>
       ))}
@@ -66,20 +69,30 @@ export function MarginNotes({
   );
 }
 
-/** Taking away what a block does not rest on, and picking what it does. */
-function changesOf(view: EditorView, block: Block, sources: readonly MeasuredSource[]) {
-  if (!isStatement(block) || sources.length === 0) return undefined;
+/** Taking away what a block does not rest on, picking what it does, and answering for what no source has. */
+function changesOf(
+  view: EditorView,
+  block: Block,
+  sources: readonly MeasuredSource[],
+  by: string,
+): EvidenceChanges | undefined {
+  if (!isStatement(block)) return undefined;
   const evidence = block.evidence ?? [];
-  const put = (next: typeof evidence) => setEvidence(block.id, next)(view.state, view.dispatch);
+  const vouched = block.vouched ?? [];
+  const rests = (next: typeof evidence) => setAttribute(block.id, 'evidence', next)(view.state, view.dispatch);
+  const answers = (next: typeof vouched) => setAttribute(block.id, 'vouched', next)(view.state, view.dispatch);
   const taken = new Set(evidence.map(({ passage }) => passage));
   return {
-    remove: (passage: string) => put(evidence.filter((one) => one.passage !== passage)),
-    add: (
-      <PickPassage
-        text={blockText(block)}
-        sources={sources.filter(({ id }) => !taken.has(id))}
-        onPick={(passage) => put([...evidence, { passage, digest: textDigest(blockText(block)) }])}
-      />
-    ),
+    remove: (passage) => rests(evidence.filter((one) => one.passage !== passage)),
+    vouch: (words, reason) => answers([...vouched, { words, reason, by }]),
+    doubt: (words) => answers(vouched.filter((one) => one.words !== words)),
+    add:
+      sources.length === 0 ? null : (
+        <PickPassage
+          text={blockText(block)}
+          sources={sources.filter(({ id }) => !taken.has(id))}
+          onPick={(passage) => rests([...evidence, { passage, digest: textDigest(blockText(block)) }])}
+        />
+      ),
   };
 }

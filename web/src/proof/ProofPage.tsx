@@ -167,6 +167,7 @@ function Sheet({
   sources: readonly MeasuredSource[];
 }) {
   const { document, view, at } = proof;
+  const by = useQuery(read.session()).data?.name ?? '';
   const passages = useMemo(
     () =>
       new Map<string, Evidence>([
@@ -180,7 +181,15 @@ function Sheet({
     <div className="page grid grid-cols-[252px_32px_minmax(0,1fr)_24px] pb-24" lang={document.language}>
       <div className="flex flex-col">
         {view ? (
-          <MarginNotes view={view} body={document.body} at={at} passages={passages} doubts={doubts} sources={sources} />
+          <MarginNotes
+            view={view}
+            body={document.body}
+            at={at}
+            passages={passages}
+            doubts={doubts}
+            sources={sources}
+            by={by}
+          />
         ) : null}
       </div>
       <div />

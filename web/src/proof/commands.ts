@@ -1,4 +1,4 @@
-import type { Block, Evidence, LinkTarget } from '@grivo/core';
+import type { Block, LinkTarget } from '@grivo/core';
 import { chainCommands, exitCode, splitBlock, toggleMark } from 'prosemirror-commands';
 import type { Node, NodeType, ResolvedPos } from 'prosemirror-model';
 import { type Command, type EditorState, NodeSelection, TextSelection, type Transaction } from 'prosemirror-state';
@@ -61,7 +61,7 @@ export const outOfList: Command = (state, dispatch) => {
   const before = part(0, index);
   const made = [
     ...before,
-    nodes.paragraph.create({ id: before.length > 0 ? null : own.id, evidence: own.evidence }, $from.parent.content),
+    nodes.paragraph.create({ ...own, id: before.length > 0 ? null : own.id }, $from.parent.content),
     ...part(index + 1, list.childCount),
   ];
   const at = $from.before(1);
@@ -207,15 +207,19 @@ export function replaceBlocks(ids: readonly string[], blocks: readonly Block[]):
   };
 }
 
-/** Says what a block rests on. */
-export function setEvidence(id: string, evidence: readonly Evidence[]): Command {
+/** Says what a block rests on, or for which of its words somebody answers. */
+export function setAttribute<Name extends 'evidence' | 'vouched'>(
+  id: string,
+  name: Name,
+  value: NonNullable<BlockAttributes[Name]>,
+): Command {
   return (state, dispatch) => {
     let at = -1;
     state.doc.forEach((node, offset) => {
       if (node.attrs['id'] === id) at = offset;
     });
     if (at < 0) return false;
-    dispatch?.(state.tr.setNodeAttribute(at, 'evidence', evidence.length > 0 ? [...evidence] : null));
+    dispatch?.(state.tr.setNodeAttribute(at, name, value.length > 0 ? value : null));
     return true;
   };
 }

@@ -21,7 +21,11 @@ export function bodyOf(document: Node): Block[] {
 
 /** The texts of a block as nodes of the editor. */
 export function nodeOf(block: Block): Node {
-  const attributes: BlockAttributes = { id: block.id, evidence: block.evidence ?? null };
+  const attributes: BlockAttributes = {
+    id: block.id,
+    evidence: block.evidence ?? null,
+    vouched: block.vouched ?? null,
+  };
   switch (block.type) {
     case 'paragraph':
       return nodes.paragraph.create(attributes, inline(block.content));
@@ -53,7 +57,7 @@ export function nodeOf(block: Block): Node {
         tableOf(block.head, block.rows),
       ]);
     default: {
-      const { id: _, evidence: __, ...rest } = block;
+      const { id: _, evidence: __, vouched: ___, ...rest } = block;
       return nodes.whole.create({ ...attributes, block: rest });
     }
   }
@@ -89,8 +93,12 @@ function inline(content: readonly Inline[]): Fragment {
 
 /** @param unnamed the id of a block that has none yet */
 function blockOf(node: Node, unnamed: string): Block {
-  const { id, evidence } = node.attrs as BlockAttributes;
-  const common = { id: id ?? unnamed, ...(evidence && evidence.length > 0 ? { evidence } : {}) };
+  const { id, evidence, vouched } = node.attrs as BlockAttributes;
+  const common = {
+    id: id ?? unnamed,
+    ...(evidence && evidence.length > 0 ? { evidence } : {}),
+    ...(vouched && vouched.length > 0 ? { vouched } : {}),
+  };
   const type = blockTypeOf(node);
   switch (type) {
     case 'paragraph':

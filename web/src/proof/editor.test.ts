@@ -14,6 +14,7 @@ import {
   putLink,
   removeBlock,
   replaceBlocks,
+  setAttribute,
   strong,
 } from './commands.ts';
 import { bodyOf, documentOf } from './document.ts';
@@ -270,6 +271,34 @@ describe('an article in the editor', () => {
     expect(desk.put(1).does(putLink(at('https://c.example')))).toBe(false);
     desk.put(1, 4).does(strong);
     expect(desk.body[0]).toMatchObject({ content: [{ text: 'Gut', marks: ['strong'] }, { text: ' or steel.' }] });
+  });
+});
+
+describe('what somebody answers for', () => {
+  const answered = (id: string, text: string, words: string): Block => ({
+    ...paragraph(id, text, 'm1'),
+    vouched: [{ words, reason: 'I weighed it', by: 'Ada' }],
+  });
+  it('comes back as it was, goes with its words, and is united where blocks are joined', () => {
+    const body = [answered('a', 'It weighs 3 kg.', '3 kg'), answered('b', 'It lasts 9 years.', '9 years')];
+    expect(bodyOf(documentOf(body))).toEqual(body);
+    const desk = new Desk(body);
+    desk.at('It lasts').does(joinBackward);
+    expect(desk.body[0]!.vouched!.map(({ words }) => words)).toEqual(['3 kg', '9 years']);
+    desk.does(undo);
+    expect(desk.body).toEqual(body);
+    desk.at('It weighs').does(turnInto('list'));
+    expect(desk.body[0]).toMatchObject({ type: 'list', vouched: [{ words: '3 kg' }] });
+  });
+
+  it('is said and taken back, each in one change', () => {
+    const desk = new Desk([paragraph('a', 'It weighs 3 kg.', 'm1')]);
+    desk.does(setAttribute('a', 'vouched', [{ words: '3 kg', reason: 'I weighed it', by: 'Ada' }]));
+    expect(desk.body).toEqual([answered('a', 'It weighs 3 kg.', '3 kg')]);
+    desk.does(setAttribute('a', 'vouched', []));
+    desk.does(setAttribute('a', 'evidence', []));
+    expect(desk.body).toEqual([paragraph('a', 'It weighs 3 kg.')]);
+    expect(desk.does(setAttribute('nowhere', 'evidence', []))).toBe(false);
   });
 });
 

@@ -1,4 +1,4 @@
-import type { Evidence } from '@grivo/core';
+import type { Evidence, Vouched } from '@grivo/core';
 import type { Node } from 'prosemirror-model';
 import { type EditorState, Plugin, type Transaction } from 'prosemirror-state';
 import { Mapping } from 'prosemirror-transform';
@@ -10,13 +10,14 @@ interface Top {
   at: number;
   id: string | null;
   evidence: readonly Evidence[];
+  vouched: readonly Vouched[];
 }
 
 function topsOf(document: Node): Top[] {
   const out: Top[] = [];
   document.forEach((node, at) => {
-    const { id, evidence } = node.attrs as BlockAttributes;
-    out.push({ node, at, id, evidence: evidence ?? [] });
+    const { id, evidence, vouched } = node.attrs as BlockAttributes;
+    out.push({ node, at, id, evidence: evidence ?? [], vouched: vouched ?? [] });
   });
   return out;
 }
@@ -43,25 +44,35 @@ export function keepsIdentity(newId: () => string): Plugin {
 function unite(transactions: readonly Transaction[], before: EditorState, after: EditorState, tr: Transaction): void {
   const now = topsOf(after.doc);
   const there = new Set(now.map(({ id }) => id));
-  const gone = topsOf(before.doc).filter(({ id, evidence }) => id !== null && evidence.length > 0 && !there.has(id));
+  const gone = topsOf(before.doc).filter(
+    ({ id, evidence, vouched }) => id !== null && evidence.length + vouched.length > 0 && !there.has(id),
+  );
   if (gone.length === 0) return;
   const mapping = new Mapping(transactions.flatMap(({ mapping: { maps } }) => [...maps]));
-  const gained = new Map<number, Evidence[]>();
-  for (const { node, at, evidence } of gone) {
+  const gained = new Map<number, Top[]>();
+  for (const top of gone) {
+    const { node, at } = top;
     const from = mapping.map(at + 1, 1);
     const to = mapping.map(at + node.nodeSize - 1, -1);
     if (to <= from) continue;
     const into = now.find((top) => top.at <= from && from < top.at + top.node.nodeSize);
-    if (into) gained.set(into.at, [...(gained.get(into.at) ?? []), ...evidence]);
+    if (into) gained.set(into.at, [...(gained.get(into.at) ?? []), top]);
   }
   for (const [at, more] of gained) {
-    const node = tr.doc.nodeAt(at)!;
-    tr.setNodeAttribute(at, 'evidence', united((node.attrs as BlockAttributes).evidence ?? [], more));
+    const { evidence, vouched } = tr.doc.nodeAt(at)!.attrs as BlockAttributes;
+    const rests = united(
+      ({ passage, digest }) => `${passage} ${digest}`,
+      evidence ?? [],
+      ...more.map((top) => top.evidence),
+    );
+    const answered = united(({ words }) => words, vouched ?? [], ...more.map((top) => top.vouched));
+    if (rests.length > 0) tr.setNodeAttribute(at, 'evidence', rests);
+    if (answered.length > 0) tr.setNodeAttribute(at, 'vouched', answered);
   }
 }
 
-function united(...lists: readonly (readonly Evidence[])[]): Evidence[] {
-  return [...new Map(lists.flat().map((one) => [`${one.passage}\n${one.digest}`, one])).values()];
+function united<T>(name: (one: T) => string, ...lists: readonly (readonly T[])[]): T[] {
+  return [...new Map(lists.flat().map((one) => [name(one), one])).values()];
 }
 
 /** Of blocks with one id the one that says most keeps it. */

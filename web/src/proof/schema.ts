@@ -1,4 +1,4 @@
-import type { Block, BlockType, Evidence, LinkTarget } from '@grivo/core';
+import type { Block, BlockType, Evidence, LinkTarget, Vouched } from '@grivo/core';
 import { type Node, type NodeSpec, Schema } from 'prosemirror-model';
 import { tableNodes } from 'prosemirror-tables';
 
@@ -7,9 +7,11 @@ export interface BlockAttributes {
   /** Null until the block has an id of its own. */
   id: string | null;
   evidence: Evidence[] | null;
+  /** Words somebody answers for. */
+  vouched: Vouched[] | null;
 }
 
-const ATTRIBUTES = { id: { default: null }, evidence: { default: null } } as const;
+const ATTRIBUTES = { id: { default: null }, evidence: { default: null }, vouched: { default: null } } as const;
 
 /** Blocks that are changed as a whole, by a form, and not typed in. */
 export const WHOLE = [

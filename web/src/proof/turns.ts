@@ -110,6 +110,7 @@ function turned(turn: Turn, blocks: readonly Node[]): Node[] {
   const attributes = (node: Node, i = 0): BlockAttributes => ({
     id: i === 0 ? (node.attrs['id'] as string | null) : null,
     evidence: node.attrs['evidence'] as BlockAttributes['evidence'],
+    vouched: node.attrs['vouched'] as BlockAttributes['vouched'],
   });
   const prose = PROSE[turn];
   const each = (make: (content: Fragment, attributes: BlockAttributes) => Node) =>
@@ -134,6 +135,7 @@ function turned(turn: Turn, blocks: readonly Node[]): Node[] {
   const own = {
     id: blocks[0]!.attrs['id'] as string | null,
     evidence: blocks.flatMap((node) => (node.attrs['evidence'] as BlockAttributes['evidence']) ?? []),
+    vouched: blocks.flatMap((node) => (node.attrs['vouched'] as BlockAttributes['vouched']) ?? []),
   };
   return [
     turn === 'key points'

@@ -99,9 +99,9 @@ export class WholeView implements NodeView {
   change(block: WholeBlock): void {
     const at = this.at();
     if (at === undefined) return;
-    const { id: _, evidence: __, ...rest } = block;
-    const { id, evidence } = this.node.attrs as BlockAttributes;
-    const tr = this.view.state.tr.setNodeMarkup(at, null, { id, evidence, block: rest });
+    const { id: _, evidence: __, vouched: ___, ...rest } = block;
+    const { id, evidence, vouched } = this.node.attrs as BlockAttributes;
+    const tr = this.view.state.tr.setNodeMarkup(at, null, { id, evidence, vouched, block: rest });
     this.view.dispatch(tr.setSelection(NodeSelection.create(tr.doc, at)));
   }
 

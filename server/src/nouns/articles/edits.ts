@@ -1,4 +1,4 @@
-import { type ArticleDocument, articleWords, withoutBlanks } from '@grivo/core';
+import { type ArticleDocument, articleWords, type Block, withoutBlanks } from '@grivo/core';
 import type { Fields } from '../../engine/performer.ts';
 import type { Ground } from '../../ground/ground.ts';
 import type { Sql } from '../../ground/store/database.ts';
@@ -63,6 +63,17 @@ export async function saveEdit(ground: Ground, { article, base, document, person
     await tellChange(sql, ground, 'article', article);
     return { kind: 'saved', revision, document: kept };
   });
+}
+
+/** The document with everything that is newly answered for answered for by this person, whatever it says. */
+export function answeredBy(document: ArticleDocument, before: ArticleDocument, person: string): ArticleDocument {
+  const known = new Set(before.body.flatMap((block) => (block.vouched ?? []).map((one) => JSON.stringify(one))));
+  const body = document.body.map((block): Block => {
+    if (!block.vouched) return block;
+    const vouched = block.vouched.map((one) => (known.has(JSON.stringify(one)) ? one : { ...one, by: person }));
+    return { ...block, vouched };
+  });
+  return { ...document, body };
 }
 
 /** Whether a step of the brief is being done or about to be: it might make the article anew from what it was. */
