@@ -1,7 +1,7 @@
 import type { Evidence } from '@grivo/contract';
 import { type Block, type BlockDoubt, blockText, isStatement, type MeasuredSource, textDigest } from '@grivo/core';
 import type { EditorView } from 'prosemirror-view';
-import { useLayoutEffect, useRef, useState } from 'react';
+import { memo, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { setAttribute } from './commands.ts';
 import { type EvidenceChanges, EvidenceNotes } from './EvidenceNotes.tsx';
 import { PickPassage } from './PickPassage.tsx';
@@ -52,22 +52,37 @@ export function MarginNotes({
       below = place + note.offsetHeight + GAP;
     }
   }, [body, at, doubts, wide]);
+  const doubted = useMemo(() => byBlock(doubts), [doubts]);
   return (
     <div ref={column} className="relative h-full">
-      {body.map((block, n) => (
-        <div key={block.id} data-n={n} className="absolute right-0 left-0 pl-8 text-right">
-          <EvidenceNotes
-            block={block}
-            passages={passages}
-            open={at === block.id}
-            doubts={doubts.filter((doubt) => doubt.block === block.id)}
-            changes={changesOf(view, block, sources, by)}
-          />
-        </div>
-      ))}
+      {body.map((block, n) => {
+        const own = doubted.get(block.id) ?? NONE;
+        const changed = at === block.id || own.length > 0 || block.vouched !== undefined;
+        return (
+          <div key={block.id} data-n={n} className="absolute right-0 left-0 pl-8 text-right">
+            <Notes
+              block={block}
+              passages={passages}
+              open={at === block.id}
+              doubts={own}
+              changes={changed ? changesOf(view, block, sources, by) : undefined}
+            />
+          </div>
+        );
+      })}
     </div>
   );
 }
+
+function byBlock(doubts: readonly BlockDoubt[]): Map<string, BlockDoubt[]> {
+  const out = new Map<string, BlockDoubt[]>();
+  for (const doubt of doubts) out.set(doubt.block, [...(out.get(doubt.block) ?? []), doubt]);
+  return out;
+}
+
+const NONE: readonly BlockDoubt[] = [];
+/** A block that did not change keeps its notes as they are. */
+const Notes = memo(EvidenceNotes);
 
 /** Taking away what a block does not rest on, picking what it does, and answering for what no source has. */
 function changesOf(

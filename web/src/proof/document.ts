@@ -10,11 +10,16 @@ export function documentOf(body: readonly Block[]): Node {
   return nodes.doc.create(null, blocks.length > 0 ? blocks : [nodes.paragraph.create()]);
 }
 
+/** Nodes never change: what did not change is the same block as before. */
+const known = new WeakMap<Node, Block>();
+
 /** The body a document of the editor is, block by block. */
 export function bodyOf(document: Node): Block[] {
   const body: Block[] = [];
   document.forEach((node, _, i) => {
-    body.push(blockOf(node, `at${i}`));
+    const block = known.get(node) ?? blockOf(node, `at${i}`);
+    if (node.attrs['id'] !== null) known.set(node, block);
+    body.push(block);
   });
   return body;
 }

@@ -85,6 +85,7 @@ describe('what is typed', () => {
     const hand = new Hand(server);
     hand.type(0, 'one');
     hand.type(0, 'two');
+    await vi.advanceTimersByTimeAsync(300);
     expect(keptUnsaved(A)?.mine).toEqual(hand.document);
     await vi.advanceTimersByTimeAsync(2_000);
     expect(server.document).toEqual(hand.document);

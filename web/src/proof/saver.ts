@@ -35,6 +35,8 @@ export async function flushUnsaved(article: string): Promise<boolean> {
 }
 
 const PAUSE_MS = 800;
+/** What is typed is kept in the browser at most so often. */
+const KEEP_MS = 250;
 const AGAIN_MS = 3_000;
 
 /**
@@ -45,6 +47,7 @@ export class Saver {
   private revision: string;
   private base: ArticleDocument;
   private timer: ReturnType<typeof setTimeout> | null = null;
+  private keeping: ReturnType<typeof setTimeout> | null = null;
   private running: Promise<void> | null = null;
   private dirty = false;
   private closed = false;
@@ -75,9 +78,16 @@ export class Saver {
   /** Something was typed. */
   changed(): void {
     this.dirty = true;
-    keepUnsaved(this.article, { revision: this.revision, base: this.base, mine: this.hands.read() });
+    this.keeping ??= setTimeout(() => this.keepNow(), KEEP_MS);
     this.hands.tell({ kind: 'on its way' });
     this.soon(PAUSE_MS);
+  }
+
+  /** Keeps what is typed in the browser, as when the page may be gone in a moment. */
+  keepNow(): void {
+    if (this.keeping) clearTimeout(this.keeping);
+    this.keeping = null;
+    if (this.dirty) keepUnsaved(this.article, { revision: this.revision, base: this.base, mine: this.hands.read() });
   }
 
   /** The server told that the article changed. */
@@ -105,6 +115,7 @@ export class Saver {
   }
 
   close(): void {
+    this.keepNow();
     this.closed = true;
     if (open.get(this.article) === this) open.delete(this.article);
     if (this.timer) clearTimeout(this.timer);
@@ -127,14 +138,17 @@ export class Saver {
       const saved = await this.send(this.article, { base: this.revision, document: mine, sitting: this.sitting });
       this.adopt(saved);
       // What was typed while it was on its way goes next.
-      if (this.dirty) keepUnsaved(this.article, { revision: this.revision, base: this.base, mine: this.hands.read() });
+      if (this.dirty) this.keepNow();
       else {
+        if (this.keeping) clearTimeout(this.keeping);
+        this.keeping = null;
         keepUnsaved(this.article, null);
         this.hands.tell({ kind: 'kept' });
       }
       this.hands.saved(saved.revision);
     } catch (error) {
       this.dirty = true;
+      this.keepNow();
       await this.failed(error, mine);
     }
   }

@@ -10,6 +10,8 @@ export type Measures = Pick<ArticleWhole, 'measures' | 'doubts'> & {
   sources: readonly MeasuredSource[];
 };
 
+const PAUSE_MS = 120;
+
 /** The measures of an article while it is typed, reckoned in a worker; those of the server until the first are there. */
 export function useMeasures(
   article: Pick<ArticleWhole, 'id' | 'measures' | 'doubts'>,
@@ -40,8 +42,12 @@ export function useMeasures(
   }, [sources, language]);
   useEffect(() => {
     if (!sources) return;
-    sent.current++;
-    worker.current?.postMessage({ kind: 'article', n: sent.current, document } satisfies ToMeasure);
+    // A word is reckoned once it is typed, not letter by letter.
+    const soon = setTimeout(() => {
+      sent.current++;
+      worker.current?.postMessage({ kind: 'article', n: sent.current, document } satisfies ToMeasure);
+    }, PAUSE_MS);
+    return () => clearTimeout(soon);
   }, [document, sources]);
   const { measures, doubts } = found ?? article;
   return { measures, doubts, sources: sources ?? [] };

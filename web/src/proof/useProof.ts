@@ -38,6 +38,7 @@ export function useProof(article: ArticleWhole): Proof {
   const [clashes, setClashes] = useState<readonly Clash[]>([]);
   const [view, setView] = useState<EditorView | null>(null);
   const [at, setAt] = useState<string | null>(null);
+  const [, setPlace] = useState(0);
   const now = useRef(document);
   const shown = useRef<EditorView | null>(null);
   const first = useRef({ article, kept });
@@ -62,9 +63,12 @@ export function useProof(article: ArticleWhole): Proof {
     saver.current = made;
     if (before) made.resume(before);
     const leave = (event: BeforeUnloadEvent) => made.isDirty && event.preventDefault();
+    const gone = () => made.keepNow();
     window.addEventListener('beforeunload', leave);
+    window.addEventListener('pagehide', gone);
     return () => {
       window.removeEventListener('beforeunload', leave);
+      window.removeEventListener('pagehide', gone);
       void made.flush().finally(() => made.close());
     };
   }, [id, take]);
@@ -76,6 +80,8 @@ export function useProof(article: ArticleWhole): Proof {
   const onUpdate = useCallback(
     (editor: EditorView, change: Transaction) => {
       const { $from } = editor.state.selection;
+      // What the tools offer hangs on the place in the text, not on the block alone.
+      setPlace(editor.state.selection.head);
       setAt(($from.depth > 0 ? $from.node(1) : $from.nodeAfter)?.attrs['id'] ?? null);
       if (!change.docChanged || change.getMeta(FROM_OUTSIDE)) return;
       take({ ...now.current, body: bodyOf(editor.state.doc) });
