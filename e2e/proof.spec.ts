@@ -365,3 +365,19 @@ test('a figure no source has is ringed while it is typed, answered for with a re
   await expect(page.getByText('Ines Halloran answers for ‘97 days’: We wrote it on the lid')).toBeVisible();
   expect(await faultsOf(page)).toEqual([]);
 });
+
+test('what somebody says at a paragraph reaches the other’s page, and is done there', async ({ page, context }) => {
+  const [article] = await articles(page, ['a fiddle left in the sun'], { when: 'next free slot' });
+  const other = await context.newPage();
+  await other.goto(`${base()}/articles/${article!.id}`);
+  await page.goto(`${base()}/articles/${article!.id}`);
+  await page.getByText('wants a soft bow.').click();
+  await page.getByRole('button', { name: 'Say something…' }).click();
+  await page.getByLabel('What you say of it').fill('Is soft the right word?');
+  await page.getByRole('button', { name: 'Say it' }).click();
+  await expect(page.getByText('Is soft the right word?')).toBeVisible();
+  expect(await faultsOf(page)).toEqual([]);
+  await expect(other.getByText('Is soft the right word?')).toBeVisible();
+  await other.getByRole('button', { name: 'done', exact: true }).click();
+  await expect(other.getByText('Is soft the right word?')).toBeHidden();
+});

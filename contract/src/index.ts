@@ -1,5 +1,6 @@
 export { ArticleDocumentSchema } from './article/document.ts';
 export * from './articles/article.ts';
+export * from './articles/comments.ts';
 export * from './articles/edits.ts';
 export * from './blogs/blog.ts';
 export * from './briefs/brief.ts';

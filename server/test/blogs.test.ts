@@ -139,7 +139,13 @@ test('words of a cadence changed quickly one after another are all kept; finishe
       )
     ).map(({ at }) => Number(at));
   const before = await placed();
-  const daily = await put({ days: [1, 2, 3, 4, 5, 6, 7], rate: { kind: 'count', n: 3, per: 'day' }, gapMinutes: 0 });
+  // At other hours, so that none stays where it is, whatever day it is today.
+  const daily = await put({
+    days: [1, 2, 3, 4, 5, 6, 7],
+    rate: { kind: 'count', n: 3, per: 'day' },
+    gapMinutes: 0,
+    hours: { from: '10:00', to: '12:00' },
+  });
   expect(daily.body.moves).toHaveLength(3);
   expect(await placed()).toEqual(before);
   const moved = await owner<{ moves: unknown[] }>('PATCH', `/blogs/${id}`, { move: true });

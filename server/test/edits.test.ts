@@ -1,4 +1,4 @@
-import type { ArticleSaved, ArticleWhole, Hold, RevisionLine, WrittenAnew } from '@grivo/contract';
+import type { ArticleSaved, ArticleWhole, Comment, Hold, RevisionLine, WrittenAnew } from '@grivo/contract';
 import { type ArticleDocument, articleText, type Block, type Step, stepKinds } from '@grivo/core';
 import { beforeAll, describe, expect, test } from 'vitest';
 import { atTheDesk, type Desk } from './ground/desk.ts';
@@ -305,5 +305,32 @@ describe('an article somebody writes themselves', () => {
     expect((await ask('POST', '/articles', { ...own('x'), blog: 'z'.repeat(20) })).status).toBe(404);
     expect((await ask('POST', '/articles', { ...own('x'), text: '  ' })).status).toBe(422);
     expect((await proofreader('POST', '/articles', own('x'))).status).toBe(403);
+  });
+});
+
+describe('what people say of an article', () => {
+  test('is said at a paragraph, done, taken back by who said it, and goes with the article', async () => {
+    const made = await article('Salted apricots', (take, publish) => [take, atOnce(publish)], 'out');
+    const path = `/articles/${made.id}/comments`;
+    const block = made.document.body[0]!.id;
+    const said = await ask<{ id: string }>('POST', path, { block, words: ' Twice? ' });
+    await proofreader('POST', path, { block, words: 'Yes, twice.' });
+    const all = async (who: Ask = ask) => (await who<{ comments: Comment[] }>('GET', path)).body.comments;
+    expect((await all()).map(({ person, words, done, mine }) => [person, words, done, mine])).toEqual([
+      ['editor', 'Twice?', false, true],
+      ['proofreader', 'Yes, twice.', false, false],
+    ]);
+    expect((await proofreader('PUT', `${path}/${said.body.id}`, { done: true })).status).toBe(204);
+    expect((await all()).map(({ done }) => done)).toEqual([true, false]);
+    expect((await proofreader('DELETE', `${path}/${said.body.id}`)).status).toBe(403);
+    expect((await ask('DELETE', `${path}/${said.body.id}`)).status).toBe(204);
+    expect(await all(proofreader)).toMatchObject([{ words: 'Yes, twice.', mine: true }]);
+    expect((await ask('POST', path, { block, words: ' ' })).status).toBe(422);
+    expect((await ask('POST', path, { block: '../x', words: 'x' })).status).toBe(422);
+    expect((await ask('PUT', `${path}/${said.body.id}`, { done: true })).status).toBe(404);
+    expect((await http.stranger('GET', path)).status).toBe(401);
+    expect((await ask('DELETE', `/articles/${made.id}`)).status).toBe(204);
+    const left = await w.product.ground.db.rows('SELECT 1 FROM comment WHERE article = ?', [made.id]);
+    expect(left).toEqual([]);
   });
 });

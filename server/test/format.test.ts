@@ -105,13 +105,16 @@ describe('an article kept in the format of before', () => {
     for (const words of WORDS) expect(JSON.stringify(body.document)).toContain(words);
   });
 
-  test.each(['text?as=markdown', 'text?as=html', 'copy?as=Word', 'copy?as=PDF'])('is given out as %s', async (form) => {
-    const reply = await fetch(`${at}/api/articles/${one.article}/${form}`, { headers: { cookie } });
-    expect(reply.status).toBe(200);
-    const bytes = Buffer.from(await reply.arrayBuffer());
-    expect(bytes.length).toBeGreaterThan(500);
-    if (form.startsWith('text')) for (const words of WORDS.slice(1)) expect(bytes.toString()).toContain(words);
-  });
+  test.each(['text?as=markdown', 'text?as=html', 'text?as=plain', 'text?as=json', 'copy?as=Word', 'copy?as=PDF'])(
+    'is given out as %s',
+    async (form) => {
+      const reply = await fetch(`${at}/api/articles/${one.article}/${form}`, { headers: { cookie } });
+      expect(reply.status).toBe(200);
+      const bytes = Buffer.from(await reply.arrayBuffer());
+      expect(bytes.length).toBeGreaterThan(500);
+      if (form.startsWith('text')) for (const words of WORDS.slice(1)) expect(bytes.toString()).toContain(words);
+    },
+  );
 
   test('is edited and published', async () => {
     const document = { ...OF_1, body: OF_1.body.slice(1) };

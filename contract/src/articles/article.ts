@@ -95,4 +95,4 @@ export const ArticleWhole = Article.extend({
 export type ArticleWhole = z.infer<typeof ArticleWhole>;
 
 export const ArticleCopy = z.object({ as: z.enum(['Word', 'PDF']) });
-export const ArticleAs = z.object({ as: z.enum(['markdown', 'html']) });
+export const ArticleAs = z.object({ as: z.enum(['markdown', 'html', 'plain', 'json']) });

@@ -9,6 +9,7 @@ import { articleEditRoutes } from './articleEdits.ts';
 import { articleRoutes } from './articles.ts';
 import { blogRoutes } from './blogs.ts';
 import { briefRoutes } from './briefs.ts';
+import { commentRoutes } from './comments.ts';
 import { openApi } from './description.ts';
 import { deskRoutes, VERSION } from './desk.ts';
 import { destinationRoutes } from './destinations.ts';
@@ -56,6 +57,7 @@ export function allRoutes(product: Product): Route[] {
     ...intakeRoutes(product),
     ...articleRoutes(product),
     ...articleEditRoutes(product),
+    ...commentRoutes(product),
     ...blogRoutes(product),
     ...serviceRoutes(product),
     ...peopleRoutes(product),

@@ -10,7 +10,15 @@ import {
   NewShare,
   Share,
 } from '@grivo/contract';
-import { type ArticleDocument, addressOfPlace, articleFile, articleHtml, placeOf, wordsOf } from '@grivo/core';
+import {
+  type ArticleDocument,
+  addressOfPlace,
+  articleFile,
+  articleHtml,
+  articleText,
+  placeOf,
+  wordsOf,
+} from '@grivo/core';
 import type { Request } from 'express';
 import { z } from 'zod';
 import { COPIES, copyOf } from '../formats/copies/copy.ts';
@@ -123,22 +131,40 @@ function listed({ db, tools, resolverOf, must }: Helpers) {
   ];
 }
 
+/** An article in one of the forms that are text, with its type. */
+function asText(
+  as: z.infer<typeof ArticleAs>['as'],
+  document: ArticleDocument,
+  resolve: Parameters<typeof articleFile>[1],
+): [type: string, text: string] {
+  switch (as) {
+    case 'markdown':
+      return ['text/markdown', articleFile(document, resolve)];
+    case 'plain':
+      return ['text/plain', `${document.title}\n\n${articleText(document)}\n`];
+    case 'json':
+      return ['application/json', JSON.stringify(document, null, 2)];
+    default:
+      // Shown, never run.
+      return ['text/plain', articleHtml(document, resolve)];
+  }
+}
+
 /** Articles as text, as a copy, and the files in them. */
 function copies({ db, resolverOf, must }: Helpers) {
   return [
     route({
       method: 'get',
       path: '/articles/{id}/text',
-      says: 'An article as Markdown with front matter, or as HTML',
+      says: 'An article as Markdown with front matter, as HTML, as plain text, or as the document it is kept as',
       role: 'proofreader',
       query: ArticleAs,
       mime: 'text/plain',
       handle: async ({ params, query, response }) => {
         const { document } = await must(params['id']!);
         const resolve = await resolverOf(document);
-        response
-          .type(query.as === 'markdown' ? 'text/markdown' : 'text/plain')
-          .send(query.as === 'markdown' ? articleFile(document, resolve) : articleHtml(document, resolve));
+        const [type, text] = asText(query.as, document, resolve);
+        response.type(type).send(text);
       },
     }),
     route({

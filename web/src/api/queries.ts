@@ -136,7 +136,7 @@ export const read = {
       queryKey: ['articles', 'beside', id, label, standing ?? null],
       queryFn: () => {
         const wanted = new URLSearchParams({ ...(label === null ? {} : { label }), ...(standing ? { standing } : {}) });
-        return call('GET', `/articles/${id}/neighbours?${wanted}`, { answer: Neighbours });
+        return call('GET', `/articles/${id}/neighbours${wanted.size > 0 ? `?${wanted}` : ''}`, { answer: Neighbours });
       },
     }),
   blogs: () => queryOptions({ queryKey: ['blogs'], queryFn: () => call('GET', '/blogs', { answer: Blogs }) }),

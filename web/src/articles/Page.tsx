@@ -1,6 +1,7 @@
 import type { ArticleWhole } from '@grivo/contract';
-import { articleNodes, type Block, type Doubt, directionOf, inlineText, tagsOf } from '@grivo/core';
+import { articleNodes, type Block, type Doubt, directionOf, inlineText, isStatement, tagsOf } from '@grivo/core';
 import { type ReactNode, useMemo } from 'react';
+import { BlockComments, useComments } from '../proof/Comments.tsx';
 import { Drawn } from '../proof/Drawn.tsx';
 import { EvidenceNotes } from '../proof/EvidenceNotes.tsx';
 
@@ -27,6 +28,7 @@ export function Page({
   const doubtsAt = (id: string) => article.doubts.filter(({ block }) => block === id);
   const direction = directionOf(doc.language);
   const lead = doc.body.find((block): block is Figure => block.type === 'figure' && block.lead === true);
+  const comments = useComments(article.id);
   const nodes = useMemo(() => articleNodes(doc, HERE, true), [doc]);
   return (
     <div className="page pb-12" lang={doc.language}>
@@ -41,10 +43,18 @@ export function Page({
             direction={direction}
             picked={at === block.id}
             onPick={
-              block.evidence && block.evidence.length > 0 ? () => onAt(at === block.id ? null : block.id) : undefined
+              isStatement(block) || comments.has(block.id) ? () => onAt(at === block.id ? null : block.id) : undefined
             }
             margin={
-              <EvidenceNotes block={block} passages={passages} open={at === block.id} doubts={doubtsAt(block.id)} />
+              <>
+                <EvidenceNotes block={block} passages={passages} open={at === block.id} doubts={doubtsAt(block.id)} />
+                <BlockComments
+                  article={article.id}
+                  block={block.id}
+                  comments={comments.get(block.id) ?? []}
+                  open={at === block.id}
+                />
+              </>
             }
           >
             <Drawn

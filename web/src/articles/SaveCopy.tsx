@@ -3,16 +3,18 @@ import { fetchFile, inWords } from '../api/call.ts';
 import { Button } from '../design/index.ts';
 
 const FORMS = [
-  ['Word', 'docx'],
-  ['PDF', 'pdf'],
+  ['Word', 'docx', 'copy?as=Word'],
+  ['PDF', 'pdf', 'copy?as=PDF'],
+  ['text', 'txt', 'text?as=plain'],
+  ['JSON', 'json', 'text?as=json'],
 ] as const;
 
 /** Saves an article as a file of a form that is made by the server. */
 export function SaveCopy({ id, title }: { id: string; title: string }) {
   const save = useMutation({
-    mutationFn: async ([as, ending]: (typeof FORMS)[number]) => {
+    mutationFn: async ([, ending, path]: (typeof FORMS)[number]) => {
       const link = document.createElement('a');
-      link.href = URL.createObjectURL(await fetchFile(`/articles/${id}/copy?as=${as}`));
+      link.href = URL.createObjectURL(await fetchFile(`/articles/${id}/${path}`));
       link.download = `${fileName(title)}.${ending}`;
       link.click();
       URL.revokeObjectURL(link.href);

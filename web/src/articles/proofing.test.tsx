@@ -123,10 +123,11 @@ describe('a word on what waits', () => {
   });
 });
 
+function Which({ of }: { of: ArticleWhole }) {
+  return <output aria-label="hold">{useHold(of)?.run ?? 'none'}</output>;
+}
+
 describe('what waits about an article', () => {
-  function Which({ of }: { of: ArticleWhole }) {
-    return <output aria-label="hold">{useHold(of)?.run ?? 'none'}</output>;
-  }
   const holds = [
     hold({ run: id('1'), path: 's4', proposed: { article: { id: id('m') } } }),
     hold({ run: id('2'), path: 'e1[German]/t1', proposed: {} }),

@@ -111,6 +111,7 @@ async function takeAway(ports: PublishingPorts, post: PostRow): Promise<string |
 const OF_ARTICLES = [
   ['link_page', 'article'],
   ['share', 'article'],
+  ['comment', 'article'],
   ['placement', 'article'],
   ['publication', 'article'],
   ['sketch_band', 'of'],

@@ -15,6 +15,7 @@ import { Standing1765300000000 } from './0014-standing.ts';
 import { Reading1765400000000 } from './0015-reading.ts';
 import { Labels1765500000000 } from './0016-labels.ts';
 import { Edits1765600000000 } from './0017-edits.ts';
+import { Comments1765700000000 } from './0018-comments.ts';
 
 /** Append-only: a migration that has left this repository is never changed. */
 export const migrations = [
@@ -35,4 +36,5 @@ export const migrations = [
   Reading1765400000000,
   Labels1765500000000,
   Edits1765600000000,
+  Comments1765700000000,
 ];

@@ -1,0 +1,59 @@
+import type { Comment } from '@grivo/contract';
+import type { Ground } from '../../ground/ground.ts';
+import type { Sql } from '../../ground/store/database.ts';
+import { tellChange } from '../../ground/store/event.ts';
+
+/** Comments that are read of one article; there are hardly ever so many. */
+const MOST = 500;
+
+/** What was said of an article, in the order it was said. */
+export async function commentsOf(sql: Sql, article: string, person: string): Promise<Comment[]> {
+  const rows = await sql.rows<Omit<Comment, 'mine' | 'done'> & { by: string; done: number }>(
+    `SELECT c.id, c.block, c.words, c.done, c.created_at AS at, c.by_person AS \`by\`, COALESCE(p.name, 'somebody who left') AS person
+     FROM comment c LEFT JOIN person p ON p.id = c.by_person WHERE c.article = ? ORDER BY c.id LIMIT ?`,
+    [article, MOST],
+  );
+  return rows.map(({ by, done, ...row }) => ({ ...row, done: done === 1, mine: by === person }));
+}
+
+export interface NewComment {
+  article: string;
+  block: string;
+  words: string;
+  person: string;
+}
+
+export async function addComment(ground: Ground, { article, block, words, person }: NewComment): Promise<string> {
+  const id = ground.ids();
+  await ground.db.run('INSERT INTO comment (id, article, block, by_person, words) VALUES (?, ?, ?, ?, ?)', [
+    id,
+    article,
+    block,
+    person,
+    words,
+  ]);
+  await tellChange(ground.db, ground, 'article', article);
+  return id;
+}
+
+/** Says of a comment that it is done, or is not after all. @returns whether there is one */
+export async function setDone(ground: Ground, article: string, id: string, done: boolean): Promise<boolean> {
+  const n = await ground.db.run('UPDATE comment SET done = ? WHERE id = ? AND article = ?', [
+    done ? 1 : 0,
+    id,
+    article,
+  ]);
+  if (n > 0) await tellChange(ground.db, ground, 'article', article);
+  return n > 0;
+}
+
+/** Takes back what this person said. @returns whether there was such a comment of theirs */
+export async function takeBack(ground: Ground, article: string, id: string, person: string): Promise<boolean> {
+  const n = await ground.db.run('DELETE FROM comment WHERE id = ? AND article = ? AND by_person = ?', [
+    id,
+    article,
+    person,
+  ]);
+  if (n > 0) await tellChange(ground.db, ground, 'article', article);
+  return n > 0;
+}
