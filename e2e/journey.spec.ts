@@ -71,7 +71,7 @@ test('from an empty installation to an article of one’s own on the blog, by po
 
   await hand.press(/how much salt for sauerkraut/);
   await hand.press('Read the article', 'link');
-  await expect(page.getByText(/of \d+ on evidence/)).toBeVisible();
+  await expect(page.getByText(/of \d+ paragraphs rest on a passage/)).toBeVisible();
   await expect(page.locator('.page h1')).toContainText(/salt/i);
   const band = page.getByRole('region', { name: 'The next seven days' });
   await expect(band.getByRole('link', { name: /, ready$/ })).toHaveCount(2);
@@ -156,7 +156,7 @@ test('the same by keyboard alone', async ({ page }) => {
   await keys.press('a');
   await expect(page.getByText('Coming')).toBeVisible();
   await keys.press('Enter');
-  await expect(page.getByText(/of \d+ on evidence/)).toBeVisible();
+  await expect(page.getByText(/of \d+ paragraphs rest on a passage/)).toBeVisible();
   await keys.press('j');
   const { at } = await nextPlaced(page.request, base);
   await passTo(page.request, base, at);

@@ -189,7 +189,7 @@ function ArticleHead({
         ? `goes out ${moment(dueDesk, now)}`
         : 'no slot';
   return (
-    <div className="flex h-[33px] items-center gap-3 pr-6 pl-8 text-small text-ink-3">
+    <div className="flex min-h-[33px] flex-wrap items-center gap-x-3 pr-6 pl-8 text-small text-ink-3">
       <span className="flex items-center gap-2 text-base text-ink">
         <Mark state={stateOf(standing)} /> {saysOf(standing)}
       </span>
