@@ -41,7 +41,7 @@ export { tooNested } from './article/nested.ts';
 
 export { makeAnchors, slugOf } from './article/slug.ts';
 export { tagsOf } from './article/tags.ts';
-export { articleText, articleWords, blockText, inlinesOf, isStatement } from './article/text.ts';
+export { articlePlain, articleText, articleWords, blockText, inlinesOf, isStatement } from './article/text.ts';
 export { type Unit, unitProblem, unitsOf } from './article/translate.ts';
 export { upgradedArticle } from './article/upgrade.ts';
 export { dryFrom, type ForecastSlot, forecast } from './cadence/forecast.ts';

@@ -51,6 +51,16 @@ export function blockText(block: Block): string {
   return lines.join('\n');
 }
 
+/** An article as a file of plain text: its title, its blocks, and who said what is quoted. */
+export function articlePlain({ title, body }: Pick<ArticleDocument, 'title' | 'body'>): string {
+  const lines = body.map((block) => {
+    const text = blockText(block);
+    if (block.type === 'quote' && block.credit) return `${text}\n— ${inlineText(block.credit)}`;
+    return block.type === 'call to action' ? `${text}\n${block.button}` : text;
+  });
+  return `${[title, ...lines].filter((line) => line.trim() !== '').join('\n\n')}\n`;
+}
+
 /** The article as plain text, blocks parted by blank lines. */
 export function articleText(article: Pick<ArticleDocument, 'body'>): string {
   return article.body

@@ -15,7 +15,7 @@ import {
   addressOfPlace,
   articleFile,
   articleHtml,
-  articleText,
+  articlePlain,
   placeOf,
   wordsOf,
 } from '@grivo/core';
@@ -141,7 +141,7 @@ function asText(
     case 'markdown':
       return ['text/markdown', articleFile(document, resolve)];
     case 'plain':
-      return ['text/plain', `${document.title}\n\n${articleText(document)}\n`];
+      return ['text/plain', articlePlain(document)];
     case 'json':
       return ['application/json', JSON.stringify(document, null, 2)];
     default:
