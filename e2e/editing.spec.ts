@@ -163,10 +163,15 @@ test('the same is made by pointer, steps dragged into their blocks and to their 
     return { x, y: y + height + 6 };
   };
   // Into the empty blocks.
-  await drag(page, step(page, 'illustrate'), await onto('Empty, no step yet'));
-  await drag(page, step(page, 'vary'), await onto('Empty, no step yet'));
-  await drag(page, step(page, 'translate'), await onto('Empty, no step yet'));
-  await expect(line(page, 'Empty, no step yet')).toHaveCount(0);
+  // Each is measured only once the one before is drawn where it fell.
+  for (const [left, kind] of [
+    [2, 'illustrate'],
+    [1, 'vary'],
+    [0, 'translate'],
+  ] as const) {
+    await drag(page, step(page, kind), await onto('Empty, no step yet'));
+    await expect(line(page, 'Empty, no step yet')).toHaveCount(left);
+  }
   // Behind ‘translate’, in its block, which the distance from the left says.
   await step(page, 'publish').click();
   await page.getByRole('menuitem', { name: /Duplicate it/ }).click();
