@@ -137,13 +137,6 @@ async function drag(page: Page, from: Locator, to: { x: number; y: number }): Pr
   await page.mouse.up();
 }
 
-/** The same, once the lines are drawn as they fell. */
-async function fallen(page: Page, from: Locator, to: { x: number; y: number }): Promise<void> {
-  const before = await linesShown(page);
-  await drag(page, from, to);
-  await expect.poll(() => linesShown(page)).not.toEqual(before);
-}
-
 test('the same is made by pointer, steps dragged into their blocks and to their places', async ({ page }) => {
   await page.setViewportSize({ width: 1280, height: 1_300 });
   await page.goto(`${base()}/pipelines`);
@@ -182,13 +175,15 @@ test('the same is made by pointer, steps dragged into their blocks and to their 
   // Behind ‘translate’, in its block, which the distance from the left says.
   await step(page, 'publish').click();
   await page.getByRole('menuitem', { name: /Duplicate it/ }).click();
-  await fallen(page, step(page, 'publish').first(), await under('translate', 90));
+  await expect(page.getByRole('menu')).toHaveCount(0);
+  await drag(page, step(page, 'publish').first(), await under('translate', 90));
   // ‘check’ before the branch that goes on beside it.
-  await fallen(page, step(page, 'check'), await under('link'));
+  await drag(page, step(page, 'check'), await under('link'));
   // The other picture by its menu.
   await step(page, 'illustrate').click();
   await page.getByRole('menuitem', { name: /Duplicate it/ }).click();
-  await fallen(page, step(page, 'illustrate').nth(1), await onto('Empty, otherwise'));
+  await expect(page.getByRole('menu')).toHaveCount(0);
+  await drag(page, step(page, 'illustrate').nth(1), await onto('Empty, otherwise'));
   await page.getByRole('button', { name: /Save as version/ }).click();
   await expect(page.getByText('Saved as version 2.')).toBeVisible();
   expect(await saved(page)).toBe(WANTED);
