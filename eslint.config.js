@@ -73,6 +73,17 @@ export default tseslint.config(
     },
   },
   {
+    files: ['web/src/**/*.ts', 'web/src/**/*.tsx'],
+    ignores: ['web/src/words/copy.ts', '**/*.test.ts', '**/*.test.tsx'],
+    rules: {
+      'no-restricted-properties': [
+        'error',
+        { object: 'crypto', property: 'randomUUID', message: 'pages over http have none: freshKey' },
+        { object: 'navigator', property: 'clipboard', message: 'pages over http have none: copyText' },
+      ],
+    },
+  },
+  {
     files: ['core/src/**/*.ts', 'contract/src/**/*.ts'],
     rules: {
       'no-restricted-properties': [

@@ -3,10 +3,12 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { call, inWords } from '../api/call.ts';
+import { freshKey } from '../api/fresh.ts';
 import { queryClient, read } from '../api/queries.ts';
 import { TestLines } from '../blogs/TestLines.tsx';
 import { Button, ChoiceWord, Trouble, useMay } from '../design/index.ts';
 import { Remove } from '../keeping/Remove.tsx';
+import { copyText } from '../words/copy.ts';
 import { plural } from '../words/figures.ts';
 import { dayLong } from '../words/time.ts';
 
@@ -91,7 +93,7 @@ function ShareIt({ id }: { id: string }) {
           </p>
           <code className="fig block py-1 break-all">{now.address}</code>
           <span className="flex gap-4">
-            <Button look="word" onClick={() => void navigator.clipboard.writeText(now.address)}>
+            <Button look="word" onClick={() => void copyText(now.address)}>
               Copy it
             </Button>
             <Button look="word" busy={take.isPending ? 'Taking it back' : null} onClick={() => take.mutate()}>
@@ -120,7 +122,7 @@ function TellIt({ id }: { id: string }) {
   const all = useQuery(read.destinations());
   const tell = useMutation({
     mutationFn: (destination: string) =>
-      call('POST', `/articles/${id}/tell`, { body: { destination }, answer: Told, key: crypto.randomUUID() }),
+      call('POST', `/articles/${id}/tell`, { body: { destination }, answer: Told, key: freshKey() }),
   });
   const list = all.data?.destinations ?? [];
   return (

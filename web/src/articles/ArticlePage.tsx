@@ -7,10 +7,11 @@ import { call, inWords } from '../api/call.ts';
 import { read } from '../api/queries.ts';
 import { Button, Key, Loading, Mark, saysOf, stateOf, Trouble } from '../design/index.ts';
 import { useLabel } from '../labels/label.ts';
-import { keptUnsaved } from '../proof/kept.ts';
+import { isKept } from '../proof/kept.ts';
 import { goToBlock, Measures } from '../proof/Measures.tsx';
 import { useViewKeys } from '../shell/keys.ts';
 import { useNow } from '../shell/useNow.ts';
+import { copyText } from '../words/copy.ts';
 import { count, money } from '../words/figures.ts';
 import { moment } from '../words/time.ts';
 import { ArticleActs } from './ArticleActs.tsx';
@@ -75,7 +76,7 @@ function Opened({ article }: { article: ArticleWhole }) {
   const { id } = article;
   const [show, setShow] = useState<Show>('page');
   const [search] = useSearchParams();
-  const [editing, setEditing] = useState(() => search.has('edit') || keptUnsaved(id) !== null);
+  const [editing, setEditing] = useState(() => search.has('edit') || isKept(id));
   const { at, setAt, put, step } = useParagraphs(article.document.body);
   const { next, step: stepArticle } = useNeighbours(id);
   const hold = useHold(article);
@@ -244,7 +245,7 @@ function Source({ id, as, title }: { id: string; as: 'markdown' | 'html'; title:
     <div className="px-8 pb-8">
       <div className="flex items-baseline gap-4 border-t border-ink py-2 text-small">
         <span className="text-ink-3">{count(text.data.length)} characters</span>
-        <Button look="word" onClick={() => void navigator.clipboard.writeText(text.data)}>
+        <Button look="word" onClick={() => void copyText(text.data)}>
           Copy it all
         </Button>
         <a

@@ -2,6 +2,7 @@ import { type ArticleWhole, PublicationActed, type PublicationLine } from '@griv
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { call, inWords } from '../api/call.ts';
+import { freshKey } from '../api/fresh.ts';
 import { queryClient } from '../api/queries.ts';
 import { Button, Confirm, Head, Trouble } from '../design/index.ts';
 import { moment } from '../words/time.ts';
@@ -36,7 +37,7 @@ function OnBlog({ article, line, now }: { article: ArticleWhole; line: Publicati
       call('POST', `/articles/${article.id}/publications/${line.id}`, {
         body: { act: what, revision: article.revision },
         answer: PublicationActed,
-        key: crypto.randomUUID(),
+        key: freshKey(),
       }),
     onSettled: () => queryClient.invalidateQueries({ queryKey: ['article', article.id] }),
   });

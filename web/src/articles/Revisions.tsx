@@ -9,6 +9,7 @@ import { type ArticleDocument, blockText, compareArticles, type WordsCompared } 
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { call, inWords } from '../api/call.ts';
+import { freshKey } from '../api/fresh.ts';
 import { queryClient } from '../api/queries.ts';
 import { Button, Empty, Loading, Mark, Trouble } from '../design/index.ts';
 import { count, plural } from '../words/figures.ts';
@@ -131,7 +132,7 @@ function BringBack({
   const back = useMutation({
     mutationFn: () =>
       call('PUT', `/articles/${article.id}/document`, {
-        body: { base: article.revision, document, sitting: `b${crypto.randomUUID().slice(0, 8)}` },
+        body: { base: article.revision, document, sitting: `b${freshKey().slice(0, 8)}` },
         answer: ArticleSaved,
       }),
     onSuccess: () => queryClient.invalidateQueries({ queryKey: ['article', article.id] }),

@@ -4,6 +4,7 @@ import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { call, inWords } from '../api/call.ts';
+import { freshKey } from '../api/fresh.ts';
 import { queryClient } from '../api/queries.ts';
 import { Button, ChoiceWord, Field, TextArea, Trouble, useMay } from '../design/index.ts';
 
@@ -55,7 +56,7 @@ function Begin({ blogs }: { blogs: readonly Blog[] }) {
       const { id } = await call('POST', '/articles', {
         body: { blog, title, text },
         answer: Made,
-        key: crypto.randomUUID(),
+        key: freshKey(),
       });
       return articleOf(id);
     },

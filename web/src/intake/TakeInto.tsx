@@ -4,6 +4,7 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { type ReactNode, useState } from 'react';
 import { Link } from 'react-router';
 import { call, inWords } from '../api/call.ts';
+import { freshKey } from '../api/fresh.ts';
 import { queryClient, read } from '../api/queries.ts';
 import { Button, ChoiceWord, DoneHere, Trouble } from '../design/index.ts';
 import { money, plural } from '../words/figures.ts';
@@ -28,7 +29,7 @@ export interface Chosen {
 function useTake(pipeline: Pipeline | undefined, onTaken: () => void) {
   return useMutation({
     mutationFn: (body: Chosen) =>
-      call('POST', `/pipelines/${pipeline!.id}/take`, { body, answer: Taken, key: crypto.randomUUID() }),
+      call('POST', `/pipelines/${pipeline!.id}/take`, { body, answer: Taken, key: freshKey() }),
     onSuccess: () => {
       onTaken();
       for (const key of ['items', 'sources', 'source', 'pipelines', 'sheet'])

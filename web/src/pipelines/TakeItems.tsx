@@ -4,6 +4,7 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { call, inWords } from '../api/call.ts';
+import { freshKey } from '../api/fresh.ts';
 import { queryClient, read } from '../api/queries.ts';
 import { Button, DoneHere, TextArea, Tick, Trouble } from '../design/index.ts';
 import { money, plural } from '../words/figures.ts';
@@ -37,7 +38,7 @@ export function TakeItems({ pipeline, unsaved, now }: { pipeline: PipelineWhole;
       call('POST', `/pipelines/${pipeline.id}/take`, {
         body: { inputs, byHand },
         answer: Taken,
-        key: crypto.randomUUID(),
+        key: freshKey(),
       }),
     onSuccess: () => {
       for (const key of ['pipeline', 'pipelines', 'briefs', 'sources', 'items'])

@@ -4,6 +4,7 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import type { EditorView } from 'prosemirror-view';
 import { useState } from 'react';
 import { call, inWords } from '../api/call.ts';
+import { freshKey } from '../api/fresh.ts';
 import { Button, ChoiceWord, Trouble } from '../design/index.ts';
 import { money } from '../words/figures.ts';
 import { idsAt, replaceBlocks } from './commands.ts';
@@ -29,7 +30,7 @@ function useAnew(article: string, document: ArticleDocument, view: EditorView) {
       call('POST', `/articles/${article}/anew`, {
         body: { document, blocks: ids, note, again: n },
         answer: WrittenAnew,
-        key: crypto.randomUUID(),
+        key: freshKey(),
       }),
   });
   const setScope = (value: Scope) => {

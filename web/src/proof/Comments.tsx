@@ -2,6 +2,7 @@ import { type Comment, Made, Comments as Shape } from '@grivo/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { call, inWords } from '../api/call.ts';
+import { freshKey } from '../api/fresh.ts';
 import { queryClient } from '../api/queries.ts';
 import { Button, TextArea, Trouble } from '../design/index.ts';
 import { moment } from '../words/time.ts';
@@ -35,7 +36,7 @@ export function BlockComments({
   const path = `/articles/${article}/comments`;
   const again = () => queryClient.invalidateQueries({ queryKey: ['article', article, 'comments'] });
   const say = useMutation({
-    mutationFn: () => call('POST', path, { body: { block, words }, answer: Made, key: crypto.randomUUID() }),
+    mutationFn: () => call('POST', path, { body: { block, words }, answer: Made, key: freshKey() }),
     onSuccess: () => setWords(null),
     onSettled: again,
   });

@@ -8,6 +8,7 @@ import { keymap } from 'prosemirror-keymap';
 import { search } from 'prosemirror-search';
 import { type Command, EditorState, type Plugin, Selection } from 'prosemirror-state';
 import { goToNextCell, tableEditing } from 'prosemirror-tables';
+import { freshKey } from '../api/fresh.ts';
 import { backInItem, code, emphasis, enter, intoTable, moveBlock, strong } from './commands.ts';
 import { documentOf } from './document.ts';
 import { marksDoubts } from './doubtMarks.ts';
@@ -28,7 +29,7 @@ export interface EditorHands {
 }
 
 /** An id no other block has: blocks made in two editors at once are not taken for one. */
-export const newBlockId = (): string => `n${crypto.randomUUID().replaceAll('-', '').slice(0, 12)}`;
+export const newBlockId = (): string => `n${freshKey().slice(0, 12)}`;
 
 /** An article's body to be edited, with everything its keys do. */
 export function editorState(

@@ -126,8 +126,7 @@ describe('what is typed', () => {
     const kept = keptUnsaved(A)!;
     await server.put('', { base: 'r1', document: { ...BASE, title: 'Theirs' } });
     const after = new Hand(server);
-    after.document = kept.mine;
-    after.saver.resume(kept);
+    after.saver.takeIn(kept);
     await vi.advanceTimersByTimeAsync(2_000);
     expect(server.document.title).toBe('Theirs');
     expect(articleText(server.document)).toContain('kept');

@@ -1,7 +1,7 @@
 import { ArticleSaved, type ArticleWhole } from '@grivo/contract';
 import { type ArticleDocument, type Clash, mergeArticles } from '@grivo/core';
 import { call, inWords, Refused, Unreached } from '../api/call.ts';
-import { keepUnsaved, keptUnsaved, type Unsaved } from './kept.ts';
+import { isKept, keepUnsaved, type Unsaved } from './kept.ts';
 
 /** How what is typed stands. */
 export type Saving =
@@ -31,7 +31,7 @@ const open = new Map<string, Saver>();
 
 /** Brings what is typed of an article to the server now. @returns whether the server has all of it */
 export async function flushUnsaved(article: string): Promise<boolean> {
-  return (await open.get(article)?.flush()) ?? keptUnsaved(article) === null;
+  return (await open.get(article)?.flush()) ?? !isKept(article);
 }
 
 const PAUSE_MS = 800;
@@ -64,11 +64,12 @@ export class Saver {
     open.set(article, this);
   }
 
-  /** What is here was not typed now but kept from before. */
-  resume({ revision, base }: Unsaved): void {
-    this.revision = revision;
-    this.base = base;
+  /** Takes in what a page that is gone had typed and not saved, together with what is here. */
+  takeIn({ base, mine }: Unsaved): void {
+    const { article, clashes } = mergeArticles(base, mine, this.hands.read());
+    this.hands.show(article, clashes);
     this.changed();
+    this.keepNow();
   }
 
   get isDirty(): boolean {

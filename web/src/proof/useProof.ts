@@ -3,9 +3,10 @@ import { type ArticleDocument, blockText, type Clash } from '@grivo/core';
 import type { Transaction } from 'prosemirror-state';
 import type { EditorView } from 'prosemirror-view';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { freshKey } from '../api/fresh.ts';
 import { queryClient, read } from '../api/queries.ts';
 import { bodyOf } from './document.ts';
-import { keptUnsaved } from './kept.ts';
+import { takeLeft } from './kept.ts';
 import { Saver, type Saving } from './saver.ts';
 import { FROM_OUTSIDE, showBody } from './show.ts';
 
@@ -32,8 +33,7 @@ const fetchNow = (id: string) => queryClient.fetchQuery({ ...read.article(id), s
 /** Edits an article: what is typed reaches the server by itself, and what others change reaches the page. */
 export function useProof(article: ArticleWhole): Proof {
   const { id, revision } = article;
-  const [kept] = useState(() => keptUnsaved(id));
-  const [document, setDocument] = useState(kept?.mine ?? article.document);
+  const [document, setDocument] = useState(article.document);
   const [saving, setSaving] = useState<Saving>({ kind: 'kept' });
   const [clashes, setClashes] = useState<readonly Clash[]>([]);
   const [view, setView] = useState<EditorView | null>(null);
@@ -41,15 +41,14 @@ export function useProof(article: ArticleWhole): Proof {
   const [, setPlace] = useState(0);
   const now = useRef(document);
   const shown = useRef<EditorView | null>(null);
-  const first = useRef({ article, kept });
+  const first = useRef(article);
   const saver = useRef<Saver | null>(null);
   const take = useCallback((next: ArticleDocument) => {
     now.current = next;
     setDocument(next);
   }, []);
   useEffect(() => {
-    const { article: from, kept: before } = first.current;
-    const made = new Saver(id, from, `p${crypto.randomUUID().slice(0, 8)}`, {
+    const made = new Saver(id, first.current, `p${freshKey().slice(0, 8)}`, {
       read: () => now.current,
       show: (merged, found) => {
         if (shown.current) showBody(shown.current, merged.body);
@@ -61,7 +60,7 @@ export function useProof(article: ArticleWhole): Proof {
       saved: () => void queryClient.invalidateQueries({ queryKey: ['article', id], exact: true }),
     });
     saver.current = made;
-    if (before) made.resume(before);
+    void takeLeft(id, (left) => made.takeIn(left));
     const leave = (event: BeforeUnloadEvent) => made.isDirty && event.preventDefault();
     const gone = () => made.keepNow();
     window.addEventListener('beforeunload', leave);

@@ -6,6 +6,7 @@ import { call, inWords } from '../../api/call.ts';
 import { queryClient, read } from '../../api/queries.ts';
 import { Button, ChoiceWord, Confirm, Head, Loading, Trouble, ValuesEditor, Word } from '../../design/index.ts';
 import { useNow } from '../../shell/useNow.ts';
+import { copyText } from '../../words/copy.ts';
 import { moment } from '../../words/time.ts';
 import { ItemsSource } from '../items/ItemsSource.tsx';
 import { ExcludeWord } from '../LookWords.tsx';
@@ -202,7 +203,7 @@ function Copied({
         {label}
         <span className="ml-auto flex gap-3">
           {more}
-          <Button look="quiet" onClick={() => void navigator.clipboard.writeText(copies).then(() => setDone(true))}>
+          <Button look="quiet" onClick={() => void copyText(copies).then(() => setDone(true))}>
             {done ? 'Copied' : 'Copy'}
           </Button>
         </span>

@@ -4,6 +4,7 @@ import { useMutation } from '@tanstack/react-query';
 import { useForm, useWatch } from 'react-hook-form';
 import { z } from 'zod';
 import { call, inWords } from '../../api/call.ts';
+import { freshKey } from '../../api/fresh.ts';
 import { queryClient } from '../../api/queries.ts';
 import { Button, DoneHere, Field, TextArea, Trouble } from '../../design/index.ts';
 import { plural } from '../../words/figures.ts';
@@ -61,7 +62,7 @@ function RequestForm({ source }: { source: string }) {
       call('POST', `/sources/${source}/requests`, {
         body: { subject, notes, link: link === '' ? null : link },
         answer: Made,
-        key: crypto.randomUUID(),
+        key: freshKey(),
       }),
     onSuccess: () => {
       reset(EMPTY);
