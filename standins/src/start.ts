@@ -1,9 +1,8 @@
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import express from 'express';
-import { micropub } from './blog/micropub.ts';
+import { addressesOf, type BlogAddresses, blogSites, postingByXml } from './blog/all.ts';
 import { type BlogAct, type BlogSite, type Post, Posts } from './blog/posts.ts';
-import { publicSite } from './blog/site.ts';
 import { type PartnerShop, partnerShops } from './catalogue/partner.ts';
 import { controlRoutes, type Introduction } from './control/routes.ts';
 import { type WhatThereIs, welcome } from './control/welcome.ts';
@@ -59,7 +58,7 @@ export interface StandIns {
   /** As smtp://host:port. */
   mail: string;
   keys: { one: string; two: string };
-  blog(slug: string): { address: string; endpoint: string; token: string };
+  blog(slug: string): BlogAddresses;
   trouble(at: ServiceName, trouble: Trouble, times?: number, path?: string, holding?: string): void;
   calm(): void;
   watch(watch: Watch): void;
@@ -105,11 +104,12 @@ function introduction(address: string, key: string, blogs: readonly BlogSite[]):
         price: { ...free, microsPerMinute: MICROS_PER_MINUTE },
       },
     ],
-    blogs: blogs.map(({ slug, name, token, language }) => ({
+    blogs: blogs.map(({ slug, name, token, language, user }) => ({
       name,
       address: `${address}/blogs/${slug}`,
       secret: token,
       language,
+      user,
     })),
   };
 }
@@ -182,6 +182,8 @@ export async function start(options: StandInOptions): Promise<StandIns> {
     (blog, slug) => `${address}/blogs/${blog}/${slug}`,
   );
   app.disable('x-powered-by');
+  // Their bodies are read as they came.
+  app.use(postingByXml(options.blogs, posts, troubles, origin));
   app.use(express.json({ limit: '5mb' }));
   app.use(express.urlencoded({ extended: false }));
   app.use(
@@ -201,8 +203,7 @@ export async function start(options: StandInOptions): Promise<StandIns> {
   const paths = options.pages.map(({ site, slug }) => `/pages/${site}/${slug}`);
   app.use(documentHost(options.documents ?? [], paths, troubles, origin));
   app.use(smallWeb(options.pages, troubles));
-  app.use(micropub(options.blogs, posts, troubles, origin));
-  app.use(publicSite(options.blogs, posts, troubles, origin));
+  app.use(blogSites(options.blogs, posts, troubles, origin));
   const channels = new Channels(options.channels ?? [], new Journal<VideoAct>(folder, 'video-acts'));
   app.use(videoHost(channels, troubles, origin));
   const sheets = new Sheets(options.sheets ?? [], new Journal<SheetAct>(folder, 'sheet-acts'));
@@ -227,11 +228,7 @@ export async function start(options: StandInOptions): Promise<StandIns> {
     news,
     keys,
     mail: mail.address,
-    blog(slug) {
-      const site = options.blogs.find((blog) => blog.slug === slug);
-      if (!site) throw new Error(`there is no blog ${slug}`);
-      return { address: `${address}/blogs/${slug}`, endpoint: `${address}/blogs/${slug}/micropub`, token: site.token };
-    },
+    blog: (slug) => addressesOf(options.blogs, slug, address),
     trouble: (at, trouble, times = 1, path, holding) =>
       troubles.order({
         at,

@@ -1,8 +1,7 @@
-import { createHash } from 'node:crypto';
 import busboy from 'busboy';
 import { type Request, Router } from 'express';
 import type { Answer, Troubles } from '../ground/trouble.ts';
-import type { BlogSite, Post, Posts } from './posts.ts';
+import { accessBy, type BlogSite, type Post, type Posts, slugify } from './posts.ts';
 
 type Values = Record<string, unknown[]>;
 
@@ -19,9 +18,21 @@ export function micropub(sites: readonly BlogSite[], posts: Posts, troubles: Tro
       const site = siteOf(request);
       if (!site) return { status: 404, body: { error: 'not_found' } };
       const body = request.body as { access_token?: unknown } | undefined;
-      const token = request.header('authorization') ?? `Bearer ${String(body?.access_token ?? '')}`;
-      if (token !== `Bearer ${site.token}`)
-        return { status: 401, body: { error: 'unauthorized', error_description: 'the access token is not valid' } };
+      const token = (request.header('authorization') ?? `Bearer ${String(body?.access_token ?? '')}`).slice(7);
+      const access = accessBy(site, token);
+      if (access === 'none' || access === 'expired')
+        return {
+          status: 401,
+          body: {
+            error: access === 'none' ? 'unauthorized' : 'invalid_token',
+            error_description: `the access token ${access === 'none' ? 'is not valid' : 'has expired'}`,
+          },
+        };
+      if (access === 'read' && request.method === 'POST')
+        return {
+          status: 403,
+          body: { error: 'insufficient_scope', error_description: 'the token lacks the scope create' },
+        };
       return act(request, site);
     });
   router.get(
@@ -43,6 +54,7 @@ function query(request: Request, site: BlogSite, posts: Posts, origin: string): 
   const { q, url, limit, after } = request.query as Record<string, string>;
   if (q === 'config')
     return { status: 200, body: { 'media-endpoint': `${origin}/blogs/${site.slug}/media`, 'syndicate-to': [] } };
+  if (q === 'category') return { status: 200, body: { categories: posts.categories(site) } };
   if (q === 'syndicate-to') return { status: 200, body: { 'syndicate-to': [] } };
   if (q === 'source' && url) {
     const found = posts.byAddress(site.slug, url);
@@ -221,17 +233,7 @@ function media(request: Request, site: BlogSite, posts: Posts, origin: string): 
       const body = Buffer.concat(parts);
       if (body.length === 0)
         return resolve({ status: 400, body: { error: 'invalid_request', error_description: 'no file came' } });
-      const name = `${createHash('sha256').update(body).digest('hex').slice(0, 16)}.${mime.split('/')[1] ?? 'bin'}`;
-      const address = `${origin}/blogs/${site.slug}/media/${name}`;
-      posts.do({
-        act: 'media',
-        at: new Date().toISOString(),
-        blog: site.slug,
-        address,
-        mime,
-        body: body.toString('base64'),
-      });
-      resolve({ status: 201, headers: { location: address }, body: '' });
+      resolve({ status: 201, headers: { location: posts.keepMedia(site.slug, origin, mime, body) }, body: '' });
     });
     form.on('error', reject);
     request.pipe(form);
@@ -241,14 +243,4 @@ function media(request: Request, site: BlogSite, posts: Posts, origin: string): 
 function first(properties: Values, name: string): string | null {
   const value = properties[name]?.[0];
   return typeof value === 'string' && value !== '' ? value : null;
-}
-
-function slugify(text: string): string {
-  return (
-    text
-      .toLowerCase()
-      .replace(/[^a-z0-9]+/g, '-')
-      .replace(/^-+|-+$/g, '')
-      .slice(0, 100) || 'post'
-  );
 }

@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import type { Journal } from '../ground/journal.ts';
 
 /** A post as the blog keeps it: what the standard has and nothing more. */
@@ -27,7 +28,31 @@ export interface BlogSite {
   tagline: string;
   language: 'en' | 'de';
   token: string;
+  /** Who signs in with the token as a password. */
+  user: string;
+  /** Categories it has before anything is posted. */
+  categories: string[];
   older: OlderPost[];
+}
+
+/** What a secret lets its holder do; one ending in ‘-read’ may only read, one ending in ‘-old’ is over. */
+export type Access = 'all' | 'read' | 'expired' | 'none';
+
+export function accessBy({ token }: BlogSite, secret: string): Access {
+  if (secret === token) return 'all';
+  if (secret === `${token}-read`) return 'read';
+  return secret === `${token}-old` ? 'expired' : 'none';
+}
+
+/** The last part of an address, as a blog makes one. */
+export function slugify(text: string): string {
+  return (
+    text
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, '-')
+      .replace(/^-+|-+$/g, '')
+      .slice(0, 100) || 'post'
+  );
 }
 
 /** What the blog did, in order; its posts are what these acts add up to. */
@@ -94,6 +119,19 @@ export class Posts {
     return (
       [...(this.byBlog.get(blog)?.values() ?? [])].find((post) => post.deleted && post.address === address) ?? null
     );
+  }
+
+  /** Categories of a blog: those it began with, and those of its posts. */
+  categories({ slug, categories }: Pick<BlogSite, 'slug' | 'categories'>): string[] {
+    return [...new Set([...categories, ...this.all(slug).flatMap((post) => post.categories)])];
+  }
+
+  /** Keeps a picture, once by its content. @returns its address */
+  keepMedia(blog: string, origin: string, mime: string, body: Buffer): string {
+    const name = `${createHash('sha256').update(body).digest('hex').slice(0, 16)}.${mime.split('/')[1] ?? 'bin'}`;
+    const address = `${origin}/blogs/${blog}/media/${name}`;
+    this.do({ act: 'media', at: new Date().toISOString(), blog, address, mime, body: body.toString('base64') });
+    return address;
   }
 
   freeSlug(blog: string, wanted: string): string {

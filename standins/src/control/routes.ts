@@ -1,5 +1,5 @@
 import { Router } from 'express';
-import type { Posts } from '../blog/posts.ts';
+import type { BlogAct, Posts } from '../blog/posts.ts';
 import type { Journal } from '../ground/journal.ts';
 import type { ModelCall } from '../ground/modelWire.ts';
 import type { ServiceName, Trouble, Troubles } from '../ground/trouble.ts';
@@ -20,7 +20,7 @@ export interface Introduction {
       microsPerMinute?: number;
     };
   }[];
-  blogs: { name: string; address: string; secret: string; language: string }[];
+  blogs: { name: string; address: string; secret: string; language: string; user: string }[];
 }
 
 export function controlRoutes(
@@ -45,6 +45,10 @@ export function controlRoutes(
   });
   router.post('/control/videos', (request, response) => {
     channels.do(request.body as VideoAct);
+    response.status(204).end();
+  });
+  router.post('/control/blogs', (request, response) => {
+    posts.do({ ...(request.body as BlogAct), at: new Date().toISOString() });
     response.status(204).end();
   });
   router.post('/control/news', (request, response, next) => {

@@ -75,6 +75,8 @@ export const BLOGS: readonly BlogSite[] = [
     tagline: 'From the bench of a small shop for fermenting gear',
     language: 'en',
     token: 'journal-secret-4f2c',
+    user: 'ines',
+    categories: ['Guides', 'Crocks and lids', 'Salt and brine', 'Shop news'],
     older: older('journal'),
   },
   {
@@ -83,6 +85,8 @@ export const BLOGS: readonly BlogSite[] = [
     tagline: 'What we cook with what we ferment',
     language: 'en',
     token: 'kitchen-secret-81aa',
+    user: 'ines',
+    categories: ['Recipes', 'Pantry', 'Seasons'],
     older: older('kitchen'),
   },
   {
@@ -91,6 +95,8 @@ export const BLOGS: readonly BlogSite[] = [
     tagline: 'Was in unserem Keller gärt',
     language: 'de',
     token: 'gaertagebuch-secret-c093',
+    user: 'ines',
+    categories: ['Anleitungen', 'Werkzeug', 'Fragen'],
     older: older('gaertagebuch'),
   },
   {
@@ -99,6 +105,8 @@ export const BLOGS: readonly BlogSite[] = [
     tagline: 'Rain, kept for the garden',
     language: 'en',
     token: 'barrels-secret-77d0',
+    user: 'ines',
+    categories: ['Barrels'],
     older: older('barrels'),
   },
 ];
