@@ -101,6 +101,7 @@ async function startOnce(folder, options) {
     GRIVO_STAND_INS: all.standIns,
     ...(options.standIns ? {} : { GRIVO_MAIL_URL: `smtp://127.0.0.1:${mailPort}`, GRIVO_MAIL_FROM: OWNER.email }),
     GRIVO_KEEP_FOLDER: join(folder, 'kept'),
+    GRIVO_FOLDERS: join(folder, 'sites'),
     ...(port ? { GRIVO_PUBLIC_URL: `http://127.0.0.1:${port}` } : {}),
     GRIVO_LOG: log,
     GRIVO_LEASE_SECONDS: String(leaseSeconds),

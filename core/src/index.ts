@@ -67,6 +67,7 @@ export {
   lasting,
   TRIES,
 } from './failure/failure.ts';
+export { type BlogMistake, MISTAKES } from './failure/mistakes.ts';
 export { type FailureWords, nothingFound, wordsOf } from './failure/words.ts';
 export { DOUBTS, type Doubt, type DoubtKind, doubtsOf, readSources, type Sources } from './honesty/honesty.ts';
 export { type Support, supportOf } from './honesty/support.ts';

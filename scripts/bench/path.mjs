@@ -46,7 +46,7 @@ export async function path(tell) {
     });
     await product.tools.services.refresh();
     const site = standIns.blog('journal');
-    const { id: blog } = await createBlog(product, {
+    const { id: blog } = await createBlog(product.tools, {
       name: 'Journal',
       address: site.address,
       endpoint: site.endpoint,

@@ -85,7 +85,7 @@ test('a secret that is changed is tested at once: wrong, then right', async () =
   expect((await put('wrong')).map(({ well }) => well)).toEqual([false]);
   expect((await blogs()).find((blog) => blog.id === id)?.test?.lines).toHaveLength(1);
   expect((await put(token)).every(({ well }) => well)).toBe(true);
-  expect((await blogs()).find((blog) => blog.id === id)?.test?.lines).toHaveLength(4);
+  expect((await blogs()).find((blog) => blog.id === id)?.test?.lines).toHaveLength(7);
 });
 
 test('two blogs of one name are told apart', async () => {

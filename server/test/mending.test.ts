@@ -72,7 +72,9 @@ test('a blog that refuses the token stops at publishing; a new secret lets it ou
   expect(incident).toMatchObject({ name: 'Crockhaven Journal', problem: 'Key refused' });
   const paid = asked();
   expect(paid).toBeGreaterThan(0);
-  await changeBlogSecret(w.product.ground, w.product.secrets, w.blog, w.standIns.blog('journal').token);
+  await changeBlogSecret(w.product.ground, w.product.secrets, w.blog, {
+    secret: w.standIns.blog('journal').token,
+  });
   await mendAndEnd(briefs);
   expect(asked()).toBe(paid);
   expect(w.standIns.received().acts.filter((act) => act.act === 'create')).toHaveLength(1);

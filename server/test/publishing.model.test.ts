@@ -14,7 +14,7 @@ import {
 import { beginAct, pinRevision } from '../src/nouns/publishing/editions.ts';
 import { outWrites } from '../src/nouns/publishing/out.ts';
 import type { PublishingPorts } from '../src/nouns/publishing/post.ts';
-import { ensurePublication, publicationOf } from '../src/nouns/publishing/publications.ts';
+import { ensurePublication, placeOf, publicationOf } from '../src/nouns/publishing/publications.ts';
 import { type Luck, PretendBlog } from './ground/pretendBlog.ts';
 import { type World, world } from './ground/world.ts';
 
@@ -105,7 +105,7 @@ class Article {
     if (begun.kind === 'nothing there') return begun;
     if (begun.kind === 'not known yet') return { kind: 'later', inMs: 50 };
     const { publication } = begun;
-    if (begun.kind === 'true already') return { kind: 'done', value: publication.address! };
+    if (begun.kind === 'true already') return { kind: 'done', value: placeOf(publication)! };
     const pinned = await pinRevision(ground.db, publication, revision);
     const going = {
       as: 'live' as const,
@@ -118,7 +118,7 @@ class Article {
     const out = await publishOn(this.ports, doing, blog, { ...publication, revision: pinned }, going);
     if (out.kind === 'done')
       await ground.db.transaction(async (sql) => {
-        for (const { text, parameters } of outWrites(ground, publication, { ...going, address: out.value }))
+        for (const { text, parameters } of outWrites(ground, publication, { ...going, at: out.value }))
           await sql.run(text, parameters);
       });
     return out;

@@ -3,28 +3,152 @@ import { z } from 'zod';
 import { Address, Desk, Id, Language, Made, Name, Note, TestLine } from '../id.ts';
 import { ByLabel, Carried } from '../labels/label.ts';
 
+/** The ways posts can go to a blog. */
+export const BlogWay = z.enum(['micropub', 'atom', 'xml-rpc', 'folder', 'hook']);
+export type BlogWay = z.infer<typeof BlogWay>;
+
+const within = (text: string) =>
+  !/[\\\0]/.test(text) && text.split('/').every((part) => part !== '..' && part !== '.' && !part.startsWith('.'));
+
+/** What a post says at its head. */
+export const HEAD_LINES = [
+  'title',
+  'description',
+  'date',
+  'draft',
+  'categories',
+  'picture',
+  'pictureText',
+  'language',
+  'key',
+] as const;
+export type HeadLine = (typeof HEAD_LINES)[number];
+
+/** How a folder blog is written. */
+export const FolderSettings = z.object({
+  /** Where posts lie in the folder; {slug}, {date}, {year} and {month} stand for the post's own. */
+  file: z
+    .string()
+    .trim()
+    .min(1)
+    .max(200)
+    .regex(/\{slug\}/, 'a pattern with {slug} in it, so that no two posts are one file')
+    .refine((text) => !text.startsWith('/') && within(text), 'a path within the folder')
+    .refine(
+      (text) => !/\{(?!slug\}|date\}|year\}|month\})/.test(text),
+      'only {slug}, {date}, {year} and {month} in braces',
+    ),
+  /** Where readers find a post, after the address of the blog. */
+  link: z
+    .string()
+    .trim()
+    .max(200)
+    .regex(/\{slug\}/, 'a pattern with {slug} in it'),
+  form: z.enum(['Markdown', 'HTML']),
+  /** How what is said of a post stands at its head. */
+  head: z.enum(['YAML', 'TOML', 'JSON']),
+  /** Where pictures lie in the folder. */
+  pictures: z
+    .string()
+    .trim()
+    .min(1)
+    .max(200)
+    .refine((text) => !text.startsWith('/') && within(text), 'a path within the folder'),
+  /** Whether a front page, a feed and a sitemap are kept beside the posts. */
+  pages: z.boolean(),
+  /** What the lines at the head are called; what has no name is left out. */
+  names: z.record(
+    z.enum(HEAD_LINES),
+    z
+      .string()
+      .trim()
+      .max(60)
+      .regex(/^[A-Za-z_][\w-]*$|^$/, 'a name of letters, digits and _'),
+  ),
+  /** Whether every act is committed, where the folder is a working tree of git; and pushed where it has a remote. */
+  commits: z.boolean(),
+});
+export type FolderSettings = z.infer<typeof FolderSettings>;
+
+/** How a folder is written where nothing else is said. */
+export const FOLDER_AS_MADE: FolderSettings = {
+  file: '{date}-{slug}.md',
+  link: '{slug}',
+  form: 'Markdown',
+  head: 'YAML',
+  pictures: 'pictures',
+  pages: false,
+  names: {
+    title: 'title',
+    description: 'description',
+    date: 'date',
+    draft: 'draft',
+    categories: 'categories',
+    picture: 'picture',
+    pictureText: 'picture_text',
+    language: 'language',
+    key: 'key',
+  },
+  commits: false,
+};
+
+/** What a way needs beyond an address and a secret. */
+export const WaySettings = z
+  .object({
+    /** Who signs in, where the secret is a password. */
+    user: z.string().trim().max(200),
+    /** Which of several blogs at the endpoint. */
+    blogId: z.string().trim().max(200),
+    /** Where posts are added (Atom), as its service document says. */
+    collection: Address,
+    /** Whether posts are found again by their key: tried with the last test. */
+    findable: z.boolean(),
+    folder: FolderSettings,
+  })
+  .partial();
+export type WaySettings = z.infer<typeof WaySettings>;
+
 export const NewBlog = z.strictObject({
   name: Name,
   address: Address,
-  endpoint: Address,
-  secret: z.string().trim().min(1, 'a secret').max(1_000),
+  way: BlogWay.default('micropub'),
+  /** Where posts go; for a folder, its path below one of those the installation allows. */
+  endpoint: z.string().trim().min(1).max(500),
+  settings: WaySettings.default({}),
+  /** A folder needs none. */
+  secret: z.string().max(1_000).default(''),
   language: Language,
   cadence: CadenceRule,
   /** How long the blog may take to act on a call. */
   timeLimitMs: z.int().min(1_000).max(120_000).default(15_000),
 });
 
+/** Folders blogs may be written to below. */
+export const Folders = z.object({ folders: z.array(z.string()) });
+
 /** The blog that was connected; `joined` when it was connected already and got the new secret. */
 export const MadeBlog = Made.extend({ joined: z.boolean(), lines: z.array(TestLine) });
 
+/** A new secret, and the user name it belongs to where the way signs in with one. */
+export const NewBlogSecret = z.strictObject({
+  secret: z.string().min(1, 'a secret').max(1_000),
+  user: z.string().trim().max(200).optional(),
+});
+
 /** Where a blog takes posts, found from its address. */
 export const FindEndpoint = z.strictObject({ address: Address });
+export const FoundWay = z.object({ way: BlogWay, endpoint: z.string(), settings: WaySettings });
+export type FoundWay = z.infer<typeof FoundWay>;
 export const FoundEndpoint = z.object({
   address: z.string(),
   name: z.string().nullable(),
-  endpoint: z.string().nullable(),
   language: z.string().nullable(),
+  /** The ways posts can go there, the fullest first. */
+  ways: z.array(FoundWay),
+  /** What was found otherwise than it was entered, in sentences. */
+  notes: z.array(z.string()),
 });
+export type FoundEndpoint = z.infer<typeof FoundEndpoint>;
 
 export const BlogChange = z
   .strictObject({
@@ -34,6 +158,10 @@ export const BlogChange = z
     timeLimitMs: z.int().min(1_000).max(120_000),
     note: Note,
     archived: z.boolean(),
+    /** Where readers find it. */
+    address: Address,
+    /** How a folder is written from now on; what is written stays as it is. */
+    folder: FolderSettings.partial(),
     /** Whether finished articles take the slots of the new cadence; else they keep the moments they have. */
     move: z.boolean(),
   })
@@ -57,7 +185,13 @@ export const Blog = z.object({
   id: Id,
   name: z.string(),
   address: z.string(),
+  way: BlogWay,
   endpoint: z.string(),
+  settings: WaySettings,
+  /** Categories it told of; null where it was not asked, or does not tell. */
+  categories: z.array(z.string()).nullable(),
+  /** What posts by this way cannot carry. */
+  cannot: z.array(z.string()),
   mediaEndpoint: z.string().nullable(),
   language: z.string(),
   cadence: CadenceRule,

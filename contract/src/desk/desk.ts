@@ -124,6 +124,14 @@ export const StandIns = z.object({
   services: z.array(
     z.object({ role: ServiceRole, name: z.string(), address: z.string(), secret: z.string().nullable(), price: Price }),
   ),
-  blogs: z.array(z.object({ name: z.string(), address: z.string(), secret: z.string(), language: z.string() })),
+  blogs: z.array(
+    z.object({
+      name: z.string(),
+      address: z.string(),
+      secret: z.string(),
+      language: z.string(),
+      user: z.string().optional(),
+    }),
+  ),
 });
 export type StandIns = z.infer<typeof StandIns>;

@@ -1,3 +1,5 @@
+import type { BlogMistake } from './mistakes.ts';
+
 /**
  * Everything that is expected to go wrong, as one union. `code` names what happened, the other fields say where and with
  * which figures; the sentences stand in `words.ts`. What is not in this union is a defect.
@@ -5,14 +7,14 @@
 export type Failure =
   // Passing: tried again by itself.
   | { code: 'service-busy'; service: string; retryAfterMs: number | null }
-  | { code: 'service-unreachable'; service: string; detail: string }
-  | { code: 'service-broken'; service: string; status: number }
-  | { code: 'reply-unusable'; service: string; problem: string }
+  | { code: 'service-unreachable'; service: string; detail: string; mistake?: BlogMistake }
+  | { code: 'service-broken'; service: string; status: number; mistake?: BlogMistake }
+  | { code: 'reply-unusable'; service: string; problem: string; mistake?: BlogMistake }
   | { code: 'outcome-unknown'; service: string; action: string }
   /** Something else was asked of the same meanwhile. */
   | { code: 'overtaken'; service: string; action: string }
   // Needs mending: stops until a person has changed something outside the brief.
-  | { code: 'key-refused'; service: string; status: number; said?: string }
+  | { code: 'key-refused'; service: string; status: number; said?: string; mistake?: BlogMistake }
   | { code: 'credit-used-up'; service: string; said?: string }
   /** It answers, and will not do what it is asked: in its own words. */
   | {
@@ -25,7 +27,7 @@ export type Failure =
   | { code: 'service-down'; service: string; detail: string; tries: number }
   | { code: 'replies-unusable'; service: string; problem: string; tries: number }
   | { code: 'address-refused'; address: string; reason: string }
-  | { code: 'blog-refuses'; service: string; status: number; said: string }
+  | { code: 'blog-refuses'; service: string; status: number; said: string; mistake?: BlogMistake }
   | { code: 'outcome-unfindable'; service: string; action: string }
   /** The way to this blog has no means for it. */
   | { code: 'blog-cannot'; service: string; what: string }

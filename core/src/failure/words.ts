@@ -1,5 +1,6 @@
 import { listWords, minutesWords } from '../procedure/sentence.ts';
 import type { Failure } from './failure.ts';
+import { MISTAKES } from './mistakes.ts';
 
 /** A failure for people: a short problem, the sentence that says what happened, and what mends it. */
 export interface FailureWords {
@@ -16,6 +17,7 @@ const CANNOT: Readonly<Record<string, string>> = {
   find: 'looking for a post',
   media: 'pictures',
   categories: 'categories',
+  'list categories': 'telling its categories',
 };
 
 /** Turns the id of a service, blog or limit into the name people gave it. */
@@ -252,7 +254,11 @@ const WORDS: {
  */
 export function wordsOf(failure: Failure, nameOf: NameOf = (id) => id): FailureWords {
   const says = WORDS[failure.code] as (failure: Failure, nameOf: NameOf) => FailureWords;
-  return says(failure, nameOf);
+  const words = says(failure, nameOf);
+  const mistake = 'mistake' in failure && failure.mistake ? MISTAKES[failure.mistake] : null;
+  if (!mistake || !('service' in failure)) return words;
+  const said = 'said' in failure ? quoted(failure.said) : '';
+  return { ...words, sentence: `${nameOf(failure.service)} ${mistake.sentence}${said}.`, mend: mistake.mend };
 }
 
 /** Money for people, from millionths. */

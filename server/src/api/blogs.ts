@@ -7,24 +7,28 @@ import {
   ByLabel,
   ChangedBlog,
   FindEndpoint,
+  Folders,
   FoundEndpoint,
   MadeBlog,
   MoveArticle,
   NewBlog,
-  NewSecret,
+  NewBlogSecret,
   Slots,
   SlotsQuery,
+  type TestLine,
   TestLog,
 } from '@grivo/contract';
 import { CadenceRule, cadenceSentence } from '@grivo/core';
 import { Procedures } from '../engine/briefState.ts';
 import { changeBlog, changeBlogSecret, changeBlogWords, movesOf } from '../nouns/blogs/change.ts';
-import { findEndpoint, testBlog } from '../nouns/blogs/connect.ts';
+import { testBlog } from '../nouns/blogs/connect.ts';
 import { createBlog } from '../nouns/blogs/create.ts';
-import { countsOfBlogs, getBlog, listBlogs } from '../nouns/blogs/repository.ts';
+import { discoverBlog } from '../nouns/blogs/discover.ts';
+import { countsOfBlogs, getBlog, listBlogs, targetOf } from '../nouns/blogs/repository.ts';
 import { carrying, labelsOf } from '../nouns/labels/repository.ts';
 import { noteAct } from '../nouns/people/acts.ts';
 import { moveArticle, slotsOfBlogs } from '../nouns/publishing/slots.ts';
+import { lackingIn } from '../ports/blogs/ways/carries.ts';
 import { actorOf } from './access.ts';
 import { notFound, problem } from './problem.ts';
 import type { Product } from './product.ts';
@@ -50,7 +54,11 @@ function helpers(product: Product) {
         id: row.id,
         name: row.name,
         address: row.address,
+        way: row.way,
         endpoint: row.endpoint,
+        settings: row.settings,
+        categories: row.categories,
+        cannot: lackingIn(product.tools.blogs(targetOf(row)).can(targetOf(row))),
         mediaEndpoint: row.media_endpoint,
         language: row.language,
         cadence,
@@ -96,6 +104,14 @@ function connecting({ ground, bell, secrets, all, must, product }: Helpers) {
       handle: async ({ query: { label } }) => ({ blogs: carrying(await all(), label) }),
     }),
     route({
+      method: 'get',
+      path: '/blogs/folders',
+      says: 'Folders of this server blogs may be written to below',
+      role: 'owner',
+      answer: Folders,
+      handle: async () => ({ folders: [...product.tools.folders] }),
+    }),
+    route({
       method: 'post',
       path: '/blogs/find',
       says: 'Looks at an address for where the blog takes posts',
@@ -103,14 +119,8 @@ function connecting({ ground, bell, secrets, all, must, product }: Helpers) {
       body: FindEndpoint,
       answer: FoundEndpoint,
       handle: async ({ body }) => {
-        const found = await findEndpoint(product, body.address);
-        if ('failed' in found)
-          throw problem(
-            422,
-            'No blog there',
-            `Nothing readable at ${body.address}: ${found.failed}.`,
-            'Open the address in a browser, and check the part after the name.',
-          );
+        const found = await discoverBlog(product.tools, body.address);
+        if ('failed' in found) throw problem(422, 'No blog there', `${body.address} ${found.failed}.`, found.mend);
         return found;
       },
     }),
@@ -123,11 +133,16 @@ function connecting({ ground, bell, secrets, all, must, product }: Helpers) {
       answer: MadeBlog,
       status: 201,
       handle: async ({ body }) => {
-        const made = await createBlog(product.tools, body);
-        const lines = (await testBlog(product, made.id)) ?? [];
+        const { secret, cut } = pastedSecret(body.secret);
+        const made = await createBlog(product.tools, { ...body, secret });
+        if (made.kind === 'unfit')
+          throw problem(422, 'Cannot be connected', made.problem, made.mend, [
+            { place: made.place, problem: made.problem },
+          ]);
+        const lines = [...cut, ...((await testBlog(product, made.id)) ?? [])];
         bell.ring({ kind: 'event' });
         bell.ring({ kind: 'settings' });
-        return { ...made, lines };
+        return { id: made.id, joined: made.joined, lines };
       },
     }),
     route({
@@ -135,20 +150,33 @@ function connecting({ ground, bell, secrets, all, must, product }: Helpers) {
       path: '/blogs/{id}/secret',
       says: 'Gives a blog a new secret and tests it',
       role: 'owner',
-      body: NewSecret,
+      body: NewBlogSecret,
       answer: TestLog,
       status: 200,
       handle: async ({ params, body, person, request }) => {
         const { id, name } = await must(params['id']!);
-        await changeBlogSecret(ground, secrets, id, body.secret);
+        const { secret, cut } = pastedSecret(body.secret);
+        await changeBlogSecret(ground, secrets, id, { ...body, secret });
         await noteAct(ground, actorOf(person, request), 'blog secret changed', name);
         bell.ring({ kind: 'settings' });
-        const lines = (await testBlog(product, id)) ?? [];
+        const lines = [...cut, ...((await testBlog(product, id)) ?? [])];
         bell.ring({ kind: 'event' });
         return { lines };
       },
     }),
   ];
+}
+
+/** A secret as it was pasted, without what is not seen and comes along, and a line that says so. */
+function pastedSecret(text: string): { secret: string; cut: TestLine[] } {
+  const secret = text.replace(/[\s\u200b-\u200d\u2060\ufeff]+/g, (white) => (/^ $/.test(white) ? white : '')).trim();
+  if (secret === text) return { secret, cut: [] };
+  return {
+    secret,
+    cut: [
+      { tried: 'Read the secret', came: 'Blanks pasted along with it were cut off', well: true, change: null, ms: 0 },
+    ],
+  };
 }
 
 /** Their words, their cadence and what a change of it moves. */

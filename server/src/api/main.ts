@@ -1,4 +1,4 @@
-import { mkdtempSync, rmdirSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, rmdirSync } from 'node:fs';
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -25,6 +25,8 @@ const { config } = read;
 if (config.GRIVO_ROLE !== 'worker') setFlagsFromString('--heap-growing-percent=50');
 shutOtherPictures();
 const keepFolder = config.GRIVO_KEEP_FOLDER === undefined ? null : resolve(config.GRIVO_KEEP_FOLDER);
+const folders = config.GRIVO_FOLDERS.map((folder) => resolve(folder));
+for (const folder of folders) mkdirSync(folder, { recursive: true });
 // An empty folder to work in: nothing that takes names beside where it stands finds a file there.
 const emptyFolder = mkdtempSync(join(tmpdir(), 'grivo-'));
 process.chdir(emptyFolder);
@@ -44,6 +46,7 @@ const product = await assemble({
   waitForDatabaseMs: 30_000,
   mail: config.GRIVO_MAIL_URL ? new Mail(config.GRIVO_MAIL_URL, config.GRIVO_MAIL_FROM) : null,
   keepFolder,
+  folders,
   standIns: config.GRIVO_STAND_INS ?? null,
   publicUrl: config.GRIVO_PUBLIC_URL ?? null,
   trustedProxies: config.GRIVO_TRUSTED_PROXIES,

@@ -27,11 +27,11 @@ import { type Refreshed, refreshSource } from '../nouns/sources/refresh.ts';
 import { Illustrator } from '../ports/adapters/illustrator.ts';
 import { KeywordFigures } from '../ports/adapters/keywordFigures.ts';
 import { LookUp } from '../ports/adapters/lookUp.ts';
-import { Micropub } from '../ports/adapters/micropub.ts';
 import { Transcriber } from '../ports/adapters/transcriber.ts';
 import { VideoHost } from '../ports/adapters/videoHost.ts';
 import { Writer } from '../ports/adapters/writer.ts';
 import { type BlogWays, waysOf } from '../ports/blogs/blog.ts';
+import { allWays } from '../ports/blogs/ways/all.ts';
 import { ServiceDirectory } from '../ports/services/directory.ts';
 import { serviceEntity } from '../ports/services/entity.ts';
 import type { Mail } from '../ports/telling/mail.ts';
@@ -64,6 +64,8 @@ export interface ProductOptions {
   mail?: Mail | null;
   /** Where 'keep' writes. */
   keepFolder?: string | null;
+  /** Folders below which blogs may be written to, as absolute paths. */
+  folders?: readonly string[];
   /** Whether this process brings the schema up; workers wait for the API to do it. */
   migrates?: boolean;
 }
@@ -113,12 +115,9 @@ export async function assemble(options: ProductOptions): Promise<Product> {
   await services.refresh();
   const bell = await Bell.open(ground.db, ground.log);
   let engine: Engine | null = null;
-  const tools = toolsOf(
-    options,
-    { ground, network, secrets, reader: new ReadingRoom() },
-    services,
-    () => engine?.worker ?? '-',
-  );
+  const ports = { ground, network, secrets, reader: new ReadingRoom() };
+  const ways = allWays({ ...ports, now: ground.now, folders: options.folders ?? [] });
+  const tools = toolsOf(options, { ...ports, ways }, services, () => engine?.worker ?? '-');
   const ear = new Ear(ground, bell);
   const ends: (() => void)[] = [];
   return {
@@ -149,6 +148,7 @@ export async function assemble(options: ProductOptions): Promise<Product> {
       await ear.close();
       await engine?.stop();
       bell.close();
+      await ways.folder.settled();
       await tools.reader.close();
       await network.close();
       await ground.db.close();
@@ -170,7 +170,7 @@ async function groundOf(options: ProductOptions): Promise<Ground> {
 
 function toolsOf(
   options: ProductOptions,
-  ports: Pick<Tools, 'ground' | 'network' | 'secrets' | 'reader'>,
+  { ways, ...ports }: Pick<Tools, 'ground' | 'network' | 'secrets' | 'reader'> & { ways: ReturnType<typeof allWays> },
   services: ServiceDirectory,
   holder: () => string,
 ): Tools {
@@ -182,7 +182,8 @@ function toolsOf(
     lookUp: new LookUp(ports),
     videoHost: new VideoHost(ports),
     keywordFigures: new KeywordFigures(ports),
-    blogs: options.blogs ?? waysOf({ micropub: new Micropub(ports) }),
+    blogs: options.blogs ?? waysOf(ways),
+    folders: [...(options.folders ?? [])],
     transcriber: new Transcriber(ports),
     publicUrl: options.publicUrl ?? null,
     mail: options.mail ?? null,

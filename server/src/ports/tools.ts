@@ -33,6 +33,8 @@ export interface Tools {
   mail: Mail | null;
   /** Where copies are kept, when the installation has such a folder. */
   keepFolder: string | null;
+  /** Folders below which blogs may be written to. */
+  folders: readonly string[];
   /** The worker that performs, as holder of open questions. */
   holder: () => string;
 }

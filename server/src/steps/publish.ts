@@ -9,8 +9,9 @@ import { publishOn } from '../nouns/publishing/acts.ts';
 import { beginAct, pinRevision } from '../nouns/publishing/editions.ts';
 import { outWrites } from '../nouns/publishing/out.ts';
 import { claimTurn, placeArticle } from '../nouns/publishing/placements.ts';
-import { ensurePublication, type PublicationRow } from '../nouns/publishing/publications.ts';
+import { ensurePublication, type PublicationRow, placeOf } from '../nouns/publishing/publications.ts';
 import { wakesFollowers } from '../nouns/schedules/followers.ts';
+import type { Placed } from '../ports/blogs/blog.ts';
 import type { Tools } from '../ports/tools.ts';
 import { filled } from './asking.ts';
 
@@ -30,7 +31,7 @@ export function performPublish(tools: Tools): Performer<StepOf<'publish'>> {
     if (!blog) return missing('blog');
     const known = await ensurePublication(ground, article.id, blog.id, step.as);
     if (known.state === 'live' || (known.state === 'draft' && step.as === 'draft'))
-      return ended(tools, known, { address: known.address!, as: step.as, desk: known.out_desk, document: null });
+      return ended(tools, known, { at: placeOf(known)!, as: step.as, desk: known.out_desk, document: null });
     const begun = await beginAct(ground, known.id, 'publish', article.revision);
     if (begun.kind === 'not known yet') return { kind: 'later', inMs: blog.timeLimitMs };
     if (begun.kind === 'nothing there') return missing('blog');
@@ -43,7 +44,7 @@ export function performPublish(tools: Tools): Performer<StepOf<'publish'>> {
     if (!categories.ok) return categories.result;
     const going = { as: step.as, document, categories: categories.names, desk: due.desk };
     const out = await publishOn(tools, context, blog, { ...publication, revision }, going);
-    return out.kind === 'done' ? ended(tools, publication, { ...going, address: out.value }) : out;
+    return out.kind === 'done' ? ended(tools, publication, { ...going, at: out.value }) : out;
   };
 }
 
@@ -93,14 +94,14 @@ async function categoriesOf(
 async function ended(
   { ground }: Tools,
   publication: PublicationRow,
-  out: { address: string; as: 'live' | 'draft'; desk: number | null; document: ArticleDocument | null },
+  out: { at: Placed; as: 'live' | 'draft'; desk: number | null; document: ArticleDocument | null },
 ): Promise<StepResult> {
   const { blog } = publication;
-  const { address, as } = out;
+  const { at: there, as } = out;
   const at = out.desk ?? publication.out_desk ?? ground.desk.now();
   return {
     kind: 'done',
-    fields: { publication: { blog, address, as, at } },
+    fields: { publication: { blog, address: there.address, as, at } },
     writes: [
       ...outWrites(ground, publication, { ...out, desk: at }),
       ...(as === 'live' ? await wakesFollowers(ground, blog) : []),

@@ -1,4 +1,4 @@
-import type { BlogPort, BlogTarget, Capability, Post, PostThere } from '../../src/ports/blogs/blog.ts';
+import type { BlogPort, BlogTarget, Capability, Placed, Post, PostThere } from '../../src/ports/blogs/blog.ts';
 import { type Effect, good, type Result } from '../../src/ports/outcome/outcome.ts';
 
 /** What comes of a call: well, refused, or its answer lost with the deed done before, after a while, or never. */
@@ -39,50 +39,59 @@ export class PretendBlog implements BlogPort {
     return this.deed('upload', () => `https://${this.name}.example/p/${++this.n}`);
   }
 
-  async create(_: BlogTarget, post: Post, status: 'draft' | 'published'): Promise<Effect<string>> {
+  async create(_: BlogTarget, post: Post, status: 'draft' | 'published'): Promise<Effect<Placed>> {
     return this.deed('create', () => {
       const address = `https://${this.name}.example/${post.slug}${this.made.includes(post.slug) ? `-${++this.n}` : ''}`;
       this.made.push(post.slug);
-      this.posts.set(address, { address, status, name: post.name, html: post.html, slug: post.slug });
-      return address;
+      this.posts.set(address, { handle: address, address, status, name: post.name, html: post.html, slug: post.slug });
+      return { handle: address, address };
     });
   }
 
-  async turnLive(_: BlogTarget, address: string): Promise<Effect<string>> {
-    return this.change('turn live', address, { status: 'published' });
+  async turnLive(_: BlogTarget, at: Placed): Promise<Effect<Placed>> {
+    return this.change('turn live', at, { status: 'published' });
   }
 
-  async update(_: BlogTarget, address: string, { name, html }: Post): Promise<Effect<string>> {
-    return this.change('update', address, { name, html });
+  async update(_: BlogTarget, at: Placed, { name, html }: Post): Promise<Effect<Placed>> {
+    return this.change('update', at, { name, html });
   }
 
-  async withdraw(_: BlogTarget, address: string): Promise<Effect<string>> {
+  async withdraw(_: BlogTarget, at: Placed): Promise<Effect<Placed>> {
     return this.deed('withdraw', () => {
-      this.posts.delete(address);
-      return address;
+      this.posts.delete(at.handle);
+      return at;
     });
   }
 
-  async read(_: BlogTarget, address: string): Promise<Result<PostThere | null>> {
-    return good(this.posts.get(address) ?? null);
+  async read(_: BlogTarget, at: Placed): Promise<Result<PostThere | null>> {
+    return good(this.posts.get(at.handle) ?? null);
   }
 
-  async find(_: BlogTarget, key: string): Promise<Result<string | null>> {
-    return good([...this.posts.values()].find(({ slug }) => slug.endsWith(`-${key}`))?.address ?? null);
+  async isWithdrawn(_: BlogTarget, at: Placed): Promise<Result<boolean>> {
+    return good(!this.posts.has(at.handle));
   }
 
-  private change(action: string, address: string, to: Partial<Kept>): Effect<string> {
+  async categories(): Promise<Result<string[]>> {
+    return good([]);
+  }
+
+  async find(_: BlogTarget, key: string): Promise<Result<Placed | null>> {
+    return good([...this.posts.values()].find(({ slug }) => slug.endsWith(`-${key}`)) ?? null);
+  }
+
+  private change(action: string, at: Placed, to: Partial<Kept>): Effect<Placed> {
+    const { address } = at;
     if (!this.posts.has(address))
       return { kind: 'not done', failure: { code: 'blog-refuses', service: this.name, status: 404, said: 'no post' } };
     return this.deed(action, () => {
       const post = this.posts.get(address);
       if (post) this.posts.set(address, { ...post, ...to });
-      return address;
+      return at;
     });
   }
 
-  private deed(action: string, act: () => string): Effect<string> {
-    const unknown: Effect<string> = {
+  private deed<T>(action: string, act: () => T): Effect<T> {
+    const unknown: Effect<T> = {
       kind: 'unknown',
       failure: { code: 'outcome-unknown', service: this.name, action },
     };

@@ -149,7 +149,7 @@ export async function world(which: 'one' | 'two' = 'one', options: Partial<Produ
   });
   await product.tools.services.refresh();
   const site = standIns.blog('journal');
-  const { id: blog } = await createBlog(product.tools, {
+  const connected = await createBlog(product.tools, {
     name: 'Crockhaven Journal',
     address: site.address,
     endpoint: site.endpoint,
@@ -158,6 +158,8 @@ export async function world(which: 'one' | 'two' = 'one', options: Partial<Produ
     cadence: DAILY,
     timeLimitMs: 1_000,
   });
+  if (connected.kind !== 'made') throw new Error(connected.problem);
+  const { id: blog } = connected;
   return {
     product,
     standIns,

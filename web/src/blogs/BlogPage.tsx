@@ -1,19 +1,19 @@
 import { type Blog, type Slot, TestLog } from '@grivo/contract';
-import { languageName } from '@grivo/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { type FormEvent, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { call, inWords } from '../api/call.ts';
 import { queryClient, read } from '../api/queries.ts';
 import { CadenceSentence } from '../cadence/CadenceSentence.tsx';
-import { Button, DoneHere, Empty, Field, Head, Loading, Mark, saysOf, stateOf, Trouble } from '../design/index.ts';
+import { Button, Empty, Head, Loading, Mark, saysOf, stateOf, Trouble } from '../design/index.ts';
 import { KeepMenu } from '../keeping/KeepMenu.tsx';
 import { useNow } from '../shell/useNow.ts';
 import { count, counted, plural } from '../words/figures.ts';
 import { inARow } from '../words/list.ts';
 import { slotKey } from '../words/slots.ts';
 import { moment } from '../words/time.ts';
+import { Categories } from './Categories.tsx';
 import { Connection, TestLines } from './TestLines.tsx';
+import { WhereItIs } from './WhereItIs.tsx';
 
 /** One blog: where it is, its test in words, how articles arrive, its cadence and what comes. */
 export default function BlogPage() {
@@ -65,6 +65,7 @@ export default function BlogPage() {
             <CadenceSentence blog={blog} />
           </p>
           <HowTheyArrive feeding={feeding} />
+          <Categories blog={blog} />
           <div className="pt-4">
             <Head title="Link index" right={`${counted(blog.pages)} pages`} />
             <p className="pt-2 text-small text-ink-3">
@@ -112,27 +113,6 @@ function Standing({
       </span>
       <KeepMenu of="blogs" it={blog} />
     </div>
-  );
-}
-
-function WhereItIs({ blog }: { blog: Blog }) {
-  return (
-    <>
-      <Head title="Where it is" />
-      <p className="pt-2 text-proc">
-        Posts go to <span className="break-all text-ink-2">{blog.endpoint}</span>
-        {blog.mediaEndpoint ? (
-          <>
-            , pictures to <span className="break-all text-ink-2">{blog.mediaEndpoint}</span>
-          </>
-        ) : null}
-        , by Micropub, in {languageName(blog.language)}.{' '}
-        <a href={blog.address} target="_blank" rel="noreferrer" className="act brackets">
-          Open it
-        </a>
-      </p>
-      <Secret id={blog.id} />
-    </>
   );
 }
 
@@ -194,58 +174,5 @@ function NextSlots({ coming, zone, now }: { coming: readonly Slot[]; zone: strin
         </Link>
       </p>
     </section>
-  );
-}
-
-function Secret({ id }: { id: string }) {
-  const [open, setOpen] = useState(false);
-  const [secret, setSecret] = useState('');
-  const put = useMutation({
-    mutationFn: () => call('PUT', `/blogs/${id}/secret`, { body: { secret }, answer: TestLog }),
-    onSuccess: () => {
-      setSecret('');
-      setOpen(false);
-      void queryClient.invalidateQueries({ queryKey: ['blogs'] });
-    },
-  });
-  if (!open)
-    return (
-      <div className="flex gap-4 py-3">
-        <Button look="word" onClick={() => setOpen(true)}>
-          Give it a new secret
-        </Button>
-        {put.data ? (
-          <DoneHere>
-            {put.data.lines.every(({ well }) => well)
-              ? 'Saved and tested: it works.'
-              : 'Saved and tested: see below what is wrong.'}
-          </DoneHere>
-        ) : null}
-      </div>
-    );
-  return (
-    <form
-      className="flex items-end gap-3 py-3"
-      onSubmit={(event: FormEvent) => {
-        event.preventDefault();
-        put.mutate();
-      }}
-    >
-      <div className="flex-1">
-        <Field
-          label="New secret"
-          type="password"
-          autoComplete="off"
-          required
-          autoFocus
-          value={secret}
-          onChange={(event) => setSecret(event.target.value)}
-          wrong={put.isError ? inWords(put.error) : null}
-        />
-      </div>
-      <Button look="line" type="submit" busy={put.isPending ? 'Testing with a draft' : null}>
-        Save and test it
-      </Button>
-    </form>
   );
 }

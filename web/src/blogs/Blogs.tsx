@@ -9,7 +9,7 @@ import { Carried } from '../labels/Carried.tsx';
 import { NoneCarries } from '../labels/NoneCarries.tsx';
 import { count, plural } from '../words/figures.ts';
 import { dayLong } from '../words/time.ts';
-import { ConnectBlog } from './ConnectBlog.tsx';
+import { ConnectBlog } from './connect/ConnectBlog.tsx';
 import { Connection } from './TestLines.tsx';
 
 /** All blogs: where they are, their rule, how far they are covered. */

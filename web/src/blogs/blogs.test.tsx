@@ -8,7 +8,7 @@ import { type Answer, onScreen, Problem } from '../testing/onScreen.tsx';
 import { blog, HOUR, id, lane, NOW, pipeline, slot, slots } from '../testing/samples.ts';
 import BlogPage from './BlogPage.tsx';
 import Blogs from './Blogs.tsx';
-import { ConnectBlog } from './ConnectBlog.tsx';
+import { ConnectBlog } from './connect/ConnectBlog.tsx';
 
 const B = id('b');
 const DAY = 24 * HOUR;
@@ -83,9 +83,10 @@ describe('all blogs', () => {
 describe('connecting a blog', () => {
   const FOUND = {
     address: 'https://bowed.example/',
-    endpoint: 'https://bowed.example/micropub',
+    ways: [{ way: 'micropub', endpoint: 'https://bowed.example/micropub', settings: {} }],
     name: 'Bowed',
     language: 'de',
+    notes: ['That is a page of the blog; the blog itself is at https://bowed.example/.'],
   };
   async function filled(answers: Record<string, Answer>, address = 'bowed.example') {
     const all = onScreen(<ConnectBlog />, { 'GET /stand-ins': { services: [], blogs: [] }, ...answers });
@@ -104,7 +105,8 @@ describe('connecting a blog', () => {
     expect(asked[1]!.body).toMatchObject({
       name: 'Bowed',
       address: 'https://bowed.example',
-      endpoint: FOUND.endpoint,
+      way: 'micropub',
+      endpoint: 'https://bowed.example/micropub',
       secret: 'horsehair',
       language: 'de',
     });
@@ -114,13 +116,76 @@ describe('connecting a blog', () => {
     );
   });
 
-  it('where nothing names an endpoint, posts go to the address itself, and the blog is called by its host', async () => {
-    const { asked } = await filled({
-      'POST /blogs/find': { address: 'https://bowed.example/', endpoint: null, name: null, language: null },
-      'POST /blogs': { id: B, joined: true, lines: [WELL] },
-    });
+  it('what was found otherwise than it was typed is said, and that it was connected already', async () => {
+    await filled({ 'POST /blogs/find': FOUND, 'POST /blogs': { id: B, joined: true, lines: [WELL] } });
     await screen.findByText(/connected already/);
-    expect(asked[1]!.body).toMatchObject({ name: 'bowed.example', endpoint: 'https://bowed.example', language: 'en' });
+    expect(screen.getByText(FOUND.notes[0]!)).toBeDefined();
+  });
+
+  it('where the page names no place for posts nothing is connected, and it is said what to do', async () => {
+    const { asked } = await filled({ 'POST /blogs/find': { ...FOUND, ways: [] } });
+    await screen.findByText(/names no place for posts/);
+    expect(asked).toHaveLength(1);
+  });
+
+  it('a way that signs in by name asks for it, and nothing typed is lost', async () => {
+    const rpc = { way: 'xml-rpc', endpoint: 'https://bowed.example/rpc', settings: { blogId: '7' } };
+    const { hands, asked } = await filled({
+      'POST /blogs/find': { ...FOUND, ways: [rpc] },
+      'POST /blogs': { id: B, joined: false, lines: [WELL] },
+    });
+    await screen.findByText(/asks for a user name too/);
+    await hands.type(screen.getByRole('textbox', { name: /User name there/ }), 'ines{Enter}');
+    await screen.findByText('Asked what it can do');
+    expect(asked.at(-1)!.body).toMatchObject({
+      way: 'xml-rpc',
+      endpoint: rpc.endpoint,
+      settings: { blogId: '7', user: 'ines' },
+      secret: 'horsehair',
+    });
+  });
+
+  it('a folder is written as it is said, and what is lacking is told at its field', async () => {
+    const { hands, asked } = onScreen(<ConnectBlog />, {
+      'GET /stand-ins': { services: [], blogs: [] },
+      'GET /blogs/folders': { folders: ['/srv/sites'] },
+      'POST /blogs': { id: B, joined: false, lines: [WELL] },
+    });
+    await hands.click(screen.getByRole('button', { name: /How posts go there/ }));
+    await hands.click(await screen.findByRole('radio', { name: /as files in a folder/ }));
+    await screen.findByText(/A path below \/srv\/sites/);
+    await hands.click(screen.getByRole('button', { name: /Connect and test/ }));
+    await screen.findByText('The folder posts are written to.');
+    await hands.type(screen.getByRole('textbox', { name: /What you call it/ }), 'Notes');
+    await hands.type(screen.getByRole('textbox', { name: /Where its readers find it/ }), 'notes.example');
+    await hands.type(screen.getByRole('textbox', { name: /^Folder/ }), 'notes');
+    await hands.click(screen.getByRole('button', { name: /What posts are/ }));
+    await hands.click(await screen.findByRole('radio', { name: /pages of HTML/ }));
+    await hands.click(screen.getByRole('button', { name: /Connect and test/ }));
+    await screen.findByText('Asked what it can do');
+    expect(asked.at(-1)!.body).toMatchObject({
+      way: 'folder',
+      name: 'Notes',
+      address: 'https://notes.example',
+      endpoint: 'notes',
+      settings: { folder: { form: 'HTML', file: '{slug}.html', pages: true } },
+    });
+  });
+
+  it('a hook needs a name, an address of its own and a secret', async () => {
+    const { hands, asked } = onScreen(<ConnectBlog />, {
+      'GET /stand-ins': { services: [], blogs: [] },
+      'POST /blogs': { id: B, joined: false, lines: [WELL] },
+    });
+    await hands.click(screen.getByRole('button', { name: /How posts go there/ }));
+    await hands.click(await screen.findByRole('radio', { name: /by signed calls/ }));
+    await hands.type(screen.getByRole('textbox', { name: /What you call it/ }), 'Ours');
+    await hands.type(screen.getByRole('textbox', { name: /Where its readers find it/ }), 'ours.example');
+    await hands.type(screen.getByLabelText(/Its secret/), 'shared{Enter}');
+    await screen.findByText('Where the calls go.');
+    await hands.type(screen.getByRole('textbox', { name: /Address the calls go to/ }), 'ours.example/in{Enter}');
+    await screen.findByText('Asked what it can do');
+    expect(asked.at(-1)!.body).toMatchObject({ way: 'hook', endpoint: 'https://ours.example/in', secret: 'shared' });
   });
 
   it('what is found nowhere is said, and what was typed stays', async () => {

@@ -5,7 +5,7 @@ import { useMemo, useState } from 'react';
 import { call, inWords } from '../api/call.ts';
 import { queryClient } from '../api/queries.ts';
 import { useWords } from '../api/useWords.ts';
-import { Button, ChoiceWord, ListEditor, NumberEditor, Trouble, Word } from '../design/index.ts';
+import { Button, ChoiceWord, ListEditor, NumberOnce, Trouble, Word } from '../design/index.ts';
 import { plural } from '../words/figures.ts';
 import { clock, clockFrom, dayLong } from '../words/time.ts';
 
@@ -31,7 +31,7 @@ export function CadenceSentence({ blog }: { blog: Blog }) {
       <Word
         label="Gap"
         editor={(close) => (
-          <Once
+          <NumberOnce
             value={rule.gapMinutes}
             least={0}
             most={44_640}
@@ -84,7 +84,7 @@ function RateWords({ rule: { rate }, put }: RuleProps) {
       <Word
         label="How many"
         editor={(close) => (
-          <Once
+          <NumberOnce
             value={rate.n}
             least={1}
             most={counted ? 96 : 1_440}
@@ -157,46 +157,6 @@ function WhenWords({ rule: { days, hours, zone }, put }: RuleProps) {
         {zone}
       </Word>
     </>
-  );
-}
-
-/** A number that is put only when its editor is left, so that a drag places once. */
-function Once({
-  value,
-  least,
-  most,
-  unit,
-  onPut,
-  close,
-}: {
-  value: number;
-  least: number;
-  most: number;
-  unit: string;
-  onPut: (n: number) => void;
-  close: () => void;
-}) {
-  const [now, setNow] = useState(value);
-  return (
-    <form
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (now !== value) onPut(now);
-        close();
-      }}
-    >
-      <NumberEditor
-        label={unit}
-        value={now}
-        least={least}
-        most={most}
-        unit={unit}
-        onChange={(n) => n !== null && setNow(n)}
-      />
-      <button type="submit" className="btn line brackets mt-2">
-        Set it
-      </button>
-    </form>
   );
 }
 

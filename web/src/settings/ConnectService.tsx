@@ -5,7 +5,7 @@ import { useForm, useWatch } from 'react-hook-form';
 import { z } from 'zod';
 import { call, inWords } from '../api/call.ts';
 import { queryClient } from '../api/queries.ts';
-import { useStandIns } from '../blogs/ConnectBlog.tsx';
+import { useStandIns } from '../blogs/connect/ConnectBlog.tsx';
 import { TestLines } from '../blogs/TestLines.tsx';
 import { Button, Field, Trouble } from '../design/index.ts';
 import { webAddress } from '../words/address.ts';

@@ -6,7 +6,7 @@ import { useNavigate } from 'react-router';
 import type { z } from 'zod';
 import { call, inWords } from '../api/call.ts';
 import { queryClient, read } from '../api/queries.ts';
-import { ConnectBlog } from '../blogs/ConnectBlog.tsx';
+import { ConnectBlog } from '../blogs/connect/ConnectBlog.tsx';
 import { TestLines } from '../blogs/TestLines.tsx';
 import { Button, Mark, Trouble } from '../design/index.ts';
 import { Became, Paste } from '../intake/Paste.tsx';

@@ -3,6 +3,7 @@ import type { ArticleDocument, Cleaning, Closeness } from '@grivo/core';
 import type { DocumentKind } from '../../formats/documents/kind.ts';
 import type { DocumentWanted } from '../../formats/documents/reader.ts';
 import type { FeedAsked } from '../../formats/feeds/read.ts';
+import type { EntryWords } from '../../formats/posting/atomEntry.ts';
 import type { Captions } from '../../formats/videos/transcript.ts';
 
 interface Sent {
@@ -37,6 +38,25 @@ export const jobs = {
   edited: async ({ text, article }: { text: string; article: ArticleDocument }) => {
     const { editedArticle } = await import('../../nouns/articles/edited.ts');
     return editedArticle(text, article);
+  },
+  deskInterfaces: async ({ bytes }: { bytes: Uint8Array }) =>
+    (await import('../../formats/posting/rsd.ts')).readRsd((await kinds()).textOf(bytes, '')),
+  methodResponse: async ({ bytes }: { bytes: Uint8Array }) =>
+    (await import('../../formats/posting/xmlRpc.ts')).readMethodResponse((await kinds()).textOf(bytes, '')),
+  posting: async ({ bytes, address, as }: { bytes: Uint8Array; address: string; as: 'service' | 'entry' | 'page' }) => {
+    const { readEntry, readPage, readService } = await import('../../formats/posting/atomEntry.ts');
+    const text = (await kinds()).textOf(bytes, '');
+    return {
+      service: as === 'service' ? readService(text, address) : null,
+      entry: as === 'entry' ? readEntry(text, address) : null,
+      page: as === 'page' ? readPage(text, address) : null,
+    };
+  },
+  categories: async ({ bytes }: { bytes: Uint8Array }) =>
+    (await import('../../formats/posting/atomEntry.ts')).readCategories((await kinds()).textOf(bytes, '')),
+  changedEntry: async ({ bytes, words }: { bytes: Uint8Array; words: EntryWords }) => {
+    const { changedEntry } = await import('../../formats/posting/atomEntry.ts');
+    return changedEntry((await kinds()).textOf(bytes, ''), words);
   },
   sketches: async ({ texts }: { texts: string[] }) => {
     const { sketchOf } = await core();

@@ -47,6 +47,16 @@ export const Config = z.object({
   GRIVO_MAIL_FROM: z.string().min(3).max(200).default('grivo@localhost'),
   /** Where 'keep' writes its copies. */
   GRIVO_KEEP_FOLDER: z.string().min(1).optional(),
+  /** Folders below which blogs may be written to, separated by commas. */
+  GRIVO_FOLDERS: z
+    .string()
+    .default('')
+    .transform((text) =>
+      text
+        .split(',')
+        .map((one) => one.trim())
+        .filter((one) => one !== ''),
+    ),
   GRIVO_LOG: z.enum(['debug', 'info', 'warn', 'error', 'silent']).default('info'),
   GRIVO_LEASE_SECONDS: z.coerce.number().int().min(2).max(600).default(15),
   /** The first owner, made when there is nobody yet. */

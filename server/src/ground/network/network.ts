@@ -4,7 +4,7 @@ import ipaddr from 'ipaddr.js';
 import { Agent, request } from 'undici';
 
 export interface Call {
-  method: 'GET' | 'POST' | 'HEAD';
+  method: 'GET' | 'HEAD' | 'POST' | 'PUT' | 'DELETE';
   address: string;
   headers?: Record<string, string>;
   body?: string | Buffer;
@@ -59,15 +59,27 @@ export function whyNot(outcome: Exclude<CallOutcome, { kind: 'reply' }>): string
 /** What is read of an answer where nothing else is said. */
 const MOST_BYTES = 8_000_000;
 
-const NOT_SENT = new Set([
-  'ECONNREFUSED',
-  'ENOTFOUND',
-  'EAI_AGAIN',
-  'EHOSTUNREACH',
-  'ENETUNREACH',
-  'UND_ERR_CONNECT_TIMEOUT',
-  'ERR_REFUSED_ADDRESS',
-]);
+/** Whether a call asks for something to be done: what is sent elsewhere may have been done, and is not sent again. */
+const changes = ({ method }: Call): boolean => method !== 'GET' && method !== 'HEAD';
+
+/** What keeps a call from being sent, in words. */
+const NOT_SENT: Readonly<Record<string, string>> = {
+  ECONNREFUSED: 'nothing listens there',
+  ENOTFOUND: 'there is no such host',
+  EAI_AGAIN: 'the name of the host cannot be looked up just now',
+  EHOSTUNREACH: 'no way leads to that host',
+  ENETUNREACH: 'no way leads to that network',
+  UND_ERR_CONNECT_TIMEOUT: 'no connection was made in time',
+  ERR_REFUSED_ADDRESS: 'it is on a private network',
+  // The connection ends before anything is said over it.
+  CERT_HAS_EXPIRED: 'its certificate is out of date',
+  CERT_NOT_YET_VALID: 'its certificate is not valid yet',
+  ERR_TLS_CERT_ALTNAME_INVALID: 'its certificate is for another name',
+  DEPTH_ZERO_SELF_SIGNED_CERT: 'its certificate is signed by itself alone',
+  SELF_SIGNED_CERT_IN_CHAIN: 'its certificate is signed by nobody known',
+  UNABLE_TO_VERIFY_LEAF_SIGNATURE: 'its certificate is signed by nobody known',
+  UNABLE_TO_GET_ISSUER_CERT_LOCALLY: 'its certificate is signed by nobody known',
+};
 
 class RefusedAddress extends Error {
   readonly code = 'ERR_REFUSED_ADDRESS';
@@ -115,8 +127,8 @@ export class Network {
       const body = await readUpTo(stream, call.maxBytes ?? MOST_BYTES, outcome.heard);
       if (body === null) {
         const reason = `its answer is longer than ${call.maxBytes ?? MOST_BYTES} bytes`;
-        // Whoever answers a post at such length may well have done what it asked.
-        return call.method === 'POST' ? { kind: 'unknown', detail: reason } : { kind: 'refused', reason };
+        // Whoever answers at such length may well have done what was asked.
+        return changes(call) ? { kind: 'unknown', detail: reason } : { kind: 'refused', reason };
       }
       return { kind: 'reply', reply: { ...reply, body } };
     } catch (error) {
@@ -160,7 +172,7 @@ export class Network {
       const { status, headers: said } = outcome.reply;
       const next = said['location'];
       if (![301, 302, 303, 307, 308].includes(status) || !next || call.redirects === 0) return outcome;
-      if (call.method === 'POST') return outcome;
+      if (changes(call)) return outcome;
       outcome.reply.body.destroy();
       outcome.end();
       if (hops >= (call.redirects ?? 5)) return { kind: 'refused', reason: 'it redirects too often' };
@@ -258,12 +270,8 @@ function outcomeOf(error: unknown, limit: AbortSignal): Exclude<CallOutcome, { k
   if (error instanceof RefusedAddress) return { kind: 'refused', reason: error.message };
   if (limit.aborted) return { kind: 'unknown', detail: 'it did not answer in time' };
   const known = String(code ?? causeCode ?? '');
-  if (NOT_SENT.has(known))
-    return {
-      kind: 'unsent',
-      detail:
-        known === 'ECONNREFUSED' ? 'nothing listens there' : known === 'ENOTFOUND' ? 'there is no such host' : known,
-    };
+  const unsent = NOT_SENT[known];
+  if (unsent) return { kind: 'unsent', detail: unsent };
   return {
     kind: 'unknown',
     detail: error.name === 'AbortError' ? 'the call was given up' : `the connection was cut (${known || error.name})`,

@@ -1,4 +1,4 @@
-import type { BlogMoves, BlogWords } from '@grivo/contract';
+import type { BlogMoves, BlogWords, FolderSettings } from '@grivo/contract';
 import { CadenceRule, reflow, stepIdOf } from '@grivo/core';
 import { loadBriefs, Procedures } from '../../engine/briefState.ts';
 import type { Secrets } from '../../ground/config/secrets.ts';
@@ -13,6 +13,9 @@ export interface BlogChange {
   cadence?: CadenceRule | undefined;
   note?: string | undefined;
   archived?: boolean | undefined;
+  address?: string | undefined;
+  /** How a folder is written from now on; what is not named stays. */
+  folder?: { [Name in keyof FolderSettings]?: FolderSettings[Name] | undefined } | undefined;
   /** Whether finished articles take the slots of the cadence. */
   move?: boolean | undefined;
 }
@@ -43,7 +46,7 @@ export async function changeBlogWords(ground: Ground, id: string, { cadence, ...
 async function write(sql: Sql, ground: Ground, id: string, change: BlogChange): Promise<void> {
   await sql.run(
     `UPDATE blog SET name = COALESCE(?, name), language = COALESCE(?, language), time_limit_ms = COALESCE(?, time_limit_ms), cadence = COALESCE(?, cadence),
-       note = COALESCE(?, note), archived = COALESCE(?, archived), cadence_rev = cadence_rev + 1, rev = rev + 1 WHERE id = ?`,
+       note = COALESCE(?, note), archived = COALESCE(?, archived), address = COALESCE(?, address), settings = JSON_MERGE_PATCH(settings, ?), cadence_rev = cadence_rev + 1, rev = rev + 1 WHERE id = ?`,
     [
       change.name ?? null,
       change.language ?? null,
@@ -51,6 +54,8 @@ async function write(sql: Sql, ground: Ground, id: string, change: BlogChange): 
       change.cadence ? JSON.stringify(change.cadence) : null,
       change.note ?? null,
       change.archived === undefined ? null : change.archived ? 1 : 0,
+      change.address ?? null,
+      JSON.stringify(change.folder ? { folder: change.folder } : {}),
       id,
     ],
   );
@@ -109,6 +114,15 @@ async function moveWaits(sql: Sql, blog: string, moved: ReadonlyMap<string, numb
   }
 }
 
-export async function changeBlogSecret(ground: Ground, secrets: Secrets, id: string, secret: string): Promise<void> {
-  await ground.db.run('UPDATE blog SET secret = ?, rev = rev + 1 WHERE id = ?', [secrets.seal(secret.trim()), id]);
+/** Gives a blog a new secret, and the user name it belongs to where one is named. */
+export async function changeBlogSecret(
+  ground: Ground,
+  secrets: Secrets,
+  id: string,
+  { secret, user }: { secret: string; user?: string | undefined },
+): Promise<void> {
+  await ground.db.run(
+    'UPDATE blog SET secret = ?, settings = JSON_MERGE_PATCH(settings, ?), rev = rev + 1 WHERE id = ?',
+    [secrets.seal(secret.trim()), JSON.stringify(user === undefined ? {} : { user }), id],
+  );
 }

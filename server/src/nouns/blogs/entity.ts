@@ -1,4 +1,4 @@
-import type { TestLine } from '@grivo/contract';
+import type { BlogWay, TestLine, WaySettings } from '@grivo/contract';
 import type { CadenceRule } from '@grivo/core';
 import { EntitySchema } from 'typeorm';
 
@@ -8,8 +8,9 @@ export interface BlogRow {
   /** Where its readers find it. */
   address: string;
   /** The way posts go there: the name of an adapter. */
-  way: string;
+  way: BlogWay;
   endpoint: string;
+  settings: WaySettings;
   media_endpoint: string | null;
   /** Sealed; never leaves the server. */
   secret: Buffer | null;
@@ -23,6 +24,8 @@ export interface BlogRow {
   /** What its last test tried, and when by the desk clock. */
   last_test: TestLine[] | null;
   tested_desk: number | null;
+  /** Categories it told of when it was last asked; null before that, and where the way does not tell. */
+  categories: string[] | null;
   /** Kept for what was published there, and not offered any more. */
   archived: number;
   note: string;
@@ -38,6 +41,7 @@ export const blogEntity = new EntitySchema<BlogRow>({
     address: { type: 'varchar', length: 500 },
     way: { type: 'varchar', length: 20, charset: 'ascii', collation: 'ascii_bin', default: 'micropub' },
     endpoint: { type: 'varchar', length: 500 },
+    settings: { type: 'json', default: () => "'{}'" },
     media_endpoint: { type: 'varchar', length: 500, nullable: true },
     secret: { type: 'varbinary', length: 2000, nullable: true },
     language: { type: 'varchar', length: 35, default: 'en' },
@@ -47,6 +51,7 @@ export const blogEntity = new EntitySchema<BlogRow>({
     last_out_desk: { type: 'bigint', nullable: true },
     last_test: { type: 'json', nullable: true },
     tested_desk: { type: 'bigint', nullable: true },
+    categories: { type: 'json', nullable: true },
     archived: { type: 'tinyint', default: 0 },
     note: { type: 'varchar', length: 300, default: '' },
     rev: { type: 'int', default: 1 },

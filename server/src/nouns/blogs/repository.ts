@@ -18,10 +18,16 @@ export async function blogNames(sql: Sql): Promise<{ id: string; name: string }[
 }
 
 export function targetOf(
-  row: Pick<BlogRow, 'id' | 'way' | 'endpoint' | 'media_endpoint' | 'secret' | 'time_limit_ms'>,
+  row: Pick<
+    BlogRow,
+    'id' | 'name' | 'address' | 'way' | 'endpoint' | 'media_endpoint' | 'secret' | 'settings' | 'time_limit_ms'
+  >,
 ): BlogTarget {
   return {
     id: row.id,
+    name: row.name,
+    address: row.address,
+    settings: row.settings,
     way: row.way,
     endpoint: row.endpoint,
     mediaEndpoint: row.media_endpoint,

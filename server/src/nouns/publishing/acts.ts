@@ -1,7 +1,7 @@
 import type { Act, ArticleDocument, Failure } from '@grivo/core';
 import type { Write } from '../../ground/store/write.ts';
-import { good } from '../../ports/adapters/port.ts';
-import type { BlogTarget, Capability, Post } from '../../ports/blogs/blog.ts';
+import { bad, good } from '../../ports/adapters/port.ts';
+import type { BlogTarget, Capability, Placed, Post } from '../../ports/blogs/blog.ts';
 import { type Doing, type Done, effect, type Intended, leftOpen, settleLeft } from '../../ports/intents/effect.ts';
 import { sentFiles } from '../articles/inTexts.ts';
 import { readRevision } from '../articles/repository.ts';
@@ -9,12 +9,12 @@ import { blogTarget } from '../blogs/repository.ts';
 import { beginAct, type Deed, draftWrite, keyOf, readKey } from './editions.ts';
 import { outWrites, updatedWrites, withdrawnWrites } from './out.ts';
 import { type PublishingPorts, postOf, sendPictures } from './post.ts';
-import { markOf, type PublicationRow, publicationBy, publicationOf } from './publications.ts';
+import { asPlaced, markOf, type PublicationRow, placeOf, publicationBy, publicationOf } from './publications.ts';
 
 /** A deed at a blog, but for its key: how it is done, how one looks whether it is, and what is true then. */
-type DeedOf = Pick<Intended<string>, 'call' | 'find' | 'recording'>;
+type DeedOf = Pick<Intended<Placed>, 'call' | 'find' | 'recording'>;
 
-const KINDS: Record<Deed, Intended<string>['kind']> = {
+const KINDS: Record<Deed, Intended<Placed>['kind']> = {
   create: 'create',
   live: 'turn live',
   update: 'update',
@@ -31,7 +31,7 @@ function intended(
   blog: BlogTarget,
   publication: PublicationRow,
   { call, ...how }: DeedOf,
-): Intended<string> {
+): Intended<Placed> {
   const { id: service, timeLimitMs } = blog;
   const { id, edition, revision } = publication;
   return {
@@ -49,6 +49,8 @@ function intended(
   };
 }
 
+const unfindable = ({ id }: BlogTarget) => bad({ code: 'outcome-unfindable', service: id, action: 'create' });
+
 const cannot = (blog: BlogTarget, what: Capability): Done<never> => ({
   kind: 'failed',
   failure: { code: 'blog-cannot', service: blog.id, what },
@@ -60,14 +62,16 @@ function creating(
   blog: BlogTarget,
   publication: PublicationRow,
   signal: AbortSignal,
-  recording: (address: string) => Write[],
+  recording: (at: Placed) => Write[],
 ): Omit<DeedOf, 'call'> {
   return {
     find: async () => {
       const [row] = await ground.db.rows<{ at: Date }>('SELECT created_at AS at FROM article WHERE id = ?', [
         publication.article,
       ]);
-      return blogs(blog).find(blog, markOf(publication), row?.at.getTime() ?? 0, signal);
+      const found = await blogs(blog).find(blog, markOf(publication), row?.at.getTime() ?? 0, signal);
+      // Where the last test could not find its own draft again, one that is not found may be there all the same.
+      return found.ok && found.value === null && blog.settings.findable === false ? unfindable(blog) : found;
     },
     recording,
   };
@@ -84,7 +88,7 @@ export interface Going {
 /**
  * Publishes an article once, whatever fails and whenever: sends its pictures, creates it as a draft whose address carries
  * the edition's mark, then turns the draft live. A blog without drafts gets it live at once.
- * @returns its address
+ * @returns where it is
  */
 export async function publishOn(
   ports: PublishingPorts,
@@ -92,14 +96,14 @@ export async function publishOn(
   blog: BlogTarget,
   publication: PublicationRow,
   { as, document, categories, desk }: Going,
-): Promise<Done<string>> {
+): Promise<Done<Placed>> {
   const { ground } = ports;
   const port = ports.blogs(blog);
   const hasDrafts = port.can(blog).has('drafts');
   if (as === 'draft' && !hasDrafts) return cannot(blog, 'drafts');
-  const out = (address: string) => outWrites(ground, publication, { address, as, desk, document, categories });
-  let { address } = publication;
-  if (publication.state !== 'draft' || address === null) {
+  const out = (at: Placed) => outWrites(ground, publication, { at, as, desk, document, categories });
+  let at = placeOf(publication);
+  if (publication.state !== 'draft' || at === null) {
     const files = await sendPictures(ports, doing, blog, document);
     if (files.kind !== 'done') return files;
     const post = await postOf(ground.db, publication, document, files.value, categories);
@@ -108,48 +112,51 @@ export async function publishOn(
       doing,
       intended(ports, 'create', blog, publication, {
         call: () => port.create(blog, post, hasDrafts ? 'draft' : 'published', doing.signal),
-        ...creating(ports, blog, publication, doing.signal, (at) =>
-          hasDrafts && as === 'live' ? [draftWrite(publication, at)] : out(at),
+        ...creating(ports, blog, publication, doing.signal, (made) =>
+          hasDrafts && as === 'live' ? [draftWrite(publication, made)] : out(made),
         ),
       }),
     );
     if (made.kind !== 'done') return made;
-    address = made.value;
+    at = asPlaced(made.value);
     // Told again: what is true of it may not have been recorded when the deed was found done.
-    for (const { text, parameters } of hasDrafts ? [draftWrite(publication, address)] : [])
+    for (const { text, parameters } of hasDrafts ? [draftWrite(publication, at)] : [])
       await ground.db.run(text, parameters);
   }
-  if (as === 'draft' || !hasDrafts) return { kind: 'done', value: address };
-  const at = address;
-  return effect(
+  if (as === 'draft' || !hasDrafts) return { kind: 'done', value: at };
+  const there = at;
+  const live = await effect(
     ground,
     doing,
     intended(ports, 'live', blog, publication, {
-      call: () => port.turnLive(blog, at, new Date(desk).toISOString(), doing.signal),
-      ...turningLive(ports, blog, at, doing.signal, out),
+      call: () => port.turnLive(blog, there, new Date(desk).toISOString(), doing.signal),
+      ...turningLive(ports, blog, there, doing.signal, out),
     }),
   );
+  return live.kind === 'done' ? { kind: 'done', value: asPlaced(live.value) } : live;
 }
 
 function turningLive(
   { blogs }: PublishingPorts,
   blog: BlogTarget,
-  address: string,
+  at: Placed,
   signal: AbortSignal,
-  recording: (address: string) => Write[],
+  recording: (at: Placed) => Write[],
 ): Omit<DeedOf, 'call'> {
   return {
     find: async () => {
-      const there = await blogs(blog).read(blog, address, signal);
-      return there.ok ? good(there.value?.status === 'published' ? there.value.address : null) : there;
+      const there = await blogs(blog).read(blog, at, signal);
+      return there.ok ? good(there.value?.status === 'published' ? placeIn(there.value) : null) : there;
     },
     recording,
   };
 }
 
+const placeIn = ({ handle, address }: Placed): Placed => ({ handle, address });
+
 /** What became of an act that was asked for, when it is not simply done. */
 export type Acted =
-  | Done<string>
+  | Done<Placed>
   /** There is nothing on the blog that it could be done with. */
   | { kind: 'nothing there' };
 
@@ -181,16 +188,16 @@ function updating(
   { post, document }: { post: Post; document: ArticleDocument },
   signal: AbortSignal,
 ): DeedOf {
-  const at = publication.address!;
+  const at = placeOf(publication)!;
   return {
     call: () => blogs(blog).update(blog, at, post, signal),
     // What is not as it should be, or not told, is sent again: that changes nothing more.
     find: async () => {
       const there = await blogs(blog).read(blog, at, signal);
       if (!there.ok) return there;
-      return good(there.value?.html === post.html && there.value.name === post.name ? there.value.address : null);
+      return good(there.value?.html === post.html && there.value.name === post.name ? placeIn(there.value) : null);
     },
-    recording: (address) => updatedWrites(ground, publication, address, document),
+    recording: (there) => updatedWrites(ground, publication, there, document),
   };
 }
 
@@ -213,12 +220,12 @@ function withdrawing(
   publication: PublicationRow,
   signal: AbortSignal,
 ): DeedOf {
-  const at = publication.address!;
+  const at = placeOf(publication)!;
   return {
     call: () => blogs(blog).withdraw(blog, at, signal),
     find: async () => {
-      const there = await blogs(blog).read(blog, at, signal);
-      return there.ok ? good(there.value === null ? at : null) : there;
+      const gone = await blogs(blog).isWithdrawn(blog, at, signal);
+      return gone.ok ? good(gone.value ? at : null) : gone;
     },
     recording: () => withdrawnWrites(ground, publication),
   };
@@ -235,7 +242,8 @@ async function begin(
   const begun = await beginAct(ports.ground, id, act, revision);
   if (begun.kind === 'nothing there') return { result: begun };
   const { publication } = begun;
-  if (begun.kind === 'true already') return { result: { kind: 'done', value: publication.address ?? '' } };
+  if (begun.kind === 'true already')
+    return { result: { kind: 'done', value: placeOf(publication) ?? { handle: '', address: '' } } };
   const blog = await blogTarget(ports.ground.db, publication.blog);
   if (!blog) return { result: { kind: 'failed', failure: gone(publication.blog) } };
   if (begun.kind === 'under way') return { publication, blog };
@@ -289,12 +297,13 @@ async function deedOf(
   signal: AbortSignal,
 ): Promise<Pick<DeedOf, 'find' | 'recording'> | null> {
   const { ground } = ports;
-  const { revision, wanted, address } = publication;
+  const { revision, wanted } = publication;
+  const at = placeOf(publication);
   const hasDrafts = ports.blogs(blog).can(blog).has('drafts');
   const out = async (as: 'live' | 'draft') => {
     const document = revision === null ? null : await readRevision(ground.db, revision);
     const desk = publication.out_desk ?? ground.desk.now();
-    return (at: string) => outWrites(ground, publication, { address: at, as, desk, document });
+    return (there: Placed) => outWrites(ground, publication, { at: there, as, desk, document });
   };
   switch (deed) {
     case 'create':
@@ -303,14 +312,14 @@ async function deedOf(
         blog,
         publication,
         signal,
-        hasDrafts ? (at) => [draftWrite(publication, at)] : await out('live'),
+        hasDrafts ? (there) => [draftWrite(publication, there)] : await out('live'),
       );
     case 'live':
-      return address === null ? null : turningLive(ports, blog, address, signal, await out('live'));
+      return at === null ? null : turningLive(ports, blog, at, signal, await out('live'));
     case 'withdraw':
-      return address === null ? null : withdrawing(ports, blog, publication, signal);
+      return at === null ? null : withdrawing(ports, blog, publication, signal);
     case 'update': {
-      if (address === null || wanted === null) return null;
+      if (at === null || wanted === null) return null;
       const document = await readRevision(ground.db, wanted);
       const files = await sentFiles(ground.db, document, blog.id);
       const post = await postOf(ground.db, publication, document, files, publication.categories ?? []);

@@ -7,7 +7,7 @@ import { blogTarget, getBlog, targetOf } from '../blogs/repository.ts';
 import { type Acted, byHand, publishOn, updateOn, withdrawFrom } from './acts.ts';
 import { beginAct, isSettled, pinRevision } from './editions.ts';
 import type { PublishingPorts } from './post.ts';
-import { type PublicationRow, publicationOf } from './publications.ts';
+import { PUBLICATION_COLUMNS, type PublicationRow, placeOf, publicationOf } from './publications.ts';
 
 /** Where an article is or was, with what can be done about it there. */
 export async function publicationsOf(
@@ -15,14 +15,11 @@ export async function publicationsOf(
   article: string,
   current: string,
 ): Promise<PublicationLine[]> {
-  const rows = await db.rows<PublicationRow>(
-    'SELECT id, article, blog, key_, state, as_, address, revision, out_desk, act, edition, wanted, categories FROM publication WHERE article = ? ORDER BY id',
-    [article],
-  );
+  const rows = await db.rows<PublicationRow>(`SELECT ${PUBLICATION_COLUMNS} WHERE article = ? ORDER BY id`, [article]);
   return Promise.all(
     rows.map(async (row): Promise<PublicationLine> => {
       const blog = await getBlog(db, row.blog);
-      const can = blog ? blogs(blog).can(targetOf(blog)) : new Set();
+      const can = blog ? blogs(targetOf(blog)).can(targetOf(blog)) : new Set();
       const there = isThere(row.state);
       return {
         id: row.id,
@@ -58,7 +55,8 @@ export async function actByHand(
   if (act === 'update') return updateOn(ports, doing, publication.id, revision);
   const begun = await beginAct(ports.ground, publication.id, 'publish', revision);
   if (begun.kind === 'nothing there') return begun;
-  if (begun.kind === 'true already') return { kind: 'done', value: begun.publication.address ?? '' };
+  if (begun.kind === 'true already')
+    return { kind: 'done', value: placeOf(begun.publication) ?? { handle: '', address: '' } };
   const blog = await blogTarget(ports.ground.db, publication.blog);
   if (!blog) return { kind: 'nothing there' };
   if (begun.kind === 'not known yet') return { kind: 'later', inMs: blog.timeLimitMs };

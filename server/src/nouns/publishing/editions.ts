@@ -3,6 +3,7 @@ import { movesOf } from '../../engine/moves.ts';
 import type { Ground } from '../../ground/ground.ts';
 import type { Sql } from '../../ground/store/database.ts';
 import type { Write } from '../../ground/store/write.ts';
+import type { Placed } from '../../ports/blogs/blog.ts';
 import { type PublicationRow, publicationOf } from './publications.ts';
 
 /** Every way the state of a publication is changed. */
@@ -62,7 +63,7 @@ export async function beginAct(ground: Ground, id: string, act: Act, revision: s
       ]);
       if (anew)
         await sql.run(
-          `UPDATE publication SET ${publicationMoves.begin.set}, revision = ?, address = NULL, out_desk = NULL WHERE id = ?`,
+          `UPDATE publication SET ${publicationMoves.begin.set}, revision = ?, address = NULL, handle = NULL, out_desk = NULL, seen = NULL WHERE id = ?`,
           [revision, id],
         );
       return { kind: 'under way', publication: (await publicationOf(sql, id))! };
@@ -111,11 +112,14 @@ export async function pinRevision(sql: Sql, publication: PublicationRow, revisio
   return row!.revision;
 }
 
+/** What a blog calls a post, kept where it is not the address. */
+const handleIn = ({ handle, address }: Placed): string | null => (handle === address ? null : handle);
+
 /** A draft is there, at an address; one that went further meanwhile stays what it is. */
-export function draftWrite({ id, edition }: PublicationRow, address: string): Write {
+export function draftWrite({ id, edition }: PublicationRow, at: Placed): Write {
   return {
-    text: `UPDATE publication SET ${publicationMoves.draft.set}, address = ? WHERE id = ? AND edition = ? AND ${publicationMoves.draft.from}`,
-    parameters: [address, id, edition],
+    text: `UPDATE publication SET ${publicationMoves.draft.set}, address = ?, handle = ? WHERE id = ? AND edition = ? AND ${publicationMoves.draft.from}`,
+    parameters: [at.address, handleIn(at), id, edition],
   };
 }
 
@@ -123,19 +127,19 @@ export function draftWrite({ id, edition }: PublicationRow, address: string): Wr
 export function outAsWrite(
   { id, edition }: PublicationRow,
   as: 'live' | 'draft',
-  { address, desk, categories }: { address: string; desk: number; categories: readonly string[] | null },
+  { at, desk, categories }: { at: Placed; desk: number; categories: readonly string[] | null },
 ): Write {
   return {
-    text: `UPDATE publication SET ${publicationMoves[as].set}, address = ?, out_desk = COALESCE(out_desk, ?), categories = COALESCE(?, categories) WHERE id = ? AND edition = ? AND ${publicationMoves[as].from}`,
-    parameters: [address, desk, categories === null ? null : JSON.stringify(categories), id, edition],
+    text: `UPDATE publication SET ${publicationMoves[as].set}, address = ?, handle = ?, out_desk = COALESCE(out_desk, ?), categories = COALESCE(?, categories) WHERE id = ? AND edition = ? AND ${publicationMoves[as].from}`,
+    parameters: [at.address, handleIn(at), desk, categories === null ? null : JSON.stringify(categories), id, edition],
   };
 }
 
 /** The blog shows what was wanted. */
-export function updatedWrite({ id, edition }: PublicationRow, address: string): Write {
+export function updatedWrite({ id, edition }: PublicationRow, at: Placed): Write {
   return {
-    text: 'UPDATE publication SET revision = wanted, address = ?, rev = rev + 1 WHERE id = ? AND edition = ?',
-    parameters: [address, id, edition],
+    text: 'UPDATE publication SET revision = wanted, address = ?, handle = ?, seen = NULL, rev = rev + 1 WHERE id = ? AND edition = ?',
+    parameters: [at.address, handleIn(at), id, edition],
   };
 }
 

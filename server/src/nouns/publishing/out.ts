@@ -3,6 +3,7 @@ import { type ArticleDocument, articleText } from '@grivo/core';
 import type { Ground } from '../../ground/ground.ts';
 import { changeWrite } from '../../ground/store/event.ts';
 import type { Write } from '../../ground/store/write.ts';
+import type { Placed } from '../../ports/blogs/blog.ts';
 import { outWrite } from '../articles/facts.ts';
 import { articleWrites } from '../sketches/nearRepeats.ts';
 import { outAsWrite, updatedWrite, withdrawnWrite } from './editions.ts';
@@ -30,13 +31,13 @@ export function outWrites(
   ground: Ground,
   publication: PublicationRow,
   {
-    address,
+    at,
     as,
     desk,
     document,
     categories = null,
   }: {
-    address: string;
+    at: Placed;
     as: 'live' | 'draft';
     desk: number;
     document: ArticleDocument | null;
@@ -44,10 +45,10 @@ export function outWrites(
   },
 ): Write[] {
   return [
-    outAsWrite(publication, as, { address, desk, categories }),
+    outAsWrite(publication, as, { at, desk, categories }),
     outWrite(publication.article, publication.blog),
     changeWrite(ground.ids, 'article', publication.article),
-    ...(as === 'live' && document ? pageWrites(publication, address, document) : []),
+    ...(as === 'live' && document ? pageWrites(publication, at.address, document) : []),
   ];
 }
 
@@ -55,13 +56,13 @@ export function outWrites(
 export function updatedWrites(
   ground: Ground,
   publication: PublicationRow,
-  address: string,
+  at: Placed,
   document: ArticleDocument,
 ): Write[] {
   return [
-    updatedWrite(publication, address),
+    updatedWrite(publication, at),
     changeWrite(ground.ids, 'article', publication.article),
-    ...(publication.state === 'live' ? pageWrites(publication, address, document) : []),
+    ...(publication.state === 'live' ? pageWrites(publication, at.address, document) : []),
   ];
 }
 

@@ -1,4 +1,4 @@
-import { type ArticleDocument, articleHtml } from '@grivo/core';
+import { type ArticleDocument, articleHtml, articleMarkdown } from '@grivo/core';
 import { fileAbout, fileBody } from '../../ground/files/repository.ts';
 import type { Ground } from '../../ground/ground.ts';
 import type { Sql } from '../../ground/store/database.ts';
@@ -62,11 +62,15 @@ export async function postOf(
   const lead = document.body.find((block) => block.type === 'figure' && block.lead);
   const body = document.body.filter((block) => block !== lead);
   const resolve = await resolverFor(sql, document, (digest) => files.get(digest) ?? '');
+  const key = markOf(publication);
   return {
+    key,
     name: document.title,
+    markdown: articleMarkdown({ body }, resolve),
+    language: document.language,
     html: articleHtml({ ...document, body }, resolve),
     summary: document.description,
-    slug: `${document.slug || 'article'}-${markOf(publication)}`,
+    slug: `${document.slug || 'article'}-${key}`,
     categories: [...categories],
     photo: lead?.type === 'figure' ? { address: files.get(lead.file) ?? '', alternative: lead.alternative } : null,
   };

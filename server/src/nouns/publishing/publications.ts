@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import type { Act, PublicationState } from '@grivo/core';
 import type { Ground } from '../../ground/ground.ts';
 import type { Sql } from '../../ground/store/database.ts';
+import type { Placed } from '../../ports/blogs/blog.ts';
 
 export interface PublicationRow {
   id: string;
@@ -11,6 +12,8 @@ export interface PublicationRow {
   state: PublicationState;
   as_: 'live' | 'draft';
   address: string | null;
+  /** What the blog calls the post, where that is not its address. */
+  handle: string | null;
   /** What is on the blog, or is on its way there for the first time. */
   revision: string | null;
   out_desk: number | null;
@@ -23,7 +26,19 @@ export interface PublicationRow {
 }
 
 const COLUMNS =
-  'id, article, blog, key_, state, as_, address, revision, out_desk, act, edition, wanted, categories FROM publication';
+  'id, article, blog, key_, state, as_, address, handle, revision, out_desk, act, edition, wanted, categories FROM publication';
+
+/** The columns of a publication, for statements that read more of them. */
+export const PUBLICATION_COLUMNS = COLUMNS;
+
+/** Where its post is; null while there is none. */
+export function placeOf({ address, handle }: Pick<PublicationRow, 'address' | 'handle'>): Placed | null {
+  return address === null ? null : { handle: handle ?? address, address };
+}
+
+/** What a deed brought; those done by an earlier version of the program kept an address alone. */
+export const asPlaced = (value: Placed | string): Placed =>
+  typeof value === 'string' ? { handle: value, address: value } : value;
 
 const ALPHABET = 'abcdefghijkmnpqrstuvwxyz23456789';
 

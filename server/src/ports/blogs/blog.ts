@@ -1,73 +1,129 @@
+import type { BlogWay, WaySettings } from '@grivo/contract';
 import type { Effect, Result } from '../outcome/outcome.ts';
 
 /** What a way to a blog may be able to do beyond creating posts. */
-export type Capability = 'drafts' | 'find' | 'update' | 'withdraw' | 'media' | 'categories';
+export type Capability =
+  /** It keeps posts nobody reads yet. */
+  | 'drafts'
+  /** Its posts can be looked through for one. */
+  | 'find'
+  | 'update'
+  | 'withdraw'
+  /** It takes pictures as files of its own. */
+  | 'media'
+  /** A post names its categories. */
+  | 'categories'
+  /** It tells the categories it has. */
+  | 'list categories'
+  /** The lead picture is a property of the post, and no part of its text. */
+  | 'lead picture'
+  /** The description goes along. */
+  | 'summary'
+  /** The last part of the address is ours to say. */
+  | 'address'
+  /** A post says who wrote it. */
+  | 'author'
+  /** A post says its language. */
+  | 'language'
+  /** A post says the moment it went out. */
+  | 'date'
+  /** What is withdrawn is gone there, and not kept as a draft. */
+  | 'removes';
 
 /** A blog to post to. */
 export interface BlogTarget {
   id: string;
+  /** What people call it, and where they read it. */
+  name: string;
+  address: string;
   /** The way posts go there: the name of an adapter. */
-  way: string;
+  way: BlogWay;
   endpoint: string;
   mediaEndpoint: string | null;
   secret: Buffer | null;
+  settings: WaySettings;
   timeLimitMs: number;
 }
 
 /** A post as it is to be. */
 export interface Post {
+  /** What it is found by, once it is there: another for each time it is created anew. */
+  key: string;
   name: string;
   html: string;
+  /** The same as Markdown. */
+  markdown: string;
   summary: string;
   slug: string;
   categories: string[];
+  language: string;
   photo: { address: string; alternative: string } | null;
 }
 
-/** A post as the blog holds it. */
-export interface PostThere {
+/** Where a post is: what the blog calls it, and the address readers find it at. */
+export interface Placed {
+  handle: string;
   address: string;
-  status: 'draft' | 'published';
+}
+
+/** A post as the blog holds it. */
+export interface PostThere extends Placed {
+  /** Null where the blog does not tell. */
+  status: 'draft' | 'published' | null;
   name: string;
   /** As the blog gives it back; null where it does not. */
   html: string | null;
+  /** The text where it is kept as Markdown. */
+  markdown?: string;
+}
+
+/** What a blog says of itself. */
+export interface BlogSays {
+  mediaEndpoint: string | null;
+  /** What is to be kept of it for later calls. */
+  settings?: WaySettings;
 }
 
 /**
  * What is asked of a blog, whatever it speaks. Who publishes asks for capabilities and never for a protocol. Calls that
  * change something say whether it is done, certainly not done, or not known; done again they change nothing more, but for
- * `create`, whose posts are found by the key in their slug.
+ * `create`, whose posts are found by their key.
  */
 export interface BlogPort {
   can(blog: BlogTarget): ReadonlySet<Capability>;
-  /** What the blog says of itself. */
-  config(blog: BlogTarget, signal: AbortSignal): Promise<Result<{ mediaEndpoint: string | null }>>;
+  /** What the blog says of itself, to whoever has the secret. */
+  config(blog: BlogTarget, signal: AbortSignal): Promise<Result<BlogSays>>;
+  /** Sends a picture. @returns its address, to stand in posts */
   upload(
     blog: BlogTarget,
     file: { bytes: Buffer; mime: string; name: string },
     signal: AbortSignal,
   ): Promise<Effect<string>>;
-  create(blog: BlogTarget, post: Post, status: 'draft' | 'published', signal: AbortSignal): Promise<Effect<string>>;
+  create(blog: BlogTarget, post: Post, status: 'draft' | 'published', signal: AbortSignal): Promise<Effect<Placed>>;
   /** @param published the moment readers see on it (ISO 8601) */
-  turnLive(blog: BlogTarget, address: string, published: string, signal: AbortSignal): Promise<Effect<string>>;
+  turnLive(blog: BlogTarget, at: Placed, published: string, signal: AbortSignal): Promise<Effect<Placed>>;
   /** The post says what this one says; its address may change and comes back. */
-  update(blog: BlogTarget, address: string, post: Post, signal: AbortSignal): Promise<Effect<string>>;
-  withdraw(blog: BlogTarget, address: string, signal: AbortSignal): Promise<Effect<string>>;
-  /** The post at an address; null when there is none. */
-  read(blog: BlogTarget, address: string, signal: AbortSignal): Promise<Result<PostThere | null>>;
+  update(blog: BlogTarget, at: Placed, post: Post, signal: AbortSignal): Promise<Effect<Placed>>;
+  withdraw(blog: BlogTarget, at: Placed, signal: AbortSignal): Promise<Effect<Placed>>;
+  /** The post at a place; null when there is none. */
+  read(blog: BlogTarget, at: Placed, signal: AbortSignal): Promise<Result<PostThere | null>>;
+  /** Whether nobody reads the post any more. */
+  isWithdrawn(blog: BlogTarget, at: Placed, signal: AbortSignal): Promise<Result<boolean>>;
   /**
-   * The address of the post that holds a key in its address, drafts included.
+   * Where the post with a key is, drafts included.
    * @param since when it was made at the earliest, in milliseconds
    * @returns null when there is surely none; `outcome-unfindable` when the blog shows too little to tell
    */
-  find(blog: BlogTarget, key: string, since: number, signal: AbortSignal): Promise<Result<string | null>>;
+  find(blog: BlogTarget, key: string, since: number, signal: AbortSignal): Promise<Result<Placed | null>>;
+  /** The categories there are, where the way can list them. */
+  categories(blog: BlogTarget, signal: AbortSignal): Promise<Result<string[]>>;
 }
 
 /** The ways there are, by name. */
 export type BlogWays = (blog: Pick<BlogTarget, 'way'>) => BlogPort;
 
 /** @throws when a blog goes a way there is no adapter for: it was kept by a newer version of the program */
-export function waysOf(adapters: Readonly<Record<string, BlogPort>>): BlogWays {
+export function waysOf(adapters: Readonly<Partial<Record<string, BlogPort>>>): BlogWays {
   return ({ way }) => {
     const port = adapters[way];
     if (!port) throw new Error(`there is no way to a blog called ‘${way}’`);

@@ -1,11 +1,14 @@
-import { FoundEndpoint, MadeBlog, StandIns, type TestLine } from '@grivo/contract';
+import { Folders, StandIns, type TestLine } from '@grivo/contract';
+import { zodResolver } from '@hookform/resolvers/zod';
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { type FormEvent, useState } from 'react';
-import { call, inWords } from '../api/call.ts';
-import { queryClient } from '../api/queries.ts';
-import { Button, Field, Trouble } from '../design/index.ts';
-import { webAddress } from '../words/address.ts';
-import { TestLines } from './TestLines.tsx';
+import { useForm, useWatch } from 'react-hook-form';
+import { call, inWords } from '../../api/call.ts';
+import { queryClient } from '../../api/queries.ts';
+import { Button, ChoiceWord, Trouble } from '../../design/index.ts';
+import { TestLines } from '../TestLines.tsx';
+import { BlogDraft, type Connected, connectBlog, NeedsMore, NOTHING_TYPED } from './connecting.ts';
+import { FolderFields, NetworkFields } from './fields.tsx';
+import { WAYS } from './ways.ts';
 
 /** What the stand-ins of a demonstration offer to connect. */
 export function useStandIns() {
@@ -17,95 +20,84 @@ export function useStandIns() {
   });
 }
 
-/** Five a week in the morning: a cadence to begin with, changed in a sentence later. */
-function firstCadence() {
-  return {
-    rate: { kind: 'count', n: 5, per: 'week' },
-    days: [1, 2, 3, 4, 5],
-    hours: { from: '08:00', to: '10:00' },
-    gapMinutes: 240,
-    start: '2024-01-01',
-    pauses: [],
-    zone: Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC',
-  };
-}
-
-/** Looks at an address for where the blog takes posts, and connects it there. */
-async function findAndConnect(address: string, secret: string) {
-  const found = await call('POST', '/blogs/find', { body: { address }, answer: FoundEndpoint });
-  return call('POST', '/blogs', {
-    body: {
-      name: found.name?.slice(0, 120) || new URL(found.address).hostname,
-      address: found.address.replace(/\/$/, ''),
-      endpoint: found.endpoint ?? address,
-      secret,
-      language: found.language ?? 'en',
-      cadence: firstCadence(),
-    },
-    answer: MadeBlog,
-  });
-}
-
 interface ConnectBlogProps {
   onDone?: (id: string, lines: TestLine[]) => void;
   autoFocus?: boolean;
 }
 
-/** Connects a blog from its address and its secret, and tests it with a harmless draft. */
+/** Connects a blog by one of the ways posts can go to it, and tests it with a harmless draft. */
 export function ConnectBlog({ onDone, autoFocus = false }: ConnectBlogProps) {
-  const [address, setAddress] = useState('');
-  const [secret, setSecret] = useState('');
+  const form = useForm<BlogDraft>({ defaultValues: NOTHING_TYPED, resolver: zodResolver(BlogDraft) });
+  const way = useWatch({ control: form.control, name: 'way' });
   const connect = useMutation({
-    mutationFn: () => findAndConnect(webAddress(address), secret),
+    mutationFn: connectBlog,
     onSuccess: ({ id, lines }) => {
       for (const key of ['blogs', 'slots', 'today']) void queryClient.invalidateQueries({ queryKey: [key] });
       onDone?.(id, lines);
     },
   });
+  const folders = useQuery({
+    queryKey: ['blog folders'],
+    queryFn: () => call('GET', '/blogs/folders', { answer: Folders }),
+    enabled: way === 'folder',
+  });
+  const asksUser =
+    way === 'xml-rpc' || way === 'atom' || (connect.error instanceof NeedsMore && connect.error.asksUser);
   return (
-    <form
-      className="max-w-[560px]"
-      onSubmit={(event: FormEvent) => {
-        event.preventDefault();
-        connect.mutate();
-      }}
-    >
-      <div className="grid grid-cols-2 gap-4">
-        <Field
-          label="Address of the blog"
-          placeholder="https://your-shop.example/blog"
-          required
-          autoFocus={autoFocus}
-          value={address}
-          onChange={(event) => setAddress(event.target.value)}
+    <form className="max-w-[640px]" onSubmit={form.handleSubmit((draft) => connect.mutate(draft))}>
+      <p className="pb-3">
+        Posts go there{' '}
+        <ChoiceWord
+          label="How posts go there"
+          value={way}
+          options={WAYS}
+          onChoose={(chosen) => {
+            form.setValue('way', chosen);
+            form.clearErrors();
+            connect.reset();
+          }}
         />
-        <Field
-          label="Its secret"
-          type="password"
-          autoComplete="off"
-          required
-          value={secret}
-          onChange={(event) => setSecret(event.target.value)}
-          hint="An access token that may create, update and delete posts."
-        />
-      </div>
+        .
+      </p>
+      {way === 'folder' ? (
+        <FolderFields form={form} folders={folders.data?.folders ?? []} />
+      ) : (
+        <NetworkFields form={form} asksUser={asksUser} autoFocus={autoFocus} />
+      )}
       <div className="flex flex-wrap items-baseline gap-4 pt-3">
         <Button look="solid" type="submit" hint="Enter" busy={connect.isPending ? 'Testing with a draft' : null}>
           Connect and test
         </Button>
-        <Offered
-          onChoose={(blog) => {
-            setAddress(blog.address);
-            setSecret(blog.secret);
-          }}
-        />
+        {way === 'folder' || way === 'hook' ? null : (
+          <Offered
+            onChoose={(blog) => {
+              form.setValue('address', blog.address);
+              form.setValue('secret', blog.secret);
+              if (blog.user) form.setValue('user', blog.user);
+            }}
+          />
+        )}
       </div>
-      {connect.isError ? <Trouble>{inWords(connect.error)}</Trouble> : null}
-      {connect.data?.joined ? (
-        <p className="pt-3 text-small">This blog was connected already: it has the new secret now.</p>
+      {connect.isError ? (
+        <Trouble>{connect.error instanceof NeedsMore ? connect.error.message : inWords(connect.error)}</Trouble>
       ) : null}
-      {connect.data ? <TestLines lines={connect.data.lines} /> : null}
+      {connect.data ? <Came connected={connect.data} /> : null}
     </form>
+  );
+}
+
+/** What was found otherwise than it was typed, and what the test tried. */
+function Came({ connected: { joined, notes, lines } }: { connected: Connected }) {
+  return (
+    <>
+      {joined ? <p className="pt-3 text-small">This blog was connected already: it has the new secret now.</p> : null}
+      {notes.map((note) => (
+        <p key={note} className="pt-3 text-small">
+          {note}
+        </p>
+      ))}
+      <TestLines lines={lines} />
+    </>
   );
 }
 

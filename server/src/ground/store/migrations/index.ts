@@ -16,6 +16,7 @@ import { Reading1765400000000 } from './0015-reading.ts';
 import { Labels1765500000000 } from './0016-labels.ts';
 import { Edits1765600000000 } from './0017-edits.ts';
 import { Comments1765700000000 } from './0018-comments.ts';
+import { Ways1765800000000 } from './0019-ways.ts';
 
 /** Append-only: a migration that has left this repository is never changed. */
 export const migrations = [
@@ -37,4 +38,5 @@ export const migrations = [
   Labels1765500000000,
   Edits1765600000000,
   Comments1765700000000,
+  Ways1765800000000,
 ];

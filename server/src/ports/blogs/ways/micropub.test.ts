@@ -2,9 +2,9 @@ import { randomBytes } from 'node:crypto';
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { afterEach, expect, test } from 'vitest';
-import { Secrets } from '../../ground/config/secrets.ts';
-import { Network } from '../../ground/network/network.ts';
-import type { BlogTarget } from '../blogs/blog.ts';
+import { Secrets } from '../../../ground/config/secrets.ts';
+import { Network } from '../../../ground/network/network.ts';
+import type { BlogTarget } from '../blog.ts';
 import { Micropub } from './micropub.ts';
 
 const secrets = new Secrets(randomBytes(32));
@@ -48,7 +48,7 @@ async function listing(posts: readonly Listed[], paged: boolean) {
     secret: secrets.seal('token'),
     timeLimitMs: 2_000,
   } as unknown as BlogTarget;
-  const micropub = new Micropub({ network, secrets });
+  const micropub = new Micropub({ network, secrets, now: Date.now });
   const find = (key: string, since = 0) => micropub.find(blog, key, since, new AbortController().signal);
   return { find, asked };
 }
@@ -61,7 +61,7 @@ const many = (n: number, dated = false): Listed[] =>
 
 test('a post is found however many newer ones there are, and what is on no page is not there', async () => {
   const { find, asked } = await listing([...many(250), { name: 'crock-k3y' }], true);
-  expect(await find('k3y')).toEqual({ ok: true, value: 'http://blog.example/crock-k3y' });
+  expect(await find('k3y')).toMatchObject({ ok: true, value: { address: 'http://blog.example/crock-k3y' } });
   expect(asked).toEqual(['', '100', '200']);
   expect(await find('nothing')).toEqual({ ok: true, value: null });
 });

@@ -1,12 +1,26 @@
 import { z } from 'zod';
-import type { Secrets } from '../../ground/config/secrets.ts';
-import { type Call, formBody, type Network, type Reply } from '../../ground/network/network.ts';
-import type { BlogPort, BlogTarget, Capability, Post, PostThere } from '../blogs/blog.ts';
-import type { Effect } from '../outcome/outcome.ts';
-import { bad, failureOf, good, jsonOf, type Result, refusalOf } from './port.ts';
+import { formBody, type Reply } from '../../../ground/network/network.ts';
+import { jsonOf } from '../../adapters/port.ts';
+import { bad, type Effect, good, type Result } from '../../outcome/outcome.ts';
+import type { BlogPort, BlogSays, BlogTarget, Capability, Placed, Post, PostThere } from '../blog.ts';
+import { type Asked, BlogCalls, keyMistake, type Refusal, unusable, type WayPorts } from './calls.ts';
+import { addressHolds } from './mark.ts';
 
 /** What every blog of this way can; where its pictures go it says itself. */
-const CAN: ReadonlySet<Capability> = new Set(['drafts', 'find', 'update', 'withdraw', 'media', 'categories']);
+const CAN: ReadonlySet<Capability> = new Set([
+  'drafts',
+  'find',
+  'update',
+  'withdraw',
+  'removes',
+  'media',
+  'categories',
+  'list categories',
+  'lead picture',
+  'summary',
+  'address',
+  'date',
+]);
 
 const Config = z.object({ 'media-endpoint': z.string().optional() });
 const Content = z.object({ html: z.string() });
@@ -25,19 +39,24 @@ const SourceList = z.object({
 /** Posts of a page of the list, and pages looked through at most. */
 const PAGE = 100;
 const MOST_PAGES = 100;
+const Categories = z.object({ categories: z.array(z.string()) });
 const SourceOne = z.object({ properties: Properties });
 const ErrorReply = z.object({ error: z.string().optional(), error_description: z.string().optional() });
 
 /** Posting by the Micropub standard (W3C Recommendation, 23 May 2017) with its media endpoint. */
 export class Micropub implements BlogPort {
-  constructor(private readonly ports: { network: Network; secrets: Secrets }) {}
+  private readonly calls: BlogCalls;
+
+  constructor(private readonly ports: Omit<WayPorts, 'reader'>) {
+    this.calls = new BlogCalls(ports);
+  }
 
   can(): ReadonlySet<Capability> {
     return CAN;
   }
 
   /** What the blog says it can: the address of its media endpoint (section 3.7.1). */
-  async config(blog: BlogTarget, signal: AbortSignal): Promise<Result<{ mediaEndpoint: string | null }>> {
+  async config(blog: BlogTarget, signal: AbortSignal): Promise<Result<BlogSays>> {
     const read = await this.query(blog, { q: 'config' }, Config, signal);
     if (!read.ok) return read;
     const media = read.value['media-endpoint'] ?? '';
@@ -55,19 +74,9 @@ export class Micropub implements BlogPort {
     const form = new FormData();
     form.set('file', new Blob([new Uint8Array(file.bytes)], { type: file.mime }), file.name);
     const { body, type } = await formBody(form);
-    return this.effect(
-      blog,
-      {
-        method: 'POST',
-        address: blog.mediaEndpoint ?? blog.endpoint,
-        headers: { 'content-type': type },
-        body,
-        timeLimitMs: blog.timeLimitMs,
-        signal,
-      },
-      'upload',
-      located,
-    );
+    const address = blog.mediaEndpoint ?? blog.endpoint;
+    const asked = { method: 'POST' as const, address, headers: { 'content-type': type }, body };
+    return this.effect(blog, asked, 'upload', located, signal);
   }
 
   /** Creates a post (section 3.3). The slug is asked for; the address the blog chose comes back. */
@@ -76,60 +85,60 @@ export class Micropub implements BlogPort {
     post: Post,
     status: 'draft' | 'published',
     signal: AbortSignal,
-  ): Promise<Effect<string>> {
+  ): Promise<Effect<Placed>> {
     const properties = { ...propertiesOf(post), 'mp-slug': [post.slug], 'post-status': [status] };
-    return this.effect(blog, this.json(blog, { type: ['h-entry'], properties }, signal), 'create', located);
+    return this.effect(blog, json(blog, { type: ['h-entry'], properties }), 'create', placed, signal);
   }
 
   /** Turns a draft live, with the moment readers see on it (section 3.4). Doing so twice changes nothing more. */
-  async turnLive(blog: BlogTarget, address: string, published: string, signal: AbortSignal): Promise<Effect<string>> {
-    const update = {
-      action: 'update',
-      url: address,
-      replace: { 'post-status': ['published'], published: [published] },
-    };
-    return this.effect(
-      blog,
-      this.json(blog, update, signal),
-      'turn live',
-      (reply) => reply.headers['location'] ?? address,
-    );
+  async turnLive(blog: BlogTarget, at: Placed, published: string, signal: AbortSignal): Promise<Effect<Placed>> {
+    const replace = { 'post-status': ['published'], published: [published] };
+    const asked = json(blog, { action: 'update', url: at.handle, replace });
+    return this.effect(blog, asked, 'turn live', (reply) => placed(reply) ?? at, signal);
   }
 
   /** Says the post anew (section 3.4, `replace`); what it no longer has is taken out of it. */
-  async update(blog: BlogTarget, address: string, post: Post, signal: AbortSignal): Promise<Effect<string>> {
+  async update(blog: BlogTarget, at: Placed, post: Post, signal: AbortSignal): Promise<Effect<Placed>> {
     const replace = propertiesOf(post);
     const gone = ['category', 'photo'].filter((name) => !(name in replace));
-    const update = { action: 'update', url: address, replace, ...(gone.length > 0 ? { delete: gone } : {}) };
-    return this.effect(
-      blog,
-      this.json(blog, update, signal),
-      'update',
-      (reply) => reply.headers['location'] ?? address,
-    );
+    const update = { action: 'update', url: at.handle, replace, ...(gone.length > 0 ? { delete: gone } : {}) };
+    return this.effect(blog, json(blog, update), 'update', (reply) => placed(reply) ?? at, signal);
   }
 
   /** Takes a post from the blog (section 3.5). */
-  async withdraw(blog: BlogTarget, address: string, signal: AbortSignal): Promise<Effect<string>> {
-    return this.effect(blog, this.json(blog, { action: 'delete', url: address }, signal), 'delete', () => address);
+  async withdraw(blog: BlogTarget, at: Placed, signal: AbortSignal): Promise<Effect<Placed>> {
+    return this.effect(blog, json(blog, { action: 'delete', url: at.handle }), 'delete', () => at, signal);
   }
 
   /** One post as the blog holds it (section 3.7.2); null when it has none at this address. */
-  async read(blog: BlogTarget, address: string, signal: AbortSignal): Promise<Result<PostThere | null>> {
-    const read = await this.query(blog, { q: 'source', url: address }, SourceOne, signal);
-    if (read.ok) return good(postOf(read.value.properties, address));
-    if (read.failure.code === 'blog-refuses' && [400, 404, 410].includes(read.failure.status)) return good(null);
-    return read;
+  async read(blog: BlogTarget, at: Placed, signal: AbortSignal): Promise<Result<PostThere | null>> {
+    const read = await this.query(blog, { q: 'source', url: at.handle }, SourceOne, signal);
+    if (read.ok) return good(postOf(read.value.properties, at.handle));
+    const { failure } = read;
+    return failure.code === 'blog-refuses' && !failure.mistake && [400, 404, 410].includes(failure.status)
+      ? good(null)
+      : read;
+  }
+
+  async isWithdrawn(blog: BlogTarget, at: Placed, signal: AbortSignal): Promise<Result<boolean>> {
+    const there = await this.read(blog, at, signal);
+    return there.ok ? good(there.value === null) : there;
+  }
+
+  /** The categories the blog uses (`q=category`, an extension registered to the standard). */
+  async categories(blog: BlogTarget, signal: AbortSignal): Promise<Result<string[]>> {
+    const read = await this.query(blog, { q: 'category' }, Categories, signal);
+    return read.ok ? good(read.value.categories) : read;
   }
 
   /**
-   * The address of the post that holds a key in it, drafts included, by the list of posts (an extension registered to the
+   * The post that holds a key in its address, drafts included, by the list of posts (an extension registered to the
    * standard) and its pages (`paging.after`).
    * @param since when it was made at the earliest, in milliseconds: a list that has no pages shows the newest, and what is
    *   not among those that are newer than that is not there
    * @returns null when there is surely none; `outcome-unfindable` when the blog shows too little to tell
    */
-  async find(blog: BlogTarget, key: string, since: number, signal: AbortSignal): Promise<Result<string | null>> {
+  async find(blog: BlogTarget, key: string, since: number, signal: AbortSignal): Promise<Result<Placed | null>> {
     const unfindable = bad({ code: 'outcome-unfindable', service: blog.id, action: 'create' });
     let after: string | null = null;
     for (let page = 0; page < MOST_PAGES; page++) {
@@ -138,8 +147,8 @@ export class Micropub implements BlogPort {
       if (!read.ok) return read;
       const { items, paging } = read.value;
       const addresses = items.flatMap(({ properties }) => properties.url?.[0] ?? []);
-      const found = addresses.find((address) => URL.canParse(address) && holds(new URL(address).pathname, key));
-      if (found) return good(found);
+      const address = addresses.find((one) => addressHolds(one, key));
+      if (address) return good({ handle: address, address });
       const next: string | null = paging?.after ?? null;
       if (next === null || next === after) {
         const whole = page > 0 || items.length < PAGE || (paging !== undefined && paging !== null);
@@ -150,17 +159,6 @@ export class Micropub implements BlogPort {
     return unfindable;
   }
 
-  private json(blog: BlogTarget, body: object, signal: AbortSignal): Call {
-    return {
-      method: 'POST',
-      address: blog.endpoint,
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify(body),
-      timeLimitMs: blog.timeLimitMs,
-      signal,
-    };
-  }
-
   private async query<T>(
     blog: BlogTarget,
     query: Record<string, string>,
@@ -169,73 +167,56 @@ export class Micropub implements BlogPort {
   ): Promise<Result<T>> {
     const address = new URL(blog.endpoint);
     for (const [name, value] of Object.entries(query)) address.searchParams.set(name, value);
-    const outcome = await this.ports.network.call({
-      method: 'GET',
-      address: address.href,
-      headers: { accept: 'application/json', ...this.authorization(blog) },
-      timeLimitMs: blog.timeLimitMs,
-      signal,
+    const headers = { accept: 'application/json', ...this.authorization(blog) };
+    return this.calls.look(blog, { method: 'GET', address: address.href, headers }, signal, {
+      refuses,
+      read: (reply) => {
+        const parsed = jsonOf(reply.body);
+        const fit = parsed.ok ? shape.safeParse(parsed.value) : null;
+        return fit?.success ? good(fit.data) : unusable(reply, blog, 'it does not answer as the standard says');
+      },
     });
-    if (outcome.kind === 'unknown')
-      return bad({ code: 'service-unreachable', service: blog.id, detail: outcome.detail });
-    if (outcome.kind !== 'reply') return bad(failureOf(outcome, blog.id, blog.endpoint, 'look').failure);
-    const refusal = this.refusal(outcome.reply, blog.id);
-    if (refusal) return bad(refusal.failure);
-    const parsed = jsonOf(outcome.reply.body);
-    const fit = parsed.ok ? shape.safeParse(parsed.value) : null;
-    return fit?.success
-      ? good(fit.data)
-      : bad({ code: 'reply-unusable', service: blog.id, problem: 'it does not answer as the standard says' });
   }
 
-  private async effect<T>(
+  private effect<T>(
     blog: BlogTarget,
-    call: Call,
+    asked: Asked,
     action: string,
-    value: (reply: Reply) => T | null,
+    read: (reply: Reply) => T | null,
+    signal: AbortSignal,
   ): Promise<Effect<T>> {
-    const outcome = await this.ports.network.call({
-      ...call,
-      redirects: 0,
-      headers: { accept: 'application/json', ...call.headers, ...this.authorization(blog) },
-    });
-    if (outcome.kind !== 'reply') {
-      const { failure, acted } = failureOf(outcome, blog.id, call.address, action);
-      return acted === 'unknown' ? { kind: 'unknown', failure } : { kind: 'not done', failure };
-    }
-    const refusal = this.refusal(outcome.reply, blog.id);
-    if (refusal)
-      return refusal.acted === 'unknown'
-        ? { kind: 'unknown', failure: { code: 'outcome-unknown', service: blog.id, action } }
-        : { kind: 'not done', failure: refusal.failure };
-    const made = value(outcome.reply);
-    return made === null
-      ? { kind: 'unknown', failure: { code: 'outcome-unknown', service: blog.id, action } }
-      : { kind: 'done', value: made };
-  }
-
-  private refusal(reply: Reply, blog: string) {
-    const refusal = refusalOf(reply, blog);
-    if (refusal?.failure.code === 'service-broken' && refusal.acted === 'no') {
-      const parsed = jsonOf(reply.body);
-      const said = parsed.ok ? ErrorReply.safeParse(parsed.value).data : undefined;
-      return {
-        failure: {
-          code: 'blog-refuses' as const,
-          service: blog,
-          status: reply.status,
-          said: said?.error_description ?? said?.error ?? 'no reason given',
-        },
-        acted: 'no' as const,
-      };
-    }
-    return refusal;
+    const headers = { accept: 'application/json', ...asked.headers, ...this.authorization(blog) };
+    return this.calls.change(blog, { ...asked, headers }, signal, { action, refuses, read });
   }
 
   private authorization(blog: BlogTarget): Record<string, string> {
     return blog.secret ? { authorization: `Bearer ${this.ports.secrets.open(blog.secret)}` } : {};
   }
 }
+
+/** What the codes of errors mean (section 3.8). */
+function refuses(reply: Reply, { id: service }: BlogTarget): Refusal | null {
+  if (reply.status < 400 || reply.status >= 500) return null;
+  const parsed = jsonOf(reply.body);
+  const said = parsed.ok ? ErrorReply.safeParse(parsed.value).data : undefined;
+  if (!said?.error) return null;
+  const { status } = reply;
+  const words = said.error_description ?? said.error;
+  const isKey = status === 401 || status === 403;
+  if (isKey)
+    return {
+      failure: { code: 'key-refused', service, status, said: words, ...keyMistake(status, `${said.error} ${words}`) },
+      acted: 'no',
+    };
+  return { failure: { code: 'blog-refuses', service, status, said: words }, acted: 'no' };
+}
+
+const json = (blog: BlogTarget, body: object): Asked => ({
+  method: 'POST',
+  address: blog.endpoint,
+  headers: { 'content-type': 'application/json' },
+  body: JSON.stringify(body),
+});
 
 /** What a post says, as properties of an entry (microformats2 h-entry). */
 function propertiesOf(post: Post): Record<string, unknown[]> {
@@ -253,10 +234,9 @@ function located(reply: Reply): string | null {
   return location ? new URL(location, reply.address).href : null;
 }
 
-/** Whether a key stands in an address, and not as the beginning of a longer one. */
-function holds(path: string, key: string): boolean {
-  const at = path.indexOf(key);
-  return at >= 0 && !/[a-z0-9]/i.test(path[at + key.length] ?? '');
+function placed(reply: Reply): Placed | null {
+  const address = located(reply);
+  return address === null ? null : { handle: address, address };
 }
 
 /** Whether posts are listed newest first, the last of them older than a moment. */
@@ -266,9 +246,10 @@ function reachesBack(items: z.infer<typeof SourceList>['items'], since: number):
   return ordered && times.at(-1)! < since;
 }
 
-function postOf(properties: z.infer<typeof Properties>, address: string): PostThere {
+function postOf(properties: z.infer<typeof Properties>, handle: string): PostThere {
   return {
-    address: properties.url?.[0] ?? address,
+    handle,
+    address: properties.url?.[0] ?? handle,
     status: properties['post-status']?.[0] === 'draft' ? 'draft' : 'published',
     name: properties.name?.[0] ?? '',
     html: Content.safeParse(properties.content?.[0]).data?.html ?? null,

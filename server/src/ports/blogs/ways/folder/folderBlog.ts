@@ -1,0 +1,307 @@
+import { createHash } from 'node:crypto';
+import { constants } from 'node:fs';
+import { access, readdir } from 'node:fs/promises';
+import { extname, join } from 'node:path';
+import { FOLDER_AS_MADE, type FolderSettings } from '@grivo/contract';
+import { bad, type Effect, good, type Result } from '../../../outcome/outcome.ts';
+import type { BlogPort, BlogSays, BlogTarget, Capability, Placed, Post, PostThere } from '../../blog.ts';
+import { pictured } from '../mark.ts';
+import { Files, FolderTrouble, OWN } from './files.ts';
+import { commit } from './git.ts';
+import { bodyOf, headOf, markdownFile } from './head.ts';
+import { aroundPosts, type Kept, pageOf, textIn, under } from './pages.ts';
+
+const CAN: ReadonlySet<Capability> = new Set([
+  'drafts',
+  'find',
+  'update',
+  'withdraw',
+  'removes',
+  'media',
+  'categories',
+  'list categories',
+  'lead picture',
+  'summary',
+  'address',
+  'language',
+  'date',
+]);
+
+const POSTS = join(OWN, 'posts');
+/** What of it stays out of git: what only this installation needs, and what nobody is to read yet. */
+const IGNORED = join(OWN, '.gitignore');
+const NOT_KEPT = ['lock', '*.part', '*.post.json', 'drafts/'];
+const isOwnAlone = (file: string): boolean => file.endsWith('.post.json') || file.startsWith(join(OWN, 'drafts'));
+
+/** What is made around the posts is made so long after the last of several acts. */
+const AROUND_AFTER_MS = 150;
+
+/**
+ * Writing to a folder of Markdown or HTML for a static site: a file a post, pictures beside them, and in `.grivo` what
+ * Grivo wrote, a file a post too, so that nothing has to be read whole. Every file is written whole or not at all. A post
+ * nobody reads yet says so at its head, or as a page waits in `.grivo`.
+ */
+export class FolderBlog implements BlogPort {
+  private readonly around = new Map<string, Promise<void>>();
+  private readonly again = new Set<string>();
+
+  /** @param ports the folders that may be written below, as absolute paths, and wall time in milliseconds */
+  constructor(private readonly ports: { folders: readonly string[]; now: () => number }) {}
+
+  can(): ReadonlySet<Capability> {
+    return CAN;
+  }
+
+  async config(blog: BlogTarget): Promise<Result<BlogSays>> {
+    return this.reading(blog, async (files) => {
+      await access(files.folder, constants.W_OK).catch(() => {
+        throw new FolderTrouble('the folder must not be written to', 'folder read-only');
+      });
+      return { mediaEndpoint: join(files.folder, settingsOf(blog).pictures) };
+    });
+  }
+
+  /** A picture by its content: the same one is one file. */
+  async upload(blog: BlogTarget, file: { bytes: Buffer; mime: string; name: string }): Promise<Effect<string>> {
+    return this.writing(blog, 'upload', async (files) => {
+      const digest = createHash('sha256').update(file.bytes).digest('hex').slice(0, 10);
+      const end = extname(file.name) || `.${file.mime.split('/')[1] ?? 'bin'}`;
+      const name = `${plain(file.name.slice(0, file.name.length - extname(file.name).length))}-${digest}${end}`;
+      const path = `${settingsOf(blog).pictures}/${name}`;
+      await files.write(path, file.bytes);
+      return { value: under(blog.address, path), written: [path], says: `Picture ${name}` };
+    });
+  }
+
+  async create(blog: BlogTarget, post: Post, status: 'draft' | 'published'): Promise<Effect<Placed>> {
+    return this.writing(blog, 'create', async (files) => {
+      const now = new Date(this.ports.now()).toISOString();
+      const known = await keptIn(files, post.key);
+      const kept = keptOf(blog, post, { now, status, published: status === 'published' ? now : null }, known);
+      const written = await this.put(blog, files, post, kept);
+      return { value: placeOf(kept), written, says: `${status === 'draft' ? 'Draft' : 'Publish'}: ${post.name}` };
+    });
+  }
+
+  async turnLive(blog: BlogTarget, at: Placed, published: string): Promise<Effect<Placed>> {
+    return this.writing(blog, 'turn live', async (files) => {
+      const [kept, post] = [await keptIn(files, at.handle), await postIn(files, at.handle)];
+      if (!kept || !post) throw new FolderTrouble('there is no such post', null);
+      const live: Kept = { ...kept, status: 'published', published, updated: new Date(this.ports.now()).toISOString() };
+      const written = await this.put(blog, files, post, live);
+      if (settingsOf(blog).form === 'HTML') await files.remove(waiting(kept));
+      return { value: placeOf(live), written, says: `Publish: ${kept.title}` };
+    });
+  }
+
+  /** The file stays where it is, whatever the post is called now: its address is known to readers. */
+  async update(blog: BlogTarget, at: Placed, post: Post): Promise<Effect<Placed>> {
+    return this.writing(blog, 'update', async (files) => {
+      const known = await keptIn(files, at.handle);
+      if (!known) throw new FolderTrouble('there is no such post', null);
+      const now = new Date(this.ports.now()).toISOString();
+      const kept = keptOf(blog, { ...post, key: at.handle }, { now, ...known }, known);
+      const written = await this.put(blog, files, { ...post, key: at.handle }, kept);
+      return { value: placeOf(kept), written, says: `Change: ${post.name}` };
+    });
+  }
+
+  async withdraw(blog: BlogTarget, at: Placed): Promise<Effect<Placed>> {
+    return this.writing(blog, 'withdraw', async (files) => {
+      const kept = await keptIn(files, at.handle);
+      if (!kept) return { value: at, written: [], says: '' };
+      for (const file of [kept.file, waiting(kept), keptFile(at.handle), postFile(at.handle)]) await files.remove(file);
+      this.soonAround(blog, files);
+      return {
+        value: placeOf(kept),
+        written: [kept.file, keptFile(at.handle), postFile(at.handle)],
+        says: `Withdraw: ${kept.title}`,
+      };
+    });
+  }
+
+  async read(blog: BlogTarget, at: Placed): Promise<Result<PostThere | null>> {
+    return this.reading(blog, async (files) => {
+      const kept = await keptIn(files, at.handle);
+      if (!kept) return null;
+      const isPage = settingsOf(blog).form === 'HTML';
+      const text = (await files.read(isPage && kept.status === 'draft' ? waiting(kept) : kept.file))?.toString('utf8');
+      if (text === undefined) return null;
+      const { status, title } = kept;
+      const there = { ...placeOf(kept), status, name: title };
+      return isPage ? { ...there, html: textIn(text) } : { ...there, html: null, markdown: bodyOf(text) };
+    });
+  }
+
+  async isWithdrawn(blog: BlogTarget, at: Placed): Promise<Result<boolean>> {
+    return this.reading(blog, async (files) => (await keptIn(files, at.handle)) === null);
+  }
+
+  async find(blog: BlogTarget, key: string): Promise<Result<Placed | null>> {
+    return this.reading(blog, async (files) => {
+      const kept = await keptIn(files, key);
+      return kept ? placeOf(kept) : null;
+    });
+  }
+
+  /** Those its posts have. */
+  async categories(blog: BlogTarget): Promise<Result<string[]>> {
+    return this.reading(blog, async (files) =>
+      [...new Set((await allKept(files)).flatMap(({ categories }) => categories))].sort(),
+    );
+  }
+
+  /** Waits for what is still to be made around the posts. */
+  async settled(): Promise<void> {
+    while (this.around.size > 0) for (const done of this.around.values()) await done;
+  }
+
+  private async put(blog: BlogTarget, files: Files, post: Post, kept: Kept): Promise<string[]> {
+    const settings = settingsOf(blog);
+    const draft = kept.status === 'draft';
+    const file = settings.form === 'HTML' && draft ? waiting(kept) : kept.file;
+    const text =
+      settings.form === 'HTML'
+        ? pageOf(blog, kept)
+        : markdownFile(headOf(post, { draft, date: kept.published }), post.markdown, settings);
+    await files.write(file, text);
+    // What turns it live or lists it later needs no more than this.
+    await files.write(postFile(kept.key), JSON.stringify(post));
+    await files.write(keptFile(kept.key), JSON.stringify(kept));
+    this.soonAround(blog, files);
+    return [file, keptFile(kept.key), postFile(kept.key)];
+  }
+
+  /** Makes the front page, the feed and the sitemap once several acts are over. */
+  private soonAround(blog: BlogTarget, files: Files): void {
+    if (!settingsOf(blog).pages) return;
+    // What is being made may have read too early.
+    if (this.around.has(files.folder)) return void this.again.add(files.folder);
+    let make = () => {};
+    const done = new Promise<void>((resolve) => {
+      make = () => {
+        this.makeAround(blog, files)
+          .catch(() => undefined)
+          .finally(() => {
+            this.around.delete(files.folder);
+            resolve();
+            if (this.again.delete(files.folder)) this.soonAround(blog, files);
+          });
+      };
+    });
+    setTimeout(make, AROUND_AFTER_MS);
+    this.around.set(files.folder, done);
+  }
+
+  private async makeAround(blog: BlogTarget, files: Files): Promise<void> {
+    await files.alone(async () => {
+      const posts = await allKept(files);
+      const language = posts[0]?.language ?? 'en';
+      const around = aroundPosts({ name: blog.name, address: blog.address, language }, posts);
+      for (const [file, text] of Object.entries(around)) await files.write(file, text);
+      if (settingsOf(blog).commits) await commit(files.folder, Object.keys(around), 'Front page, feed and sitemap');
+    });
+  }
+
+  private async reading<T>(blog: BlogTarget, act: (files: Files) => Promise<T>): Promise<Result<T>> {
+    try {
+      const files = new Files(blog.endpoint, this.ports.folders);
+      await files.check();
+      return good(await act(files));
+    } catch (error) {
+      return bad(failureOf(error, blog));
+    }
+  }
+
+  private async writing<T>(
+    blog: BlogTarget,
+    action: string,
+    act: (files: Files) => Promise<{ value: T; written: string[]; says: string }>,
+  ): Promise<Effect<T>> {
+    try {
+      const files = new Files(blog.endpoint, this.ports.folders);
+      await files.check();
+      const { value } = await files.alone(async () => {
+        if (settingsOf(blog).commits && !(await files.read(IGNORED)))
+          await files.write(IGNORED, `${NOT_KEPT.join('\n')}\n`);
+        const done = await act(files);
+        const written = done.written.filter((file) => !isOwnAlone(file));
+        if (settingsOf(blog).commits && written.length > 0)
+          await commit(files.folder, [...written, IGNORED], done.says || action);
+        return done;
+      });
+      return { kind: 'done', value };
+    } catch (error) {
+      return { kind: 'not done', failure: failureOf(error, blog) };
+    }
+  }
+}
+
+const settingsOf = ({ settings }: BlogTarget): FolderSettings => settings.folder ?? FOLDER_AS_MADE;
+
+function failureOf(error: unknown, { id: service }: BlogTarget) {
+  if (!(error instanceof FolderTrouble)) throw error;
+  const { problem, mistake } = error;
+  return { code: 'blog-refuses' as const, service, status: 0, said: problem, ...(mistake ? { mistake } : {}) };
+}
+
+const keptFile = (key: string): string => join(POSTS, `${plain(key)}.json`);
+const postFile = (key: string): string => join(POSTS, `${plain(key)}.post.json`);
+/** Where a page nobody reads yet waits. */
+const waiting = ({ key }: Pick<Kept, 'key'>): string => join(OWN, 'drafts', `${plain(key)}.html`);
+
+const plain = (text: string): string =>
+  text
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .slice(0, 100)
+    .replace(/^-|-$/g, '') || 'post';
+
+const placeOf = ({ key, address }: Kept): Placed => ({ handle: key, address });
+
+function keptOf(
+  blog: BlogTarget,
+  post: Post,
+  { now, status, published }: { now: string; status: Kept['status']; published: string | null },
+  known: Kept | null,
+): Kept {
+  const settings = settingsOf(blog);
+  const stands = { slug: plain(post.slug), date: now.slice(0, 10), year: now.slice(0, 4), month: now.slice(5, 7) };
+  const filled = (pattern: string) =>
+    pattern.replace(/\{(slug|date|year|month)\}/g, (_, name: keyof typeof stands) => stands[name]);
+  const end = settings.form === 'HTML' ? '.html' : '.md';
+  const file = filled(settings.file);
+  return {
+    key: post.key,
+    file: known?.file ?? (file.endsWith(end) ? file : `${file.replace(/\.(?:md|markdown|html?)$/, '')}${end}`),
+    address: known?.address ?? under(blog.address, filled(settings.link).replace(/^\//, '')),
+    title: post.name,
+    summary: post.summary,
+    status,
+    published,
+    updated: now,
+    language: post.language,
+    categories: post.categories,
+    html: pictured(post),
+  };
+}
+
+async function keptIn(files: Files, key: string): Promise<Kept | null> {
+  const body = await files.read(keptFile(key));
+  return body ? (JSON.parse(body.toString('utf8')) as Kept) : null;
+}
+
+async function postIn(files: Files, key: string): Promise<Post | null> {
+  const body = await files.read(postFile(key));
+  return body ? (JSON.parse(body.toString('utf8')) as Post) : null;
+}
+
+async function allKept(files: Files): Promise<Kept[]> {
+  const names = await readdir(await files.pathOf(POSTS)).catch(() => [] as string[]);
+  const kept: Kept[] = [];
+  for (const name of names.filter((one) => one.endsWith('.json') && !one.endsWith('.post.json'))) {
+    const body = await files.read(join(POSTS, name));
+    if (body) kept.push(JSON.parse(body.toString('utf8')) as Kept);
+  }
+  return kept;
+}

@@ -1,0 +1,101 @@
+import { escapeXml } from '../../../../formats/posting/xmlRpc.ts';
+
+/** What is kept of each post of a folder, to find it again and to list it. */
+export interface Kept {
+  key: string;
+  /** Path of the file in the folder. */
+  file: string;
+  address: string;
+  title: string;
+  summary: string;
+  status: 'draft' | 'published';
+  /** ISO 8601; null as long as nobody reads it. */
+  published: string | null;
+  updated: string;
+  language: string;
+  categories: string[];
+  /** As it is read, for the feed. */
+  html: string;
+}
+
+const STYLE = `:root{color-scheme:light dark}body{font:1.0625rem/1.65 ui-serif,Georgia,'DejaVu Serif',serif;color:#22201d;background:#fdfcfa;margin:0}
+header,main,footer{max-width:42rem;margin:0 auto;padding:1.25rem}header{border-bottom:1px solid #ddd7cc}header a{font-weight:700;color:inherit;text-decoration:none}
+h1{font-size:1.9rem;line-height:1.2;margin:1.2rem 0 .4rem}h2{font-size:1.3rem;margin-top:2rem}img{max-width:100%;height:auto}a{color:#7a3312}time,figcaption,footer{color:#6d655a;font-size:.85rem}
+figure{margin:1.5rem 0}table{border-collapse:collapse}td,th{border:1px solid #ddd7cc;padding:.3rem .6rem;text-align:start}blockquote{margin:1.5rem 0;padding-inline-start:1rem;border-inline-start:3px solid #ddd7cc}
+ul.posts{list-style:none;padding:0}ul.posts li{margin:1rem 0}@media(prefers-color-scheme:dark){body{color:#e9e4db;background:#191714}a{color:#e0a27f}header,td,th,blockquote{border-color:#3a352e}}`;
+
+const rtl = /^(?:ar|fa|he|ur|yi|ps|sd|ug)\b/;
+
+function frame(
+  blog: { name: string; address: string; language: string },
+  title: string,
+  body: string,
+  more = '',
+): string {
+  const dir = rtl.test(blog.language) ? ' dir="rtl"' : '';
+  return `<!DOCTYPE html>
+<html lang="${escapeXml(blog.language)}"${dir}>
+<head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><title>${escapeXml(title)}</title>
+<link rel="alternate" type="application/atom+xml" href="${escapeXml(under(blog.address, 'feed.atom'))}">${more}<style>${STYLE}</style></head>
+<body><header><a href="${escapeXml(under(blog.address, ''))}">${escapeXml(blog.name)}</a></header><main>${body}</main><footer>${escapeXml(blog.name)}</footer></body>
+</html>
+`;
+}
+
+export const under = (address: string, path: string): string => `${address.replace(/\/$/, '')}/${path}`;
+
+const day = (iso: string, language: string): string =>
+  new Intl.DateTimeFormat(language, { dateStyle: 'long', timeZone: 'UTC' }).format(new Date(iso));
+
+/** A post as a whole page. */
+export function pageOf(blog: { name: string; address: string }, post: Kept): string {
+  const { language } = post;
+  const at = post.published
+    ? `<time datetime="${post.published}">${escapeXml(day(post.published, language))}</time>`
+    : '';
+  const about = `<meta name="description" content="${escapeXml(post.summary)}"><link rel="canonical" href="${escapeXml(post.address)}">`;
+  const body = `<article class="h-entry"><h1 class="p-name">${escapeXml(post.title)}</h1>${at}<div class="e-content">\n<!-- text -->\n${post.html}\n<!-- end of text -->\n</div></article>`;
+  return frame({ ...blog, language }, `${post.title} · ${blog.name}`, body, about);
+}
+
+/** The text of a post in its page; null when somebody took the lines away that it stands between. */
+export function textIn(page: string): string | null {
+  const [begin, end] = [page.indexOf('<!-- text -->\n'), page.lastIndexOf('\n<!-- end of text -->')];
+  return begin < 0 || end < begin ? null : page.slice(begin + '<!-- text -->\n'.length, end);
+}
+
+/** The newest first. */
+const ordered = (posts: readonly Kept[]): Kept[] =>
+  posts
+    .filter(({ status }) => status === 'published')
+    .sort((a, b) => (b.published ?? '').localeCompare(a.published ?? '') || a.key.localeCompare(b.key));
+
+const IN_FEED = 20;
+
+/** The front page, the feed (RFC 4287) and the sitemap (sitemaps.org 0.9) of a blog, by file. */
+export function aroundPosts(
+  blog: { name: string; address: string; language: string },
+  posts: readonly Kept[],
+): { [file: string]: string } {
+  const live = ordered(posts);
+  const rows = live.map(
+    ({ address, title, published, summary, language }) =>
+      `<li><a href="${escapeXml(address)}">${escapeXml(title)}</a> <time datetime="${published}">${escapeXml(day(published!, language))}</time><br>${escapeXml(summary)}</li>`,
+  );
+  const home = under(blog.address, '');
+  const entries = live
+    .slice(0, IN_FEED)
+    .map(
+      (post) =>
+        `<entry><title>${escapeXml(post.title)}</title><id>${escapeXml(post.address)}</id><link href="${escapeXml(post.address)}"/><published>${post.published}</published><updated>${post.updated}</updated><summary>${escapeXml(post.summary)}</summary>${post.categories.map((term) => `<category term="${escapeXml(term)}"/>`).join('')}<content type="html">${escapeXml(post.html)}</content></entry>`,
+    );
+  const updated = live.reduce(
+    (newest, post) => (post.updated > newest ? post.updated : newest),
+    '1970-01-01T00:00:00.000Z',
+  );
+  return {
+    'index.html': frame(blog, blog.name, `<h1>${escapeXml(blog.name)}</h1><ul class="posts">${rows.join('\n')}</ul>`),
+    'feed.atom': `<?xml version="1.0" encoding="UTF-8"?>\n<feed xmlns="http://www.w3.org/2005/Atom"><title>${escapeXml(blog.name)}</title><id>${escapeXml(home)}</id><link href="${escapeXml(home)}"/><link rel="self" href="${escapeXml(under(blog.address, 'feed.atom'))}"/><author><name>${escapeXml(blog.name)}</name></author><updated>${updated}</updated>${entries.join('\n')}</feed>\n`,
+    'sitemap.xml': `<?xml version="1.0" encoding="UTF-8"?>\n<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9"><url><loc>${escapeXml(home)}</loc></url>${live.map((post) => `<url><loc>${escapeXml(post.address)}</loc><lastmod>${post.updated}</lastmod></url>`).join('\n')}</urlset>\n`,
+  };
+}

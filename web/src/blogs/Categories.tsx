@@ -1,0 +1,35 @@
+import type { Blog } from '@grivo/contract';
+import { Head } from '../design/index.ts';
+import { counted } from '../words/figures.ts';
+
+const MOST = 40;
+
+/** The categories a blog told of, and what posts there cannot carry. */
+export function Categories({ blog: { categories, cannot } }: { blog: Blog }) {
+  return (
+    <>
+      {categories ? (
+        <div className="pt-4">
+          <Head title="Categories" right={counted(categories.length)} />
+          <p className="pt-2 text-proc">
+            {categories.slice(0, MOST).join(', ') || 'It has none yet; those a pipeline names are made.'}
+            {categories.length > MOST ? ` and ${counted(categories.length - MOST)} more` : ''}
+          </p>
+          <p className="pt-1 text-small text-ink-3">As the blog told them with its last test.</p>
+        </div>
+      ) : null}
+      {cannot.length > 0 ? (
+        <div className="pt-4">
+          <Head title="What posts here cannot carry" />
+          <ul className="pt-2 text-small text-ink-2">
+            {cannot.map((one) => (
+              <li key={one} className="py-0.5">
+                {one}
+              </li>
+            ))}
+          </ul>
+        </div>
+      ) : null}
+    </>
+  );
+}

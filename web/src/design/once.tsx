@@ -1,0 +1,83 @@
+import { useState } from 'react';
+import { Button } from './Button.tsx';
+import { NumberEditor } from './editors.tsx';
+
+/** A number that is put only when its editor is left, so that a drag places once. */
+export function NumberOnce({
+  value,
+  least,
+  most,
+  unit,
+  onPut,
+  close,
+}: {
+  value: number;
+  least: number;
+  most: number;
+  unit: string;
+  onPut: (n: number) => void;
+  close: () => void;
+}) {
+  const [now, setNow] = useState(value);
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (now !== value) onPut(now);
+        close();
+      }}
+    >
+      <NumberEditor
+        label={unit}
+        value={now}
+        least={least}
+        most={most}
+        unit={unit}
+        onChange={(n) => n !== null && setNow(n)}
+      />
+      <button type="submit" className="btn line brackets mt-2">
+        Set it
+      </button>
+    </form>
+  );
+}
+
+/** A line of text that counts once it is confirmed. */
+export function TextOnce({
+  label,
+  value,
+  hint,
+  onPut,
+  close,
+}: {
+  label: string;
+  value: string;
+  hint?: string;
+  onPut: (text: string) => void;
+  close: () => void;
+}) {
+  const [text, setText] = useState(value);
+  return (
+    <form
+      className="w-80"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (text.trim() !== value) onPut(text.trim());
+        close();
+      }}
+    >
+      <input
+        className="field w-full"
+        aria-label={label}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+      />
+      {hint ? <p className="pt-1 text-small text-ink-3">{hint}</p> : null}
+      <div className="pt-2">
+        <Button look="line" type="submit" hint="Enter">
+          Set it
+        </Button>
+      </div>
+    </form>
+  );
+}
