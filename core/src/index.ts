@@ -38,10 +38,18 @@ export { articleFile, articleMarkdown } from './article/markdown.ts';
 export { type ArticleMeasure, type MeasuredSource, measuresOf } from './article/measures.ts';
 export { type Clash, type Merged, mergeArticles, rejoined as rejoinedInline } from './article/merge.ts';
 export { tooNested } from './article/nested.ts';
+export {
+  type OurPart,
+  type OutsideChoice,
+  type OutsidePlace,
+  outsidePlaces,
+  type ShownPart,
+  settledBody,
+} from './article/outside.ts';
 
 export { makeAnchors, slugOf } from './article/slug.ts';
 export { tagsOf } from './article/tags.ts';
-export { articlePlain, articleText, articleWords, blockText, inlinesOf, isStatement } from './article/text.ts';
+export { articlePlain, articleText, articleWords, blockText, inlinesOf, isStatement, linksOf } from './article/text.ts';
 export { type Unit, unitProblem, unitsOf } from './article/translate.ts';
 export { upgradedArticle } from './article/upgrade.ts';
 export { dryFrom, type ForecastSlot, forecast } from './cadence/forecast.ts';

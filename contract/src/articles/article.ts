@@ -71,6 +71,8 @@ export const PublicationLine = z.object({
   newest: z.boolean().nullable(),
   /** What is under way there and not known to be done yet; null when nothing is. */
   underWay: z.enum(['publish', 'update', 'withdraw']).nullable(),
+  /** What somebody else made of it there, and when that was seen; null when it is as we sent it. */
+  outside: z.object({ kind: z.enum(['changed', 'gone']), at: z.string() }).nullable(),
   can: z.array(z.enum(['update', 'withdraw'])),
 });
 export type PublicationLine = z.infer<typeof PublicationLine>;

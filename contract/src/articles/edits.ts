@@ -73,3 +73,39 @@ export const PublicationAct = z.strictObject({
 });
 /** What became of it: done, or not known yet, and looked at again by itself. */
 export const PublicationActed = z.object({ done: z.boolean() });
+
+const Words = z.object({ stands: z.enum(['both', 'before', 'after']), text: z.string() });
+
+/** A post as it stands on a blog beside what was sent. */
+export const OutsideShown = z.object({
+  kind: z.enum(['same', 'changed', 'gone']),
+  /** Names what was seen; what is chosen is chosen of that. */
+  digest: z.string(),
+  /** The two titles, where they differ. */
+  title: z.object({ ours: z.string(), theirs: z.string() }).nullable(),
+  places: z.array(
+    z.discriminatedUnion('changed', [
+      z.object({ changed: z.literal(false), blocks: z.array(z.string()) }),
+      z.object({
+        changed: z.literal(true),
+        blocks: z.array(z.string()),
+        words: z.array(Words),
+        put: ArticleDocumentSchema.shape.body,
+        others: z.int(),
+      }),
+    ]),
+  ),
+  /** The text as it was sent. */
+  document: ArticleDocumentSchema,
+  /** Whether it was changed here since it was sent. */
+  newer: z.boolean(),
+});
+export type OutsideShown = z.infer<typeof OutsideShown>;
+
+/** What becomes of what was changed on a blog. */
+export const SettleOutside = z.strictObject({
+  digest: z.string().max(64),
+  title: z.enum(['theirs', 'ours']).default('ours'),
+  /** One for each changed place, in order. */
+  choices: z.array(z.enum(['theirs', 'ours', 'both'])).max(5_000),
+});

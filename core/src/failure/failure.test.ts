@@ -21,6 +21,7 @@ const samples: Failure[] = [
   { code: 'blog-refuses', service: 's', status: 403, said: 'insufficient scope' },
   { code: 'outcome-unfindable', service: 's', action: 'create' },
   { code: 'blog-cannot', service: 's', what: 'drafts' },
+  { code: 'changed-outside', service: 's' },
   { code: 'overtaken', service: 's', action: 'update' },
   { code: 'no-service', role: 'writer' },
   { code: 'limit-reached', scope: 'month', start: '2026-11', capMicros: 1_000_000, neededMicros: 20_000 },

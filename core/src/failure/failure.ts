@@ -29,6 +29,8 @@ export type Failure =
   | { code: 'address-refused'; address: string; reason: string }
   | { code: 'blog-refuses'; service: string; status: number; said: string; mistake?: BlogMistake }
   | { code: 'outcome-unfindable'; service: string; action: string }
+  /** Somebody else changed the post there; it is not written over. */
+  | { code: 'changed-outside'; service: string }
   /** The way to this blog has no means for it. */
   | { code: 'blog-cannot'; service: string; what: string }
   | {
@@ -82,6 +84,7 @@ const CLASS: Record<FailureCode, FailureClass> = {
   'address-refused': 'mend',
   'blog-refuses': 'mend',
   'outcome-unfindable': 'mend',
+  'changed-outside': 'mend',
   'blog-cannot': 'mend',
   'no-service': 'mend',
   'limit-reached': 'mend',
@@ -178,6 +181,7 @@ export function causeOf(failure: Failure): { service: string; cause: FailureCode
   if (failure.code === 'limit-reached')
     return failure.scope === 'article' ? null : { service: `${failure.scope} ${failure.start}`, cause: failure.code };
   if (failure.code === 'no-slots') return { service: failure.blog, cause: failure.code };
-  if (failure.code === 'outcome-unfindable' || failure.code === 'blog-cannot') return null;
+  if (failure.code === 'outcome-unfindable' || failure.code === 'blog-cannot' || failure.code === 'changed-outside')
+    return null;
   return 'service' in failure ? { service: failure.service, cause: failure.code } : null;
 }

@@ -119,6 +119,11 @@ const WORDS: {
     sentence: `Something else was asked of this post on ${nameOf(failure.service)} before ‘${failure.action}’ was sent.`,
     mend: 'It is looked at again by itself.',
   }),
+  'changed-outside': (failure, nameOf) => ({
+    problem: 'Changed on the blog',
+    sentence: `Somebody changed the post on ${nameOf(failure.service)} itself; it is not written over.`,
+    mend: 'Look at what was changed there, and choose what stays.',
+  }),
   'blog-cannot': (failure, nameOf) => ({
     problem: 'Blog cannot do that',
     sentence: `The way posts go to ${nameOf(failure.service)} has no means for ${CANNOT[failure.what] ?? failure.what}.`,

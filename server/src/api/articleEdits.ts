@@ -5,10 +5,12 @@ import {
   ArticleSaved,
   ArticleSources,
   Made,
+  OutsideShown,
   OwnArticle,
   PublicationAct,
   PublicationActed,
   Revisions,
+  SettleOutside,
   WriteAnew,
   WrittenAnew,
 } from '@grivo/contract';
@@ -23,6 +25,8 @@ import { getBlog } from '../nouns/blogs/repository.ts';
 import { namer } from '../nouns/incidents/words.ts';
 import { writeByHand } from '../nouns/pipelines/byHand.ts';
 import { actByHand, publicationAt } from '../nouns/publishing/byHand.ts';
+import { lookOutside } from '../nouns/publishing/outside.ts';
+import { type Settled, settleOutside } from '../nouns/publishing/settle.ts';
 import { anewPrice, anewRequest, writeAnew } from '../steps/writing/anew.ts';
 import { BUSY } from './articles.ts';
 import { notFound, problem } from './problem.ts';
@@ -34,7 +38,13 @@ const LONGEST_ACT_MS = 60_000;
 
 /** Articles changed by people, their revisions, and what is done with them on blogs afterwards. */
 export function articleEditRoutes(product: Product): Route[] {
-  return [...editing(product), ...anew(product), ...revisions(product), ...afterwards(product)];
+  return [
+    ...editing(product),
+    ...anew(product),
+    ...revisions(product),
+    ...afterwards(product),
+    ...outsideEdits(product),
+  ];
 }
 
 async function must({ ground: { db } }: Product, id: string) {
@@ -263,3 +273,93 @@ function afterwards(product: Product): Route[] {
     }),
   ];
 }
+
+/** What somebody changed on a blog itself: looked at beside ours, and settled. */
+function outsideEdits(product: Product): Route[] {
+  const { ground, tools, bell } = product;
+  const there = async (params: Record<string, string>) => {
+    const article = await must(product, params['id']!);
+    const publication = await publicationAt(ground.db, article.id, params['publication']!);
+    if (!publication) throw notFound('publication');
+    return { article, publication };
+  };
+  return [
+    route({
+      method: 'get',
+      path: '/articles/{id}/publications/{publication}/outside',
+      says: 'Reads a post where it stands and sets it beside what was sent',
+      role: 'editor',
+      answer: OutsideShown,
+      handle: async ({ params }) => {
+        const { article, publication } = await there(params);
+        const looked = await lookOutside(tools, publication, AbortSignal.timeout(LONGEST_ACT_MS));
+        if (!looked) throw nothingThere();
+        if (!looked.ok) {
+          const { sentence, mend } = wordsOf(looked.failure, await namer(ground.db));
+          throw problem(502, 'The blog cannot be looked at', sentence, mend);
+        }
+        bell.ring({ kind: 'event' });
+        const { digest, document, places, there: post } = looked.value;
+        const title =
+          post && post.name.trim() !== document.title.trim() ? { ours: document.title, theirs: post.name } : null;
+        const changed = title !== null || places.some((place) => place.changed);
+        return {
+          kind: post === null ? 'gone' : changed ? 'changed' : 'same',
+          digest,
+          title,
+          places,
+          document,
+          newer: publication.revision !== article.current,
+        };
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/articles/{id}/publications/{publication}/outside',
+      says: 'Settles what somebody changed on a blog: theirs is taken, ours is put back, or both stand',
+      role: 'editor',
+      body: SettleOutside,
+      answer: PublicationActed,
+      status: 200,
+      handle: async ({ params, body, person }) => {
+        const { article, publication } = await there(params);
+        const chosen = { ...body, person: person.id };
+        const settled = await settleOutside(tools, publication, article, chosen, AbortSignal.timeout(LONGEST_ACT_MS));
+        bell.ring({ kind: 'event' });
+        return { done: await isDone(settled) };
+      },
+    }),
+  ];
+
+  async function isDone(settled: Settled): Promise<boolean> {
+    switch (settled.kind) {
+      case 'done':
+        return true;
+      case 'later':
+        return false;
+      case 'nothing there':
+        throw nothingThere();
+      case 'busy':
+        throw problem(409, 'Just now in work', BUSY, 'Wait a moment, then settle it again.');
+      case 'overtaken':
+        throw problem(
+          412,
+          'Changed meanwhile',
+          'It was changed again since you looked.',
+          'Look again, and choose anew.',
+        );
+      case 'failed': {
+        const { sentence, mend } = wordsOf(settled.failure, await namer(ground.db));
+        throw problem(502, 'The blog did not do it', sentence, mend);
+      }
+    }
+  }
+}
+
+const nothingThere = () =>
+  problem(
+    409,
+    'Nothing there',
+    'There is no post of this article on that blog.',
+    'Load the page again to see how it stands.',
+  );

@@ -19,6 +19,7 @@ import { labelEntity } from '../nouns/labels/entity.ts';
 import { personEntity } from '../nouns/people/entity.ts';
 import { pipelineEntity } from '../nouns/pipelines/entity.ts';
 import { settlePublishing } from '../nouns/publishing/acts.ts';
+import { compareOutside } from '../nouns/publishing/outside.ts';
 import { pinsFor } from '../nouns/routines/repository.ts';
 import { Firing } from '../nouns/schedules/fire.ts';
 import { sourceEntity } from '../nouns/sources/entity.ts';
@@ -213,6 +214,7 @@ function engineOf(
     chores: async () => {
       await finishCalls(tools, bell);
       await settlePublishing(tools);
+      await compareOutside(tools);
     },
     ...options,
   });

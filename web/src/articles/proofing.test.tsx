@@ -155,6 +155,7 @@ describe('an article on its blogs', () => {
     outDesk: NOW - HOUR,
     newest: true,
     underWay: null,
+    outside: null,
     can: ['update', 'withdraw'],
     ...change,
   });

@@ -70,7 +70,8 @@ export function WhereItIs({ blog }: { blog: Blog }) {
   );
 }
 
-const STANDS = '{slug}, {date}, {year} and {month} stand for the post’s own.';
+const STANDS =
+  '{slug} is the end of its address, made of its title; {date}, {year} and {month} say when it was written.';
 const HINTS = { file: STANDS, link: `After the address of the blog. ${STANDS}`, pictures: 'A path in the folder.' };
 
 /** How a folder is written from now on. */
@@ -98,9 +99,9 @@ function HowFilesAre({ id, folder }: { id: string; folder: FolderSettings }) {
       <ChoiceWord label="What posts are" value={words.form} options={FORMS} onChoose={(form) => put({ form })} />
       {words.form === 'Markdown' ? (
         <>
-          , their heads in{' '}
+          , with front matter in{' '}
           <ChoiceWord
-            label="How heads are written"
+            label="How front matter is written"
             value={words.head}
             options={HEADS}
             onChoose={(head) => put({ head })}

@@ -35,6 +35,8 @@ export const jobs = {
   procedure: async ({ yaml }: { yaml: string }) => (await core()).readProcedureYaml(yaml),
   laidOut: async ({ text, reads }: { text: string; reads: 'Markdown' | 'HTML' | 'plain text' }) =>
     (await import('../../nouns/articles/laidOut.ts')).laidOut(text, reads),
+  shown: async ({ texts, reads }: { texts: string[]; reads: 'Markdown' | 'HTML' }) =>
+    (await import('../../nouns/publishing/shown.ts')).shownParts(texts, reads),
   edited: async ({ text, article }: { text: string; article: ArticleDocument }) => {
     const { editedArticle } = await import('../../nouns/articles/edited.ts');
     return editedArticle(text, article);
@@ -77,7 +79,7 @@ export const jobs = {
  * Jobs that may hand back tens of thousands of small things, all of them plain (no bytes, no figures in arrays of their own):
  * as one text those are taken up several times as fast.
  */
-export const AS_TEXT: ReadonlySet<string> = new Set<keyof typeof jobs>(['phrases', 'groups', 'map', 'edited']);
+export const AS_TEXT: ReadonlySet<string> = new Set<keyof typeof jobs>(['phrases', 'groups', 'map', 'edited', 'shown']);
 
 /** What is handed back part by part. */
 export const parts = {

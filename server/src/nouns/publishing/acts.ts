@@ -162,11 +162,18 @@ export type Acted =
 
 /**
  * Brings another revision of a published article to its blog, once; what readers see on it stays, but for what changed.
+ * @param again whether it is brought though it is there, since somebody else changed what is shown
  * @returns its address
  */
-export async function updateOn(ports: PublishingPorts, doing: Doing, id: string, revision: string): Promise<Acted> {
+export async function updateOn(
+  ports: PublishingPorts,
+  doing: Doing,
+  id: string,
+  revision: string,
+  again = false,
+): Promise<Acted> {
   const { ground } = ports;
-  const begun = await begin(ports, doing, id, 'update', revision);
+  const begun = await begin(ports, doing, id, 'update', revision, again);
   if ('result' in begun) return begun.result;
   const { publication, blog } = begun;
   if (!ports.blogs(blog).can(blog).has('update')) return cannot(blog, 'update');
@@ -238,8 +245,9 @@ async function begin(
   id: string,
   act: Act,
   revision: string | null,
+  again = false,
 ): Promise<{ publication: PublicationRow; blog: BlogTarget } | { result: Acted }> {
-  const begun = await beginAct(ports.ground, id, act, revision);
+  const begun = await beginAct(ports.ground, id, act, revision, again);
   if (begun.kind === 'nothing there') return { result: begun };
   const { publication } = begun;
   if (begun.kind === 'true already')
@@ -249,7 +257,7 @@ async function begin(
   if (begun.kind === 'under way') return { publication, blog };
   const known = await settle(ports, publication, blog, doing.signal);
   if (!known) return { result: { kind: 'later', inMs: blog.timeLimitMs } };
-  return begin(ports, doing, id, act, revision);
+  return begin(ports, doing, id, act, revision, again);
 }
 
 const gone = (blog: string): Failure => ({ code: 'service-unreachable', service: blog, detail: 'it is not connected' });

@@ -6,6 +6,7 @@ import { readRevision } from '../articles/repository.ts';
 import { blogTarget, getBlog, targetOf } from '../blogs/repository.ts';
 import { type Acted, byHand, publishOn, updateOn, withdrawFrom } from './acts.ts';
 import { beginAct, isSettled, pinRevision } from './editions.ts';
+import { lookOutside, type OutsidePorts } from './outside.ts';
 import type { PublishingPorts } from './post.ts';
 import { PUBLICATION_COLUMNS, type PublicationRow, placeOf, publicationOf } from './publications.ts';
 
@@ -30,6 +31,7 @@ export async function publicationsOf(
         outDesk: row.out_desk,
         newest: there ? row.revision === current : null,
         underWay: isSettled(row) ? null : row.act,
+        outside: there && row.outside ? { kind: row.outside.kind, at: row.outside.at } : null,
         can: (['update', 'withdraw'] as const).filter((one) => there && can.has(one)),
       };
     }),
@@ -43,16 +45,21 @@ const isThere = (state: PublicationState): boolean => state === 'live' || state 
  * there again after that. Asked for again while it is under way, it is the same act.
  */
 export async function actByHand(
-  ports: PublishingPorts,
+  ports: OutsidePorts,
   publication: PublicationRow,
   act: Act,
   revision: string,
   signal: AbortSignal,
+  /** What was changed on the blog and may be written over: it was looked at. */
+  over: string | null = null,
 ): Promise<Acted> {
   const doing = byHand(ports.ground, signal);
   if (act === 'withdraw') return withdrawFrom(ports, doing, publication.id);
   if (!(await seal(ports.ground.db, revision))) return { kind: 'nothing there' };
-  if (act === 'update') return updateOn(ports, doing, publication.id, revision);
+  if (act === 'update') {
+    const changed = await changedThere(ports, publication, over, signal);
+    return changed ?? updateOn(ports, doing, publication.id, revision);
+  }
   const begun = await beginAct(ports.ground, publication.id, 'publish', revision);
   if (begun.kind === 'nothing there') return begun;
   if (begun.kind === 'true already')
@@ -75,6 +82,21 @@ export async function actByHand(
       desk: ports.ground.desk.now(),
     },
   );
+}
+
+/** Whether somebody else changed a post meanwhile: it is not written over before a person has seen it. */
+async function changedThere(
+  ports: OutsidePorts,
+  publication: PublicationRow,
+  over: string | null,
+  signal: AbortSignal,
+): Promise<Acted | null> {
+  await lookOutside(ports, publication, signal);
+  const now = await publicationOf(ports.ground.db, publication.id);
+  const outside = now?.outside ?? null;
+  return outside === null || outside.digest === over
+    ? null
+    : { kind: 'failed', failure: { code: 'changed-outside', service: publication.blog } };
 }
 
 /** A publication of an article, for what is asked of it. */

@@ -38,19 +38,26 @@ export type Begun =
  * the end of the one before is known, so publishing, changing, withdrawing and publishing again are each done once, in the
  * order they were asked for.
  * @param revision what the blog is to show, for publishing and changing
+ * @param again whether it is done once more though it was done: somebody else changed what is there
  */
-export async function beginAct(ground: Ground, id: string, act: Act, revision: string | null): Promise<Begun> {
+export async function beginAct(
+  ground: Ground,
+  id: string,
+  act: Act,
+  revision: string | null,
+  again = false,
+): Promise<Begun> {
   return ground.db.transaction<Begun>(
     async (sql) => {
       const publication = await publicationOf(sql, id, true);
       if (!publication) return { kind: 'nothing there' };
-      if (isTrue(publication, act, revision)) {
+      if (!again && isTrue(publication, act, revision)) {
         // What is true may still be under way to something else.
         return (await unknownOf(sql, publication))
           ? { kind: 'not known yet', publication }
           : { kind: 'true already', publication };
       }
-      if (isUnderWay(publication, act, revision)) return { kind: 'under way', publication };
+      if (!again && isUnderWay(publication, act, revision)) return { kind: 'under way', publication };
       if (await unknownOf(sql, publication)) return { kind: 'not known yet', publication };
       if (!MAY_BEGIN[act].includes(publication.state)) return { kind: 'nothing there' };
       const edition = publication.edition + 1;
@@ -63,7 +70,7 @@ export async function beginAct(ground: Ground, id: string, act: Act, revision: s
       ]);
       if (anew)
         await sql.run(
-          `UPDATE publication SET ${publicationMoves.begin.set}, revision = ?, address = NULL, handle = NULL, out_desk = NULL, seen = NULL WHERE id = ?`,
+          `UPDATE publication SET ${publicationMoves.begin.set}, revision = ?, address = NULL, handle = NULL, out_desk = NULL, seen = NULL, outside = NULL WHERE id = ?`,
           [revision, id],
         );
       return { kind: 'under way', publication: (await publicationOf(sql, id))! };
@@ -112,6 +119,9 @@ export async function pinRevision(sql: Sql, publication: PublicationRow, revisio
   return row!.revision;
 }
 
+/** What is there is ours as it was sent, until it is looked at again. */
+const SOON = 'seen = NULL, outside = NULL, compare_at = UTC_TIMESTAMP(3) + INTERVAL 10 MINUTE';
+
 /** What a blog calls a post, kept where it is not the address. */
 const handleIn = ({ handle, address }: Placed): string | null => (handle === address ? null : handle);
 
@@ -130,7 +140,7 @@ export function outAsWrite(
   { at, desk, categories }: { at: Placed; desk: number; categories: readonly string[] | null },
 ): Write {
   return {
-    text: `UPDATE publication SET ${publicationMoves[as].set}, address = ?, handle = ?, out_desk = COALESCE(out_desk, ?), categories = COALESCE(?, categories) WHERE id = ? AND edition = ? AND ${publicationMoves[as].from}`,
+    text: `UPDATE publication SET ${publicationMoves[as].set}, address = ?, handle = ?, ${SOON}, out_desk = COALESCE(out_desk, ?), categories = COALESCE(?, categories) WHERE id = ? AND edition = ? AND ${publicationMoves[as].from}`,
     parameters: [at.address, handleIn(at), desk, categories === null ? null : JSON.stringify(categories), id, edition],
   };
 }
@@ -138,7 +148,7 @@ export function outAsWrite(
 /** The blog shows what was wanted. */
 export function updatedWrite({ id, edition }: PublicationRow, at: Placed): Write {
   return {
-    text: 'UPDATE publication SET revision = wanted, address = ?, handle = ?, seen = NULL, rev = rev + 1 WHERE id = ? AND edition = ?',
+    text: `UPDATE publication SET revision = wanted, address = ?, handle = ?, ${SOON}, rev = rev + 1 WHERE id = ? AND edition = ?`,
     parameters: [at.address, handleIn(at), id, edition],
   };
 }

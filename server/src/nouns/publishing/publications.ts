@@ -23,10 +23,22 @@ export interface PublicationRow {
   /** The revision an update brings. */
   wanted: string | null;
   categories: string[] | null;
+  /** Digest of what the blog was seen to say, as we sent it or as somebody settled it; null before it was looked at. */
+  seen: string | null;
+  /** What somebody else made of it there, and nobody settled yet. */
+  outside: Outside | null;
+}
+
+/** What was seen on a blog that we did not send: another text, or none. */
+export interface Outside {
+  kind: 'changed' | 'gone';
+  digest: string;
+  /** When it was seen (ISO 8601). */
+  at: string;
 }
 
 const COLUMNS =
-  'id, article, blog, key_, state, as_, address, handle, revision, out_desk, act, edition, wanted, categories FROM publication';
+  'id, article, blog, key_, state, as_, address, handle, revision, out_desk, act, edition, wanted, categories, seen, outside FROM publication';
 
 /** The columns of a publication, for statements that read more of them. */
 export const PUBLICATION_COLUMNS = COLUMNS;

@@ -84,7 +84,7 @@ export function FolderFields({ form, folders }: { form: Form; folders: readonly 
         <Field
           label="Name of each file"
           wrong={errors.folder?.file?.message}
-          hint="{slug}, {date}, {year} and {month} stand for the post’s own."
+          hint="{slug} is the end of its address, made of its title; {date}, {year} and {month} say when it was written."
           {...form.register('folder.file')}
         />
         <Field
@@ -131,12 +131,12 @@ function FolderSentence({ form }: { form: Form }) {
         />
         {isMarkdown ? (
           <>
-            , their heads in{' '}
+            , with front matter in{' '}
             <Controller
               control={control}
               name="folder.head"
               render={({ field }) => (
-                <ChoiceWord label="How heads are written" options={HEADS} {...field} onChoose={field.onChange} />
+                <ChoiceWord label="How front matter is written" options={HEADS} {...field} onChoose={field.onChange} />
               )}
             />
           </>

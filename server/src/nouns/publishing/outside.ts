@@ -1,0 +1,178 @@
+import { createHash } from 'node:crypto';
+import {
+  type ArticleDocument,
+  articleHtml,
+  articleMarkdown,
+  articleNodes,
+  mergeArticles,
+  type OurPart,
+  type OutsideChoice,
+  type OutsidePlace,
+  outsidePlaces,
+  type Resolve,
+  settledBody,
+} from '@grivo/core';
+import { tellChange } from '../../ground/store/event.ts';
+import type { BlogTarget, PostThere } from '../../ports/blogs/blog.ts';
+import type { Result } from '../../ports/outcome/outcome.ts';
+import type { Tools } from '../../ports/tools.ts';
+import { sentFiles } from '../articles/inTexts.ts';
+import { readRevision } from '../articles/repository.ts';
+import { resolverFor } from '../articles/resolver.ts';
+import { blogTarget } from '../blogs/repository.ts';
+import { isSettled } from './editions.ts';
+import type { PublishingPorts } from './post.ts';
+import { type Outside, PUBLICATION_COLUMNS, type PublicationRow, placeOf } from './publications.ts';
+
+export type OutsidePorts = PublishingPorts & Pick<Tools, 'reader'>;
+
+/** How long what was looked at is not looked at again by itself, and how many posts are looked at in one go. */
+const AGAIN_HOURS = 6;
+const AT_ONCE = 3;
+
+/** What a post says, in short: two that say the same have the same. */
+export function digestOf({ name, html, markdown }: Pick<PostThere, 'name' | 'html' | 'markdown'>): string {
+  return createHash('sha256')
+    .update(`${name}\0${(markdown ?? html ?? '').trim()}`)
+    .digest('hex');
+}
+
+/** The text of a published revision as it was sent, part by part, and how it is read. */
+interface Sent {
+  document: ArticleDocument;
+  parts: OurPart[];
+}
+
+/** What stands on the blog beside what was sent. */
+export interface Beside {
+  /** Null when there is no post any more. */
+  there: PostThere | null;
+  digest: string;
+  document: ArticleDocument;
+  places: OutsidePlace[];
+}
+
+/** Whether it says something else than what was sent. */
+const differs = ({ there, places, document }: Beside): boolean =>
+  there === null || there.name.trim() !== document.title.trim() || places.some(({ changed }) => changed);
+
+/** Reads a post where it stands and sets it beside what was sent. */
+export async function besideOurs(
+  ports: OutsidePorts,
+  blog: BlogTarget,
+  publication: PublicationRow,
+  signal: AbortSignal,
+): Promise<Result<Beside>> {
+  const at = placeOf(publication);
+  if (at === null || publication.revision === null) throw new Error(`publication ${publication.id} has no post`);
+  const port = ports.blogs(blog);
+  const read = await port.read(blog, at, signal);
+  if (!read.ok) return read;
+  const there = read.value;
+  const document = await readRevision(ports.ground.db, publication.revision);
+  if (there === null) return { ok: true, value: { there, digest: 'gone', document, places: [] } };
+  const reads = there.markdown === undefined ? 'HTML' : 'Markdown';
+  const hasLead = port.can(blog).has('lead picture');
+  const sent = await sentParts(ports, blog, document, { reads, hasLead });
+  const shown = await ports.reader.read('shown', { texts: [there.markdown ?? there.html ?? ''], reads });
+  const theirs = shown.ok ? (shown.value[0] ?? []) : [{ text: '', block: null }];
+  return { ok: true, value: { there, digest: digestOf(there), document, places: outsidePlaces(sent.parts, theirs) } };
+}
+
+/** Each block of ours as it was sent, read back as theirs is. */
+async function sentParts(
+  { ground, reader }: OutsidePorts,
+  blog: BlogTarget,
+  document: ArticleDocument,
+  { reads, hasLead }: { reads: 'HTML' | 'Markdown'; hasLead: boolean },
+): Promise<Sent> {
+  const files = await sentFiles(ground.db, document, blog.id);
+  const resolve = await resolverFor(ground.db, document, (digest) => files.get(digest) ?? '');
+  const body = document.body.filter((block) => !(hasLead && block.type === 'figure' && block.lead));
+  const texts = body.map((block) => textOf({ ...document, body: [block] }, resolve, reads));
+  const shown = await reader.read('shown', { texts, reads });
+  const parts = shown.ok ? shown.value.flatMap((of, i) => of.map((part) => ({ ...part, of: body[i]!.id }))) : [];
+  return { document, parts };
+}
+
+function textOf(article: ArticleDocument, resolve: Resolve, reads: 'HTML' | 'Markdown'): string {
+  if (articleNodes(article, resolve)[0]?.node === null) return '';
+  return reads === 'HTML' ? articleHtml({ body: article.body }, resolve) : articleMarkdown(article, resolve);
+}
+
+/**
+ * Looks at a post again and keeps what was seen: that it is as it was sent or settled, or what somebody else made of it.
+ * @returns what stands there beside ours
+ */
+export async function lookOutside(
+  ports: OutsidePorts,
+  publication: PublicationRow,
+  signal: AbortSignal,
+): Promise<Result<Beside> | null> {
+  const blog = await blogTarget(ports.ground.db, publication.blog);
+  if (!blog || placeOf(publication) === null || publication.revision === null) return null;
+  const beside = await besideOurs(ports, blog, publication, signal);
+  if (!beside.ok) return beside;
+  const { digest } = beside.value;
+  const isSettledSo = publication.seen === digest;
+  const outside: Outside | null =
+    isSettledSo || !differs(beside.value)
+      ? null
+      : { kind: beside.value.there ? 'changed' : 'gone', digest, at: new Date(ports.ground.now()).toISOString() };
+  const known = publication.outside?.digest === outside?.digest;
+  await ports.ground.db.run(
+    `UPDATE publication SET seen = IF(?, ?, seen), outside = ?, compare_at = UTC_TIMESTAMP(3) + INTERVAL ${AGAIN_HOURS} HOUR WHERE id = ? AND edition = ?`,
+    [
+      outside === null,
+      digest,
+      outside === null ? null : JSON.stringify(known ? publication.outside : outside),
+      publication.id,
+      publication.edition,
+    ],
+  );
+  if (!known) await tellChange(ports.ground.db, ports.ground, 'article', publication.article);
+  return beside;
+}
+
+/** Looks at a few posts whose turn it is: what was changed on blogs is found without anybody asking. */
+export async function compareOutside(ports: OutsidePorts): Promise<void> {
+  const { db } = ports.ground;
+  const due = await db.rows<PublicationRow>(
+    `SELECT ${PUBLICATION_COLUMNS} WHERE state = 'live' AND compare_at <= UTC_TIMESTAMP(3) ORDER BY compare_at LIMIT ${AT_ONCE}`,
+  );
+  for (const publication of due) {
+    // Whoever is first looks; one that does not answer is looked at later, as all others are.
+    const ours = await db.run(
+      'UPDATE publication SET compare_at = UTC_TIMESTAMP(3) + INTERVAL 1 HOUR WHERE id = ? AND compare_at <= UTC_TIMESTAMP(3)',
+      [publication.id],
+    );
+    if (ours === 1 && isSettled(publication)) await lookOutside(ports, publication, AbortSignal.timeout(30_000));
+  }
+}
+
+/** The text that comes of what was chosen of a post: ours with theirs, and what was changed here meanwhile. */
+export function chosenText(
+  { document, there, places }: Beside,
+  { title, choices }: { title: 'theirs' | 'ours'; choices: readonly OutsideChoice[] },
+  newest: ArticleDocument,
+): ArticleDocument {
+  const chosen: ArticleDocument = {
+    ...document,
+    title: title === 'theirs' && there ? there.name : document.title,
+    body: settledBody(document.body, places, choices),
+  };
+  return mergeArticles(document, chosen, newest).article;
+}
+
+/** What stands on the blog is settled: it is what is meant to be there. */
+export async function settleSeen(
+  { ground }: OutsidePorts,
+  publication: PublicationRow,
+  { revision, digest }: { revision: string; digest: string },
+): Promise<void> {
+  await ground.db.run(
+    'UPDATE publication SET revision = ?, seen = ?, outside = NULL, rev = rev + 1 WHERE id = ? AND edition = ?',
+    [revision, digest, publication.id, publication.edition],
+  );
+  await tellChange(ground.db, ground, 'article', publication.article);
+}
