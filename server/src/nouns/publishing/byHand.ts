@@ -91,7 +91,8 @@ async function changedThere(
   over: string | null,
   signal: AbortSignal,
 ): Promise<Acted | null> {
-  await lookOutside(ports, publication, signal);
+  const looked = await lookOutside(ports, publication, signal);
+  if (looked && !looked.ok) return { kind: 'failed', failure: looked.failure };
   const now = await publicationOf(ports.ground.db, publication.id);
   const outside = now?.outside ?? null;
   return outside === null || outside.digest === over

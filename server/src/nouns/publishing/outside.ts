@@ -109,7 +109,8 @@ export async function lookOutside(
   publication: PublicationRow,
   signal: AbortSignal,
 ): Promise<Result<Beside> | null> {
-  const blog = await blogTarget(ports.ground.db, publication.blog);
+  const isThere = publication.state === 'live' || publication.state === 'draft';
+  const blog = isThere ? await blogTarget(ports.ground.db, publication.blog) : null;
   if (!blog || placeOf(publication) === null || publication.revision === null) return null;
   const beside = await besideOurs(ports, blog, publication, signal);
   if (!beside.ok) return beside;
