@@ -15,6 +15,7 @@ const Intake = lazy(() => import('./intake/Intake.tsx'));
 const SourcePage = lazy(() => import('./intake/SourcePage.tsx'));
 const Articles = lazy(() => import('./articles/Articles.tsx'));
 const ArticlePage = lazy(() => import('./articles/ArticlePage.tsx'));
+const OutsidePage = lazy(() => import('./articles/outside/OutsidePage.tsx'));
 const Cadence = lazy(() => import('./cadence/Cadence.tsx'));
 const Blogs = lazy(() => import('./blogs/Blogs.tsx'));
 const BlogPage = lazy(() => import('./blogs/BlogPage.tsx'));
@@ -51,6 +52,7 @@ export function App() {
           <Route path="/intake/:id" element={edited(<SourcePage />)} />
           <Route path="/articles" element={<Articles />} />
           <Route path="/articles/:id" element={<ArticlePage />} />
+          <Route path="/articles/:id/outside/:publication" element={edited(<OutsidePage />)} />
           <Route path="/cadence" element={edited(<Cadence />)} />
           <Route path="/blogs" element={owned(<Blogs />)} />
           <Route path="/blogs/:id" element={owned(<BlogPage />)} />

@@ -109,3 +109,10 @@ export const SettleOutside = z.strictObject({
   /** One for each changed place, in order. */
   choices: z.array(z.enum(['theirs', 'ours', 'both'])).max(5_000),
 });
+
+/** Posts of a blog somebody changed there. */
+export const OutsideList = z.object({
+  posts: z.array(
+    z.object({ publication: Id, article: Id, title: z.string(), kind: z.enum(['changed', 'gone']), at: z.string() }),
+  ),
+});

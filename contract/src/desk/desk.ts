@@ -44,6 +44,16 @@ export const Need = z.discriminatedUnion('kind', [
     /** The last look that went well, by the desk clock. */
     lookedDesk: Desk.nullable(),
   }),
+  /** A post somebody changed or removed on its blog. */
+  z.object({
+    kind: z.literal('outside'),
+    id: Id,
+    article: Id,
+    title: z.string(),
+    blogName: z.string(),
+    what: z.enum(['changed', 'gone']),
+    at: z.string(),
+  }),
   z.object({ kind: z.literal('limit'), capMicros: Micros, spentMicros: Micros }),
 ]);
 export type Need = z.infer<typeof Need>;

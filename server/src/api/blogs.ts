@@ -13,6 +13,7 @@ import {
   MoveArticle,
   NewBlog,
   NewBlogSecret,
+  OutsideList,
   Slots,
   SlotsQuery,
   type TestLine,
@@ -27,6 +28,7 @@ import { discoverBlog } from '../nouns/blogs/discover.ts';
 import { countsOfBlogs, getBlog, listBlogs, targetOf } from '../nouns/blogs/repository.ts';
 import { carrying, labelsOf } from '../nouns/labels/repository.ts';
 import { noteAct } from '../nouns/people/acts.ts';
+import { outsideOf } from '../nouns/publishing/outside.ts';
 import { moveArticle, slotsOfBlogs } from '../nouns/publishing/slots.ts';
 import { lackingIn } from '../ports/blogs/ways/carries.ts';
 import { actorOf } from './access.ts';
@@ -221,6 +223,14 @@ function changing({ ground, bell, db, all, must, product }: Helpers) {
       role: 'proofreader',
       answer: BlogMoves,
       handle: async ({ params }) => ({ moves: await movesOf(db, ground, (await must(params['id']!)).id) }),
+    }),
+    route({
+      method: 'get',
+      path: '/blogs/{id}/outside',
+      says: 'Posts of ours that somebody changed on the blog itself',
+      role: 'proofreader',
+      answer: OutsideList,
+      handle: async ({ params }) => ({ posts: await outsideOf(db, (await must(params['id']!)).id) }),
     }),
     route({
       method: 'post',

@@ -1,6 +1,7 @@
 import { type ArticleWhole, PublicationActed, type PublicationLine } from '@grivo/contract';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { call, inWords } from '../api/call.ts';
 import { freshKey } from '../api/fresh.ts';
 import { queryClient } from '../api/queries.ts';
@@ -48,6 +49,15 @@ function OnBlog({ article, line, now }: { article: ArticleWhole; line: Publicati
       <p>
         <strong className="font-semibold">{line.blogName}</strong>: {standsThere(line, now)}
       </p>
+      {line.outside ? (
+        <p>
+          Somebody {line.outside.kind === 'gone' ? 'removed' : 'changed'} it there,{' '}
+          {`seen ${moment(new Date(line.outside.at).getTime(), Date.now())}`}.{' '}
+          <Link to={`/articles/${article.id}/outside/${line.id}`} className="act brackets">
+            Look at it and settle it
+          </Link>
+        </p>
+      ) : null}
       {underWay ? (
         <p className="text-ink-3">
           {WANTED[underWay]} was asked for and is not known to be done yet.{' '}
@@ -66,6 +76,11 @@ function OnBlog({ article, line, now }: { article: ArticleWhole; line: Publicati
           <Button look="word" busy={busy('publish')} onClick={() => act.mutate('publish')}>
             Publish it there again
           </Button>
+        ) : null}
+        {line.newest !== null && line.outside === null && underWay === null ? (
+          <Link to={`/articles/${article.id}/outside/${line.id}`} className="act quiet brackets">
+            Look what is there
+          </Link>
         ) : null}
         {line.can.includes('withdraw') && underWay === null ? (
           <Button look="word" busy={busy('withdraw')} onClick={() => setAsking(true)}>

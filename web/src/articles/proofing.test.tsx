@@ -6,7 +6,7 @@ import { Route, Routes, useLocation } from 'react-router';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { queryClient } from '../api/queries.ts';
 import { type Answer, onScreen, Problem } from '../testing/onScreen.tsx';
-import { article, blog, HOUR, id, NOW } from '../testing/samples.ts';
+import { articleWhole, blog, HOUR, id, NOW } from '../testing/samples.ts';
 import { Decide, useHold } from './Decide.tsx';
 import { OnBlogs } from './OnBlogs.tsx';
 import { Revisions } from './Revisions.tsx';
@@ -22,21 +22,12 @@ const here = () => screen.getByRole('status', { name: 'here' }).textContent;
 
 const A = id('a');
 const paragraph = (name: string, text: string): Block => ({ type: 'paragraph', id: name, content: [{ text }] });
-const whole = (change: Partial<ArticleWhole> = {}): ArticleWhole => ({
-  ...article('a', 'Gut or steel'),
-  standing: 'held',
-  document: { ...EMPTY_ARTICLE, title: 'Gut or steel', body: [paragraph('p', 'Gut answers sooner.')] },
-  html: '',
-  passages: [],
-  measures: [],
-  doubts: [],
-  line: '',
-  revision: id('v'),
-  busy: null,
-  publications: [],
-  rev: 1,
-  ...change,
-});
+const whole = (change: Partial<ArticleWhole> = {}): ArticleWhole =>
+  articleWhole({
+    standing: 'held',
+    document: { ...EMPTY_ARTICLE, title: 'Gut or steel', body: [paragraph('p', 'Gut answers sooner.')] },
+    ...change,
+  });
 const hold = (change: Partial<Hold> = {}): Hold => ({
   run: id('r'),
   brief: whole().brief,

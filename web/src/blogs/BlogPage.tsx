@@ -12,6 +12,7 @@ import { inARow } from '../words/list.ts';
 import { slotKey } from '../words/slots.ts';
 import { moment } from '../words/time.ts';
 import { Categories } from './Categories.tsx';
+import { ChangedThere } from './ChangedThere.tsx';
 import { Connection, TestLines } from './TestLines.tsx';
 import { WhereItIs } from './WhereItIs.tsx';
 
@@ -48,9 +49,10 @@ export default function BlogPage() {
         </div>
         <Standing blog={blog} coming={coming} feeding={feeding} now={now} />
       </div>
-      <div className="-mx-8 grid flex-1 grid-cols-[456fr_424fr_400fr] content-start border-t border-ink max-[1100px]:grid-cols-1">
+      <div className="-mx-8 grid flex-1 grid-cols-[minmax(0,456fr)_minmax(0,424fr)_minmax(0,400fr)] content-start border-t border-ink max-[1100px]:grid-cols-1">
         <section className="px-8">
           <WhereItIs blog={blog} />
+          <div className="pt-3" />
           <Head title="Last test" right={blog.test ? moment(blog.test.atDesk, now) : 'none yet'} />
           {test.isError ? <Trouble>{inWords(test.error)}</Trouble> : null}
           {blog.test ? (
@@ -65,6 +67,7 @@ export default function BlogPage() {
             <CadenceSentence blog={blog} />
           </p>
           <HowTheyArrive feeding={feeding} />
+          <ChangedThere blog={blog} now={now} />
           <Categories blog={blog} />
           <div className="pt-4">
             <Head title="Link index" right={`${counted(blog.pages)} pages`} />

@@ -1,5 +1,6 @@
 import type {
   Article,
+  ArticleWhole,
   Blog,
   BlogSlots,
   Item,
@@ -11,7 +12,7 @@ import type {
   Source,
   SourceWhole,
 } from '@grivo/contract';
-import { type ProcedureDocument, type Step, stepKinds } from '@grivo/core';
+import { EMPTY_ARTICLE, type ProcedureDocument, type Step, stepKinds } from '@grivo/core';
 
 /** Things of a workshop for strings, as the API would tell of them; each test says what is other about its own. */
 
@@ -200,4 +201,20 @@ export const slots = (...blogs: BlogSlots[]): Slots => ({
   from: NOW,
   to: NOW + 7 * 24 * HOUR,
   blogs,
+});
+
+/** An article with its text, as its own page has it. */
+export const articleWhole = (change: Partial<ArticleWhole> = {}): ArticleWhole => ({
+  ...article('a', 'Gut or steel'),
+  document: { ...EMPTY_ARTICLE, title: 'Gut or steel' },
+  html: '',
+  passages: [],
+  measures: [],
+  doubts: [],
+  line: '',
+  revision: id('v'),
+  busy: null,
+  publications: [],
+  rev: 1,
+  ...change,
 });

@@ -31,7 +31,7 @@ export function Needs({ needs }: { needs: readonly Need[] }) {
 }
 
 function NeedMark({ kind }: { kind: Need['kind'] }) {
-  if (kind === 'hold' || kind === 'confirm') return <Mark state="wait" label="waits for you" />;
+  if (kind === 'hold' || kind === 'confirm' || kind === 'outside') return <Mark state="wait" label="waits for you" />;
   if (kind === 'aside') return <Mark state="aside" label="set aside" />;
   return kind === 'again' ? <Mark state="busy" label="tried again" /> : <Mark state="stop" label="stopped" />;
 }
@@ -44,6 +44,8 @@ function NeedWords({ need }: { need: Need }) {
       return <Unread need={need} />;
     case 'incident':
       return <OneCause need={need} />;
+    case 'outside':
+      return <ChangedThere need={need} />;
     case 'confirm':
       return (
         <div>
@@ -84,6 +86,20 @@ function NearLimit({ need }: { need: NeedOf<'limit'> }) {
           Raise it
         </Link>{' '}
         or let the month pass.
+      </p>
+    </div>
+  );
+}
+
+function ChangedThere({ need }: { need: NeedOf<'outside'> }) {
+  return (
+    <div>
+      <p className="text-proc font-medium">{need.title}</p>
+      <p className="text-small text-ink-3">
+        Somebody {need.what === 'gone' ? 'removed' : 'changed'} it on {need.blogName} itself.{' '}
+        <Link to={`/articles/${need.article}/outside/${need.id}`} className="act brackets">
+          Look at it and settle it
+        </Link>
       </p>
     </div>
   );

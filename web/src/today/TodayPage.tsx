@@ -77,7 +77,7 @@ function Lead({ today, slots, now }: { today: Today; slots: Slots | undefined; n
       .filter(({ kind }) => kinds.includes(kind))
       .reduce((sum, need) => sum + ('briefs' in need && Array.isArray(need.briefs) ? need.briefs.length : 1), 0);
   const stopped = of('incident', 'brief', 'source');
-  const waiting = of('hold', 'confirm');
+  const waiting = of('hold', 'confirm', 'outside');
   const aside = of('aside');
   const dry = (slots?.blogs ?? [])
     .filter((blog) => blog.dryFrom !== null && blog.dryFrom - now < 4 * DAY)

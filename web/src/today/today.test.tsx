@@ -41,6 +41,15 @@ const NEEDS: Record<Need['kind'], Need> = {
   hold: { ...together, kind: 'hold', since: OPENED },
   aside: { ...together, kind: 'aside', why: 'no passage speaks of gut' },
   confirm: { kind: 'confirm', id: id('h'), name: 'Shop hook', items: 2, subject: 'Rosin' },
+  outside: {
+    kind: 'outside',
+    id: id('p'),
+    article: id('a'),
+    title: 'Rehairing a bow',
+    blogName: 'Bowed',
+    what: 'changed',
+    at: '2026-05-04T07:00:00.000Z',
+  },
   source: {
     kind: 'source',
     id: id('s'),

@@ -27,7 +27,7 @@ export async function needsNow(ground: Ground, label?: string): Promise<Need[]> 
   const [pipelines, sources] = await Promise.all([labelsOf(ground.db, 'pipeline'), labelsOf(ground.db, 'source')]);
   return all.filter((need) => {
     // What stops everybody concerns everybody.
-    if (need.kind === 'incident' || need.kind === 'limit') return true;
+    if (need.kind === 'incident' || need.kind === 'limit' || need.kind === 'outside') return true;
     return 'pipeline' in need ? pipelines(need.pipeline).includes(label) : sources(need.id).includes(label);
   });
 }
@@ -35,7 +35,7 @@ export async function needsNow(ground: Ground, label?: string): Promise<Need[]> 
 async function allNeeds(ground: Ground): Promise<Need[]> {
   const { db } = ground;
   const nameOf = await namer(db);
-  const [incidents, limit, unread, again, held, toConfirm, stopped, aside] = await Promise.all([
+  const [incidents, limit, unread, again, held, toConfirm, stopped, aside, outside] = await Promise.all([
     incidentsInWords(db),
     limitNeed(ground),
     unreadSources(db, nameOf),
@@ -44,6 +44,7 @@ async function allNeeds(ground: Ground): Promise<Need[]> {
     waitingForYes(db),
     stoppedTogether(db, nameOf),
     setAside(db),
+    changedOutside(db),
   ]);
   return [
     ...incidents.map((incident) => ({ kind: 'incident' as const, ...incident })),
@@ -54,6 +55,7 @@ async function allNeeds(ground: Ground): Promise<Need[]> {
     ...toConfirm,
     ...stopped,
     ...aside,
+    ...outside,
   ];
 }
 
@@ -156,6 +158,16 @@ async function stoppedTogether(sql: Sql, nameOf: (id: string) => string): Promis
 }
 
 /** Briefs that a step set aside, and nobody has looked at since. */
+/** Posts somebody changed on their blogs, the longest known first. */
+async function changedOutside(sql: Sql): Promise<NeedOf<'outside'>[]> {
+  const rows = await sql.rows<Omit<NeedOf<'outside'>, 'kind'>>(
+    `SELECT p.id, p.article, a.title, b.name AS blogName, JSON_VALUE(p.outside, '$.kind') AS what, p.outside_at AS at
+     FROM publication p JOIN article a ON a.id = p.article JOIN blog b ON b.id = p.blog
+     WHERE p.outside_at IS NOT NULL ORDER BY p.outside_at LIMIT 20`,
+  );
+  return rows.map((row) => ({ kind: 'outside', ...row }));
+}
+
 async function setAside(sql: Sql): Promise<NeedOf<'aside'>[]> {
   const rows = await sql.rows<AtStep & { why: string }>(
     `SELECT ${AT_STEP}, COALESCE(JSON_VALUE(r.outcome, '$.why'), '') AS why

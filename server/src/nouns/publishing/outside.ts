@@ -12,6 +12,7 @@ import {
   type Resolve,
   settledBody,
 } from '@grivo/core';
+import type { Sql } from '../../ground/store/database.ts';
 import { tellChange } from '../../ground/store/event.ts';
 import type { BlogTarget, PostThere } from '../../ports/blogs/blog.ts';
 import type { Result } from '../../ports/outcome/outcome.ts';
@@ -176,4 +177,16 @@ export async function settleSeen(
     [revision, digest, publication.id, publication.edition],
   );
   await tellChange(ground.db, ground, 'article', publication.article);
+}
+
+/** Posts of a blog that somebody changed there, the longest known first. */
+export async function outsideOf(
+  sql: Sql,
+  blog: string,
+): Promise<{ publication: string; article: string; title: string; kind: 'changed' | 'gone'; at: string }[]> {
+  return sql.rows(
+    `SELECT p.id AS publication, p.article, a.title, JSON_VALUE(p.outside, '$.kind') AS kind, p.outside_at AS at
+     FROM publication p JOIN article a ON a.id = p.article WHERE p.outside_at IS NOT NULL AND p.blog = ? ORDER BY p.outside_at LIMIT 200`,
+    [blog],
+  );
 }
