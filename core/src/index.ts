@@ -11,7 +11,7 @@ export {
 export { articleDoubts, type BlockDoubt, doubtReader, doubtWords, isSure } from './article/doubts.ts';
 export { editableText, type ReadBody, readEditable, type TextProblem } from './article/editable.ts';
 export { articleFlow } from './article/flow.ts';
-export { articleHtml, articleNodes } from './article/html.ts';
+export { articleHtml, articleNodes, blocksHtml } from './article/html.ts';
 export { type HygieneNote, tidy, withoutBlanks } from './article/hygiene.ts';
 export {
   type FlowSpan,
@@ -34,7 +34,7 @@ export {
   type VideoAsked,
 } from './article/laidOut.ts';
 export { linkedArticles } from './article/linked.ts';
-export { articleFile, articleMarkdown } from './article/markdown.ts';
+export { articleFile, articleMarkdown, blocksMarkdown } from './article/markdown.ts';
 export { type ArticleMeasure, type MeasuredSource, measuresOf } from './article/measures.ts';
 export { type Clash, type Merged, mergeArticles, rejoined as rejoinedInline } from './article/merge.ts';
 export { tooNested } from './article/nested.ts';

@@ -41,21 +41,41 @@ export function articleHtml(
   return toHtml({ type: 'root', children } satisfies Root, { allowDangerousHtml: true });
 }
 
+/** Every block as HTML by itself, as it is within the whole; empty for one readers do not see. */
+export function blocksHtml({ body }: Pick<ArticleDocument, 'body'>, resolve: Resolve): { id: string; text: string }[] {
+  const nodes = articleNodes({ body }, resolve);
+  const fold = foldIn(body, nodes);
+  return nodes.map(({ block, node }) => {
+    // Of a fold readers see its words, and what it holds as what that is.
+    const shown = block === fold?.block ? el('p', {}, htmlText(fold.block.words)) : node;
+    return {
+      id: block.id,
+      text: shown ? toHtml({ type: 'root', children: [shown] } satisfies Root, { allowDangerousHtml: true }) : '',
+    };
+  });
+}
+
 /** The nodes in order, what stands between a fold and the end of the text within the fold. */
 function folded(body: readonly Block[], nodes: ReturnType<typeof articleNodes>): RootContent[] {
   const shown = (from: number, to: number) => nodes.slice(from, to).flatMap(({ node }) => node ?? []);
-  const at = body.findIndex(({ type }) => type === 'fold');
-  const fold = body[at];
-  if (fold?.type !== 'fold') return shown(0, nodes.length);
-  let end = body.length;
-  while (end > at + 1 && BELOW.includes(body[end - 1]!.type)) end--;
-  const inside = shown(at + 1, end);
-  if (inside.length === 0) return shown(0, nodes.length);
+  const fold = foldIn(body, nodes);
+  if (!fold) return shown(0, nodes.length);
+  const { block, at, end } = fold;
   const within = el(
     'details',
     { className: ['fold'] },
-    el('summary', {}, htmlText(fold.words)),
-    ...(inside as Parameters<typeof el>[2][]),
+    el('summary', {}, htmlText(block.words)),
+    ...(shown(at + 1, end) as Parameters<typeof el>[2][]),
   );
   return [...shown(0, at), within, ...shown(end, nodes.length)];
+}
+
+/** The fold of a text that has one and something to hold, with where what it holds begins and ends. */
+function foldIn(body: readonly Block[], nodes: ReturnType<typeof articleNodes>) {
+  const at = body.findIndex(({ type }) => type === 'fold');
+  const block = body[at];
+  if (block?.type !== 'fold') return null;
+  let end = body.length;
+  while (end > at + 1 && BELOW.includes(body[end - 1]!.type)) end--;
+  return nodes.slice(at + 1, end).some(({ node }) => node !== null) ? { block, at, end } : null;
 }

@@ -6,11 +6,22 @@ import { kindOf } from './blocks/all.ts';
 import { hereOf } from './here.ts';
 import type { Resolve } from './inline.ts';
 
+const written = (children: Root['children']): string =>
+  toMarkdown({ type: 'root', children }, { extensions: [gfmToMarkdown()], bullet: '-', emphasis: '_' });
+
 /** The body as Markdown with tables (GFM). */
 export function articleMarkdown({ body }: Pick<ArticleDocument, 'body'>, resolve: Resolve): string {
   const here = hereOf(body, resolve);
-  const root: Root = { type: 'root', children: body.flatMap((block) => kindOf(block).markdown(block, here)) };
-  return toMarkdown(root, { extensions: [gfmToMarkdown()], bullet: '-', emphasis: '_' });
+  return written(body.flatMap((block) => kindOf(block).markdown(block, here)));
+}
+
+/** Every block as Markdown by itself, as it is within the whole. */
+export function blocksMarkdown(
+  { body }: Pick<ArticleDocument, 'body'>,
+  resolve: Resolve,
+): { id: string; text: string }[] {
+  const here = hereOf(body, resolve);
+  return body.map((block) => ({ id: block.id, text: written(kindOf(block).markdown(block, here)) }));
 }
 
 /** The whole article as a Markdown file: YAML front matter (JSON strings are YAML), then the body. */

@@ -9,13 +9,13 @@ export function TestLines({ lines }: { lines: readonly TestLine[] }) {
       {lines.map((line) => (
         <li
           key={line.tried}
-          className={`grid grid-cols-[64px_16px_1fr] border-b border-rule-soft py-2 ${line.well ? '' : '-ml-3 border-l-2 border-l-red pl-2.5'}`}
+          className={`grid grid-cols-[64px_16px_minmax(0,1fr)] border-b border-rule-soft py-2 ${line.well ? '' : '-ml-3 border-l-2 border-l-red pl-2.5'}`}
         >
           <span className="fig leading-5 text-ink-3">{took(line.ms)}</span>
           <span className="pt-0.5">
             <Mark state={line.well ? 'done' : 'stop'} label={line.well ? 'well' : 'failed'} />
           </span>
-          <span>
+          <span className="min-w-0">
             {line.tried}
             <span className={`block text-small break-words ${line.well ? 'text-ink-3' : 'text-red'}`}>
               {line.came}

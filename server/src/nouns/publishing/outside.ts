@@ -1,15 +1,13 @@
 import { createHash } from 'node:crypto';
 import {
   type ArticleDocument,
-  articleHtml,
-  articleMarkdown,
-  articleNodes,
+  blocksHtml,
+  blocksMarkdown,
   mergeArticles,
   type OurPart,
   type OutsideChoice,
   type OutsidePlace,
   outsidePlaces,
-  type Resolve,
   settledBody,
 } from '@grivo/core';
 import type { Sql } from '../../ground/store/database.ts';
@@ -90,15 +88,10 @@ async function sentParts(
   const files = await sentFiles(ground.db, document, blog.id);
   const resolve = await resolverFor(ground.db, document, (digest) => files.get(digest) ?? '');
   const body = document.body.filter((block) => !(hasLead && block.type === 'figure' && block.lead));
-  const texts = body.map((block) => textOf({ ...document, body: [block] }, resolve, reads));
-  const shown = await reader.read('shown', { texts, reads });
-  const parts = shown.ok ? shown.value.flatMap((of, i) => of.map((part) => ({ ...part, of: body[i]!.id }))) : [];
+  const texts = reads === 'HTML' ? blocksHtml({ body }, resolve) : blocksMarkdown({ body }, resolve);
+  const shown = await reader.read('shown', { texts: texts.map(({ text }) => text), reads });
+  const parts = shown.ok ? shown.value.flatMap((of, i) => of.map((part) => ({ ...part, of: texts[i]!.id }))) : [];
   return { document, parts };
-}
-
-function textOf(article: ArticleDocument, resolve: Resolve, reads: 'HTML' | 'Markdown'): string {
-  if (articleNodes(article, resolve)[0]?.node === null) return '';
-  return reads === 'HTML' ? articleHtml({ body: article.body }, resolve) : articleMarkdown(article, resolve);
 }
 
 /**

@@ -101,7 +101,7 @@ function Places({
   onAgain,
 }: Opened & { shown: OutsideShown; path: string; onAgain: () => void }) {
   const places = placesOf(shown);
-  const { chosen, at, setAt, step, choose, all, back, isWhole } = useChoices(places);
+  const { chosen, at, setAt, step, choose, all, back, isWhole } = useChoices(places, shown);
   const settle = useSettle({ article, path });
   const send = () => {
     const inText = chosen.filter((_, i) => places[i]!.kind === 'text');

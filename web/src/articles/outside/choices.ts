@@ -13,8 +13,15 @@ export function placesOf({ title, places }: OutsideShown): Place[] {
   return title ? [{ kind: 'title' }, ...text] : text;
 }
 
+/** What can be chosen for a place: where one side has nothing, both is the other. */
+export function optionsOf(place: Place, { places }: OutsideShown): readonly OutsideChoice[] {
+  const there = place.kind === 'text' ? places[place.at] : undefined;
+  const isBothSides = there?.changed && there.blocks.length > 0 && there.put.length + there.others > 0;
+  return isBothSides ? ['theirs', 'ours', 'both'] : ['theirs', 'ours'];
+}
+
 /** What is chosen for each place, with the place the keys speak of; what was chosen last can be taken back. */
-export function useChoices(places: readonly Place[]) {
+export function useChoices(places: readonly Place[], shown: OutsideShown) {
   const [chosen, setChosen] = useState<(OutsideChoice | null)[]>(() => places.map(() => null));
   const [before, setBefore] = useState<(OutsideChoice | null)[][]>([]);
   const [at, setAt] = useState(0);
@@ -28,9 +35,8 @@ export function useChoices(places: readonly Place[]) {
     setAt,
     step: (by: number) => setAt((now) => Math.min(Math.max(now + by, 0), Math.max(places.length - 1, 0))),
     choose: (place: number, choice: OutsideChoice) => {
-      // A title cannot be two.
-      const one = places[place]?.kind === 'title' && choice === 'both' ? null : choice;
-      if (one) put(chosen.map((was, i) => (i === place ? one : was)));
+      const of = places[place];
+      if (of && optionsOf(of, shown).includes(choice)) put(chosen.map((was, i) => (i === place ? choice : was)));
       setAt(place);
     },
     all: (choice: OutsideChoice) => put(places.map(() => choice)),
