@@ -1,5 +1,6 @@
 // Breaks things while briefs are made, then counts on the receiving side what was lost or doubled. Last line: JSON.
-//   npm run faults -- [--faults 80] [--briefs 36] [--seconds 600] [--seed N] [--cluster]
+//   npm run faults -- [--faults 80] [--briefs 36] [--seconds 600] [--seed N] [--cluster] [--ways]
+// With --ways every brief goes to five blogs by five ways, and people change, take back and publish again what is there.
 // With --cluster the database is three machines of which one after the other dies and comes back (needs root).
 import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
@@ -21,6 +22,7 @@ const { connect, guide } = await import('./crockhaven.mjs');
 const { count, countCalls, countRows, everyRow } = await import('./faults/count.mjs');
 const { Database } = await import('../server/src/ground/store/database.ts');
 const { order, POINTS, seeded } = await import('./faults/kinds.mjs');
+const { connectWays, countWays, Editors, postsThere } = await import('./faults/ways.mjs');
 const { wide } = await import('./faults/wide.mjs');
 const { databaseProxy } = await import('./faults/proxy.mjs');
 const { startAll } = await import('./processes.mjs');
@@ -33,6 +35,7 @@ const { values } = parseArgs({
     seed: { type: 'string', default: String(Date.now() % 1_000_000) },
     keep: { type: 'boolean', default: false },
     cluster: { type: 'boolean', default: false },
+    ways: { type: 'boolean', default: false },
   },
 });
 const wanted = {
@@ -231,13 +234,53 @@ async function raise() {
   await patient('PUT', '/limit', { capMicros: cap });
 }
 
+/** The first place said to be changed, for whoever looks why. */
+async function shownChange({ id, article }) {
+  const { kind, title, places } = await patient('GET', `/articles/${article}/publications/${id}/outside`).catch(
+    (error) => ({ kind: error.message, places: [] }),
+  );
+  return JSON.stringify({ kind, title, place: places.find(({ changed }) => changed)?.words ?? null }).slice(0, 600);
+}
+
+/** What Grivo says of every post by five ways, against what is there and what people asked for last. */
+async function heldAgainst(editors, posts, wrong) {
+  const said = await rows(
+    `SELECT p.id, p.article, p.key_ AS \`key\`, p.state, p.address, b.name AS blog, p.outside, v.document FROM publication p JOIN blog b ON b.id = p.blog
+     LEFT JOIN article_revision v ON v.id = p.revision`,
+  );
+  const publications = said.map(({ document, ...one }) => ({
+    ...one,
+    last: [...JSON.stringify(document ?? '').matchAll(/Round \d+ of changes\./g)].at(-1)?.[0] ?? null,
+  }));
+  const { wrong: more, ...found } = countWays(posts, publications);
+  for (const one of publications) {
+    const asked = editors.wanted.get(one.id)?.act;
+    const so = { withdraw: ['withdrawn'], publish: ['live'], update: ['live'] }[asked];
+    if (so && !so.includes(one.state))
+      more.push(`untrue: ${one.key} on ${one.blog} is ${one.state}, asked for last was ${asked}`);
+    if (one.outside)
+      more.push(`untrue: ${one.key} on ${one.blog} is said to be changed by somebody else: ${await shownChange(one)}`);
+  }
+  wrong.push(...more);
+  return {
+    ...found,
+    untrue: more.filter((line) => line.startsWith('untrue')).length,
+    publications: posts.filter(({ status }) => status === 'published').length,
+    personActs: editors.acts,
+  };
+}
+
 let call = await client(all.address, all.owner);
 let failed = null;
 try {
-  const [blog, second] = await connect(call, standIns.address, {
-    blogs: ['journal', 'kitchen'],
+  const connected = await connect(call, standIns.address, {
+    blogs: values.ways ? [] : ['journal', 'kitchen'],
     timeLimits: { service: 1_500, blog: 1_200 },
   });
+  const sites = join(folder, 'sites');
+  const ids = values.ways ? await connectWays(call, standIns, sites) : connected;
+  const [blog] = ids;
+  const editors = values.ways ? new Editors(patient, random) : null;
   database = await Database.open(machines ? machines.url(0) : all.mariadb.url, 2, 60_000);
   // One result in sixty is one the database does not take.
   await database.run(
@@ -245,8 +288,9 @@ try {
   );
   const { id: source } = await call('POST', '/sources', { name: 'Faults' });
   const document = guide(source, blog, 'at once', { words: 400, least: 50 });
-  // Each brief goes to two blogs.
-  document.steps.push({ id: 's10', kind: 'publish', blog: second, when: 'at once', as: 'live' });
+  // Each brief goes to all blogs.
+  for (const [n, other] of ids.slice(1).entries())
+    document.steps.push({ id: `p${n}`, kind: 'publish', blog: other, when: 'at once', as: 'live' });
   const { id: plain } = await call('POST', '/pipelines', { name: 'Faults', document, openLimit: 4 });
   const blocks = wide(source, blog);
   const { id: branched } = await call('POST', '/pipelines', {
@@ -338,6 +382,7 @@ try {
     if (struck() > before) console.log(`${String(struck()).padStart(3)}  ${fault.name}`);
     await pause(100 + Math.floor(random() * 400));
     await mend();
+    await editors?.act();
     const briefs = await everyRow(patient, '/briefs', 'briefs');
     many = briefs.length;
     open = briefs.filter((brief) => !['out', 'set aside'].includes(brief.standing));
@@ -357,10 +402,18 @@ try {
   // What nobody knows the outcome of is looked up in a while, also where the brief was set aside.
   await until(
     async () =>
-      (await rows("SELECT 1 FROM intent WHERE state = 'open' AND kind IN ('create', 'turn live')")).length === 0,
+      (
+        await rows(
+          "SELECT 1 FROM intent WHERE state = 'open' AND kind IN ('create', 'turn live', 'update', 'withdraw')",
+        )
+      ).length === 0,
     90_000,
     'the end of all acts outside',
   ).catch((error) => console.error(error.message));
+  if (editors)
+    await until(async () => (await editors.finish()) === 0, 120_000, 'the end of what people asked for').catch(
+      (error) => console.error(error.message),
+    );
   await Promise.all(ringing);
   const received = standIns.received();
   const made = new Set(received.acts.filter((act) => act.act === 'create').map((act) => act.post.address));
@@ -378,21 +431,26 @@ try {
   const briefs = (await everyRow(patient, '/briefs', 'briefs')).filter(
     ({ pipeline }) => pipeline !== watching && pipeline !== hooked,
   );
-  const { wrong, ...found } = count(
-    {
-      posts: ['journal', 'kitchen'].flatMap((slug) => received.posts(slug)).filter((post) => made.has(post.address)),
-      micros: received.micros,
-    },
-    {
-      briefs,
-      publications: await rows(
-        'SELECT p.key_ AS `key`, p.state, p.address, a.standing, a.brief FROM publication p JOIN article a ON a.id = p.article',
-      ),
-      spentMicros: (await patient('GET', '/limit')).spentMicros,
-      liveOf: (brief) => (brief.pipeline === branched ? 1 : 2),
-      draftsOf: (brief) => (brief.pipeline === branched ? blocks.articles - 1 : 0),
-    },
-  );
+  const { wrong, ...found } = values.ways
+    ? { wrong: [], publications: 0, lost: 0, doubled: 0, untrue: 0 }
+    : count(
+        {
+          posts: ['journal', 'kitchen']
+            .flatMap((slug) => received.posts(slug))
+            .filter((post) => made.has(post.address)),
+          micros: received.micros,
+        },
+        {
+          briefs,
+          publications: await rows(
+            'SELECT p.key_ AS `key`, p.state, p.address, a.standing, a.brief FROM publication p JOIN article a ON a.id = p.article',
+          ),
+          spentMicros: (await patient('GET', '/limit')).spentMicros,
+          liveOf: (brief) => (brief.pipeline === branched ? 1 : ids.length),
+          draftsOf: (brief) => (brief.pipeline === branched ? blocks.articles - 1 : 0),
+        },
+      );
+  if (editors) Object.assign(found, await heldAgainst(editors, postsThere(standIns, sites, made), wrong));
   for (const more of [watched, called]) {
     wrong.push(...more.wrong);
     found.lost += more.lost;
@@ -412,7 +470,7 @@ try {
             .map(({ gave: _, ...run }) => run),
         ),
       );
-  const { publications, lost, doubled, untrue } = found;
+  const { publications, lost, doubled, untrue, perWay, personActs } = found;
   failed = lost + doubled + untrue + stuck.length + Math.max(0, overLimit) > 0;
   if (failed)
     for (const name of WORKERS) console.error(readFileSync(join(folder, `${name}.log`), 'utf8').slice(-3_000));
@@ -428,6 +486,7 @@ try {
       doubled,
       overLimit: Math.max(0, overLimit),
       untrue,
+      ...(values.ways ? { personActs, perWay } : {}),
       hung: stuck.length,
       ...(machines ? { machineKills } : { leastAtAPoint: Math.min(...Object.values(atPoints)) }),
       seconds: Math.round((Date.now() - begun) / 1_000),

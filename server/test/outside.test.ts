@@ -191,6 +191,26 @@ describe('what was changed on a blog', () => {
     expect(await outside(article)).toMatchObject({ kind: 'same' });
   });
 
+  test('is not that another article of ours, linked to in it, was put elsewhere', async () => {
+    const blog = await blogBy('micropub');
+    const other = await live('Linked to', blog);
+    const linking = await live('Linking', blog);
+    const body = linking.document.body.map((block, i) =>
+      i === 0 ? { ...block, content: [{ text: 'See there.', link: { to: 'article', article: other.id } }] } : block,
+    );
+    const saved = await ask<{ revision: string }>('PUT', `/articles/${linking.id}/document`, {
+      base: linking.revision,
+      document: { ...linking.document, body },
+      sitting: 'l',
+    });
+    expect((await ask('POST', at(linking), { act: 'update', revision: saved.body.revision })).status).toBe(200);
+    for (const act of ['withdraw', 'publish']) {
+      expect(await outside(linking)).toMatchObject({ kind: 'same' });
+      expect((await ask('POST', at(other), { act, revision: other.revision })).status).toBe(200);
+    }
+    expect(await outside(linking)).toMatchObject({ kind: 'same' });
+  });
+
   test('since it was looked at is not settled by what was chosen before', async () => {
     const article = await live('Twice there', await blogBy('micropub'));
     await editThere(article, (html) => html.replace('Let it stand.', 'Let it stand for long.'));

@@ -8,6 +8,7 @@ import {
   type OutsideChoice,
   type OutsidePlace,
   outsidePlaces,
+  type ShownPart,
   settledBody,
 } from '@grivo/core';
 import type { Sql } from '../../ground/store/database.ts';
@@ -18,7 +19,7 @@ import type { Tools } from '../../ports/tools.ts';
 import { sentFiles } from '../articles/inTexts.ts';
 import { readRevision } from '../articles/repository.ts';
 import { resolverFor } from '../articles/resolver.ts';
-import { blogTarget } from '../blogs/repository.ts';
+import { blogTarget, listBlogs } from '../blogs/repository.ts';
 import { isSettled } from './editions.ts';
 import type { PublishingPorts } from './post.ts';
 import { type Outside, PUBLICATION_COLUMNS, type PublicationRow, placeOf } from './publications.ts';
@@ -75,7 +76,23 @@ export async function besideOurs(
   const sent = await sentParts(ports, blog, document, { reads, hasLead });
   const shown = await ports.reader.read('shown', { texts: [there.markdown ?? there.html ?? ''], reads });
   const theirs = shown.ok ? (shown.value[0] ?? []) : [{ text: '', block: null }];
-  return { ok: true, value: { there, digest: digestOf(there), document, places: outsidePlaces(sent.parts, theirs) } };
+  const own = (await listBlogs(ports.ground.db)).map(({ address }) => address.replace(/\/$/, ''));
+  const places = outsidePlaces(withoutOwn(sent.parts, own), withoutOwn(theirs, own));
+  return { ok: true, value: { there, digest: digestOf(there), document, places } };
+}
+
+/**
+ * Parts without where their links to our own blogs lead: an article that was put elsewhere since is linked to where it is
+ * now, and nobody changed anything.
+ */
+function withoutOwn<P extends ShownPart>(parts: readonly P[], own: readonly string[]): P[] {
+  return parts.map((part) => {
+    const [words = '', links = ''] = part.text.split('\0');
+    const others = links
+      .split(' ')
+      .filter((address) => address !== '' && !own.some((blog) => address.startsWith(blog)));
+    return { ...part, text: others.length > 0 ? `${words}\0${others.join(' ')}` : words };
+  });
 }
 
 /** Each block of ours as it was sent, read back as theirs is. */
@@ -109,24 +126,48 @@ export async function lookOutside(
   const beside = await besideOurs(ports, blog, publication, signal);
   if (!beside.ok) return beside;
   const { digest } = beside.value;
-  const isSettledSo = publication.seen === digest;
-  const outside: Outside | null =
-    isSettledSo || !differs(beside.value)
-      ? null
-      : { kind: beside.value.there ? 'changed' : 'gone', digest, at: new Date(ports.ground.now()).toISOString() };
+  const isOurs =
+    publication.seen === digest ||
+    !differs(beside.value) ||
+    // What was sent and is not known to have come may be there all the same.
+    (await isOnItsWay(ports, blog, publication, signal));
+  const outside: Outside | null = isOurs
+    ? null
+    : { kind: beside.value.there ? 'changed' : 'gone', digest, at: new Date(ports.ground.now()).toISOString() };
   const known = publication.outside?.digest === outside?.digest;
   await ports.ground.db.run(
     `UPDATE publication SET seen = IF(?, ?, seen), outside = ?, compare_at = UTC_TIMESTAMP(3) + INTERVAL ${AGAIN_HOURS} HOUR WHERE id = ? AND edition = ?`,
     [
-      outside === null,
+      outside === null && isSettled(publication),
       digest,
       outside === null ? null : JSON.stringify(known ? publication.outside : outside),
       publication.id,
       publication.edition,
     ],
   );
+  // Told by the blog itself, where it could not be asked when the post was made.
+  const address = beside.value.there?.address ?? publication.address;
+  if (address !== publication.address)
+    await ports.ground.db.run('UPDATE publication SET address = ? WHERE id = ? AND edition = ?', [
+      address,
+      publication.id,
+      publication.edition,
+    ]);
   if (!known) await tellChange(ports.ground.db, ports.ground, 'article', publication.article);
   return beside;
+}
+
+/** Whether a post says what an update that is under way brings. */
+async function isOnItsWay(
+  ports: OutsidePorts,
+  blog: BlogTarget,
+  publication: PublicationRow,
+  signal: AbortSignal,
+): Promise<boolean> {
+  const { wanted } = publication;
+  if (wanted === null || isSettled(publication)) return false;
+  const beside = await besideOurs(ports, blog, { ...publication, revision: wanted }, signal);
+  return beside.ok && !differs(beside.value);
 }
 
 /** Looks at a few posts whose turn it is: what was changed on blogs is found without anybody asking. */

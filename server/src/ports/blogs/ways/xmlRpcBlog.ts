@@ -70,7 +70,7 @@ export class XmlRpcBlog implements BlogPort {
     const made = await this.change(blog, 'metaWeblog.newPost', params, 'create', signal, (value) =>
       typeof value === 'string' || typeof value === 'number' ? String(value) : null,
     );
-    return made.kind === 'done' ? { kind: 'done', value: await this.placed(blog, made.value, signal) } : made;
+    return made.kind === 'done' ? { kind: 'done', value: await this.placed(blog, made.value, null, signal) } : made;
   }
 
   async turnLive(blog: BlogTarget, at: Placed, published: string, signal: AbortSignal): Promise<Effect<Placed>> {
@@ -146,11 +146,16 @@ export class XmlRpcBlog implements BlogPort {
     );
   }
 
-  /** What the server calls a post, as far as it tells it. */
-  private async placed(blog: BlogTarget, handle: string, signal: AbortSignal): Promise<Placed> {
-    const there = await this.item(blog, handle, signal);
-    const address = there.ok && there.value ? addressOf(there.value, blog) : null;
-    return { handle, address: address ?? nowhere(blog, handle) };
+  /** Where a post is, as far as the server tells it; asked twice, since the post is there whatever comes of asking. */
+  private async placed(blog: BlogTarget, handle: string, known: string | null, signal: AbortSignal): Promise<Placed> {
+    for (let tries = 0; tries < 2; tries++) {
+      const there = await this.item(blog, handle, signal);
+      if (there.ok) {
+        const address = there.value && addressOf(there.value, blog);
+        return { handle, address: address ?? known ?? nowhere(blog, handle) };
+      }
+    }
+    return { handle, address: known ?? nowhere(blog, handle) };
   }
 
   private async item(
@@ -174,7 +179,9 @@ export class XmlRpcBlog implements BlogPort {
   ): Promise<Effect<Placed>> {
     const params = [at.handle, ...this.login(blog), item, publish];
     const done = await this.change(blog, 'metaWeblog.editPost', params, action, signal, () => true);
-    return done.kind === 'done' ? { kind: 'done', value: await this.placed(blog, at.handle, signal) } : done;
+    return done.kind === 'done'
+      ? { kind: 'done', value: await this.placed(blog, at.handle, at.address, signal) }
+      : done;
   }
 
   /** Whether readers find a page there, who have no secret. */
