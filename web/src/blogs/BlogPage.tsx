@@ -132,18 +132,18 @@ function HowTheyArrive({ feeding }: { feeding: readonly Feeding[] }) {
             </Link>
           </li>
         ))}
-        {feeding.length === 0 ? (
-          <Empty
-            next={
-              <Link to="/pipelines?new" className="act quiet">
-                Make a pipeline
-              </Link>
-            }
-          >
-            No pipeline publishes here yet.
-          </Empty>
-        ) : null}
       </ul>
+      {feeding.length === 0 ? (
+        <Empty
+          next={
+            <Link to="/pipelines?new" className="act quiet">
+              Make a pipeline
+            </Link>
+          }
+        >
+          No pipeline publishes here yet.
+        </Empty>
+      ) : null}
     </div>
   );
 }
@@ -169,8 +169,8 @@ function NextSlots({ coming, zone, now }: { coming: readonly Slot[]; zone: strin
             )}
           </li>
         ))}
-        {coming.length === 0 ? <Empty>The cadence makes no slot in two weeks.</Empty> : null}
       </ul>
+      {coming.length === 0 ? <Empty>The cadence makes no slot in two weeks.</Empty> : null}
       <p className="pt-3 text-small">
         <Link to="/cadence" className="act quiet brackets">
           See it on Cadence

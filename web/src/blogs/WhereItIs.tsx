@@ -90,7 +90,7 @@ function HowFilesAre({ id, folder }: { id: string; folder: FolderSettings }) {
         />
       )}
     >
-      <span className="break-all">{words[name]}</span>
+      {words[name]}
     </Word>
   );
   return (
