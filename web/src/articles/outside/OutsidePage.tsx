@@ -1,4 +1,5 @@
 import { type ArticleWhole, OutsideShown, PublicationActed, type PublicationLine } from '@grivo/contract';
+import type { OutsideChoice } from '@grivo/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { Link, useNavigate, useParams } from 'react-router';
 import { call, inWords } from '../../api/call.ts';
@@ -101,44 +102,24 @@ function Places({
   onAgain,
 }: Opened & { shown: OutsideShown; path: string; onAgain: () => void }) {
   const places = placesOf(shown);
-  const { chosen, at, setAt, step, choose, all, back, isWhole } = useChoices(places, shown);
+  const choices = useChoices(places, shown);
+  const { chosen, at, setAt, choose } = choices;
   const settle = useSettle({ article, path });
   const send = () => {
     const inText = chosen.filter((_, i) => places[i]!.kind === 'text');
     const title = places[0]?.kind === 'title' && chosen[0] === 'theirs' ? 'theirs' : 'ours';
     settle.mutate({ digest: shown.digest, title, choices: inText });
   };
-  const ready = isWhole && !settle.isPending;
-  useViewKeys({
-    j: () => step(1),
-    k: () => step(-1),
-    t: () => choose(at, 'theirs'),
-    o: () => choose(at, 'ours'),
-    b: () => choose(at, 'both'),
-    a: () => all('theirs'),
-    r: () => all('ours'),
-    z: back,
-    'Ctrl+Enter': ready ? send : null,
-  });
   const of = (n: number) => ({
     here: at === n,
     chosen: chosen[n] ?? null,
-    onChoose: (one: 'theirs' | 'ours' | 'both') => choose(n, one),
+    onChoose: (one: OutsideChoice) => choose(n, one),
     onHere: () => setAt(n),
   });
   const rowOf = (place: number) => places.findIndex((one) => one.kind === 'text' && one.at === place);
-  const nothingSent = chosen.every((one) => one === 'theirs') && !shown.newer;
   return (
     <>
-      <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)_184px] border-b border-ink text-small">
-        <p className="px-6 py-2">
-          <strong>Ours</strong> <span className="text-ink-3">as it was sent</span>
-        </p>
-        <p className="px-6 py-2">
-          <strong>On the blog</strong> <span className="text-ink-3">{plural(places.length, 'place')} changed</span>
-        </p>
-        <p className="border-l border-rule px-4 py-2 font-semibold">For each place</p>
-      </div>
+      <Sides n={places.length} />
       <div className="flex-1 bg-sheet">
         {shown.title ? <TitleRow title={shown.title} {...of(0)} /> : null}
         {shown.places.map((place, i) =>
@@ -159,40 +140,81 @@ function Places({
           </Trouble>
         </div>
       ) : null}
-      <div className="px-8">
-        <ActionBar
-          keys={
-            <>
-              <span>
-                <Key>J</Key> <Key>K</Key> place
-              </span>
-              <span>
-                <Key>Z</Key> take back
-              </span>
-            </>
-          }
-        >
-          <Button
-            look="solid"
-            hint="Enter"
-            disabled={!ready}
-            busy={settle.isPending ? 'Settling it' : null}
-            onClick={send}
-          >
-            {nothingSent ? 'Take it into ours' : `Send it to ${line.blogName}`}
-          </Button>
-          <Button look="line" hint="A" onClick={() => all('theirs')}>
-            Take all theirs
-          </Button>
-          <Button look="line" hint="R" onClick={() => all('ours')}>
-            Put all ours back
-          </Button>
-          <span className="text-small text-ink-3" role="status">
-            {chosenWords(chosen)}.{shown.newer ? ' What was changed here since goes out with it.' : ''} Both texts are
-            kept.
-          </span>
-        </ActionBar>
-      </div>
+      <SettleBar blog={line.blogName} newer={shown.newer} choices={choices} busy={settle.isPending} onSend={send} />
+    </>
+  );
+}
+
+function Sides({ n }: { n: number }) {
+  return (
+    <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)_184px] border-b border-ink text-small">
+      <p className="px-6 py-2">
+        <strong>Ours</strong> <span className="text-ink-3">as it was sent</span>
+      </p>
+      <p className="px-6 py-2">
+        <strong>On the blog</strong> <span className="text-ink-3">{plural(n, 'place')} changed</span>
+      </p>
+      <p className="border-l border-rule px-4 py-2 font-semibold">For each place</p>
+    </div>
+  );
+}
+
+/** What can be done with what is chosen, and the keys for it. */
+function SettleBar({
+  blog,
+  newer,
+  choices: { chosen, at, step, choose, all, back, isWhole },
+  busy,
+  onSend,
+}: {
+  blog: string;
+  newer: boolean;
+  choices: ReturnType<typeof useChoices>;
+  busy: boolean;
+  onSend: () => void;
+}) {
+  const ready = isWhole && !busy;
+  useViewKeys({
+    j: () => step(1),
+    k: () => step(-1),
+    t: () => choose(at, 'theirs'),
+    o: () => choose(at, 'ours'),
+    b: () => choose(at, 'both'),
+    a: () => all('theirs'),
+    r: () => all('ours'),
+    z: back,
+    'Ctrl+Enter': ready ? onSend : null,
+  });
+  const nothingSent = chosen.every((one) => one === 'theirs') && !newer;
+  return (
+    <div className="px-8">
+      <ActionBar keys={<BarKeys />}>
+        <Button look="solid" hint="Ctrl Enter" disabled={!ready} busy={busy ? 'Settling it' : null} onClick={onSend}>
+          {nothingSent ? 'Take it into ours' : `Send it to ${blog}`}
+        </Button>
+        <Button look="line" hint="A" onClick={() => all('theirs')}>
+          Take all theirs
+        </Button>
+        <Button look="line" hint="R" onClick={() => all('ours')}>
+          Put all ours back
+        </Button>
+        <span className="text-small text-ink-3" role="status">
+          {chosenWords(chosen)}.{newer ? ' What was changed here since goes out with it.' : ''} Both texts are kept.
+        </span>
+      </ActionBar>
+    </div>
+  );
+}
+
+function BarKeys() {
+  return (
+    <>
+      <span>
+        <Key>J</Key> <Key>K</Key> place
+      </span>
+      <span>
+        <Key>Z</Key> take back
+      </span>
     </>
   );
 }
