@@ -1,6 +1,7 @@
 export { alternativeFor, alternativeFrom, LONGEST_ALTERNATIVE } from './article/alternative.ts';
 export * from './article/block.ts';
 export type { FlowPart } from './article/blocks/kind.ts';
+export { asTheBlogHas, bestCategory } from './article/category.ts';
 export {
   type BlockCompared,
   type Comparison,
@@ -46,7 +47,6 @@ export {
   type ShownPart,
   settledBody,
 } from './article/outside.ts';
-
 export { makeAnchors, slugOf } from './article/slug.ts';
 export { tagsOf } from './article/tags.ts';
 export { articlePlain, articleText, articleWords, blockText, inlinesOf, isStatement, linksOf } from './article/text.ts';

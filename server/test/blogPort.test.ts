@@ -1,9 +1,12 @@
 import { execFileSync } from 'node:child_process';
+import { readdirSync } from 'node:fs';
 import { mkdtemp, readFile, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { type BlogWay, FOLDER_AS_MADE, type FolderSettings } from '@grivo/contract';
+import { parse as parseToml } from 'smol-toml';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { parse as parseYaml } from 'yaml';
 import type { BlogPort, BlogTarget, Placed, Post } from '../src/ports/blogs/blog.ts';
 import { allWays } from '../src/ports/blogs/ways/all.ts';
 import { waysTable } from '../src/ports/blogs/ways/carries.ts';
@@ -78,6 +81,7 @@ const post = (key: string, more: Partial<Post> = {}): Post => ({
   slug: `rehairing-${key}`,
   categories: ['bows', 'salt & brine'],
   language: 'en',
+  author: null,
   photo: null,
   ...more,
 });
@@ -225,7 +229,55 @@ test('an entry by Atom is changed in the state it was read in, and again when so
   expect(await port.read(blog, done, signal)).toMatchObject({ ok: true, value: { name: 'Mine' } });
 });
 
+test('who it is by goes along by Atom and by a hook, and stays when the post is changed', async () => {
+  for (const way of ['atom', 'hook'] as const) {
+    const { port, blog } = await network(way)();
+    const at = value(await port.create(blog, post(`by${way}`, { author: 'Ada Quill' }), 'published', signal));
+    value(await port.update(blog, at, post(`by${way}`, { name: 'Changed' }), signal));
+    const there = w.standIns
+      .received()
+      .posts('journal')
+      .find(({ address }) => address === at.address);
+    expect(there).toMatchObject({ name: 'Changed', author: 'Ada Quill' });
+    value(await port.withdraw(blog, at, signal));
+  }
+});
+
 describe('a folder', () => {
+  test.each(['YAML', 'TOML', 'JSON'] as const)(
+    'has front matter in %s that the usual libraries read back, under the names it was given',
+    async (head) => {
+      const names = { ...FOLDER_AS_MADE.names, description: 'summary', pictureText: '' };
+      const { port, blog } = await folder(`head-${head}`, { head, names })();
+      const photo = { address: 'https://notes.example/p.webp', alternative: 'A "bow": fresh' };
+      const said = { name: 'Bows: "wet" or \'dry\' #1', author: 'Ada Quill', photo };
+      const at = value(await port.create(blog, post('h3ad', said), 'draft', signal));
+      value(await port.turnLive(blog, at, '2026-11-28T10:00:00.000Z', signal));
+      const [name] = readdirSync(blog.endpoint).filter((one) => one.endsWith('.md'));
+      const text = await readFile(join(blog.endpoint, name!), 'utf8');
+      const line = { YAML: '---', TOML: '+++', JSON: '' }[head];
+      const front = head === 'JSON' ? text.slice(0, text.indexOf('\n}\n') + 2) : text.split(`${line}\n`)[1]!;
+      const libraries: Record<typeof head, (text: string) => unknown> = {
+        YAML: parseYaml,
+        TOML: parseToml,
+        JSON: JSON.parse,
+      };
+      const read = libraries[head](front) as Record<string, unknown>;
+      expect(read).toMatchObject({
+        title: said.name,
+        summary: 'How it is done.',
+        author: 'Ada Quill',
+        categories: ['bows', 'salt & brine'],
+        picture: photo.address,
+        key: 'h3ad',
+      });
+      expect(new Date(String(read['date'])).toISOString()).toBe('2026-11-28T10:00:00.000Z');
+      expect(read).not.toHaveProperty('draft');
+      expect(read).not.toHaveProperty('picture_text');
+      expect(text.trimEnd()).toMatch(/Comb the hair \*wet\* & cold\.$/);
+    },
+  );
+
   test('is written to in a working tree of git, a commit an act, and nothing it brings along is run', async () => {
     const { port, blog } = await folder('tree', { commits: true })();
     const git = (...words: string[]) =>

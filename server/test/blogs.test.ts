@@ -186,6 +186,11 @@ test('a post goes under no category unless some are chosen; the article’s own 
   const tagged = await posted('three', { categories: ['Hubs'], tags: 'its own' });
   expect(tagged[0]).toBe('Hubs');
   for (const tag of tagged) expect(tag).not.toMatch(/^(?:about|of|a|the)\b|\b(?:about|of|a|the)$/i);
+  // What the blog has is known from its last test.
+  await owner('POST', `/blogs/${id}/test`);
+  expect(await posted('four', { categories: ['hubs', 'Spokes'], newOnes: 'left out' })).toEqual(['Hubs']);
+  expect(await posted('five', { categories: ['Pantry'], fit: 'best fit' })).toEqual(['Hubs']);
+  expect(await posted('six', { categories: ['Pantry'], fit: 'as chosen' })).toEqual(['Pantry']);
 });
 
 test('a draft on a blog is a draft wherever it stands, and is never counted as out', async () => {

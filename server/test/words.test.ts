@@ -349,7 +349,7 @@ const ELSEWHERE: Record<string, readonly string[]> = {
   read: ['columns'],
   write: ['unsourced'],
   take: ['sources', 'most', 'gather', 'everyMinutes', 'atOnce', 'apartMinutes', 'mostMinutes'],
-  publish: ['blog', 'when', 'as', 'categories', 'tags'],
+  publish: ['blog', 'when', 'as', 'categories', 'tags', 'fit', 'newOnes', 'author'],
   link: ['own', 'blog'],
   keep: ['cells'],
   illustrate: ['lead'],

@@ -16,6 +16,7 @@ export const HEAD_LINES = [
   'description',
   'date',
   'draft',
+  'author',
   'categories',
   'picture',
   'pictureText',
@@ -57,7 +58,7 @@ export const FolderSettings = z.object({
   /** Whether a front page, a feed and a sitemap are kept beside the posts. */
   pages: z.boolean(),
   /** What the lines at the head are called; what has no name is left out. */
-  names: z.record(
+  names: z.partialRecord(
     z.enum(HEAD_LINES),
     z
       .string()
@@ -83,6 +84,7 @@ export const FOLDER_AS_MADE: FolderSettings = {
     description: 'description',
     date: 'date',
     draft: 'draft',
+    author: 'author',
     categories: 'categories',
     picture: 'picture',
     pictureText: 'picture_text',

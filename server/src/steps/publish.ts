@@ -1,10 +1,10 @@
-import { type ArticleDocument, type StepOf, tagsOf } from '@grivo/core';
+import { type ArticleDocument, asTheBlogHas, bestCategory, type StepOf, tagsOf } from '@grivo/core';
 import type { Performer, StepContext, StepResult } from '../engine/performer.ts';
 import { sealedNewest } from '../nouns/articles/edits.ts';
 import { waitsForSlot } from '../nouns/articles/facts.ts';
 import { ArticleField, field, missing } from '../nouns/articles/fields.ts';
 import { readRevision } from '../nouns/articles/repository.ts';
-import { blogTarget } from '../nouns/blogs/repository.ts';
+import { blogTarget, getBlog } from '../nouns/blogs/repository.ts';
 import { publishOn } from '../nouns/publishing/acts.ts';
 import { beginAct, pinRevision } from '../nouns/publishing/editions.ts';
 import { outWrites } from '../nouns/publishing/out.ts';
@@ -40,9 +40,9 @@ export function performPublish(tools: Tools): Performer<StepOf<'publish'>> {
     if (due.kind !== 'go') return due.result;
     const revision = await pinRevision(ground.db, publication, article.revision);
     const document = await readRevision(ground.db, revision);
-    const categories = await categoriesOf(tools, step, context, document);
-    if (!categories.ok) return categories.result;
-    const going = { as: step.as, document, categories: categories.names, desk: due.desk };
+    const names = await namesOf(tools, step, context, document);
+    if (!names.ok) return names.result;
+    const going = { as: step.as, document, categories: names.categories, author: names.author, desk: due.desk };
     const out = await publishOn(tools, context, blog, { ...publication, revision }, going);
     return out.kind === 'done' ? ended(tools, publication, { ...going, at: out.value }) : out;
   };
@@ -74,27 +74,38 @@ async function turn(
   return { kind: 'go', desk: context.run.forSlot ? Math.max(due, now) : now };
 }
 
-/** What the post goes under: the categories chosen in the step, and the article's own tags where they are wanted. */
-async function categoriesOf(
+/**
+ * What the post goes under, as the blog writes it: the category that fits best where that is wanted, else those chosen in the
+ * step, and the article's own tags where they are wanted; and who it is by.
+ */
+async function namesOf(
   tools: Tools,
   step: StepOf<'publish'>,
   context: StepContext,
   document: ArticleDocument,
-): Promise<{ ok: true; names: string[] } | { ok: false; result: StepResult }> {
-  const own = await filled(tools, Object.fromEntries(step.categories.map((text, i) => [`${i}`, text])), context);
+): Promise<{ ok: true; categories: string[]; author: string | null } | { ok: false; result: StepResult }> {
+  const texts = { ...Object.fromEntries(step.categories.map((text, i) => [`${i}`, text])), author: step.author };
+  const own = await filled(tools, texts, context);
   if (!own.ok) return own;
-  const chosen = Object.values(own.texts).map((text) => text.replace(/\s+/g, ' ').trim());
-  const all = [...chosen, ...(step.tags === 'its own' ? tagsOf(document) : [])].filter((name) => name !== '');
-  const once = new Map<string, string>();
-  for (const name of all) if (!once.has(name.toLowerCase())) once.set(name.toLowerCase(), name);
-  return { ok: true, names: [...once.values()] };
+  const { author = '', ...chosen }: Record<string, string> = own.texts;
+  const known = (await getBlog(tools.ground.db, step.blog))?.categories ?? null;
+  const fitting = step.fit === 'best fit' ? bestCategory(known ?? [], document) : null;
+  const under = fitting === null ? Object.values(chosen).map((text) => text.replace(/\s+/g, ' ').trim()) : [fitting];
+  const all = [...under, ...(step.tags === 'its own' ? tagsOf(document) : [])].filter((name) => name !== '');
+  return { ok: true, categories: asTheBlogHas(all, known, step.newOnes), author: author.trim() || null };
 }
 
 /** The end of the step, with everything that must become true together. */
 async function ended(
   { ground }: Tools,
   publication: PublicationRow,
-  out: { at: Placed; as: 'live' | 'draft'; desk: number | null; document: ArticleDocument | null },
+  out: {
+    at: Placed;
+    as: 'live' | 'draft';
+    desk: number | null;
+    document: ArticleDocument | null;
+    author?: string | null;
+  },
 ): Promise<StepResult> {
   const { blog } = publication;
   const { at: there, as } = out;

@@ -103,7 +103,7 @@ const etagOf = (post: Post): string =>
 
 function entryXml(post: Post, base: string): string {
   const photo = post.photo ? `<link rel="enclosure" href="${escaped(post.photo.address)}"/>` : '';
-  return `<entry xmlns="http://www.w3.org/2005/Atom" xmlns:app="http://www.w3.org/2007/app"><id>${escaped(post.address)}</id><title>${escaped(post.name)}</title><link rel="edit" href="${base}/entries/${post.slug}"/><link rel="alternate" type="text/html" href="${escaped(post.address)}"/>${photo}<updated>${post.published}</updated><published>${post.published}</published><app:edited>${post.published}</app:edited><author><name>Ines</name></author>${post.summary === '' ? '' : `<summary>${escaped(post.summary)}</summary>`}${post.categories.map((term) => `<category term="${escaped(term)}"/>`).join('')}<content type="html">${escaped(post.html)}</content><app:control><app:draft>${post.status === 'draft' ? 'yes' : 'no'}</app:draft></app:control></entry>`;
+  return `<entry xmlns="http://www.w3.org/2005/Atom" xmlns:app="http://www.w3.org/2007/app"><id>${escaped(post.address)}</id><title>${escaped(post.name)}</title><link rel="edit" href="${base}/entries/${post.slug}"/><link rel="alternate" type="text/html" href="${escaped(post.address)}"/>${photo}<updated>${post.published}</updated><published>${post.published}</published><app:edited>${post.published}</app:edited><author><name>${escaped(post.author ?? 'Ines')}</name></author>${post.summary === '' ? '' : `<summary>${escaped(post.summary)}</summary>`}${post.categories.map((term) => `<category term="${escaped(term)}"/>`).join('')}<content type="html">${escaped(post.html)}</content><app:control><app:draft>${post.status === 'draft' ? 'yes' : 'no'}</app:draft></app:control></entry>`;
 }
 
 function collection(request: Request, site: BlogSite, posts: Posts, base: string): Answer {
@@ -137,6 +137,7 @@ interface Parsed {
   published?: unknown;
   category?: { '@term'?: string }[];
   control?: { draft?: unknown };
+  author?: { name?: unknown };
 }
 
 const textOf = (element: unknown): string =>
@@ -146,7 +147,9 @@ const textOf = (element: unknown): string =>
 
 function wordsIn(
   request: Request,
-): (Pick<Post, 'name' | 'html' | 'summary' | 'categories' | 'status'> & { published: string | null }) | null {
+):
+  | (Pick<Post, 'name' | 'html' | 'summary' | 'categories' | 'status' | 'author'> & { published: string | null })
+  | null {
   const body = Buffer.isBuffer(request.body) ? request.body.toString('utf8') : '';
   const [entry] = (parser.parse(body) as { entry?: Parsed[] }).entry ?? [];
   if (!entry) return null;
@@ -157,6 +160,7 @@ function wordsIn(
     categories: (entry.category ?? []).map((one) => one['@term'] ?? ''),
     status: textOf(entry.control?.draft).trim() === 'yes' ? 'draft' : 'published',
     published: textOf(entry.published) || null,
+    ...(entry.author ? { author: textOf(entry.author.name) } : {}),
   };
 }
 

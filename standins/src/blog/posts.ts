@@ -12,6 +12,8 @@ export interface Post {
   photo: { address: string; alternative: string } | null;
   status: 'draft' | 'published';
   published: string;
+  /** Who it is by, where that was said. */
+  author?: string;
   deleted: boolean;
 }
 

@@ -15,6 +15,7 @@ interface Call {
     picture?: Post['photo'];
     status?: Post['status'];
     published?: string;
+    author?: string;
     type?: string;
     base64?: string;
   };
@@ -89,6 +90,7 @@ function act({ type, data }: Call, site: BlogSite, posts: Posts, origin: string)
         summary: data.description ?? '',
         categories: data.categories ?? [],
         photo: data.picture ?? null,
+        ...(data.author ? { author: data.author } : {}),
         status: data.status ?? 'published',
       };
       if (found) return change(found, words);

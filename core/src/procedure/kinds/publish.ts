@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { stepBase } from '../fields.ts';
 import type { StepKind } from '../kind.ts';
-import { listWords, optional } from '../sentence.ts';
+import { listWords, optional, type SentencePart } from '../sentence.ts';
 
 const schema = z.strictObject({
   ...stepBase,
@@ -13,6 +13,12 @@ const schema = z.strictObject({
   categories: z.array(z.string().trim().min(1).max(120)).max(20).default([]),
   /** Whether the article's own tags go along. */
   tags: z.enum(['none', 'its own']).default('none'),
+  /** Whether the category of the blog that fits the article best is found; the ones chosen count where none fits. */
+  fit: z.enum(['as chosen', 'best fit']).default('as chosen'),
+  /** What becomes of names the blog does not have yet. */
+  newOnes: z.enum(['made', 'left out']).default('made'),
+  /** Who it is by, as a Liquid text; whoever the blog says where it is empty. */
+  author: z.string().trim().max(200).default(''),
 });
 export type PublishStep = z.infer<typeof schema>;
 
@@ -22,7 +28,10 @@ export const publish: StepKind<'publish', PublishStep> = {
   schema,
   needs: ['article', 'title'],
   gives: ['publication'],
-  uses: (step) => step.categories.map((text) => ({ field: 'categories', as: 'template', text })),
+  uses: (step) => [
+    ...step.categories.map((text) => ({ field: 'categories', as: 'template' as const, text })),
+    { field: 'author', as: 'template', text: step.author },
+  ],
   calls: null,
   effect: true,
   writes: false,
@@ -35,6 +44,9 @@ export const publish: StepKind<'publish', PublishStep> = {
     as: 'live',
     categories: [],
     tags: 'none',
+    fit: 'as chosen',
+    newOnes: 'made',
+    author: '',
   }),
   sentence: (step, names) => [
     { text: 'Publish to ' },
@@ -71,11 +83,50 @@ export const publish: StepKind<'publish', PublishStep> = {
         ],
       },
     },
+    ...namesSentence(step),
+  ],
+  check: (step, context) =>
+    context.hasBlog(step.blog)
+      ? []
+      : [
+          {
+            step: step.id,
+            field: 'blog',
+            grade: 'error',
+            sentence: 'It publishes to no blog.',
+            mend: 'Choose a blog.',
+          },
+        ],
+};
+
+/** What the post goes under, and who it is by. */
+function namesSentence(step: PublishStep): SentencePart[] {
+  return [
     ...optional(
       step.categories.length > 0,
       ' under ',
       { word: listWords(step.categories, ''), field: 'categories', editor: { type: 'values', most: 20 } },
       'categories',
+    ),
+    ...optional(
+      step.fit !== 'as chosen',
+      step.categories.length > 0 ? ', but first ' : ' under ',
+      {
+        word: 'the category that fits best',
+        field: 'fit',
+        editor: {
+          type: 'choice',
+          options: [
+            { value: 'as chosen', says: 'as chosen', does: 'the categories chosen here and no others' },
+            {
+              value: 'best fit',
+              says: 'the category that fits best',
+              does: 'of those the blog has, by the words of the article; the ones chosen count where none fits',
+            },
+          ],
+        },
+      },
+      'the best fitting category',
     ),
     ...optional(
       step.tags !== 'none',
@@ -93,17 +144,31 @@ export const publish: StepKind<'publish', PublishStep> = {
       },
       'its own tags',
     ),
-  ],
-  check: (step, context) =>
-    context.hasBlog(step.blog)
-      ? []
-      : [
-          {
-            step: step.id,
-            field: 'blog',
-            grade: 'error',
-            sentence: 'It publishes to no blog.',
-            mend: 'Choose a blog.',
-          },
-        ],
-};
+    ...optional(
+      step.newOnes !== 'made',
+      '; ',
+      {
+        word: 'names the blog does not have are left out',
+        field: 'newOnes',
+        editor: {
+          type: 'choice',
+          options: [
+            { value: 'made', says: 'names the blog does not have are made', does: 'the blog adds them to its own' },
+            {
+              value: 'left out',
+              says: 'names the blog does not have are left out',
+              does: 'as its last test told them; where it does not tell, all go along',
+            },
+          ],
+        },
+      },
+      'only names it has',
+    ),
+    ...optional(
+      step.author !== '',
+      ', by ',
+      { word: step.author, field: 'author', editor: { type: 'text' } },
+      'an author',
+    ),
+  ];
+}

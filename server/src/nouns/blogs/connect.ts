@@ -202,6 +202,7 @@ function testPost(key: string): Post {
     slug: `grivo-test-${key}`,
     categories: [],
     language: 'en',
+    author: null,
     photo: null,
   };
 }

@@ -81,6 +81,8 @@ export interface Going {
   as: 'live' | 'draft';
   document: ArticleDocument;
   categories: readonly string[];
+  /** Who it is by; whoever the blog says where nobody is named. */
+  author?: string | null;
   /** The moment readers see on it, of the desk clock. */
   desk: number;
 }
@@ -95,18 +97,18 @@ export async function publishOn(
   doing: Doing,
   blog: BlogTarget,
   publication: PublicationRow,
-  { as, document, categories, desk }: Going,
+  { as, document, categories, author = null, desk }: Going,
 ): Promise<Done<Placed>> {
   const { ground } = ports;
   const port = ports.blogs(blog);
   const hasDrafts = port.can(blog).has('drafts');
   if (as === 'draft' && !hasDrafts) return cannot(blog, 'drafts');
-  const out = (at: Placed) => outWrites(ground, publication, { at, as, desk, document, categories });
+  const out = (at: Placed) => outWrites(ground, publication, { at, as, desk, document, categories, author });
   let at = placeOf(publication);
   if (publication.state !== 'draft' || at === null) {
     const files = await sendPictures(ports, doing, blog, document);
     if (files.kind !== 'done') return files;
-    const post = await postOf(ground.db, publication, document, files.value, categories);
+    const post = { ...(await postOf(ground.db, publication, document, files.value, categories)), author };
     const made = await effect(
       ground,
       doing,

@@ -69,7 +69,7 @@ export async function actByHand(
   if (begun.kind === 'not known yet') return { kind: 'later', inMs: blog.timeLimitMs };
   const pinned = await pinRevision(ports.ground.db, begun.publication, revision);
   const document = await readRevision(ports.ground.db, pinned);
-  const { as_: as, categories } = publication;
+  const { as_: as, categories, author } = publication;
   return publishOn(
     ports,
     doing,
@@ -79,6 +79,7 @@ export async function actByHand(
       as,
       document,
       categories: categories ?? [],
+      author,
       desk: ports.ground.desk.now(),
     },
   );

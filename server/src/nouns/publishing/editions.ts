@@ -137,11 +137,24 @@ export function draftWrite({ id, edition }: PublicationRow, at: Placed): Write {
 export function outAsWrite(
   { id, edition }: PublicationRow,
   as: 'live' | 'draft',
-  { at, desk, categories }: { at: Placed; desk: number; categories: readonly string[] | null },
+  {
+    at,
+    desk,
+    categories,
+    author,
+  }: { at: Placed; desk: number; categories: readonly string[] | null; author: string | null },
 ): Write {
   return {
-    text: `UPDATE publication SET ${publicationMoves[as].set}, address = ?, handle = ?, ${SOON}, out_desk = COALESCE(out_desk, ?), categories = COALESCE(?, categories) WHERE id = ? AND edition = ? AND ${publicationMoves[as].from}`,
-    parameters: [at.address, handleIn(at), desk, categories === null ? null : JSON.stringify(categories), id, edition],
+    text: `UPDATE publication SET ${publicationMoves[as].set}, address = ?, handle = ?, ${SOON}, out_desk = COALESCE(out_desk, ?), categories = COALESCE(?, categories), author = COALESCE(?, author) WHERE id = ? AND edition = ? AND ${publicationMoves[as].from}`,
+    parameters: [
+      at.address,
+      handleIn(at),
+      desk,
+      categories === null ? null : JSON.stringify(categories),
+      author,
+      id,
+      edition,
+    ],
   };
 }
 

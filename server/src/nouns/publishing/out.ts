@@ -36,16 +36,18 @@ export function outWrites(
     desk,
     document,
     categories = null,
+    author = null,
   }: {
     at: Placed;
     as: 'live' | 'draft';
     desk: number;
     document: ArticleDocument | null;
     categories?: readonly string[] | null;
+    author?: string | null;
   },
 ): Write[] {
   return [
-    outAsWrite(publication, as, { at, desk, categories }),
+    outAsWrite(publication, as, { at, desk, categories, author }),
     outWrite(publication.article, publication.blog),
     changeWrite(ground.ids, 'article', publication.article),
     ...(as === 'live' && document ? pageWrites(publication, at.address, document) : []),

@@ -68,6 +68,7 @@ export async function postOf(
     name: document.title,
     markdown: articleMarkdown({ body }, resolve),
     language: document.language,
+    author: null,
     html: articleHtml({ ...document, body }, resolve),
     summary: document.description,
     slug: `${document.slug || 'article'}-${key}`,

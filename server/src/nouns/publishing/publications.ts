@@ -23,6 +23,8 @@ export interface PublicationRow {
   /** The revision an update brings. */
   wanted: string | null;
   categories: string[] | null;
+  /** Who it is by; null where nobody was named. */
+  author: string | null;
   /** Digest of what the blog was seen to say, as we sent it or as somebody settled it; null before it was looked at. */
   seen: string | null;
   /** What somebody else made of it there, and nobody settled yet. */
@@ -38,7 +40,7 @@ export interface Outside {
 }
 
 const COLUMNS =
-  'id, article, blog, key_, state, as_, address, handle, revision, out_desk, act, edition, wanted, categories, seen, outside FROM publication';
+  'id, article, blog, key_, state, as_, address, handle, revision, out_desk, act, edition, wanted, categories, author, seen, outside FROM publication';
 
 /** The columns of a publication, for statements that read more of them. */
 export const PUBLICATION_COLUMNS = COLUMNS;

@@ -57,6 +57,8 @@ export interface Post {
   slug: string;
   categories: string[];
   language: string;
+  /** Who it is by; null leaves what the blog says. */
+  author: string | null;
   photo: { address: string; alternative: string } | null;
 }
 

@@ -93,7 +93,7 @@ export class AtomBlog implements BlogPort {
     }
     const body = newEntry({
       id: `urn:grivo:${post.key}`,
-      author: blog.name,
+      author: post.author ?? blog.name,
       language: post.language,
       ...wordsIn(post, this.now()),
       draft: status === 'draft',

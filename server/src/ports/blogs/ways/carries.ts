@@ -30,7 +30,7 @@ export const CARRIES: Readonly<Record<Capability, { says: string; lacking: strin
   date: { says: 'moment it went out', lacking: 'The blog says itself when a post went out.' },
   categories: { says: 'categories', lacking: 'Posts have no categories.' },
   'list categories': { says: 'its categories listed', lacking: 'The categories of the blog cannot be asked for.' },
-  author: { says: 'author', lacking: 'Who wrote it does not go along: posts are by whoever the secret belongs to.' },
+  author: { says: 'author', lacking: 'Who wrote it does not go along: posts are by whoever the blog says.' },
   language: { says: 'language', lacking: 'The language does not go along: it is that of the blog.' },
 };
 

@@ -19,6 +19,7 @@ const CAN: ReadonlySet<Capability> = new Set([
   'lead picture',
   'summary',
   'address',
+  'author',
   'language',
   'date',
 ]);
@@ -194,8 +195,19 @@ const secretOf = (text: string): Buffer =>
   text.startsWith('whsec_') ? Buffer.from(text.slice('whsec_'.length), 'base64') : Buffer.from(text, 'utf8');
 
 function dataOf(post: Post) {
-  const { key, name, html, markdown, summary, slug, categories, language, photo } = post;
-  return { key, title: name, html, markdown, description: summary, slug, categories, language, picture: photo };
+  const { key, name, html, markdown, summary, slug, categories, language, author, photo } = post;
+  return {
+    key,
+    title: name,
+    ...(author === null ? {} : { author }),
+    html,
+    markdown,
+    description: summary,
+    slug,
+    categories,
+    language,
+    picture: photo,
+  };
 }
 
 function answered(reply: Reply, blog: BlogTarget): { address?: string } | null {

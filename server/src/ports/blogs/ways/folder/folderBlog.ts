@@ -23,6 +23,7 @@ const CAN: ReadonlySet<Capability> = new Set([
   'lead picture',
   'summary',
   'address',
+  'author',
   'language',
   'date',
 ]);
@@ -100,8 +101,9 @@ export class FolderBlog implements BlogPort {
       const known = await keptIn(files, at.handle);
       if (!known) throw new FolderTrouble('there is no such post', null);
       const now = new Date(this.ports.now()).toISOString();
+      const author = post.author ?? (await postIn(files, at.handle))?.author ?? null;
       const kept = keptOf(blog, { ...post, key: at.handle }, { now, ...known }, known);
-      const written = await this.put(blog, files, { ...post, key: at.handle }, kept);
+      const written = await this.put(blog, files, { ...post, author, key: at.handle }, kept);
       return { value: placeOf(kept), written, says: `Change: ${post.name}` };
     });
   }

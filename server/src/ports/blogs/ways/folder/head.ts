@@ -13,6 +13,7 @@ export function headOf(post: Post, { draft, date }: { draft: boolean; date: stri
     ...(post.summary === '' ? {} : { description: post.summary }),
     ...(date === null ? {} : { date: new Date(date) }),
     ...(draft ? { draft: true } : {}),
+    ...(post.author === null ? {} : { author: post.author }),
     ...(post.categories.length === 0 ? {} : { categories: post.categories }),
     ...(post.photo ? { picture: post.photo.address, pictureText: post.photo.alternative } : {}),
     language: post.language,
