@@ -29,6 +29,7 @@ const all = {
   text: (await import('./bench/text.mjs')).text,
   honesty: (await import('./bench/honesty.mjs')).honesty,
   proof: (await import('./bench/proof.mjs')).proof,
+  publish: (await import('./bench/publish.mjs')).publish,
 };
 const OPTIONS = { set: { type: 'string' }, material: { type: 'string' } };
 let given;

@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { readdirSync } from 'node:fs';
-import { mkdtemp, readFile, rm } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
+import { hostname, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { type BlogWay, FOLDER_AS_MADE, type FolderSettings } from '@grivo/contract';
 import { parse as parseToml } from 'smol-toml';
@@ -302,6 +302,14 @@ describe('a folder', () => {
     expect(git('status', '--porcelain')).toBe('');
     expect(git('ls-files')).toBe('.grivo/.gitignore');
     await expect(readFile(join(sites, 'ran'))).rejects.toThrow('ENOENT');
+  });
+
+  test('whose lock was left by a process that is gone is written to at once', async () => {
+    const { port, blog } = await folder('left', {})();
+    const gone = execFileSync('sh', ['-c', 'echo $$'], { encoding: 'utf8' }).trim();
+    execFileSync('mkdir', ['-p', join(blog.endpoint, '.grivo')]);
+    await writeFile(join(blog.endpoint, '.grivo', 'lock'), `${hostname()} ${gone}`);
+    value(await port.create(blog, post('l0ck'), 'published', signal));
   });
 
   test('is never left, by a link in it or by a name', async () => {

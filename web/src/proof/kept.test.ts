@@ -10,7 +10,7 @@ const typed = (text: string): Unsaved => {
   return { revision: 'r'.repeat(20), base: EMPTY_ARTICLE, mine };
 };
 const taken: Unsaved[] = [];
-const take = (left: Unsaved) => void taken.push(left);
+const take = (left: Unsaved) => taken.push(left) > 0;
 
 /** Stands for the browser's locks: pages that are open hold theirs. */
 function openPages(...pages: string[]) {
@@ -44,6 +44,15 @@ it('what a page that is gone kept is taken over once, and an open one keeps its 
   await takeLeft(A, take);
   expect(taken).toEqual([typed('left behind')]);
   expect([keptUnsaved(A, 'gone'), keptUnsaved(A, 'open')]).toEqual([null, typed('typed there now')]);
+});
+
+it('what cannot be taken over any more stays for the next', async () => {
+  openPages();
+  keepUnsaved(A, typed('left behind'), 'gone');
+  await takeLeft(A, () => false);
+  expect(keptUnsaved(A, 'gone')).toEqual(typed('left behind'));
+  await takeLeft(A, take);
+  expect(taken).toEqual([typed('left behind')]);
 });
 
 it('where a browser cannot tell which pages are open, nothing is left lying', async () => {

@@ -60,16 +60,17 @@ export function isKept(article: string): boolean {
 /**
  * Takes over what pages that are gone kept of an article. Pages that are open bring theirs to the server themselves; a
  * browser that cannot tell counts all others as gone, and what two bring is merged.
- * @param take keeps it as this page's own before it is let go of
+ * @param take keeps it as this page's own before it is let go of; false where it cannot any more, and then it stays
  */
-export async function takeLeft(article: string, take: (left: Unsaved) => void): Promise<void> {
+export async function takeLeft(article: string, take: (left: Unsaved) => boolean): Promise<void> {
   for (const page of otherPages(article)) {
     const takeOver = () => {
       const left = keptUnsaved(article, page);
-      if (left) take(left);
-      keepUnsaved(article, null, page);
+      if (!left || take(left)) keepUnsaved(article, null, page);
     };
     if (!navigator.locks) takeOver();
-    else await navigator.locks.request(lockOf(page), { ifAvailable: true }, (lock) => lock && takeOver());
+    // Shared, so that two looks of this page at once do not take each other for the page that is asked about.
+    else
+      await navigator.locks.request(lockOf(page), { ifAvailable: true, mode: 'shared' }, (lock) => lock && takeOver());
   }
 }

@@ -64,12 +64,14 @@ export class Saver {
     open.set(article, this);
   }
 
-  /** Takes in what a page that is gone had typed and not saved, together with what is here. */
-  takeIn({ base, mine }: Unsaved): void {
+  /** Takes in what a page that is gone had typed and not saved, together with what is here. @returns whether it could */
+  takeIn({ base, mine }: Unsaved): boolean {
+    if (this.closed) return false;
     const { article, clashes } = mergeArticles(base, mine, this.hands.read());
     this.hands.show(article, clashes);
     this.changed();
     this.keepNow();
+    return true;
   }
 
   get isDirty(): boolean {

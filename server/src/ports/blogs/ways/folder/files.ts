@@ -1,4 +1,5 @@
 import { mkdir, open, readFile, realpath, rename, rm, stat, writeFile } from 'node:fs/promises';
+import { hostname } from 'node:os';
 import { dirname, isAbsolute, join, relative, resolve, sep } from 'node:path';
 import type { BlogMistake } from '@grivo/core';
 
@@ -13,7 +14,7 @@ export class FolderTrouble extends Error {
 }
 
 /** A lock nobody took away in this time was left behind. */
-const LOCK_STALE_MS = 30_000;
+const LOCK_STALE_MS = 120_000;
 const LOCK_AGAIN_MS = 25;
 /** Where Grivo keeps what it knows of a folder, in the folder. */
 export const OWN = '.grivo';
@@ -97,7 +98,7 @@ export class Files {
   /** Does something while nobody else, in any process, does something with this folder. */
   async alone<T>(act: () => Promise<T>): Promise<T> {
     const lock = await this.pathOf(join(OWN, 'lock'), true);
-    const token = `${process.pid} ${Math.random()}`;
+    const token = `${hostname()} ${process.pid}`;
     for (;;) {
       try {
         await writeFile(lock, token, { flag: 'wx' });
@@ -105,11 +106,7 @@ export class Files {
       } catch (error) {
         if ((error as NodeJS.ErrnoException).code !== 'EEXIST') fail(error);
       }
-      const since = await stat(lock).then(
-        ({ mtimeMs }) => Date.now() - mtimeMs,
-        () => 0,
-      );
-      if (since > LOCK_STALE_MS) await rm(lock, { force: true });
+      if (await isLeft(lock)) await rm(lock, { force: true });
       else await new Promise((then) => setTimeout(then, LOCK_AGAIN_MS));
     }
     try {
@@ -117,6 +114,30 @@ export class Files {
     } finally {
       await rm(lock, { force: true });
     }
+  }
+}
+
+/** Whether a lock was left behind: by a process of this machine that is gone, or too long ago by any. */
+async function isLeft(lock: string): Promise<boolean> {
+  try {
+    const [text, { mtimeMs }] = [await readFile(lock, 'utf8'), await stat(lock)];
+    const [host = '', pid = ''] = text.split(' ');
+    return Date.now() - mtimeMs > LOCK_STALE_MS || (host === hostname() && !isAlive(Number(pid)));
+  } catch (error) {
+    // It was given back just now.
+    if (isMissing(error)) return false;
+    throw error;
+  }
+}
+
+function isAlive(pid: number): boolean {
+  // What is being written just now names nobody yet.
+  if (!Number.isInteger(pid) || pid <= 0) return true;
+  try {
+    process.kill(pid, 0);
+    return true;
+  } catch (error) {
+    return (error as NodeJS.ErrnoException).code !== 'ESRCH';
   }
 }
 

@@ -36,6 +36,8 @@ const isOwnAlone = (file: string): boolean => file.endsWith('.post.json') || fil
 
 /** What is made around the posts is made so long after the last of several acts. */
 const AROUND_AFTER_MS = 150;
+/** And so many times as long as it takes: of much that is published in a row it is a small part. */
+const AROUND_SHARE = 8;
 
 /**
  * Writing to a folder of Markdown or HTML for a static site: a file a post, pictures beside them, and in `.grivo` what
@@ -45,6 +47,8 @@ const AROUND_AFTER_MS = 150;
 export class FolderBlog implements BlogPort {
   private readonly around = new Map<string, Promise<void>>();
   private readonly again = new Set<string>();
+  /** How long it took last to make what is around the posts. */
+  private tookMs = 0;
 
   /** @param ports the folders that may be written below, as absolute paths, and wall time in milliseconds */
   constructor(private readonly ports: { folders: readonly string[]; now: () => number }) {}
@@ -87,6 +91,8 @@ export class FolderBlog implements BlogPort {
   async turnLive(blog: BlogTarget, at: Placed, published: string): Promise<Effect<Placed>> {
     return this.writing(blog, 'turn live', async (files) => {
       const [kept, post] = [await keptIn(files, at.handle), await postIn(files, at.handle)];
+      // What is live already has nothing that waits.
+      if (kept?.status === 'published' && !post) return { value: placeOf(kept), written: [], says: '' };
       if (!kept || !post) throw new FolderTrouble('there is no such post', null);
       const live: Kept = { ...kept, status: 'published', published, updated: new Date(this.ports.now()).toISOString() };
       const written = await this.put(blog, files, post, live);
@@ -101,8 +107,8 @@ export class FolderBlog implements BlogPort {
       const known = await keptIn(files, at.handle);
       if (!known) throw new FolderTrouble('there is no such post', null);
       const now = new Date(this.ports.now()).toISOString();
-      const author = post.author ?? (await postIn(files, at.handle))?.author ?? null;
-      const kept = keptOf(blog, { ...post, key: at.handle }, { now, ...known }, known);
+      const author = post.author ?? known.author;
+      const kept = keptOf(blog, { ...post, author, key: at.handle }, { now, ...known }, known);
       const written = await this.put(blog, files, { ...post, author, key: at.handle }, kept);
       return { value: placeOf(kept), written, says: `Change: ${post.name}` };
     });
@@ -167,11 +173,12 @@ export class FolderBlog implements BlogPort {
         ? pageOf(blog, kept)
         : markdownFile(headOf(post, { draft, date: kept.published }), post.markdown, settings);
     await files.write(file, text);
-    // What turns it live or lists it later needs no more than this.
-    await files.write(postFile(kept.key), JSON.stringify(post));
+    // What turns it live later needs all of it, what is live nothing more than what lists it.
+    if (draft) await files.write(postFile(kept.key), JSON.stringify(post));
     await files.write(keptFile(kept.key), JSON.stringify(kept));
+    if (!draft) await files.remove(postFile(kept.key));
     this.soonAround(blog, files);
-    return [file, keptFile(kept.key), postFile(kept.key)];
+    return [file, keptFile(kept.key)];
   }
 
   /** Makes the front page, the feed and the sitemap once several acts are over. */
@@ -182,16 +189,18 @@ export class FolderBlog implements BlogPort {
     let make = () => {};
     const done = new Promise<void>((resolve) => {
       make = () => {
+        const begun = performance.now();
         this.makeAround(blog, files)
           .catch(() => undefined)
           .finally(() => {
+            this.tookMs = performance.now() - begun;
             this.around.delete(files.folder);
             resolve();
             if (this.again.delete(files.folder)) this.soonAround(blog, files);
           });
       };
     });
-    setTimeout(make, AROUND_AFTER_MS);
+    setTimeout(make, Math.max(AROUND_AFTER_MS, AROUND_SHARE * this.tookMs));
     this.around.set(files.folder, done);
   }
 
@@ -284,6 +293,7 @@ function keptOf(
     updated: now,
     language: post.language,
     categories: post.categories,
+    author: post.author,
     html: pictured(post),
   };
 }

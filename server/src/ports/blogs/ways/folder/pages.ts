@@ -14,6 +14,7 @@ export interface Kept {
   updated: string;
   language: string;
   categories: string[];
+  author: string | null;
   /** As it is read, for the feed. */
   html: string;
 }
@@ -54,7 +55,8 @@ export function pageOf(blog: { name: string; address: string }, post: Kept): str
     ? `<time datetime="${post.published}">${escapeXml(day(post.published, language))}</time>`
     : '';
   const about = `<meta name="description" content="${escapeXml(post.summary)}"><link rel="canonical" href="${escapeXml(post.address)}">`;
-  const body = `<article class="h-entry"><h1 class="p-name">${escapeXml(post.title)}</h1>${at}<div class="e-content">\n<!-- text -->\n${post.html}\n<!-- end of text -->\n</div></article>`;
+  const by = post.author ? `<p class="p-author">${escapeXml(post.author)}</p>` : '';
+  const body = `<article class="h-entry"><h1 class="p-name">${escapeXml(post.title)}</h1>${by}${at}<div class="e-content">\n<!-- text -->\n${post.html}\n<!-- end of text -->\n</div></article>`;
   return frame({ ...blog, language }, `${post.title} · ${blog.name}`, body, about);
 }
 
@@ -87,7 +89,7 @@ export function aroundPosts(
     .slice(0, IN_FEED)
     .map(
       (post) =>
-        `<entry><title>${escapeXml(post.title)}</title><id>${escapeXml(post.address)}</id><link href="${escapeXml(post.address)}"/><published>${post.published}</published><updated>${post.updated}</updated><summary>${escapeXml(post.summary)}</summary>${post.categories.map((term) => `<category term="${escapeXml(term)}"/>`).join('')}<content type="html">${escapeXml(post.html)}</content></entry>`,
+        `<entry><title>${escapeXml(post.title)}</title><id>${escapeXml(post.address)}</id><link href="${escapeXml(post.address)}"/><published>${post.published}</published><updated>${post.updated}</updated>${post.author ? `<author><name>${escapeXml(post.author)}</name></author>` : ''}<summary>${escapeXml(post.summary)}</summary>${post.categories.map((term) => `<category term="${escapeXml(term)}"/>`).join('')}<content type="html">${escapeXml(post.html)}</content></entry>`,
     );
   const updated = live.reduce(
     (newest, post) => (post.updated > newest ? post.updated : newest),
