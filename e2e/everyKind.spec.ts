@@ -54,10 +54,10 @@ async function tried(page: Page, subject: string | RegExp, first: string): Promi
   else await page.keyboard.press('Escape');
   await row(page, first).hover();
   await row(page, first).getByRole('button', { name: 'run to here' }).click();
-  await expect(row(page, first)).not.toContainText('not run yet');
-  await expect(page.getByRole('button', { name: /one step on/ })).toBeEnabled();
+  await expect(row(page, first)).not.toContainText('not run yet', { timeout: 60_000 });
+  await expect(page.getByRole('button', { name: /one step on/ })).toBeEnabled({ timeout: 60_000 });
   await page.keyboard.press('n');
-  await expect(page.getByRole('button', { name: /Run what changed/ })).toBeEnabled();
+  await expect(page.getByRole('button', { name: /Run what changed/ })).toBeEnabled({ timeout: 60_000 });
   await page.keyboard.press('r');
   await expect(row(page, 'publish')).toContainText('not in a trial', { timeout: 40_000 });
   const written = await row(page, 'write').textContent();
@@ -98,7 +98,7 @@ async function taken(page: Page, list: string, tick: string | RegExp | null, tak
 }
 
 test('keywords of a trade of their own, looked up where it is known', async ({ page }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(300_000);
   const services = await ask<{ services: { name: string }[] }>(page, 'get', '/services');
   if (!services.services.some(({ name }) => name === 'Violin pages'))
     await ask(page, 'post', '/services', {
@@ -128,7 +128,7 @@ test('keywords of a trade of their own, looked up where it is known', async ({ p
 });
 
 test('a sheet of things, its rows', async ({ page }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(300_000);
   await adding(page, /^a sheet/, 'Violin things');
   await upload(page, 'things.csv', SHEET);
   await added(page);
@@ -150,7 +150,7 @@ test('a sheet of things, its rows', async ({ page }) => {
 });
 
 test('a video with captions, by its address', async ({ page }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(300_000);
   await adding(page, /^videos/, 'Violin films');
   await page.getByLabel(/Handle, name or address/).fill(`${workshop()}/watch/bridge`);
   await added(page);
@@ -172,7 +172,7 @@ test('captions put in as a file', async ({ page }) => {
 });
 
 test('a feed found by its site', async ({ page }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(300_000);
   await adding(page, /^a feed/, 'Violin notes');
   await page.getByLabel('Address of a feed or of a site, or a subject').fill(`${workshop()}/`);
   await page.getByRole('button', { name: 'Find feeds' }).click();
@@ -189,7 +189,7 @@ test('a feed found by its site', async ({ page }) => {
 });
 
 test('a document put in as a file', async ({ page }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(300_000);
   await adding(page, /^pages and documents/, 'Violin papers');
   await upload(page, 'pegs.md', MARKDOWN);
   await added(page);
@@ -204,7 +204,7 @@ test('a document put in as a file', async ({ page }) => {
 });
 
 test('a partner’s list of products', async ({ page }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(300_000);
   await adding(page, /^a catalogue/, 'Violin partner');
   await page.getByLabel('Address of the list').fill(`${workshop()}/things.csv`);
   await added(page);
@@ -219,7 +219,7 @@ test('a partner’s list of products', async ({ page }) => {
 });
 
 test('a talk of a podcast, heard', async ({ page }) => {
-  test.setTimeout(240_000);
+  test.setTimeout(300_000);
   await adding(page, /^recordings/, 'Violin talks');
   await page.getByLabel('Address of a podcast’s feed').fill(`${workshop()}/talks.xml`);
   await added(page);
@@ -234,7 +234,7 @@ test('a talk of a podcast, heard', async ({ page }) => {
 });
 
 test('what a program hands in at a hook', async ({ page }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(300_000);
   await adding(page, /^a hook/, 'Violin till');
   await added(page);
   const list = page.url();
@@ -256,7 +256,7 @@ test('what a program hands in at a hook', async ({ page }) => {
 });
 
 test('a request typed in', async ({ page }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(300_000);
   await adding(page, /^requests/, 'Violin desk');
   await added(page);
   const list = page.url();
@@ -271,7 +271,7 @@ test('a request typed in', async ({ page }) => {
 });
 
 test('what went out on our own blogs, followed', async ({ page }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(300_000);
   // A first article of the trade, made from notes.
   const { blogs } = await ask<{ blogs: { id: string }[] }>(page, 'get', '/blogs');
   const asked = await ask<{ id: string }>(page, 'post', '/sources', {
