@@ -6,6 +6,7 @@ import { addPerson } from '../../server/src/nouns/people/repository.ts';
 import { createPipeline } from '../../server/src/nouns/pipelines/repository.ts';
 import { addKeywords } from '../../server/src/nouns/sources/keywords.ts';
 import { createSource } from '../../server/src/nouns/sources/repository.ts';
+import { everyDay } from '../cadence.mjs';
 import { fillStore } from './fill.mjs';
 import { ground, median } from './ground.mjs';
 
@@ -32,7 +33,7 @@ async function small(product) {
   const [{ procedure_id: procedure }] = await db.rows('SELECT procedure_id FROM pipeline WHERE id = ?', [pipeline]);
   await db.run(
     "INSERT INTO blog (id, name, address, endpoint, language, cadence) VALUES (?, 'Journal', 'https://b.example', 'https://b.example/e', 'en', ?)",
-    [blog, JSON.stringify(DAILY)],
+    [blog, JSON.stringify(everyDay(2, 60, 'Europe/Dublin'))],
   );
   await db.run(
     "INSERT INTO brief (id, pipeline, standing, seed, subject, fields, made_desk, ended_desk) VALUES (?, ?, 'out', 's', 'salt', '{}', ?, ?)",
@@ -67,15 +68,6 @@ async function small(product) {
   return { brief, source, pipeline };
 }
 
-const DAILY = {
-  rate: { kind: 'count', n: 2, per: 'day' },
-  days: [1, 2, 3, 4, 5, 6, 7],
-  hours: { from: '08:00', to: '18:00' },
-  gapMinutes: 60,
-  start: '2024-01-01',
-  pauses: [],
-  zone: 'Europe/Dublin',
-};
 /** The API of a store that was filled, and one who may ask all of it. */
 async function filled(bench, briefs, items) {
   const { product } = await bench.product();

@@ -8,17 +8,8 @@ import { addKeywords } from '../../server/src/nouns/sources/keywords.ts';
 import { lookAndTake } from '../../server/src/nouns/sources/look.ts';
 import { createSource } from '../../server/src/nouns/sources/repository.ts';
 import { createService } from '../../server/src/ports/services/repository.ts';
+import { everyDay } from '../cadence.mjs';
 import { ground, median, pause } from './ground.mjs';
-
-const CADENCE = {
-  rate: { kind: 'count', n: 5, per: 'day' },
-  days: [1, 2, 3, 4, 5, 6, 7],
-  hours: { from: '08:00', to: '18:00' },
-  gapMinutes: 0,
-  start: '2024-01-01',
-  pauses: [],
-  zone: 'UTC',
-};
 
 export async function path(tell) {
   const bench = await ground();
@@ -52,7 +43,7 @@ export async function path(tell) {
       endpoint: site.endpoint,
       secret: site.token,
       language: 'en',
-      cadence: CADENCE,
+      cadence: everyDay(5),
       timeLimitMs: 5_000,
     });
     await product.work('both');

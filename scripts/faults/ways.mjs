@@ -1,6 +1,7 @@
 // Five blogs, each by another way, and people who change, take back and publish again what is on them while things break.
 import { mkdirSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { everyDay } from '../cadence.mjs';
 
 /** The blogs, the way each goes, and the site of the stand-ins it is. */
 export const WAYS = [
@@ -10,16 +11,6 @@ export const WAYS = [
   { way: 'hook', slug: 'barrels' },
   { way: 'folder', slug: null },
 ];
-
-const CADENCE = {
-  rate: { kind: 'count', n: 2, per: 'day' },
-  days: [1, 2, 3, 4, 5, 6, 7],
-  hours: { from: '08:00', to: '18:00' },
-  gapMinutes: 60,
-  start: '2024-01-01',
-  pauses: [],
-  zone: 'Europe/Dublin',
-};
 
 /** @returns the ids of the blogs, in the order of the ways */
 export async function connectWays(call, standIns, sites) {
@@ -37,7 +28,7 @@ export async function connectWays(call, standIns, sites) {
       settings: way === 'xml-rpc' ? { user: site.user, blogId: slug } : way === 'atom' ? { user: site.user } : {},
       secret: site?.token ?? '',
       language: 'en',
-      cadence: CADENCE,
+      cadence: everyDay(2, 60, 'Europe/Dublin'),
       timeLimitMs: 1_200,
     });
     const wrong = lines.find(({ well }) => !well);

@@ -6,7 +6,7 @@ import { Navigate, Route, Routes, useLocation } from 'react-router';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { queryClient } from '../api/queries.ts';
 import { type Answer, onScreen, Problem } from '../testing/onScreen.tsx';
-import { article, blog, HOUR, id, NOW, slots } from '../testing/samples.ts';
+import { article, articleWhole, blog, HOUR, id, NOW, slots } from '../testing/samples.ts';
 import ArticlePage from './ArticlePage.tsx';
 import Articles from './Articles.tsx';
 import { Page } from './Page.tsx';
@@ -133,29 +133,23 @@ const body: Block[] = [
     evidence: [rests('m2')],
   },
 ];
-const whole = (change: Partial<ArticleWhole> = {}): ArticleWhole => ({
-  ...article('a', 'Gut or steel'),
-  document: {
-    ...EMPTY_ARTICLE,
-    title: 'Gut or steel',
-    description: 'Which string answers sooner.',
-    hashtags: ['#strings'],
-    body,
-  },
-  html: '',
-  passages: [passage('m1', LONG), passage('m2', 'Steel holds its tuning.', { place: '01:48', address: '' })],
-  measures: [
-    { name: 'Words', value: 420, least: 500, most: 900, unit: 'words', says: 'as the outline asks', place: null },
-    { name: 'Readability', value: 61, least: null, most: null, unit: '', says: 'easy', place: null },
-  ],
-  doubts: [{ block: 'p2', kind: 'figure', words: '40 euros' }],
-  line: '',
-  revision: id('v'),
-  busy: null,
-  publications: [],
-  rev: 1,
-  ...change,
-});
+const whole = (change: Partial<ArticleWhole> = {}): ArticleWhole =>
+  articleWhole({
+    document: {
+      ...EMPTY_ARTICLE,
+      title: 'Gut or steel',
+      description: 'Which string answers sooner.',
+      hashtags: ['#strings'],
+      body,
+    },
+    passages: [passage('m1', LONG), passage('m2', 'Steel holds its tuning.', { place: '01:48', address: '' })],
+    measures: [
+      { name: 'Words', value: 420, least: 500, most: 900, unit: 'words', says: 'as the outline asks', place: null },
+      { name: 'Readability', value: 61, least: null, most: null, unit: '', says: 'easy', place: null },
+    ],
+    doubts: [{ block: 'p2', kind: 'figure', words: '40 euros' }],
+    ...change,
+  });
 
 describe('the page of an article', () => {
   it('beside a paragraph stands what it rests on, in short until it is looked at', async () => {

@@ -162,7 +162,7 @@ function namesSentence(step: PublishStep): SentencePart[] {
           ],
         },
       },
-      'only names it has',
+      'no new categories',
     ),
     ...optional(
       step.author !== '',

@@ -2,23 +2,17 @@ import { type AtomEntry, type Collection, type EntryWords, newEntry } from '../.
 import type { Reply } from '../../../ground/network/network.ts';
 import { bad, type Effect, good, type Result } from '../../outcome/outcome.ts';
 import type { BlogPort, BlogSays, BlogTarget, Capability, Placed, Post, PostThere } from '../blog.ts';
-import { type Asked, BlogCalls, unusable, type WayPorts } from './calls.ts';
+import { type Asked, BlogCalls, noSuchPost, unusable, type WayPorts } from './calls.ts';
+import { BY_EVERY_WAY } from './carries.ts';
 import { addressHolds, holds, marked, pictured, unmarked } from './mark.ts';
 
-const CAN: ReadonlySet<Capability> = new Set([
-  'drafts',
-  'find',
-  'update',
-  'withdraw',
+const CAN: ReadonlySet<Capability> = new Set<Capability>([
+  ...BY_EVERY_WAY,
   'removes',
-  'media',
-  'categories',
-  'list categories',
   'summary',
   'address',
   'author',
   'language',
-  'date',
 ]);
 
 const ENTRY = 'application/atom+xml;type=entry';
@@ -200,11 +194,7 @@ export class AtomBlog implements BlogPort {
   ): Promise<Effect<Placed>> {
     const read = await this.hold(blog, at.handle, signal);
     if (!read.ok) return { kind: 'not done', failure: read.failure };
-    if (!read.value)
-      return {
-        kind: 'not done',
-        failure: { code: 'blog-refuses', service: blog.id, status: 404, said: 'there is no such post' },
-      };
+    if (!read.value) return noSuchPost(blog);
     const { bytes, etag, entry } = read.value;
     const changed = await this.ports.reader.read('changedEntry', { bytes, words });
     if (!changed.ok || changed.value === null)

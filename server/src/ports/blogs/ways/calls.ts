@@ -93,6 +93,12 @@ export class BlogCalls {
 const isRefused = (failure: Failure): failure is Extract<Failure, { code: 'key-refused' | 'blog-refuses' }> =>
   (failure.code === 'key-refused' || failure.code === 'blog-refuses') && [400, 401, 403].includes(failure.status);
 
+/** There is nothing at the place that is to be changed. */
+export const noSuchPost = ({ id: service }: BlogTarget): Effect<never> => ({
+  kind: 'not done',
+  failure: { code: 'blog-refuses', service, status: 404, said: 'there is no such post' },
+});
+
 const unknown = (blog: BlogTarget, action: string): Effect<never> => ({
   kind: 'unknown',
   failure: { code: 'outcome-unknown', service: blog.id, action },

@@ -1,6 +1,18 @@
 import type { BlogWay } from '@grivo/contract';
 import type { Capability } from '../blog.ts';
 
+/** What a post can do and carry by every way there is. */
+export const BY_EVERY_WAY = [
+  'drafts',
+  'find',
+  'update',
+  'withdraw',
+  'media',
+  'categories',
+  'list categories',
+  'date',
+] as const satisfies readonly Capability[];
+
 /** What ways are called, and what they are in a sentence. */
 export const WAY_WORDS: Readonly<Record<BlogWay, { name: string; what: string }>> = {
   micropub: { name: 'Micropub', what: 'the Micropub standard of the W3C, with its media endpoint' },

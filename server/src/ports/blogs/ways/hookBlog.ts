@@ -5,23 +5,17 @@ import { jsonOf } from '../../adapters/port.ts';
 import { bad, type Effect, good, type Result } from '../../outcome/outcome.ts';
 import { signatureOf } from '../../telling/hook.ts';
 import type { BlogPort, BlogSays, BlogTarget, Capability, Placed, Post, PostThere } from '../blog.ts';
-import { type Asked, BlogCalls, unusable, type WayPorts } from './calls.ts';
+import { type Asked, BlogCalls, noSuchPost, unusable, type WayPorts } from './calls.ts';
+import { BY_EVERY_WAY } from './carries.ts';
 
-const CAN: ReadonlySet<Capability> = new Set([
-  'drafts',
-  'find',
-  'update',
-  'withdraw',
+const CAN: ReadonlySet<Capability> = new Set<Capability>([
+  ...BY_EVERY_WAY,
   'removes',
-  'media',
-  'categories',
-  'list categories',
   'lead picture',
   'summary',
   'address',
   'author',
   'language',
-  'date',
 ]);
 
 /** What is asked of the receiver. `article.put` of a key that is there changes it: nothing is ever made twice. */
@@ -87,11 +81,7 @@ export class HookBlog implements BlogPort {
     const there = await this.read(blog, at, signal);
     if (!there.ok) return { kind: 'not done', failure: there.failure };
     const { value } = there;
-    if (!value)
-      return {
-        kind: 'not done',
-        failure: { code: 'blog-refuses', service: blog.id, status: 404, said: 'there is no such post' },
-      };
+    if (!value) return noSuchPost(blog);
     const data = { ...dataOf({ ...post, key: at.handle }), status: value.status ?? 'published' };
     return this.change(blog, 'article.put', at.handle, data, 'update', signal, at.address);
   }

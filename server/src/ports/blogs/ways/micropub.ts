@@ -4,22 +4,16 @@ import { jsonOf } from '../../adapters/port.ts';
 import { bad, type Effect, good, type Result } from '../../outcome/outcome.ts';
 import type { BlogPort, BlogSays, BlogTarget, Capability, Placed, Post, PostThere } from '../blog.ts';
 import { type Asked, BlogCalls, keyMistake, type Refusal, unusable, type WayPorts } from './calls.ts';
+import { BY_EVERY_WAY } from './carries.ts';
 import { addressHolds } from './mark.ts';
 
 /** What every blog of this way can; where its pictures go it says itself. */
-const CAN: ReadonlySet<Capability> = new Set([
-  'drafts',
-  'find',
-  'update',
-  'withdraw',
+const CAN: ReadonlySet<Capability> = new Set<Capability>([
+  ...BY_EVERY_WAY,
   'removes',
-  'media',
-  'categories',
-  'list categories',
   'lead picture',
   'summary',
   'address',
-  'date',
 ]);
 
 const Config = z.object({ 'media-endpoint': z.string().optional() });

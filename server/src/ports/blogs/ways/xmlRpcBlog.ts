@@ -3,20 +3,12 @@ import { type Given, isStruct, methodCall, type Value } from '../../../formats/p
 import type { Reply } from '../../../ground/network/network.ts';
 import { bad, type Effect, good, type Result } from '../../outcome/outcome.ts';
 import type { BlogPort, BlogSays, BlogTarget, Capability, Placed, Post, PostThere } from '../blog.ts';
-import { type Asked, BlogCalls, unusable, type WayPorts } from './calls.ts';
+import { type Asked, BlogCalls, noSuchPost, unusable, type WayPorts } from './calls.ts';
+import { BY_EVERY_WAY } from './carries.ts';
 import { addressHolds, holds, marked, pictured, unmarked } from './mark.ts';
 
 /** What servers of this kind can: the post says no address, no language and no description. */
-const CAN: ReadonlySet<Capability> = new Set([
-  'drafts',
-  'find',
-  'update',
-  'withdraw',
-  'media',
-  'categories',
-  'list categories',
-  'date',
-]);
+const CAN: ReadonlySet<Capability> = new Set<Capability>([...BY_EVERY_WAY]);
 
 /** How many of the newest posts are asked for, one after the other, when one is looked for. */
 const RECENT = [100, 1_000, 10_000];
@@ -76,7 +68,7 @@ export class XmlRpcBlog implements BlogPort {
   async turnLive(blog: BlogTarget, at: Placed, published: string, signal: AbortSignal): Promise<Effect<Placed>> {
     const there = await this.item(blog, at.handle, signal);
     if (!there.ok) return { kind: 'not done', failure: there.failure };
-    if (!there.value) return gone(blog);
+    if (!there.value) return noSuchPost(blog);
     const item = { ...sentBack(there.value), dateCreated: new Date(published) };
     return this.edit(blog, at, item, true, 'turn live', signal);
   }
@@ -85,14 +77,14 @@ export class XmlRpcBlog implements BlogPort {
   async update(blog: BlogTarget, at: Placed, post: Post, signal: AbortSignal): Promise<Effect<Placed>> {
     const there = await this.read(blog, at, signal);
     if (!there.ok) return { kind: 'not done', failure: there.failure };
-    if (!there.value) return gone(blog);
+    if (!there.value) return noSuchPost(blog);
     return this.edit(blog, at, itemOf(post), there.value.status !== 'draft', 'update', signal);
   }
 
   async withdraw(blog: BlogTarget, at: Placed, signal: AbortSignal): Promise<Effect<Placed>> {
     const there = await this.item(blog, at.handle, signal);
     if (!there.ok) return { kind: 'not done', failure: there.failure };
-    if (!there.value) return gone(blog);
+    if (!there.value) return noSuchPost(blog);
     return this.edit(blog, at, sentBack(there.value), false, 'withdraw', signal);
   }
 
@@ -101,13 +93,15 @@ export class XmlRpcBlog implements BlogPort {
     if (!there.ok) return there;
     if (!there.value) return good(null);
     const address = addressOf(there.value, blog) ?? at.address;
-    const open = await this.isRead(blog, address, signal);
+    // Where nobody knows its page, nobody can look whether readers find it.
+    const isKnown = address !== nowhere(blog, at.handle);
+    const open = isKnown ? await this.isRead(blog, address, signal) : good(null);
     if (!open.ok) return open;
     const { title = '', description = null } = there.value;
     return good({
       handle: at.handle,
       address,
-      status: open.value ? 'published' : 'draft',
+      status: open.value === null ? null : open.value ? 'published' : 'draft',
       name: String(title),
       html: description === null ? null : unmarked(String(description)),
     });
@@ -301,11 +295,6 @@ const isMissing = (code: number, said: string): boolean =>
   /(?:no such|not found|unknown|invalid|does not exist).*(?:post|entry|id)|(?:post|entry).*(?:not found|does not exist|no such)/i.test(
     said,
   );
-
-const gone = (blog: BlogTarget): Effect<never> => ({
-  kind: 'not done',
-  failure: { code: 'blog-refuses', service: blog.id, status: 404, said: 'there is no such post' },
-});
 
 /**
  * What a fault means. There are no codes all servers keep to: those of the Specification for Fault Code Interoperability

@@ -5,27 +5,21 @@ import { extname, join } from 'node:path';
 import { FOLDER_AS_MADE, type FolderSettings } from '@grivo/contract';
 import { bad, type Effect, good, type Result } from '../../../outcome/outcome.ts';
 import type { BlogPort, BlogSays, BlogTarget, Capability, Placed, Post, PostThere } from '../../blog.ts';
+import { BY_EVERY_WAY } from '../carries.ts';
 import { pictured } from '../mark.ts';
 import { Files, FolderTrouble, OWN } from './files.ts';
 import { commit } from './git.ts';
 import { bodyOf, headOf, markdownFile } from './head.ts';
 import { aroundPosts, type Kept, pageOf, textIn, under } from './pages.ts';
 
-const CAN: ReadonlySet<Capability> = new Set([
-  'drafts',
-  'find',
-  'update',
-  'withdraw',
+const CAN: ReadonlySet<Capability> = new Set<Capability>([
+  ...BY_EVERY_WAY,
   'removes',
-  'media',
-  'categories',
-  'list categories',
   'lead picture',
   'summary',
   'address',
   'author',
   'language',
-  'date',
 ]);
 
 const POSTS = join(OWN, 'posts');
