@@ -304,6 +304,20 @@ describe('a folder', () => {
     await expect(readFile(join(sites, 'ran'))).rejects.toThrow('ENOENT');
   });
 
+  test('goes on writing a post as it was written first, whatever new ones are', async () => {
+    const { port, blog } = await folder('turned', {})();
+    const at = value(await port.create(blog, post('f0rm'), 'published', signal));
+    const pages = { ...blog, settings: { folder: { ...FOLDER_AS_MADE, form: 'HTML' as const, file: '{slug}' } } };
+    value(await port.update(pages, at, post('f0rm', { name: 'Changed' }), signal));
+    value(await port.create(pages, post('n3w'), 'published', signal));
+    const [markdown, page] = readdirSync(blog.endpoint)
+      .filter((one) => /\.(?:md|html)$/.test(one))
+      .sort();
+    expect(await readFile(join(blog.endpoint, markdown!), 'utf8')).toMatch(/^---\ntitle: Changed/);
+    expect(page).toBe('rehairing-n3w.html');
+    expect(await port.read(pages, at, signal)).toMatchObject({ ok: true, value: { name: 'Changed', html: null } });
+  });
+
   test('whose lock was left by a process that is gone is written to at once', async () => {
     const { port, blog } = await folder('left', {})();
     const gone = execFileSync('sh', ['-c', 'echo $$'], { encoding: 'utf8' }).trim();

@@ -58,6 +58,9 @@ function aligned(before: readonly Block[], after: readonly Block[]): [Block | nu
   return rows;
 }
 
+/** Pairs of words that are compared; a paragraph of a thousand words against another has four millions. */
+const MOST_PAIRS = 20_000_000;
+
 /** Two texts word by word (longest common subsequence), neighbours that stand alike as one. */
 export function compareWords(before: string, after: string): WordsCompared[] {
   const out: WordsCompared[] = [];
@@ -67,7 +70,14 @@ export function compareWords(before: string, after: string): WordsCompared[] {
     if (last?.stands === stands) last.text += words.join('');
     else out.push({ stands, text: words.join('') });
   };
-  for (const part of diffComm(wordsOf(before), wordsOf(after))) {
+  const [was, is] = [wordsOf(before), wordsOf(after)];
+  // Of texts far longer than paragraphs are, what they have in common tells nobody anything, and takes long to find.
+  if (was.length * is.length > MOST_PAIRS) {
+    push('before', was);
+    push('after', is);
+    return out;
+  }
+  for (const part of diffComm(was, is)) {
     if (part.common) push('both', part.common);
     else {
       push('before', part.buffer1);

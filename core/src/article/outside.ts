@@ -65,8 +65,8 @@ export function outsidePlaces(ours: readonly OurPart[], theirs: readonly ShownPa
     if (open && !(owner !== undefined && open.blocks.has(owner))) close();
     open ??= { blocks: new Set(), ours: [], theirs: [] };
     for (const part of row.ours) open.blocks.add(part.of);
-    open.ours.push(...row.ours);
-    open.theirs.push(...row.theirs);
+    open.ours = open.ours.concat(row.ours);
+    open.theirs = open.theirs.concat(row.theirs);
   }
   close();
   return places;

@@ -5,6 +5,7 @@ import type { DocumentWanted } from '../../formats/documents/reader.ts';
 import type { FeedAsked } from '../../formats/feeds/read.ts';
 import type { EntryWords } from '../../formats/posting/atomEntry.ts';
 import type { Captions } from '../../formats/videos/transcript.ts';
+import type { SentAndThere } from '../../nouns/publishing/shown.ts';
 
 interface Sent {
   bytes: Uint8Array;
@@ -35,8 +36,7 @@ export const jobs = {
   procedure: async ({ yaml }: { yaml: string }) => (await core()).readProcedureYaml(yaml),
   laidOut: async ({ text, reads }: { text: string; reads: 'Markdown' | 'HTML' | 'plain text' }) =>
     (await import('../../nouns/articles/laidOut.ts')).laidOut(text, reads),
-  shown: async ({ texts, reads }: { texts: string[]; reads: 'Markdown' | 'HTML' }) =>
-    (await import('../../nouns/publishing/shown.ts')).shownParts(texts, reads),
+  beside: async (asked: SentAndThere) => (await import('../../nouns/publishing/shown.ts')).besideSent(asked),
   edited: async ({ text, article }: { text: string; article: ArticleDocument }) => {
     const { editedArticle } = await import('../../nouns/articles/edited.ts');
     return editedArticle(text, article);
@@ -79,7 +79,13 @@ export const jobs = {
  * Jobs that may hand back tens of thousands of small things, all of them plain (no bytes, no figures in arrays of their own):
  * as one text those are taken up several times as fast.
  */
-export const AS_TEXT: ReadonlySet<string> = new Set<keyof typeof jobs>(['phrases', 'groups', 'map', 'edited', 'shown']);
+export const AS_TEXT: ReadonlySet<string> = new Set<keyof typeof jobs>([
+  'phrases',
+  'groups',
+  'map',
+  'edited',
+  'beside',
+]);
 
 /** What is handed back part by part. */
 export const parts = {

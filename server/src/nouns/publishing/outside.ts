@@ -4,11 +4,8 @@ import {
   blocksHtml,
   blocksMarkdown,
   mergeArticles,
-  type OurPart,
   type OutsideChoice,
   type OutsidePlace,
-  outsidePlaces,
-  type ShownPart,
   settledBody,
 } from '@grivo/core';
 import type { Sql } from '../../ground/store/database.ts';
@@ -29,18 +26,14 @@ export type OutsidePorts = PublishingPorts & Pick<Tools, 'reader'>;
 /** How long what was looked at is not looked at again by itself, and how many posts are looked at in one go. */
 const AGAIN_HOURS = 6;
 const AT_ONCE = 3;
+/** Letters of a post that are looked at; the longest article has a tenth of it. */
+const LONGEST = 2_000_000;
 
 /** What a post says, in short: two that say the same have the same. */
 export function digestOf({ name, html, markdown }: Pick<PostThere, 'name' | 'html' | 'markdown'>): string {
   return createHash('sha256')
     .update(`${name}\0${(markdown ?? html ?? '').trim()}`)
     .digest('hex');
-}
-
-/** The text of a published revision as it was sent, part by part, and how it is read. */
-interface Sent {
-  document: ArticleDocument;
-  parts: OurPart[];
 }
 
 /** What stands on the blog beside what was sent. */
@@ -73,42 +66,36 @@ export async function besideOurs(
   if (there === null) return { ok: true, value: { there, digest: 'gone', document, places: [] } };
   const reads = there.markdown === undefined ? 'HTML' : 'Markdown';
   const hasLead = port.can(blog).has('lead picture');
-  const sent = await sentParts(ports, blog, document, { reads, hasLead });
-  const shown = await ports.reader.read('shown', { texts: [there.markdown ?? there.html ?? ''], reads });
-  const theirs = shown.ok ? (shown.value[0] ?? []) : [{ text: '', block: null }];
+  const sent = await sentBlocks(ports, blog, document, { reads, hasLead });
   const own = (await listBlogs(ports.ground.db)).map(({ address }) => address.replace(/\/$/, ''));
-  const places = outsidePlaces(withoutOwn(sent.parts, own), withoutOwn(theirs, own));
-  return { ok: true, value: { there, digest: digestOf(there), document, places } };
+  const text = there.markdown ?? there.html ?? '';
+  const places =
+    text.length > LONGEST
+      ? { ok: false as const, problem: 'it is far longer than any article' }
+      : await ports.reader.read('beside', { sent, there: text, reads, own });
+  if (!places.ok)
+    return {
+      ok: false,
+      failure: {
+        code: 'reply-unusable',
+        service: blog.id,
+        problem: `what stands there cannot be compared: ${places.problem}`,
+      },
+    };
+  return { ok: true, value: { there, digest: digestOf(there), document, places: places.value } };
 }
 
-/**
- * Parts without where their links to our own blogs lead: an article that was put elsewhere since is linked to where it is
- * now, and nobody changed anything.
- */
-function withoutOwn<P extends ShownPart>(parts: readonly P[], own: readonly string[]): P[] {
-  return parts.map((part) => {
-    const [words = '', links = ''] = part.text.split('\0');
-    const others = links
-      .split(' ')
-      .filter((address) => address !== '' && !own.some((blog) => address.startsWith(blog)));
-    return { ...part, text: others.length > 0 ? `${words}\0${others.join(' ')}` : words };
-  });
-}
-
-/** Each block of ours as it was sent, read back as theirs is. */
-async function sentParts(
-  { ground, reader }: OutsidePorts,
+/** Each block of ours as it was sent, the lead picture where it stood in the text. */
+async function sentBlocks(
+  { ground }: OutsidePorts,
   blog: BlogTarget,
   document: ArticleDocument,
   { reads, hasLead }: { reads: 'HTML' | 'Markdown'; hasLead: boolean },
-): Promise<Sent> {
+): Promise<{ id: string; text: string }[]> {
   const files = await sentFiles(ground.db, document, blog.id);
   const resolve = await resolverFor(ground.db, document, (digest) => files.get(digest) ?? '');
   const body = document.body.filter((block) => !(hasLead && block.type === 'figure' && block.lead));
-  const texts = reads === 'HTML' ? blocksHtml({ body }, resolve) : blocksMarkdown({ body }, resolve);
-  const shown = await reader.read('shown', { texts: texts.map(({ text }) => text), reads });
-  const parts = shown.ok ? shown.value.flatMap((of, i) => of.map((part) => ({ ...part, of: texts[i]!.id }))) : [];
-  return { document, parts };
+  return reads === 'HTML' ? blocksHtml({ body }, resolve) : blocksMarkdown({ body }, resolve);
 }
 
 /**

@@ -1,6 +1,6 @@
 import { articleHtml, articleMarkdown, type Block, blocksHtml, blocksMarkdown, type Resolve } from '@grivo/core';
 import { expect, test } from 'vitest';
-import { shownParts } from './shown.ts';
+import { besideSent, shownParts } from './shown.ts';
 
 const resolve: Resolve = {
   file: () => 'https://strings.example/p.webp',
@@ -108,4 +108,13 @@ test('where a link leads is part of what is told, and a text that lies too deep 
   const [one, two] = shownParts([linking('https://a.example/1'), linking('https://a.example/2')], 'HTML');
   expect(one![0]!.text).not.toBe(two![0]!.text);
   expect(shownParts([`${'> '.repeat(500)}x`], 'Markdown')[0]).toHaveLength(1);
+});
+
+test('a text as hostile as can be is set beside ours, or refused with the reason', () => {
+  const sent = [{ id: 'p', text: `<p>${'the string '.repeat(400)}</p>` }];
+  const beside = (there: string) => besideSent({ sent, there, reads: 'HTML', own: [] });
+  for (const there of [`<p>${'the '.repeat(400_000)}</p>`, '<p>'.repeat(600_000)])
+    expect(beside(there).some(({ changed }) => changed)).toBe(true);
+  expect(beside('<p>a</p>'.repeat(9_000)).at(-1)).toMatchObject({ changed: true });
+  expect(() => beside('<p>a</p>'.repeat(20_000))).toThrow('more than 10,000 parts');
 });

@@ -1,9 +1,54 @@
-import { type Block, blockText, type LaidOutPart, linksOf, type ShownPart } from '@grivo/core';
+import {
+  type Block,
+  blockText,
+  type LaidOutPart,
+  linksOf,
+  type OutsidePlace,
+  outsidePlaces,
+  type ShownPart,
+} from '@grivo/core';
 import { laidOut } from '../articles/laidOut.ts';
 
+/** A text as it was sent, block by block, and as it stands on a blog. */
+export interface SentAndThere {
+  sent: { id: string; text: string }[];
+  there: string;
+  reads: 'Markdown' | 'HTML';
+  /** Addresses of our own blogs. */
+  own: string[];
+}
+
+/** Parts of a text that are looked at; the longest articles have some hundred. */
+const MOST_PARTS = 10_000;
+
+/** Sets a text as it stands on a blog beside the one that was sent. Both are taken apart alike. */
+export function besideSent({ sent, there, reads, own }: SentAndThere): OutsidePlace[] {
+  const ours = shownParts(
+    sent.map(({ text }) => text),
+    reads,
+  ).flatMap((parts, i) => parts.map((part) => ({ ...part, of: sent[i]!.id })));
+  const [theirs = []] = shownParts([there], reads);
+  if (theirs.length > MOST_PARTS) throw new Error(`more than ${MOST_PARTS.toLocaleString('en-GB')} parts`);
+  return outsidePlaces(withoutOwn(ours, own), withoutOwn(theirs, own));
+}
+
 /**
- * Texts as readers see them, taken apart alike, so that what was sent can be set beside what is there: each part with its
- * words and where its links lead. A text that cannot be taken apart has one part, all of it.
+ * Parts without where their links to our own blogs lead: an article that was put elsewhere since is linked to where it is
+ * now, and nobody changed anything.
+ */
+function withoutOwn<P extends ShownPart>(parts: readonly P[], own: readonly string[]): P[] {
+  return parts.map((part) => {
+    const [words = '', links = ''] = part.text.split('\0');
+    const others = links
+      .split(' ')
+      .filter((address) => address !== '' && !own.some((blog) => address.startsWith(blog)));
+    return { ...part, text: others.length > 0 ? `${words}\0${others.join(' ')}` : words };
+  });
+}
+
+/**
+ * Texts as readers see them, each part with its words and where its links lead. A text that cannot be taken apart has one
+ * part, all of it.
  */
 export function shownParts(texts: readonly string[], reads: 'Markdown' | 'HTML'): ShownPart[][] {
   return texts.map((text) => {

@@ -90,7 +90,7 @@ export class FolderBlog implements BlogPort {
       if (!kept || !post) throw new FolderTrouble('there is no such post', null);
       const live: Kept = { ...kept, status: 'published', published, updated: new Date(this.ports.now()).toISOString() };
       const written = await this.put(blog, files, post, live);
-      if (settingsOf(blog).form === 'HTML') await files.remove(waiting(kept));
+      if (kept.form === 'HTML') await files.remove(waiting(kept));
       return { value: placeOf(live), written, says: `Publish: ${kept.title}` };
     });
   }
@@ -126,7 +126,7 @@ export class FolderBlog implements BlogPort {
     return this.reading(blog, async (files) => {
       const kept = await keptIn(files, at.handle);
       if (!kept) return null;
-      const isPage = settingsOf(blog).form === 'HTML';
+      const isPage = kept.form === 'HTML';
       const text = (await files.read(isPage && kept.status === 'draft' ? waiting(kept) : kept.file))?.toString('utf8');
       if (text === undefined) return null;
       const { status, title } = kept;
@@ -161,9 +161,9 @@ export class FolderBlog implements BlogPort {
   private async put(blog: BlogTarget, files: Files, post: Post, kept: Kept): Promise<string[]> {
     const settings = settingsOf(blog);
     const draft = kept.status === 'draft';
-    const file = settings.form === 'HTML' && draft ? waiting(kept) : kept.file;
+    const file = kept.form === 'HTML' && draft ? waiting(kept) : kept.file;
     const text =
-      settings.form === 'HTML'
+      kept.form === 'HTML'
         ? pageOf(blog, kept)
         : markdownFile(headOf(post, { draft, date: kept.published }), post.markdown, settings);
     await files.write(file, text);
@@ -274,10 +274,12 @@ function keptOf(
   const stands = { slug: plain(post.slug), date: now.slice(0, 10), year: now.slice(0, 4), month: now.slice(5, 7) };
   const filled = (pattern: string) =>
     pattern.replace(/\{(slug|date|year|month)\}/g, (_, name: keyof typeof stands) => stands[name]);
-  const end = settings.form === 'HTML' ? '.html' : '.md';
+  const form = known?.form ?? settings.form;
+  const end = form === 'HTML' ? '.html' : '.md';
   const file = filled(settings.file);
   return {
     key: post.key,
+    form,
     file: known?.file ?? (file.endsWith(end) ? file : `${file.replace(/\.(?:md|markdown|html?)$/, '')}${end}`),
     address: known?.address ?? under(blog.address, filled(settings.link).replace(/^\//, '')),
     title: post.name,

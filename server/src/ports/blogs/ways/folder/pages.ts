@@ -3,6 +3,8 @@ import { escapeXml } from '../../../../formats/posting/xmlRpc.ts';
 /** What is kept of each post of a folder, to find it again and to list it. */
 export interface Kept {
   key: string;
+  /** How it was written first, which it stays. */
+  form: 'Markdown' | 'HTML';
   /** Path of the file in the folder. */
   file: string;
   address: string;
