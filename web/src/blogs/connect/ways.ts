@@ -15,7 +15,7 @@ export type WayChosen = BlogWay | 'found';
 export const WAYS: readonly { value: WayChosen; says: string; does: string }[] = [
   {
     value: 'found',
-    says: 'by the way it names itself',
+    says: 'in the way the blog itself names',
     does: 'looked for on its front page; right for nearly every blog',
   },
   { value: 'micropub', says: BY_WAY.micropub, does: 'the W3C standard, with a secret the blog makes' },

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { constants } from 'node:fs';
-import { access, readdir } from 'node:fs/promises';
+import { access } from 'node:fs/promises';
 import { extname, join } from 'node:path';
 import { FOLDER_AS_MADE, type FolderSettings } from '@grivo/contract';
 import { bad, type Effect, good, type Result } from '../../../outcome/outcome.ts';
@@ -10,6 +10,7 @@ import { pictured } from '../mark.ts';
 import { Files, FolderTrouble, OWN } from './files.ts';
 import { commit } from './git.ts';
 import { bodyOf, headOf, markdownFile } from './head.ts';
+import { KeptPosts, POSTS } from './kept.ts';
 import { aroundPosts, type Kept, pageOf, textIn, under } from './pages.ts';
 
 const CAN: ReadonlySet<Capability> = new Set<Capability>([
@@ -22,7 +23,6 @@ const CAN: ReadonlySet<Capability> = new Set<Capability>([
   'language',
 ]);
 
-const POSTS = join(OWN, 'posts');
 /** What of it stays out of git: what only this installation needs, and what nobody is to read yet. */
 const IGNORED = join(OWN, '.gitignore');
 const NOT_KEPT = ['lock', '*.part', '*.post.json', 'drafts/'];
@@ -40,6 +40,7 @@ const AROUND_SHARE = 8;
  */
 export class FolderBlog implements BlogPort {
   private readonly around = new Map<string, Promise<void>>();
+  private readonly kept = new KeptPosts();
   private readonly again = new Set<string>();
   /** How long it took last to make what is around the posts. */
   private tookMs = 0;
@@ -149,7 +150,7 @@ export class FolderBlog implements BlogPort {
   /** Those its posts have. */
   async categories(blog: BlogTarget): Promise<Result<string[]>> {
     return this.reading(blog, async (files) =>
-      [...new Set((await allKept(files)).flatMap(({ categories }) => categories))].sort(),
+      [...new Set((await this.kept.all(files)).flatMap(({ categories }) => categories))].sort(),
     );
   }
 
@@ -200,7 +201,7 @@ export class FolderBlog implements BlogPort {
 
   private async makeAround(blog: BlogTarget, files: Files): Promise<void> {
     await files.alone(async () => {
-      const posts = await allKept(files);
+      const posts = await this.kept.all(files);
       const language = posts[0]?.language ?? 'en';
       const around = aroundPosts({ name: blog.name, address: blog.address, language }, posts);
       for (const [file, text] of Object.entries(around)) await files.write(file, text);
@@ -302,14 +303,4 @@ async function keptIn(files: Files, key: string): Promise<Kept | null> {
 async function postIn(files: Files, key: string): Promise<Post | null> {
   const body = await files.read(postFile(key));
   return body ? (JSON.parse(body.toString('utf8')) as Post) : null;
-}
-
-async function allKept(files: Files): Promise<Kept[]> {
-  const names = await readdir(await files.pathOf(POSTS)).catch(() => [] as string[]);
-  const kept: Kept[] = [];
-  for (const name of names.filter((one) => one.endsWith('.json') && !one.endsWith('.post.json'))) {
-    const body = await files.read(join(POSTS, name));
-    if (body) kept.push(JSON.parse(body.toString('utf8')) as Kept);
-  }
-  return kept;
 }
