@@ -83,6 +83,7 @@ test('five blogs by five ways, wrong first and then right; an article on each, c
   await expect(page.getByText(/does not know this user with this password/)).toBeVisible();
   await newSecret(page, site.secret, site.user);
   await connected(page);
+  await expect(page.getByRole('heading', { name: 'What posts here cannot carry' })).toBeVisible();
   ids.push(idIn(page));
   await connecting(page, /by the Atom Publishing Protocol/, {
     'Address of the blog': site.address,
@@ -104,7 +105,6 @@ test('five blogs by five ways, wrong first and then right; an article on each, c
     Folder: 'from-the-browser',
   });
   await connected(page);
-  await expect(page.getByRole('heading', { name: 'What posts here cannot carry' })).toBeVisible();
   expect(await faultsOf(page)).toEqual([]);
   ids.push(idIn(page));
 
