@@ -22,3 +22,4 @@ export * from './shares/share.ts';
 export { bringsOf } from './sources/brings.ts';
 export * from './sources/settings.ts';
 export * from './sources/source.ts';
+export * from './styles/style.ts';

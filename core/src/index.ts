@@ -163,6 +163,7 @@ export {
   type SeenField,
 } from './procedure/fieldsAt.ts';
 export { beginHistory, changeHistory, type History, redoHistory, undoHistory } from './procedure/history.ts';
+export { blogMeant, keepsToStyle, styleNamed } from './procedure/houseStyles.ts';
 export {
   ARTICLE_FIELDS,
   type ArticleFieldName,
@@ -175,7 +176,7 @@ export { MOST_TURNS } from './procedure/kinds/forEach.ts';
 export { PICKS } from './procedure/kinds/gist.ts';
 export { leastOf } from './procedure/kinds/lookUp.ts';
 export { TELL_BY } from './procedure/kinds/tell.ts';
-export { PARTS, type Part, PERSONS, type Person } from './procedure/kinds/write.ts';
+export { PARTS, type Part, PERSONS, type Person, type PersonAsked } from './procedure/kinds/write.ts';
 export { LANGUAGES, languageName } from './procedure/languages.ts';
 export { columnsOf } from './procedure/past.ts';
 export { type Step, type StepKindName, type StepKinds, type StepOf, stepKinds } from './procedure/registry.ts';
@@ -236,6 +237,34 @@ export {
   type PublicationState,
 } from './standing/publication.ts';
 export { OPEN_RUNS, RUN, type RunEvent, type StepState } from './standing/run.ts';
+export { comparedWithStyle, type FigureCompared, ownText, type StyleCompared } from './style/compare.ts';
+export {
+  FORMS_OF_ADDRESS,
+  type FormOfAddress,
+  HouseStyleDocument,
+  type HouseWord,
+  PLACES as STANDING_PLACES,
+  PLAIN_STYLE,
+  type StandingPlace,
+  StandingWords,
+} from './style/document.ts';
+export { favouredWords } from './style/favoured.ts';
+export {
+  FIGURE_NAMES,
+  FIGURES,
+  type FigureName,
+  type FigureOver,
+  figuresOfText,
+  figuresOver,
+  rounded,
+  sharesOver,
+  type TextFigures,
+} from './style/figures.ts';
+export type { Opening } from './style/grammar.ts';
+export { type Hand, handDistance, handOf, isOfHand } from './style/hand.ts';
+export { type Reworded, reworded, rewordedText, type UnwantedWord, unwantedIn } from './style/reword.ts';
+export { type FillText, isOfHouse, withStanding } from './style/standing.ts';
+export { describedBy, isWithin, toldToWriter } from './style/told.ts';
 export { GIVEN, given } from './template/given.ts';
 export {
   type FilledTemplate,

@@ -73,11 +73,12 @@ async function made(name = 'Wheels'): Promise<Record<KeptNoun, string>> {
   const destinations = (
     await owner<{ id: string }>('POST', '/destinations', { kind: 'mail', name, address: 'ada@example.com' })
   ).body.id;
-  return { pipelines, sources, blogs, services, routines, labels, destinations };
+  const styles = (await owner<{ id: string }>('POST', '/styles', { name })).body.id;
+  return { pipelines, sources, blogs, services, routines, labels, destinations, styles };
 }
 
 const hangs = async (of: KeptNoun, id: string) => (await owner<Hangs>('GET', `/${of}/${id}/hangs`)).body;
-const nouns: KeptNoun[] = ['pipelines', 'sources', 'blogs', 'services', 'routines', 'labels', 'destinations'];
+const nouns: KeptNoun[] = ['pipelines', 'sources', 'blogs', 'services', 'routines', 'labels', 'destinations', 'styles'];
 
 test('everything is renamed, and no two of a kind have one name; what has a note is noted and archived', async () => {
   const ids = await made();

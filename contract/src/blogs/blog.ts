@@ -160,6 +160,8 @@ export const BlogChange = z
     timeLimitMs: z.int().min(1_000).max(120_000),
     note: Note,
     archived: z.boolean(),
+    /** The house style its articles keep to; null for none. */
+    style: Id.nullable(),
     /** Where readers find it. */
     address: Address,
     /** How a folder is written from now on; what is written stays as it is. */
@@ -206,6 +208,8 @@ export const Blog = z.object({
   archived: z.boolean(),
   labels: Carried,
   note: z.string(),
+  /** The house style its articles keep to. */
+  style: Id.nullable(),
   rev: z.int(),
 });
 export type Blog = z.infer<typeof Blog>;

@@ -2,7 +2,16 @@ import { z } from 'zod';
 import { Name, Note } from '../id.ts';
 
 /** Nouns that are renamed, put away and removed in one way. */
-export const KeptNoun = z.enum(['pipelines', 'sources', 'blogs', 'services', 'routines', 'labels', 'destinations']);
+export const KeptNoun = z.enum([
+  'pipelines',
+  'sources',
+  'blogs',
+  'services',
+  'routines',
+  'labels',
+  'destinations',
+  'styles',
+]);
 export type KeptNoun = z.infer<typeof KeptNoun>;
 
 /** What would go with a thing, and what keeps it from being removed. */

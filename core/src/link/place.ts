@@ -15,6 +15,8 @@ export interface LinkLimits {
   own: number;
   /** Most links in one paragraph. */
   perParagraph: number;
+  /** Whether paragraphs above the first heading may have any; they may where it is not said. */
+  inOpening?: boolean;
 }
 
 /**
@@ -36,12 +38,18 @@ export function placeLinks(
   const wordsOf = wordCutter(article.language);
   const perBlock = new Map<string, number>();
   const placed: PlacedLink[] = [];
+  const opening = new Set(limits.inOpening === false ? openingOf(article.body) : []);
   let body = article.body;
   for (const candidate of ranked) {
     if (placed.length >= limits.own) break;
     const key = targetKey(candidate.page);
     if (used.has(key)) continue;
-    const spot = bestSpot(body, candidate, wordsOf, (block) => (perBlock.get(block) ?? 0) < limits.perParagraph);
+    const spot = bestSpot(
+      body,
+      candidate,
+      wordsOf,
+      (block) => !opening.has(block) && (perBlock.get(block) ?? 0) < limits.perParagraph,
+    );
     if (!spot) continue;
     used.add(key);
     perBlock.set(spot.block.id, (perBlock.get(spot.block.id) ?? 0) + 1);
@@ -53,6 +61,12 @@ export function placeLinks(
     placed.push({ page: candidate.page, block: spot.block.id, anchor: spot.anchor });
   }
   return { article: { ...article, body }, placed };
+}
+
+/** Ids of the blocks above the first heading. */
+function openingOf(body: readonly Block[]): string[] {
+  const first = body.findIndex(({ type }) => type === 'heading');
+  return body.slice(0, first < 0 ? 1 : first).map(({ id }) => id);
 }
 
 function targetOf(page: LinkPage): LinkTarget {

@@ -3,6 +3,7 @@ import { LanguageTag } from '../language/tag.ts';
 import type { PlanNode } from '../plan/node.ts';
 import { MOST_IN_SEQUENCE } from './anySteps.ts';
 import { fieldName } from './fields.ts';
+import { styleWords } from './houseStyles.ts';
 import { AnyStep, type Step, stepKinds } from './registry.ts';
 import type { Names, SentencePart } from './sentence.ts';
 import { CHOSEN_ROLES, serviceWords } from './services.ts';
@@ -34,6 +35,8 @@ export const ProcedureDocument = z
     outputs: z.array(fieldName).max(20).optional(),
     /** The services its steps use, where they name none; absent, those of the installation. */
     services: z.partialRecord(z.enum(CHOSEN_ROLES), z.string().max(20)).optional(),
+    /** The house style its steps keep to, where they name none; absent, that of the blog. */
+    style: z.string().max(20).optional(),
     steps: z.array(AnyStep).min(1).max(MOST_IN_SEQUENCE),
   })
   .superRefine((document, context) => {
@@ -59,7 +62,7 @@ export type ProcedureDocument = z.infer<typeof ProcedureDocument>;
 
 /** The sentence of a step, generated from its kind. */
 export function sentenceOf(step: Step, names: Names): SentencePart[] {
-  const own = [...kindOf(step).sentence(step, names), ...serviceWords(step, names)];
+  const own = [...kindOf(step).sentence(step, names), ...serviceWords(step, names), ...styleWords(step, names)];
   return step.hold ? [...own, { text: '; hold here for me' }] : own;
 }
 

@@ -8,6 +8,8 @@ export const stepBase = {
   hold: z.boolean().optional(),
   /** The service that does it; without one, that of the procedure, else that of the installation. */
   service: z.string().max(20).optional(),
+  /** The house style it keeps to; without one, that of the procedure, else that of the blog it is published to. */
+  style: z.string().max(20).optional(),
 };
 
 /** The same as a type, for kinds whose documents hold steps themselves. */
@@ -16,6 +18,7 @@ export interface StepBase {
   off: boolean;
   hold?: boolean | undefined;
   service?: string | undefined;
+  style?: string | undefined;
 }
 
 /** Own instruction of a making step: a Liquid text with the declared fields. */

@@ -1,6 +1,7 @@
 import { expressionFields } from '../expression/evaluate.ts';
 import { templateFields } from '../template/template.ts';
 import type { ProcedureDocument } from './document.ts';
+import { styleProblems } from './houseStyles.ts';
 import { ARTICLE_FIELDS, MAY_BRING } from './itemFields.ts';
 import type { CheckContext, FieldUse, Problem } from './kind.ts';
 import { type Step, type StepOf, stepKinds } from './registry.ts';
@@ -16,6 +17,9 @@ export interface SeenField {
   /** Why it may be missing; null when it is always there. */
   unsure: string | null;
 }
+
+/** The field whose parts are the named texts of the house style: `{{ house.shopName }}`. */
+export const HOUSE = 'house';
 
 type Env = ReadonlyMap<string, SeenField>;
 
@@ -59,6 +63,8 @@ function walk(document: ProcedureDocument, context: CheckContext | null): Found 
   const sure = (name: string, from: string | null): [string, SeenField] => [name, { name, from, unsure: null }];
   const first = document.steps[0];
   const start = new Map<string, SeenField>();
+  // What the house style calls by a name is there for every text, whatever style it turns out to be.
+  if (context?.names.hasStyles) start.set(...sure(HOUSE, null));
   const open = first?.kind === 'take' && bringsUnknown(first, context);
   if (first?.kind === 'take' && !first.off) for (const field of brought(first, context)) start.set(field.name, field);
   for (const input of document.inputs ?? []) start.set(...sure(input.name, null));
@@ -203,7 +209,7 @@ const UNSOURCED: ReadonlySet<string> = new Set(['outline', 'write']);
 
 function problemsAt(step: Step, env: Env, context: CheckContext, open: boolean, unsourced: boolean): Problem[] {
   const kind = kindOf(step);
-  const out: Problem[] = [...serviceProblems(step, context), ...turnProblems(step)];
+  const out: Problem[] = [...serviceProblems(step, context), ...styleProblems(step, context), ...turnProblems(step)];
   for (const name of kind.needs) {
     if (unsourced && name === 'passages' && UNSOURCED.has(step.kind)) continue;
     const field = env.get(name);

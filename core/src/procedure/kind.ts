@@ -25,6 +25,8 @@ export interface CheckContext {
   /** Whether a service fills a role; absent where services are not known. */
   hasService?: (id: string, role: ServiceRole) => boolean;
   hasSource: (id: string) => boolean;
+  /** Absent where house styles are not known. */
+  hasStyle?: (id: string) => boolean;
   /** Absent where destinations are not known. */
   hasDestination?: (id: string) => boolean;
   /** What items of a source bring along; null when it is not known. */

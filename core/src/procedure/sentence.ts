@@ -7,7 +7,7 @@ export type WordEditor =
   | { type: 'range'; least: number; most: number; unit?: string }
   | { type: 'choice'; options: { value: string; says: string; does: string }[] }
   | { type: 'list'; of: 'source' | 'part' | 'word' | 'pick' | 'column' }
-  | { type: 'reference'; to: 'blog' | 'source' | 'routine' | 'destination' }
+  | { type: 'reference'; to: 'blog' | 'source' | 'routine' | 'destination' | 'style' }
   /** One of several services of a role. */
   | { type: 'service'; role: ServiceRole }
   /** Texts by names. */
@@ -39,6 +39,9 @@ export interface Names {
   routine?: (id: string) => string;
   destination?: (id: string) => string;
   service?: (id: string) => string;
+  style?: (id: string) => string;
+  /** Whether there is a house style to be named. */
+  hasStyles?: boolean;
   /** Whether there is more than one service of a role, so that one can be chosen. */
   choosable?: (role: ServiceRole) => boolean;
 }

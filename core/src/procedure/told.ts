@@ -16,6 +16,7 @@ const NOT_OWN: ReadonlySet<string> = new Set([
   'id',
   'kind',
   'service',
+  'style',
   'sources',
   'blog',
   'steps',

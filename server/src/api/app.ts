@@ -31,6 +31,7 @@ import { routineRoutes } from './routines.ts';
 import { serviceRoutes } from './services.ts';
 import { sessionRoutes } from './session.ts';
 import { sourceRoutes } from './sources.ts';
+import { styleRoutes } from './styles.ts';
 import { Together } from './together.ts';
 
 /** A year, as preload lists ask for. */
@@ -65,6 +66,7 @@ export function allRoutes(product: Product): Route[] {
     ...keepingRoutes(product),
     ...labelRoutes(product),
     ...destinationRoutes(product),
+    ...styleRoutes(product),
   ];
 }
 

@@ -27,6 +27,7 @@ import { writeByHand } from '../nouns/pipelines/byHand.ts';
 import { actByHand, publicationAt } from '../nouns/publishing/byHand.ts';
 import { lookOutside } from '../nouns/publishing/outside.ts';
 import { type Settled, settleOutside } from '../nouns/publishing/settle.ts';
+import { styleOfBrief } from '../nouns/styles/meant.ts';
 import { anewPrice, anewRequest, writeAnew } from '../steps/writing/anew.ts';
 import { BUSY } from './articles.ts';
 import { notFound, problem } from './problem.ts';
@@ -125,7 +126,8 @@ function anew(product: Product): Route[] {
   const asked = async (id: string, body: z.infer<typeof WriteAnew>) => {
     const article = await must(product, id);
     const passages = await passagesGiven(db, article.brief);
-    const made = anewRequest({ document: body.document, ids: body.blocks, note: body.note, passages });
+    const style = (await styleOfBrief(db, article.brief))?.document ?? null;
+    const made = anewRequest({ document: body.document, ids: body.blocks, note: body.note, passages, style });
     if (!made.ok) throw problem(422, 'Cannot be written anew', `${made.problem}.`, 'Pick a paragraph or a list.');
     const service = product.tools.services.standard('writer');
     if (!service)

@@ -72,6 +72,7 @@ function helpers(product: Product) {
         archived: row.archived === 1,
         labels: labels(row.id),
         note: row.note,
+        style: row.style,
         rev: row.rev,
       };
     });

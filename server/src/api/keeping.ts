@@ -16,6 +16,7 @@ const ROLE: Record<KeptNoun, 'owner' | 'editor'> = {
   services: 'owner',
   labels: 'editor',
   destinations: 'owner',
+  styles: 'editor',
 };
 
 /** What is noted of the removal of a connection. */

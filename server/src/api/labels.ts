@@ -46,7 +46,8 @@ export function labelRoutes({ ground, bell }: Product): Route[] {
       body: LabelOn,
       handle: async ({ params, body }) => {
         if (!(await isThere(ground.db, 'label', params['id']!))) throw notFound('label');
-        if (!(await isThere(ground.db, body.noun, body.id))) throw notFound(body.noun);
+        const table = body.noun === 'style' ? 'house_style' : body.noun;
+        if (!(await isThere(ground.db, table, body.id))) throw notFound(body.noun === 'style' ? 'house style' : body.noun);
         await putLabel(ground, params['id']!, body);
         bell.ring({ kind: 'event' });
       },

@@ -7,6 +7,7 @@ import { listDestinations } from '../nouns/destinations/repository.ts';
 import { pipelinesNow } from '../nouns/pipelines/overview.ts';
 import { formOf, listRoutines } from '../nouns/routines/repository.ts';
 import { bringing, sourceNames } from '../nouns/sources/repository.ts';
+import { styleNames } from '../nouns/styles/repository.ts';
 import { notFound, problem } from './problem.ts';
 import type { Product } from './product.ts';
 
@@ -21,11 +22,12 @@ export function pipelineHelpers(product: Product) {
     return id;
   };
   const context = async () => {
-    const [blogs, sources, routines, destinations] = await Promise.all([
+    const [blogs, sources, routines, destinations, styles] = await Promise.all([
       blogNames(db),
       sourceNames(db),
       listRoutines(db),
       listDestinations(db),
+      styleNames(db),
     ]);
     const find = (rows: readonly { id: string; name: string }[]) => (id: string) =>
       rows.find((row) => row.id === id)?.name ?? id;
@@ -36,10 +38,13 @@ export function pipelineHelpers(product: Product) {
         routine: find(routines),
         destination: find(destinations),
         service: (id: string) => services.get(id)?.name ?? id,
+        style: find(styles),
+        hasStyles: styles.length > 0,
         choosable: (role: ServiceRole) => services.filling(role).length > 1,
       },
       hasService: (id: string, role: ServiceRole) => services.get(id)?.role === role,
       hasBlog: (id: string) => blogs.some((blog) => blog.id === id),
+      hasStyle: (id: string) => styles.some((style) => style.id === id),
       hasSource: (id: string) => sources.some((source) => source.id === id),
       hasDestination: (id: string) => destinations.some((one) => one.id === id),
       brings: bringing(sources),

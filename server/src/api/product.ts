@@ -25,6 +25,7 @@ import { Firing } from '../nouns/schedules/fire.ts';
 import { sourceEntity } from '../nouns/sources/entity.ts';
 import { groupsFor } from '../nouns/sources/groups.ts';
 import { type Refreshed, refreshSource } from '../nouns/sources/refresh.ts';
+import { houseStyleEntity } from '../nouns/styles/entity.ts';
 import { Illustrator } from '../ports/adapters/illustrator.ts';
 import { KeywordFigures } from '../ports/adapters/keywordFigures.ts';
 import { LookUp } from '../ports/adapters/lookUp.ts';
@@ -104,6 +105,7 @@ const ENTITIES = [
   pipelineEntity,
   labelEntity,
   destinationEntity,
+  houseStyleEntity,
 ];
 
 /** The parts of the product, put together for one process. */

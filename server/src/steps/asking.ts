@@ -8,6 +8,7 @@ import { readRevision } from '../nouns/articles/repository.ts';
 import { passagesById } from '../nouns/materials/repository.ts';
 import type { WritingRequest } from '../ports/adapters/writer.ts';
 import type { Tools } from '../ports/tools.ts';
+import { houseValues } from './inStyle.ts';
 import { askerOf, serviceFor } from './tools.ts';
 import { fenced } from './writing/fences.ts';
 import type { NumberedPassage } from './writing/prompts.ts';
@@ -54,11 +55,14 @@ export function phraseOf({ brief, fields }: Pick<StepContext, 'brief' | 'fields'
 
 type Filled<K extends string> = { ok: true; texts: Record<K, string> } | { ok: false; result: Ended };
 
+/** What texts are filled with: the fields, and the step they are of where one is. */
+type Filling = Pick<StepContext, 'fields'> | Pick<StepContext, 'fields' | 'brief' | 'run'>;
+
 /** Own texts of a step filled for this brief. */
 export function filled<K extends string>(
   tools: Pick<Tools, 'ground'>,
   texts: Readonly<Record<K, string>>,
-  context: Pick<StepContext, 'fields'>,
+  context: Filling,
 ): Promise<Filled<K>> {
   return filledBy(tools, fillTemplate, texts, context);
 }
@@ -67,7 +71,7 @@ export function filled<K extends string>(
 export function instructed<K extends string>(
   tools: Pick<Tools, 'ground'>,
   texts: Readonly<Record<K, string>>,
-  context: Pick<StepContext, 'fields'>,
+  context: Filling,
 ): Promise<Filled<K>> {
   return filledBy(tools, fillInstruction, texts, context);
 }
@@ -76,9 +80,12 @@ async function filledBy<K extends string>(
   { ground }: Pick<Tools, 'ground'>,
   fill: (text: string, fields: StepContext['fields']) => FilledTemplate,
   texts: Readonly<Record<K, string>>,
-  context: Pick<StepContext, 'fields'>,
+  context: Filling,
 ): Promise<Filled<K>> {
-  const fields = await fieldsInTexts(ground.db, context.fields, Object.values(texts));
+  const all: string[] = Object.values(texts);
+  const fields = await fieldsInTexts(ground.db, context.fields, all);
+  if ('brief' in context && all.some((text) => text.includes('house')))
+    fields['house'] = await houseValues({ ground }, context);
   const out = {} as Record<K, string>;
   for (const [name, text] of Object.entries(texts) as [K, string][]) {
     const done = fill(text, fields);

@@ -53,11 +53,8 @@ export function performUse(tools: Pick<Tools, 'ground'>): Performer<StepOf<'use'
   return (step, context) => givenTo(tools, step, context);
 }
 
-async function givenTo(
-  tools: Pick<Tools, 'ground'>,
-  step: StepOf<'use'>,
-  { fields, brief }: StepContext,
-): Promise<StepResult> {
+async function givenTo(tools: Pick<Tools, 'ground'>, step: StepOf<'use'>, context: StepContext): Promise<StepResult> {
+  const { fields, brief } = context;
   const routine = brief.routines?.get(step.routine);
   if (!routine) return { kind: 'failed', failure: { code: 'routine-missing', routine: step.routine } };
   const inputs: Record<string, unknown> = {};
@@ -74,7 +71,7 @@ async function givenTo(
       inputs[input.name] = value;
       continue;
     }
-    const own = await filled(tools, { text }, { fields });
+    const own = await filled(tools, { text }, { ...context, fields });
     if (!own.ok) return own.result;
     inputs[input.name] = own.texts.text;
   }

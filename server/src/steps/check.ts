@@ -3,9 +3,12 @@ import {
   articleDoubts,
   articleText,
   articleWords,
+  comparedWithStyle,
   doubtWords,
   drawAt,
+  FIGURES,
   fold,
+  type HouseStyleDocument,
   isSure,
   likeness,
   lineOf,
@@ -19,6 +22,7 @@ import { field, missing, PassagesField } from '../nouns/articles/fields.ts';
 import { getArticle, readRevision } from '../nouns/articles/repository.ts';
 import { passagesById } from '../nouns/materials/repository.ts';
 import type { Tools } from '../ports/tools.ts';
+import { styleFor } from './inStyle.ts';
 
 type CheckStep = StepOf<'check'>;
 
@@ -31,7 +35,11 @@ export function performCheck(tools: Tools): Performer<CheckStep> {
     const ids = field(context.fields, 'passages', PassagesField) ?? [];
     const passages = await passagesById(tools.ground.db, ids);
     const sources = passages.map(({ text }) => text);
-    const failing = failingRules(step, document, passages);
+    const style = step.house ? await styleFor(tools, context, step) : null;
+    const failing = [
+      ...failingRules(step, document, passages),
+      ...(style ? againstHouse(document, style.document) : []),
+    ];
     const check = {
       words: articleWords(document),
       from: step.words.from,
@@ -91,6 +99,25 @@ export function failingRules(
     if (doubts.length > MOST_NAMED) out.push(`and ${doubts.length - MOST_NAMED} more that the sources do not say`);
   }
   return out;
+}
+
+/** Where an article is not as its house has it, each point as a sentence. */
+export function againstHouse(document: ArticleDocument, style: HouseStyleDocument): string[] {
+  const { unwanted, person, figures } = comparedWithStyle(document, style);
+  const seen = new Map(unwanted.map((one) => [one.words.toLowerCase(), one]));
+  return [
+    ...[...seen.values()].map(({ words, instead }) =>
+      instead === null
+        ? `says ‘${words}’, which the house never says`
+        : `says ‘${words}’, which the house calls ‘${instead}’`,
+    ),
+    ...(person === null ? [] : [person]),
+    ...figures.flatMap(({ name, value, range, within, mend }) =>
+      within === false && range
+        ? [`${FIGURES[name].says.toLowerCase()}: ${value}, where the house has ${range.from} to ${range.to}. ${mend}`]
+        : [],
+    ),
+  ];
 }
 
 /** Share of the text that stands in the sources word for word, in whole per cent. */

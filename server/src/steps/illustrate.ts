@@ -5,6 +5,7 @@ import { storeFile } from '../ground/files/repository.ts';
 import { missing } from '../nouns/articles/fields.ts';
 import type { Tools } from '../ports/tools.ts';
 import { instructed, subjectOf, withNote } from './asking.ts';
+import { styleFor } from './inStyle.ts';
 import { ownArticle } from './ownArticle.ts';
 import { askerOf, serviceFor } from './tools.ts';
 import { fenced } from './writing/fences.ts';
@@ -25,7 +26,7 @@ export function performIllustrate(tools: Tools): Performer<StepOf<'illustrate'>>
     const asked = picturePrompt({
       title: document.title,
       subject: subjectOf(context),
-      manner: step.manner,
+      manner: step.manner || ((await styleFor(tools, context, step))?.document.pictures ?? ''),
       language: languageName(document.language),
       instruction: withNote(own.texts.instruction, context),
     });

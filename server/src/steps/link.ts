@@ -3,9 +3,10 @@ import type { Performer } from '../engine/performer.ts';
 import { missing } from '../nouns/articles/fields.ts';
 import { linkPages } from '../nouns/links/repository.ts';
 import type { Tools } from '../ports/tools.ts';
+import { styleFor } from './inStyle.ts';
 import { ownArticle } from './ownArticle.ts';
 
-const A_PARAGRAPH = 1;
+const WITHOUT_STYLE = { most: null, aParagraph: 1, inOpening: true };
 
 /** Links the article to pages of the blog, older posts and what Grivo published there. */
 export function performLink(tools: Tools): Performer<StepOf<'link'>> {
@@ -13,10 +14,15 @@ export function performLink(tools: Tools): Performer<StepOf<'link'>> {
     const article = await ownArticle(tools, context);
     if (!article) return missing('article');
     const pages = await linkPages(tools.ground.db, step.blog);
+    const links = (await styleFor(tools, context, step))?.document.links ?? WITHOUT_STYLE;
     const { article: linked, placed } = placeLinks(
       article.document,
       pages,
-      { own: step.own, perParagraph: A_PARAGRAPH },
+      {
+        own: Math.min(step.own, links.most ?? step.own),
+        perParagraph: links.aParagraph,
+        inOpening: links.inOpening,
+      },
       new Set([article.id]),
     );
     const { article: changed, writes } = await article.change(linked);

@@ -1,9 +1,10 @@
-import { articleText, type StepOf, slugOf, tidy } from '@grivo/core';
+import { articleText, isOfHouse, rewordedText, type StepOf, slugOf, tidy, toldToWriter } from '@grivo/core';
 import type { Performer } from '../engine/performer.ts';
 import { missing } from '../nouns/articles/fields.ts';
 import type { Tools } from '../ports/tools.ts';
 import { aimOf } from './aim.ts';
 import { askWriter, instructed, phraseOf, subjectOf, withNote } from './asking.ts';
+import { styleFor } from './inStyle.ts';
 import { ownArticle } from './ownArticle.ts';
 import { acceptTitles } from './titlesAccepted.ts';
 import { houseRules, titlePrompt } from './writing/prompts.ts';
@@ -17,6 +18,8 @@ export function performTitle(tools: Tools): Performer<StepOf<'title'>> {
     const own = await instructed(tools, { instruction: step.instruction }, context);
     if (!own.ok) return own.result;
     const { document } = article;
+    const style = await styleFor(tools, context, step);
+    const said = (text: string) => (style ? rewordedText(text, style.document, document.language) : text);
     const asked = await askWriter(tools, context, {
       instructions: houseRules(document.language),
       material: titlePrompt({
@@ -26,8 +29,11 @@ export function performTitle(tools: Tools): Performer<StepOf<'title'>> {
         instruction: withNote(own.texts.instruction, context),
         examples: step.examples,
         aim: aimOf(context),
+        house: style ? toldToWriter(style.document, document.language) : '',
         // What stands at the end of every article says nothing of this one.
-        text: articleText({ body: document.body.filter(({ type }) => type !== 'standing text') }),
+        text: articleText({
+          body: document.body.filter((block) => block.type !== 'standing text' && !isOfHouse(block)),
+        }),
       }),
       name: 'titles',
       shape: TitlesShape,
@@ -35,7 +41,9 @@ export function performTitle(tools: Tools): Performer<StepOf<'title'>> {
       maxTokensOut: 600,
     });
     if (!asked.ok) return asked.result;
-    const { titles, description, keywords, hashtags } = asked.value;
+    const { keywords, hashtags } = asked.value;
+    const titles = asked.value.titles.map(said);
+    const description = said(asked.value.description);
     const stays = titleThatStays(context.brief.fields);
     const choices = stays === null ? titles.slice(0, step.choices) : [stays];
     const title = choices[0]!;

@@ -1,8 +1,9 @@
-import { LANGUAGES, languageName, type StepOf, tidy, type Unit, unitProblem, unitsOf } from '@grivo/core';
+import { LANGUAGES, languageName, type StepOf, tidy, toldToWriter, type Unit, unitProblem, unitsOf } from '@grivo/core';
 import type { Performer } from '../engine/performer.ts';
 import { missing } from '../nouns/articles/fields.ts';
 import type { Tools } from '../ports/tools.ts';
 import { askWriter, filled, instructed, withNote } from './asking.ts';
+import { housed, styleFor } from './inStyle.ts';
 import { ownArticle } from './ownArticle.ts';
 import { translatePrompt, translatorRules, UNTRANSLATED } from './writing/prompts.ts';
 import { TranslationShape } from './writing/shapes.ts';
@@ -21,6 +22,7 @@ export function performTranslate(tools: Tools): Performer<StepOf<'translate'>> {
     if (!into) return { kind: 'failed', failure: { code: 'language-unknown', language: named.texts.into } };
     const article = await ownArticle(tools, context);
     if (!article) return missing('article');
+    const style = await styleFor(tools, context, step);
     const { units, put } = unitsOf(article.document);
     const texts = new Map<number, string>();
     for (const part of portions(units)) {
@@ -31,6 +33,7 @@ export function performTranslate(tools: Tools): Performer<StepOf<'translate'>> {
           from: languageName(article.document.language),
           into: languageName(into),
           instruction: withNote(own.texts.instruction, context),
+          house: style ? toldToWriter(style.document, into) : '',
           units: part,
         }),
         name: 'translation',
@@ -50,11 +53,18 @@ export function performTranslate(tools: Tools): Performer<StepOf<'translate'>> {
           : asked.result;
       for (const { n, text } of asked.value.texts) texts.set(n, text);
     }
-    const { article: document } = tidy({ ...put(texts), language: into });
+    const translated = { ...put(texts), language: into };
+    const house = style ? await housed(tools, context, style, translated) : null;
+    const { article: document } = tidy(house ? { ...translated, body: house.body } : translated);
     const { article: changed, writes } = await article.change(document);
     return {
       kind: 'done',
-      fields: { article: changed, ...(document.title === '' ? {} : { title: document.title }), language: into },
+      fields: {
+        article: changed,
+        ...house?.fields,
+        ...(document.title === '' ? {} : { title: document.title }),
+        language: into,
+      },
       writes,
     };
   };

@@ -9,14 +9,17 @@ import {
   type StepOf,
   spokenCarries,
   tidy,
+  toldToWriter,
 } from '@grivo/core';
 import type { Performer } from '../engine/performer.ts';
 import { field, missing, NotesField, OutlineField, PassagesField } from '../nouns/articles/fields.ts';
 import { addRevision, ensureArticle } from '../nouns/articles/repository.ts';
-import { passagesById } from '../nouns/materials/repository.ts';
+import { passagesById, storePassages } from '../nouns/materials/repository.ts';
+import { factPassages, type StyleMeant } from '../nouns/styles/meant.ts';
 import type { Tools } from '../ports/tools.ts';
 import { aimOf } from './aim.ts';
 import { askWriter, instructed, phraseOf, subjectOf, withNote } from './asking.ts';
+import { housed, personFor, styleFor } from './inStyle.ts';
 import { compose } from './writing/compose.ts';
 import { withSource } from './writing/source.ts';
 
@@ -40,19 +43,23 @@ export function performWrite(tools: Tools): Performer<StepOf<'write'>> {
     const notes = field(context.fields, 'notes', NotesField);
     const own = await instructed(tools, { instruction: step.instruction }, context);
     if (!own.ok) return own.result;
-    const passages = (await passagesById(tools.ground.db, ids)).map((passage, i) => ({ n: i + 1, passage }));
-    const material = carriedBy(passages.map(({ passage }) => passage));
-    const unsourced = step.unsourced && passages.length === 0;
+    const found = await passagesById(tools.ground.db, ids);
+    const material = carriedBy(found);
+    const { language } = context.brief.document;
+    const style = await styleFor(tools, context, step);
+    const facts = (await keepFacts(tools, style, language)).filter(({ id }) => !ids.includes(id));
+    const passages = [...found, ...facts].map((passage, i) => ({ n: i + 1, passage }));
+    const unsourced = step.unsourced && found.length === 0;
     if (material < LEAST_MATERIAL && !unsourced)
       return { kind: 'failed', failure: { code: 'too-little-material', words: material, wanted: step.words } };
-    const { language } = context.brief.document;
     // Asking for more than the sources carry only brings padding, so the writer is asked for what they carry.
     const words = unsourced ? step.words : Math.min(step.words, material);
     const composed = await compose(
       {
         subject: subjectOf(context),
         language,
-        step: { ...step, words },
+        step: { ...step, words, person: personFor(step.person, style) },
+        house: style ? toldToWriter(style.document, language) : '',
         instruction: withNote(own.texts.instruction, context),
         notes: notes ?? [],
         aim: aimOf(context),
@@ -65,11 +72,14 @@ export function performWrite(tools: Tools): Performer<StepOf<'write'>> {
       },
     );
     if (!composed.ok) return { kind: 'failed', failure: composed.failure };
+    const keyPhrase = aimOf(context)?.phrase ?? phraseOf(context);
+    const written = withSource(composed.value.body, step.parts, context.fields, language);
+    const house = style ? await housed(tools, context, style, { title: '', keyPhrase, language, body: written }) : null;
     const { article: document, notes: tidied } = tidy({
       ...EMPTY_ARTICLE,
       language,
-      keyPhrase: aimOf(context)?.phrase ?? phraseOf(context),
-      body: withSource(composed.value.body, step.parts, context.fields, language),
+      keyPhrase,
+      body: house?.body ?? written,
     });
     const article = await ensureArticle(
       tools.ground,
@@ -79,7 +89,7 @@ export function performWrite(tools: Tools): Performer<StepOf<'write'>> {
     );
     const {
       revision,
-      words: written,
+      words: length,
       writes,
     } = await addRevision(tools.ground, article, null, context.run.id, document);
     const doubts = articleDoubts(
@@ -89,7 +99,9 @@ export function performWrite(tools: Tools): Performer<StepOf<'write'>> {
     return {
       kind: 'done',
       fields: {
-        article: { id: article, revision, words: written },
+        article: { id: article, revision, words: length },
+        ...house?.fields,
+        ...(facts.length > 0 ? { passages: [...ids, ...facts.map(({ id }) => id)] } : {}),
         figuresNotFound: doubts.flatMap(({ kind, words }) => (kind === 'figure' ? [words] : [])),
         doubts: doubts.map(doubtWords),
         tidied,
@@ -99,4 +111,12 @@ export function performWrite(tools: Tools): Performer<StepOf<'write'>> {
       writes,
     };
   };
+}
+
+/** What is true of us, kept as passages an article can rest on. */
+async function keepFacts(tools: Tools, style: StyleMeant | null, language: string): Promise<Passage[]> {
+  const facts = style ? factPassages(style, language) : [];
+  for (const fact of facts)
+    await storePassages(tools.ground.db, { address: '', title: fact.locator.title, language }, [fact]);
+  return facts;
 }

@@ -6,6 +6,8 @@ import {
   BriefWhole,
   Destinations,
   Holds,
+  HouseStyles,
+  HouseStyleWhole,
   Item,
   ItemsUnchecked,
   Labels,
@@ -20,6 +22,7 @@ import {
   Slots,
   Sources,
   SourceWhole,
+  StyleVersions,
   SystemState,
   Today,
   Versions,
@@ -140,6 +143,14 @@ export const read = {
       },
     }),
   blogs: () => queryOptions({ queryKey: ['blogs'], queryFn: () => call('GET', '/blogs', { answer: Blogs }) }),
+  styles: () => queryOptions({ queryKey: ['styles'], queryFn: () => call('GET', '/styles', { answer: HouseStyles }) }),
+  style: (id: string) =>
+    queryOptions({ queryKey: ['style', id], queryFn: () => call('GET', `/styles/${id}`, { answer: HouseStyleWhole }) }),
+  styleVersions: (id: string) =>
+    queryOptions({
+      queryKey: ['style', id, 'versions'],
+      queryFn: () => call('GET', `/styles/${id}/versions`, { answer: StyleVersions }),
+    }),
   services: () =>
     queryOptions({ queryKey: ['services'], queryFn: () => call('GET', '/services', { answer: Services }) }),
   people: () => queryOptions({ queryKey: ['people'], queryFn: () => call('GET', '/people', { answer: People }) }),
@@ -161,6 +172,7 @@ const TOUCHES: Record<string, string[]> = {
   service: ['services', 'today'],
   label: ['labels', 'pipelines', 'sources', 'blogs', 'articles', 'slots', 'today'],
   destination: ['destinations', 'pipeline'],
+  style: ['styles', 'blogs', 'pipeline', 'article'],
 };
 
 /** Reads again what a change touches; the thing itself always. */

@@ -19,6 +19,7 @@ const NOUNS: Record<KeptNoun, { one: string; back: string | null; keys: readonly
   routines: { one: 'routine', back: '/pipelines', keys: ['routines'] },
   labels: { one: 'label', back: null, keys: ['labels', 'pipelines', 'sources', 'blogs'] },
   destinations: { one: 'destination', back: null, keys: ['destinations', 'pipelines', 'pipeline'] },
+  styles: { one: 'house style', back: '/styles', keys: ['styles', 'style', 'blogs'] },
 };
 
 interface Kept {
@@ -34,7 +35,12 @@ interface Kept {
 type Open = 'name' | 'note' | 'labels' | 'limit' | 'remove' | null;
 
 /** Nouns that carry labels. */
-const LABELLED: Partial<Record<KeptNoun, LabelledNoun>> = { pipelines: 'pipeline', sources: 'source', blogs: 'blog' };
+const LABELLED: Partial<Record<KeptNoun, LabelledNoun>> = {
+  pipelines: 'pipeline',
+  sources: 'source',
+  blogs: 'blog',
+  styles: 'style',
+};
 
 /** Renaming, noting, putting away and removing, in one way for every noun; what hangs on it is said before it goes. */
 export function KeepMenu({ of, it }: { of: KeptNoun; it: Kept }) {

@@ -1,4 +1,4 @@
-import type { Blog, Destination, Routine, Service, Source } from '@grivo/contract';
+import type { Blog, Destination, HouseStyle, Routine, Service, Source } from '@grivo/contract';
 import {
   expressionProblem,
   FUNCTIONS,
@@ -25,7 +25,7 @@ import {
   TextEditor,
   ValuesEditor,
 } from '../design/index.ts';
-import { counted } from '../words/figures.ts';
+import { counted, plural } from '../words/figures.ts';
 import { FieldExamples, FilledFor } from './FilledFor.tsx';
 import { ServiceChoice } from './ServiceChoice.tsx';
 
@@ -37,6 +37,7 @@ export interface Choices {
   routines: readonly Routine[];
   services: readonly Service[];
   destinations: readonly Destination[];
+  styles: readonly HouseStyle[];
   names: Names;
 }
 
@@ -154,7 +155,7 @@ const EDITORS: { readonly [Type in WordEditor['type']]: (word: Edited<Type>) => 
       value={String(value ?? '')}
       options={referencesOf(editor.to, choices)}
       onChoose={(chosen) => {
-        put(chosen === '' ? null : chosen);
+        put(chosen !== '' ? chosen : editor.to === 'style' ? undefined : null);
         close();
       }}
     />
@@ -252,7 +253,7 @@ function listed(of: Of<'list'>['of'], choices: Choices, fields: readonly SeenFie
 /** What a step can refer to, each with a word on it. */
 function referencesOf(
   to: Extract<WordEditor, { type: 'reference' }>['to'],
-  { blogs, sources, routines, destinations }: Choices,
+  { blogs, sources, routines, destinations, styles }: Choices,
 ): { value: string; says: string; does: string }[] {
   switch (to) {
     case 'blog':
@@ -265,6 +266,15 @@ function referencesOf(
       return sources.map(({ id, name, items }) => ({ value: id, says: name, does: `${counted(items)} phrases` }));
     case 'routine':
       return routines.map(({ id, name, sentences }) => ({ value: id, says: name, does: `${sentences.length} steps` }));
+    case 'style':
+      return [
+        { value: '', says: 'the house style of the procedure', does: 'else that of the blog it is published to' },
+        ...styles.map(({ id, name, texts }) => ({
+          value: id,
+          says: name,
+          does: `learnt from ${plural(texts, 'text')}`,
+        })),
+      ];
     case 'destination':
       return [
         { value: '', says: 'an address typed in the step', does: 'kept nowhere else' },

@@ -16,6 +16,7 @@ export function useChecked(pipeline: string | null, document: PipelineWhole['doc
   const routines = useQuery(whole.routines()).data?.routines;
   const services = useQuery(read.services()).data?.services;
   const destinations = useQuery(read.destinations()).data?.destinations;
+  const styles = useQuery(read.styles()).data?.styles;
   const choices = useMemo((): Choices => {
     const nameIn = (rows: readonly { id: string; name: string }[] | undefined) => (id: string) =>
       rows?.find((row) => row.id === id)?.name ?? '…';
@@ -27,16 +28,19 @@ export function useChecked(pipeline: string | null, document: PipelineWhole['doc
       routines: routines ?? [],
       services: services ?? [],
       destinations: destinations ?? [],
+      styles: styles?.filter(({ archived }) => !archived) ?? [],
       names: {
         blog: nameIn(blogs),
         source: nameIn(sources),
         routine: nameIn(routines),
         destination: nameIn(destinations),
         service: nameIn(services),
+        style: nameIn(styles),
+        hasStyles: (styles?.length ?? 0) > 0,
         choosable: (role) => (services?.filter((one) => one.role === role).length ?? 0) > 1,
       },
     };
-  }, [pipeline, blogs, sources, routines, services, destinations]);
+  }, [pipeline, blogs, sources, routines, services, destinations, styles]);
   const context = useMemo(
     (): CheckContext | null =>
       blogs && sources && routines && services
@@ -45,6 +49,7 @@ export function useChecked(pipeline: string | null, document: PipelineWhole['doc
             hasBlog: (id) => blogs.some((blog) => blog.id === id),
             hasService: (id, role) => services.some((one) => one.id === id && one.role === role),
             hasSource: (id) => sources.some((source) => source.id === id),
+            ...(styles ? { hasStyle: (id: string) => styles.some((one) => one.id === id) } : {}),
             ...(destinations ? { hasDestination: (id: string) => destinations.some((one) => one.id === id) } : {}),
             brings: (id) => sources.find((source) => source.id === id)?.brings ?? null,
             routine: (id) => {
@@ -53,7 +58,7 @@ export function useChecked(pipeline: string | null, document: PipelineWhole['doc
             },
           }
         : null,
-    [choices, blogs, sources, routines, services, destinations],
+    [choices, blogs, sources, routines, services, destinations, styles],
   );
   // A key pressed in an instruction is drawn first; what the checks say of it comes a moment later.
   const settled = useDeferredValue(document);

@@ -26,6 +26,7 @@ const none = {
   routines: [],
   services: [],
   destinations: [],
+  styles: [],
   names: { blog: (of: string) => of, source: (of: string) => of },
 };
 

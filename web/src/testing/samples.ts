@@ -53,6 +53,7 @@ export const blog = (change: Partial<Blog> = {}): Blog => ({
   archived: false,
   labels: [],
   note: '',
+  style: null,
   rev: 1,
   ...change,
 });

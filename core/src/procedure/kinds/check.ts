@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { range, stepBase } from '../fields.ts';
 import type { StepKind } from '../kind.ts';
 import { figureAt } from '../past.ts';
-import { listWords, optional, type SentencePart } from '../sentence.ts';
+import { listWords, type Names, optional, type SentencePart } from '../sentence.ts';
 
 const phrases = z.array(z.string().trim().min(1).max(200)).max(200);
 
@@ -19,6 +19,8 @@ const schema = z.strictObject({
   likeness: z.int().min(1).max(100).nullable().default(null),
   /** Whether nothing may be said that the passages do not say: figures, dates, names, quotations, denials. */
   figures: z.boolean().default(false),
+  /** Whether it must keep to the house style: its words, its person, its ranges. */
+  house: z.boolean().default(true),
   /** How often it is written again before it ends as told. */
   again: z.int().min(0).max(5),
   otherwise: z.enum(['set it aside', 'hold it for me']).default('set it aside'),
@@ -44,6 +46,7 @@ export const check: StepKind<'check', CheckStep> = {
     mustBe: 'all',
     likeness: null,
     figures: true,
+    house: true,
     again: 1,
     otherwise: 'set it aside',
   }),
@@ -61,7 +64,7 @@ export const check: StepKind<'check', CheckStep> = {
       passes: ({ likeness }, figure) => likeness === null || figure < likeness,
     },
   ],
-  sentence: (step): SentencePart[] => [
+  sentence: (step, names): SentencePart[] => [
     { text: 'Check: ' },
     {
       word: `${step.words.from.toLocaleString('en-GB')} to ${step.words.to.toLocaleString('en-GB')}`,
@@ -127,6 +130,7 @@ export const check: StepKind<'check', CheckStep> = {
       },
       'nothing the sources do not say',
     ),
+    ...keepingToHouse(step, names),
     { text: '; if it fails, ' },
     {
       word:
@@ -151,3 +155,28 @@ export const check: StepKind<'check', CheckStep> = {
   ],
   check: () => [],
 };
+
+/** Offered where there is a house style at all. */
+function keepingToHouse({ house }: CheckStep, { hasStyles }: Names): SentencePart[] {
+  if (!hasStyles) return [];
+  return optional(
+    house,
+    ', ',
+    {
+      word: 'as the house style has it',
+      field: 'house',
+      editor: {
+        type: 'choice',
+        options: [
+          {
+            value: 'true',
+            says: 'as the house style has it',
+            does: 'none of its unwanted words, its person, its figures in their ranges',
+          },
+          { value: 'false', says: 'in any style', does: 'the house style is not looked at' },
+        ],
+      },
+    },
+    'keeping to the house style',
+  );
+}

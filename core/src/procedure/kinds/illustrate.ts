@@ -41,7 +41,7 @@ export const illustrate: StepKind<'illustrate', IllustrateStep> = {
       },
     },
     { text: ' as lead picture, ' },
-    { word: step.manner || 'in any manner', field: 'manner', editor: { type: 'text' } },
+    { word: step.manner || 'in the manner of the house style', field: 'manner', editor: { type: 'text' } },
   ],
   check: () => [],
 };

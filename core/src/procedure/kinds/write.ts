@@ -9,11 +9,15 @@ export type Part = (typeof PARTS)[number];
 export const PERSONS = ['first person singular', 'first person plural', 'second person', 'third person'] as const;
 export type Person = (typeof PERSONS)[number];
 
+/** Who a step is told to speak as: somebody, or whoever the house style says. */
+export const PERSONS_ASKED = [...PERSONS, 'as the house style'] as const;
+export type PersonAsked = (typeof PERSONS_ASKED)[number];
+
 const schema = z.strictObject({
   ...stepBase,
   kind: z.literal('write'),
   words: z.int().min(100).max(10_000),
-  person: z.enum(PERSONS),
+  person: z.enum(PERSONS_ASKED),
   tone: z.string().max(200),
   parts: z.array(z.enum(PARTS)),
   /** Whether it is written from what is generally known where no passage was found or read. */
@@ -22,11 +26,12 @@ const schema = z.strictObject({
 });
 export type WriteStep = z.infer<typeof schema>;
 
-const DOES: Record<Person, string> = {
+const DOES: Record<PersonAsked, string> = {
   'first person singular': 'speaks as I',
   'first person plural': 'speaks as we',
   'second person': 'speaks to the reader as you',
   'third person': 'speaks of people, neither I nor you',
+  'as the house style': 'as the house style says; without one, to the reader as you',
 };
 
 export const write: StepKind<'write', WriteStep> = {
@@ -35,7 +40,7 @@ export const write: StepKind<'write', WriteStep> = {
   schema,
   needs: ['subject', 'passages', 'outline'],
   gives: ['article'],
-  also: ['carriedWords', 'doubts', 'figuresNotFound', 'sectionsLeftOut'],
+  also: ['carriedWords', 'doubts', 'figuresNotFound', 'houseStyle', 'reworded', 'sectionsLeftOut', 'standingLeftOut'],
   uses: (step) => [{ field: 'instruction', as: 'template', text: step.instruction }],
   calls: 'writer',
   effect: false,
@@ -60,12 +65,12 @@ export const write: StepKind<'write', WriteStep> = {
     },
     { text: ' words, ' },
     {
-      word: step.person,
+      word: step.person === 'as the house style' ? 'in the person of the house style' : step.person,
       field: 'person',
-      editor: { type: 'choice', options: PERSONS.map((value) => ({ value, says: value, does: DOES[value] })) },
+      editor: { type: 'choice', options: PERSONS_ASKED.map((value) => ({ value, says: value, does: DOES[value] })) },
     },
     { text: ', ' },
-    { word: step.tone || 'in any tone', field: 'tone', editor: { type: 'text' } },
+    { word: step.tone || 'in the tone that fits', field: 'tone', editor: { type: 'text' } },
     { text: ', with ' },
     { word: step.parts.join(', ') || 'text alone', field: 'parts', editor: { type: 'list', of: 'part' } },
     ...optional(

@@ -33,6 +33,8 @@ export const jobs = {
   captions: async (captions: Captions) => (await import('../../formats/videos/transcript.ts')).transcriptOf(captions),
   heard: async ({ bytes }: { bytes: Uint8Array }) =>
     (await import('../../ports/adapters/heard.ts')).readHeard(Buffer.from(bytes)),
+  figures: async ({ text, language }: { text: string; language: string }) =>
+    (await core()).figuresOfText(text, language),
   procedure: async ({ yaml }: { yaml: string }) => (await core()).readProcedureYaml(yaml),
   laidOut: async ({ text, reads }: { text: string; reads: 'Markdown' | 'HTML' | 'plain text' }) =>
     (await import('../../nouns/articles/laidOut.ts')).laidOut(text, reads),

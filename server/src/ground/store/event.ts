@@ -12,7 +12,8 @@ export type Noun =
   | 'session'
   | 'source'
   | 'label'
-  | 'destination';
+  | 'destination'
+  | 'style';
 
 /** A hint that something changed, for everybody who has it on the screen: they read it again. */
 export function changeWrite(ids: () => string, noun: Noun, id: string): Write {

@@ -5,6 +5,7 @@ export type Table =
   | 'blog'
   | 'brief'
   | 'destination'
+  | 'house_style'
   | 'label'
   | 'person'
   | 'pipeline'

@@ -14,6 +14,8 @@ export interface BlogChange {
   note?: string | undefined;
   archived?: boolean | undefined;
   address?: string | undefined;
+  /** The house style its articles keep to; null for none. */
+  style?: string | null | undefined;
   /** How a folder is written from now on; what is not named stays. */
   folder?: { [Name in keyof FolderSettings]?: FolderSettings[Name] | undefined } | undefined;
   /** Whether finished articles take the slots of the cadence. */
@@ -46,7 +48,7 @@ export async function changeBlogWords(ground: Ground, id: string, { cadence, ...
 async function write(sql: Sql, ground: Ground, id: string, change: BlogChange): Promise<void> {
   await sql.run(
     `UPDATE blog SET name = COALESCE(?, name), language = COALESCE(?, language), time_limit_ms = COALESCE(?, time_limit_ms), cadence = COALESCE(?, cadence),
-       note = COALESCE(?, note), archived = COALESCE(?, archived), address = COALESCE(?, address), settings = JSON_MERGE_PATCH(settings, ?), cadence_rev = cadence_rev + 1, rev = rev + 1 WHERE id = ?`,
+       note = COALESCE(?, note), archived = COALESCE(?, archived), address = COALESCE(?, address), style = IF(?, ?, style), settings = JSON_MERGE_PATCH(settings, ?), cadence_rev = cadence_rev + 1, rev = rev + 1 WHERE id = ?`,
     [
       change.name ?? null,
       change.language ?? null,
@@ -55,6 +57,8 @@ async function write(sql: Sql, ground: Ground, id: string, change: BlogChange): 
       change.note ?? null,
       change.archived === undefined ? null : change.archived ? 1 : 0,
       change.address ?? null,
+      change.style === undefined ? 0 : 1,
+      change.style ?? null,
       JSON.stringify(change.folder ? { folder: change.folder } : {}),
       id,
     ],

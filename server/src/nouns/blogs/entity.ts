@@ -29,6 +29,8 @@ export interface BlogRow {
   /** Kept for what was published there, and not offered any more. */
   archived: number;
   note: string;
+  /** The house style its articles keep to. */
+  style: string | null;
   rev: number;
   created_at: Date;
 }
@@ -54,6 +56,7 @@ export const blogEntity = new EntitySchema<BlogRow>({
     categories: { type: 'json', nullable: true },
     archived: { type: 'tinyint', default: 0 },
     note: { type: 'varchar', length: 300, default: '' },
+    style: { type: 'char', length: 20, charset: 'ascii', collation: 'ascii_bin', nullable: true },
     rev: { type: 'int', default: 1 },
     created_at: { type: 'datetime', precision: 3, default: () => 'utc_timestamp(3)', insert: false },
   },

@@ -1,6 +1,7 @@
 import type { Hangs, KeptNoun } from '@grivo/contract';
 import { allSteps, ProcedureDocument, routinesUsed } from '@grivo/core';
 import type { Sql } from '../../ground/store/database.ts';
+import { stylesUsed } from '../styles/repository.ts';
 
 type Found = Omit<Hangs, 'name'>;
 
@@ -126,6 +127,21 @@ export const HANGS: Record<KeptNoun, (sql: Sql, id: string) => Promise<Found>> =
     );
     return { with: [], unless: users.map((name) => `‘${name}’ tells it: let it tell another first.`) };
   },
+  async styles(sql, id) {
+    const [row] = await sql.rows<{ versions: number; texts: number }>(
+      `SELECT (SELECT COUNT(*) FROM house_style_version WHERE style = ?) AS versions,
+         (SELECT COUNT(*) FROM house_style_text WHERE style = ?) AS texts`,
+      [id, id],
+    );
+    const users = (await stylesUsed(sql)).filter(({ style }) => style === id);
+    return {
+      with: some([
+        [row?.versions ?? 0, 'version'],
+        [row?.texts ?? 0, 'sample text'],
+      ]),
+      unless: users.map(({ noun, name }) => `The ${noun} ‘${name}’ keeps to it: choose another there first.`),
+    };
+  },
 };
 
 /** Names of the pipelines whose procedure, as it is now, is such a one. */
@@ -138,6 +154,12 @@ async function pipelinesWith(sql: Sql, is: (document: ProcedureDocument) => bool
 
 /** What goes when a thing is removed. */
 export const REMOVES: Record<KeptNoun, readonly string[]> = {
+  styles: [
+    'DELETE FROM house_style_text WHERE style = ?',
+    'DELETE FROM house_style_version WHERE style = ?',
+    "DELETE FROM labelled WHERE noun = 'style' AND of = ?",
+    'DELETE FROM house_style WHERE id = ?',
+  ],
   pipelines: [
     "DELETE FROM schedule WHERE kind = 'look' AND ref = ?",
     'DELETE FROM look WHERE pipeline = ?',

@@ -14,6 +14,7 @@ const TABLES: Record<KeptNoun, { table: string; noun: Noun; words: readonly (key
   routines: { table: 'routine', noun: 'routine', words: ['name'] },
   labels: { table: 'label', noun: 'label', words: ['name'] },
   destinations: { table: 'destination', noun: 'destination', words: ['name', 'note'] },
+  styles: { table: 'house_style', noun: 'style', words: ['name', 'note', 'archived'] },
 };
 
 const COLUMNS: Record<keyof KeptWords, string> = {

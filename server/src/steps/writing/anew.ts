@@ -3,11 +3,14 @@ import {
   articleText,
   type Block,
   countWords,
+  type HouseStyleDocument,
   isStatement,
   type Micros,
   type Passage,
+  reworded,
   textCost,
   tokensCeiling,
+  toldToWriter,
 } from '@grivo/core';
 import type { Result } from '../../ports/outcome/outcome.ts';
 import type { ServiceRow } from '../../ports/services/entity.ts';
@@ -28,6 +31,8 @@ export interface Part {
   note: string;
   /** What the article was made from. */
   passages: readonly Passage[];
+  /** Of the house style it keeps to; null for none. */
+  style: HouseStyleDocument | null;
 }
 
 const MOST_PASSAGES = 12;
@@ -41,7 +46,13 @@ const LENGTHS: readonly [RegExp, number][] = [
 export type NotWritable = { ok: false; problem: string };
 
 /** The request for a part, made of the article as it stands and of what it rests on. */
-export function anewRequest({ document, ids, note, passages }: Part): NotWritable | { ok: true; request: AnewRequest } {
+export function anewRequest({
+  document,
+  ids,
+  note,
+  passages,
+  style,
+}: Part): NotWritable | { ok: true; request: AnewRequest } {
   const own = document.body.filter((block) => ids.includes(block.id));
   if (own.length === 0 || own.length < ids.length)
     return { ok: false, problem: 'these blocks are not in the article as it was sent' };
@@ -73,9 +84,11 @@ export function anewRequest({ document, ids, note, passages }: Part): NotWritabl
         words,
         note,
         saidElsewhere: articleText({ body: document.body.filter((block) => !ids.includes(block.id)) }),
+        house: style ? toldToWriter(style, document.language) : '',
         passages: given,
       }),
       given,
+      style,
       language: document.language,
       words,
     },
@@ -86,6 +99,7 @@ export interface AnewRequest {
   instructions: string;
   material: string;
   given: readonly NumberedPassage[];
+  style: HouseStyleDocument | null;
   language: string;
   words: number;
 }
@@ -105,7 +119,7 @@ export function anewPrice(service: Pick<ServiceRow, 'price'>, { instructions, ma
 export async function writeAnew(
   tools: Pick<Tools, 'writer' | 'secrets' | 'holder'>,
   service: ServiceRow,
-  { instructions, material, given, language }: AnewRequest,
+  { instructions, material, given, language, style }: AnewRequest,
   asker: { stepRun: string; draw: number; signal: AbortSignal; mark: string },
 ): Promise<Result<{ blocks: Block[]; micros: Micros }>> {
   const numbers = new Set(given.map(({ n }) => n));
@@ -122,5 +136,6 @@ export async function writeAnew(
   );
   if (!reply.ok) return reply;
   const blocks = blocksOf(reply.value.value.blocks, asker.mark, given, numbers);
-  return { ok: true, value: { blocks, micros: reply.value.micros } };
+  const said = style ? reworded(blocks, style, language).body : blocks;
+  return { ok: true, value: { blocks: said, micros: reply.value.micros } };
 }

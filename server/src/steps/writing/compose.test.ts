@@ -23,6 +23,7 @@ const composition = (change: Partial<Composition> = {}): Composition => ({
   language: 'en',
   step: { words: 400, person: 'second person', tone: '', parts: [], unsourced: false },
   instruction: '',
+  house: '',
   outline: [
     { heading: 'Pegs in winter', says: 'Why they slip.', passages: ['p1'] },
     { heading: 'The bridge', says: 'How it stands.', passages: ['p2'] },

@@ -1,4 +1,4 @@
-import { articleText, type Block, type Passage, plainInline, type StepOf, textDigest } from '@grivo/core';
+import { articleText, type Block, type Passage, type Person, plainInline, type StepOf, textDigest } from '@grivo/core';
 import type { z } from 'zod';
 import type { NotesField, OutlineField } from '../../nouns/articles/fields.ts';
 import type { Result } from '../../ports/adapters/port.ts';
@@ -15,7 +15,9 @@ export type AskWriter = <T>(request: WritingRequest<T>) => Promise<Result<T>>;
 export interface Composition {
   subject: string;
   language: string;
-  step: Pick<StepOf<'write'>, 'words' | 'person' | 'tone' | 'parts' | 'unsourced'>;
+  step: Pick<StepOf<'write'>, 'words' | 'tone' | 'parts' | 'unsourced'> & { person: Person };
+  /** What the writer is told of the house style. */
+  house: string;
   instruction: string;
   outline: OutlineField;
   /** What each section must say, by its heading, where notes were made. */
@@ -71,6 +73,7 @@ export async function compose(c: Composition, ask: AskWriter): Promise<Result<Co
         person: c.step.person,
         tone: c.step.tone,
         lists: c.step.parts.includes('lists'),
+        house: c.house,
         instruction: c.instruction,
         aim: c.aim,
         notes: c.notes.find((note) => note.heading === section.heading)?.points.map(({ point }) => point) ?? [],
@@ -95,7 +98,13 @@ export async function compose(c: Composition, ask: AskWriter): Promise<Result<Co
   if (c.step.parts.includes('key points')) {
     const points = await ask({
       instructions,
-      material: pointsPrompt({ subject: c.subject, text: articleText({ body }), points: 4, person: c.step.person }),
+      material: pointsPrompt({
+        subject: c.subject,
+        text: articleText({ body }),
+        points: 4,
+        person: c.step.person,
+        house: c.house,
+      }),
       name: 'points',
       shape: PointsShape,
       maxTokensOut: 500,

@@ -27,6 +27,8 @@ function instruction(text: string): string {
   return filled.text;
 }
 
+const HOUSE = 'Say “jar”, not “vessel”.';
+
 /** Every prompt there is, all that comes from outside in it said by `say`. */
 function allOf(say: (where: string) => string): Record<string, { instructions: string; material: string }> {
   const subject = say('subject');
@@ -55,6 +57,7 @@ function allOf(say: (where: string) => string): Record<string, { instructions: s
     notes: [say('points to make')],
     saidBefore: say('said before'),
     aim,
+    house: HOUSE,
   };
   const rules = prompts.houseRules('en');
   return Object.fromEntries(
@@ -69,10 +72,11 @@ function allOf(say: (where: string) => string): Record<string, { instructions: s
         words: 60,
         note: own,
         saidElsewhere: say('said before'),
+        house: HOUSE,
         passages: base.passages,
       }),
-      points: prompts.pointsPrompt({ subject, text, points: 4, person: 'second person' }),
-      title: prompts.titlePrompt({ ...base, most: 60, choices: 3, examples, text, aim }),
+      points: prompts.pointsPrompt({ subject, text, points: 4, person: 'second person', house: HOUSE }),
+      title: prompts.titlePrompt({ ...base, most: 60, choices: 3, examples, text, aim, house: HOUSE }),
       picture: prompts.picturePrompt({
         title: say('title'),
         subject,
@@ -91,6 +95,7 @@ function allOf(say: (where: string) => string): Record<string, { instructions: s
         from: 'English',
         into: 'German',
         instruction: own,
+        house: HOUSE,
         units: [1, 2].map((n) => ({ n, text: say(`text ${n}`) })),
       }),
     }).map(([name, material]) => [

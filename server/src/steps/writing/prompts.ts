@@ -55,6 +55,15 @@ function own(instruction: string): string {
   return instruction.trim() === '' ? '' : `\nThe editor asks besides: ${instruction.trim()}`;
 }
 
+/** How the house sounds, in its editors' words; empty where there is no house style. */
+export interface InHouse {
+  house: string;
+}
+
+function inHouse({ house }: InHouse): string {
+  return house === '' ? '' : `\nThe house style: ${house}`;
+}
+
 /** What is to be taken as a model in form: it is neither material nor an order. */
 function after(examples: readonly string[]): string {
   return examples.length === 0
@@ -106,7 +115,7 @@ export function outlinePrompt(p: OutlinePrompt): string {
   );
 }
 
-export interface SectionPrompt extends Aimed {
+export interface SectionPrompt extends Aimed, InHouse {
   subject: string;
   /** Null for the opening, which stands before the first heading. */
   heading: string | null;
@@ -133,7 +142,7 @@ export function sectionPrompt(p: SectionPrompt): string {
   return written(
     `Task: of an article on the subject write ${part}, about ${p.words} words. ${says}${p.otherHeadings.length === 0 ? '' : ' The other sections say their own.'}
 Person: ${p.person}. Tone: ${p.tone || 'plain'}. ${p.lists ? 'Where steps or things are counted up a list may stand.' : 'Write paragraphs only, no lists.'}
-Do not write the heading itself. ${p.passages.length === 0 ? 'Write from what is generally known.' : 'If the passages do not carry so many words, write fewer.'}${p.saidBefore === '' ? '' : p.heading === null ? ' Use none of its sentences again.' : ' Do not say again what was said before.'}${aimed(p)}${own(p.instruction)}${p.notes.length === 0 ? '' : '\nMake every point of "points to make".'}`,
+Do not write the heading itself. ${p.passages.length === 0 ? 'Write from what is generally known.' : 'If the passages do not carry so many words, write fewer.'}${p.saidBefore === '' ? '' : p.heading === null ? ' Use none of its sentences again.' : ' Do not say again what was said before.'}${inHouse(p)}${aimed(p)}${own(p.instruction)}${p.notes.length === 0 ? '' : '\nMake every point of "points to make".'}`,
     subjectOf(p.subject),
     p.heading === null ? [] : [outsideLine('heading', p.heading), outsideLine('it says', p.says)],
     p.otherHeadings.length === 0 ? [] : outside('other sections', p.otherHeadings.join('\n')),
@@ -144,7 +153,7 @@ Do not write the heading itself. ${p.passages.length === 0 ? 'Write from what is
   );
 }
 
-export interface AnewPrompt {
+export interface AnewPrompt extends InHouse {
   subject: string;
   /** What the part stands under; null for the opening. */
   heading: string | null;
@@ -159,7 +168,7 @@ export interface AnewPrompt {
 
 export function anewPrompt(p: AnewPrompt): string {
   return written(
-    `Task: of an article on the subject write one part anew, about ${p.words} words. ${p.heading === null ? 'It is of the opening of the article.' : 'It stands under the heading.'} As it is now it stands in "it says". Keep its person and its tone, and write no heading. ${p.passages.length === 0 ? 'Say nothing that "it says" does not say.' : 'If the passages do not carry so many words, write fewer.'} Do not say again what was said before.
+    `Task: of an article on the subject write one part anew, about ${p.words} words. ${p.heading === null ? 'It is of the opening of the article.' : 'It stands under the heading.'} As it is now it stands in "it says". Keep its person and its tone, and write no heading. ${p.passages.length === 0 ? 'Say nothing that "it says" does not say.' : 'If the passages do not carry so many words, write fewer.'} Do not say again what was said before.${inHouse(p)}
 The editor wants: ${p.note.trim()}`,
     subjectOf(p.subject),
     p.heading === null ? [] : [outsideLine('heading', p.heading)],
@@ -169,7 +178,7 @@ The editor wants: ${p.note.trim()}`,
   );
 }
 
-export interface PointsPrompt {
+export interface PointsPrompt extends InHouse {
   subject: string;
   text: string;
   points: number;
@@ -178,13 +187,13 @@ export interface PointsPrompt {
 
 export function pointsPrompt(p: PointsPrompt): string {
   return written(
-    `Task: give ${p.points} key points of the article on the subject, each one short sentence of at most 18 words that a reader can act on. Person: ${p.person}.`,
+    `Task: give ${p.points} key points of the article on the subject, each one short sentence of at most 18 words that a reader can act on. Person: ${p.person}.${inHouse(p)}`,
     subjectOf(p.subject),
     outside('article', p.text),
   );
 }
 
-export interface TitlePrompt extends Aimed {
+export interface TitlePrompt extends Aimed, InHouse {
   subject: string;
   most: number;
   choices: number;
@@ -195,7 +204,7 @@ export interface TitlePrompt extends Aimed {
 
 export function titlePrompt(p: TitlePrompt): string {
   return written(
-    `Task: for the article on the subject give ${p.choices} titles to choose from, each of at most ${p.most} characters, each a different idea and none only the subject; a description of at most 155 characters; 3 to 8 keywords; 2 to 5 hashtags without spaces.${aimed(p)}${own(p.instruction)}${after(p.examples)}`,
+    `Task: for the article on the subject give ${p.choices} titles to choose from, each of at most ${p.most} characters, each a different idea and none only the subject; a description of at most 155 characters; 3 to 8 keywords; 2 to 5 hashtags without spaces.${inHouse(p)}${aimed(p)}${own(p.instruction)}${after(p.examples)}`,
     subjectOf(p.subject),
     searchedFor(p),
     examplesOf(p.examples),
@@ -306,10 +315,31 @@ export function translatePrompt(p: {
   from: string;
   into: string;
   instruction: string;
+  house: string;
   units: readonly Unit[];
 }): string {
   return written(
-    `Task: put each numbered text from ${p.from} into ${p.into}. Keep figures, names and the tags <1>…</1> around the words they belong to; keep the numbers of the texts. Put ${UNTRANSLATED} before a text you cannot put into ${p.into}.${own(p.instruction)}`,
+    `Task: put each numbered text from ${p.from} into ${p.into}. Keep figures, names and the tags <1>…</1> around the words they belong to; keep the numbers of the texts. Put ${UNTRANSLATED} before a text you cannot put into ${p.into}.${inHouse(p)}${own(p.instruction)}`,
     p.units.map(({ n, text }) => outside(`text ${n}`, text)),
+  );
+}
+
+export interface SamplePrompt extends InHouse {
+  language: string;
+  person: Person;
+  words: number;
+  passages: readonly NumberedPassage[];
+}
+
+/** Two paragraphs that let a house style be heard. */
+export function samplePrompt(p: SamplePrompt): string {
+  return written(
+    `Task: of an article on the subject write the section under the heading, about ${p.words} words. What it is to say stands in "it says".
+Person: ${p.person}. Tone: as the house style has it. Write paragraphs only, no lists.
+Do not write the heading itself. If the passages do not carry so many words, write fewer.${inHouse(p)}`,
+    subjectOf(p.passages[0]?.passage.locator.title ?? ''),
+    outsideLine('heading', p.passages[0]?.passage.locator.title ?? ''),
+    outsideLine('it says', 'What matters most of it, so that somebody can do it.'),
+    passagesOf(p.passages),
   );
 }

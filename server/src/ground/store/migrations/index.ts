@@ -17,6 +17,7 @@ import { Labels1765500000000 } from './0016-labels.ts';
 import { Edits1765600000000 } from './0017-edits.ts';
 import { Comments1765700000000 } from './0018-comments.ts';
 import { Ways1765800000000 } from './0019-ways.ts';
+import { Styles1765900000000 } from './0020-styles.ts';
 
 /** Append-only: a migration that has left this repository is never changed. */
 export const migrations = [
@@ -39,4 +40,5 @@ export const migrations = [
   Edits1765600000000,
   Comments1765700000000,
   Ways1765800000000,
+  Styles1765900000000,
 ];
