@@ -4,11 +4,12 @@ import { join } from 'node:path';
 import { stepKinds as k, type Step, type StepKindName } from '@grivo/core';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { z } from 'zod';
-import type { Performer, StepContext } from '../src/engine/performer.ts';
+import type { Performer } from '../src/engine/performer.ts';
 import { storePage } from '../src/nouns/materials/repository.ts';
 import type { WritingRequest } from '../src/ports/adapters/writer.ts';
 import type { Tools } from '../src/ports/tools.ts';
 import { performers } from '../src/steps/registry.ts';
+import { contextOf } from './ground/performing.ts';
 import { type World, world } from './ground/world.ts';
 
 /**
@@ -139,64 +140,9 @@ afterAll(async () => {
   rmSync(folder, { recursive: true, force: true });
 });
 
-function contextOf(step: Step): StepContext {
-  const brief = {
-    id: 'b'.repeat(20),
-    pipeline: 'p',
-    trial: false,
-    rev: 1,
-    standing: 'in work',
-    seed: 'seed',
-    subject: 'salt for cabbage',
-    fields: {},
-    priority: 5,
-    byHand: false,
-    document: { grivo: 1, language: 'en', steps: [step] },
-    nodes: [
-      { type: 'step', id: 'w0', off: false, writes: true },
-      { type: 'step', id: step.id, off: false, writes: false },
-    ],
-    steps: new Map([[step.id, step]]),
-    routines: new Map([
-      [
-        'r1',
-        {
-          grivo: 1,
-          language: 'en',
-          inputs: [{ name: 'topic', asks: 'x', otherwise: 'salt' }],
-          steps: [k.wait.fresh('w1')],
-        },
-      ],
-    ]),
-    runs: [],
-    outputs: new Map(),
-  };
-  return {
-    brief,
-    run: {
-      id: 'r'.repeat(20),
-      path: step.id,
-      round: 0,
-      kind: step.kind,
-      attempts: 1,
-      tries: 0,
-      state: 'running',
-      opens: false,
-      outcome: null,
-      forSlot: false,
-      startedAt: null,
-    },
-    fields,
-    draw: 0,
-    signal: new AbortController().signal,
-    leaseOutlasts: async () => true,
-    spent: () => undefined,
-  } as unknown as StepContext;
-}
-
 async function perform(step: Step) {
   const all = performers(tools) as unknown as Record<string, Performer>;
-  return all[step.kind]!(step, contextOf(step));
+  return all[step.kind]!(step, contextOf(step, fields));
 }
 
 async function done(step: Step): Promise<Record<string, unknown>> {
@@ -357,7 +303,7 @@ const ELSEWHERE: Record<string, readonly string[]> = {
   'for each': ['as', 'name', 'steps'],
   when: ['holds', 'otherwise'],
   fetch: ['what', 'part', 'as'],
-  check: ['figures'],
+  check: ['figures', 'house'],
 };
 
 describe('every word of a step changes what comes of it', () => {

@@ -47,7 +47,15 @@ describe('figures of a text', () => {
 
   it('differ where two texts differ', () => {
     const [curt, chatty] = [figuresOfText(CURT, 'en'), figuresOfText(CHATTY, 'en')];
-    for (const name of ['sentence', 'long', 'contractions', 'commas', 'semicolons', 'exclamations', 'questions'] as const)
+    for (const name of [
+      'sentence',
+      'long',
+      'contractions',
+      'commas',
+      'semicolons',
+      'exclamations',
+      'questions',
+    ] as const)
       expect(chatty.figures[name], name).toBeGreaterThan(curt.figures[name]);
     expect(chatty.figures.grade).toBeGreaterThan(curt.figures.grade + 3);
     expect(curt.openings['an order']).toBeGreaterThan(0.8);
@@ -81,9 +89,20 @@ describe('figures of a text', () => {
   it('an order is told by its form', () => {
     const opens = (sentence: string, tongue = 'en') =>
       openingOf(sentence, sentence.match(/[\p{L}\p{N}'’]+/gu) ?? [], tongue);
-    for (const one of ['Press the leaves down.', 'Never salt it twice.', 'Please wait.', 'Don’t lift the lid.', 'Wait until it bites.'])
+    for (const one of [
+      'Press the leaves down.',
+      'Never salt it twice.',
+      'Please wait.',
+      'Don’t lift the lid.',
+      'Wait until it bites.',
+    ])
       expect(opens(one), one).toBe('an order');
-    for (const one of ['The leaves are pressed.', 'When it bites, stop.', 'Salt draws water.', 'After a day it bubbles.'])
+    for (const one of [
+      'The leaves are pressed.',
+      'When it bites, stop.',
+      'Salt draws water.',
+      'After a day it bubbles.',
+    ])
       expect(opens(one), one).toBe('other');
     expect(opens('20 grams are enough.')).toBe('a figure');
     expect(opens('Drücken Sie die Blätter.', 'de')).toBe('an order');
@@ -173,7 +192,9 @@ describe('the words of the house', () => {
       const once = rewordedText(text, { words, spelling: null }, 'en');
       expect(rewordedText(once, { words, spelling: null }, 'en')).toBe(once);
       for (const { not } of words) expect(once.split(' ')).not.toContain(not[0]);
-      expect(unwantedIn({ title: '', body: [paragraph('b', once)], language: 'en' }, { words, never: [], spelling: null })).toEqual([]);
+      expect(
+        unwantedIn({ title: '', body: [paragraph('b', once)], language: 'en' }, { words, never: [], spelling: null }),
+      ).toEqual([]);
     }
   });
 
@@ -264,14 +285,20 @@ describe('what a writer is told, and an article beside it', () => {
     expect(told).toBe(
       'Like someone with wet hands. Speak to the reader as du, never as Sie. Sentences have 9 to 16 words on average. No exclamation marks. Say “brine”, not “salt water” or “lake”. Never say “detox”.',
     );
-    expect(toldToWriter(style({ spelling: 'British', address: 'formal' }), 'en')).toBe('Spell as British English does.');
+    expect(toldToWriter(style({ spelling: 'British', address: 'formal' }), 'en')).toBe(
+      'Spell as British English does.',
+    );
   });
 
   it('each point of an article is within or out, with what to do and where', () => {
     const article = {
       ...EMPTY_ARTICLE,
       title: 'Pots',
-      body: [paragraph('b1', 'We wait.'), paragraph('b2', 'We wait! We really do wait for it! Always!'), heading('h', 'Detox')],
+      body: [
+        paragraph('b1', 'We wait.'),
+        paragraph('b2', 'We wait! We really do wait for it! Always!'),
+        heading('h', 'Detox'),
+      ],
     };
     const house = style({
       person: 'third person',

@@ -21,6 +21,7 @@ import {
 } from '@grivo/contract';
 import { CadenceRule, cadenceSentence } from '@grivo/core';
 import { Procedures } from '../engine/briefState.ts';
+import { isThere } from '../ground/store/there.ts';
 import { changeBlog, changeBlogSecret, changeBlogWords, movesOf } from '../nouns/blogs/change.ts';
 import { testBlog } from '../nouns/blogs/connect.ts';
 import { createBlog } from '../nouns/blogs/create.ts';
@@ -82,7 +83,10 @@ function helpers(product: Product) {
     if (!row) throw notFound('blog');
     return row;
   };
-  return { ground, bell, secrets, db, desk, procedures, all, must, product };
+  const hasStyle = async (style: string | null | undefined) => {
+    if (style && !(await isThere(db, 'house_style', style))) throw notFound('house style');
+  };
+  return { ground, bell, secrets, db, desk, procedures, all, must, hasStyle, product };
 }
 
 type Helpers = ReturnType<typeof helpers>;
@@ -183,7 +187,7 @@ function pastedSecret(text: string): { secret: string; cut: TestLine[] } {
 }
 
 /** Their words, their cadence and what a change of it moves. */
-function changing({ ground, bell, db, all, must, product }: Helpers) {
+function changing({ ground, bell, db, all, must, hasStyle, product }: Helpers) {
   return [
     route({
       method: 'put',
@@ -194,6 +198,7 @@ function changing({ ground, bell, db, all, must, product }: Helpers) {
       answer: Blogs,
       handle: async ({ params, body, request }) => {
         const { id } = await must(params['id']!);
+        await hasStyle(body.style);
         if (!(await changeBlog(ground, id, revFrom(request), body)))
           throw changedMeanwhile(
             'blog',
@@ -212,6 +217,7 @@ function changing({ ground, bell, db, all, must, product }: Helpers) {
       answer: ChangedBlog,
       handle: async ({ params, body }) => {
         const { id } = await must(params['id']!);
+        await hasStyle(body.style);
         await changeBlogWords(ground, id, body);
         bell.ring({ kind: 'event' });
         return { blogs: await all(), moves: await movesOf(db, ground, id) };

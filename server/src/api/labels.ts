@@ -41,13 +41,14 @@ export function labelRoutes({ ground, bell }: Product): Route[] {
     route({
       method: 'post',
       path: '/labels/{id}/on',
-      says: 'Puts a label on a blog, a source or a pipeline, or takes it off',
+      says: 'Puts a label on a blog, a source, a pipeline or a house style, or takes it off',
       role: 'editor',
       body: LabelOn,
       handle: async ({ params, body }) => {
         if (!(await isThere(ground.db, 'label', params['id']!))) throw notFound('label');
         const table = body.noun === 'style' ? 'house_style' : body.noun;
-        if (!(await isThere(ground.db, table, body.id))) throw notFound(body.noun === 'style' ? 'house style' : body.noun);
+        if (!(await isThere(ground.db, table, body.id)))
+          throw notFound(body.noun === 'style' ? 'house style' : body.noun);
         await putLabel(ground, params['id']!, body);
         bell.ring({ kind: 'event' });
       },

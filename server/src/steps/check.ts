@@ -22,7 +22,7 @@ import { field, missing, PassagesField } from '../nouns/articles/fields.ts';
 import { getArticle, readRevision } from '../nouns/articles/repository.ts';
 import { passagesById } from '../nouns/materials/repository.ts';
 import type { Tools } from '../ports/tools.ts';
-import { styleFor } from './inStyle.ts';
+import { personWritten, styleFor } from './inStyle.ts';
 
 type CheckStep = StepOf<'check'>;
 
@@ -36,10 +36,8 @@ export function performCheck(tools: Tools): Performer<CheckStep> {
     const passages = await passagesById(tools.ground.db, ids);
     const sources = passages.map(({ text }) => text);
     const style = step.house ? await styleFor(tools, context, step) : null;
-    const failing = [
-      ...failingRules(step, document, passages),
-      ...(style ? againstHouse(document, style.document) : []),
-    ];
+    const wanted = style && { ...style.document, person: spokenAs(context, style.document.person) };
+    const failing = [...failingRules(step, document, passages), ...(wanted ? againstHouse(document, wanted) : [])];
     const check = {
       words: articleWords(document),
       from: step.words.from,
@@ -61,6 +59,12 @@ export function performCheck(tools: Tools): Performer<CheckStep> {
       writes: own ? [asideWrite(article.id)] : [],
     };
   };
+}
+
+/** Who an article is to speak as: where the step that wrote it was told otherwise than the house says, nobody in particular. */
+function spokenAs(context: StepContext, person: HouseStyleDocument['person']): HouseStyleDocument['person'] {
+  const told = personWritten(context);
+  return told === null || told === person ? person : null;
 }
 
 /** Doubts that are named one by one. */
@@ -111,10 +115,10 @@ export function againstHouse(document: ArticleDocument, style: HouseStyleDocumen
         ? `says ‘${words}’, which the house never says`
         : `says ‘${words}’, which the house calls ‘${instead}’`,
     ),
-    ...(person === null ? [] : [person]),
-    ...figures.flatMap(({ name, value, range, within, mend }) =>
+    ...(person === null ? [] : [person.replace(/\.$/, '').replace(/^T/, 't')]),
+    ...figures.flatMap(({ name, value, range, within }) =>
       within === false && range
-        ? [`${FIGURES[name].says.toLowerCase()}: ${value}, where the house has ${range.from} to ${range.to}. ${mend}`]
+        ? [`${FIGURES[name].says.toLowerCase()}: ${value}, where the house has ${range.from} to ${range.to}`]
         : [],
     ),
   ];

@@ -3,6 +3,7 @@ import {
   allSteps,
   type Block,
   fillTemplate,
+  PERSONS,
   type Person,
   type PersonAsked,
   reworded,
@@ -10,6 +11,7 @@ import {
   stepIdOf,
   withStanding,
 } from '@grivo/core';
+import { z } from 'zod';
 import type { StepContext } from '../engine/performer.ts';
 import { fieldsInTexts } from '../nouns/articles/inTexts.ts';
 import { type StyleMeant, styleAt } from '../nouns/styles/meant.ts';
@@ -41,11 +43,19 @@ export function personFor(asked: PersonAsked, style: StyleMeant | null): Person 
   return asked === 'as the house style' ? (style?.document.person ?? 'second person') : asked;
 }
 
+const Spoken = z.object({ person: z.enum(PERSONS) });
+
+/** Who speaks in an article as it was written; null where no house style was kept to. */
+export function personWritten({ fields }: Pick<StepContext, 'fields'>): Person | null {
+  return Spoken.safeParse(fields['houseStyle']).data?.person ?? null;
+}
+
 /** What the house style did to an article. */
 export interface Housed {
   body: Block[];
   fields: {
-    houseStyle: { id: string; name: string; version: number };
+    /** In which it was written, and who speaks in it. */
+    houseStyle: { id: string; name: string; version: number; person: Person };
     reworded: { from: string; to: string }[];
     standingLeftOut?: string[];
   };
@@ -56,6 +66,7 @@ export async function housed(
   tools: Pick<Tools, 'ground'>,
   context: StepContext,
   style: StyleMeant,
+  person: Person,
   document: Pick<ArticleDocument, 'body' | 'language' | 'title' | 'keyPhrase'>,
 ): Promise<Housed> {
   const { body, notes } = reworded(document.body, style.document, document.language);
@@ -78,7 +89,7 @@ export async function housed(
   return {
     body: done.body,
     fields: {
-      houseStyle: { id, name, version },
+      houseStyle: { id, name, version, person },
       reworded: notes.map(({ from, to }) => ({ from, to })),
       ...(done.leftOut.length > 0 ? { standingLeftOut: done.leftOut } : {}),
     },

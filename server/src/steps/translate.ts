@@ -3,7 +3,7 @@ import type { Performer } from '../engine/performer.ts';
 import { missing } from '../nouns/articles/fields.ts';
 import type { Tools } from '../ports/tools.ts';
 import { askWriter, filled, instructed, withNote } from './asking.ts';
-import { housed, styleFor } from './inStyle.ts';
+import { housed, personFor, personWritten, styleFor } from './inStyle.ts';
 import { ownArticle } from './ownArticle.ts';
 import { translatePrompt, translatorRules, UNTRANSLATED } from './writing/prompts.ts';
 import { TranslationShape } from './writing/shapes.ts';
@@ -54,7 +54,8 @@ export function performTranslate(tools: Tools): Performer<StepOf<'translate'>> {
       for (const { n, text } of asked.value.texts) texts.set(n, text);
     }
     const translated = { ...put(texts), language: into };
-    const house = style ? await housed(tools, context, style, translated) : null;
+    const spoken = personWritten(context) ?? personFor('as the house style', style);
+    const house = style ? await housed(tools, context, style, spoken, translated) : null;
     const { article: document } = tidy(house ? { ...translated, body: house.body } : translated);
     const { article: changed, writes } = await article.change(document);
     return {

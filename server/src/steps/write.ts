@@ -52,13 +52,14 @@ export function performWrite(tools: Tools): Performer<StepOf<'write'>> {
     const unsourced = step.unsourced && found.length === 0;
     if (material < LEAST_MATERIAL && !unsourced)
       return { kind: 'failed', failure: { code: 'too-little-material', words: material, wanted: step.words } };
+    const person = personFor(step.person, style);
     // Asking for more than the sources carry only brings padding, so the writer is asked for what they carry.
     const words = unsourced ? step.words : Math.min(step.words, material);
     const composed = await compose(
       {
         subject: subjectOf(context),
         language,
-        step: { ...step, words, person: personFor(step.person, style) },
+        step: { ...step, words, person },
         house: style ? toldToWriter(style.document, language) : '',
         instruction: withNote(own.texts.instruction, context),
         notes: notes ?? [],
@@ -74,7 +75,9 @@ export function performWrite(tools: Tools): Performer<StepOf<'write'>> {
     if (!composed.ok) return { kind: 'failed', failure: composed.failure };
     const keyPhrase = aimOf(context)?.phrase ?? phraseOf(context);
     const written = withSource(composed.value.body, step.parts, context.fields, language);
-    const house = style ? await housed(tools, context, style, { title: '', keyPhrase, language, body: written }) : null;
+    const house = style
+      ? await housed(tools, context, style, person, { title: '', keyPhrase, language, body: written })
+      : null;
     const { article: document, notes: tidied } = tidy({
       ...EMPTY_ARTICLE,
       language,

@@ -81,3 +81,56 @@ export function TextOnce({
     </form>
   );
 }
+
+/** Several lines that count once they are confirmed: a text, or things one a line. */
+export function LinesOnce({
+  label,
+  value,
+  hint,
+  rows = 5,
+  problemOf = () => null,
+  onPut,
+  close,
+}: {
+  label: string;
+  value: string;
+  hint?: string;
+  rows?: number;
+  /** What is wrong with it, in a sentence. */
+  problemOf?: (text: string) => string | null;
+  onPut: (text: string) => void;
+  close: () => void;
+}) {
+  const [text, setText] = useState(value);
+  const wrong = problemOf(text);
+  return (
+    <form
+      className="w-[26rem] max-w-full"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (wrong) return;
+        if (text.trim() !== value) onPut(text.trim());
+        close();
+      }}
+    >
+      <textarea
+        className="field w-full"
+        rows={rows}
+        aria-label={label}
+        aria-invalid={wrong ? true : undefined}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) event.currentTarget.form?.requestSubmit();
+        }}
+      />
+      {wrong ? <p className="pt-1 text-small text-red">{wrong}</p> : null}
+      {hint && !wrong ? <p className="pt-1 text-small text-ink-3">{hint}</p> : null}
+      <div className="pt-2">
+        <Button look="line" type="submit" hint="Ctrl Enter" disabled={wrong !== null}>
+          Set it
+        </Button>
+      </div>
+    </form>
+  );
+}

@@ -6,6 +6,7 @@ export const VIEWS = [
   { path: '/articles', name: 'Articles', key: 'a' },
   { path: '/cadence', name: 'Cadence', key: 'c' },
   { path: '/blogs', name: 'Blogs', key: 'b' },
+  { path: '/styles', name: 'House style', key: 'h' },
 ] as const;
 
 /** Which view an address belongs to. */

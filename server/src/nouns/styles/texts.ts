@@ -29,7 +29,7 @@ export interface KeptText extends Omit<StyleText, 'figures' | 'words' | 'sentenc
 /** Texts of a style at most; more would tell nothing more. */
 export const MOST_TEXTS = 100;
 /** Words below which a text tells nothing of how it sounds. */
-export const LEAST_WORDS = 60;
+export const LEAST_WORDS = 40;
 
 type Row = Omit<KeptText, 'read' | 'body'> & { figures: TextFigures };
 

@@ -41,10 +41,11 @@ export interface LedgerEntry {
   known: boolean;
 }
 
+/** What a call cost, in the books; of one that no step of a brief made, without either. */
 export async function writeLedger(sql: Sql, ground: Ground, entry: LedgerEntry): Promise<void> {
   await sql.run(
     `INSERT INTO ledger (id, step_run, brief, pipeline, service, at_desk, what, micros, tokens_in, tokens_out, known)
-     SELECT ?, r.id, b.id, b.pipeline, ?, ?, ?, ?, ?, ?, ? FROM step_run r JOIN brief b ON b.id = r.brief WHERE r.id = ?`,
+     SELECT ?, r.id, b.id, b.pipeline, ?, ?, ?, ?, ?, ?, ? FROM (SELECT 1) one LEFT JOIN step_run r ON r.id = ? LEFT JOIN brief b ON b.id = r.brief`,
     [
       ground.ids(),
       entry.service,

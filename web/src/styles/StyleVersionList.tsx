@@ -1,0 +1,114 @@
+import type { HouseStyleWhole, StyleVersion } from '@grivo/contract';
+import { useQuery } from '@tanstack/react-query';
+import { inWords } from '../api/call.ts';
+import { read } from '../api/queries.ts';
+import { Button, Loading, Trouble } from '../design/index.ts';
+import { useNow } from '../shell/useNow.ts';
+import { moment } from '../words/time.ts';
+import { type StyleWords, useStyleWords } from './useStyle.ts';
+
+/** What the parts of a style are called. */
+const CALLED: Record<keyof StyleWords, string> = {
+  voice: 'how it sounds',
+  person: 'who it speaks as',
+  address: 'how readers are addressed',
+  spelling: 'spelling',
+  ranges: 'ranges',
+  facts: 'facts about us',
+  words: 'words',
+  never: 'words never said',
+  standing: 'standing text',
+  call: 'what readers are asked to do',
+  disclosure: 'what readers are told',
+  pictures: 'pictures',
+  links: 'links',
+  values: 'named texts',
+};
+const NAMES = Object.keys(CALLED) as (keyof StyleWords)[];
+
+/** The versions of a style, the newest first, each with what it changed; one is brought back. */
+export function StyleVersionList({ style }: { style: HouseStyleWhole }) {
+  const list = useQuery(read.styleVersions(style.id));
+  const slots = useQuery(read.slots(null, 7)).data;
+  const now = useNow(slots?.now, slots?.speed) ?? Date.now();
+  const edit = useStyleWords(style);
+  if (list.isPending) return <Loading />;
+  if (list.isError) return <Trouble>{inWords(list.error)}</Trouble>;
+  const { versions } = list.data;
+  return (
+    <>
+      {edit.error ? <Trouble>{inWords(edit.error)}</Trouble> : null}
+      <ol className="-mx-8 border-t border-ink px-8">
+        {versions.map((version, i) => (
+          <li key={version.n} className="grid grid-cols-[160px_1fr_140px] gap-x-4 border-b border-rule-soft py-2">
+            <span>
+              <span className="font-semibold">Version {version.n}</span>
+              <span className="block text-small text-ink-3">
+                {version.by ?? 'Grivo'}, {moment(version.atDesk, now)}
+              </span>
+            </span>
+            <Changed version={version} before={versions[i + 1] ?? null} />
+            <span className="text-right text-small">
+              {version.n === style.version ? (
+                <span className="text-ink-3">now</span>
+              ) : (
+                <Button
+                  look="word"
+                  onClick={() => {
+                    const { grivo: _, ...words } = version.document;
+                    edit.put(words);
+                  }}
+                >
+                  Bring it back
+                </Button>
+              )}
+            </span>
+          </li>
+        ))}
+      </ol>
+      <p className="py-3 text-small text-ink-3">
+        Articles are written in the version there is when their step is done. A version brought back becomes the newest.
+      </p>
+    </>
+  );
+}
+
+/** What a version changed, part by part. */
+function Changed({ version, before }: { version: StyleVersion; before: StyleVersion | null }) {
+  if (!before)
+    return <span className="text-ink-3">{version.n === 1 ? 'the first' : 'those before are not shown'}</span>;
+  const changed = NAMES.filter(
+    (name) => JSON.stringify(version.document[name]) !== JSON.stringify(before.document[name]),
+  );
+  return (
+    <ul className="min-w-0">
+      {changed.map((name) => (
+        <li key={name}>
+          {CALLED[name]}: <Said value={before.document[name]} was /> <Said value={version.document[name]} />
+        </li>
+      ))}
+      {changed.length === 0 ? <li className="text-ink-3">nothing</li> : null}
+    </ul>
+  );
+}
+
+const MOST = 160;
+
+function Said({ value, was = false }: { value: unknown; was?: boolean }) {
+  const text = saidOf(value);
+  const short = text.length > MOST ? `${text.slice(0, MOST)}…` : text || 'nothing';
+  return was ? <s className="break-words text-ink-3">{short}</s> : <span className="break-words">{short}</span>;
+}
+
+/** A part of a style in a line. */
+function saidOf(value: unknown): string {
+  if (value === null || value === undefined) return '';
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  if (Array.isArray(value)) return value.map(saidOf).join('; ');
+  if (typeof value === 'object')
+    return Object.entries(value)
+      .filter(([, part]) => part !== null && saidOf(part) !== '')
+      .map(([name, part]) => `${name} ${saidOf(part)}`)
+      .join(', ');
+  return String(value);
+}
