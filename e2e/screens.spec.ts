@@ -14,10 +14,11 @@ async function views(page: Page): Promise<[string, string][]> {
     sources: { id: string; kind: string }[];
   };
   const kinds = new Map(sources.map(({ id, kind }) => [kind, id]));
-  const [pipeline, article, blog] = await Promise.all([
+  const [pipeline, article, blog, style] = await Promise.all([
     firstId(page, '/pipelines', 'pipelines'),
     firstId(page, '/articles', 'articles'),
     firstId(page, '/blogs', 'blogs'),
+    firstId(page, '/styles', 'styles'),
   ]);
   return [
     ['Today', '/'],
@@ -34,6 +35,11 @@ async function views(page: Page): Promise<[string, string][]> {
     ['Blogs', '/blogs'],
     ['connecting a blog', '/blogs?new'],
     ['a blog', `/blogs/${blog}`],
+    ['House style', '/styles'],
+    ['a house style', `/styles/${style}`],
+    ['texts of a house style', `/styles/${style}?show=texts`],
+    ['versions of a house style', `/styles/${style}?show=versions`],
+    ['an article beside a house style', `/styles/${style}?show=beside&article=${article}`],
     ['Settings', '/settings'],
     ['the parts', '/design'],
   ];

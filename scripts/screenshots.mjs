@@ -143,6 +143,10 @@ try {
     await page.getByRole('button', { name: 'Test it' }).click();
     await page.getByText('Took the draft away').waitFor();
   });
+  await picture('house-style', at, `/styles/${await first('/styles', 'styles')}`, async () => {
+    await page.getByRole('button', { name: 'Write it' }).click();
+    await page.getByText(/their ranges/).waitFor();
+  });
   await picture('settings', at, '/settings');
 } finally {
   await browser.close();

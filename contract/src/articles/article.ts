@@ -1,4 +1,4 @@
-import { DOUBTS } from '@grivo/core';
+import { DOUBTS, HouseStyleDocument } from '@grivo/core';
 import { z } from 'zod';
 import { ArticleDocumentSchema } from '../article/document.ts';
 import { Before, Desk, Id, Micros } from '../id.ts';
@@ -84,6 +84,8 @@ export const ArticleWhole = Article.extend({
   measures: z.array(Measure),
   /** What its blocks say and what they rest on does not, with the words as they stand there. */
   doubts: z.array(z.object({ block: z.string(), kind: z.enum(DOUBTS), words: z.string() })),
+  /** The house style it keeps to, and the parts of it that the page holds it against; null for none. */
+  house: z.object({ id: Id, name: z.string(), document: HouseStyleDocument }).nullable(),
   /** Which line of its brief it is of: empty for the main one, else the path of the branch or turn it was made in. */
   line: z.string(),
   /** The revision shown; what is changed is changed from it. */

@@ -17,6 +17,7 @@ import {
   articleHtml,
   articlePlain,
   placeOf,
+  styleMeasure,
   wordsOf,
 } from '@grivo/core';
 import type { Request } from 'express';
@@ -33,6 +34,7 @@ import { passagesById } from '../nouns/materials/repository.ts';
 import { clearBriefs } from '../nouns/pipelines/clear.ts';
 import { publicationsOf } from '../nouns/publishing/byHand.ts';
 import { shareArticle, shareOf, unshareArticle } from '../nouns/shares/repository.ts';
+import { styleOfBrief } from '../nouns/styles/meant.ts';
 import { baseOf } from './base.ts';
 import { notFound, problem } from './problem.ts';
 import type { Product } from './product.ts';
@@ -108,6 +110,8 @@ function listed({ db, tools, resolverOf, must }: Helpers) {
           ...new Set(document.body.flatMap((block) => block.evidence?.map((e) => e.passage) ?? [])),
         ]);
         const all = await passagesGiven(db, article.brief);
+        const style = await styleOfBrief(db, article.brief);
+        const { measures, doubts } = measuresOfRevision(article.current!, document, all.length > 0 ? all : passages);
         return {
           ...line!,
           rev: article.rev,
@@ -124,7 +128,9 @@ function listed({ db, tools, resolverOf, must }: Helpers) {
             place: placeOf(locator),
             address: addressOfPlace({ text, locator }),
           })),
-          ...measuresOfRevision(article.current!, document, all.length > 0 ? all : passages),
+          measures: style ? [...measures, styleMeasure(document, style)] : measures,
+          doubts,
+          house: style && { id: style.id, name: style.name, document: style.document },
         };
       },
     }),

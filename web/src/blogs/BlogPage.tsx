@@ -13,6 +13,7 @@ import { slotKey } from '../words/slots.ts';
 import { moment } from '../words/time.ts';
 import { Categories } from './Categories.tsx';
 import { ChangedThere } from './ChangedThere.tsx';
+import { HouseStyleOf } from './HouseStyleOf.tsx';
 import { Connection, TestLines } from './TestLines.tsx';
 import { WhereItIs } from './WhereItIs.tsx';
 
@@ -67,6 +68,7 @@ export default function BlogPage() {
             <CadenceSentence blog={blog} />
           </p>
           <HowTheyArrive feeding={feeding} />
+          <HouseStyleOf blog={blog} />
           <ChangedThere blog={blog} now={now} />
           <Categories blog={blog} />
           <div className="pt-4">

@@ -70,7 +70,7 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
       </FieldExamples>
       <div data-screen="" className="relative col-span-2 grid grid-cols-[minmax(0,716fr)_minmax(0,564fr)]">
         <div className="ml-8 border-t border-rule-soft py-4 pr-4">
-          <WrittenBy document={document} services={choices.services} edit={edit} />
+          <WrittenBy document={document} services={choices.services} styles={choices.styles} edit={edit} />
           <AskedFor document={document} />
           <TakeItems pipeline={pipeline} unsaved={changed} now={now} />
         </div>

@@ -1,4 +1,4 @@
-import type { Service } from '@grivo/contract';
+import type { HouseStyle, Service } from '@grivo/contract';
 import type { ProcedureDocument, ServiceRole } from '@grivo/core';
 import { CHOSEN_ROLES, LANGUAGES, languageName } from '@grivo/core';
 import { ChoiceEditor, ChoiceWord, Word } from '../design/index.ts';
@@ -46,10 +46,12 @@ const DOES = { writer: 'by', illustrator: 'drawn by', transcriber: 'heard by', '
 export function WrittenBy({
   document,
   services,
+  styles,
   edit,
 }: {
   document: ProcedureDocument;
   services: readonly Service[];
+  styles: readonly HouseStyle[];
   edit: (change: (now: ProcedureDocument) => ProcedureDocument) => void;
 }) {
   const languages = Object.entries(LANGUAGES).map(([value, says]) => ({ value, says, does: value }));
@@ -98,7 +100,38 @@ export function WrittenBy({
           </span>
         );
       })}
-      .
+      <InStyle document={document} styles={styles} edit={edit} />.
     </p>
+  );
+}
+
+/** The house style of all steps that name none; without one that of the blog is meant. */
+function InStyle({
+  document,
+  styles,
+  edit,
+}: {
+  document: ProcedureDocument;
+  styles: readonly HouseStyle[];
+  edit: (change: (now: ProcedureDocument) => ProcedureDocument) => void;
+}) {
+  if (styles.length === 0 && document.style === undefined) return null;
+  return (
+    <>
+      , in the house style{' '}
+      <ChoiceWord
+        label="The house style of this procedure"
+        value={document.style ?? ''}
+        options={[
+          { value: '', says: 'of the blog', does: 'each article in that of the blog it goes to' },
+          ...styles.map(({ id, name, version }) => ({ value: id, says: name, does: `version ${version}` })),
+        ]}
+        onChoose={(id) => edit(({ style: _, ...now }) => (id === '' ? now : { ...now, style: id }))}
+      >
+        {document.style === undefined
+          ? 'of the blog'
+          : (styles.find(({ id }) => id === document.style)?.name ?? 'that is gone')}
+      </ChoiceWord>
+    </>
   );
 }

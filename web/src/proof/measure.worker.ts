@@ -1,9 +1,10 @@
-import { type ArticleDocument, doubtReader, type MeasuredSource, measuresOf } from '@grivo/core';
+import type { ArticleWhole } from '@grivo/contract';
+import { type ArticleDocument, doubtReader, type MeasuredSource, measuresOf, styleMeasure } from '@grivo/core';
 
 /** What an article was made from, once; then the article each time it changes. */
 export type ToMeasure =
   | { kind: 'sources'; sources: readonly MeasuredSource[]; language: string }
-  | { kind: 'article'; n: number; document: ArticleDocument };
+  | { kind: 'article'; n: number; document: ArticleDocument; house: ArticleWhole['house'] };
 export type Measured = { n: number } & ReturnType<typeof measuresOf>;
 
 let sources: readonly MeasuredSource[] = [];
@@ -16,5 +17,7 @@ self.onmessage = ({ data }: MessageEvent<ToMeasure>) => {
     return;
   }
   const found = measuresOf(data.document, sources, doubts?.(data.document.body) ?? []);
-  self.postMessage({ n: data.n, ...found } satisfies Measured);
+  const { house } = data;
+  const measures = house ? [...found.measures, styleMeasure(data.document, house)] : found.measures;
+  self.postMessage({ n: data.n, ...found, measures } satisfies Measured);
 };

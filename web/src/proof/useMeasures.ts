@@ -14,7 +14,7 @@ const PAUSE_MS = 120;
 
 /** The measures of an article while it is typed, reckoned in a worker; those of the server until the first are there. */
 export function useMeasures(
-  article: Pick<ArticleWhole, 'id' | 'measures' | 'doubts'>,
+  article: Pick<ArticleWhole, 'id' | 'measures' | 'doubts' | 'house'>,
   document: ArticleDocument,
 ): Measures {
   const sources = useQuery({
@@ -26,6 +26,7 @@ export function useMeasures(
   const worker = useRef<Worker | null>(null);
   const sent = useRef(0);
   const { language } = document;
+  const { house } = article;
   useEffect(() => {
     if (!sources) return;
     const made = new Worker(new URL('./measure.worker.ts', import.meta.url), { type: 'module' });
@@ -45,10 +46,10 @@ export function useMeasures(
     // A word is reckoned once it is typed, not letter by letter.
     const soon = setTimeout(() => {
       sent.current++;
-      worker.current?.postMessage({ kind: 'article', n: sent.current, document } satisfies ToMeasure);
+      worker.current?.postMessage({ kind: 'article', n: sent.current, document, house } satisfies ToMeasure);
     }, PAUSE_MS);
     return () => clearTimeout(soon);
-  }, [document, sources]);
+  }, [document, sources, house]);
   const { measures, doubts } = found ?? article;
   return { measures, doubts, sources: sources ?? [] };
 }

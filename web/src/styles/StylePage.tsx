@@ -119,7 +119,7 @@ function StyleHead({ style, view, show }: { style: HouseStyleWhole; view: View; 
           </Button>
         </span>
       </div>
-      <div className="flex flex-wrap items-baseline gap-x-5 text-small leading-5 text-ink-2">
+      <div className="flex flex-wrap items-center gap-x-5 text-small leading-5 text-ink-2">
         <span>
           {learnt
             ? `Learnt from ${plural(samples.length, 'text')}, ${count(learnt.words)} words`

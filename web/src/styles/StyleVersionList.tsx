@@ -5,6 +5,7 @@ import { read } from '../api/queries.ts';
 import { Button, Loading, Trouble } from '../design/index.ts';
 import { useNow } from '../shell/useNow.ts';
 import { moment } from '../words/time.ts';
+import { linesOf } from './styleLines.ts';
 import { type StyleWords, useStyleWords } from './useStyle.ts';
 
 /** What the parts of a style are called. */
@@ -24,7 +25,7 @@ const CALLED: Record<keyof StyleWords, string> = {
   links: 'links',
   values: 'named texts',
 };
-const NAMES = Object.keys(CALLED) as (keyof StyleWords)[];
+const PARTS = Object.keys(CALLED) as (keyof StyleWords)[];
 
 /** The versions of a style, the newest first, each with what it changed; one is brought back. */
 export function StyleVersionList({ style }: { style: HouseStyleWhole }) {
@@ -73,42 +74,46 @@ export function StyleVersionList({ style }: { style: HouseStyleWhole }) {
   );
 }
 
-/** What a version changed, part by part. */
+/** What a version changed, part by part: what went and what came. */
 function Changed({ version, before }: { version: StyleVersion; before: StyleVersion | null }) {
   if (!before)
     return <span className="text-ink-3">{version.n === 1 ? 'the first' : 'those before are not shown'}</span>;
-  const changed = NAMES.filter(
-    (name) => JSON.stringify(version.document[name]) !== JSON.stringify(before.document[name]),
-  );
+  const changed = PARTS.flatMap((name) => {
+    const [was, is] = [linesOf(name, before.document), linesOf(name, version.document)];
+    const [went, came] = [was.filter((line) => !is.includes(line)), is.filter((line) => !was.includes(line))];
+    return went.length + came.length > 0 ? [{ name, went, came }] : [];
+  });
   return (
-    <ul className="min-w-0">
-      {changed.map((name) => (
-        <li key={name}>
-          {CALLED[name]}: <Said value={before.document[name]} was /> <Said value={version.document[name]} />
-        </li>
+    <dl className="min-w-0">
+      {changed.map(({ name, went, came }) => (
+        <div key={name} className="grid grid-cols-[200px_minmax(0,1fr)] gap-x-3">
+          <dt className="text-ink-3">{CALLED[name]}</dt>
+          <dd className="min-w-0 break-words">
+            <Lines lines={went} was />
+            <Lines lines={came} />
+          </dd>
+        </div>
       ))}
-      {changed.length === 0 ? <li className="text-ink-3">nothing</li> : null}
-    </ul>
+      {changed.length === 0 ? <div className="text-ink-3">nothing</div> : null}
+    </dl>
   );
 }
 
-const MOST = 160;
+const MOST_LINES = 8;
 
-function Said({ value, was = false }: { value: unknown; was?: boolean }) {
-  const text = saidOf(value);
-  const short = text.length > MOST ? `${text.slice(0, MOST)}…` : text || 'nothing';
-  return was ? <s className="break-words text-ink-3">{short}</s> : <span className="break-words">{short}</span>;
-}
-
-/** A part of a style in a line. */
-function saidOf(value: unknown): string {
-  if (value === null || value === undefined) return '';
-  if (typeof value === 'boolean') return value ? 'yes' : 'no';
-  if (Array.isArray(value)) return value.map(saidOf).join('; ');
-  if (typeof value === 'object')
-    return Object.entries(value)
-      .filter(([, part]) => part !== null && saidOf(part) !== '')
-      .map(([name, part]) => `${name} ${saidOf(part)}`)
-      .join(', ');
-  return String(value);
+function Lines({ lines, was = false }: { lines: readonly string[]; was?: boolean }) {
+  return (
+    <>
+      {lines.slice(0, MOST_LINES).map((line) => (
+        <span key={line} className="block">
+          {was ? <s className="text-ink-3">{line}</s> : line}
+        </span>
+      ))}
+      {lines.length > MOST_LINES ? (
+        <span className="block text-ink-3">
+          and {lines.length - MOST_LINES} more {was ? 'taken out' : 'put in'}
+        </span>
+      ) : null}
+    </>
+  );
 }

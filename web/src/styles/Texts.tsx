@@ -3,7 +3,7 @@ import { FIGURES, languageName, rounded } from '@grivo/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { call, inWords } from '../api/call.ts';
+import { call, inWords, Refused } from '../api/call.ts';
 import { read } from '../api/queries.ts';
 import { Button, ChoiceEditor, Confirm, Empty, Field, Head, TextArea, Trouble, Word } from '../design/index.ts';
 import { FileButton } from '../intake/FileButton.tsx';
@@ -158,7 +158,13 @@ function Give({ id }: { id: string }) {
             onFiles={async (files) => {
               for (const file of files) {
                 if (!READABLE.test(file.name))
-                  throw new Error(`‘${file.name}’ is no file of text: give Markdown, HTML or plain text, or paste it.`);
+                  throw new Refused({
+                    type: 'about:blank',
+                    status: 422,
+                    title: 'No file of text',
+                    detail: `‘${file.name}’ is no file of text.`,
+                    mend: 'Give Markdown, HTML or plain text, or paste it.',
+                  });
                 const body = (await textOf(file)).slice(0, MOST_LETTERS);
                 await give.mutateAsync({ name: file.name.slice(0, 120), text: body });
               }

@@ -29,16 +29,19 @@ async function put(before: HouseStyleWhole, words: Partial<StyleWords>): Promise
   try {
     keepStyle(await send(now));
   } catch (error) {
-    const theirs =
-      error instanceof Refused && error.problem.status === 412
-        ? HouseStyleWhole.safeParse(error.problem.current).data
-        : undefined;
+    if (!(error instanceof Refused) || error.problem.status !== 412) throw error;
+    const theirs = HouseStyleWhole.safeParse(error.problem.current).data;
     if (!theirs) throw error;
     keepStyle(theirs);
     const clash = (Object.keys(words) as (keyof StyleWords)[]).some(
       (name) => !isSame(theirs.document[name], now.document[name]) && !isSame(theirs.document[name], words[name]),
     );
-    if (clash) throw new Error('Somebody else changed the same words meanwhile; theirs stand here now.');
+    if (clash)
+      throw new Refused({
+        ...error.problem,
+        detail: 'Somebody else changed the same words meanwhile; theirs stand here now.',
+        mend: 'Change them again if yours are to stand.',
+      });
     keepStyle(await send(theirs));
   }
 }

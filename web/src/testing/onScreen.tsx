@@ -30,6 +30,8 @@ export class Problem {
   constructor(
     readonly status: number,
     readonly detail: string,
+    /** What stands now, where a change came too late. */
+    readonly current?: unknown,
   ) {}
 }
 
@@ -68,6 +70,7 @@ export function onScreen(shown: ReactNode, answers: Record<string, Answer> = {})
             title: 'No',
             detail: value.detail,
             mend: 'Try.',
+            ...(value.current === undefined ? {} : { current: value.current }),
           }),
           { status: value.status, headers: { 'content-type': 'application/problem+json' } },
         );

@@ -212,6 +212,7 @@ export const articleWhole = (change: Partial<ArticleWhole> = {}): ArticleWhole =
   passages: [],
   measures: [],
   doubts: [],
+  house: null,
   line: '',
   revision: id('v'),
   busy: null,

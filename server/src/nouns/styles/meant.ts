@@ -56,12 +56,17 @@ export function factPassages({ name, document: { facts } }: StyleMeant, language
 /** The style an article made in a brief keeps to: that of the step that writes it, else that of the blog it goes to. */
 export async function styleOfBrief(sql: Sql, brief: string): Promise<StyleMeant | null> {
   const [row] = await sql.rows<{ document: unknown }>(
-    'SELECT v.document FROM brief b JOIN procedure_version v ON v.procedure_id = b.procedure_id AND v.n = b.version WHERE b.id = ?',
+    'SELECT v.document FROM brief_pin p JOIN procedure_version v ON v.procedure_id = p.procedure_id AND v.n = p.version WHERE p.brief = ? AND p.main = 1',
     [brief],
   );
   if (!row) return null;
   const procedure = ProcedureDocument.parse(row.document);
   const steps = allSteps(procedure.steps);
   const step = steps.find(({ kind }) => kind === 'write') ?? steps.find(keepsToStyle) ?? steps[0];
-  return step ? styleAt(sql, procedure, step) : null;
+  const style = step ? await styleAt(sql, procedure, step) : null;
+  const told = step?.kind === 'write' && step.person !== 'as the house style' ? step.person : null;
+  // Where the step was told who speaks, the house has no say in it.
+  return style && told !== null && told !== style.document.person
+    ? { ...style, document: { ...style.document, person: null } }
+    : style;
 }

@@ -1,0 +1,34 @@
+import { FIGURES, type FigureName, type HouseStyleDocument, sentencesOf } from '@grivo/core';
+import type { StyleWords } from './useStyle.ts';
+
+const LINES: { [Part in keyof StyleWords]: (value: HouseStyleDocument[Part]) => string[] } = {
+  voice: (text) => sentencesOf(text),
+  person: (person) => [person ?? 'as each step says'],
+  address: (address) => [address],
+  spelling: (spelling) => [spelling ?? 'as it comes'],
+  ranges: (ranges) =>
+    Object.entries(ranges).map(
+      ([name, { from, to }]) => `${FIGURES[name as FigureName].says.toLowerCase()} ${from} to ${to}`,
+    ),
+  facts: (facts) => facts,
+  words: (words) => words.map(({ use, not }) => `“${use}”, not ${not.map((one) => `“${one}”`).join(' or ')}`),
+  never: (never) => never.map((one) => `“${one}”`),
+  standing: (all) =>
+    all.flatMap(({ at, section, texts }) =>
+      texts.map((text) => `${at === 'after a section' ? `after section ${section}` : at}: ${text}`),
+    ),
+  call: (call) => (call ? [`${call.before === '' ? '' : `${call.before} `}‘${call.button}’ to ${call.address}`] : []),
+  disclosure: (text) => (text === '' ? [] : [text]),
+  pictures: (text) => (text === '' ? [] : [text]),
+  links: ({ most, aParagraph, inOpening }) => [
+    most === null ? 'as many links as the step says' : `at most ${most} in an article`,
+    `${aParagraph} in a paragraph`,
+    inOpening ? 'the opening like the rest' : 'none in the opening',
+  ],
+  values: (values) => values.map(({ name, text }) => `${name}: ${text}`),
+};
+
+/** A part of a style in lines people read, so that two versions can be told apart line by line. */
+export function linesOf<Part extends keyof StyleWords>(name: Part, document: HouseStyleDocument): string[] {
+  return LINES[name](document[name]);
+}
