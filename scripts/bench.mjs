@@ -30,6 +30,7 @@ const all = {
   honesty: (await import('./bench/honesty.mjs')).honesty,
   proof: (await import('./bench/proof.mjs')).proof,
   publish: (await import('./bench/publish.mjs')).publish,
+  style: (await import('./bench/style.mjs')).style,
 };
 const OPTIONS = { set: { type: 'string' }, material: { type: 'string' } };
 let given;

@@ -97,11 +97,6 @@ try {
     await page.getByRole('button', { name: /^How full to fill/ }).click();
     await page.getByText('00:00').first().waitFor();
   });
-  await picture('intake-feed', at, '/intake?new=feed', async () => {
-    await page.getByLabel('Address of a feed or of a site, or a subject').fill(`${demo.standIns}/news/brine-gazette/`);
-    await page.getByRole('button', { name: 'Find feeds' }).click();
-    await page.getByRole('list', { name: 'Feeds found' }).waitFor();
-  });
   await picture('intake-document', at, `/intake/${await ofKind('documents')}`, async () => {
     await page.getByRole('button', { name: 'Keeping a cellar' }).click();
     await page.getByText('page 2, Floor and shelves').waitFor();

@@ -47,6 +47,7 @@ export {
   type ShownPart,
   settledBody,
 } from './article/outside.ts';
+export { emphasised, quotedFrom, restingOn, withFold, withRelated } from './article/parts.ts';
 export { makeAnchors, slugOf } from './article/slug.ts';
 export { tagsOf } from './article/tags.ts';
 export { articlePlain, articleText, articleWords, blockText, inlinesOf, isStatement, linksOf } from './article/text.ts';

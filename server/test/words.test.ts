@@ -1,10 +1,11 @@
 import { mkdtempSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { stepKinds as k, type Step, type StepKindName } from '@grivo/core';
+import { type ArticleDocument, stepKinds as k, PARTS, type Step, type StepKindName } from '@grivo/core';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { z } from 'zod';
 import type { Performer } from '../src/engine/performer.ts';
+import { rememberPages } from '../src/nouns/links/repository.ts';
 import { storePage } from '../src/nouns/materials/repository.ts';
 import type { WritingRequest } from '../src/ports/adapters/writer.ts';
 import type { Tools } from '../src/ports/tools.ts';
@@ -53,7 +54,13 @@ function reply(name: string): unknown {
     case 'outline':
       return { sections: [1, 2, 3, 4, 5, 6].map((n) => ({ heading: `Section ${n}`, says: 'Say it.', passages })) };
     case 'blocks':
-      return { blocks: [{ kind: 'paragraph', text: 'Weigh 20 grams of salt for a kilo.', items: [], passages }] };
+      return {
+        blocks: [{ kind: 'paragraph', text: 'Weigh 20 grams of salt for cabbage of a kilo.', items: [], passages }],
+      };
+    case 'questions':
+      return { pairs: [{ question: 'How much?', answer: 'Twenty grams a kilo.', passages: [1] }] };
+    case 'quotation':
+      return { quote: 'Iodised salt works as well as any other in blind tests', passage: 5 };
     case 'points':
       return { points: ['Weigh the salt.'] };
     case 'titles':
@@ -86,7 +93,9 @@ beforeAll(async () => {
         const value =
           request.name === 'translation'
             ? { texts: texts.map(([, n, text]) => ({ n: Number(n), text })) }
-            : reply(request.name);
+            : /write the closing/.test(request.material)
+              ? { blocks: [{ kind: 'paragraph', text: 'So weigh it, always.', items: [], passages: [1] }] }
+              : reply(request.name);
         return { ok: true, value: { value: fitting(request.shape, value), micros: 0 } };
       },
     } as unknown as Tools['writer'],
@@ -326,4 +335,58 @@ describe('every word of a step changes what comes of it', () => {
       });
     }
   }
+});
+
+describe('every part of an article is there where it is asked for, and only there', () => {
+  const write = { ...k.write.fresh('s1'), words: 300 };
+  const publish: Step = k.publish.fresh('p1');
+  const typesWith = async (parts: (typeof PARTS)[number][]) => {
+    const step = { ...write, parts } as Step;
+    const source = {
+      address: `${w.standIns.address}/videos/watch/salt-by-weight`,
+      title: 'Salt by weight',
+      by: 'Bench',
+      video: true,
+    };
+    const all = performers(tools) as unknown as Record<string, Performer>;
+    const given = { ...fields, source };
+    const result = (await all['write']!(
+      step,
+      contextOf(step, given, undefined, [{ ...publish, blog: w.blog } as Step]),
+    )) as unknown as { fields: { article: { revision: string } } };
+    const [row] = await w.product.ground.db.rows<{ document: ArticleDocument }>(
+      'SELECT document FROM article_revision WHERE id = ?',
+      [result.fields.article.revision],
+    );
+    return row!.document.body;
+  };
+  const THERE: Partial<Record<(typeof PARTS)[number], (body: ArticleDocument['body']) => boolean>> = {
+    contents: (body) => body.some(({ type }) => type === 'contents'),
+    'key points': (body) => body.some(({ type }) => type === 'key points'),
+    bold: (body) => JSON.stringify(body).includes('"strong"'),
+    quotation: (body) =>
+      body.some(
+        (block) => block.type === 'quote' && block.credit !== undefined && block.evidence?.[0]?.quote !== undefined,
+      ),
+    'questions and answers': (body) =>
+      body.some((block) => block.type === 'question and answer' && block.evidence?.length === 1),
+    closing: (body) => body.at(-1)?.type === 'closing' || body.some(({ type }) => type === 'closing'),
+    fold: (body) => body.some(({ type }) => type === 'fold'),
+    'related articles': (body) => body.some(({ type }) => type === 'related articles'),
+    'source credit': (body) => body.some(({ type }) => type === 'standing text'),
+    'source embed': (body) => body.some(({ type }) => type === 'video'),
+  };
+  test('the table has every part that is seen in the article; lists are said to the writer', () => {
+    expect([...Object.keys(THERE), 'lists'].sort()).toEqual([...PARTS].sort());
+  });
+  for (const [part, is] of Object.entries(THERE) as [
+    (typeof PARTS)[number],
+    (body: ArticleDocument['body']) => boolean,
+  ][])
+    test(part, async () => {
+      await rememberPages(w.product.ground.db, w.blog, [
+        { address: 'https://own.example/salt', title: 'Grams of salt for a kilo', article: null },
+      ]);
+      expect([is(await typesWith([])), is(await typesWith([part]))]).toEqual([false, true]);
+    });
 });

@@ -19,6 +19,19 @@ export interface GradeCounts {
   single: number;
 }
 
+/** Syllables of words that were counted before: a text says most of its words again. */
+const known = { en: new Map<string, number>(), de: new Map<string, number>() };
+const MOST_KNOWN = 20_000;
+
+function syllablesOf(word: string, tongue: 'en' | 'de'): number {
+  const before = known[tongue].get(word);
+  if (before !== undefined) return before;
+  const n = tongue === 'en' ? Math.max(1, syllable(word)) : germanSyllables(word);
+  if (known[tongue].size >= MOST_KNOWN) known[tongue].clear();
+  known[tongue].set(word, n);
+  return n;
+}
+
 /** The counts of one sentence; figures are no words. */
 export function gradeCounts(sentence: string, language: string): GradeCounts {
   const words = wordsOfText(sentence, language).filter((word) => /\p{L}/u.test(word));
@@ -26,7 +39,7 @@ export function gradeCounts(sentence: string, language: string): GradeCounts {
   const tongue = language.slice(0, 2);
   if (tongue !== 'en' && tongue !== 'de') return counts;
   for (const word of words) {
-    const n = tongue === 'en' ? Math.max(1, syllable(word)) : germanSyllables(word);
+    const n = syllablesOf(word, tongue);
     counts.syllables += n;
     if (word.length > 6) counts.long++;
     if (n >= 3) counts.many++;

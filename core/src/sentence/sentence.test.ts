@@ -47,3 +47,14 @@ test('plain text is cut into the same words as by the segmenter of the platform'
     { numRuns: 20_000 },
   );
 });
+
+test('nor of texts in which some letters are not plain', () => {
+  const characters = [..."ab1 .,'’-_\n éŁß½²漢字カ한ا١ไ😀\u200d€→"];
+  const texts = fc.array(fc.constantFrom(...characters), { maxLength: 24 }).map((list) => list.join(''));
+  fc.assert(
+    fc.property(texts, (text) => {
+      expect(wordsOfText(text)).toEqual(segmentedWords(text));
+    }),
+    { numRuns: 5_000 },
+  );
+});

@@ -1,4 +1,4 @@
-import { contentStems, stem, wordsOfText } from '../sentence/sentence.ts';
+import { contentStems, wordsOfText } from '../sentence/sentence.ts';
 
 /**
  * Words several texts favour: of those that carry a subject the ones that stand in many of the texts and often, in the
@@ -8,16 +8,25 @@ export function favouredWords(texts: readonly string[], language: string, most =
   const inTexts = new Map<string, number>();
   const times = new Map<string, number>();
   const forms = new Map<string, Map<string, number>>();
+  const stems = new Map<string, string | null>();
   for (const text of texts) {
-    const stems = contentStems(text, language);
-    for (const one of new Set(stems)) inTexts.set(one, (inTexts.get(one) ?? 0) + 1);
-    for (const one of stems) times.set(one, (times.get(one) ?? 0) + 1);
+    const own = new Map<string, number>();
     for (const word of wordsOfText(text, language)) {
-      const key = contentStems(word, language)[0] ?? stem(word.toLowerCase(), language);
-      const of = forms.get(key) ?? new Map<string, number>();
       const form = language.startsWith('de') ? word : word.toLowerCase();
-      forms.set(key, of.set(form, (of.get(form) ?? 0) + 1));
+      own.set(form, (own.get(form) ?? 0) + 1);
     }
+    const here = new Set<string>();
+    for (const [form, n] of own) {
+      // A word is cut to its stem once, however often it stands.
+      if (!stems.has(form)) stems.set(form, contentStems(form, language)[0] ?? null);
+      const one = stems.get(form);
+      if (!one) continue;
+      here.add(one);
+      times.set(one, (times.get(one) ?? 0) + n);
+      const of = forms.get(one) ?? new Map<string, number>();
+      forms.set(one, of.set(form, (of.get(form) ?? 0) + n));
+    }
+    for (const one of here) inTexts.set(one, (inTexts.get(one) ?? 0) + 1);
   }
   const least = Math.min(2, texts.length);
   return [...times]

@@ -27,9 +27,9 @@ function countedIn(text: string, language: string): Counted {
   const times = new Map<string, number>();
   const add = (mark: string) => times.set(mark, (times.get(mark) ?? 0) + 1);
   for (const word of words) add(word);
-  for (const sign of text) if ((SIGNS as readonly string[]).includes(sign)) add(sign);
+  for (const [sign] of text.matchAll(/[,;:(–—!?"“]/g)) add(sign);
   for (const one of sentencesOf(text, language)) {
-    const first = wordsOfText(one, language)[0];
+    const first = /[\p{L}\p{N}]+/u.exec(one)?.[0];
     if (first) add(`^${first.toLowerCase()}`);
     add('.sentence');
   }

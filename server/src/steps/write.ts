@@ -1,19 +1,27 @@
 import {
   articleDoubts,
+  articleText,
+  type Block,
+  blogMeant,
   carries,
   countWords,
   doubtWords,
   EMPTY_ARTICLE,
+  emphasised,
   lineOf,
   type Passage,
+  rankPages,
   type StepOf,
   spokenCarries,
   tidy,
   toldToWriter,
+  withFold,
+  withRelated,
 } from '@grivo/core';
-import type { Performer } from '../engine/performer.ts';
-import { field, missing, NotesField, OutlineField, PassagesField } from '../nouns/articles/fields.ts';
+import type { Performer, StepContext } from '../engine/performer.ts';
+import { ArticleField, field, missing, NotesField, OutlineField, PassagesField } from '../nouns/articles/fields.ts';
 import { addRevision, ensureArticle } from '../nouns/articles/repository.ts';
+import { linkPages } from '../nouns/links/repository.ts';
 import { passagesById, storePassages } from '../nouns/materials/repository.ts';
 import { factPassages, type StyleMeant } from '../nouns/styles/meant.ts';
 import type { Tools } from '../ports/tools.ts';
@@ -74,7 +82,12 @@ export function performWrite(tools: Tools): Performer<StepOf<'write'>> {
     );
     if (!composed.ok) return { kind: 'failed', failure: composed.failure };
     const keyPhrase = aimOf(context)?.phrase ?? phraseOf(context);
-    const written = withSource(composed.value.body, step.parts, context.fields, language);
+    const written = withSource(
+      await withOwnParts(tools, context, step, { body: composed.value.body, keyPhrase, language }),
+      step.parts,
+      context.fields,
+      language,
+    );
     const house = style
       ? await housed(tools, context, style, person, { title: '', keyPhrase, language, body: written })
       : null;
@@ -114,6 +127,35 @@ export function performWrite(tools: Tools): Performer<StepOf<'write'>> {
       writes,
     };
   };
+}
+
+/** How many articles are named to be read next. */
+const RELATED = 3;
+
+/** The parts nobody is asked for: what is strong, where it folds, what to read next. */
+async function withOwnParts(
+  tools: Tools,
+  { brief, fields }: StepContext,
+  step: StepOf<'write'>,
+  { body, keyPhrase, language }: { body: Block[]; keyPhrase: string; language: string },
+): Promise<Block[]> {
+  let out = step.parts.includes('bold') ? emphasised(body, keyPhrase, language) : body;
+  if (step.parts.includes('fold')) out = withFold(out, language);
+  const blog = step.parts.includes('related articles') ? blogMeant(brief.document.steps, step.id) : null;
+  if (blog === null) return out;
+  const pages = await linkPages(tools.ground.db, blog);
+  // Never itself, where it is written anew.
+  const own = field(fields, 'article', ArticleField)?.id;
+  const near = rankPages(
+    articleText({ body }),
+    pages.filter(({ article }) => article === undefined || article !== own),
+    language,
+  ).slice(0, RELATED);
+  return withRelated(
+    out,
+    near.map(({ page }) => page),
+    language,
+  );
 }
 
 /** What is true of us, kept as passages an article can rest on. */

@@ -2,7 +2,12 @@ import { type Step, stepKinds } from '@grivo/core';
 import type { StepContext } from '../../src/engine/performer.ts';
 
 /** What a step is done with, in a brief that has no other; `style` is what its procedure names. */
-export function contextOf(step: Step, fields: Record<string, unknown>, style?: string): StepContext {
+export function contextOf(
+  step: Step,
+  fields: Record<string, unknown>,
+  style?: string,
+  beside: readonly Step[] = [],
+): StepContext {
   const brief = {
     id: 'b'.repeat(20),
     pipeline: 'p',
@@ -14,7 +19,7 @@ export function contextOf(step: Step, fields: Record<string, unknown>, style?: s
     fields: {},
     priority: 5,
     byHand: false,
-    document: { grivo: 1, language: 'en', ...(style === undefined ? {} : { style }), steps: [step] },
+    document: { grivo: 1, language: 'en', ...(style === undefined ? {} : { style }), steps: [step, ...beside] },
     nodes: [
       { type: 'step', id: 'w0', off: false, writes: true },
       { type: 'step', id: step.id, off: false, writes: false },

@@ -1,5 +1,5 @@
-import { stemsOf } from '../words/language.ts';
-import { formOf, type ReadRequest, rarity, relevance, type Sentence } from './request.ts';
+import { countWords, stemsOf } from '../words/language.ts';
+import { formOf, Memory, type ReadRequest, rarity, relevance, type Sentence } from './request.ts';
 
 /** What the editor asks, without the rest of the task. */
 function questionOf(request: ReadRequest): string {
@@ -60,3 +60,41 @@ export function notes(request: ReadRequest): { point: string; passages: number[]
     .sort((a, b) => a.passage - b.passage || a.at - b.at)
     .map((sentence) => ({ point: sentence.text, passages: [sentence.passage] }));
 }
+
+/** The sentence of the passages that speaks most of the subject, as it stands there. */
+export function quotation(request: ReadRequest): { quote: string; passage: number } {
+  const found = answering(request, request.subject).find(({ text, statement }) => {
+    const words = countWords(statement?.text ?? text);
+    return words >= 8 && words <= 30;
+  });
+  return found ? { quote: found.statement?.text ?? found.text, passage: found.passage } : { quote: '', passage: 0 };
+}
+
+/** What a reader may still ask: of what the article does not say yet, a question after what it stands under. */
+export function questions(request: ReadRequest): { question: string; answer: string; passages: number[] }[] {
+  const most = Number(/give (\d+) questions/.exec(request.task)?.[1] ?? 3);
+  const memory = new Memory(request.said, request.language);
+  const asked = new Set<string>();
+  const out: { question: string; answer: string; passages: number[] }[] = [];
+  for (const sentence of answering(request, request.subject)) {
+    if (out.length >= most) break;
+    const about = sentence.statement?.heading ?? beginning(sentence.text);
+    if (memory.knows(sentence) || asked.has(about) || countWords(sentence.text) < 6) continue;
+    asked.add(about);
+    memory.add(sentence);
+    out.push({
+      question: request.language === 'de' ? `Was ist mit „${about}“?` : `What about “${lower(about)}”?`,
+      answer: sentence.statement ? request.put(sentence.statement) : sentence.text,
+      passages: [sentence.passage],
+    });
+  }
+  return out;
+}
+
+const lower = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
+const beginning = (text: string): string =>
+  text
+    .split(/\s+/)
+    .slice(0, 3)
+    .join(' ')
+    .replace(/[,;:.]+$/, '');

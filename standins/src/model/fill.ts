@@ -1,4 +1,4 @@
-import { answerFigure, answerList, answerText, notes } from './answers.ts';
+import { answerFigure, answerList, answerText, notes, questions, quotation } from './answers.ts';
 import { facts, gist } from './gist.ts';
 import { judge } from './judge.ts';
 import { type OutlineManner, outline } from './outline.ts';
@@ -27,6 +27,7 @@ export interface Style {
 export function fill(schema: Schema, request: ReadRequest, style: Style, name = ''): unknown {
   if (schema.enum) return schema.enum[0];
   if (isJudgement(schema)) return judge(request);
+  if (isQuotation(schema)) return quotation(request);
   switch (schema.type) {
     case 'object':
       return Object.fromEntries(
@@ -48,6 +49,7 @@ function list(schema: Schema, request: ReadRequest, style: Style, name: string):
   const parts = Object.keys(schema.items?.properties ?? {});
   if (parts.includes('heading')) return outline(request, style.outline);
   if (parts.includes('kind') && parts.includes('text')) return prose(request, style.prose);
+  if (parts.includes('question') && parts.includes('answer')) return questions(request);
   if (parts.includes('n') && parts.includes('text')) return translations(request);
   if (parts.includes('point')) return notes(request);
   if (parts.includes('fact')) return facts(request);
@@ -75,6 +77,11 @@ function text(schema: Schema, request: ReadRequest, name: string): string {
 /** Whether the task hands on a question of an editor's own. */
 function asksEditor(request: ReadRequest): boolean {
   return /answer what the editor asks/.test(request.task);
+}
+
+function isQuotation(schema: Schema): boolean {
+  const parts = Object.keys(schema.properties ?? {});
+  return parts.includes('quote') && parts.includes('passage');
 }
 
 function isJudgement(schema: Schema): boolean {

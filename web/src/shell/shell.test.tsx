@@ -108,7 +108,7 @@ describe('the field that finds', () => {
       within(page)
         .getAllByText(/^To /)
         .map((one) => one.textContent),
-    ).toHaveLength(6);
+    ).toHaveLength(7);
     await hands.keyboard('{Escape}');
     expect(screen.queryByRole('dialog')).toBeNull();
   });

@@ -3,7 +3,19 @@ import { instruction, stepBase } from '../fields.ts';
 import type { StepKind } from '../kind.ts';
 import { optional } from '../sentence.ts';
 
-export const PARTS = ['contents', 'key points', 'lists', 'source credit', 'source embed'] as const;
+export const PARTS = [
+  'contents',
+  'key points',
+  'lists',
+  'bold',
+  'quotation',
+  'questions and answers',
+  'closing',
+  'fold',
+  'related articles',
+  'source credit',
+  'source embed',
+] as const;
 export type Part = (typeof PARTS)[number];
 
 export const PERSONS = ['first person singular', 'first person plural', 'second person', 'third person'] as const;

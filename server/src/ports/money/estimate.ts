@@ -1,5 +1,5 @@
 import type { Price } from '@grivo/core';
-import { type ProcedureDocument, type Step, serviceNamed, stepKinds } from '@grivo/core';
+import { type Part, type ProcedureDocument, type Step, serviceNamed, stepKinds } from '@grivo/core';
 import type { Sql } from '../../ground/store/database.ts';
 import type { ServiceDirectory } from '../services/directory.ts';
 
@@ -17,11 +17,18 @@ const SENT = 2_500;
 /** How long a recording is taken to be, until some were heard. */
 const MINUTES = 10;
 
+/** Parts the writer is asked for by themselves. */
+const ASKED: ReadonlySet<string> = new Set<Part>(['key points', 'quotation', 'questions and answers', 'closing']);
+const asked = (parts: readonly Part[]): number => parts.filter((part) => ASKED.has(part)).length;
+
 /** Tokens in and out of a step that has not been run here yet, as its words ask for them. */
 function tokensOf(step: Step): { in: number; out: number } {
   switch (step.kind) {
     case 'write':
-      return { in: SENT * 3, out: step.words * TOKENS_A_WORD };
+      return {
+        in: SENT * (3 + asked(step.parts)),
+        out: step.words * TOKENS_A_WORD + 300 * asked(step.parts),
+      };
     case 'translate':
       return { in: 1_500, out: 1_500 };
     case 'notes':

@@ -5,6 +5,7 @@ import type { Result } from '../../ports/adapters/port.ts';
 import { good } from '../../ports/adapters/port.ts';
 import type { WritingRequest } from '../../ports/adapters/writer.ts';
 import { acceptBlocks } from './blocksAccepted.ts';
+import { withFurther } from './further.ts';
 import { houseRules, type NumberedPassage, pointsPrompt, sectionPrompt, unsourcedRules } from './prompts.ts';
 import { rankPassages } from './selection.ts';
 import { BlocksShape, PointsShape } from './shapes.ts';
@@ -95,6 +96,13 @@ export async function compose(c: Composition, ask: AskWriter): Promise<Result<Co
     if (section.heading === null) body.unshift(...blocks);
     else body.push({ type: 'heading', id: `h${at}`, level: 2, text: section.heading }, ...blocks);
   }
+  const further = await withFurther(
+    body,
+    { ...c, person: c.step.person, parts: c.step.parts, passages: unsourced ? [] : c.passages, instructions },
+    ask,
+  );
+  if (!further.ok) return further;
+  body.splice(0, body.length, ...further.value);
   if (c.step.parts.includes('key points')) {
     const points = await ask({
       instructions,

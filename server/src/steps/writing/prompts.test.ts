@@ -59,6 +59,13 @@ function allOf(say: (where: string) => string): Record<string, { instructions: s
     aim,
     house: HOUSE,
   };
+  const further = {
+    subject,
+    person: 'second person' as const,
+    saidBefore: say('said before'),
+    passages,
+    house: HOUSE,
+  };
   const rules = prompts.houseRules('en');
   return Object.fromEntries(
     Object.entries({
@@ -75,6 +82,10 @@ function allOf(say: (where: string) => string): Record<string, { instructions: s
         house: HOUSE,
         passages: base.passages,
       }),
+      closing: prompts.closingPrompt({ ...further, words: 45 }),
+      questions: prompts.questionsPrompt({ ...further, aim, pairs: 3 }),
+      quotation: prompts.quotationPrompt({ subject, passages }),
+      'sample of a house style': prompts.samplePrompt({ ...further, language: 'en', words: 90 }),
       points: prompts.pointsPrompt({ subject, text, points: 4, person: 'second person', house: HOUSE }),
       title: prompts.titlePrompt({ ...base, most: 60, choices: 3, examples, text, aim, house: HOUSE }),
       picture: prompts.picturePrompt({

@@ -193,6 +193,43 @@ export function pointsPrompt(p: PointsPrompt): string {
   );
 }
 
+/** What the further parts of an article are asked with. */
+export interface FurtherPrompt extends InHouse {
+  subject: string;
+  person: Person;
+  saidBefore: string;
+  passages: readonly NumberedPassage[];
+}
+
+export function closingPrompt(p: FurtherPrompt & { words: number }): string {
+  return written(
+    `Task: of an article on the subject write the closing, after its last section, about ${p.words} words: what follows from it for the reader, in one paragraph. No summing up, no new figure. The article stands in "said before": use none of its sentences again.
+Person: ${p.person}. Write paragraphs only, no lists. Do not write a heading.${inHouse(p)}`,
+    subjectOf(p.subject),
+    outside('said before', p.saidBefore),
+    passagesOf(p.passages),
+  );
+}
+
+export function questionsPrompt(p: FurtherPrompt & Aimed & { pairs: number }): string {
+  return written(
+    `Task: for an article on the subject give ${p.pairs} questions readers still have, each with its answer from the passages. The article stands in "said before": ask nothing it answers already. Give fewer where the passages answer fewer.
+Person: ${p.person}.${inHouse(p)}${aimed(p)}`,
+    subjectOf(p.subject),
+    searchedFor(p),
+    outside('said before', p.saidBefore),
+    passagesOf(p.passages),
+  );
+}
+
+export function quotationPrompt(p: { subject: string; passages: readonly NumberedPassage[] }): string {
+  return written(
+    'Task: for an article on the subject pick the one sentence of the passages that is most worth being quoted word for word, of 8 to 30 words, and say which passage it stands in. Change no letter of it.',
+    subjectOf(p.subject),
+    passagesOf(p.passages),
+  );
+}
+
 export interface TitlePrompt extends Aimed, InHouse {
   subject: string;
   most: number;

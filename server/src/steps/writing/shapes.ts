@@ -32,6 +32,25 @@ export const PointsShape = z.object({
   points: z.array(z.string()).describe('key points, one short sentence each'),
 });
 
+export const QuestionsShape = z.object({
+  pairs: z
+    .array(
+      z.object({
+        question: z.string().min(1).describe('a question a reader asks, in its own words'),
+        answer: z.string().min(1).describe('the answer, in one to three sentences'),
+        passages,
+      }),
+    )
+    .describe('questions with their answers'),
+});
+
+export const QuotationShape = z.object({
+  quote: z
+    .string()
+    .describe('the words as they stand in the passage, letter by letter; empty where nothing is worth it'),
+  passage: z.int().describe('number of the passage they stand in'),
+});
+
 export const TitlesShape = z.object({
   titles: z.array(z.string().min(1)).min(1).describe('titles to choose from'),
   description: z.string().describe('one sentence for search results'),
