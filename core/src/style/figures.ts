@@ -161,7 +161,7 @@ export function figuresOfText(text: string, language: string): TextFigures {
 function personsOf(words: readonly string[], tongue: string): TextFigures['persons'] {
   const of = PERSON_WORDS[tongue];
   if (!of) return { I: 0, we: 0, you: 0 };
-  const said = words.map((word) => word.toLowerCase().replace(/['’].*$/, ''));
+  const said = words.map((word) => word.toLowerCase().split(/['’]/, 1)[0]!);
   const [i, we, you] = [of.I, of.we, of.you].map((own) => said.filter((word) => own.has(word)).length);
   const all = i! + we! + you!;
   return { I: share(i!, all), we: share(we!, all), you: share(you!, all) };

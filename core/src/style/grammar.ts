@@ -49,9 +49,9 @@ const ORDERS: Readonly<Record<string, RegExp>> = {
  * order is followed by ("Press the leaves", "Drücken Sie"). A plural noun before "and" may be taken for one.
  */
 export function openingOf(sentence: string, words: readonly string[], tongue: string): Opening {
-  if (/[?？؟]\W*$/.test(sentence)) return 'a question';
+  if (/[?？؟]["”’'»)\]]{0,3}$/.test(sentence)) return 'a question';
   if (/^\W*\d/.test(sentence)) return 'a figure';
-  const [first = '', second = ''] = words.map((word) => word.toLowerCase().replace(/['’].*$/, ''));
+  const [first = '', second = ''] = words.map((word) => word.toLowerCase().split(/['’]/, 1)[0]!);
   if (ORDERS[tongue]?.test(sentence)) return 'an order';
   const closed = CLOSED[tongue];
   if (!closed || closed.has(first) || first === '') return 'other';

@@ -2,6 +2,7 @@ import type { Block, Inline } from '../article/block.ts';
 import { blockText, withTexts } from '../article/text.ts';
 import { textDigest } from '../chance/chance.ts';
 import { spelt } from '../keyword/spelling.ts';
+import { wordsOfText } from '../sentence/sentence.ts';
 import type { HouseStyleDocument, HouseWord } from './document.ts';
 
 /** A word of an article the house says otherwise. */
@@ -80,7 +81,7 @@ function reworder(
   };
 }
 
-const bare = (word: string): string => word.replace(/^[^\p{L}]+|[^\p{L}]+$/gu, '');
+const bare = (word: string): string => wordsOfText(word)[0] ?? word;
 
 /** A title, a description or another text in the words of the house. */
 export function rewordedText(text: string, style: Words, language: string): string {

@@ -67,7 +67,7 @@ function inline(text: string): Inline[] {
     at = match.index + match[0].length;
   }
   if (at < text.length) out.push({ text: text.slice(at) });
-  return out.map((part) => ({ ...part, text: part.text.replace(/\s*\n\s*/g, ' ') }));
+  return out.map((part) => ({ ...part, text: part.text.replace(/\s+/g, ' ') }));
 }
 
 /** Before which block something stands. */

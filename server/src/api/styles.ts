@@ -87,7 +87,7 @@ function refuseUnsayable({ standing, call, disclosure }: HouseStyle['document'])
         { place, problem: text.slice(0, 80) },
       ]);
   }
-  if (call && !/^(?:https?:\/\/\S+|\/\S*|mailto:\S+|.*\{\{.*)$/.test(call.address))
+  if (call && !call.address.includes('{{') && !/^(?:https?:\/\/\S+|\/\S*|mailto:\S+)$/.test(call.address))
     throw problem(
       422,
       'Leads nowhere',

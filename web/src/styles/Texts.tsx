@@ -1,6 +1,6 @@
 import { HouseStyleWhole } from '@grivo/contract';
 import { FIGURES, languageName, rounded } from '@grivo/core';
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { type UseMutationResult, useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { call, inWords, Refused } from '../api/call.ts';
@@ -106,113 +106,134 @@ function Learn({ style }: { style: HouseStyleWhole }) {
 const READABLE = /\.(?:txt|md|markdown|html?|csv)$/i;
 const MOST_LETTERS = 500_000;
 
+type Giving = UseMutationResult<HouseStyleWhole, Error, object>;
+
 /** Gives a text: pasted, at an address, a file, or an article of ours. */
 function Give({ id }: { id: string }) {
-  const [name, setName] = useState('');
-  const [text, setText] = useState('');
-  const [address, setAddress] = useState('');
-  const articles = useQuery(read.articles()).data ?? [];
   const give = useMutation({
     mutationFn: (body: object) => call('POST', `/styles/${id}/texts`, { body, answer: HouseStyleWhole }),
-    onSuccess: (now) => {
-      keepStyle(now);
-      setName('');
-      setText('');
-      setAddress('');
-    },
+    onSuccess: keepStyle,
   });
-  const words = text.trim() === '' ? 0 : text.trim().split(/\s+/).length;
   return (
     <>
       <Head title="Give it a text" />
-      <form
-        className="flex flex-col gap-3 pt-3"
-        onSubmit={(event) => {
-          event.preventDefault();
-          const first = text.trim().split('\n')[0]!.slice(0, 80);
-          give.mutate({ name: name.trim() || first || 'A text', text });
-        }}
-      >
-        <Field
-          label="What it is called; its first line, if nothing"
-          value={name}
-          maxLength={120}
-          onChange={(event) => setName(event.target.value)}
-        />
-        <TextArea
-          label="The text"
-          rows={8}
-          value={text}
-          hint={words === 0 ? 'Paste a whole text here.' : `${count(words)} words`}
-          onChange={(event) => setText(event.target.value)}
-        />
-        <span className="flex items-baseline gap-4">
-          <Button look="line" type="submit" disabled={text.trim() === ''} busy={give.isPending ? 'Reading' : null}>
-            Give it
-          </Button>
-          <FileButton
-            says="or files of text"
-            busy="Reading…"
-            accept=".txt,.md,.markdown,.html,.htm"
-            many
-            onFiles={async (files) => {
-              for (const file of files) {
-                if (!READABLE.test(file.name))
-                  throw new Refused({
-                    type: 'about:blank',
-                    status: 422,
-                    title: 'No file of text',
-                    detail: `‘${file.name}’ is no file of text.`,
-                    mend: 'Give Markdown, HTML or plain text, or paste it.',
-                  });
-                const body = (await textOf(file)).slice(0, MOST_LETTERS);
-                await give.mutateAsync({ name: file.name.slice(0, 120), text: body });
-              }
-            }}
-          />
-        </span>
-      </form>
-      <form
-        className="flex items-end gap-3 pt-5"
-        onSubmit={(event) => {
-          event.preventDefault();
-          const typed = address.trim();
-          give.mutate({ address: /^https?:/.test(typed) ? typed : `https://${typed}` });
-        }}
-      >
-        <div className="flex-1">
-          <Field label="Or where it stands" value={address} onChange={(event) => setAddress(event.target.value)} />
-        </div>
-        <Button look="line" type="submit" disabled={address.trim() === ''} busy={give.isPending ? 'Reading' : null}>
-          Read it
-        </Button>
-      </form>
-      {articles.length > 0 ? (
-        <p className="pt-5">
-          Or{' '}
-          <Word
-            label="An article of ours"
-            editor={(close) => (
-              <ChoiceEditor
-                value=""
-                options={articles
-                  .slice(0, 40)
-                  .map((one) => ({ value: one.id, says: one.title, does: `${count(one.words)} words` }))}
-                onChoose={(article) => {
-                  give.mutate({ article });
-                  close();
-                }}
-              />
-            )}
-          >
-            an article of ours
-          </Word>
-          , one you are content with.
-        </p>
-      ) : null}
+      <Pasted give={give} />
+      <Standing give={give} />
+      <Ours give={give} />
       {give.isError ? <Trouble>{inWords(give.error)}</Trouble> : null}
     </>
   );
+}
+
+function Pasted({ give }: { give: Giving }) {
+  const [name, setName] = useState('');
+  const [text, setText] = useState('');
+  const words = text.trim() === '' ? 0 : text.trim().split(/\s+/).length;
+  const clear = () => {
+    setName('');
+    setText('');
+  };
+  return (
+    <form
+      className="flex flex-col gap-3 pt-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        const first = text.trim().split('\n')[0]!.slice(0, 80);
+        give.mutate({ name: name.trim() || first || 'A text', text }, { onSuccess: clear });
+      }}
+    >
+      <Field
+        label="What it is called; its first line, if nothing"
+        value={name}
+        maxLength={120}
+        onChange={(event) => setName(event.target.value)}
+      />
+      <TextArea
+        label="The text"
+        rows={8}
+        value={text}
+        hint={words === 0 ? 'Paste a whole text here.' : `${count(words)} words`}
+        onChange={(event) => setText(event.target.value)}
+      />
+      <span className="flex items-baseline gap-4">
+        <Button look="line" type="submit" disabled={text.trim() === ''} busy={give.isPending ? 'Reading' : null}>
+          Give it
+        </Button>
+        <FileButton
+          says="or files of text"
+          busy="Reading…"
+          accept=".txt,.md,.markdown,.html,.htm"
+          many
+          onFiles={async (files) => {
+            for (const file of files) await give.mutateAsync(await textIn(file));
+          }}
+        />
+      </span>
+    </form>
+  );
+}
+
+function Standing({ give }: { give: Giving }) {
+  const [address, setAddress] = useState('');
+  return (
+    <form
+      className="flex items-end gap-3 pt-5"
+      onSubmit={(event) => {
+        event.preventDefault();
+        const typed = address.trim();
+        const body = { address: /^https?:/.test(typed) ? typed : `https://${typed}` };
+        give.mutate(body, { onSuccess: () => setAddress('') });
+      }}
+    >
+      <div className="flex-1">
+        <Field label="Or where it stands" value={address} onChange={(event) => setAddress(event.target.value)} />
+      </div>
+      <Button look="line" type="submit" disabled={address.trim() === ''} busy={give.isPending ? 'Reading' : null}>
+        Read it
+      </Button>
+    </form>
+  );
+}
+
+function Ours({ give }: { give: Giving }) {
+  const articles = useQuery(read.articles()).data ?? [];
+  if (articles.length === 0) return null;
+  return (
+    <p className="pt-5">
+      Or{' '}
+      <Word
+        label="An article of ours"
+        editor={(close) => (
+          <ChoiceEditor
+            value=""
+            options={articles
+              .slice(0, 40)
+              .map((one) => ({ value: one.id, says: one.title, does: `${count(one.words)} words` }))}
+            onChoose={(article) => {
+              give.mutate({ article });
+              close();
+            }}
+          />
+        )}
+      >
+        an article of ours
+      </Word>
+      , one you are content with.
+    </p>
+  );
+}
+
+/** A file as a text to be given. */
+async function textIn(file: File): Promise<{ name: string; text: string }> {
+  if (!READABLE.test(file.name))
+    throw new Refused({
+      type: 'about:blank',
+      status: 422,
+      title: 'No file of text',
+      detail: `‘${file.name}’ is no file of text.`,
+      mend: 'Give Markdown, HTML or plain text, or paste it.',
+    });
+  return { name: file.name.slice(0, 120), text: (await textOf(file)).slice(0, MOST_LETTERS) };
 }
 
 /** The words of a file; of a page what is read of it. */
