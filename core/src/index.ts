@@ -48,6 +48,7 @@ export {
   settledBody,
 } from './article/outside.ts';
 export { emphasised, quotedFrom, restingOn, withFold, withRelated } from './article/parts.ts';
+export { alikeBlocks, type Putting, putProblem, puttingOf } from './article/putting.ts';
 export { makeAnchors, slugOf } from './article/slug.ts';
 export { tagsOf } from './article/tags.ts';
 export { articlePlain, articleText, articleWords, blockText, inlinesOf, isStatement, linksOf } from './article/text.ts';
@@ -176,6 +177,7 @@ export type { CheckContext, PastMeasure, Problem, RoutineForm, ServiceRole, Step
 export { MOST_TURNS } from './procedure/kinds/forEach.ts';
 export { PICKS } from './procedure/kinds/gist.ts';
 export { leastOf } from './procedure/kinds/lookUp.ts';
+export { DEGREES, type Degree } from './procedure/kinds/put.ts';
 export { TELL_BY } from './procedure/kinds/tell.ts';
 export { PARTS, type Part, PERSONS, type Person, type PersonAsked } from './procedure/kinds/write.ts';
 export { LANGUAGES, languageName } from './procedure/languages.ts';

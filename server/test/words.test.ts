@@ -91,7 +91,7 @@ beforeAll(async () => {
         asked.push([request.instructions, request.material, z.toJSONSchema(request.shape)]);
         const texts = [...request.material.matchAll(/<<<text (\d+) \w+>>>\n([\s\S]*?)\n<<<end/g)];
         const value =
-          request.name === 'translation'
+          request.name === 'translation' || request.name === 'put'
             ? { texts: texts.map(([, n, text]) => ({ n: Number(n), text })) }
             : /write the closing/.test(request.material)
               ? { blocks: [{ kind: 'paragraph', text: 'So weigh it, always.', items: [], passages: [1] }] }
@@ -243,6 +243,16 @@ const TABLE: Partial<
     words: { variants: ['{{ subject }}, again'], for: 'the opening', as: { value: 'other', with: { for: 'a field' } } },
   },
   translate: { words: { into: 'French', instruction: 'Formal.' } },
+  put: {
+    step: { likeness: null },
+    words: {
+      degree: 'lightly',
+      keep: ['salt'],
+      likeness: { value: 30, with: {} },
+      otherwise: { value: 'set it aside', with: { likeness: 30 } },
+      instruction: 'No jokes.',
+    },
+  },
   answer: {
     step: { parts: ['what'] },
     words: {

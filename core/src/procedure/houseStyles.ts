@@ -4,7 +4,15 @@ import { type Names, optional, type SentencePart } from './sentence.ts';
 import { allSteps } from './tree.ts';
 
 /** Steps that keep to a house style. */
-const STYLED: ReadonlySet<StepKindName> = new Set(['write', 'title', 'illustrate', 'translate', 'link', 'check']);
+const STYLED: ReadonlySet<StepKindName> = new Set([
+  'write',
+  'title',
+  'illustrate',
+  'translate',
+  'put',
+  'link',
+  'check',
+]);
 
 export const keepsToStyle = ({ kind }: Pick<Step, 'kind'>): boolean => STYLED.has(kind);
 

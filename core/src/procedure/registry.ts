@@ -18,6 +18,7 @@ import { meanwhile } from './kinds/meanwhile.ts';
 import { notes } from './kinds/notes.ts';
 import { outline } from './kinds/outline.ts';
 import { publish } from './kinds/publish.ts';
+import { put } from './kinds/put.ts';
 import { read } from './kinds/read.ts';
 import { take } from './kinds/take.ts';
 import { tell } from './kinds/tell.ts';
@@ -51,6 +52,7 @@ export const stepKinds = {
   link,
   vary,
   translate,
+  put,
   answer,
   'work out': workOut,
   fetch: fetchStep,

@@ -18,6 +18,7 @@ import { performLookUp } from './lookUp.ts';
 import { performNotes } from './notes.ts';
 import { performOutline } from './outline.ts';
 import { performPublish } from './publish.ts';
+import { performPut } from './put.ts';
 import { performRead } from './read.ts';
 import { performTell } from './tell.ts';
 import { performTitle } from './title.ts';
@@ -48,6 +49,7 @@ export function performers(tools: Tools): Performers {
     link: performLink(tools),
     vary: performVary(tools),
     translate: performTranslate(tools),
+    put: performPut(tools),
     answer: performAnswer(tools),
     'work out': performWorkOut,
     fetch: performFetch(tools),

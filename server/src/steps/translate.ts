@@ -5,11 +5,9 @@ import type { Tools } from '../ports/tools.ts';
 import { askWriter, filled, instructed, withNote } from './asking.ts';
 import { housed, personFor, personWritten, styleFor } from './inStyle.ts';
 import { ownArticle } from './ownArticle.ts';
+import { portions } from './portions.ts';
 import { translatePrompt, translatorRules, UNTRANSLATED } from './writing/prompts.ts';
 import { TranslationShape } from './writing/shapes.ts';
-
-/** Letters of text in one call. */
-const MOST_LETTERS = 5_000;
 
 /** Puts the article into another language. A text that comes back without a link or a figure stops it: half is not published. */
 export function performTranslate(tools: Tools): Performer<StepOf<'translate'>> {
@@ -84,18 +82,4 @@ function codeOf(name: string): string | null {
   return (
     Object.entries(LANGUAGES).find(([code, says]) => code === wanted || says.toLowerCase() === wanted)?.[0] ?? null
   );
-}
-
-function portions(units: readonly Unit[]): Unit[][] {
-  const out: Unit[][] = [];
-  let letters = Number.POSITIVE_INFINITY;
-  for (const unit of units) {
-    if (letters + unit.text.length > MOST_LETTERS) {
-      out.push([]);
-      letters = 0;
-    }
-    out.at(-1)!.push(unit);
-    letters += unit.text.length;
-  }
-  return out;
 }

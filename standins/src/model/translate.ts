@@ -1,3 +1,4 @@
+import { otherWords } from './otherWords.ts';
 import type { ReadRequest } from './request.ts';
 import { TABLES } from './tables.ts';
 
@@ -6,7 +7,9 @@ import { TABLES } from './tables.ts';
 /** Of a text's words, the share that must be in the table; below it the text is left as it is, and marked. */
 const LEAST_KNOWN = 0.2;
 
-export function translations({ task, texts }: Pick<ReadRequest, 'task' | 'texts'>): { n: number; text: string }[] {
+export function translations(request: ReadRequest): { n: number; text: string }[] {
+  const { task, texts } = request;
+  if (/put each numbered text into other words/.test(task)) return otherWords(request);
   const [, from = 'English', into = 'German'] = /put each numbered text from (\w+) into (\w+)/.exec(task) ?? [];
   const mark = /Put (\S+) before a text you cannot/.exec(task)?.[1] ?? '';
   return texts.map(({ n, text }) => ({ n, text: put(text, from, into, mark) }));

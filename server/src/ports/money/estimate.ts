@@ -29,6 +29,7 @@ function tokensOf(step: Step): { in: number; out: number } {
         in: SENT * (3 + asked(step.parts)),
         out: step.words * TOKENS_A_WORD + 300 * asked(step.parts),
       };
+    case 'put':
     case 'translate':
       return { in: 1_500, out: 1_500 };
     case 'notes':

@@ -102,6 +102,14 @@ function allOf(say: (where: string) => string): Record<string, { instructions: s
       notes: prompts.notesPrompt({ ...base, heading: say('heading'), says: say('it says'), most: 4 }),
       gist: prompts.gistPrompt({ ...base, words: 200, picks: ['figures'] }),
       aim: prompts.aimPrompt(base),
+      'other words': prompts.putPrompt({
+        language: 'English',
+        degree: 'freely',
+        keep: ['salt'],
+        instruction: own,
+        house: HOUSE,
+        units: [1, 2].map((n) => ({ n, text: say(`text ${n}`) })),
+      }),
       translation: prompts.translatePrompt({
         from: 'English',
         into: 'German',

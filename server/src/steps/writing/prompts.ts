@@ -1,4 +1,4 @@
-import { languageName, type Passage, type Person, type Unit } from '@grivo/core';
+import { type Degree, languageName, type Passage, type Person, type Unit } from '@grivo/core';
 import { outside, outsideLine, RULE_OF_FENCES } from './fences.ts';
 
 /*
@@ -342,6 +342,33 @@ export function aimPrompt(p: { subject: string; instruction: string; passages: r
     `Task: say what readers who want an article on the subject would type into a search, in two to six words, and up to eight related words or phrases.${own(p.instruction)}`,
     subjectOf(p.subject),
     passagesOf(p.passages),
+  );
+}
+
+export function putRules(language: string): string {
+  return `You put texts in ${language} into other words that say the same.\n${RULE_OF_FENCES}`;
+}
+
+const HOW: Record<Degree, string> = {
+  lightly: 'Use other words where there are any; leave the sentences as they are built.',
+  freely: 'Use other words and other sentences, in the same order.',
+  afresh: 'Tell it as if for the first time: nothing of how it was said stays, all of what was said does.',
+};
+
+export function putPrompt(
+  p: InHouse & {
+    language: string;
+    degree: Degree;
+    keep: readonly string[];
+    instruction: string;
+    units: readonly Unit[];
+  },
+): string {
+  const keep =
+    p.keep.length === 0 ? '' : ` These words stay as they are: ${p.keep.map((word) => `“${word}”`).join(', ')}.`;
+  return written(
+    `Task: put each numbered text into other words in ${p.language}. ${HOW[p.degree]} No five words in a row may stay together. Say all of it and nothing besides. Keep figures, names and the tags <1>…</1> around the words they belong to; keep the numbers of the texts.${keep}${inHouse(p)}${own(p.instruction)}`,
+    p.units.map(({ n, text }) => outside(`text ${n}`, text)),
   );
 }
 
