@@ -279,4 +279,4 @@ export {
   type TemplateFields,
   templateFields,
 } from './template/template.ts';
-export { chooseVariant, countVariants, variantProblem } from './variant/variant.ts';
+export { allSaid, chooseVariant, countVariants, variantProblem } from './variant/variant.ts';

@@ -1,5 +1,6 @@
 // What a house style costs: learnt from fifty thousand words, an article of two thousand set beside one.
 import {
+  chooseVariant,
   comparedWithStyle,
   describedBy,
   EMPTY_ARTICLE,
@@ -40,6 +41,23 @@ const timed = (times, does) => {
   return median(took.slice(1));
 };
 
+/** How quickly a variant is chosen, over joining the same pieces. */
+function variants() {
+  const lists = Array.from({ length: 30 }, (_, i) => [`fine ${i}`, `coarse ${i}`, `{plain|sea} ${i}`]);
+  const text = lists.map((one) => `{${one.join('|')}} salt `).join('');
+  const pieces = lists.flatMap(([first]) => [first, ' salt ']);
+  const most = 2_000;
+  const choosing = timed(9, (n) => {
+    for (let i = 0; i < most; i++) chooseVariant([text], `${n} ${i}`);
+  });
+  const joining = timed(9, (n) => {
+    let letters = 0;
+    for (let i = 0; i < most; i++) letters += pieces.map((piece) => piece + (i + n)).join('').length;
+    return letters;
+  });
+  return joining / choosing;
+}
+
 export async function style(tell) {
   const own = keptPairs()
     .fitted.filter(([language]) => language === 'en')
@@ -71,8 +89,17 @@ export async function style(tell) {
     handDistance(hand, body.map(({ content }) => content[0].text).join(' '));
   });
   const put = timed(21, () => reworded(body, house, 'en'));
+  const many = Array.from({ length: 1_000 }, (_, i) => ({ use: `word${i}`, not: [`other${i}`] }));
+  const rules = timed(21, () => reworded(body, { words: many, spelling: null }, 'en'));
+  const ratio = variants();
   tell(
-    `\nlearnt from ${LEARNT} words ${learn.toFixed(0)} ms (aim under 300); ${WORDS} words compared ${compare.toFixed(1)} ms (aim under 20), put in the words of the house ${put.toFixed(1)} ms`,
+    `\nlearnt from ${LEARNT} words ${learn.toFixed(0)} ms (aim under 300); ${WORDS} words compared ${compare.toFixed(1)} ms (aim under 20), put in the words of the house ${put.toFixed(1)} ms; by 1,000 rules ${rules.toFixed(1)} ms (aim under 10); a variant chosen at ${ratio.toFixed(2)} of the speed of joining its pieces (aim over 0.2)`,
   );
-  return { 'style.learnMs': learn, 'style.compareMs': compare, 'style.rewordMs': put };
+  return {
+    'style.learnMs': learn,
+    'style.compareMs': compare,
+    'style.rewordMs': put,
+    'text.rulesMs': rules,
+    'text.variantsPerSecond': ratio,
+  };
 }

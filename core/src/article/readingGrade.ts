@@ -34,7 +34,12 @@ function syllablesOf(word: string, tongue: 'en' | 'de'): number {
 
 /** The counts of one sentence; figures are no words. */
 export function gradeCounts(sentence: string, language: string): GradeCounts {
-  const words = wordsOfText(sentence, language).filter((word) => /\p{L}/u.test(word));
+  return gradeCountsOf(wordsOfText(sentence, language), language);
+}
+
+/** The same of a sentence that is cut into its words already. */
+export function gradeCountsOf(all: readonly string[], language: string): GradeCounts {
+  const words = all.filter((word) => /\p{L}/u.test(word));
   const counts: GradeCounts = { words: words.length, syllables: 0, long: 0, many: 0, single: 0 };
   const tongue = language.slice(0, 2);
   if (tongue !== 'en' && tongue !== 'de') return counts;

@@ -1,4 +1,4 @@
-import { type GradeCounts, gradeCounts, gradeOf } from '../article/readingGrade.ts';
+import { type GradeCounts, gradeCountsOf, gradeOf } from '../article/readingGrade.ts';
 import { sentencesOf, wordsOfText } from '../sentence/sentence.ts';
 import { type Opening, openingOf, PERSON_WORDS } from './grammar.ts';
 
@@ -133,7 +133,7 @@ export function figuresOfText(text: string, language: string): TextFigures {
   const sentences = text.split(/\n+/).flatMap((line) => sentencesOf(line, language));
   const parted = sentences.map((one) => wordsOfText(one, language));
   const words = parted.reduce((sum, { length }) => sum + length, 0);
-  const counts: GradeCounts[] = sentences.map((one) => gradeCounts(one, language));
+  const counts: GradeCounts[] = parted.map((one) => gradeCountsOf(one, language));
   const contraction = CONTRACTION[tongue];
   const per = (n: number, of: number, all: number) => share(n * of, all);
   const openings: TextFigures['openings'] = { 'an order': 0, 'a figure': 0, 'a question': 0, other: 0 };

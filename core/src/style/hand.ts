@@ -23,7 +23,7 @@ interface Counted {
 }
 
 function countedIn(text: string, language: string): Counted {
-  const words = wordsOfText(text, language).map((word) => word.toLowerCase().replace(/’/g, "'"));
+  const words = wordsOfText(text.toLowerCase().replaceAll('’', "'"), language);
   const times = new Map<string, number>();
   const add = (mark: string) => times.set(mark, (times.get(mark) ?? 0) + 1);
   for (const word of words) add(word);

@@ -1,16 +1,49 @@
 import { chanceFrom } from '../chance/chance.ts';
 
-/** Texts with lists of alternatives in braces, lists inside lists, as `{plain|{fine|coarse} sea} salt`. Double braces are fields and stay. */
+/**
+ * Texts with lists of alternatives in braces, lists inside lists, as `{plain|{fine|coarse} sea} salt`. Fields in double
+ * braces stay; two braces that are no field are a list that begins with a list.
+ */
 type Part = string | Part[][];
 
 const DEEPEST = 20;
+
+/** Where a field or a tag ends that begins here; null where none does. A field has no brace within. */
+function fieldEnd(text: string, at: number): number | null {
+  if (text[at] !== '{') return null;
+  if (text[at + 1] === '%') {
+    const end = text.indexOf('%}', at + 2);
+    return end < 0 ? text.length : end + 2;
+  }
+  if (text[at + 1] !== '{') return null;
+  for (let i = at + 2; i < text.length; i++) {
+    if (text[i] === '{') return null;
+    if (text[i] === '}') return text[i + 1] === '}' ? i + 2 : null;
+  }
+  return null;
+}
 
 interface Reading {
   parts: Part[];
   problem: string | null;
 }
 
+/** Texts that were read before: the same one is chosen from again and again. */
+const known = new Map<string, Reading>();
+const MOST_KNOWN = 200;
+const LONGEST_KNOWN = 20_000;
+
 function read(text: string): Reading {
+  const before = known.get(text);
+  if (before) return before;
+  const now = readAnew(text);
+  if (text.length > LONGEST_KNOWN) return now;
+  if (known.size >= MOST_KNOWN) known.clear();
+  known.set(text, now);
+  return now;
+}
+
+function readAnew(text: string): Reading {
   let at = 0;
   let problem: string | null = null;
   const sequence = (depth: number): Part[] => {
@@ -21,9 +54,8 @@ function read(text: string): Reading {
       plain = '';
     };
     while (at < text.length) {
-      if (text.startsWith('{{', at) || text.startsWith('{%', at)) {
-        const end = text.indexOf(text.startsWith('{{', at) ? '}}' : '%}', at + 2);
-        const stop = end < 0 ? text.length : end + 2;
+      const stop = fieldEnd(text, at);
+      if (stop !== null) {
         plain += text.slice(at, stop);
         at = stop;
       } else if (text[at] === '{') {
@@ -82,4 +114,11 @@ export function chooseVariant(texts: readonly string[], seed: string): string {
   const said = (parts: readonly Part[]): string =>
     parts.map((part) => (typeof part === 'string' ? part : said(one(part) ?? []))).join('');
   return said(read(one(texts) ?? '').parts);
+}
+
+/** All a text can say, one way after the other, without its lists: for what is to be known of its fields. */
+export function allSaid(text: string): string {
+  const said = (parts: readonly Part[]): string =>
+    parts.map((part) => (typeof part === 'string' ? part : part.map(said).join(' '))).join('');
+  return said(read(text).parts);
 }

@@ -11,7 +11,7 @@ import {
   StyleSample,
   StyleVersions,
 } from '@grivo/contract';
-import { blockText, isStatement, templateFields, variantProblem, wordsOf } from '@grivo/core';
+import { allSaid, blockText, isStatement, templateFields, variantProblem, wordsOf } from '@grivo/core';
 import { z } from 'zod';
 import { getArticle, readRevision } from '../nouns/articles/repository.ts';
 import { namer } from '../nouns/incidents/words.ts';
@@ -80,7 +80,7 @@ function refuseUnsayable({ standing, call, disclosure }: HouseStyle['document'])
     { place: 'disclosure', text: disclosure },
   ];
   for (const { place, text } of texts) {
-    const read = templateFields(text);
+    const read = templateFields(allSaid(text));
     const wrong = variantProblem(text) ?? (read.ok ? null : read.problem);
     if (wrong)
       throw problem(422, 'Cannot be said', wrong, 'Mend the braces of the text.', [

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { countVariants, variantProblem } from '../../variant/variant.ts';
+import { allSaid, countVariants, variantProblem } from '../../variant/variant.ts';
 import { stepBase } from '../fields.ts';
 import type { StepKind } from '../kind.ts';
 import { beginning } from '../sentence.ts';
@@ -24,7 +24,7 @@ export const vary: StepKind<'vary', VaryStep> = {
   also: ['possibleTexts'],
   keeps: (step) => (step.for === 'a field' ? step.as : step.for === 'the title' ? 'title' : ''),
   uses: (step) => [
-    ...step.variants.map((text) => ({ field: 'variants', as: 'template' as const, text })),
+    ...step.variants.map((text) => ({ field: 'variants', as: 'template' as const, text: allSaid(text) })),
     ...(step.for === 'a field' ? [] : [{ field: 'for', as: 'name' as const, text: 'article' }]),
   ],
   calls: null,
