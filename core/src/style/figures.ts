@@ -114,9 +114,10 @@ export interface TextFigures {
 }
 
 const LONG_SENTENCE = 25;
-const CONTRACTION: Readonly<Record<string, RegExp>> = {
-  en: /(?<!\p{L})(?:\p{L}+n['’]t|(?:i|you|we|they|he|she|it|that|there|who|what|here|where|let)['’](?:m|re|ve|ll|d|s))(?!\p{L})/giu,
-  de: /(?<!\p{L})\p{L}+['’](?:s|n|ne|nen|m|r)(?!\p{L})/giu,
+/** Words with an apostrophe that are two in one; "the hive's" is one word. */
+const CONTRACTED: Readonly<Record<string, RegExp>> = {
+  en: /n['’]t$|^(?:i|you|we|they|he|she|it|that|there|who|what|here|where|let)['’](?:m|re|ve|ll|d|s)$/i,
+  de: /['’](?:s|n|ne|nen|m|r)$/i,
 };
 const FIGURE = /\d+(?:[.,:]\d+)*/g;
 
@@ -134,7 +135,8 @@ export function figuresOfText(text: string, language: string): TextFigures {
   const parted = sentences.map((one) => wordsOfText(one, language));
   const words = parted.reduce((sum, { length }) => sum + length, 0);
   const counts: GradeCounts[] = parted.map((one) => gradeCountsOf(one, language));
-  const contraction = CONTRACTION[tongue];
+  const contracted = CONTRACTED[tongue];
+  const all = parted.flat();
   const per = (n: number, of: number, all: number) => share(n * of, all);
   const openings: TextFigures['openings'] = { 'an order': 0, 'a figure': 0, 'a question': 0, other: 0 };
   for (const [at, one] of sentences.entries()) openings[openingOf(one, parted[at]!, tongue)] += 1;
@@ -145,7 +147,9 @@ export function figuresOfText(text: string, language: string): TextFigures {
     figures: {
       sentence: share(words, sentences.length),
       long: per(parted.filter(({ length }) => length > LONG_SENTENCE).length, 100, sentences.length),
-      contractions: contraction ? per(times(text, contraction), 100, words) : 0,
+      contractions: contracted
+        ? per(all.filter((word) => /['’]/.test(word) && contracted.test(word)).length, 100, words)
+        : 0,
       grade: Math.max(0, gradeOf(counts, language).value),
       commas: share(times(text, /[,،、]/g), sentences.length),
       semicolons: per(times(text, /;/g), 1_000, words),
@@ -153,7 +157,7 @@ export function figuresOfText(text: string, language: string): TextFigures {
       questions: per(times(text, /[?？؟]/g), 100, sentences.length),
       figures: per(times(text, FIGURE), 100, words),
     },
-    persons: personsOf(parted.flat(), tongue),
+    persons: personsOf(all, tongue),
     openings,
   };
 }
@@ -161,10 +165,15 @@ export function figuresOfText(text: string, language: string): TextFigures {
 function personsOf(words: readonly string[], tongue: string): TextFigures['persons'] {
   const of = PERSON_WORDS[tongue];
   if (!of) return { I: 0, we: 0, you: 0 };
-  const said = words.map((word) => word.toLowerCase().split(/['’]/, 1)[0]!);
-  const [i, we, you] = [of.I, of.we, of.you].map((own) => said.filter((word) => own.has(word)).length);
-  const all = i! + we! + you!;
-  return { I: share(i!, all), we: share(we!, all), you: share(you!, all) };
+  const times = { I: 0, we: 0, you: 0 };
+  for (const word of words) {
+    // 'we've' is said as 'we'.
+    const end = word.search(/['’]/);
+    const said = (end < 0 ? word : word.slice(0, end)).toLowerCase();
+    for (const person of ['I', 'we', 'you'] as const) if (of[person].has(said)) times[person]++;
+  }
+  const all = times.I + times.we + times.you;
+  return { I: share(times.I, all), we: share(times.we, all), you: share(times.you, all) };
 }
 
 /** One figure over several texts: what it is in the whole of them, and between what it lies. */

@@ -51,7 +51,7 @@ const ORDERS: Readonly<Record<string, RegExp>> = {
 export function openingOf(sentence: string, words: readonly string[], tongue: string): Opening {
   if (/[?？؟]["”’'»)\]]{0,3}$/.test(sentence)) return 'a question';
   if (/^\W*\d/.test(sentence)) return 'a figure';
-  const [first = '', second = ''] = words.map((word) => word.toLowerCase().split(/['’]/, 1)[0]!);
+  const [first = '', second = ''] = words.slice(0, 2).map((word) => word.toLowerCase().split(/['’]/, 1)[0]!);
   if (ORDERS[tongue]?.test(sentence)) return 'an order';
   const closed = CLOSED[tongue];
   if (!closed || closed.has(first) || first === '') return 'other';
