@@ -117,7 +117,7 @@ test('a procedure with blocks is made from nothing by keyboard alone', async ({ 
   // Taken back all the way, and done again.
   const led = await linesShown(page);
   await press('Escape');
-  await tabTo(page, line(page, 'Line 2, look up'));
+  await tabTo(page, line(page, 'Line 2, look up'), 200);
   for (let i = 0; i < 40; i++) await press('z');
   await expect.poll(() => linesShown(page)).toEqual(['Line 1, take']);
   for (let i = 0; i < 40; i++) await press('Z');
