@@ -171,7 +171,7 @@ function keepingToHouse({ house }: CheckStep, { hasStyles }: Names): SentencePar
           {
             value: 'true',
             says: 'as the house style has it',
-            does: 'none of its unwanted words, its person, its figures in their ranges',
+            does: 'none of the words it does not say; who speaks and its figures too, where the check holds it for you',
           },
           { value: 'false', says: 'in any style', does: 'the house style is not looked at' },
         ],
