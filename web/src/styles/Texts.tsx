@@ -40,7 +40,7 @@ export function Texts({ style }: { style: HouseStyleWhole }) {
               <span className="w-40 text-right text-small text-ink-2">
                 {rounded(text.figures.sentence, FIGURES.sentence.digits)} a sentence
               </span>
-              <Button look="quiet" onClick={() => out.mutate(text.id)} aria-label={`Take out ${text.name}`}>
+              <Button look="quiet" onClick={() => out.mutate(text.id)} aria-label={`Take it out: ${text.name}`}>
                 Take it out
               </Button>
             </li>
