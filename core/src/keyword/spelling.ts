@@ -49,10 +49,15 @@ function way(pairs: readonly (readonly [string, string])[]) {
   };
 }
 
+/** What stands before a length. */
+const COUNTED = /(?:\d|\b(?:square|cubic|half|two|three|four|five|six|seven|eight|nine|ten|hundred|thousand))[\s-]?$/i;
+
 /** A phrase with its words spelt one way; a capital at the beginning of a word stays. */
 export function spelt(phrase: string, spelling: Spelling): string {
   const { pattern, to } = ways[spelling];
-  return phrase.replace(pattern, (word: string) => {
+  return phrase.replace(pattern, (word: string, _: string, at: number) => {
+    // What measures is a meter in both; only the length is a metre.
+    if (word.toLowerCase() === 'meter' && !COUNTED.test(phrase.slice(Math.max(0, at - 12), at))) return word;
     const other = to.get(word.toLowerCase())!;
     return word[0] === word[0]!.toLowerCase() ? other : other[0]!.toUpperCase() + other.slice(1);
   });

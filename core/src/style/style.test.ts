@@ -152,6 +152,9 @@ describe('the words of the house', () => {
     const said = (text: string, language: string) => rewordedText(text, { words: [], spelling: 'British' }, language);
     expect(said('Mold gives it a gray color.', 'en')).toBe('Mould gives it a grey colour.');
     expect(said('Mold gives it a gray color.', 'de')).toBe('Mold gives it a gray color.');
+    expect(said('A pH meter, 2 meters off, on a two-meter shelf.', 'en')).toBe(
+      'A pH meter, 2 metres off, on a two-metre shelf.',
+    );
   });
 
   it('leave quotations, code and links’ addresses as they are; evidence goes along', () => {
