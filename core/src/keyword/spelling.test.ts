@@ -7,7 +7,7 @@ test.each([
   ['sterilized 5 liter jars', 'sterilised 5 litre jars'],
   ['iodized salt', 'iodised salt'],
   // Holds the letters, but is another word.
-  ['tired of meters molden centering', 'tired of metres molden centering'],
+  ['tired of 3 meters molden centering', 'tired of 3 metres molden centering'],
 ])('‘%s’ the British way', (from, to) => {
   expect(spelt(from, 'British')).toBe(to);
 });
