@@ -134,11 +134,13 @@ async function drag(page: Page, from: Locator, to: { x: number; y: number }): Pr
   await page.mouse.down();
   await page.mouse.move(to.x, to.y - 6, { steps: 5 });
   await page.mouse.move(to.x, to.y, { steps: 2 });
+  // A hand sees where it would fall before it lets go.
+  await page.evaluate(() => new Promise((seen) => requestAnimationFrame(() => requestAnimationFrame(seen))));
   await page.mouse.up();
 }
 
 test('the same is made by pointer, steps dragged into their blocks and to their places', async ({ page }) => {
-  await page.setViewportSize({ width: 1280, height: 1_300 });
+  await page.setViewportSize({ width: 1280, height: 1_700 });
   await page.goto(`${base()}/pipelines`);
   await page.getByRole('button', { name: 'Make a pipeline' }).click();
   await page.getByRole('button', { name: /What the new pipeline begins with/ }).click();
