@@ -267,7 +267,7 @@ export type { Opening } from './style/grammar.ts';
 export { type Hand, handDistance, handOf, isOfHand } from './style/hand.ts';
 export { styleMeasure } from './style/measure.ts';
 export { type Reworded, reworded, rewordedText, type UnwantedWord, unwantedIn } from './style/reword.ts';
-export { type FillText, isOfHouse, withStanding } from './style/standing.ts';
+export { type FillText, isOfHouse, leadsSomewhere, withStanding } from './style/standing.ts';
 export { describedBy, isWithin, toldToWriter } from './style/told.ts';
 export { GIVEN, given } from './template/given.ts';
 export {

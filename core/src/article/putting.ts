@@ -15,7 +15,7 @@ const PROSE: ReadonlySet<Block['type']> = new Set([
   'closing',
   'question and answer',
 ]);
-const isProse = ({ type, id }: Block): boolean => PROSE.has(type) && !id.startsWith('house');
+const isProse = ({ type }: Block): boolean => PROSE.has(type);
 
 /** What of an article is put in other words. */
 export interface Putting {

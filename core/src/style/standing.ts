@@ -40,7 +40,7 @@ export function withStanding(
   const { call, disclosure } = style;
   if (call) {
     const [before, button, address] = [filled(call.before || ' ') ?? '', filled(call.button), filled(call.address)];
-    if (button !== null && address !== null && isAddress(address))
+    if (button !== null && address !== null && leadsSomewhere(address))
       out.push({
         type: 'call to action',
         id: `${MARK}call`,
@@ -48,14 +48,15 @@ export function withStanding(
         button,
         link: { to: 'address', address },
       });
-    else if (address !== null && !isAddress(address)) leftOut.push(call.address);
+    else if (address !== null && !leadsSomewhere(address)) leftOut.push(call.address);
   }
   const told = disclosure === '' ? null : filled(disclosure);
   if (told !== null) out.push({ type: 'disclosure', id: `${MARK}told`, content: inline(told) });
   return { body: out, leftOut };
 }
 
-const isAddress = (text: string): boolean => /^(?:https?:\/\/[^\s]+|\/[^\s]*|mailto:[^\s]+)$/.test(text);
+/** Whether readers can be led there: an address on the web, a page of the blog itself, or somebody's mail. */
+export const leadsSomewhere = (text: string): boolean => /^(?:https?:\/\/[^\s]+|\/[^\s]*|mailto:[^\s]+)$/.test(text);
 
 /** Words with links as [words](address). */
 function inline(text: string): Inline[] {

@@ -11,7 +11,7 @@ import {
   StyleSample,
   StyleVersions,
 } from '@grivo/contract';
-import { allSaid, blockText, isStatement, templateFields, variantProblem, wordsOf } from '@grivo/core';
+import { allSaid, blockText, isStatement, leadsSomewhere, templateFields, variantProblem, wordsOf } from '@grivo/core';
 import { z } from 'zod';
 import { getArticle, readRevision } from '../nouns/articles/repository.ts';
 import { namer } from '../nouns/incidents/words.ts';
@@ -87,7 +87,7 @@ function refuseUnsayable({ standing, call, disclosure }: HouseStyle['document'])
         { place, problem: text.slice(0, 80) },
       ]);
   }
-  if (call && !call.address.includes('{{') && !/^(?:https?:\/\/\S+|\/\S*|mailto:\S+)$/.test(call.address))
+  if (call && !call.address.includes('{{') && !leadsSomewhere(call.address))
     throw problem(
       422,
       'Leads nowhere',

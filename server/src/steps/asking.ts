@@ -11,7 +11,7 @@ import type { Tools } from '../ports/tools.ts';
 import { houseValues } from './inStyle.ts';
 import { askerOf, serviceFor } from './tools.ts';
 import { fenced } from './writing/fences.ts';
-import type { NumberedPassage } from './writing/prompts.ts';
+import type { NumberedPassage } from './writing/promptParts.ts';
 import { rankPassages } from './writing/selection.ts';
 
 export type Ended = Extract<StepResult, { kind: 'failed' }>;

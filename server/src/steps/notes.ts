@@ -4,7 +4,8 @@ import { field, missing, type NotesField, OutlineField, PassagesField } from '..
 import { passagesById } from '../nouns/materials/repository.ts';
 import type { Tools } from '../ports/tools.ts';
 import { askWriter, instructed, subjectOf, withNote } from './asking.ts';
-import { houseRules, type NumberedPassage, notesPrompt } from './writing/prompts.ts';
+import type { NumberedPassage } from './writing/promptParts.ts';
+import { houseRules, notesPrompt } from './writing/prompts.ts';
 import { rankPassages } from './writing/selection.ts';
 import { NotesShape } from './writing/shapes.ts';
 

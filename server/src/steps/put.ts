@@ -21,7 +21,7 @@ import { askWriter, type Ended, instructed, withNote } from './asking.ts';
 import { styleFor } from './inStyle.ts';
 import { ownArticle } from './ownArticle.ts';
 import { portions } from './portions.ts';
-import { putPrompt, putRules } from './writing/prompts.ts';
+import { putPrompt, putRules } from './writing/promptsOfTexts.ts';
 import { TranslationShape } from './writing/shapes.ts';
 
 /** How often what is still alike is put again, each time farther from what it was. */

@@ -6,7 +6,7 @@ import { askWriter, filled, instructed, withNote } from './asking.ts';
 import { housed, personFor, personWritten, styleFor } from './inStyle.ts';
 import { ownArticle } from './ownArticle.ts';
 import { portions } from './portions.ts';
-import { translatePrompt, translatorRules, UNTRANSLATED } from './writing/prompts.ts';
+import { translatePrompt, translatorRules, UNTRANSLATED } from './writing/promptsOfTexts.ts';
 import { TranslationShape } from './writing/shapes.ts';
 
 /** Puts the article into another language. A text that comes back without a link or a figure stops it: half is not published. */

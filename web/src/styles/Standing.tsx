@@ -1,4 +1,11 @@
-import { countVariants, STANDING_PLACES, type StandingPlace, type StandingWords, variantProblem } from '@grivo/core';
+import {
+  countVariants,
+  leadsSomewhere,
+  STANDING_PLACES,
+  type StandingPlace,
+  type StandingWords,
+  variantProblem,
+} from '@grivo/core';
 import { useState } from 'react';
 import { Button, ChoiceWord, Head, LinesOnce, NumberOnce, TextOnce, Word } from '../design/index.ts';
 import { count } from '../words/figures.ts';
@@ -207,7 +214,7 @@ function NewCall({
 }) {
   const [button, setButton] = useState('');
   const [address, setAddress] = useState('');
-  const well = button.trim() !== '' && /^(?:https?:\/\/\S+|\/\S*|mailto:\S+)$/.test(address.trim());
+  const well = button.trim() !== '' && leadsSomewhere(address.trim());
   return (
     <form
       className="flex flex-wrap items-end gap-3 pt-2"

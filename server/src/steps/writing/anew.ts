@@ -18,7 +18,8 @@ import type { Tools } from '../../ports/tools.ts';
 import { acceptBlocks } from './blocksAccepted.ts';
 import { blocksOf } from './compose.ts';
 import { fenced } from './fences.ts';
-import { anewPrompt, houseRules, type NumberedPassage } from './prompts.ts';
+import type { NumberedPassage } from './promptParts.ts';
+import { anewPrompt, houseRules } from './prompts.ts';
 import { rankPassages } from './selection.ts';
 import { BlocksShape } from './shapes.ts';
 

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Result } from '../../ports/adapters/port.ts';
 import { good } from '../../ports/adapters/port.ts';
 import { type Composition, compose } from './compose.ts';
-import type { NumberedPassage } from './prompts.ts';
+import type { NumberedPassage } from './promptParts.ts';
 
 const passage = (n: number, text: string): NumberedPassage => ({
   n,

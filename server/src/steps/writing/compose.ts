@@ -6,7 +6,8 @@ import { good } from '../../ports/adapters/port.ts';
 import type { WritingRequest } from '../../ports/adapters/writer.ts';
 import { acceptBlocks } from './blocksAccepted.ts';
 import { withFurther } from './further.ts';
-import { houseRules, type NumberedPassage, pointsPrompt, sectionPrompt, unsourcedRules } from './prompts.ts';
+import type { NumberedPassage } from './promptParts.ts';
+import { houseRules, pointsPrompt, sectionPrompt, unsourcedRules } from './prompts.ts';
 import { rankPassages } from './selection.ts';
 import { BlocksShape, PointsShape } from './shapes.ts';
 

@@ -12,7 +12,8 @@ import {
 import { good, type Result } from '../../ports/outcome/outcome.ts';
 import { acceptBlocks } from './blocksAccepted.ts';
 import type { AskWriter } from './compose.ts';
-import { closingPrompt, type NumberedPassage, questionsPrompt, quotationPrompt } from './prompts.ts';
+import type { NumberedPassage } from './promptParts.ts';
+import { closingPrompt, questionsPrompt, quotationPrompt } from './prompts.ts';
 import { BlocksShape, QuestionsShape, QuotationShape } from './shapes.ts';
 
 /** What the further parts of an article are made of: the article as it stands and what it rests on. */

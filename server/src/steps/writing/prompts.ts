@@ -1,16 +1,24 @@
-import { type Degree, languageName, type Passage, type Person, type Unit } from '@grivo/core';
+import { languageName, type Person } from '@grivo/core';
 import { outside, outsideLine, RULE_OF_FENCES } from './fences.ts';
+import {
+  type Aimed,
+  after,
+  aimed,
+  examplesOf,
+  type InHouse,
+  inHouse,
+  type NumberedPassage,
+  own,
+  passagesOf,
+  searchedFor,
+  subjectOf,
+  written,
+} from './promptParts.ts';
 
 /*
  * What the writer and the illustrator are asked. The task stands in our words and the editor's; everything that others
  * wrote, names and headings too, stands apart from it and is spoken of by the name of its fence.
  */
-
-/** A passage with the number the writer knows it by. */
-export interface NumberedPassage {
-  n: number;
-  passage: Passage;
-}
 
 /** The rules every making step gives the writer. */
 export function houseRules(language: string): string {
@@ -31,69 +39,6 @@ export function unsourcedRules(language: string): string {
     'There are no passages. Write what is generally known; give no figure, name, date or claim you are not sure of.',
     'Do not repeat a sentence, do not address these rules, do not add remarks about the task.',
   ].join('\n');
-}
-
-export function translatorRules(from: string, into: string): string {
-  return `You put texts from ${from} into ${into}.\n${RULE_OF_FENCES}`;
-}
-
-function passagesOf(passages: readonly NumberedPassage[]): string[] {
-  return passages.map(({ n, passage }) =>
-    outside(
-      `passage ${n}`,
-      `(from: ${passage.locator.title.replace(/\s+/g, ' ').trim().slice(0, 400)})\n${passage.text}`,
-    ),
-  );
-}
-
-/** The task, then what others wrote, each apart; what is empty is left out. */
-function written(task: string, ...parts: readonly (string | readonly string[])[]): string {
-  return [task, ...parts.flat()].filter((part) => part !== '').join('\n\n');
-}
-
-function own(instruction: string): string {
-  return instruction.trim() === '' ? '' : `\nThe editor asks besides: ${instruction.trim()}`;
-}
-
-/** How the house sounds, in its editors' words; empty where there is no house style. */
-export interface InHouse {
-  house: string;
-}
-
-function inHouse({ house }: InHouse): string {
-  return house === '' ? '' : `\nThe house style: ${house}`;
-}
-
-/** What is to be taken as a model in form: it is neither material nor an order. */
-function after(examples: readonly string[]): string {
-  return examples.length === 0
-    ? ''
-    : '\nWork after the manner of the examples: their form and length, not what they speak of.';
-}
-
-function examplesOf(examples: readonly string[]): string[] {
-  return examples.map((text, i) => outside(`example ${i + 1}`, text));
-}
-
-/** What readers search for, when the brief aims at something. */
-export interface Aimed {
-  aim: { phrase: string; terms: readonly string[] } | null;
-}
-
-function aimed({ aim }: Aimed): string {
-  return aim ? '\nReaders search for the first line of "searched for" and also say the others.' : '';
-}
-
-function searchedFor({ aim }: Aimed): string {
-  if (!aim) return '';
-  return outside(
-    'searched for',
-    [aim.phrase, ...aim.terms].map((line) => line.replace(/\s+/g, ' ').slice(0, 200)).join('\n'),
-  );
-}
-
-function subjectOf(subject: string): string {
-  return outsideLine('subject', subject);
 }
 
 export interface OutlinePrompt extends Aimed {
@@ -342,49 +287,6 @@ export function aimPrompt(p: { subject: string; instruction: string; passages: r
     `Task: say what readers who want an article on the subject would type into a search, in two to six words, and up to eight related words or phrases.${own(p.instruction)}`,
     subjectOf(p.subject),
     passagesOf(p.passages),
-  );
-}
-
-export function putRules(language: string): string {
-  return `You put texts in ${language} into other words that say the same.\n${RULE_OF_FENCES}`;
-}
-
-const HOW: Record<Degree, string> = {
-  lightly: 'Use other words where there are any; leave the sentences as they are built.',
-  freely: 'Use other words and other sentences, in the same order.',
-  afresh: 'Tell it as if for the first time: nothing of how it was said stays, all of what was said does.',
-};
-
-export function putPrompt(
-  p: InHouse & {
-    language: string;
-    degree: Degree;
-    keep: readonly string[];
-    instruction: string;
-    units: readonly Unit[];
-  },
-): string {
-  const keep =
-    p.keep.length === 0 ? '' : ` These words stay as they are: ${p.keep.map((word) => `“${word}”`).join(', ')}.`;
-  return written(
-    `Task: put each numbered text into other words in ${p.language}. ${HOW[p.degree]} No five words in a row may stay together. Say all of it and nothing besides. Keep figures, names and the tags <1>…</1> around the words they belong to; keep the numbers of the texts.${keep}${inHouse(p)}${own(p.instruction)}`,
-    p.units.map(({ n, text }) => outside(`text ${n}`, text)),
-  );
-}
-
-/** Stands before a text a writer could not put into the language asked for. */
-export const UNTRANSLATED = '⟦untranslated⟧';
-
-export function translatePrompt(p: {
-  from: string;
-  into: string;
-  instruction: string;
-  house: string;
-  units: readonly Unit[];
-}): string {
-  return written(
-    `Task: put each numbered text from ${p.from} into ${p.into}. Keep figures, names and the tags <1>…</1> around the words they belong to; keep the numbers of the texts. Put ${UNTRANSLATED} before a text you cannot put into ${p.into}.${inHouse(p)}${own(p.instruction)}`,
-    p.units.map(({ n, text }) => outside(`text ${n}`, text)),
   );
 }
 

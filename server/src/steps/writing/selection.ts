@@ -1,5 +1,5 @@
 import { contentStems } from '@grivo/core';
-import type { NumberedPassage } from './prompts.ts';
+import type { NumberedPassage } from './promptParts.ts';
 
 /** Passages most worth giving the writer for a question: by how many of its words they hold, weighted by how rare these are. */
 export function rankPassages(
