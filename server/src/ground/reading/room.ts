@@ -33,7 +33,7 @@ export interface RoomLimits {
 const LIMITS: RoomLimits = {
   timeLimitMs: 20_000,
   awayLimitMs: 60_000,
-  memoryMb: { tables: 200, any: 144, small: [64] },
+  memoryMb: { tables: 200, any: 144, small: [96] },
 };
 
 /** Letters or bytes up to which something is small: what is large waits for what is large alone. */
