@@ -106,8 +106,20 @@ export { SPELLINGS, type Spelling, spelt } from './keyword/spelling.ts';
 export { asksQuestion, type Widened, widened } from './keyword/widen.ts';
 export { languageOf } from './language/detect.ts';
 export { directionOf, LanguageTag, languageTag } from './language/tag.ts';
-export { type LinkLimits, type PlacedLink, placeLinks } from './link/place.ts';
-export { type LinkPage, type RankedPage, rankPages } from './link/rank.ts';
+export { type Fit, LinkIndex, type LinkPage, termsOfPage } from './link/linkIndex.ts';
+export { type LinkLimits, type PlacedLink, placeLinks, withLink } from './link/place.ts';
+export { type RankedPage, rankPages } from './link/rank.ts';
+export { type LinkUse, linkUses, relinked } from './link/relink.ts';
+export {
+  applyRules,
+  compileRules,
+  type LeftAlone,
+  type LinkRule,
+  PLACINGS,
+  type Placing,
+  type RuleLink,
+  type RuleSet,
+} from './link/rules.ts';
 export { type Micros, type Price, type TextUsage, textCeiling, textCost, tokensCeiling } from './money/price.ts';
 export { type Fitting, fittingOf } from './passage/fitting.ts';
 export { likeness } from './passage/likeness.ts';

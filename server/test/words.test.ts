@@ -5,7 +5,7 @@ import { type ArticleDocument, stepKinds as k, PARTS, type Step, type StepKindNa
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { z } from 'zod';
 import type { Performer } from '../src/engine/performer.ts';
-import { rememberPages } from '../src/nouns/links/repository.ts';
+import { rememberPages } from '../src/nouns/links/pages.ts';
 import { storePage } from '../src/nouns/materials/repository.ts';
 import type { WritingRequest } from '../src/ports/adapters/writer.ts';
 import type { Tools } from '../src/ports/tools.ts';
@@ -395,7 +395,13 @@ describe('every part of an article is there where it is asked for, and only ther
   ][])
     test(part, async () => {
       await rememberPages(w.product.ground.db, w.blog, [
-        { address: 'https://own.example/salt', title: 'Grams of salt for a kilo', article: null },
+        {
+          address: 'https://own.example/salt',
+          title: 'Grams of salt for a kilo',
+          article: null,
+          language: null,
+          terms: null,
+        },
       ]);
       expect([is(await typesWith([])), is(await typesWith([part]))]).toEqual([false, true]);
     });

@@ -1,8 +1,7 @@
 import type { ArticleDocument, Block, Inline, LinkTarget } from '../article/block.ts';
 import { inlineText } from '../article/inline.ts';
-import { articleText, linksOf } from '../article/text.ts';
-import { contentStems } from '../sentence/sentence.ts';
-import { type LinkPage, type RankedPage, rankPages } from './rank.ts';
+import { linksOf } from '../article/text.ts';
+import type { Fit, LinkIndex, LinkPage } from './linkIndex.ts';
 
 export interface PlacedLink {
   page: LinkPage;
@@ -19,48 +18,78 @@ export interface LinkLimits {
   inOpening?: boolean;
 }
 
+/** What a link more in the same section is worth less: links are spread over the text. */
+const CROWDED = 0.12;
+
+interface Candidate extends Fit {
+  block: string;
+  section: number;
+}
+
 /**
- * Links an article to pages of its blog: best fitting first, on words that stand in a paragraph and hold the rarest
- * words of the page's title. Never to itself, never twice to one page, never inside a link, a heading or a list.
+ * Links an article to pages that fit its paragraphs: best first, on whole noun phrases that stand there and say what the page
+ * is about, spread over its sections. Never to itself, never twice to one page, never inside a link, a heading or a list.
  * @param self addresses and ids that are this article
  */
 export function placeLinks(
   article: ArticleDocument,
-  pages: readonly LinkPage[],
+  index: LinkIndex,
   limits: LinkLimits,
   self: ReadonlySet<string> = new Set(),
 ): { article: ArticleDocument; placed: PlacedLink[] } {
-  const open = pages.filter(
-    (page) => !self.has(page.address) && !(page.article !== undefined && self.has(page.article)),
-  );
-  const ranked = rankPages(articleText(article), open, article.language);
+  if (limits.own === 0 || index.pages.length === 0) return { article, placed: [] };
   const used = new Set(linkedAlready(article.body));
-  const wordsOf = wordCutter(article.language);
+  const open = candidatesIn(article.body, index, limits).filter(
+    ({ page }) => !self.has(page.address) && !(page.article !== undefined && self.has(page.article)),
+  );
   const perBlock = new Map<string, number>();
+  const perSection = new Map<number, number>();
   const placed: PlacedLink[] = [];
-  const opening = new Set(limits.inOpening === false ? openingOf(article.body) : []);
-  let body = article.body;
-  for (const candidate of ranked) {
-    if (placed.length >= limits.own) break;
-    const key = targetKey(candidate.page);
-    if (used.has(key)) continue;
-    const spot = bestSpot(
-      body,
-      candidate,
-      wordsOf,
-      (block) => !opening.has(block) && (perBlock.get(block) ?? 0) < limits.perParagraph,
-    );
-    if (!spot) continue;
-    used.add(key);
-    perBlock.set(spot.block.id, (perBlock.get(spot.block.id) ?? 0) + 1);
-    body = body.map((block) =>
-      block.id === spot.block.id && block.type === 'paragraph'
-        ? { ...block, content: withLink(block.content, spot.anchor, targetOf(candidate.page)) }
+  let { body } = article;
+  const worth = ({ score, section }: Candidate) => score - CROWDED * (perSection.get(section) ?? 0);
+  while (placed.length < limits.own) {
+    let best: Candidate | null = null;
+    for (const one of open) {
+      if (used.has(targetKey(one.page)) || (perBlock.get(one.block) ?? 0) >= limits.perParagraph) continue;
+      if (!best || worth(one) > worth(best) + 1e-9) best = one;
+    }
+    if (!best) break;
+    const found = best;
+    const linked = body.map((block) =>
+      block.id === found.block && block.type === 'paragraph'
+        ? { ...block, content: withLink(block.content, found.at, found.anchor, targetOf(found.page)) }
         : block,
     );
-    placed.push({ page: candidate.page, block: spot.block.id, anchor: spot.anchor });
+    const changed = linked.some((block, i) => block !== body[i] && linksOf(block).length > linksOf(body[i]!).length);
+    if (!changed) {
+      // Those words are linked already.
+      open.splice(open.indexOf(found), 1);
+      continue;
+    }
+    used.add(targetKey(found.page));
+    perBlock.set(found.block, (perBlock.get(found.block) ?? 0) + 1);
+    perSection.set(found.section, (perSection.get(found.section) ?? 0) + 1);
+    body = linked;
+    placed.push({ page: found.page, block: found.block, anchor: found.anchor });
   }
   return { article: { ...article, body }, placed };
+}
+
+/** What fits each paragraph, in the order of the text. */
+function candidatesIn(body: readonly Block[], index: LinkIndex, limits: LinkLimits): Candidate[] {
+  const opening = new Set(limits.inOpening === false ? openingOf(body) : []);
+  const out: Candidate[] = [];
+  let section = 0;
+  let heading = '';
+  for (const block of body) {
+    if (block.type === 'heading') {
+      section++;
+      heading = block.text;
+    }
+    if (block.type !== 'paragraph' || opening.has(block.id)) continue;
+    for (const fit of index.fits(inlineText(block.content), heading)) out.push({ ...fit, block: block.id, section });
+  }
+  return out;
 }
 
 /** Ids of the blocks above the first heading. */
@@ -83,99 +112,27 @@ function linkedAlready(body: readonly Block[]): string[] {
   return body.flatMap(linksOf).map((link) => (link.to === 'article' ? link.article : link.address));
 }
 
-interface Spot {
-  block: Block & { type: 'paragraph' };
-  anchor: string;
-  worth: number;
-}
-
-const LONGEST_ANCHOR = 5;
-
-interface Word {
-  at: number;
-  end: number;
-  stem: string | undefined;
-}
-type WordCutter = (text: string) => readonly Word[];
-
-/** Cuts texts into words with their stems, each text and each word once: every page asks for the same paragraphs. */
-function wordCutter(language: string): WordCutter {
-  const texts = new Map<string, readonly Word[]>();
-  const stems = new Map<string, string | undefined>();
-  const stemOf = (word: string): string | undefined => {
-    if (!stems.has(word)) stems.set(word, contentStems(word, language)[0]);
-    return stems.get(word);
-  };
-  return (text) => {
-    let words = texts.get(text);
-    if (!words) {
-      words = [...text.matchAll(/[\p{L}\p{N}][\p{L}\p{N}'’-]*/gu)].map((match) => ({
-        at: match.index,
-        end: match.index + match[0].length,
-        stem: stemOf(match[0]),
-      }));
-      texts.set(text, words);
+/**
+ * A paragraph's content with the words at a place of its text linked; as it was where those words are linked already, or go
+ * over what is marked differently.
+ */
+export function withLink(content: readonly Inline[], at: number, anchor: string, link: LinkTarget): Inline[] {
+  let from = 0;
+  const out: Inline[] = [];
+  for (const part of content) {
+    const begin = at - from;
+    from += part.text.length;
+    if (part.link || begin < 0 || begin + anchor.length > part.text.length) {
+      out.push(part);
+      continue;
     }
-    return words;
-  };
-}
-
-function bestSpot(
-  body: readonly Block[],
-  ranked: RankedPage,
-  wordsOf: WordCutter,
-  mayTake: (block: string) => boolean,
-): Spot | null {
-  let best: Spot | null = null;
-  for (const block of body) {
-    if (block.type !== 'paragraph' || !mayTake(block.id)) continue;
-    for (const part of block.content) {
-      if (part.link) continue;
-      const found = bestAnchor(part.text, ranked.stems, wordsOf);
-      if (found && (!best || found.worth > best.worth + 0.01)) best = { block, ...found };
-    }
-  }
-  return best;
-}
-
-/** The run of up to five words that holds most of the title's words: at least two of them, or the only one it has. */
-function bestAnchor(
-  text: string,
-  stems: ReadonlySet<string>,
-  wordsOf: WordCutter,
-): { anchor: string; worth: number } | null {
-  const words = wordsOf(text);
-  const least = Math.min(2, stems.size);
-  let best: { anchor: string; worth: number } | null = null;
-  for (let from = 0; from < words.length; from++) {
-    if (!words[from]!.stem || !stems.has(words[from]!.stem!)) continue;
-    const met = new Set<string>();
-    for (let to = from; to < Math.min(words.length, from + LONGEST_ANCHOR); to++) {
-      const s = words[to]!.stem;
-      if (to > from && /[.!?;:()]/.test(text.slice(words[to - 1]!.end, words[to]!.at))) break;
-      if (!s || !stems.has(s)) continue;
-      met.add(s);
-      if (met.size < least) continue;
-      const worth = met.size / stems.size - (to - from + 1) * 0.02;
-      if (!best || worth > best.worth) best = { anchor: text.slice(words[from]!.at, words[to]!.end), worth };
-    }
-  }
-  return best;
-}
-
-function withLink(content: readonly Inline[], anchor: string, link: LinkTarget): Inline[] {
-  let placed = false;
-  const out = content.flatMap((part): Inline[] => {
-    const at = placed || part.link ? -1 : part.text.indexOf(anchor);
-    if (at < 0) return [part];
-    placed = true;
+    if (part.marks?.includes('code') || part.text.slice(begin, begin + anchor.length) !== anchor) return [...content];
     const pieces: Inline[] = [
-      { ...part, text: part.text.slice(0, at) },
+      { ...part, text: part.text.slice(0, begin) },
       { ...part, text: anchor, link },
-      { ...part, text: part.text.slice(at + anchor.length) },
+      { ...part, text: part.text.slice(begin + anchor.length) },
     ];
-    return pieces.filter((piece) => piece.text !== '');
-  });
-  if (inlineText(out) !== inlineText(content)) throw new Error('a link changed the words of its paragraph');
+    out.push(...pieces.filter((piece) => piece.text !== ''));
+  }
   return out;
 }

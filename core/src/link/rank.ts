@@ -1,12 +1,5 @@
 import { contentStems } from '../sentence/sentence.ts';
-
-/** A page of a blog that articles may link to. */
-export interface LinkPage {
-  address: string;
-  title: string;
-  /** Set when the page is an article of ours: the link then keeps the article, not the address. */
-  article?: string;
-}
+import type { LinkPage } from './linkIndex.ts';
 
 export interface RankedPage {
   page: LinkPage;

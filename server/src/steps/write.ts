@@ -21,7 +21,7 @@ import {
 import type { Performer, StepContext } from '../engine/performer.ts';
 import { ArticleField, field, missing, NotesField, OutlineField, PassagesField } from '../nouns/articles/fields.ts';
 import { addRevision, ensureArticle } from '../nouns/articles/repository.ts';
-import { linkPages } from '../nouns/links/repository.ts';
+import { linkPages } from '../nouns/links/pages.ts';
 import { passagesById, storePassages } from '../nouns/materials/repository.ts';
 import { factPassages, type StyleMeant } from '../nouns/styles/meant.ts';
 import type { Tools } from '../ports/tools.ts';

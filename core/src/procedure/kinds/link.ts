@@ -9,6 +9,10 @@ const schema = z.strictObject({
   /** Most links to the blog's own pages. */
   own: z.int().min(0).max(30),
   blog: z.string(),
+  /** Most links to trusted pages outside. */
+  outside: z.int().min(0).max(10).default(0),
+  /** Whether words that have a rule are linked by it. */
+  rules: z.boolean().default(true),
 });
 export type LinkStep = z.infer<typeof schema>;
 
@@ -21,7 +25,7 @@ export const link: StepKind<'link', LinkStep> = {
   calls: null,
   effect: false,
   writes: false,
-  fresh: (id) => ({ id, kind: 'link', off: false, own: 3, blog: '' }),
+  fresh: (id) => ({ id, kind: 'link', off: false, own: 3, blog: '', outside: 0, rules: true }),
   sentence: (step, names) => [
     { text: 'Link to up to ' },
     { word: plural(step.own, 'page'), field: 'own', editor: { type: 'number', least: 0, most: 30 } },
@@ -30,6 +34,24 @@ export const link: StepKind<'link', LinkStep> = {
       word: step.blog === '' ? 'a blog not chosen yet' : names.blog(step.blog),
       field: 'blog',
       editor: { type: 'reference', to: 'blog' },
+    },
+    { text: ' and ' },
+    {
+      word: step.outside === 0 ? 'nothing outside' : `${plural(step.outside, 'trusted page')} outside`,
+      field: 'outside',
+      editor: { type: 'number', least: 0, most: 10 },
+    },
+    { text: '; words that have a rule are ' },
+    {
+      word: step.rules ? 'linked by it' : 'left alone',
+      field: 'rules',
+      editor: {
+        type: 'choice',
+        options: [
+          { value: 'true', says: 'linked by it', does: 'partners and brands are linked as the rules of the blog say' },
+          { value: 'false', says: 'left alone', does: 'no rule links anything in these articles' },
+        ],
+      },
     },
   ],
   check: (step, context) =>

@@ -89,7 +89,8 @@ export async function createBlog(tools: Tools, blog: NewBlog): Promise<MadeBlogO
     );
     return { id, joined: false };
   });
-  if (way !== 'folder') await readLinkIndex(ground.db, tools, { id, address }, AbortSignal.timeout(60_000));
+  if (way !== 'folder')
+    await readLinkIndex(ground.db, tools, { id, address, language: blog.language }, AbortSignal.timeout(60_000));
   return { kind: 'made', id, joined };
 }
 

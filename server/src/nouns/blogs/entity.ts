@@ -31,6 +31,8 @@ export interface BlogRow {
   note: string;
   /** The house style its articles keep to. */
   style: string | null;
+  /** When its pages are read again. */
+  pages_due: Date;
   rev: number;
   created_at: Date;
 }
@@ -57,6 +59,7 @@ export const blogEntity = new EntitySchema<BlogRow>({
     archived: { type: 'tinyint', default: 0 },
     note: { type: 'varchar', length: 300, default: '' },
     style: { type: 'char', length: 20, charset: 'ascii', collation: 'ascii_bin', nullable: true },
+    pages_due: { type: 'datetime', precision: 3, default: () => 'utc_timestamp(3)', insert: false },
     rev: { type: 'int', default: 1 },
     created_at: { type: 'datetime', precision: 3, default: () => 'utc_timestamp(3)', insert: false },
   },

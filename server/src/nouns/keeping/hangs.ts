@@ -180,6 +180,9 @@ export const REMOVES: Record<KeptNoun, readonly string[]> = {
   blogs: [
     'DELETE FROM placement WHERE blog = ?',
     'DELETE FROM link_page WHERE blog = ?',
+    'DELETE FROM link_use WHERE blog = ?',
+    'DELETE FROM link_rule WHERE blog = ?',
+    'DELETE FROM kept_address WHERE blog = ?',
     "DELETE FROM labelled WHERE noun = 'blog' AND of = ?",
     'DELETE FROM blog WHERE id = ?',
   ],

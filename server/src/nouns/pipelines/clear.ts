@@ -110,6 +110,7 @@ async function takeAway(ports: PublishingPorts, post: PostRow): Promise<string |
 /** What there is of an article, and by which column. */
 const OF_ARTICLES = [
   ['link_page', 'article'],
+  ['link_use', 'article'],
   ['share', 'article'],
   ['comment', 'article'],
   ['placement', 'article'],

@@ -145,7 +145,7 @@ export function outAsWrite(
   }: { at: Placed; desk: number; categories: readonly string[] | null; author: string | null },
 ): Write {
   return {
-    text: `UPDATE publication SET ${publicationMoves[as].set}, address = ?, handle = ?, ${SOON}, out_desk = COALESCE(out_desk, ?), categories = COALESCE(?, categories), author = COALESCE(?, author) WHERE id = ? AND edition = ? AND ${publicationMoves[as].from}`,
+    text: `UPDATE publication SET ${publicationMoves[as].set}, links_stale = 1, address = ?, handle = ?, ${SOON}, out_desk = COALESCE(out_desk, ?), categories = COALESCE(?, categories), author = COALESCE(?, author) WHERE id = ? AND edition = ? AND ${publicationMoves[as].from}`,
     parameters: [
       at.address,
       handleIn(at),
@@ -161,14 +161,14 @@ export function outAsWrite(
 /** The blog shows what was wanted. */
 export function updatedWrite({ id, edition }: PublicationRow, at: Placed): Write {
   return {
-    text: `UPDATE publication SET revision = wanted, address = ?, handle = ?, ${SOON}, rev = rev + 1 WHERE id = ? AND edition = ?`,
+    text: `UPDATE publication SET revision = wanted, links_stale = 1, address = ?, handle = ?, ${SOON}, rev = rev + 1 WHERE id = ? AND edition = ?`,
     parameters: [at.address, handleIn(at), id, edition],
   };
 }
 
 export function withdrawnWrite({ id, edition }: PublicationRow): Write {
   return {
-    text: `UPDATE publication SET ${publicationMoves.withdraw.set} WHERE id = ? AND edition = ? AND ${publicationMoves.withdraw.from}`,
+    text: `UPDATE publication SET ${publicationMoves.withdraw.set}, links_stale = 1 WHERE id = ? AND edition = ? AND ${publicationMoves.withdraw.from}`,
     parameters: [id, edition],
   };
 }

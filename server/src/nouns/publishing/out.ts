@@ -1,28 +1,22 @@
-import { createHash } from 'node:crypto';
 import { type ArticleDocument, articleText } from '@grivo/core';
 import type { Ground } from '../../ground/ground.ts';
 import { changeWrite } from '../../ground/store/event.ts';
 import type { Write } from '../../ground/store/write.ts';
 import type { Placed } from '../../ports/blogs/blog.ts';
 import { outWrite } from '../articles/facts.ts';
+import { pageWrite, termsOfArticle } from '../links/pages.ts';
 import { articleWrites } from '../sketches/nearRepeats.ts';
 import { outAsWrite, updatedWrite, withdrawnWrite } from './editions.ts';
 import type { PublicationRow } from './publications.ts';
-
-/** Titles of the link index; longer ones are cut. */
-const LONGEST_TITLE = 500;
 
 /** The page others of the blog can be linked to, and what near repeats are told by. */
 function pageWrites({ article, blog }: PublicationRow, address: string, document: ArticleDocument): Write[] {
   const { title, language } = document;
   if (title === '') return [];
-  const digest = createHash('sha256').update(address).digest('hex');
+  const text = articleText(document);
   return [
-    {
-      text: 'INSERT INTO link_page (blog, address_digest, address, title, article) VALUES (?, ?, ?, ?, ?) ON DUPLICATE KEY UPDATE title = VALUES(title), article = VALUES(article)',
-      parameters: [blog, digest, address.slice(0, 1_000), title.slice(0, LONGEST_TITLE), article],
-    },
-    ...articleWrites(article, { title, text: articleText(document), language }),
+    pageWrite(blog, { address, title, article, language, terms: termsOfArticle(document, text) }),
+    ...articleWrites(article, { title, text, language }),
   ];
 }
 

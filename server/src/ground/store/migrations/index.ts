@@ -18,6 +18,7 @@ import { Edits1765600000000 } from './0017-edits.ts';
 import { Comments1765700000000 } from './0018-comments.ts';
 import { Ways1765800000000 } from './0019-ways.ts';
 import { Styles1765900000000 } from './0020-styles.ts';
+import { Links1766000000000 } from './0021-links.ts';
 
 /** Append-only: a migration that has left this repository is never changed. */
 export const migrations = [
@@ -41,4 +42,5 @@ export const migrations = [
   Comments1765700000000,
   Ways1765800000000,
   Styles1765900000000,
+  Links1766000000000,
 ];
