@@ -31,6 +31,7 @@ const all = {
   proof: (await import('./bench/proof.mjs')).proof,
   publish: (await import('./bench/publish.mjs')).publish,
   style: (await import('./bench/style.mjs')).style,
+  links: (await import('./bench/links.mjs')).links,
 };
 const OPTIONS = { set: { type: 'string' }, material: { type: 'string' } };
 let given;

@@ -16,7 +16,7 @@ export interface LinkPage {
 
 /** A page that fits a paragraph, and the words it may stand on. */
 export interface Fit {
-  page: LinkPage;
+  page: Pick<LinkPage, 'address' | 'title' | 'article'>;
   anchor: string;
   /** Where the anchor begins in the paragraph. */
   at: number;
@@ -68,16 +68,33 @@ export function termsOfPage(
 }
 
 interface Known {
-  page: LinkPage;
-  /** Stems of its title, each with its weight; they sum up to `weight`. */
+  page: Pick<LinkPage, 'address' | 'title' | 'article'>;
+  /** Stems of its title, each with its weight. */
   title: ReadonlyMap<string, number>;
-  weight: number;
+  /** Numbers of the stems its text is about, rising, and how much of it each is: fifty thousand pages are held in memory. */
+  stems: Int32Array;
+  weighs: Float32Array;
+}
+
+/** The pages whose titles have a stem, and what it weighs in each. */
+interface Titles {
+  pages: number[];
+  weighs: number[];
 }
 
 /** A page fits when it scores this. */
 const LEAST = 0.4;
 /** How much what stands round the anchor counts. */
 const ROUND_WEIGHS = 0.35;
+/** What a word of the title counts beside one of the text. */
+const IN_TITLE = 1.5;
+/** Share of a title a phrase says at least. */
+const LEAST_COVER = 0.25;
+/** The same of a phrase that has only one word of it. */
+const LEAST_ALONE = 0.38;
+/** A word more titles have than this finds only a page that is called just so. */
+const MANY_TITLES = 20;
+const ALL_BUT = 0.8;
 /** A stem in more than this share of the titles finds no page by itself. */
 const TOO_COMMON = 0.1;
 
@@ -87,25 +104,34 @@ const TOO_COMMON = 0.1;
  */
 export class LinkIndex {
   private readonly known: Known[];
-  private readonly byTitle = new Map<string, number[]>();
-  private readonly often = new Map<string, number>();
+  private readonly byTitle = new Map<string, Titles>();
+  private readonly weights: Float64Array;
+  /** Every stem of the pages, with its number and the pages that have it. */
+  private readonly numbers = new Map<string, number>();
+  private readonly often: number[] = [];
   private readonly everyday: ReadonlySet<string>;
+  /** Sums for each page while a phrase is held against them; nought in between. */
+  private readonly met: Float64Array;
+  private readonly times: Uint8Array;
 
   /** @param language of pages that do not say theirs, and of what is asked */
   constructor(
-    readonly pages: readonly LinkPage[],
+    pages: readonly LinkPage[],
     private readonly language: string,
   ) {
     const tongue = tongueOf(language);
     this.everyday = new Set(contentStems([...(EVERYDAY[tongue] ?? [])].join(' '), language));
     const there = pages.filter((page) => !page.language || tongueOf(page.language) === tongue);
+    this.weights = new Float64Array(there.length);
+    this.met = new Float64Array(there.length);
+    this.times = new Uint8Array(there.length);
     const titles = there.map((page) => [...new Set(contentStems(page.title, language))]);
     const mains = there.map((page) => new Set(contentStems(page.title.split(TAIL, 1)[0]!, language)));
     const inTitles = new Map<string, number>();
     for (const [i, page] of there.entries()) {
       for (const stem of titles[i]!) inTitles.set(stem, (inTitles.get(stem) ?? 0) + 1);
-      for (const stem of new Set([...titles[i]!, ...(page.terms?.keys() ?? [])]))
-        this.often.set(stem, (this.often.get(stem) ?? 0) + 1);
+      for (const stem of titles[i]!) if (!page.terms?.has(stem)) this.note(stem);
+      for (const stem of page.terms?.keys() ?? []) this.note(stem);
     }
     this.known = there.map((page, i) => {
       const title = new Map<string, number>();
@@ -117,16 +143,40 @@ export class LinkIndex {
         title.set(stem, weighs);
         weight += weighs;
         const at = this.byTitle.get(stem);
-        if (at) at.push(i);
-        else this.byTitle.set(stem, [i]);
+        if (at) {
+          at.pages.push(i);
+          at.weighs.push(weighs);
+        } else this.byTitle.set(stem, { pages: [i], weighs: [weighs] });
       }
-      return { page, title, weight };
+      this.weights[i] = weight;
+      const terms = [...(page.terms ?? [])].map(([stem, weighs]) => [this.numbers.get(stem)!, weighs] as const);
+      terms.sort(([a], [b]) => a - b);
+      const { address, title: name, article } = page;
+      return {
+        page: { address, title: name, ...(article === undefined ? {} : { article }) },
+        title,
+        stems: Int32Array.from(terms, ([stem]) => stem),
+        weighs: Float32Array.from(terms, ([, weighs]) => weighs),
+      };
     });
+  }
+
+  get isEmpty(): boolean {
+    return this.known.length === 0;
+  }
+
+  /** Counts one page more that has a stem. */
+  private note(stem: string): void {
+    const number = this.numbers.get(stem);
+    if (number === undefined) {
+      this.numbers.set(stem, this.often.length);
+      this.often.push(1);
+    } else this.often[number]!++;
   }
 
   /** Inverse document frequency of a stem over whole pages (Spärck Jones 1972). */
   private rarity(stem: string): number {
-    return Math.log(1 + this.known.length / (this.often.get(stem) ?? 1));
+    return Math.log(1 + this.known.length / (this.often[this.numbers.get(stem) ?? -1] ?? 1));
   }
 
   /**
@@ -136,67 +186,146 @@ export class LinkIndex {
   fits(text: string, round = ''): Fit[] {
     const phrases = phrasesOf(text, this.language);
     if (phrases.length === 0) return [];
-    const said = new Set([...contentStems(text, this.language), ...contentStems(round, this.language)]);
-    const best = new Map<number, Fit & { of: Phrase }>();
-    for (const phrase of phrases)
+    const around = new Around(
+      [...new Set([...contentStems(text, this.language), ...contentStems(round, this.language)])],
+      (stem) => ({ rarity: this.rarity(stem), number: this.numbers.get(stem) ?? -1 }),
+    );
+    const best = new Map<number, Fit>();
+    const seen = new Set<string>();
+    for (const phrase of phrases) {
+      const key = phrase.stems.join(' ');
+      if (seen.has(key)) continue;
+      seen.add(key);
       for (const [i, cover] of this.covered(phrase)) {
         const known = this.known[i]!;
-        const score = this.score(phrase, known, cover, said);
+        const score = this.score(phrase, i, cover, around);
         const before = best.get(i);
         if (score < LEAST || (before && before.score >= score)) continue;
-        best.set(i, { page: known.page, anchor: text.slice(phrase.at, phrase.end), at: phrase.at, score, of: phrase });
+        best.set(i, { page: known.page, anchor: text.slice(phrase.at, phrase.end), at: phrase.at, score });
       }
-    return [...best.values()]
-      .sort((a, b) => b.score - a.score || (a.page.address < b.page.address ? -1 : 1))
-      .map(({ of: _, ...fit }) => fit);
+    }
+    return [...best.values()].sort((a, b) => b.score - a.score || (a.page.address < b.page.address ? -1 : 1));
   }
 
   /** Pages whose titles hold what a phrase is about, with the share of the title it says. */
-  private covered(phrase: Phrase): Map<number, number> {
-    const out = new Map<number, number>();
-    const asked = new Set(phrase.stems);
+  private covered(phrase: Phrase): [page: number, cover: number][] {
+    const { met, times } = this;
+    const touched: number[] = [];
     const few = Math.max(8, this.known.length * TOO_COMMON);
-    for (const stem of asked) {
-      const pages = this.byTitle.get(stem);
-      if (!pages || pages.length > few) continue;
-      for (const i of pages) {
-        if (out.has(i)) continue;
-        const { title, weight } = this.known[i]!;
-        if (!phrase.heads.some((head) => title.has(head))) continue;
-        let met = 0;
-        for (const one of asked) met += title.get(one) ?? 0;
-        out.set(i, met / weight);
+    const common: string[] = [];
+    let fewest = Number.POSITIVE_INFINITY;
+    for (const stem of new Set(phrase.stems)) {
+      const titles = this.byTitle.get(stem);
+      if (!titles) continue;
+      const { pages, weighs } = titles;
+      fewest = Math.min(fewest, pages.length);
+      if (pages.length > few) {
+        common.push(stem);
+        continue;
       }
+      for (let k = 0; k < pages.length; k++) {
+        const i = pages[k]!;
+        if (times[i] === 0) touched.push(i);
+        times[i]!++;
+        met[i]! += weighs[k]!;
+      }
+    }
+    const alone = fewest > MANY_TITLES ? ALL_BUT : LEAST_ALONE;
+    const out: [number, number][] = [];
+    for (const i of touched) {
+      let said = met[i]!;
+      let words = times[i]!;
+      met[i] = 0;
+      times[i] = 0;
+      for (const stem of common) {
+        const weighs = this.known[i]!.title.get(stem);
+        if (weighs === undefined) continue;
+        said += weighs;
+        words++;
+      }
+      const cover = said / this.weights[i]!;
+      if (cover < (words === 1 ? alone : LEAST_COVER)) continue;
+      const { title } = this.known[i]!;
+      if (phrase.heads.some((head) => title.has(head)))
+        out.push([i, cover]);
     }
     return out;
   }
 
-  private score(phrase: Phrase, { page, title }: Known, cover: number, said: ReadonlySet<string>): number {
+  private score(phrase: Phrase, i: number, cover: number, around: Around): number {
+    const known = this.known[i]!;
+    const { title } = known;
     const asked = new Set(phrase.stems);
     let own = 0;
-    for (const stem of asked) if (title.has(stem)) own++;
-    // Words of the anchor the page does not know say something else.
-    const strange = [...asked].filter((stem) => !title.has(stem) && !page.terms?.has(stem)).length;
-    const pure = (asked.size - strange) / asked.size;
-    let met = 0;
-    let all = 0;
-    for (const stem of said) {
-      if (asked.has(stem)) continue;
-      const weighs = this.rarity(stem);
-      all += weighs;
-      if (title.has(stem)) met += weighs * 1.5;
-      else if (page.terms?.has(stem)) met += weighs * (page.terms.get(stem) ?? 0);
+    let strange = 0;
+    for (const stem of asked) {
+      if (title.has(stem)) own++;
+      // Words of the anchor the page does not know say something else.
+      else if (weightOf(known, this.numbers.get(stem) ?? -1) === 0) strange++;
     }
-    const round = all === 0 ? 0 : Math.min(1, (2 * met) / all);
+    const pure = (asked.size - strange) / asked.size;
     let alone = inOrder(phrase.stems, title) ? 1 : 0.85;
     if (own === 1) {
-      const only = [...asked].find((stem) => title.has(stem))!;
+      const only = phrase.stems.find((stem) => title.has(stem))!;
       if (this.everyday.has(only)) return 0;
       // A word no other title has tells its page by itself.
-      alone = this.byTitle.get(only)!.length === 1 ? 0.88 : 0.75;
+      alone = this.byTitle.get(only)!.pages.length === 1 ? 0.88 : 0.75;
     }
-    return Math.min(1, cover * pure * alone + ROUND_WEIGHS * round);
+    const said = cover * pure * alone;
+    return said + ROUND_WEIGHS < LEAST ? 0 : Math.min(1, said + ROUND_WEIGHS * around.share(i, known, asked));
   }
+}
+
+interface RoundStem {
+  rarity: number;
+  /** Its number among those of the pages; -1 where no page has it. */
+  number: number;
+}
+
+/** What stands round an anchor, and how much of it each page speaks of. */
+class Around {
+  private readonly all: number;
+  private readonly met = new Map<number, number>();
+  private readonly stems: ReadonlyMap<string, RoundStem>;
+
+  constructor(stems: readonly string[], of: (stem: string) => RoundStem) {
+    this.stems = new Map(stems.map((stem) => [stem, of(stem)]));
+    this.all = [...this.stems.values()].reduce((sum, { rarity }) => sum + rarity, 0);
+  }
+
+  /** Share of it the page knows, twice over, without the words of the anchor itself; 0 to 1. */
+  share(i: number, known: Known, asked: ReadonlySet<string>): number {
+    let met = this.met.get(i);
+    if (met === undefined) {
+      met = 0;
+      for (const [stem, one] of this.stems) met += one.rarity * speaksOf(known, stem, one);
+      this.met.set(i, met);
+    }
+    let { all } = this;
+    for (const stem of asked) {
+      const one = this.stems.get(stem);
+      if (one === undefined) continue;
+      all -= one.rarity;
+      met -= one.rarity * speaksOf(known, stem, one);
+    }
+    return all <= 0 ? 0 : Math.min(1, (2 * met) / all);
+  }
+}
+
+/** How much a page speaks of a stem: its title says it loudest. */
+const speaksOf = (known: Known, stem: string, { number }: RoundStem): number =>
+  known.title.has(stem) ? IN_TITLE : weightOf(known, number);
+
+/** How much of a page's text a stem is; found by halving. */
+function weightOf({ stems, weighs }: Known, number: number): number {
+  let from = 0;
+  let to = stems.length;
+  while (from < to) {
+    const middle = (from + to) >> 1;
+    if (stems[middle]! < number) from = middle + 1;
+    else to = middle;
+  }
+  return stems[from] === number ? weighs[from]! : 0;
 }
 
 /** Whether the words of a title a phrase has follow each other in both. */

@@ -1,10 +1,10 @@
 import type { ArticleDocument, Block, Inline, LinkTarget } from '../article/block.ts';
 import { inlineText } from '../article/inline.ts';
 import { linksOf } from '../article/text.ts';
-import type { Fit, LinkIndex, LinkPage } from './linkIndex.ts';
+import type { Fit, LinkIndex } from './linkIndex.ts';
 
 export interface PlacedLink {
-  page: LinkPage;
+  page: Fit['page'];
   block: string;
   anchor: string;
 }
@@ -37,7 +37,7 @@ export function placeLinks(
   limits: LinkLimits,
   self: ReadonlySet<string> = new Set(),
 ): { article: ArticleDocument; placed: PlacedLink[] } {
-  if (limits.own === 0 || index.pages.length === 0) return { article, placed: [] };
+  if (limits.own === 0 || index.isEmpty) return { article, placed: [] };
   const used = new Set(linkedAlready(article.body));
   const open = candidatesIn(article.body, index, limits).filter(
     ({ page }) => !self.has(page.address) && !(page.article !== undefined && self.has(page.article)),
@@ -98,13 +98,13 @@ function openingOf(body: readonly Block[]): string[] {
   return body.slice(0, first < 0 ? 1 : first).map(({ id }) => id);
 }
 
-function targetOf(page: LinkPage): LinkTarget {
+function targetOf(page: Fit['page']): LinkTarget {
   return page.article === undefined
     ? { to: 'address', address: page.address }
     : { to: 'article', article: page.article };
 }
 
-function targetKey(page: LinkPage): string {
+function targetKey(page: Fit['page']): string {
   return page.article ?? page.address;
 }
 

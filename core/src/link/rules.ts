@@ -149,28 +149,34 @@ class Reading {
     this.words += tokens.length;
   }
 
+  /** The longest rule whose words begin with a token, joined as words are. */
   private at(text: string, tokens: readonly RegExpExecArray[], i: number): { rule: LinkRule; length: number } | null {
-    const lengths = this.set.lengths.get(tokens[i]![0].toLowerCase());
-    for (const length of lengths ?? []) {
-      if (i + length > tokens.length) continue;
-      let exact = '';
-      for (let k = i; k < i + length; k++) {
-        const word = tokens[k]![0].replaceAll('’', "'");
-        if (
-          k > i &&
-          !/^[ \u00a0-]$/.test(text.slice(tokens[k - 1]!.index + tokens[k - 1]![0].length, tokens[k]!.index))
-        ) {
-          exact = '';
-          break;
-        }
-        exact += k > i ? ` ${word}` : word;
-      }
-      if (exact === '') continue;
-      const rule = this.set.byWords.get(EXACT + exact) ?? this.set.byWords.get(exact.toLowerCase());
+    const lengths = this.set.lengths.get(asWord(tokens[i]![0]).toLowerCase());
+    if (!lengths) return null;
+    for (const length of lengths) {
+      const words = joined(text, tokens, i, length);
+      if (words === null) continue;
+      const rule = this.set.byWords.get(EXACT + words) ?? this.set.byWords.get(words.toLowerCase());
       if (rule) return { rule, length };
     }
     return null;
   }
+}
+
+const asWord = (token: string): string => (token.includes('’') ? token.replaceAll('’', "'") : token);
+
+/** So many tokens in a row as words of a rule are compared; null where more than a space or a hyphen parts them. */
+function joined(text: string, tokens: readonly RegExpExecArray[], from: number, length: number): string | null {
+  if (from + length > tokens.length) return null;
+  let words = asWord(tokens[from]![0]);
+  let end = tokens[from]!.index + tokens[from]![0].length;
+  for (let k = from + 1; k < from + length; k++) {
+    const { index, 0: token } = tokens[k]!;
+    if (index !== end + 1 || !' \u00a0-'.includes(text.charAt(end))) return null;
+    words += ` ${asWord(token)}`;
+    end = index + token.length;
+  }
+  return words;
 }
 
 /** Whether a word before or behind belongs to it: 'salt' is not said in 'salt-free'. */
