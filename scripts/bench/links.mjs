@@ -25,7 +25,8 @@ function article(sentences) {
   for (let i = 0; words < WORDS; i += 4) {
     const text = sentences.slice(i, i + 4).join(' ');
     words += text.split(/\s+/).length;
-    if (i % 24 === 0) body.push({ type: 'heading', id: `h${i}`, level: 2, text: text.split(/\s+/).slice(0, 5).join(' ') });
+    if (i % 24 === 0)
+      body.push({ type: 'heading', id: `h${i}`, level: 2, text: text.split(/\s+/).slice(0, 5).join(' ') });
     body.push({ type: 'paragraph', id: `p${i}`, content: [{ text }] });
   }
   return { ...EMPTY_ARTICLE, body };
@@ -33,12 +34,23 @@ function article(sentences) {
 
 /** Pages of a blog that writes of the same things again and again: titles and texts from a few thousand words. */
 function pages(sentences) {
-  const words = [...new Set(sentences.join(' ').toLowerCase().match(/[a-z]{4,}/g))];
+  const words = [
+    ...new Set(
+      sentences
+        .join(' ')
+        .toLowerCase()
+        .match(/[a-z]{4,}/g),
+    ),
+  ];
   const at = (n) => words[(n * 2_654_435_761) % words.length];
   return Array.from({ length: PAGES }, (_, i) => {
     const title = [at(i * 3 + 1), at(i * 5 + 2), at(i % 400)].join(' ');
     const text = Array.from({ length: 150 }, (_, k) => at(i * 7 + k * 13)).join(' ');
-    return { address: `https://blog.example/${i}`, title, terms: termsOfPage({ title, headings: [at(i), at(i + 9)], text }, 'en') };
+    return {
+      address: `https://blog.example/${i}`,
+      title,
+      terms: termsOfPage({ title, headings: [at(i), at(i + 9)], text }, 'en'),
+    };
   });
 }
 
@@ -58,7 +70,9 @@ function oneByOne(document, rules) {
 
 export async function links() {
   const { fitted } = keptPairs();
-  const text = fitted.filter(([language]) => language === 'en').flatMap(([, , , passage, sentence]) => [sentence, passage]);
+  const text = fitted
+    .filter(([language]) => language === 'en')
+    .flatMap(([, , , passage, sentence]) => [sentence, passage]);
   const document = article(text);
   const from = performance.now();
   const index = new LinkIndex(pages(text), 'en');
@@ -67,7 +81,9 @@ export async function links() {
   const candidatesMs = timed(() => {
     placed = placeLinks(document, index, { own: 10, perParagraph: 1 }).placed.length;
   });
-  const all = document.body.flatMap((block) => (block.type === 'paragraph' ? block.content[0].text.match(/[A-Za-z]{4,}/g) : []));
+  const all = document.body.flatMap((block) =>
+    block.type === 'paragraph' ? block.content[0].text.match(/[A-Za-z]{4,}/g) : [],
+  );
   const rules = Array.from({ length: RULES }, (_, i) => ({
     id: String(i),
     words: i < 200 ? `${all[i * 5]}` : `${all[i % all.length]} thing${i}`,
@@ -79,7 +95,7 @@ export async function links() {
     anyCase: true,
     sponsored: true,
   }));
-  const compileMs = timed(() => compileRules(rules, "en"));
+  const compileMs = timed(() => compileRules(rules, 'en'));
   const set = compileRules(rules, 'en');
   const rulesMs = timed(() => applyRules(document, set), 40);
   const oneByOneMs = timed(() => oneByOne(document, rules), 2);

@@ -315,7 +315,7 @@ const ELSEWHERE: Record<string, readonly string[]> = {
   write: ['unsourced'],
   take: ['sources', 'most', 'gather', 'everyMinutes', 'atOnce', 'apartMinutes', 'mostMinutes'],
   publish: ['blog', 'when', 'as', 'categories', 'tags', 'fit', 'newOnes', 'author'],
-  link: ['own', 'blog'],
+  link: ['own', 'blog', 'outside', 'rules'],
   keep: ['cells'],
   illustrate: ['lead'],
   meanwhile: ['name', 'ifStopped', 'steps'],

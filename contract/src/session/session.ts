@@ -60,6 +60,10 @@ export const ACTS = [
   'service removed',
   'destination connected',
   'destination removed',
+  'link rule made',
+  'link rules read',
+  'link rules removed',
+  'links mended',
 ] as const;
 export const Act = z.object({
   id: Id,

@@ -246,8 +246,7 @@ export class LinkIndex {
       const cover = said / this.weights[i]!;
       if (cover < (words === 1 ? alone : LEAST_COVER)) continue;
       const { title } = this.known[i]!;
-      if (phrase.heads.some((head) => title.has(head)))
-        out.push([i, cover]);
+      if (phrase.heads.some((head) => title.has(head))) out.push([i, cover]);
     }
     return out;
   }

@@ -15,6 +15,7 @@ test.each([
   ['The salt for sauerkraut is weighed.', 'salt for sauerkraut'],
   ['Cleaning the chain pays for itself.', 'Cleaning the chain'],
   ['If you have no proper fermentation weight at hand, wait.', 'fermentation weight'],
+  ['We learnt that mulberry vinegar wants air.', 'mulberry vinegar'],
   ['We sell handles cracked off mugs.', 'handles'],
 ])('%s holds ‘%s’', (text, phrase) => {
   expect(phrases(text)).toContain(phrase);

@@ -116,6 +116,8 @@ function actsAsVerb(words: readonly Word[], at: number, from: number): boolean {
   if (form === null || form === 'ing') return false;
   const next = words[at + 1];
   if (form === 'past') return endsAt(next);
+  // No plural stands before another noun.
+  if (form === 'third' && !endsAt(next)) return true;
   const takes = next?.joined === true && (DETERMINERS['en']!.has(next.lower) || SUBJECTS.has(next.lower));
   return takes || !isNounToo(word.lower);
 }

@@ -19,6 +19,7 @@ import { intakeRoutes } from './intake.ts';
 import { keepingRoutes } from './keeping.ts';
 import { keyRoutes } from './keys.ts';
 import { labelRoutes } from './labels.ts';
+import { linkRoutes } from './links.ts';
 import { pageRoutes } from './page.ts';
 import { peopleRoutes } from './people.ts';
 import { phraseRoutes } from './phrases.ts';
@@ -67,6 +68,7 @@ export function allRoutes(product: Product): Route[] {
     ...labelRoutes(product),
     ...destinationRoutes(product),
     ...styleRoutes(product),
+    ...linkRoutes(product),
   ];
 }
 

@@ -16,6 +16,7 @@ import { blogEntity } from '../nouns/blogs/entity.ts';
 import { destinationEntity } from '../nouns/destinations/entity.ts';
 import { finishCalls } from '../nouns/hooks/receive.ts';
 import { labelEntity } from '../nouns/labels/entity.ts';
+import { readPagesDue } from '../nouns/links/read.ts';
 import { personEntity } from '../nouns/people/entity.ts';
 import { pipelineEntity } from '../nouns/pipelines/entity.ts';
 import { settlePublishing } from '../nouns/publishing/acts.ts';
@@ -26,6 +27,8 @@ import { sourceEntity } from '../nouns/sources/entity.ts';
 import { groupsFor } from '../nouns/sources/groups.ts';
 import { type Refreshed, refreshSource } from '../nouns/sources/refresh.ts';
 import { houseStyleEntity } from '../nouns/styles/entity.ts';
+import { LinkLooker } from '../nouns/upkeep/look.ts';
+import { noteUses } from '../nouns/upkeep/uses.ts';
 import { Illustrator } from '../ports/adapters/illustrator.ts';
 import { KeywordFigures } from '../ports/adapters/keywordFigures.ts';
 import { LookUp } from '../ports/adapters/lookUp.ts';
@@ -202,6 +205,7 @@ function engineOf(
   services: ServiceDirectory,
   options: { role: ProcessRole } & Partial<EngineOptions>,
 ): Engine {
+  const looker = new LinkLooker(tools);
   return new Engine(tools.ground, bell, services, {
     performers: performers(tools),
     pinsFor,
@@ -217,6 +221,11 @@ function engineOf(
       await finishCalls(tools, bell);
       await settlePublishing(tools);
       await compareOutside(tools);
+    },
+    upkeep: async () => {
+      await noteUses(tools.ground.db);
+      await looker.round();
+      await readPagesDue(tools);
     },
     ...options,
   });

@@ -100,8 +100,9 @@ export class Engine {
     this.every(scan, () => this.safetyScan());
     this.every(Math.min(scan, 250), () => this.keepTime());
     this.every(Math.min(scan, 300), () => this.tidy());
-    const { chores } = this.options;
+    const { chores, upkeep } = this.options;
     if (chores) this.every(CHORES_MS, chores);
+    if (upkeep) this.every(CHORES_MS, upkeep);
     this.every(THIN_MS, async () => void (await thin(this.ground)));
     await this.safetyScan();
   }

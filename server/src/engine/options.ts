@@ -26,4 +26,6 @@ export interface EngineOptions {
   pinsFor?: PinsFor;
   /** What is to be finished that others left behind. */
   chores?: () => Promise<void>;
+  /** What is looked after beside the work, and may take its time. */
+  upkeep?: () => Promise<void>;
 }

@@ -1,4 +1,5 @@
 import { afterAll, afterEach, beforeAll } from 'vitest';
+import type { EngineOptions } from '../../src/engine/options.ts';
 import { type Ask, serve } from './http.ts';
 import { type World, world } from './world.ts';
 
@@ -12,7 +13,7 @@ export interface Desk {
 }
 
 /** Opens a desk before the tests of a file, calms the stand-ins after each, and closes it. `at` gets it once it is open. */
-export function atTheDesk(at: (desk: Desk) => void): void {
+export function atTheDesk(at: (desk: Desk) => void, options: Partial<EngineOptions> = {}): void {
   let desk: Desk | undefined;
   let close = () => {};
   beforeAll(async () => {
@@ -22,7 +23,7 @@ export function atTheDesk(at: (desk: Desk) => void): void {
     const ask = await http.as('editor');
     desk = { w, http, ask, cookie: (ask as Ask & { cookie: string }).cookie };
     at(desk);
-    await w.product.work('both');
+    await w.product.work('both', options);
   });
   afterEach(() => desk?.w.standIns.calm());
   afterAll(async () => {

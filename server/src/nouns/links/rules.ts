@@ -41,6 +41,19 @@ export async function rulesFor(sql: Sql, blog: string): Promise<KeptRule[]> {
   return rows.map(read);
 }
 
+/** Rules of a blog by their words, those that hold some text. */
+export async function rulesShown(
+  sql: Sql,
+  blog: string,
+  { find, from, most }: { find: string; from: number; most: number },
+): Promise<{ rules: KeptRule[]; total: number; found: number }> {
+  const all = (await rulesFor(sql, blog)).sort((a, b) => (a.words < b.words ? -1 : a.words > b.words ? 1 : 0));
+  const sought = find.trim().toLowerCase();
+  const found =
+    sought === '' ? all : all.filter(({ words, address }) => `${words} ${address}`.toLowerCase().includes(sought));
+  return { rules: found.slice(from, from + most), total: all.length, found: found.length };
+}
+
 /** The same ready for articles of a language: what a blog says of its own counts before what is said of all. */
 export async function ruleSetFor(sql: Sql, blog: string, language: string): Promise<RuleSet> {
   const rules = await rulesFor(sql, blog);

@@ -95,3 +95,12 @@ export async function publicationOf(sql: Sql, id: string, lock = false): Promise
   const [row] = await sql.rows<PublicationRow>(`SELECT ${COLUMNS} WHERE id = ?${lock ? ' FOR UPDATE' : ''}`, [id]);
   return row ?? null;
 }
+
+/** The article that went out last on a blog and is there; null where none is. */
+export async function newestLive(sql: Sql, blog: string): Promise<string | null> {
+  const [row] = await sql.rows<{ article: string }>(
+    "SELECT article FROM publication FORCE INDEX (publication_of_blog) WHERE blog = ? AND state = 'live' ORDER BY out_desk DESC, id DESC LIMIT 1",
+    [blog],
+  );
+  return row?.article ?? null;
+}

@@ -1,0 +1,83 @@
+import { linkUses } from '@grivo/core';
+import type { Database } from '../../ground/store/database.ts';
+import { readRevision } from '../articles/repository.ts';
+import { resolverFor } from '../articles/resolver.ts';
+import { addressDigest } from '../links/pages.ts';
+
+/** Publications whose links are noted in one go. */
+const AT_ONCE = 40;
+const LONGEST_ADDRESS = 1_000;
+const LONGEST_ANCHOR = 200;
+
+interface StaleRow {
+  id: string;
+  article: string;
+  blog: string;
+  state: string;
+  revision: string | null;
+  rev: number;
+}
+
+/** Hosts of addresses; what has none is never looked at. */
+export const hostOfLink = (address: string): string | null =>
+  /^https?:/i.test(address) && URL.canParse(address) ? new URL(address).host : null;
+
+/**
+ * Notes where the links of articles lead that went out, changed or were taken away since, and that those addresses are to be
+ * looked at. What only a blog knows, an article of ours that is not out, is noted once it is.
+ * @returns how many publications there were
+ */
+export async function noteUses(db: Database): Promise<number> {
+  const stale = await db.rows<StaleRow>(
+    `SELECT id, article, blog, state, revision, rev FROM publication WHERE links_stale = 1 LIMIT ${AT_ONCE}`,
+  );
+  for (const publication of stale) {
+    const links = publication.state === 'live' && publication.revision !== null ? await linksOut(db, publication) : [];
+    await db.transaction(async (sql) => {
+      await sql.run('DELETE FROM link_use WHERE publication = ?', [publication.id]);
+      if (links.length > 0) {
+        await sql.run(
+          'INSERT INTO link_use (publication, n, blog, article, address_digest, address, target, block, anchor) VALUES ?',
+          [
+            links.map(({ address, target, block, anchor }, n) => [
+              publication.id,
+              n,
+              publication.blog,
+              publication.article,
+              addressDigest(address),
+              address,
+              target,
+              block,
+              anchor,
+            ]),
+          ],
+        );
+        await sql.run('INSERT IGNORE INTO link_look (address_digest, address, host, state, next_at) VALUES ?', [
+          links.map(({ address }) => [addressDigest(address), address, hostOfLink(address), 'new', new Date(0)]),
+        ]);
+      }
+      await sql.run('UPDATE publication SET links_stale = 0 WHERE id = ? AND rev = ?', [
+        publication.id,
+        publication.rev,
+      ]);
+    });
+  }
+  return stale.length;
+}
+
+async function linksOut(db: Database, { revision }: StaleRow) {
+  const document = await readRevision(db, revision!);
+  const resolve = await resolverFor(db, document, () => '');
+  return linkUses(document).flatMap(({ block, target, anchor }) => {
+    const address = target.to === 'address' ? target.address : resolve.article(target.article);
+    if (!address || address.length > LONGEST_ADDRESS || hostOfLink(address) === null) return [];
+    return [
+      {
+        address,
+        block: block.slice(0, 60),
+        anchor: anchor.slice(0, LONGEST_ANCHOR),
+        target: target.to === 'article' ? target.article : null,
+      },
+    ];
+  });
+}
