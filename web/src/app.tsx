@@ -19,6 +19,7 @@ const OutsidePage = lazy(() => import('./articles/outside/OutsidePage.tsx'));
 const Cadence = lazy(() => import('./cadence/Cadence.tsx'));
 const Blogs = lazy(() => import('./blogs/Blogs.tsx'));
 const BlogPage = lazy(() => import('./blogs/BlogPage.tsx'));
+const LinksPage = lazy(() => import('./blogs/links/LinksPage.tsx'));
 const Styles = lazy(() => import('./styles/Styles.tsx'));
 const StylePage = lazy(() => import('./styles/StylePage.tsx'));
 const Settings = lazy(() => import('./settings/Settings.tsx'));
@@ -58,6 +59,7 @@ export function App() {
           <Route path="/cadence" element={edited(<Cadence />)} />
           <Route path="/blogs" element={owned(<Blogs />)} />
           <Route path="/blogs/:id" element={owned(<BlogPage />)} />
+          <Route path="/blogs/:id/links" element={edited(<LinksPage />)} />
           <Route path="/styles" element={edited(<Styles />)} />
           <Route path="/styles/:id" element={edited(<StylePage />)} />
           <Route path="/settings" element={<Settings />} />

@@ -11,6 +11,7 @@ import { count, counted, plural } from '../words/figures.ts';
 import { inARow } from '../words/list.ts';
 import { slotKey } from '../words/slots.ts';
 import { moment } from '../words/time.ts';
+import { BlogTabs } from './BlogTabs.tsx';
 import { Categories } from './Categories.tsx';
 import { ChangedThere } from './ChangedThere.tsx';
 import { HouseStyleOf } from './HouseStyleOf.tsx';
@@ -40,8 +41,9 @@ export default function BlogPage() {
   return (
     <>
       <div className="pt-2 pb-2">
-        <div className="flex items-center">
+        <div className="flex items-center gap-6">
           <h1 className="truncate text-title font-semibold tracking-[-0.018em]">{blog.name}</h1>
+          <BlogTabs id={blog.id} at="blog" />
           <span className="ml-auto">
             <Button look="line" busy={test.isPending ? 'Testing with a draft' : null} onClick={() => test.mutate()}>
               {blog.test ? 'Test it again' : 'Test it'}
@@ -74,7 +76,11 @@ export default function BlogPage() {
           <div className="pt-4">
             <Head title="Link index" right={`${counted(blog.pages)} pages`} />
             <p className="pt-2 text-small text-ink-3">
-              Read from its sitemap, and every article that goes out is added. Articles link to these pages.
+              Read from its sitemap once a day, and every article that goes out is added. Articles link to these pages;{' '}
+              <Link to={`/blogs/${blog.id}/links`} className="act quiet brackets">
+                see its links
+              </Link>
+              .
             </p>
           </div>
         </section>
