@@ -3,6 +3,7 @@
 import { SHIPPED, sheetColumns } from '@grivo/core';
 import { BLOGS, KEYWORDS, SEARCHES } from '@grivo/standins';
 import { quiet, until } from './client.mjs';
+import { houseLinks } from './houseLinks.mjs';
 import { houseStyle } from './houseVoice.mjs';
 
 const DAY = 86_400_000;
@@ -307,6 +308,7 @@ export async function setUp(call, standIns) {
   const columns = sheetColumns(sources.find(({ id }) => id === stock).brings);
   const weekly = { everyMinutes: 7 * 1_440 };
   await houseStyle(call, [journal, kitchen]);
+  await houseLinks(call, standIns, { journal, kitchen });
   const pipelines = [];
   for (const [name, document] of [
     ['Guides for the Journal', guide(guides, journal, 'next free slot', { most: 6, ...weekly })],
