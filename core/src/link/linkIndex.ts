@@ -1,5 +1,5 @@
 import { contentStems } from '../sentence/sentence.ts';
-import { type Phrase, phrasesOf } from './phrases.ts';
+import { leadOf, type Phrase, phrasesOf } from './phrases.ts';
 import { EVERYDAY } from './wordClasses.ts';
 
 /** A page articles may link to. */
@@ -71,6 +71,10 @@ interface Known {
   page: Pick<LinkPage, 'address' | 'title' | 'article'>;
   /** Stems of its title, each with its weight. */
   title: ReadonlyMap<string, number>;
+  /** Those of its title up to where the subject is said. */
+  main: ReadonlySet<string>;
+  /** What it is about before it says of what, where it does. */
+  lead: string | null;
   /** Numbers of the stems its text is about, rising, and how much of it each is: fifty thousand pages are held in memory. */
   stems: Int32Array;
   weighs: Float32Array;
@@ -95,6 +99,11 @@ const LEAST_ALONE = 0.38;
 /** A word more titles have than this finds only a page that is called just so. */
 const MANY_TITLES = 20;
 const ALL_BUT = 0.8;
+/** What an anchor is worth that leaves out what its page is about, where nothing round it says that. */
+const WITHOUT_LEAD = 0.7;
+/** A word on more pages than these, and on more than this share of them, finds none by itself. */
+const FEW_PAGES = 5;
+const ON_MOST = 0.2;
 /** A stem in more than this share of the titles finds no page by itself. */
 const TOO_COMMON = 0.1;
 
@@ -155,6 +164,8 @@ export class LinkIndex {
       return {
         page: { address, title: name, ...(article === undefined ? {} : { article }) },
         title,
+        main: mains[i]!,
+        lead: leadOf(page.title.split(TAIL, 1)[0]!, language),
         stems: Int32Array.from(terms, ([stem]) => stem),
         weighs: Float32Array.from(terms, ([, weighs]) => weighs),
       };
@@ -245,10 +256,17 @@ export class LinkIndex {
       }
       const cover = said / this.weights[i]!;
       if (cover < (words === 1 ? alone : LEAST_COVER)) continue;
-      const { title } = this.known[i]!;
-      if (phrase.heads.some((head) => title.has(head))) out.push([i, cover]);
+      const { main } = this.known[i]!;
+      // Every part of an anchor is about what the page is about.
+      if (phrase.heads.every((head) => main.has(head))) out.push([i, cover]);
     }
     return out;
+  }
+
+  /** Whether so many pages say a word that by itself it tells none of them. */
+  private isOnMost(stem: string): boolean {
+    const often = this.often[this.numbers.get(stem) ?? -1] ?? 0;
+    return often > FEW_PAGES && often > this.known.length * ON_MOST;
   }
 
   private score(phrase: Phrase, i: number, cover: number, around: Around): number {
@@ -266,11 +284,16 @@ export class LinkIndex {
     let alone = inOrder(phrase.stems, title) ? 1 : 0.85;
     if (own === 1) {
       const only = phrase.stems.find((stem) => title.has(stem))!;
-      if (this.everyday.has(only)) return 0;
+      if (this.everyday.has(only) || (known.main.size > 1 && this.isOnMost(only))) return 0;
       // A word no other title has tells its page by itself.
       alone = this.byTitle.get(only)!.pages.length === 1 ? 0.88 : 0.75;
     }
-    const said = cover * pure * alone;
+    // 'fermented vegetables' by themselves say nothing of their temperature.
+    const short =
+      known.lead !== null && !COMMON.has(known.lead) && !asked.has(known.lead) && !around.says(known.lead)
+        ? WITHOUT_LEAD
+        : 1;
+    const said = cover * pure * alone * short;
     return said + ROUND_WEIGHS < LEAST ? 0 : Math.min(1, said + ROUND_WEIGHS * around.share(i, known, asked));
   }
 }
@@ -290,6 +313,10 @@ class Around {
   constructor(stems: readonly string[], of: (stem: string) => RoundStem) {
     this.stems = new Map(stems.map((stem) => [stem, of(stem)]));
     this.all = [...this.stems.values()].reduce((sum, { rarity }) => sum + rarity, 0);
+  }
+
+  says(stem: string): boolean {
+    return this.stems.has(stem);
   }
 
   /** Share of it the page knows, twice over, without the words of the anchor itself; 0 to 1. */

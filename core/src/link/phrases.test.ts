@@ -16,6 +16,8 @@ test.each([
   ['Cleaning the chain pays for itself.', 'Cleaning the chain'],
   ['If you have no proper fermentation weight at hand, wait.', 'fermentation weight'],
   ['We learnt that mulberry vinegar wants air.', 'mulberry vinegar'],
+  ['We spent five weekends building a clay oven.', 'building a clay oven'],
+  ['Today we are mixing glazes for everybody.', 'mixing glazes'],
   ['We sell handles cracked off mugs.', 'handles'],
 ])('%s holds ‘%s’', (text, phrase) => {
   expect(phrases(text)).toContain(phrase);

@@ -5,6 +5,7 @@ import {
   BEFORE_VERBS,
   DETERMINERS,
   isNounToo,
+  isPlainPast,
   JOINS,
   OF_BEING,
   OF_HAVING,
@@ -43,11 +44,13 @@ interface Run {
   to: number;
 }
 
-/** What stands at the end of a part of a sentence and belongs to no noun. */
+/** Prepositions and adverbs that end a phrase, beside those of the closed classes. */
 const ADVERBS: ReadonlySet<string> = new Set(
-  'like first last again together away back out off down later twice once here there today tonight tomorrow yesterday anyway instead early inside outside'.split(
-    ' ',
-  ),
+  (
+    'like first last again together away back out off down later twice once here there today tonight tomorrow yesterday anyway instead early inside outside ' +
+    'across along among around as behind below beneath beside besides between beyond despite except near onto opposite past per round throughout toward towards underneath upon via within without ' +
+    'ahead already altogether always else elsewhere ever everywhere far furthermore hence however indeed least long maybe meanwhile moreover never nevertheless otherwise quite rather right seldom somewhere straight therefore thus together whenever wherever whereas whether'
+  ).split(' '),
 );
 
 /** Words of a phrase an anchor may have, at most. */
@@ -104,7 +107,9 @@ function actsAsVerb(words: readonly Word[], at: number, from: number): boolean {
   if (at === from) {
     if (SUBJECTS.has(before)) return true;
     if (BEFORE_VERBS.has(before) && form !== null) return true;
-    if (AUXILIARIES.has(before)) return form === 'past' || (form === 'ing' && !OF_HAVING.has(before));
+    // 'is fermenting' says what goes on; in 'are mixing glazes' it stands with what is mixed.
+    if (AUXILIARIES.has(before))
+      return form === 'past' || (form === 'ing' && !OF_HAVING.has(before) && endsAt(words[at + 1]));
     if (DETERMINERS['en']!.has(before)) return false;
     if (form === 'ing') return false;
     if (form === null) return false;
@@ -115,7 +120,8 @@ function actsAsVerb(words: readonly Word[], at: number, from: number): boolean {
   }
   if (form === null || form === 'ing') return false;
   const next = words[at + 1];
-  if (form === 'past') return endsAt(next);
+  // 'jars kept yeast', 'jars soured late'
+  if (form === 'past') return endsAt(next) || isPlainPast(word.lower) || /[^su]s$/.test(before);
   // No plural stands before another noun.
   if (form === 'third' && !endsAt(next)) return true;
   const takes = next?.joined === true && (DETERMINERS['en']!.has(next.lower) || SUBJECTS.has(next.lower));
@@ -140,8 +146,15 @@ function englishRuns(words: readonly Word[]): Run[] {
       SUBJECTS.has(word.lower) ||
       AUXILIARIES.has(word.lower) ||
       BEFORE_VERBS.has(word.lower) ||
+      /^\p{N}+$/u.test(word.text) ||
       (/ly$/.test(word.lower) && word.lower.length > 4) ||
       word.stem === null;
+    const next = words[i + 1];
+    // 'weekends building a clay oven': what is done begins a phrase of its own.
+    if (from >= 0 && next?.joined && DETERMINERS['en']!.has(next.lower) && verbForm(word.lower) === 'ing') {
+      close(i);
+      from = i;
+    }
     if (breaks || actsAsVerb(words, i, from < 0 ? i : from)) close(i);
     else if (from < 0) from = i;
   }
@@ -207,6 +220,8 @@ export function phrasesOf(text: string, language: string): Phrase[] {
   const runs = tongue === 'en' ? englishRuns(words) : tongue === 'de' ? germanRuns(words) : plainRuns(words);
   const out: Phrase[] = [];
   const add = (parts: readonly Run[]) => {
+    // What only judges is no name of anything: 'as long as'.
+    if (parts.some((part) => isIn(SLIGHT, tongue, words[part.to - 1]!.lower))) return;
     let from = parts[0]!.from;
     const to = parts.at(-1)!.to;
     // 'a proper fermentation weight' is one without 'proper' too.
@@ -251,6 +266,14 @@ function withVerb(words: readonly Word[], run: Run, tongue: string, out: Phrase[
   if (closedWords(tongue)?.has(verb.lower)) return;
   const stems = words.slice(run.from, run.to + 1).flatMap(({ stem }) => stem ?? []);
   out.push({ at: words[run.from]!.at, end: verb.end, stems, heads: [words[run.to - 1]!.stem ?? '', verb.stem] });
+}
+
+/** Stem of what a title is about before it says of what: 'temperature' in 'Best temperature for vegetables'; null without. */
+export function leadOf(title: string, language: string): string | null {
+  const tongue = language.slice(0, 2);
+  const words = wordsIn(title, tongue);
+  const join = words.findIndex(({ lower, joined }) => joined && isIn(JOINS, tongue, lower));
+  return join > 0 && join < words.length - 1 ? words[join - 1]!.stem : null;
 }
 
 /** Whether only a joining word, an article or both stand between two runs. */

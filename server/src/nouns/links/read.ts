@@ -42,7 +42,11 @@ export async function readLinkIndex(
   const read = await readSitemap(ports, address, signal);
   if (!read.ok) return { ok: false, reason: `its sitemap cannot be read: ${read.reason}` };
   const { origin } = new URL(blog.address);
-  const listed = read.pages.filter((page) => new URL(page.address).origin === origin);
+  // Its front page is about everything.
+  const front = blog.address.replace(/\/$/, '');
+  const listed = read.pages.filter(
+    (page) => new URL(page.address).origin === origin && page.address.replace(/\/$/, '') !== front,
+  );
   const rows = await db.rows<KnownPage>('SELECT address, article, read_at FROM link_page WHERE blog = ?', [blog.id]);
   const known = new Map(rows.map((row) => [row.address, row]));
   const fresh = listed.filter(({ address, changed }) => isNew(known.get(address), changed));

@@ -6,7 +6,9 @@ import {
   inlinesOf,
   type LeftAlone,
   type LinkRule,
+  linkUses,
   type RuleSet,
+  relinked,
 } from '@grivo/core';
 
 /** A text of an article as rules left it. */
@@ -25,7 +27,8 @@ const WHY: Record<LeftAlone['why'], string> = {
 };
 
 /** What rules make of an article, to be looked at: it is not changed. */
-export function tried(document: ArticleDocument, set: RuleSet) {
+export function tried(given: ArticleDocument, set: RuleSet) {
+  const document = withoutThem(given, set);
   const { article, placed, alone } = applyRules(document, set);
   const rules = new Map([...set.byWords.values()].map((rule) => [rule.id, rule]));
   const times = new Map<string, number>();
@@ -49,6 +52,15 @@ export function tried(document: ArticleDocument, set: RuleSet) {
     return [{ kind, parts, notes }];
   });
   return { texts, placed: placed.length, alone: alone.length };
+}
+
+/** The article as it would be before any rule linked anything in it. */
+function withoutThem(document: ArticleDocument, set: RuleSet): ArticleDocument {
+  const addresses = new Set([...set.byWords.values()].map(({ address }) => address));
+  const led = linkUses(document).flatMap(({ target }) => (target.to === 'address' ? [target.address] : []));
+  return [...new Set(led)]
+    .filter((address) => addresses.has(address))
+    .reduce((now, address) => relinked(now, address, null), document);
 }
 
 const saysOf = ({ most, sponsored }: LinkRule, n: number): string => `${n} of ${most}${sponsored ? ', sponsored' : ''}`;

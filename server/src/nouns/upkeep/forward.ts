@@ -1,6 +1,7 @@
-import { inlineText, LinkIndex, type LinkPage, linkUses } from '@grivo/core';
+import { inlineText, type LinkIndex, type LinkPage, linkUses } from '@grivo/core';
 import type { Ground } from '../../ground/ground.ts';
 import { readRevision } from '../articles/repository.ts';
+import { linkIndexOf } from '../links/indexes.ts';
 import { linkPages } from '../links/pages.ts';
 
 /** An older article that could lead to a newer one, on words it has already. */
@@ -22,7 +23,7 @@ export interface ForwardTo {
 
 const MOST_NEW = 3;
 const MOST_OLD = 60;
-const MOST_SHOWN = 6;
+const MOST_SHOWN = 4;
 
 /**
  * What went out last on a blog, and which older articles there say what it is about without leading to it. Older ones are
@@ -36,12 +37,13 @@ export async function forwardLinks(ground: Ground, blog: string, language: strin
     [blog],
   );
   const pages = (await linkPages(db, blog)).filter(({ article }) => article !== undefined);
+  const index = await linkIndexOf(ground, blog, language);
   const out: ForwardTo[] = [];
   for (const { article, title } of newest) {
     const page = pages.find((one) => one.article === article);
     if (!page) continue;
     const old = nearest(page, pages).slice(0, MOST_OLD);
-    const from = await saying(ground, blog, page, old, language);
+    const from = await saying(ground, blog, page, old, index);
     if (from.length > 0) out.push({ article, title, from });
   }
   return out;
@@ -67,7 +69,7 @@ async function saying(
   blog: string,
   page: LinkPage,
   old: readonly LinkPage[],
-  language: string,
+  index: LinkIndex,
 ): Promise<Forward[]> {
   const ids = old.flatMap(({ article }) => article ?? []);
   if (ids.length === 0) return [];
@@ -76,7 +78,6 @@ async function saying(
      WHERE a.id IN (?) AND p.state = 'live' AND a.current IS NOT NULL`,
     [blog, ids],
   );
-  const index = new LinkIndex([page], language);
   const found: (Forward & { score: number })[] = [];
   for (const { article, title, current } of rows) {
     const document = await readRevision(ground.db, current);
@@ -88,7 +89,8 @@ async function saying(
     for (const block of document.body) {
       if (block.type !== 'paragraph') continue;
       const text = inlineText(block.content);
-      for (const { anchor, at, score } of index.fits(text)) {
+      for (const { anchor, at, score, page: found } of index.fits(text)) {
+        if (found.article !== page.article) continue;
         const isFree = block.content.some(({ text: part, link }) => !link && part.includes(anchor));
         if (isFree && score > (best?.score ?? 0.5))
           best = { article, title, block: block.id, anchor, sentence: sentenceAt(text, at, anchor), score };

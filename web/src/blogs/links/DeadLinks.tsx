@@ -6,7 +6,7 @@ import { Button, Confirm, DoneHere, Empty, Head, LinesOnce, Mark, Trouble, Word 
 import { count, plural } from '../../words/figures.ts';
 import { moment } from '../../words/time.ts';
 import { addressProblem } from './RuleSentence.tsx';
-import { mendedInWords, shortAddress, useMend } from './useLinks.ts';
+import { inList, mendedInWords, shortAddress, useMend } from './useLinks.ts';
 
 type Mend = { from: string; to: string | null };
 
@@ -22,7 +22,7 @@ export function DeadLinks({ blog, dead, now }: { blog: string; dead: readonly De
   const articles = new Set(dead.filter((one) => toOf(one) !== null).flatMap((one) => one.articles.map(({ id }) => id)));
   return (
     <section>
-      <Head title="Dead links" right="what would replace them, in how many articles" />
+      <Head title="Dead links" right={dead.length > 0 ? 'what would replace them, in how many articles' : ''} />
       {dead.length === 0 ? <Empty>No link of a live article is known to be dead.</Empty> : null}
       <ul>
         {dead.map((one) => (
@@ -103,7 +103,9 @@ function DeadLine({
     <li className="border-b border-rule-soft py-2 text-small">
       <div className="flex items-baseline gap-2">
         <Mark state={one.state === 'moved' ? 'wait' : 'stop'} />
-        <span className="fig min-w-0 flex-1 break-all">{shortAddress(address)}</span>
+        <span className="fig min-w-0 flex-1 break-all" title={address}>
+          {inList(address)}
+        </span>
         <button
           type="button"
           className="act quiet brackets whitespace-nowrap"
@@ -132,7 +134,7 @@ function DeadLine({
               />
             )}
           >
-            {to === null ? 'nothing found; choose an address' : shortAddress(to)}
+            {to === null ? 'nothing found; choose an address' : inList(to)}
           </Word>
         </span>
         {to !== null && to === replacement?.address ? <span className="text-ink-3">{replacement.why}</span> : null}

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { call, inWords } from '../../api/call.ts';
 import { Empty, Head, Loading, Mark, Trouble } from '../../design/index.ts';
+import { atColon } from '../../words/figures.ts';
 import { MendedSaid } from './DeadLinks.tsx';
 import { linksChanged, linksRead } from './useLinks.ts';
 
@@ -38,7 +39,7 @@ export function Forward({ blog }: { blog: string }) {
             title="Could link forward to"
             right={
               <Link to={`/articles/${to}`} className="work brackets">
-                {title}
+                {atColon(title)}
               </Link>
             }
           />

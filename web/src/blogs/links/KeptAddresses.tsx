@@ -60,7 +60,7 @@ function KeptLine({ one, blog }: { one: KeptAddressLine; blog: string }) {
     <li className="border-b border-rule-soft py-1.5 text-small">
       <div className="flex items-baseline gap-3">
         <span className="fig min-w-0 flex-1 truncate" title={address}>
-          {shortAddress(address)}
+          {shortAddress(address, 30)}
         </span>
         <span className="fig">{count(one.links)}</span>
         <button

@@ -137,7 +137,7 @@ function RuleRow({
           </button>
         </td>
         <td className="truncate fig" title={rule.address}>
-          {shortAddress(rule.address)}
+          {shortAddress(rule.address, 28)}
         </td>
         <td>{times(rule.most)}</td>
         <td className="truncate">{rule.sponsored ? 'sponsored' : 'plain'}</td>

@@ -87,6 +87,16 @@ export function mendedInWords({ articles, updated }: MendedLinks): string {
 const TIMES = ['never', 'once', 'twice'];
 export const times = (n: number): string => TIMES[n] ?? `${n} times`;
 
-/** An address without what all have, for lists. */
-export const shortAddress = (address: string): string =>
-  address.replace(/^https?:\/\/(?:www\.)?/, '').replace(/\/$/, '');
+/** Letters of an address that lists have room for. */
+const ROOM = 38;
+
+/** An address without what all have, its middle left out where it is long: its end tells it from others. */
+export function shortAddress(address: string, room = Number.POSITIVE_INFINITY): string {
+  const short = address.replace(/^https?:\/\/(?:www\.)?/, '').replace(/\/$/, '');
+  if (short.length <= room) return short;
+  const [host = '', ...path] = short.split('/');
+  const end = path.at(-1) ?? '';
+  return `${host}/…/${end.length > room - host.length - 3 ? `…${end.slice(-Math.max(8, room - host.length - 4))}` : end}`;
+}
+
+export const inList = (address: string): string => shortAddress(address, ROOM);

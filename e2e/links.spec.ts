@@ -1,0 +1,117 @@
+import { expect, type Page, test } from '@playwright/test';
+import { faultsOf } from './ground/access.ts';
+import { address, asking, signedIn } from './ground/desk.ts';
+
+const base = () => address('WEEK');
+const ask = asking(base);
+test.beforeEach(({ page }) => signedIn(page, base()));
+
+interface Listed {
+  id: string;
+  title: string;
+  standing: string;
+  address: string | null;
+}
+const articles = async (page: Page) => (await ask<{ articles: Listed[] }>(page, 'get', '/articles?limit=200')).articles;
+
+/** Articles of a text each, out on a blog at once. */
+async function out(page: Page, blog: string, name: string, texts: Record<string, string>): Promise<Listed[]> {
+  const { id: source } = await ask<{ id: string }>(page, 'post', '/sources', { name, settings: { kind: 'requests' } });
+  for (const [subject, notes] of Object.entries(texts))
+    await ask(page, 'post', `/sources/${source}/requests`, { subject, notes });
+  const document = {
+    grivo: 1,
+    language: 'en',
+    steps: [
+      { id: 's1', kind: 'take', sources: [source], most: null, everyMinutes: null, atOnce: null, apartMinutes: 0 },
+      { id: 's2', kind: 'lay out', title: '{{ subject }}', body: '{{ notes }}', reads: 'Markdown' },
+      { id: 's3', kind: 'publish', blog, when: 'at once', as: 'live' },
+    ],
+  };
+  const { id: pipeline } = await ask<{ id: string }>(page, 'post', '/pipelines', { name, document });
+  await ask(page, 'post', `/pipelines/${pipeline}/take`, {});
+  const made = async () => (await articles(page)).filter(({ title, standing }) => title in texts && standing === 'out');
+  await expect.poll(async () => (await made()).length, { timeout: 90_000 }).toBe(Object.keys(texts).length);
+  return made();
+}
+const live = async (page: Page, { id }: Listed): Promise<string> => {
+  const { publications } = await ask<{ publications: { address: string }[] }>(page, 'get', `/articles/${id}`);
+  return (await page.request.get(publications[0]!.address)).text();
+};
+
+test('a dead link is found, and mended in ten articles and on the blog by one press', async ({ page }) => {
+  const { blogs } = await ask<{ blogs: { id: string; name: string }[] }>(page, 'get', '/blogs');
+  const blog = blogs[0]!;
+  const { web } = await ask<{ web?: string; blogs: { address: string }[] }>(page, 'get', '/stand-ins').then(
+    ({ blogs: all }) => ({ web: new URL(all[0]!.address).origin }),
+  );
+  const dead = `${web}/partner/northquay/NO-1`;
+  const there = `${web}/pages/cellar-notes/which-salt`;
+  const texts = Object.fromEntries(
+    Array.from({ length: 10 }, (_, i) => [
+      `Varnish number ${i + 1}`,
+      `Coat ${i + 1} is thin. It dries by [the table of oils](${dead}) in ${i + 3} days.`,
+    ]),
+  );
+  const made = await out(page, blog.id, 'Varnish by the day', texts);
+
+  await page.goto(`${base()}/blogs/${blog.id}`);
+  await page.getByRole('link', { name: 'Links', exact: true }).click();
+  await expect(page.getByRole('heading', { name: 'Dead links' })).toBeVisible();
+  const line = page.getByRole('listitem').filter({ hasText: 'NO-1' });
+  await expect(line).toBeVisible({ timeout: 90_000 });
+  await expect(line).toContainText('is not there, since');
+  await line.getByRole('button', { name: /in 10 articles/ }).click();
+  await expect(line.getByRole('link', { name: 'Varnish number 7' })).toBeVisible();
+  expect(await faultsOf(page)).toEqual([]);
+
+  await line.getByRole('button', { name: /^What takes its place/ }).click();
+  const box = page.getByRole('dialog').getByRole('textbox');
+  await box.fill('somewhere else');
+  await expect(page.getByText(/That is no web address/)).toBeVisible();
+  await box.fill(there);
+  await page.keyboard.press('Control+Enter');
+  await line.getByRole('button', { name: 'Mend' }).click();
+  await expect(page.getByText('10 articles changed, here and on the blog.')).toBeVisible({ timeout: 60_000 });
+  await expect(line).toHaveCount(0);
+  for (const one of made) {
+    const text = await live(page, one);
+    expect(text).toContain(there);
+    expect(text).not.toContain(dead);
+  }
+});
+
+test('a rule is made, tried on an article, and links the next one; an older article leads forward to it', async ({
+  page,
+}) => {
+  const { blogs } = await ask<{ blogs: { id: string }[] }>(page, 'get', '/blogs');
+  const blog = blogs[0]!.id;
+  const [old] = await out(page, blog, 'Old varnish', {
+    'A cupboard of tins': 'The tins stand in rows. Ours began when amber varnish was dear, and none was thrown away.',
+  });
+  await page.goto(`${base()}/blogs/${blog}/links`);
+  await page.getByLabel('Words', { exact: true }).fill('linseed oil');
+  await page.getByLabel('Lead to').fill('https://oils.example/linseed');
+  await page.getByRole('button', { name: 'Add a rule' }).click();
+  await page.getByRole('button', { name: /^Links an article: once/ }).click();
+  await page.getByRole('dialog').getByRole('spinbutton').fill('2');
+  await page.getByRole('button', { name: 'Set it' }).click();
+  await expect(page.getByRole('button', { name: /^Links an article: twice/ })).toBeVisible();
+  await page.reload();
+  await expect(page.getByRole('row', { name: /linseed oil/ })).toContainText('twice');
+
+  const [fresh] = await out(page, blog, 'New varnish', {
+    'Amber varnish': '## Linseed oil\n\nBoil linseed oil slowly. Cold linseed oil drags. Old linseed oil skins.',
+  });
+  await page.goto(`${base()}/blogs/${blog}/links`);
+  await expect(page.getByText('2 links placed, 2 words left alone')).toBeVisible();
+  await expect(page.getByText('in a heading, left alone')).toBeVisible();
+  await page.getByRole('button', { name: 'Link: A cupboard of tins to Amber varnish' }).click();
+  await expect(page.getByText('1 article changed, here and on the blog.')).toBeVisible({ timeout: 30_000 });
+  const { publications } = await ask<{ publications: { address: string }[] }>(page, 'get', `/articles/${fresh!.id}`);
+  expect(await live(page, old!)).toContain(publications[0]!.address);
+
+  await page.getByRole('button', { name: 'linseed oil' }).click();
+  await page.getByRole('button', { name: /^Remove this rule/ }).click();
+  await expect(page.getByRole('row', { name: /linseed oil/ })).toHaveCount(0);
+});
