@@ -15,7 +15,13 @@ interface Listed {
 const articles = async (page: Page) => (await ask<{ articles: Listed[] }>(page, 'get', '/articles?limit=200')).articles;
 
 /** Articles of a text each, out on a blog at once. */
-async function out(page: Page, blog: string, name: string, texts: Record<string, string>): Promise<Listed[]> {
+async function out(
+  page: Page,
+  blog: string,
+  name: string,
+  texts: Record<string, string>,
+  more: object[] = [],
+): Promise<Listed[]> {
   const { id: source } = await ask<{ id: string }>(page, 'post', '/sources', { name, settings: { kind: 'requests' } });
   for (const [subject, notes] of Object.entries(texts))
     await ask(page, 'post', `/sources/${source}/requests`, { subject, notes });
@@ -24,8 +30,9 @@ async function out(page: Page, blog: string, name: string, texts: Record<string,
     language: 'en',
     steps: [
       { id: 's1', kind: 'take', sources: [source], most: null, everyMinutes: null, atOnce: null, apartMinutes: 0 },
-      { id: 's2', kind: 'lay out', title: '{{ subject }}', body: '{{ notes }}', reads: 'Markdown' },
-      { id: 's3', kind: 'publish', blog, when: 'at once', as: 'live' },
+      { id: 's2', kind: 'lay out', title: '{{ subject }}', body: '{{ text }}', reads: 'Markdown' },
+      ...more,
+      { id: 's9', kind: 'publish', blog, when: 'at once', as: 'live' },
     ],
   };
   const { id: pipeline } = await ask<{ id: string }>(page, 'post', '/pipelines', { name, document });
@@ -94,15 +101,20 @@ test('a rule is made, tried on an article, and links the next one; an older arti
   await page.getByLabel('Lead to').fill('https://oils.example/linseed');
   await page.getByRole('button', { name: 'Add a rule' }).click();
   await page.getByRole('button', { name: /^Links an article: once/ }).click();
-  await page.getByRole('dialog').getByRole('spinbutton').fill('2');
+  await page.getByRole('dialog').getByRole('textbox', { name: 'links an article, typed' }).fill('2');
   await page.getByRole('button', { name: 'Set it' }).click();
   await expect(page.getByRole('button', { name: /^Links an article: twice/ })).toBeVisible();
   await page.reload();
   await expect(page.getByRole('row', { name: /linseed oil/ })).toContainText('twice');
 
-  const [fresh] = await out(page, blog, 'New varnish', {
-    'Amber varnish': '## Linseed oil\n\nBoil linseed oil slowly. Cold linseed oil drags. Old linseed oil skins.',
-  });
+  const [fresh] = await out(
+    page,
+    blog,
+    'New varnish',
+    { 'Amber varnish': '## Linseed oil\n\nBoil linseed oil slowly. Cold linseed oil drags. Old linseed oil skins.' },
+    [{ id: 's3', kind: 'link', own: 0, blog }],
+  );
+  expect((await live(page, fresh!)).match(/href="https:\/\/oils\.example\/linseed"/g)).toHaveLength(2);
   await page.goto(`${base()}/blogs/${blog}/links`);
   await expect(page.getByText('2 links placed, 2 words left alone')).toBeVisible();
   await expect(page.getByText('in a heading, left alone')).toBeVisible();

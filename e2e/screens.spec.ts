@@ -35,6 +35,7 @@ async function views(page: Page): Promise<[string, string][]> {
     ['Blogs', '/blogs'],
     ['connecting a blog', '/blogs?new'],
     ['a blog', `/blogs/${blog}`],
+    ['links of a blog', `/blogs/${blog}/links`],
     ['House style', '/styles'],
     ['a house style', `/styles/${style}`],
     ['texts of a house style', `/styles/${style}?show=texts`],

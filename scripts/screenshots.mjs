@@ -97,10 +97,6 @@ try {
     await page.getByRole('button', { name: /^How full to fill/ }).click();
     await page.getByText('00:00').first().waitFor();
   });
-  await picture('intake-document', at, `/intake/${await ofKind('documents')}`, async () => {
-    await page.getByRole('button', { name: 'Keeping a cellar' }).click();
-    await page.getByText('page 2, Floor and shelves').waitFor();
-  });
   await picture('intake-catalogue', at, `/intake/${await ofKind('catalogue')}`, async () => {
     await page.getByText('Links as readers get them').waitFor();
     await page.keyboard.press('a');
@@ -134,6 +130,9 @@ try {
     await page.getByText('‘77 days’ stands in no source').first().waitFor();
   });
   await picture('cadence', at, '/cadence');
+  await picture('links', at, `/blogs/${await first('/blogs', 'blogs')}/links`, async () => {
+    await page.getByRole('button', { name: 'crock' }).click();
+  });
   await picture('blog', at, `/blogs/${await first('/blogs', 'blogs')}`, async () => {
     await page.getByRole('button', { name: 'Test it' }).click();
     await page.getByText('Took the draft away').waitFor();

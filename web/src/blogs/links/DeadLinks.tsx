@@ -152,7 +152,7 @@ function DeadLine({
       {open ? (
         <ul className="pt-1 pl-6">
           {articles.map(({ id, title, anchor }) => (
-            <li key={id} className="flex gap-2">
+            <li key={id} className="flex min-h-7 items-center gap-2">
               <Link to={`/articles/${id}`} className="work brackets truncate">
                 {title}
               </Link>
