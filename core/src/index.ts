@@ -188,6 +188,7 @@ export {
 export type { CheckContext, PastMeasure, Problem, RoutineForm, ServiceRole, StepKind } from './procedure/kind.ts';
 export { MOST_TURNS } from './procedure/kinds/forEach.ts';
 export { PICKS } from './procedure/kinds/gist.ts';
+export { mayDraw } from './procedure/kinds/illustrate.ts';
 export { leastOf } from './procedure/kinds/lookUp.ts';
 export { DEGREES, type Degree } from './procedure/kinds/put.ts';
 export { TELL_BY } from './procedure/kinds/tell.ts';

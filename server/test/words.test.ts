@@ -317,7 +317,7 @@ const ELSEWHERE: Record<string, readonly string[]> = {
   publish: ['blog', 'when', 'as', 'categories', 'tags', 'fit', 'newOnes', 'author'],
   link: ['own', 'blog', 'outside', 'rules'],
   keep: ['cells'],
-  illustrate: ['lead'],
+  illustrate: ['lead', 'otherwise'],
   meanwhile: ['name', 'ifStopped', 'steps'],
   'for each': ['as', 'name', 'steps'],
   when: ['holds', 'otherwise'],

@@ -14,6 +14,7 @@ const RoutinePage = lazy(() => import('./pipelines/RoutinePage.tsx'));
 const Intake = lazy(() => import('./intake/Intake.tsx'));
 const SourcePage = lazy(() => import('./intake/SourcePage.tsx'));
 const Articles = lazy(() => import('./articles/Articles.tsx'));
+const PicturesPage = lazy(() => import('./pictures/Pictures.tsx'));
 const ArticlePage = lazy(() => import('./articles/ArticlePage.tsx'));
 const OutsidePage = lazy(() => import('./articles/outside/OutsidePage.tsx'));
 const Cadence = lazy(() => import('./cadence/Cadence.tsx'));
@@ -54,6 +55,7 @@ export function App() {
           <Route path="/intake" element={edited(<Intake />)} />
           <Route path="/intake/:id" element={edited(<SourcePage />)} />
           <Route path="/articles" element={<Articles />} />
+          <Route path="/articles/pictures" element={<PicturesPage />} />
           <Route path="/articles/:id" element={<ArticlePage />} />
           <Route path="/articles/:id/outside/:publication" element={edited(<OutsidePage />)} />
           <Route path="/cadence" element={edited(<Cadence />)} />

@@ -23,6 +23,7 @@ import { linkRoutes } from './links.ts';
 import { pageRoutes } from './page.ts';
 import { peopleRoutes } from './people.ts';
 import { phraseRoutes } from './phrases.ts';
+import { pictureRoutes } from './pictures.ts';
 import { pipelineRoutes } from './pipelines.ts';
 import { answerProblems, notFound, problem } from './problem.ts';
 import type { Product } from './product.ts';
@@ -69,6 +70,7 @@ export function allRoutes(product: Product): Route[] {
     ...destinationRoutes(product),
     ...styleRoutes(product),
     ...linkRoutes(product),
+    ...pictureRoutes(product),
   ];
 }
 

@@ -18,6 +18,7 @@ import { finishCalls } from '../nouns/hooks/receive.ts';
 import { labelEntity } from '../nouns/labels/entity.ts';
 import { readPagesDue } from '../nouns/links/read.ts';
 import { personEntity } from '../nouns/people/entity.ts';
+import { notePictures } from '../nouns/pictures/uses.ts';
 import { pipelineEntity } from '../nouns/pipelines/entity.ts';
 import { settlePublishing } from '../nouns/publishing/acts.ts';
 import { compareOutside } from '../nouns/publishing/outside.ts';
@@ -224,6 +225,7 @@ function engineOf(
     },
     upkeep: async () => {
       await noteUses(tools.ground.db);
+      await notePictures(tools.ground.db);
       await looker.round();
       await readPagesDue(tools);
     },

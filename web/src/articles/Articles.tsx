@@ -7,6 +7,7 @@ import { read } from '../api/queries.ts';
 import { ActionBar, ChoiceWord, Empty, Key, Loading, Mark, saysOf, stateOf, Trouble } from '../design/index.ts';
 import { useLabel } from '../labels/label.ts';
 import { NoneCarries } from '../labels/NoneCarries.tsx';
+import { ArticleTabs } from '../pictures/ArticleTabs.tsx';
 import { useViewKeys } from '../shell/keys.ts';
 import { useNow } from '../shell/useNow.ts';
 import { count, plural } from '../words/figures.ts';
@@ -98,6 +99,7 @@ function Shown({ list, blogs, of }: { list: ShownArticles; blogs: readonly Blog[
     <>
       <div className="flex h-[52px] items-center gap-4 pt-2">
         <h1 className="text-title font-semibold tracking-[-0.018em]">Articles</h1>
+        <ArticleTabs at="list" />
         <span className="text-ink-3">
           {count(shown.length)} shown of {count(of)}
         </span>

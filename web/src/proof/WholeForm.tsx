@@ -1,6 +1,7 @@
 import { type Inline, inlineText, plainInline } from '@grivo/core';
 import { useState } from 'react';
 import { Button, ChoiceWord, Field, TextArea } from '../design/index.ts';
+import { PickPicture } from '../pictures/PickPicture.tsx';
 import type { WholeBlock } from './schema.ts';
 
 type Of<T extends WholeBlock['type']> = Extract<WholeBlock, { type: T }>;
@@ -136,6 +137,22 @@ const SIDES = [
 function FigureFields({ block, onChange }: { block: Of<'figure'>; onChange: (block: WholeBlock) => void }) {
   return (
     <>
+      <p className="text-small">
+        <PickPicture
+          says="Take another picture"
+          onPick={({ file, width, height, words, credit }) => {
+            const { credit: _, ...rest } = block;
+            onChange({
+              ...rest,
+              file,
+              width,
+              height,
+              alternative: words || block.alternative,
+              ...(credit === '' ? {} : { credit: plainInline(credit) }),
+            });
+          }}
+        />
+      </p>
       <Line
         label="Alternative text, for those who do not see it"
         hint="What is seen, in a sentence; not the title again"

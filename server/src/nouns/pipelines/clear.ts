@@ -111,6 +111,7 @@ async function takeAway(ports: PublishingPorts, post: PostRow): Promise<string |
 const OF_ARTICLES = [
   ['link_page', 'article'],
   ['link_use', 'article'],
+  ['picture_use', 'article'],
   ['share', 'article'],
   ['comment', 'article'],
   ['placement', 'article'],

@@ -98,3 +98,24 @@ function withEach(body: readonly Block[], sources: z.infer<typeof Gathered>, lan
   for (const at of left) out.push(creditOf(sources[at]!, `credit${at + 1}`, wordsIn(language).from, language));
   return out;
 }
+
+/** The picture a source has of itself: the still of its video, or what its item says stands at an address. */
+export function stillOf(given: Readonly<Record<string, unknown>>): {
+  picture: string;
+  address: string;
+  title: string;
+  by: string;
+} | null {
+  const source = SourceField.safeParse(given['source']).data;
+  const item = given['picture'];
+  const picture = source?.still ?? (typeof item === 'string' && /^https?:/i.test(item) ? item : null);
+  if (picture === null) return null;
+  const address = source && onTheWeb(source) ? source.address : '';
+  const subject = given['subject'];
+  return {
+    picture,
+    address,
+    title: source?.title ?? (typeof subject === 'string' ? subject : ''),
+    by: source?.by ?? '',
+  };
+}

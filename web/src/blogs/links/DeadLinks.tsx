@@ -149,18 +149,22 @@ function DeadLine({
           </button>
         </span>
       </p>
-      {open ? (
-        <ul className="pt-1 pl-6">
-          {articles.map(({ id, title, anchor }) => (
-            <li key={id} className="flex min-h-7 items-center gap-2">
-              <Link to={`/articles/${id}`} className="work brackets truncate">
-                {title}
-              </Link>
-              {anchor ? <span className="truncate text-ink-3">on “{anchor}”</span> : null}
-            </li>
-          ))}
-        </ul>
-      ) : null}
+      {open ? <InArticles articles={articles} /> : null}
     </li>
+  );
+}
+
+function InArticles({ articles }: { articles: DeadLinkLine['articles'] }) {
+  return (
+    <ul className="pt-1 pl-6">
+      {articles.map(({ id, title, anchor }) => (
+        <li key={id} className="flex min-h-7 items-center gap-2">
+          <Link to={`/articles/${id}`} className="work brackets truncate">
+            {title}
+          </Link>
+          {anchor ? <span className="truncate text-ink-3">on “{anchor}”</span> : null}
+        </li>
+      ))}
+    </ul>
   );
 }

@@ -19,6 +19,7 @@ import { Comments1765700000000 } from './0018-comments.ts';
 import { Ways1765800000000 } from './0019-ways.ts';
 import { Styles1765900000000 } from './0020-styles.ts';
 import { Links1766000000000 } from './0021-links.ts';
+import { Pictures1766100000000 } from './0022-pictures.ts';
 
 /** Append-only: a migration that has left this repository is never changed. */
 export const migrations = [
@@ -43,4 +44,5 @@ export const migrations = [
   Ways1765800000000,
   Styles1765900000000,
   Links1766000000000,
+  Pictures1766100000000,
 ];

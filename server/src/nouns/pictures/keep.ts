@@ -1,0 +1,39 @@
+import { lookOf } from '../../formats/pictures/look.ts';
+import { pictureAs } from '../../formats/pictures/read.ts';
+import { fileBody, storeFile } from '../../ground/files/repository.ts';
+import type { Database } from '../../ground/store/database.ts';
+import { type NewPicture, rememberPicture } from './repository.ts';
+
+/** As wide as any column of a blog needs it, twice over for dense screens. */
+const WIDEST = 1_600;
+/** Bytes of a picture that is read. */
+export const MOST_PICTURE_BYTES = 30_000_000;
+
+export type Kept =
+  | { ok: true; file: string; width: number; height: number; isNew: boolean }
+  | { ok: false; problem: string };
+
+/** Brings a picture to a size for the web, without what it says of where and by whom it was taken, and keeps it in the library. */
+export async function keepPicture(
+  db: Database,
+  bytes: Buffer,
+  about: Omit<NewPicture, 'file' | 'look'>,
+): Promise<Kept> {
+  if (bytes.length > MOST_PICTURE_BYTES)
+    return { ok: false, problem: `it has more than ${MOST_PICTURE_BYTES / 1_000_000} MB` };
+  const picture = await pictureAs(bytes, WIDEST, (open) => open.rotate().webp({ quality: 80, effort: 0 }));
+  if (!picture.ok) return picture;
+  const { body, width, height } = picture;
+  const file = await storeFile(db, body, { mime: 'image/webp', width, height });
+  const isNew = await rememberPicture(db, { ...about, file, look: await lookOf(body) });
+  return { ok: true, file, width, height, isNew };
+}
+
+/** The same of a file that was uploaded. */
+export async function keepUploaded(
+  db: Database,
+  upload: string,
+  about: Omit<NewPicture, 'file' | 'look'>,
+): Promise<Kept> {
+  return keepPicture(db, await fileBody(db, upload), about);
+}

@@ -1,0 +1,44 @@
+import type { BlockOf } from '@grivo/core';
+import type { Database } from '../../ground/store/database.ts';
+import { readRevision } from '../articles/repository.ts';
+import { rememberPicture } from './repository.ts';
+
+/** Articles whose pictures are noted in one go. */
+const AT_ONCE = 60;
+
+/**
+ * Notes which pictures articles have that were changed since; a picture nobody put into the library, as one that came with a
+ * finished text, is put there with what its article says of it.
+ * @returns how many articles there were
+ */
+export async function notePictures(db: Database): Promise<number> {
+  const due = await db.rows<{ id: string; current: string | null }>(
+    `SELECT id, current FROM article WHERE pictures_due = 1 LIMIT ${AT_ONCE}`,
+  );
+  for (const { id, current } of due) {
+    const document = current === null ? null : await readRevision(db, current);
+    const figures = (document?.body ?? []).filter((block): block is BlockOf<'figure'> => block.type === 'figure');
+    await db.transaction(async (sql) => {
+      await sql.run('DELETE FROM picture_use WHERE article = ?', [id]);
+      const once = [...new Map(figures.map((figure) => [figure.file, figure])).values()];
+      for (const figure of once) {
+        await rememberPicture(sql, {
+          file: figure.file,
+          kind: 'came',
+          words: figure.alternative,
+          credit: (figure.credit ?? []).map(({ text }) => text).join(''),
+          origin: '',
+          cost: 0,
+          look: null,
+        });
+        await sql.run('INSERT INTO picture_use (file, article, is_lead) VALUES (?, ?, ?)', [
+          figure.file,
+          id,
+          Number(figure.lead),
+        ]);
+      }
+      await sql.run('UPDATE article SET pictured = ? WHERE id = ?', [current, id]);
+    });
+  }
+  return due.length;
+}

@@ -1,0 +1,72 @@
+import type { Picture } from '@grivo/contract';
+import { useQuery } from '@tanstack/react-query';
+import { useDeferredValue, useState } from 'react';
+import { inWords } from '../api/call.ts';
+import { queryClient } from '../api/queries.ts';
+import { Empty, Loading, Trouble, Word } from '../design/index.ts';
+import { FileButton } from '../intake/FileButton.tsx';
+import { addressOf, picturesRead, useBring } from './usePictures.ts';
+
+const MOST = 18;
+
+/** A word that opens the library: a picture is found there by what it shows, or brought in, and taken by one press. */
+export function PickPicture({ says, onPick }: { says: string; onPick: (picture: Picture) => void }) {
+  return (
+    <Word label="Another picture" editor={(close) => <Choose onPick={onPick} close={close} />}>
+      {says}
+    </Word>
+  );
+}
+
+function Choose({ onPick, close }: { onPick: (picture: Picture) => void; close: () => void }) {
+  const [find, setFind] = useState('');
+  const list = useQuery(picturesRead.list({ find: useDeferredValue(find), kind: null, unused: false }));
+  const bring = useBring();
+  const pick = (picture: Picture) => {
+    onPick(picture);
+    close();
+  };
+  return (
+    <div className="w-[30rem] max-w-full" data-form="">
+      <input
+        className="field w-full"
+        aria-label="Find by what it shows"
+        placeholder="Find by what it shows…"
+        value={find}
+        onChange={(event) => setFind(event.target.value)}
+      />
+      {list.isPending ? <Loading rows={3} /> : null}
+      {list.isError ? <Trouble>{inWords(list.error)}</Trouble> : null}
+      {list.data?.pictures.length === 0 ? <Empty>No picture fits this.</Empty> : null}
+      <ul className="grid max-h-72 grid-cols-4 gap-2 overflow-y-auto pt-2">
+        {(list.data?.pictures ?? []).slice(0, MOST).map((one) => (
+          <li key={one.file}>
+            <button
+              type="button"
+              className="block w-full p-0.5 text-left hover:bg-marker-wash"
+              aria-label={one.words || 'a picture without words'}
+              onClick={() => pick(one)}
+            >
+              <img src={addressOf(one)} alt="" loading="lazy" className="aspect-[3/2] w-full object-cover" />
+              <span className="line-clamp-2 text-small leading-4">{one.words || 'no words yet'}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      <p className="pt-2">
+        <FileButton
+          says="Bring in a file"
+          busy="Bringing in"
+          accept="image/png,image/jpeg,image/webp,image/avif"
+          onFiles={async ([file]) => {
+            const { fresh } = await bring.mutateAsync([file!]);
+            const list = await queryClient.fetchQuery(picturesRead.list({ find: '', kind: null, unused: false }));
+            const one = list.pictures.find((picture) => picture.file === fresh[0]);
+            if (one) pick(one);
+            else setFind('');
+          }}
+        />
+      </p>
+    </div>
+  );
+}
