@@ -51,7 +51,16 @@ export { emphasised, quotedFrom, restingOn, withFold, withRelated } from './arti
 export { alikeBlocks, type Putting, putProblem, puttingOf } from './article/putting.ts';
 export { makeAnchors, slugOf } from './article/slug.ts';
 export { tagsOf } from './article/tags.ts';
-export { articlePlain, articleText, articleWords, blockText, inlinesOf, isStatement, linksOf } from './article/text.ts';
+export {
+  articlePlain,
+  articleText,
+  articleWords,
+  blockText,
+  inlinesOf,
+  isStatement,
+  linksOf,
+  withTexts,
+} from './article/text.ts';
 export { type Unit, unitProblem, unitsOf } from './article/translate.ts';
 export { upgradedArticle } from './article/upgrade.ts';
 export { dryFrom, type ForecastSlot, forecast } from './cadence/forecast.ts';

@@ -293,8 +293,9 @@ export class LinkIndex {
       known.lead !== null && !COMMON.has(known.lead) && !asked.has(known.lead) && !around.says(known.lead)
         ? WITHOUT_LEAD
         : 1;
-    const said = cover * pure * alone * short;
-    return said + ROUND_WEIGHS < LEAST ? 0 : Math.min(1, said + ROUND_WEIGHS * around.share(i, known, asked));
+    const said = cover * pure * alone;
+    if ((said + ROUND_WEIGHS) * short < LEAST) return 0;
+    return short * Math.min(1, said + ROUND_WEIGHS * around.share(i, known, asked));
   }
 }
 

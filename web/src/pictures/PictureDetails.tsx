@@ -18,7 +18,14 @@ import {
   useMay,
 } from '../design/index.ts';
 import { count, money } from '../words/figures.ts';
-import { addressOf, KINDS, picturesChanged, picturesRead, sizeInWords } from './usePictures.ts';
+import { addressOf, picturesChanged, picturesRead, sizeInWords } from './usePictures.ts';
+
+const TITLES: Record<Picture['kind'], string> = {
+  drawn: 'Drawn',
+  still: 'Of a source',
+  own: 'Our own',
+  came: 'Came with a text',
+};
 
 /** A screen reader reads so much in one go; what is longer belongs into the caption. */
 const LONG = 140;
@@ -32,7 +39,7 @@ export function PictureDetails({ file, choose }: { file: string; choose: (file: 
   return (
     <>
       <Head
-        title={KINDS[picture.kind].says}
+        title={TITLES[picture.kind]}
         right={
           <span className="fig">
             {count(picture.width)} × {count(picture.height)}, {sizeInWords(picture.bytes)}

@@ -109,33 +109,36 @@ function PicturesHead({
         <ArticleTabs at="pictures" />
         {sums ? (
           <span className="text-ink-3">
-            {plural(sums.pictures, 'picture')}, {money(sums.cost)} spent on drawing; {count(sums.unused)} used nowhere,{' '}
-            {sizeInWords(sums.bytes)}
+            {plural(sums.pictures, 'picture')}, {money(sums.cost)} spent on drawing, {sizeInWords(sums.bytes)}
+            {sums.unused > 0 ? `; ${count(sums.unused)} used nowhere` : ''}
           </span>
         ) : null}
         <span className="ml-auto">{bring}</span>
       </div>
       <div className="flex min-h-10 flex-wrap items-center gap-x-2 py-1 text-proc">
-        Show{' '}
-        <ChoiceWord
-          label="Where they are from"
-          value={kind ?? 'all'}
-          options={[
-            { value: 'all', says: 'all pictures', does: 'wherever they are from' },
-            ...Object.entries(KINDS).map(([value, { says, does }]) => ({ value: value as PictureKind, says, does })),
-          ]}
-          onChoose={(chosen) => put({ kind: chosen === 'all' ? null : chosen })}
-        />
-        ,{' '}
-        <ChoiceWord
-          label="Use"
-          value={unused ? 'unused' : 'any'}
-          options={[
-            { value: 'any', says: 'used or not', does: 'all of them' },
-            { value: 'unused', says: 'used nowhere', does: 'no article has them' },
-          ]}
-          onChoose={(chosen) => put({ unused: chosen === 'unused' })}
-        />
+        <p>
+          Show{' '}
+          <ChoiceWord
+            label="Where they are from"
+            value={kind ?? 'all'}
+            options={[
+              { value: 'all', says: 'all pictures', does: 'wherever they are from' },
+              ...Object.entries(KINDS).map(([value, { says, does }]) => ({ value: value as PictureKind, says, does })),
+            ]}
+            onChoose={(chosen) => put({ kind: chosen === 'all' ? null : chosen })}
+          />
+          ,{' '}
+          <ChoiceWord
+            label="Use"
+            value={unused ? 'unused' : 'any'}
+            options={[
+              { value: 'any', says: 'used or not', does: 'all of them' },
+              { value: 'unused', says: 'used nowhere', does: 'no article has them' },
+            ]}
+            onChoose={(chosen) => put({ unused: chosen === 'unused' })}
+          />
+          .
+        </p>
         <input
           className="field ml-auto !w-64"
           placeholder="Find by what they show…"

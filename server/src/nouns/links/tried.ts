@@ -3,12 +3,14 @@ import {
   applyRules,
   type Block,
   blockText,
+  type Inline,
   inlinesOf,
   type LeftAlone,
   type LinkRule,
   linkUses,
   type RuleSet,
   relinked,
+  withTexts,
 } from '@grivo/core';
 
 /** A text of an article as rules left it. */
@@ -66,11 +68,16 @@ function withoutThem(document: ArticleDocument, set: RuleSet): ArticleDocument {
 const saysOf = ({ most, sponsored }: LinkRule, n: number): string => `${n} of ${most}${sponsored ? ', sponsored' : ''}`;
 
 function partsOf(block: Block, was: Block): TriedText['parts'] {
-  const inlines = inlinesOf(block);
-  if (inlines.length === 0) {
-    const text = blockText(block);
-    return text === '' ? [] : [{ text, placed: false }];
-  }
+  const out: TriedText['parts'] = [];
   const before = new Set(inlinesOf(was).flatMap(({ text, link }) => (link ? [text] : [])));
-  return inlines.map(({ text, link }) => ({ text, placed: link !== undefined && !before.has(text) }));
+  // Items of a list and cells of a table stand apart.
+  const take = (content: readonly Inline[]): Inline[] => {
+    if (out.length > 0) out.push({ text: ' ', placed: false });
+    out.push(...content.map(({ text, link }) => ({ text, placed: link !== undefined && !before.has(text) })));
+    return [...content];
+  };
+  withTexts(block, { rich: take });
+  if (out.length > 0) return out;
+  const text = blockText(block);
+  return text === '' ? [] : [{ text, placed: false }];
 }
