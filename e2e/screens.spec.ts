@@ -30,6 +30,7 @@ async function views(page: Page): Promise<[string, string][]> {
     ...[...kinds].map(([kind, id]): [string, string] => [`a source of ${kind}`, `/intake/${id}`]),
     ['a new pipeline', '/pipelines?new'],
     ['Articles', '/articles'],
+    ['Pictures', '/articles/pictures'],
     ['an article', `/articles/${article}`],
     ['Cadence', '/cadence'],
     ['Blogs', '/blogs'],

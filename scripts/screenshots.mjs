@@ -103,13 +103,6 @@ try {
     for (const name of ['Scale to a tenth of a gram', 'Wooden lid of beech'])
       await page.getByRole('checkbox', { name }).click();
   });
-  await picture('intake-sound', at, `/intake/${await ofKind('recordings')}`, async () => {
-    await page.getByRole('button', { name: 'What bakers know about cabbage' }).click();
-    await page.getByRole('button', { name: 'Listen' }).waitFor();
-    await page.getByLabel('Speak about').fill('Packing a crock');
-    await page.getByRole('button', { name: 'Record', exact: true }).click();
-    await page.getByText('00:03').waitFor();
-  });
   await picture('articles', at, '/articles');
   await picture('article', at, `/articles/${await first('/articles?standing=ready', 'articles')}`, async () => {
     await page.keyboard.press('j');
@@ -129,6 +122,7 @@ try {
     await page.getByText('everything is kept').waitFor();
     await page.getByText('‘77 days’ stands in no source').first().waitFor();
   });
+  await picture('pictures', at, '/articles/pictures');
   await picture('cadence', at, '/cadence');
   await picture('links', at, `/blogs/${await first('/blogs', 'blogs')}/links`, async () => {
     await page.getByRole('button', { name: 'crock' }).click();

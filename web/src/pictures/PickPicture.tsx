@@ -12,13 +12,14 @@ const MOST = 18;
 /** A word that opens the library: a picture is found there by what it shows, or brought in, and taken by one press. */
 export function PickPicture({ says, onPick }: { says: string; onPick: (picture: Picture) => void }) {
   return (
-    <Word label="Another picture" editor={(close) => <Choose onPick={onPick} close={close} />}>
+    <Word label="Another picture" editor={(close) => <PictureChoice onPick={onPick} close={close} />}>
       {says}
     </Word>
   );
 }
 
-function Choose({ onPick, close }: { onPick: (picture: Picture) => void; close: () => void }) {
+/** The library in small: a picture is found by what it shows, or brought in, and taken by one press. */
+export function PictureChoice({ onPick, close }: { onPick: (picture: Picture) => void; close: () => void }) {
   const [find, setFind] = useState('');
   const list = useQuery(picturesRead.list({ find: useDeferredValue(find), kind: null, unused: false }));
   const bring = useBring();
@@ -44,7 +45,6 @@ function Choose({ onPick, close }: { onPick: (picture: Picture) => void; close: 
             <button
               type="button"
               className="block w-full p-0.5 text-left hover:bg-marker-wash"
-              aria-label={one.words || 'a picture without words'}
               onClick={() => pick(one)}
             >
               <img src={addressOf(one)} alt="" loading="lazy" className="aspect-[3/2] w-full object-cover" />

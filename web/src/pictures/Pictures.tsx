@@ -158,7 +158,6 @@ function Thumb({ one, isChosen, onChoose }: { one: Picture; isChosen: boolean; o
       <button
         type="button"
         aria-pressed={isChosen}
-        aria-label={words || 'a picture without words'}
         className={`block w-full p-1 text-left ${isChosen ? 'bg-marker' : 'hover:bg-wash'}`}
         onClick={onChoose}
       >

@@ -22,11 +22,14 @@ export const picturesRead = {
           { answer: Pictures },
         ),
       placeholderData: (before) => before,
+      refetchInterval: 15_000,
     }),
   one: (file: string) =>
     queryOptions({
       queryKey: ['pictures', 'one', file],
       queryFn: () => call('GET', `/pictures/${file}`, { answer: PictureWhole }),
+      // Where a picture stands is noted a moment after an article changed.
+      refetchInterval: 8_000,
     }),
 };
 

@@ -5,8 +5,9 @@ import { addColumnAfter, addRowAfter, deleteColumn, deleteRow, isInTable } from 
 import type { EditorView } from 'prosemirror-view';
 import { DropdownMenu } from 'radix-ui';
 import { ChoiceWord } from '../design/index.ts';
-import { code, emphasis, insertBlock, moveBlock, newTable, removeBlock, strong, wholeNode } from './commands.ts';
+import { code, emphasis, insertBlock, moveBlock, newTable, newWhole, removeBlock, strong } from './commands.ts';
 import type { nodeOf } from './document.ts';
+import { PutPicture } from './PutPicture.tsx';
 import { blockTypeOf, schema, type WholeBlock } from './schema.ts';
 import { TURNS, type Turn, turnAt, turnInto } from './turns.ts';
 
@@ -64,10 +65,7 @@ const MARKUP = whole('Markup of your own', { type: "owner's markup", id: '', mar
 function whole(says: string, block: WholeBlock): (typeof NEW)[number] {
   return {
     says,
-    make: () => {
-      const node = wholeNode(block);
-      return node.type.create({ ...node.attrs, id: null });
-    },
+    make: () => newWhole(block),
   };
 }
 
@@ -130,6 +128,7 @@ export function Toolbar({
         </button>
       ) : null}
       <Insert does={does} mayMarkup={mayMarkup} onClosed={() => view.focus()} />
+      <PutPicture does={does} onClosed={() => view.focus()} />
       <MoveTools view={view} does={does} />
       {table ? <TableTools view={view} does={does} /> : null}
       <span className="ml-auto flex gap-3">

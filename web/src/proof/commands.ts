@@ -26,9 +26,10 @@ export function insertBlock(node: Node): Command {
   };
 }
 
-/** A block that is changed by a form, as it is when it is new. */
-export function wholeNode(block: WholeBlock): Node {
-  return nodeOf(block);
+/** A block that is changed by a form, as it is when it is new: its id comes with its place. */
+export function newWhole(block: WholeBlock): Node {
+  const node = nodeOf(block);
+  return node.type.create({ ...node.attrs, id: null });
 }
 
 /** A new table of three columns and three rows. */
