@@ -127,3 +127,28 @@ test('a rule is made, tried on an article, and links the next one; an older arti
   await page.getByRole('button', { name: /^Remove this rule/ }).click();
   await expect(page.getByRole('row', { name: /linseed oil/ })).toHaveCount(0);
 });
+
+test('no link to a page of ours stands on a scrap of words, in any article of the demonstration', async ({ page }) => {
+  const small =
+    /^(?:a|an|the|of|for|in|on|with|and|or|to|is|are|was|it|that|der|die|das|des|dem|den|und|im|am|ein|eine|mit|von)$/i;
+  let seen = 0;
+  for (const { id } of await articles(page)) {
+    const { document } = await ask<{ document: { body: object[] } }>(page, 'get', `/articles/${id}`);
+    const texts = document.body.flatMap((block) => {
+      const content = (block as { content?: { text: string; link?: { to: string; sponsored?: boolean } }[] }).content;
+      return (block as { type: string }).type === 'paragraph' && content ? [content] : [];
+    });
+    for (const content of texts)
+      for (const [i, { text, link }] of content.entries()) {
+        if (!link || link.sponsored) continue;
+        seen++;
+        const words = text.split(/\s+/);
+        expect(words[0], text).not.toMatch(small);
+        expect(words.at(-1), text).not.toMatch(small);
+        expect(text, 'one phrase').not.toMatch(/[.;:!?]/);
+        expect(content[i - 1]?.text ?? ' ', `before ${text}`).not.toMatch(/[\p{L}\p{N}-]$/u);
+        expect(content[i + 1]?.text ?? ' ', `behind ${text}`).not.toMatch(/^[\p{L}\p{N}-]/u);
+      }
+  }
+  expect(seen).toBeGreaterThan(3);
+});

@@ -1,9 +1,13 @@
 // What links cost: what fits an article among the pages of a large blog, and thousands of words that have a rule.
+
+import { createHash } from 'node:crypto';
+import { createServer } from 'node:http';
 import { applyRules, compileRules, EMPTY_ARTICLE, LinkIndex, placeLinks, termsOfPage } from '@grivo/core';
 import { keptPairs } from '../../core/src/honesty/pairs/pairs.ts';
-import { median } from './ground.mjs';
+import { LinkLooker } from '../../server/src/nouns/upkeep/look.ts';
+import { ground, median } from './ground.mjs';
 
-const PAGES = Number(process.env.PAGES ?? 50_000);
+const PAGES = 50_000;
 const RULES = 5_000;
 const WORDS = 2_000;
 const TIMES = 25;
@@ -68,6 +72,43 @@ function oneByOne(document, rules) {
   return placed;
 }
 
+const LOOKED = 300;
+const PACE_MS = 25;
+
+/** How many links of one site are looked at, over what its pace lets through. */
+async function checked() {
+  const site = createServer((_, response) => {
+    response.writeHead(200, { 'content-type': 'text/html' });
+    response.end('<title>A page</title><h1>A page</h1><p>Words.</p>');
+  });
+  await new Promise((resolve) => site.listen(0, '127.0.0.1', resolve));
+  const origin = `http://127.0.0.1:${site.address().port}`;
+  const base = await ground();
+  try {
+    const { product } = await base.product({ allowedOrigins: [origin] });
+    const { db } = product.ground;
+    for (let i = 0; i < LOOKED; i++) {
+      const address = `${origin}/${i}`;
+      await db.run(
+        "INSERT INTO link_look (address_digest, address, host, state, next_at) VALUES (?, ?, ?, 'new', UTC_TIMESTAMP(3))",
+        [createHash('sha256').update(address).digest('hex'), address, new URL(origin).host],
+      );
+    }
+    const looker = new LinkLooker(product.tools, PACE_MS);
+    // Its robots.txt and the reader are there before the clock runs.
+    await looker.round(200);
+    const from = performance.now();
+    let looked = 0;
+    for (let n = 1; n > 0; looked += n) n = await looker.round(5_000);
+    const took = performance.now() - from;
+    await product.close();
+    return (looked * PACE_MS) / took;
+  } finally {
+    await base.end();
+    site.close();
+  }
+}
+
 export async function links() {
   const { fitted } = keptPairs();
   const text = fitted
@@ -106,5 +147,6 @@ export async function links() {
     'links.rulesMs': rulesMs,
     'links.rulesReadyMs': compileMs,
     'links.rulesVsOneByOne': oneByOneMs / rulesMs,
+    'links.checkPerSecond': await checked(),
   };
 }

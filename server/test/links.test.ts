@@ -4,6 +4,7 @@ import type {
   ArticleWhole,
   BlogLinks,
   Forwards,
+  LinkOffers,
   MendedLinks,
   Pages,
   Rules,
@@ -352,6 +353,33 @@ describe('older articles', () => {
     expect(linkUses(now.document).map(({ target }) => target)).toEqual([{ to: 'article', article: fresh.id }]);
     expect(await (await fetch(now.address!)).text()).toContain(fresh.address!);
     expect(await offered()).toBeUndefined();
+  });
+});
+
+describe('while an article is edited', () => {
+  test('its words are offered where they could lead: pages about them, kept addresses, titles that hold what is typed; never itself', async () => {
+    const page = await published('Sloe gin without sugar', 'Sloes are pricked and wait for the winter.');
+    const other = await published('Hedge days', 'We keep sloe gin in the shed.');
+    await ask('POST', '/kept-addresses', {
+      blog: w.blog,
+      kind: 'outside',
+      address: 'https://hedges.example/law',
+      goodFor: 'hedge law',
+    });
+    const offered = async (article: ArticleWhole, words: string) =>
+      (await ask<LinkOffers>('GET', `/articles/${article.id}/link-offers?words=${encodeURIComponent(words)}`)).body
+        .offers;
+    expect((await offered(other, 'sloe gin'))[0]).toMatchObject({
+      to: { to: 'article', article: page.id },
+      title: 'Sloe gin without sugar',
+    });
+    expect((await offered(other, 'without su')).map(({ title }) => title)).toContain('Sloe gin without sugar');
+    expect((await offered(other, 'the hedge law')).map(({ at }) => at)).toContain('https://hedges.example/law');
+    expect((await offered(page, 'sloe gin')).map(({ to }) => to)).not.toContainEqual({
+      to: 'article',
+      article: page.id,
+    });
+    expect((await ask('GET', `/articles/${page.id}/link-offers?words=x`)).status).toBe(422);
   });
 });
 

@@ -142,3 +142,19 @@ export const Pages = z.object({
 });
 export type Pages = z.infer<typeof Pages>;
 export const BarPage = z.strictObject({ page: z.string().length(64), barred: z.boolean() });
+
+/** Where words of an article could lead. */
+export const LinkOffersQuery = z.object({ words: z.string().trim().min(2).max(200) });
+export const LinkOffers = z.object({
+  offers: z.array(
+    z.object({
+      to: z.union([
+        z.object({ to: z.literal('address'), address: z.string() }),
+        z.object({ to: z.literal('article'), article: Id }),
+      ]),
+      title: z.string(),
+      at: z.string(),
+    }),
+  ),
+});
+export type LinkOffers = z.infer<typeof LinkOffers>;

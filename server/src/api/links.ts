@@ -5,6 +5,8 @@ import {
   Ids,
   KeptAddressFields,
   LinkForward,
+  LinkOffers,
+  LinkOffersQuery,
   LookedAgain,
   Made,
   MendedLinks,
@@ -24,6 +26,7 @@ import {
 import { getArticle, readRevision } from '../nouns/articles/repository.ts';
 import { getBlog } from '../nouns/blogs/repository.ts';
 import { addAddress, addressesFor, changeAddress, getAddress, removeAddress } from '../nouns/links/addresses.ts';
+import { offersFor } from '../nouns/links/offers.ts';
 import { addressDigest, barPage, pagesShown } from '../nouns/links/pages.ts';
 import {
   addRules,
@@ -38,7 +41,7 @@ import {
 import { rulesAsCsv, rulesInCsv } from '../nouns/links/rulesFile.ts';
 import { tried } from '../nouns/links/tried.ts';
 import { noteAct } from '../nouns/people/acts.ts';
-import { newestLive } from '../nouns/publishing/publications.ts';
+import { blogOfArticle, newestLive } from '../nouns/publishing/publications.ts';
 import { deadLinks, linksStand } from '../nouns/upkeep/dead.ts';
 import { forwardLinks } from '../nouns/upkeep/forward.ts';
 import { lookAgain } from '../nouns/upkeep/look.ts';
@@ -336,8 +339,24 @@ function upkeep(product: Product): Route[] {
 
 /** Pages articles may link to. */
 function pages(product: Product): Route[] {
-  const { db } = product.ground;
+  const { ground } = product;
+  const { db } = ground;
   return [
+    route({
+      method: 'get',
+      path: '/articles/{id}/link-offers',
+      says: 'Where words of an article could lead: pages of its blog and kept addresses',
+      role: 'proofreader',
+      query: LinkOffersQuery,
+      answer: LinkOffers,
+      handle: async ({ params, query: { words } }) => {
+        const article = await getArticle(db, params['id']!);
+        if (!article) throw notFound('article');
+        const blog = await blogOfArticle(db, article);
+        if (blog === null) return { offers: [] };
+        return { offers: await offersFor(ground, { blog, language: article.language, words, self: article.id }) };
+      },
+    }),
     route({
       method: 'get',
       path: '/blogs/{id}/links/pages',
@@ -347,7 +366,8 @@ function pages(product: Product): Route[] {
       answer: Pages,
       handle: async ({ params, query }) => {
         const blog = await must(product, params['id']!);
-        return pagesShown(db, blog.id, { ...query, most: PAGES_SHOWN });
+        const shown = await pagesShown(db, blog.id, { ...query, most: PAGES_SHOWN });
+        return { ...shown, pages: shown.pages.map(({ article: _, ...page }) => page) };
       },
     }),
     route({

@@ -83,7 +83,7 @@ function Bars({
           onAnew={role === 'proofreader' ? null : () => onBar('anew')}
         />
       ) : null}
-      {view && bar === 'link' ? <LinkBar view={view} onLeave={() => onBar(null)} /> : null}
+      {view && bar === 'link' ? <LinkBar article={article.id} view={view} onLeave={() => onBar(null)} /> : null}
       {view && bar === 'anew' ? (
         <AnewBar article={article.id} document={document} view={view} onLeave={() => onBar(null)} />
       ) : null}

@@ -47,10 +47,12 @@ function useFindable(): readonly Found[] {
     });
     return [
       ...VIEWS.map(({ path, name }) => item(path, name, 'view', path)),
+      item('/articles/pictures', 'Pictures', 'view', '/articles/pictures'),
       item('/settings', 'Settings', 'view', '/settings'),
       ...(pipelines ?? []).map(({ id, name }) => item(id, name, 'pipeline', `/pipelines/${id}`)),
       ...(sources ?? []).map(({ id, name, kind }) => item(id, name, SOURCES[kind].says, `/intake/${id}`)),
       ...(blogs ?? []).map(({ id, name }) => item(id, name, 'blog', `/blogs/${id}`)),
+      ...(blogs ?? []).map(({ id, name }) => item(`links ${id}`, `Links of ${name}`, 'links', `/blogs/${id}/links`)),
       ...(articles ?? []).map(({ id, title, standing }) => item(id, title, standing, `/articles/${id}`, true)),
       does('new-pipeline', 'Make a pipeline', 'in Pipelines', to('/pipelines?new')),
       does('new-list', 'Make a keyword list', 'in Intake', to('/intake?new')),

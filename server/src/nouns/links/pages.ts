@@ -92,6 +92,8 @@ export interface PageLine {
   id: string;
   address: string;
   title: string;
+  /** The article it is, where it is one of ours. */
+  article: string | null;
   isOurs: boolean;
   isBarred: boolean;
 }
@@ -113,7 +115,7 @@ export async function pagesShown(
   ]);
   const pages = rows
     .slice(0, most)
-    .map(({ article, barred, ...page }) => ({ ...page, isOurs: article !== null, isBarred: barred !== 0 }));
+    .map(({ article, barred, ...page }) => ({ ...page, article, isOurs: article !== null, isBarred: barred !== 0 }));
   return { pages, next: rows.length > most ? String((Number(after) || 0) + most) : null, total: Number(n) };
 }
 

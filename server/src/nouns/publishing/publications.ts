@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import type { Act, PublicationState } from '@grivo/core';
+import { type Act, blogMeant, ProcedureDocument, type PublicationState } from '@grivo/core';
 import type { Ground } from '../../ground/ground.ts';
 import type { Sql } from '../../ground/store/database.ts';
 import type { Placed } from '../../ports/blogs/blog.ts';
@@ -103,4 +103,19 @@ export async function newestLive(sql: Sql, blog: string): Promise<string | null>
     [blog],
   );
   return row?.article ?? null;
+}
+
+/** The blog an article is for: the one it is on, has a slot of, or its procedure publishes on; null while it has none. */
+export async function blogOfArticle(
+  sql: Sql,
+  { id, blog, brief }: { id: string; blog: string | null; brief: string },
+): Promise<string | null> {
+  if (blog !== null) return blog;
+  const [placed] = await sql.rows<{ blog: string }>('SELECT blog FROM placement WHERE article = ? LIMIT 1', [id]);
+  if (placed) return placed.blog;
+  const [pinned] = await sql.rows<{ document: unknown }>(
+    'SELECT v.document FROM brief_pin p JOIN procedure_version v ON v.procedure_id = p.procedure_id AND v.n = p.version WHERE p.brief = ? AND p.main = 1',
+    [brief],
+  );
+  return pinned ? blogMeant(ProcedureDocument.parse(pinned.document).steps, '') : null;
 }
