@@ -27,7 +27,9 @@ async function png(page: Page, colour: string, left: number): Promise<Buffer> {
 }
 
 interface Whole {
-  document: { body: { type: string; file?: string; alternative?: string; lead?: boolean }[] };
+  document: {
+    body: { type: string; file?: string; alternative?: string; lead?: boolean; width?: number; height?: number }[];
+  };
 }
 
 test('pictures are brought in, found, said more of, put in place of another and into the text, and taken out', async ({
@@ -68,6 +70,19 @@ test('pictures are brought in, found, said more of, put in place of another and 
   await expect
     .poll(async () => (await body()).find(({ lead }) => lead)?.alternative, { timeout: 20_000 })
     .toBe('The scroll of a fiddle, carved from maple');
+
+  await page.getByRole('button', { name: /^Sides/ }).click();
+  await page.getByRole('radio', { name: /^1:1/ }).click();
+  await page.getByRole('button', { name: 'Cut it' }).click();
+  await expect
+    .poll(
+      async () => {
+        const lead = (await body()).find((block) => block.lead);
+        return lead ? lead.width === lead.height : false;
+      },
+      { timeout: 20_000 },
+    )
+    .toBe(true);
 
   await page.keyboard.press('Escape');
   await page.locator('.ProseMirror p').first().click();

@@ -1,5 +1,5 @@
 import { crc32, deflateSync } from 'node:zlib';
-import type { ArticleWhole, BroughtPicture, Pictures, PictureWhole } from '@grivo/contract';
+import type { ArticleWhole, BroughtPicture, Picture, Pictures, PictureWhole } from '@grivo/contract';
 import { stepKinds as k, type ProcedureDocument, type Step } from '@grivo/core';
 import sharp from 'sharp';
 import { describe, expect, test } from 'vitest';
@@ -160,6 +160,26 @@ describe('pictures brought in', () => {
     const before = process.memoryUsage().rss;
     expect((await bring(huge, 'x')).problem.detail).toMatch(/pixel limit/);
     expect(process.memoryUsage().rss - before).toBeLessThan(200_000_000);
+  });
+
+  test('are cut to other sides at what is to stay; the one they are cut from stays', async () => {
+    const { file } = (await bring(await striped(31), 'A long bench', 'Ada Strings')).body;
+    const cut = (body: object) => desk.ask<Picture>('POST', `/pictures/${file}/cut`, body);
+    const square = (await cut({ ratio: '1:1', keep: 'the left' })).body;
+    expect(square).toMatchObject({
+      width: 400,
+      height: 400,
+      words: 'A long bench',
+      credit: 'Ada Strings',
+      kind: 'own',
+    });
+    expect((await cut({ ratio: '1:1', keep: 'the right' })).body.file).not.toBe(square.file);
+    expect((await cut({ ratio: '16:9', keep: 'the top' })).body).toMatchObject({ width: 640, height: 360 });
+    expect((await cut({ ratio: '9:100', keep: 'the top' })).status).toBe(422);
+    expect((await desk.ask('POST', `/pictures/${'0'.repeat(64)}/cut`, { ratio: '1:1', keep: 'the top' })).status).toBe(
+      404,
+    );
+    expect((await whole(file)).picture).toMatchObject({ width: 640, height: 400 });
   });
 
   test('that look nearly the same are told, others not', async () => {

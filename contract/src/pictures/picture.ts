@@ -56,3 +56,10 @@ export const BringPicture = z.strictObject({ file: digest, words: words.default(
 export const BroughtPicture = z.object({ file: digest, isNew: z.boolean() });
 export type BroughtPicture = z.infer<typeof BroughtPicture>;
 export const PictureChange = z.strictObject({ words, credit });
+
+/** Sides of a picture that is cut: how wide for how high. */
+export const RATIOS = ['16:9', '3:2', '4:3', '1:1'] as const;
+/** What of a picture stays when it is cut. */
+export const KEEPS = ['the middle', 'the top', 'the bottom', 'the left', 'the right'] as const;
+export const CutPicture = z.strictObject({ ratio: z.enum(RATIOS), keep: z.enum(KEEPS) });
+export type CutPicture = z.infer<typeof CutPicture>;

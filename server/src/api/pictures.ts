@@ -1,6 +1,7 @@
 import {
   BringPicture,
   BroughtPicture,
+  CutPicture,
   Picture,
   PictureChange,
   Pictures,
@@ -9,7 +10,7 @@ import {
 } from '@grivo/contract';
 import { alikeness } from '../formats/pictures/look.ts';
 import { fileAbout } from '../ground/files/repository.ts';
-import { keepUploaded, MOST_PICTURE_BYTES } from '../nouns/pictures/keep.ts';
+import { keepCut, keepUploaded, MOST_PICTURE_BYTES } from '../nouns/pictures/keep.ts';
 import {
   changePicture,
   getPicture,
@@ -34,7 +35,7 @@ const shown = ({ look: _, made: __, ...picture }: PictureRow): Picture => pictur
 
 /** The library of pictures. */
 export function pictureRoutes(product: Product): Route[] {
-  return [...library(product), ...bringing(product), ...changing(product)];
+  return [...library(product), ...bringing(product), ...cutting(product), ...changing(product)];
 }
 
 async function must({ ground: { db } }: Product, file: string): Promise<PictureRow> {
@@ -115,6 +116,28 @@ function bringing({ ground: { db } }: Product): Route[] {
             'Choose a PNG, JPEG, WebP or AVIF.',
           );
         return { file: kept.file, isNew: kept.isNew };
+      },
+    }),
+  ];
+}
+
+/** A picture cut to other sides. */
+function cutting(product: Product): Route[] {
+  return [
+    route({
+      method: 'post',
+      path: '/pictures/{file}/cut',
+      says: 'Cuts a picture to other sides; the one it is cut from stays',
+      role: 'proofreader',
+      body: CutPicture,
+      answer: Picture,
+      status: 200,
+      handle: async ({ params, body: { ratio, keep } }) => {
+        const [wide = 1, high = 1] = ratio.split(':').map(Number);
+        const kept = await keepCut(product.ground.db, params['file']!, { wide, high, keep });
+        if (!kept) throw notFound('picture');
+        if (!kept.ok) throw problem(422, 'Not cut', `It cannot be cut: ${kept.problem}.`, 'Choose another picture.');
+        return shown(await must(product, kept.file));
       },
     }),
   ];

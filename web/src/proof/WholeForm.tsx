@@ -1,6 +1,8 @@
+import type { Picture } from '@grivo/contract';
 import { type Inline, inlineText, plainInline } from '@grivo/core';
 import { useState } from 'react';
 import { Button, ChoiceWord, Field, TextArea } from '../design/index.ts';
+import { CutPicture } from '../pictures/CutPicture.tsx';
 import { PickPicture } from '../pictures/PickPicture.tsx';
 import type { WholeBlock } from './schema.ts';
 
@@ -134,25 +136,26 @@ const SIDES = [
   { value: 'right', says: 'right', does: 'text runs past it on the left' },
 ] as const;
 
+/** A figure with another picture: its words and its credit come along, where it stands stays. */
+function withPicture(block: Of<'figure'>, { file, width, height, words, credit }: Picture): Of<'figure'> {
+  const { credit: _, ...rest } = block;
+  return {
+    ...rest,
+    file,
+    width,
+    height,
+    alternative: words || block.alternative,
+    ...(credit === '' ? {} : { credit: plainInline(credit) }),
+  };
+}
+
 function FigureFields({ block, onChange }: { block: Of<'figure'>; onChange: (block: WholeBlock) => void }) {
   return (
     <>
       <p className="text-small">
-        <PickPicture
-          says="Take another picture"
-          onPick={({ file, width, height, words, credit }) => {
-            const { credit: _, ...rest } = block;
-            onChange({
-              ...rest,
-              file,
-              width,
-              height,
-              alternative: words || block.alternative,
-              ...(credit === '' ? {} : { credit: plainInline(credit) }),
-            });
-          }}
-        />
+        <PickPicture says="Take another picture" onPick={(picture) => onChange(withPicture(block, picture))} />
       </p>
+      <CutPicture file={block.file} onCut={({ file, width, height }) => onChange({ ...block, file, width, height })} />
       <Line
         label="Alternative text, for those who do not see it"
         hint="What is seen, in a sentence; not the title again"

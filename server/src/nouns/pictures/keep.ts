@@ -1,8 +1,9 @@
+import { cutTo } from '../../formats/pictures/cut.ts';
 import { lookOf } from '../../formats/pictures/look.ts';
 import { pictureAs } from '../../formats/pictures/read.ts';
 import { fileBody, storeFile } from '../../ground/files/repository.ts';
 import type { Database } from '../../ground/store/database.ts';
-import { type NewPicture, rememberPicture } from './repository.ts';
+import { getPicture, type NewPicture, rememberPicture } from './repository.ts';
 
 /** As wide as any column of a blog needs it, twice over for dense screens. */
 const WIDEST = 1_600;
@@ -36,4 +37,27 @@ export async function keepUploaded(
   about: Omit<NewPicture, 'file' | 'look'>,
 ): Promise<Kept> {
   return keepPicture(db, await fileBody(db, upload), about);
+}
+
+/** A picture of the library cut to other sides, kept beside it with the same words. @returns null when there is no such picture */
+export async function keepCut(
+  db: Database,
+  file: string,
+  cut: { wide: number; high: number; keep: Parameters<typeof cutTo>[3] },
+): Promise<Kept | null> {
+  const picture = await getPicture(db, file);
+  if (!picture) return null;
+  const { kind, words, credit, origin } = picture;
+  const { body, width, height } = await cutTo(await fileBody(db, file), cut.wide, cut.high, cut.keep);
+  const made = await storeFile(db, body, { mime: 'image/webp', width, height });
+  const isNew = await rememberPicture(db, {
+    file: made,
+    kind,
+    words,
+    credit,
+    origin,
+    cost: 0,
+    look: await lookOf(body),
+  });
+  return { ok: true, file: made, width, height, isNew };
 }
