@@ -170,6 +170,18 @@ describe('links of what is live', () => {
     expect((await again(other.id)).revision).toBe(other.revision);
   });
 
+  test('an article that went out before its words were kept is known by them once its links are noted', async () => {
+    const { db } = w.product.ground;
+    const made = await published('Salted mirabelles', 'Mirabelles are stoned and salted.');
+    await db.run('UPDATE link_page SET terms = NULL WHERE article = ?', [made.id]);
+    await db.run('UPDATE publication SET links_stale = 1 WHERE article = ?', [made.id]);
+    await lookedAt();
+    const [row] = await db.rows<{ terms: [string, number][] }>('SELECT terms FROM link_page WHERE article = ?', [
+      made.id,
+    ]);
+    expect(row!.terms.map(([stem]) => stem)).toContain('mirabell');
+  });
+
   test('one that moved says where it leads now, and can be taken off', async () => {
     const made = await published('Moved quinces', `See [the old place](${at}/old).`);
     await lookedAt();

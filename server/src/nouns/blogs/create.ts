@@ -4,7 +4,7 @@ import type { CadenceRule } from '@grivo/core';
 import type { Sql } from '../../ground/store/database.ts';
 import { folderAmong } from '../../ports/blogs/ways/folder/files.ts';
 import type { Tools } from '../../ports/tools.ts';
-import { readLinkIndex } from '../links/read.ts';
+import { readAtFirst } from '../links/read.ts';
 import { blogNames } from './repository.ts';
 
 export interface NewBlog {
@@ -89,8 +89,7 @@ export async function createBlog(tools: Tools, blog: NewBlog): Promise<MadeBlogO
     );
     return { id, joined: false };
   });
-  if (way !== 'folder')
-    await readLinkIndex(ground.db, tools, { id, address, language: blog.language }, AbortSignal.timeout(60_000));
+  if (way !== 'folder') await readAtFirst(ground.db, tools, { id, address, language: blog.language });
   return { kind: 'made', id, joined };
 }
 

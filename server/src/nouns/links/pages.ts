@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { type ArticleDocument, type LinkPage, termsOfPage } from '@grivo/core';
+import { type ArticleDocument, articleText, type LinkPage, termsOfPage } from '@grivo/core';
 import type { Sql } from '../../ground/store/database.ts';
 import type { Write } from '../../ground/store/write.ts';
 
@@ -49,6 +49,14 @@ export function pageWrite(blog: string, page: SeenPage): Write {
     text: `INSERT INTO link_page (${COLUMNS}) VALUES (?, ?, ?, ?, ?, ?, ?, UTC_TIMESTAMP(3)) ${ON_KNOWN}`,
     parameters: valuesOf(blog, page),
   };
+}
+
+/** What an article that went out before its words were kept is about. */
+export async function fillTerms(sql: Sql, blog: string, article: string, document: ArticleDocument): Promise<void> {
+  await sql.run(
+    'UPDATE link_page SET terms = ?, language = ?, read_at = UTC_TIMESTAMP(3), seen_at = UTC_TIMESTAMP(3) WHERE article = ? AND blog = ? AND terms IS NULL',
+    [kept(termsOfArticle(document, articleText(document))), document.language, article, blog],
+  );
 }
 
 export async function rememberPages(sql: Sql, blog: string, pages: readonly SeenPage[]): Promise<void> {

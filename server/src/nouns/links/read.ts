@@ -110,6 +110,19 @@ async function pageAt(ports: Ports, address: string, language: string, signal: A
   return { address, title, article: null, language: tongue, terms };
 }
 
+const dueAgain = (db: Database, blog: string, interval: string) =>
+  db.run(`UPDATE blog SET pages_due = UTC_TIMESTAMP(3) + ${interval} WHERE id = ?`, [blog]);
+
+/** Reads the pages of a blog that was just connected; what is left of a large one is read soon after. */
+export async function readAtFirst(
+  db: Database,
+  ports: Ports,
+  blog: { id: string; address: string; language: string },
+): Promise<void> {
+  const read = await readLinkIndex(db, ports, blog, AbortSignal.timeout(60_000));
+  if (read.ok && read.left === 0) await dueAgain(db, blog.id, DAILY);
+}
+
 /** Reads the pages of a blog whose turn it is, so that what others write there can be linked to as well. */
 export async function readPagesDue(tools: Pick<Tools, 'ground' | 'network' | 'reader'>): Promise<void> {
   const { db, log } = tools.ground;
@@ -117,8 +130,6 @@ export async function readPagesDue(tools: Pick<Tools, 'ground' | 'network' | 're
     'SELECT id, address, language, way FROM blog WHERE pages_due <= UTC_TIMESTAMP(3) AND archived = 0 ORDER BY pages_due LIMIT 1',
   );
   if (!blog) return;
-  const again = (interval: string) =>
-    db.run(`UPDATE blog SET pages_due = UTC_TIMESTAMP(3) + ${interval} WHERE id = ?`, [blog.id]);
   // Whoever is first reads.
   const ours = await db.run(
     `UPDATE blog SET pages_due = UTC_TIMESTAMP(3) + ${LATER} WHERE id = ? AND pages_due <= UTC_TIMESTAMP(3)`,
@@ -127,5 +138,5 @@ export async function readPagesDue(tools: Pick<Tools, 'ground' | 'network' | 're
   if (ours === 0 || blog.way === 'folder') return;
   const read = await readLinkIndex(db, tools, blog, AbortSignal.timeout(240_000));
   if (!read.ok) return log.info({ blog: blog.id, reason: read.reason }, 'pages not read');
-  await again(read.left > 0 ? AT_ONCE_AGAIN : DAILY);
+  await dueAgain(db, blog.id, read.left > 0 ? AT_ONCE_AGAIN : DAILY);
 }

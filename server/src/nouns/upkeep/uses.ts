@@ -1,8 +1,8 @@
-import { linkUses } from '@grivo/core';
+import { type ArticleDocument, linkUses } from '@grivo/core';
 import type { Database } from '../../ground/store/database.ts';
 import { readRevision } from '../articles/repository.ts';
 import { resolverFor } from '../articles/resolver.ts';
-import { addressDigest } from '../links/pages.ts';
+import { addressDigest, fillTerms } from '../links/pages.ts';
 
 /** Publications whose links are noted in one go. */
 const AT_ONCE = 40;
@@ -32,9 +32,12 @@ export async function noteUses(db: Database): Promise<number> {
     `SELECT id, article, blog, state, revision, rev FROM publication WHERE links_stale = 1 LIMIT ${AT_ONCE}`,
   );
   for (const publication of stale) {
-    const links = publication.state === 'live' && publication.revision !== null ? await linksOut(db, publication) : [];
+    const { state, revision } = publication;
+    const document = state === 'live' && revision !== null ? await readRevision(db, revision) : null;
+    const links = document ? await linksOut(db, document) : [];
     await db.transaction(async (sql) => {
       await sql.run('DELETE FROM link_use WHERE publication = ?', [publication.id]);
+      if (document) await fillTerms(sql, publication.blog, publication.article, document);
       if (links.length > 0) {
         await sql.run(
           'INSERT INTO link_use (publication, n, blog, article, address_digest, address, target, block, anchor) VALUES ?',
@@ -65,8 +68,7 @@ export async function noteUses(db: Database): Promise<number> {
   return stale.length;
 }
 
-async function linksOut(db: Database, { revision }: StaleRow) {
-  const document = await readRevision(db, revision!);
+async function linksOut(db: Database, document: ArticleDocument) {
   const resolve = await resolverFor(db, document, () => '');
   return linkUses(document).flatMap(({ block, target, anchor }) => {
     const address = target.to === 'address' ? target.address : resolve.article(target.article);
