@@ -71,6 +71,14 @@ test('pictures are brought in, found, said more of, put in place of another and 
     .poll(async () => (await body()).find(({ lead }) => lead)?.alternative, { timeout: 20_000 })
     .toBe('The scroll of a fiddle, carved from maple');
 
+  await page.getByLabel('Redraw it with a note').fill('two jars and a scale');
+  await page.getByRole('button', { name: 'Redraw it' }).click();
+  await expect(page.getByText('As it is')).toBeVisible({ timeout: 20_000 });
+  await page.getByRole('button', { name: 'Use the redrawn one' }).click();
+  await expect
+    .poll(async () => (await body()).find(({ lead }) => lead)?.alternative, { timeout: 20_000 })
+    .not.toBe('The scroll of a fiddle, carved from maple');
+
   await page.getByRole('button', { name: /^Sides/ }).click();
   await page.getByRole('radio', { name: /^1:1/ }).click();
   await page.getByRole('button', { name: 'Cut it' }).click();

@@ -1,5 +1,5 @@
 import { crc32, deflateSync } from 'node:zlib';
-import type { ArticleWhole, BroughtPicture, Picture, Pictures, PictureWhole } from '@grivo/contract';
+import type { ArticleWhole, BroughtPicture, Picture, Pictures, PictureWhole, Redrawn } from '@grivo/contract';
 import { stepKinds as k, type ProcedureDocument, type Step } from '@grivo/core';
 import sharp from 'sharp';
 import { describe, expect, test } from 'vitest';
@@ -232,5 +232,35 @@ describe('the lead picture', () => {
     expect(lead!.credit![0]).toMatchObject({ link: { to: 'address', address: link } });
     expect((await whole(lead!.file)).picture).toMatchObject({ kind: 'still', origin: link, cost: 0 });
     expect((await illustrated('no video', { lead: 'still', otherwise: 'none' })).lead).toBeNull();
+  });
+});
+
+describe('a picture drawn anew', () => {
+  test('comes beside what there is, is paid for once and kept in the library; the article stays as it is', async () => {
+    const { article, lead } = await illustrated('peg paste', { lead: 'drawn' });
+    const { db } = desk.w.product.ground;
+    const spent = async () =>
+      Number(
+        (await db.rows<{ n: number }>("SELECT COALESCE(SUM(micros), 0) AS n FROM ledger WHERE what = 'picture'"))[0]!.n,
+      );
+    const before = await spent();
+    const { body: price } = await desk.ask<{ micros: number }>('GET', '/redraw/price');
+    const again = (note: string, n = 0) =>
+      desk.ask<Redrawn>('POST', `/articles/${article.id}/redraw`, { shows: lead!.alternative, note, again: n });
+    const first = (await again('fewer jars, and a scale')).body;
+    expect(first.micros).toBe(price.micros);
+    expect(await spent()).toBe(before + price.micros);
+    expect(first.picture.file).not.toBe(lead!.file);
+    expect(first.picture).toMatchObject({ kind: 'drawn', cost: price.micros, uses: 0 });
+    // Asked the same again it is the same drawing, and costs nothing; another number is another one.
+    expect((await again('fewer jars, and a scale')).body.picture.file).toBe(first.picture.file);
+    expect(await spent()).toBe(before + price.micros);
+    expect((await again('fewer jars, and a scale', 1)).body.picture.file).not.toBe(first.picture.file);
+    const now = (await desk.ask<ArticleWhole>('GET', `/articles/${article.id}`)).body;
+    expect(now.revision).toBe(article.revision);
+    expect((await again('')).status).toBe(422);
+    const proofreader = await desk.http.as('proofreader');
+    const refused = await proofreader('POST', `/articles/${article.id}/redraw`, { note: 'x' });
+    expect(refused.status).toBe(403);
   });
 });

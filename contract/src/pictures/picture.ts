@@ -63,3 +63,15 @@ export const RATIOS = ['16:9', '3:2', '4:3', '1:1'] as const;
 export const KEEPS = ['the middle', 'the top', 'the bottom', 'the left', 'the right'] as const;
 export const CutPicture = z.strictObject({ ratio: z.enum(RATIOS), keep: z.enum(KEEPS) });
 export type CutPicture = z.infer<typeof CutPicture>;
+
+/** Has a picture drawn anew; asked with the same words again, another drawing comes with a higher number. */
+export const RedrawPicture = z.strictObject({
+  /** What it shows as it is. */
+  shows: z.string().trim().max(1_000).default(''),
+  /** What is to be otherwise. */
+  note: z.string().trim().min(1, 'what is to be otherwise').max(500),
+  again: z.int().min(0).max(100).default(0),
+});
+export const Redrawn = z.object({ picture: Picture, micros: Micros });
+export type Redrawn = z.infer<typeof Redrawn>;
+export const RedrawPrice = z.object({ micros: Micros });

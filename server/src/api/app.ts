@@ -28,6 +28,7 @@ import { pipelineRoutes } from './pipelines.ts';
 import { answerProblems, notFound, problem } from './problem.ts';
 import type { Product } from './product.ts';
 import { publicDoor } from './publicDoor.ts';
+import { redrawRoutes } from './redraw.ts';
 import { mount, type Route, route } from './route.ts';
 import { routineRoutes } from './routines.ts';
 import { serviceRoutes } from './services.ts';
@@ -71,6 +72,7 @@ export function allRoutes(product: Product): Route[] {
     ...styleRoutes(product),
     ...linkRoutes(product),
     ...pictureRoutes(product),
+    ...redrawRoutes(product),
   ];
 }
 

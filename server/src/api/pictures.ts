@@ -31,7 +31,9 @@ const SHOWN = 120;
 const NEARLY = 0.9;
 const MOST_ALIKE = 8;
 
-const shown = ({ look: _, made: __, ...picture }: PictureRow): Picture => picture;
+/** A picture as it is answered. */
+export const shownPicture = ({ look: _, made: __, ...picture }: PictureRow): Picture => picture;
+const shown = shownPicture;
 
 /** The library of pictures. */
 export function pictureRoutes(product: Product): Route[] {

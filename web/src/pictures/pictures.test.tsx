@@ -6,6 +6,7 @@ import { type Answer, onScreen, Problem } from '../testing/onScreen.tsx';
 import { id } from '../testing/samples.ts';
 import { PickPicture } from './PickPicture.tsx';
 import PicturesPage from './Pictures.tsx';
+import { Redraw } from './Redraw.tsx';
 import { sizeInWords, wordsOfName } from './usePictures.ts';
 
 const A = 'a'.repeat(64);
@@ -116,6 +117,25 @@ it('another picture is found by what it shows, and taken by one press', async ()
   await waitFor(() => expect(screen.queryByRole('button', { name: /^Four pegs in a row/ })).toBeNull());
   await hands.click(screen.getByRole('button', { name: /^A cello/ }));
   expect(onPick).toHaveBeenCalledWith(own);
+});
+
+it('a picture is redrawn with a note: the price before, both beside each other, used by one press', async () => {
+  const onUse = vi.fn();
+  const { hands, asked } = onScreen(<Redraw article={id('x')} file={A} shows="Four pegs" onUse={onUse} />, {
+    'GET /redraw/price': { micros: 80_000 },
+    [`POST /articles/${id('x')}/redraw`]: { picture: own, micros: 80_000 },
+  });
+  expect(await screen.findByText('about 0.08 €')).toBeTruthy();
+  expect(screen.getByRole('button', { name: 'Redraw it' })).toHaveProperty('disabled', true);
+  await hands.type(screen.getByLabelText('Redraw it with a note'), 'five of them');
+  await hands.click(screen.getByRole('button', { name: 'Redraw it' }));
+  expect(await screen.findByText('As it is')).toBeTruthy();
+  expect(asked.at(-1)).toMatchObject({ body: { shows: 'Four pegs', note: 'five of them', again: 0 } });
+  await hands.click(screen.getByRole('button', { name: 'Redraw again' }));
+  await waitFor(() => expect(asked.at(-1)).toMatchObject({ body: { again: 1 } }));
+  await hands.click(await screen.findByRole('button', { name: 'Use the redrawn one' }));
+  expect(onUse).toHaveBeenCalledWith(own);
+  expect(screen.queryByText('As it is')).toBeNull();
 });
 
 it('names of files and sizes read as people say them', () => {

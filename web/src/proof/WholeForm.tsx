@@ -1,9 +1,11 @@
 import type { Picture } from '@grivo/contract';
 import { type Inline, inlineText, plainInline } from '@grivo/core';
 import { useState } from 'react';
+import { useParams } from 'react-router';
 import { Button, ChoiceWord, Field, TextArea } from '../design/index.ts';
 import { CutPicture } from '../pictures/CutPicture.tsx';
 import { PickPicture } from '../pictures/PickPicture.tsx';
+import { Redraw } from '../pictures/Redraw.tsx';
 import type { WholeBlock } from './schema.ts';
 
 type Of<T extends WholeBlock['type']> = Extract<WholeBlock, { type: T }>;
@@ -150,11 +152,20 @@ function withPicture(block: Of<'figure'>, { file, width, height, words, credit }
 }
 
 function FigureFields({ block, onChange }: { block: Of<'figure'>; onChange: (block: WholeBlock) => void }) {
+  const { id } = useParams();
   return (
     <>
       <p className="text-small">
         <PickPicture says="Take another picture" onPick={(picture) => onChange(withPicture(block, picture))} />
       </p>
+      {id ? (
+        <Redraw
+          article={id}
+          file={block.file}
+          shows={block.alternative}
+          onUse={(picture) => onChange(withPicture(block, picture))}
+        />
+      ) : null}
       <CutPicture file={block.file} onCut={({ file, width, height }) => onChange({ ...block, file, width, height })} />
       <Line
         label="Alternative text, for those who do not see it"
