@@ -1,7 +1,8 @@
 import { Redrawn, RedrawPicture, RedrawPrice } from '@grivo/contract';
+import { wordsOf } from '@grivo/core';
 import { getArticle, readRevision } from '../nouns/articles/repository.ts';
 import { madeBy } from '../nouns/articles/revisions.ts';
-import { namer, wordsOf } from '../nouns/incidents/words.ts';
+import { namer } from '../nouns/incidents/words.ts';
 import { getPicture } from '../nouns/pictures/repository.ts';
 import { styleOfBrief } from '../nouns/styles/meant.ts';
 import { redraw } from '../steps/redraw.ts';
