@@ -1,7 +1,9 @@
 import robotsParser, { type Robot } from 'robots-parser';
 import type { Reply } from '../../ground/network/network.ts';
 import { whyNot } from '../../ground/network/network.ts';
+import { waitForTurn } from '../../ports/services/turns.ts';
 import type { Tools } from '../../ports/tools.ts';
+import { addressDigest } from '../links/pages.ts';
 
 export type LookPorts = Pick<Tools, 'ground' | 'network' | 'reader'>;
 
@@ -124,7 +126,7 @@ interface Due {
 /** Looks at links of live articles, gently: each site by itself, one after the other, as its robots.txt asks. */
 export class LinkLooker {
   private readonly robots = new Map<string, { robot: Robot | null; until: number }>();
-  /** When each site may be called again. */
+  /** About when each site may be called again. */
   private readonly free = new Map<string, number>();
 
   constructor(
@@ -148,21 +150,28 @@ export class LinkLooker {
   private async site(host: string, due: readonly Due[], until: number): Promise<number> {
     let looked = 0;
     for (const one of due) {
-      const wait = (this.free.get(host) ?? 0) - Date.now();
-      if (Date.now() + Math.max(0, wait) >= until) break;
-      if (wait > 0) await new Promise((resolve) => setTimeout(resolve, wait));
+      // What a site wants long pauses for goes on in a later round.
+      if (Math.max(Date.now(), this.free.get(host) ?? 0) >= until) break;
       if (!(await this.claim(one))) continue;
       const robot = await this.robotOf(one.address);
       if (robot && robot.isAllowed(one.address, AGENT) === false)
         await this.keep(one, { state: 'unsure', reason: 'asks programs not to look (robots.txt)', leadsTo: null });
       else {
         const asked = (robot?.getCrawlDelay(AGENT) ?? 0) * 1_000;
-        this.free.set(host, Date.now() + Math.max(this.paceMs, Math.min(LONGEST_PACE_MS, asked)));
+        await this.turn(host, Math.max(this.paceMs, Math.min(LONGEST_PACE_MS, asked)));
         await this.keep(one, await lookAt(this.ports, one.address, AbortSignal.timeout(3 * TIME_LIMIT_MS)));
       }
       looked++;
     }
     return looked;
+  }
+
+  /** Waits for the next turn at a site: the pace holds over all processes. */
+  private async turn(host: string, apartMs: number): Promise<void> {
+    const signal = AbortSignal.timeout(LONGEST_PACE_MS);
+    const site = { id: addressDigest(host).slice(0, 20), calls_a_minute: 60_000 / apartMs };
+    await waitForTurn(this.ports.ground, site, signal);
+    this.free.set(host, Date.now() + apartMs);
   }
 
   /** Whoever is first looks. */
