@@ -59,8 +59,11 @@ const LONGEST_MEND_MS = 90_000;
 
 /** Links of a blog: rules for words, addresses kept for linking, dead ones, older articles that could lead to newer ones. */
 export function linkRoutes(product: Product): Route[] {
-  return [...rules(product), ...ruleFiles(product), ...addresses(product), ...upkeep(product), ...pages(product)];
+  return [rules, trying, ruleFiles, addresses, upkeep, forward, pages].flatMap((routes) => routes(product));
 }
+
+/** Who changes articles here; what is changed by one press is one sitting. */
+const by = ({ ground }: Product, person: string) => ({ person, sitting: `links-${ground.ids()}` });
 
 async function must({ ground }: Product, id: string) {
   const blog = await getBlog(ground.db, id);
@@ -139,6 +142,13 @@ function rules(product: Product): Route[] {
         await noteAct(ground, actorOf(person, request), 'link rules removed', String(n));
       },
     }),
+  ];
+}
+
+/** What rules make of an article, without changing it. */
+function trying(product: Product): Route[] {
+  const { db } = product.ground;
+  return [
     route({
       method: 'get',
       path: '/blogs/{id}/links/try',
@@ -251,7 +261,6 @@ function addresses(product: Product): Route[] {
 function upkeep(product: Product): Route[] {
   const { ground, bell, tools } = product;
   const { db } = ground;
-  const by = (person: string) => ({ person, sitting: `links-${ground.ids()}` });
   return [
     route({
       method: 'get',
@@ -273,34 +282,6 @@ function upkeep(product: Product): Route[] {
         );
         const lines = kept.map((one) => ({ ...one, links: links.get(addressDigest(one.address)) ?? 0 }));
         return { stand, dead, addresses: lines };
-      },
-    }),
-    route({
-      method: 'get',
-      path: '/blogs/{id}/links/forward',
-      says: 'What went out last, with older articles that could lead to it',
-      role: 'editor',
-      shared: true,
-      answer: Forwards,
-      handle: async ({ params }) => {
-        const blog = await must(product, params['id']!);
-        return { to: await forwardLinks(ground, blog.id, blog.language) };
-      },
-    }),
-    route({
-      method: 'post',
-      path: '/blogs/{id}/links/forward',
-      says: 'Links words of an older article to a newer one, and brings it to the blog',
-      role: 'editor',
-      body: LinkForward,
-      answer: MendedLinks,
-      status: 200,
-      handle: async ({ params, body, person }) => {
-        const blog = await must(product, params['id']!);
-        const limit = AbortSignal.timeout(LONGEST_MEND_MS);
-        const mended = await linkForward(tools, blog.id, body, by(person.id), limit);
-        bell.ring({ kind: 'event' });
-        return mended;
       },
     }),
     route({
@@ -328,8 +309,43 @@ function upkeep(product: Product): Route[] {
         if (body.from === body.to)
           throw problem(422, 'The same address', 'It leads there already.', 'Choose another address.');
         const limit = AbortSignal.timeout(LONGEST_MEND_MS);
-        const mended = await mendLinks(tools, blog.id, body, by(person.id), limit);
+        const mended = await mendLinks(tools, blog.id, body, by(product, person.id), limit);
         await noteAct(ground, actorOf(person, request), 'links mended', body.from.slice(0, 200));
+        bell.ring({ kind: 'event' });
+        return mended;
+      },
+    }),
+  ];
+}
+
+/** Older articles led to newer ones. */
+function forward(product: Product): Route[] {
+  const { ground, bell, tools } = product;
+  return [
+    route({
+      method: 'get',
+      path: '/blogs/{id}/links/forward',
+      says: 'What went out last, with older articles that could lead to it',
+      role: 'editor',
+      shared: true,
+      answer: Forwards,
+      handle: async ({ params }) => {
+        const blog = await must(product, params['id']!);
+        return { to: await forwardLinks(ground, blog.id, blog.language) };
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/blogs/{id}/links/forward',
+      says: 'Links words of an older article to a newer one, and brings it to the blog',
+      role: 'editor',
+      body: LinkForward,
+      answer: MendedLinks,
+      status: 200,
+      handle: async ({ params, body, person }) => {
+        const blog = await must(product, params['id']!);
+        const limit = AbortSignal.timeout(LONGEST_MEND_MS);
+        const mended = await linkForward(tools, blog.id, body, by(product, person.id), limit);
         bell.ring({ kind: 'event' });
         return mended;
       },

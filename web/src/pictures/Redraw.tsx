@@ -7,21 +7,8 @@ import { Button, Trouble, useMay } from '../design/index.ts';
 import { money } from '../words/figures.ts';
 import { addressOf, picturesChanged } from './usePictures.ts';
 
-/**
- * Has a picture drawn anew with a note: what it costs is said before, what comes stands beside what there is, and counts once
- * it is used.
- */
-export function Redraw({
-  article,
-  file,
-  shows,
-  onUse,
-}: {
-  article: string;
-  file: string;
-  shows: string;
-  onUse: (picture: Picture) => void;
-}) {
+/** Asking for a picture to be drawn anew, and what came. */
+function useRedraw(article: string, shows: string) {
   const [note, setNote] = useState('');
   const [again, setAgain] = useState(0);
   const may = useMay();
@@ -40,11 +27,30 @@ export function Redraw({
       }),
     onSuccess: picturesChanged,
   });
-  if (!may || price.isError) return null;
   const ask = (n: number) => {
     setAgain(n);
     draw.mutate(n);
   };
+  return { may, note, setNote, price, draw, ask, again };
+}
+
+/**
+ * Has a picture drawn anew with a note: what it costs is said before, what comes stands beside what there is, and counts once
+ * it is used.
+ */
+export function Redraw({
+  article,
+  file,
+  shows,
+  onUse,
+}: {
+  article: string;
+  file: string;
+  shows: string;
+  onUse: (picture: Picture) => void;
+}) {
+  const { may, note, setNote, price, draw, ask, again } = useRedraw(article, shows);
+  if (!may || price.isError) return null;
   return (
     <div>
       <div className="flex flex-wrap items-end gap-3">
