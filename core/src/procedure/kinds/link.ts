@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { stepBase } from '../fields.ts';
 import type { StepKind } from '../kind.ts';
-import { plural } from '../sentence.ts';
+import { optional, plural } from '../sentence.ts';
 
 const schema = z.strictObject({
   ...stepBase,
@@ -35,24 +35,37 @@ export const link: StepKind<'link', LinkStep> = {
       field: 'blog',
       editor: { type: 'reference', to: 'blog' },
     },
-    { text: ' and ' },
-    {
-      word: step.outside === 0 ? 'nothing outside' : `${plural(step.outside, 'trusted page')} outside`,
-      field: 'outside',
-      editor: { type: 'number', least: 0, most: 10 },
-    },
-    { text: '; words that have a rule are ' },
-    {
-      word: step.rules ? 'linked by it' : 'left alone',
-      field: 'rules',
-      editor: {
-        type: 'choice',
-        options: [
-          { value: 'true', says: 'linked by it', does: 'partners and brands are linked as the rules of the blog say' },
-          { value: 'false', says: 'left alone', does: 'no rule links anything in these articles' },
-        ],
+    ...optional(
+      step.outside > 0,
+      ', and to up to ',
+      {
+        word: plural(step.outside, 'trusted page'),
+        field: 'outside',
+        editor: { type: 'number', least: 0, most: 10 },
       },
-    },
+      'trusted pages outside',
+      [{ text: ' outside' }],
+    ),
+    ...optional(
+      !step.rules,
+      ', words that have a rule ',
+      {
+        word: 'left alone',
+        field: 'rules',
+        editor: {
+          type: 'choice',
+          options: [
+            {
+              value: 'true',
+              says: 'linked by it',
+              does: 'partners and brands are linked as the rules of the blog say',
+            },
+            { value: 'false', says: 'left alone', does: 'no rule links anything in these articles' },
+          ],
+        },
+      },
+      'no links by rule',
+    ),
   ],
   check: (step, context) =>
     context.hasBlog(step.blog)
