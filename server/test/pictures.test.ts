@@ -185,9 +185,12 @@ describe('pictures brought in', () => {
   test('that look nearly the same are told, others not', async () => {
     const one = (await bring(await striped(11), 'Stripes')).body.file;
     const smaller = (await bring(await striped(11, 'jpeg', 320), 'Stripes, smaller')).body.file;
-    await bring(await striped(19), 'Other stripes');
+    const other = (await bring(await striped(19), 'Other stripes')).body.file;
     const { alike } = await whole(one);
-    expect(alike.map(({ file }) => file)).toEqual([smaller]);
+    const files = alike.map(({ file }) => file);
+    expect(files).toContain(smaller);
+    expect(files).not.toContain(other);
+    expect(files).not.toContain(one);
     expect(alike[0]!.share).toBeGreaterThan(0.9);
     expect(alikeness((await lookOf(await striped(11)))!, (await lookOf(await striped(19)))!)).toBeLessThan(0.9);
     expect(await lookOf(Buffer.from('no'))).toBeNull();
