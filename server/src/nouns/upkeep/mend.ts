@@ -5,6 +5,7 @@ import { addressDigest } from '../links/pages.ts';
 import { actByHand } from '../publishing/byHand.ts';
 import type { OutsidePorts } from '../publishing/outside.ts';
 import { PUBLICATION_COLUMNS, type PublicationRow } from '../publishing/publications.ts';
+import { noteUses } from './uses.ts';
 
 /** What became of articles that were changed at once. */
 export interface Mended {
@@ -22,6 +23,8 @@ interface By {
   sitting: string;
 }
 
+/** Times links are noted at once, some tens of articles each; the rest is noted a moment later. */
+const MOST_NOTED = 10;
 /** Posts brought up to date side by side. */
 const AT_ONCE = 4;
 
@@ -96,6 +99,8 @@ async function changeEach(
     }
   };
   await Promise.all(Array.from({ length: AT_ONCE }, next));
+  // Whoever looks now sees the links as they are now.
+  for (let n = 0; n < MOST_NOTED && (await noteUses(ports.ground.db)) > 0; n++);
   return mended;
 }
 

@@ -36,6 +36,12 @@ export async function noteUses(db: Database): Promise<number> {
     const document = state === 'live' && revision !== null ? await readRevision(db, revision) : null;
     const links = document ? await linksOut(db, document) : [];
     await db.transaction(async (sql) => {
+      // Two who note at the same moment do it one after the other, and the second has nothing left to do.
+      const [still] = await sql.rows<{ links_stale: number }>(
+        'SELECT links_stale FROM publication WHERE id = ? FOR UPDATE',
+        [publication.id],
+      );
+      if (still?.links_stale !== 1) return;
       await sql.run('DELETE FROM link_use WHERE publication = ?', [publication.id]);
       if (document) await fillTerms(sql, publication.blog, publication.article, document);
       if (links.length > 0) {
