@@ -15,7 +15,7 @@ export async function houseLinks(call, standIns, { journal, kitchen }) {
   const { products } = await (await fetch(`${shop}/list.json`)).json();
   for (const { words, product, most, placing = 'first', after = 0 } of WORDS) {
     const found = product && products.find(({ title }) => title.startsWith(product));
-    const address = found?.link ?? `${shop}/NQ-0404`;
+    const address = `${found?.link ?? `${shop}/NQ-0404`}?partner=crockhaven-7`;
     await call('POST', '/link-rules', {
       blog: null,
       words,

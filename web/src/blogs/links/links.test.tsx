@@ -264,6 +264,7 @@ describe('what may be linked to', () => {
 it('numbers and addresses read as people say them', () => {
   expect([times(1), times(2), times(5)]).toEqual(['once', 'twice', '5 times']);
   expect(shortAddress('https://www.gut.example/a/')).toBe('gut.example/a');
+  expect(shortAddress('https://gut.example/strings/of/silk?partner=7', 24)).toBe('gut.example/…/silk');
   expect(mendedInWords({ articles: 3, updated: 3, left: [] })).toBe('3 articles changed, here and on the blog.');
   expect(mendedInWords({ articles: 0, updated: 0, left: [] })).toBe('Nothing was left to change.');
 });

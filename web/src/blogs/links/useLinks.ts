@@ -95,7 +95,8 @@ export function shortAddress(address: string, room = Number.POSITIVE_INFINITY): 
   const short = address.replace(/^https?:\/\/(?:www\.)?/, '').replace(/\/$/, '');
   if (short.length <= room) return short;
   const [host = '', ...path] = short.split('/');
-  const end = path.at(-1) ?? '';
+  // What is asked along with it is said where there is room for all.
+  const end = (path.at(-1) ?? '').split('?', 1)[0]!;
   return `${host}/…/${end.length > room - host.length - 3 ? `…${end.slice(-Math.max(8, room - host.length - 4))}` : end}`;
 }
 
