@@ -55,7 +55,7 @@ export function App() {
           <Route path="/intake" element={edited(<Intake />)} />
           <Route path="/intake/:id" element={edited(<SourcePage />)} />
           <Route path="/articles" element={<Articles />} />
-          <Route path="/articles/pictures" element={<PicturesPage />} />
+          <Route path="/articles/pictures" element={edited(<PicturesPage />)} />
           <Route path="/articles/:id" element={<ArticlePage />} />
           <Route path="/articles/:id/outside/:publication" element={edited(<OutsidePage />)} />
           <Route path="/cadence" element={edited(<Cadence />)} />

@@ -1,5 +1,6 @@
 import type { ArticleDocument, Block, Inline } from '../article/block.ts';
 import { linksOf, withTexts } from '../article/text.ts';
+import { pluralOf } from '../sentence/sentence.ts';
 
 /** Where the links of a rule stand, when its words come up more often than it links. */
 export const PLACINGS = ['first', 'spread'] as const;
@@ -50,12 +51,7 @@ const EXACT = '=';
 function formsOf(word: string, language: string): string[] {
   if (!/\p{L}$/u.test(word)) return [];
   if (language.startsWith('de')) return ['s', 'es', 'n', 'en', 'e', 'er'].map((end) => word + end);
-  const plural = /(?:s|x|z|ch|sh)$/i.test(word)
-    ? `${word}es`
-    : /[^aeiou]y$/i.test(word)
-      ? `${word.slice(0, -1)}ies`
-      : `${word}s`;
-  return [plural, `${word}'s`];
+  return [pluralOf(word), `${word}'s`];
 }
 
 /** Rules in the order they are weighed: by their words, then by where they lead. */

@@ -139,6 +139,13 @@ export function stem(word: string, language = 'en'): string {
   return s.endsWith('e') && s.length > 4 ? s.slice(0, -1) : s;
 }
 
+/** Plural of an English noun, as far as it is regular. */
+export function pluralOf(word: string): string {
+  if (/(?:s|x|z|ch|sh)$/i.test(word)) return `${word}es`;
+  if (/[^aeiou]y$/i.test(word)) return `${word.slice(0, -1)}ies`;
+  return `${word}s`;
+}
+
 /** Share of the first text's stems that the second holds, 0 to 1. */
 export function stemCover(of: readonly string[], by: ReadonlySet<string>): number {
   if (of.length === 0) return 0;

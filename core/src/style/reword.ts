@@ -2,7 +2,7 @@ import type { Block, Inline } from '../article/block.ts';
 import { blockText, withTexts } from '../article/text.ts';
 import { textDigest } from '../chance/chance.ts';
 import { spelt } from '../keyword/spelling.ts';
-import { wordsOfText } from '../sentence/sentence.ts';
+import { pluralOf, wordsOfText } from '../sentence/sentence.ts';
 import type { HouseStyleDocument, HouseWord } from './document.ts';
 
 /** A word of an article the house says otherwise. */
@@ -23,13 +23,6 @@ interface Instead {
   say: ReadonlyMap<string, string>;
 }
 
-/** Plural of an English noun, as far as it is regular. */
-function plural(word: string): string {
-  if (/(?:s|x|z|ch|sh)$/i.test(word)) return `${word}es`;
-  if (/[^aeiou]y$/i.test(word)) return `${word.slice(0, -1)}ies`;
-  return `${word}s`;
-}
-
 /** What is said instead, the longest first; in English the plural too, where a word stands for a word. */
 function insteadOf(words: readonly HouseWord[], language: string): Instead {
   const say = new Map<string, string>();
@@ -41,7 +34,7 @@ function insteadOf(words: readonly HouseWord[], language: string): Instead {
     for (const { use, not } of words)
       for (const from of not)
         if (/\p{L}$/u.test(from) && /^[\p{L}-]+$/u.test(use) && !/s$/i.test(from) && !/s$/i.test(use))
-          put(plural(from), plural(use));
+          put(pluralOf(from), pluralOf(use));
   const all = [...say.keys()].sort((a, b) => b.length - a.length || (a < b ? -1 : 1));
   if (all.length === 0) return { pattern: null, say };
   const one = (text: string) => escaped(text).replace(/'/g, "['’]");

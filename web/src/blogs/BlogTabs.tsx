@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import { useMay } from '../design/index.ts';
+import { useEdits } from '../api/role.ts';
 
 const TABS = [
   { at: 'blog', says: 'Blog', path: '' },
@@ -8,8 +8,9 @@ const TABS = [
 
 /** The pages a blog has. */
 export function BlogTabs({ id, at }: { id: string; at: 'blog' | 'links' }) {
-  const may = useMay();
-  if (!may) return null;
+  // Editors read a blog and change its links; proofreaders have neither.
+  const edits = useEdits();
+  if (!edits) return null;
   return (
     <nav aria-label="Pages of the blog" className="flex gap-5 whitespace-nowrap">
       {TABS.map((tab) => (

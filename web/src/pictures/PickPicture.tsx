@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import { inWords } from '../api/call.ts';
 import { queryClient } from '../api/queries.ts';
+import { useEdits } from '../api/role.ts';
 import { Empty, Loading, Trouble, Word } from '../design/index.ts';
 import { FileButton } from '../intake/FileButton.tsx';
 import { addressOf, picturesRead, useBring } from './usePictures.ts';
@@ -23,6 +24,7 @@ export function PictureChoice({ onPick, close }: { onPick: (picture: Picture) =>
   const [find, setFind] = useState('');
   const list = useQuery(picturesRead.list({ find: useDeferredValue(find), kind: null, unused: false }));
   const bring = useBring();
+  const edits = useEdits();
   const pick = (picture: Picture) => {
     onPick(picture);
     close();
@@ -53,20 +55,22 @@ export function PictureChoice({ onPick, close }: { onPick: (picture: Picture) =>
           </li>
         ))}
       </ul>
-      <p className="pt-2">
-        <FileButton
-          says="Bring in a file"
-          busy="Bringing in"
-          accept="image/png,image/jpeg,image/webp,image/avif"
-          onFiles={async ([file]) => {
-            const { fresh } = await bring.mutateAsync([file!]);
-            const list = await queryClient.fetchQuery(picturesRead.list({ find: '', kind: null, unused: false }));
-            const one = list.pictures.find((picture) => picture.file === fresh[0]);
-            if (one) pick(one);
-            else setFind('');
-          }}
-        />
-      </p>
+      {edits ? (
+        <p className="pt-2">
+          <FileButton
+            says="Bring in a file"
+            busy="Bringing in"
+            accept="image/png,image/jpeg,image/webp,image/avif"
+            onFiles={async ([file]) => {
+              const { fresh } = await bring.mutateAsync([file!]);
+              const list = await queryClient.fetchQuery(picturesRead.list({ find: '', kind: null, unused: false }));
+              const one = list.pictures.find((picture) => picture.file === fresh[0]);
+              if (one) pick(one);
+              else setFind('');
+            }}
+          />
+        </p>
+      ) : null}
     </div>
   );
 }

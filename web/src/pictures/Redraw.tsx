@@ -3,7 +3,8 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { call, inWords } from '../api/call.ts';
 import { freshKey } from '../api/fresh.ts';
-import { Button, Trouble, useMay } from '../design/index.ts';
+import { useEdits } from '../api/role.ts';
+import { Button, Trouble } from '../design/index.ts';
 import { money } from '../words/figures.ts';
 import { addressOf, picturesChanged } from './usePictures.ts';
 
@@ -11,7 +12,7 @@ import { addressOf, picturesChanged } from './usePictures.ts';
 function useRedraw(article: string, shows: string) {
   const [note, setNote] = useState('');
   const [again, setAgain] = useState(0);
-  const may = useMay();
+  const may = useEdits();
   const price = useQuery({
     queryKey: ['redraw', 'price'],
     queryFn: () => call('GET', '/redraw/price', { answer: RedrawPrice }),

@@ -138,6 +138,21 @@ it('a picture is redrawn with a note: the price before, both beside each other, 
   expect(screen.queryByText('As it is')).toBeNull();
 });
 
+it('a proofreader picks among pictures, and is offered neither files nor drawings', async () => {
+  const proofreader = { id: id('p'), email: 'bo@strings.example', name: 'Bo', role: 'proofreader' };
+  const { hands } = onScreen(
+    <>
+      <PickPicture says="Take another picture" onPick={vi.fn()} />
+      <Redraw article={id('x')} file={A} shows="" onUse={vi.fn()} />
+    </>,
+    { 'GET /session': proofreader, 'GET /redraw/price': { micros: 1 }, 'GET /pictures?find=&from=0': list([own]) },
+  );
+  await hands.click(await screen.findByRole('button', { name: /Another picture/ }));
+  expect(await screen.findByRole('button', { name: /^A cello/ })).toBeTruthy();
+  expect(screen.queryByLabelText('Bring in a file')).toBeNull();
+  expect(screen.queryByLabelText('Redraw it with a note')).toBeNull();
+});
+
 it('names of files and sizes read as people say them', () => {
   expect(wordsOfName('peg_box-2.jpg')).toBe('Peg box 2');
   expect(wordsOfName('.png')).toBe('');

@@ -1,8 +1,8 @@
 import sharp from 'sharp';
+import { MOST_PIXELS } from './read.ts';
 
 const WIDE = 9;
 const HIGH = 8;
-const MOST_PIXELS = 60_000_000;
 
 /**
  * How a picture looks, in 64 bits: which of two neighbours is the brighter, over nine by eight grey dots (difference hash). Two

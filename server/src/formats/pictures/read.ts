@@ -4,7 +4,7 @@ import { knownBytes } from '../media/known.ts';
 /** Pictures that are read. Drawings described by text (SVG) are programs of a kind: drawing one can take for ever. */
 const READ: ReadonlySet<string> = new Set(['image/png', 'image/jpeg', 'image/webp', 'image/avif']);
 /** As many as a sheet of 30 by 20 inches at 300 dots. */
-const MOST_PIXELS = 60_000_000;
+export const MOST_PIXELS = 60_000_000;
 /** What encoders for the web can hold in one direction (WebP: 16,383). */
 const LONGEST_SIDE = 12_000;
 const SECONDS = 15;
