@@ -14,6 +14,37 @@ function notes() {
     });
 }
 
+/** Its card: the title large on a pale ground, the blog above it, the day at its foot. */
+const CARD = {
+  name: 'Title and day',
+  width: 1_200,
+  height: 630,
+  ground: { colour: '#e4ede8', to: '#c4d6d1', towards: 'down', picture: null },
+  areas: [
+    { colour: '#2f5a5d', box: { x: 0, y: 0, width: 28, height: 630 } },
+    { colour: '#2f5a5d', box: { x: 96, y: 536, width: 72, height: 4 } },
+  ],
+  pictures: [],
+  texts: [
+    line('{{ blog.name }}', { x: 96, y: 56, width: 1_032, height: 64 }, { bold: true }),
+    {
+      ...line('{{ title }}', { x: 96, y: 132, width: 1_032, height: 380 }),
+      face: 'book',
+      bold: true,
+      colour: '#0d2a2d',
+      from: 44,
+      to: 100,
+      most: 5,
+    },
+    line('{{ day }}', { x: 96, y: 552, width: 1_032, height: 48 }),
+  ],
+};
+
+function line(says, box, more = {}) {
+  const plain = { face: 'plain', bold: false, colour: '#2f5a5d', from: 24, to: 32, most: 1 };
+  return { says, ...plain, across: 'start', down: 'middle', box, ...more };
+}
+
 /** Makes the style, has it learnt, corrects it, and lets blogs keep to it. */
 export async function houseStyle(call, blogs) {
   const { id } = await call('POST', '/styles', { name: 'Bench voice' });
@@ -64,6 +95,7 @@ export async function houseStyle(call, blogs) {
         pictures: 'line drawing, flat wash, no hands',
         links: { most: 5, aParagraph: 1, inOpening: false },
         values: [{ name: 'shop', text: 'Crockhaven' }],
+        cards: [CARD],
       },
     },
     { 'if-match': `"${learnt.rev}"` },

@@ -24,4 +24,5 @@ export * from './shares/share.ts';
 export { bringsOf } from './sources/brings.ts';
 export * from './sources/settings.ts';
 export * from './sources/source.ts';
+export * from './styles/card.ts';
 export * from './styles/style.ts';

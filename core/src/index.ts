@@ -72,7 +72,25 @@ export { type CaptionFault, type Chapter, type Cue, clockOf, type ReadCaptions, 
 export { readCaptions } from './captions/parse.ts';
 export { type SpokenChapter, type SpokenPassages, spokenCarries, spokenPassages } from './captions/passages.ts';
 export { type Cleaned, type Spoken, spokenOf } from './captions/spoken.ts';
+export {
+  CARD_FACES,
+  CARD_FIELDS,
+  CARD_SIDES,
+  CardBox,
+  CardDocument,
+  type CardFace,
+  type CardPicture,
+  type CardText,
+  cardCalled,
+  MOST_CARDS,
+  newCard,
+  resized as resizedCard,
+} from './card/document.ts';
+export { type CardNeeds, type CardProblem, type Drawn as DrawnCard, drawCard } from './card/draw.ts';
 export { type Chance, chanceFrom, textDigest } from './chance/chance.ts';
+export { contrastOf } from './drawing/contrast.ts';
+export { fitText } from './drawing/fit.ts';
+export { type Box, type Face, px, type SetLine, xmlText } from './drawing/type.ts';
 export { expressionFields, expressionProblem, type WorkedOut, workOut } from './expression/evaluate.ts';
 export { type FindPattern, type Found, FUNCTIONS } from './expression/functions.ts';
 export { FieldTest, IS, isEmpty, numberOf, testHolds, textOf, valueAt } from './expression/test.ts';

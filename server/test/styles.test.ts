@@ -7,7 +7,7 @@ import type {
   StyleSample,
   StyleVersion,
 } from '@grivo/contract';
-import { HouseStyleDocument, stepKinds as k, PLAIN_STYLE, type Step } from '@grivo/core';
+import { HouseStyleDocument, stepKinds as k, newCard, PLAIN_STYLE, type Step } from '@grivo/core';
 import { beforeAll, describe, expect, test } from 'vitest';
 import type { Performer } from '../src/engine/performer.ts';
 import { storePage } from '../src/nouns/materials/repository.ts';
@@ -362,6 +362,7 @@ describe('every word of a house style changes what comes of it', () => {
     ],
     call: [[write, { before: '', button: 'Ask us', address: '/ask' }]],
     disclosure: [[write, 'Drafted by machine.']],
+    cards: [[{ ...k.illustrate.fresh('s1'), lead: 'card', otherwise: 'none' }, [{ ...newCard('Square'), width: 630 }]]],
     pictures: [[{ ...k.illustrate.fresh('s1'), manner: '' }, 'line drawing']],
     links: [
       [

@@ -317,7 +317,7 @@ const ELSEWHERE: Record<string, readonly string[]> = {
   publish: ['blog', 'when', 'as', 'categories', 'tags', 'fit', 'newOnes', 'author'],
   link: ['own', 'blog', 'outside', 'rules'],
   keep: ['cells'],
-  illustrate: ['lead', 'otherwise'],
+  illustrate: ['lead', 'otherwise', 'card'],
   meanwhile: ['name', 'ifStopped', 'steps'],
   'for each': ['as', 'name', 'steps'],
   when: ['holds', 'otherwise'],

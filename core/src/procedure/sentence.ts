@@ -42,6 +42,8 @@ export interface Names {
   style?: (id: string) => string;
   /** Whether there is a house style to be named. */
   hasStyles?: boolean;
+  /** What the cards of all house styles are called. */
+  cards?: readonly string[];
   /** Whether there is more than one service of a role, so that one can be chosen. */
   choosable?: (role: ServiceRole) => boolean;
 }

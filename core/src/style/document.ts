@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { CardDocument, MOST_CARDS } from '../card/document.ts';
 import { SPELLINGS } from '../keyword/spelling.ts';
 import { PERSONS } from '../procedure/kinds/write.ts';
 import { FIGURE_NAMES } from './figures.ts';
@@ -67,6 +68,12 @@ export const HouseStyleDocument = z.strictObject({
   disclosure: z.string().trim().max(500).default(''),
   /** How pictures are drawn. */
   pictures: z.string().trim().max(300).default(''),
+  /** Pictures drawn from templates, each under a name of its own. */
+  cards: z
+    .array(CardDocument)
+    .max(MOST_CARDS)
+    .refine((cards) => new Set(cards.map(({ name }) => name)).size === cards.length, 'two cards have one name')
+    .default([]),
   links: z
     .strictObject({
       /** Own links an article has at most; null leaves it to the step. */

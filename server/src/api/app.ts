@@ -9,6 +9,7 @@ import { articleEditRoutes } from './articleEdits.ts';
 import { articleRoutes } from './articles.ts';
 import { blogRoutes } from './blogs.ts';
 import { briefRoutes } from './briefs.ts';
+import { cardRoutes } from './cards.ts';
 import { commentRoutes } from './comments.ts';
 import { openApi } from './description.ts';
 import { deskRoutes, VERSION } from './desk.ts';
@@ -71,6 +72,7 @@ export function allRoutes(product: Product): Route[] {
     ...destinationRoutes(product),
     ...styleRoutes(product),
     ...linkRoutes(product),
+    ...cardRoutes(product),
     ...pictureRoutes(product),
     ...redrawRoutes(product),
   ];

@@ -40,6 +40,7 @@ export function pipelineHelpers(product: Product) {
         service: (id: string) => services.get(id)?.name ?? id,
         style: find(styles),
         hasStyles: styles.length > 0,
+        cards: [...new Set(styles.flatMap(({ cards }) => cards))],
         choosable: (role: ServiceRole) => services.filling(role).length > 1,
       },
       hasService: (id: string, role: ServiceRole) => services.get(id)?.role === role,

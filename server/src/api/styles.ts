@@ -72,12 +72,13 @@ export function styleRoutes(product: Product): Route[] {
 }
 
 /** @throws what stands in it that could never be said in an article */
-function refuseUnsayable({ standing, call, disclosure }: HouseStyle['document']): void {
+function refuseUnsayable({ standing, call, disclosure, cards }: HouseStyle['document']): void {
   const texts = [
     ...standing.flatMap(({ texts }, i) => texts.map((text) => ({ place: `standing.${i}`, text }))),
     { place: 'call', text: call?.before ?? '' },
     { place: 'call', text: call?.button ?? '' },
     { place: 'disclosure', text: disclosure },
+    ...cards.flatMap(({ name, texts }) => texts.map(({ says }) => ({ place: `card ${name}`, text: says }))),
   ];
   for (const { place, text } of texts) {
     const read = templateFields(allSaid(text));

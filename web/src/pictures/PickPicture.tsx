@@ -6,21 +6,39 @@ import { queryClient } from '../api/queries.ts';
 import { useEdits } from '../api/role.ts';
 import { Empty, Loading, Trouble, Word } from '../design/index.ts';
 import { FileButton } from '../intake/FileButton.tsx';
+import { DrawCard } from './DrawCard.tsx';
 import { addressOf, picturesRead, useBring } from './usePictures.ts';
 
 const MOST = 18;
 
 /** A word that opens the library: a picture is found there by what it shows, or brought in, and taken by one press. */
-export function PickPicture({ says, onPick }: { says: string; onPick: (picture: Picture) => void }) {
+export function PickPicture({
+  says,
+  article,
+  onPick,
+}: {
+  says: string;
+  /** The article it is for, where cards can be drawn with its title. */
+  article?: string | undefined;
+  onPick: (picture: Picture) => void;
+}) {
   return (
-    <Word label="Another picture" editor={(close) => <PictureChoice onPick={onPick} close={close} />}>
+    <Word label="Another picture" editor={(close) => <PictureChoice article={article} onPick={onPick} close={close} />}>
       {says}
     </Word>
   );
 }
 
 /** The library in small: a picture is found by what it shows, or brought in, and taken by one press. */
-export function PictureChoice({ onPick, close }: { onPick: (picture: Picture) => void; close: () => void }) {
+export function PictureChoice({
+  article,
+  onPick,
+  close,
+}: {
+  article?: string | undefined;
+  onPick: (picture: Picture) => void;
+  close: () => void;
+}) {
   const [find, setFind] = useState('');
   const list = useQuery(picturesRead.list({ find: useDeferredValue(find), kind: null, unused: false }));
   const bring = useBring();
@@ -55,6 +73,7 @@ export function PictureChoice({ onPick, close }: { onPick: (picture: Picture) =>
           </li>
         ))}
       </ul>
+      {article === undefined ? null : <DrawCard article={article} onPick={pick} />}
       {edits ? (
         <p className="pt-2">
           <FileButton

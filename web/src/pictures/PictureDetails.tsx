@@ -24,6 +24,7 @@ const TITLES: Record<Picture['kind'], string> = {
   drawn: 'Drawn',
   still: 'Of a source',
   own: 'Our own',
+  card: 'A card',
   came: 'Came with a text',
 };
 

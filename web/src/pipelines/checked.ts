@@ -37,6 +37,9 @@ export function useChecked(pipeline: string | null, document: PipelineWhole['doc
         service: nameIn(services),
         style: nameIn(styles),
         hasStyles: (styles?.length ?? 0) > 0,
+        ...(styles
+          ? { cards: [...new Set(styles.flatMap(({ document }) => document.cards.map(({ name }) => name)))] }
+          : {}),
         choosable: (role) => (services?.filter((one) => one.role === role).length ?? 0) > 1,
       },
     };

@@ -2,12 +2,14 @@ import { plainInline } from '@grivo/core';
 import type { Command } from 'prosemirror-state';
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
+import { useParams } from 'react-router';
 import { PictureChoice } from '../pictures/PickPicture.tsx';
 import { insertBlock, newWhole } from './commands.ts';
 
 /** Puts a picture of the library, or of a file, where one types. */
 export function PutPicture({ does, onClosed }: { does: (command: Command) => void; onClosed: () => void }) {
   const [open, setOpen] = useState(false);
+  const { id } = useParams();
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger asChild>
@@ -29,6 +31,7 @@ export function PutPicture({ does, onClosed }: { does: (command: Command) => voi
           {open ? (
             <div className="pop-in">
               <PictureChoice
+                article={id}
                 close={() => setOpen(false)}
                 onPick={({ file, width, height, words, credit }) =>
                   does(

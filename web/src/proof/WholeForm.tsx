@@ -156,7 +156,11 @@ function FigureFields({ block, onChange }: { block: Of<'figure'>; onChange: (blo
   return (
     <>
       <p className="text-small">
-        <PickPicture says="Take another picture" onPick={(picture) => onChange(withPicture(block, picture))} />
+        <PickPicture
+          says="Take another picture"
+          article={id}
+          onPick={(picture) => onChange(withPicture(block, picture))}
+        />
       </p>
       {id ? (
         <Redraw

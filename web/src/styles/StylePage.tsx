@@ -8,6 +8,7 @@ import { KeepMenu } from '../keeping/KeepMenu.tsx';
 import { count, plural } from '../words/figures.ts';
 import { AsFigures } from './AsFigures.tsx';
 import { Beside } from './Beside.tsx';
+import { Cards } from './cards/Cards.tsx';
 import { Facts, Values } from './Facts.tsx';
 import { HouseWords } from './HouseWords.tsx';
 import { InWords, Sample } from './InWords.tsx';
@@ -19,7 +20,7 @@ import { Texts } from './Texts.tsx';
 import { UsedBy } from './UsedBy.tsx';
 import { useStyleWords } from './useStyle.ts';
 
-const VIEWS = ['voice', 'versions', 'texts', 'beside'] as const;
+const VIEWS = ['voice', 'cards', 'versions', 'texts', 'beside'] as const;
 type View = (typeof VIEWS)[number];
 
 /** A house style: how it sounds, in figures and in words, what stands in every article, and who keeps to it. */
@@ -59,6 +60,7 @@ function Whole({ style }: { style: HouseStyleWhole }) {
     <>
       <StyleHead style={style} view={view} show={show} />
       {edit.error ? <Trouble>{inWords(edit.error)}</Trouble> : null}
+      {view === 'cards' ? <Cards style={style} edit={edit} /> : null}
       {view === 'versions' ? <StyleVersionList style={style} /> : null}
       {view === 'texts' ? <Texts style={style} /> : null}
       {view === 'beside' ? <Beside style={style} /> : null}
@@ -86,7 +88,11 @@ function Whole({ style }: { style: HouseStyleWhole }) {
   );
 }
 
-const TABS: Record<Exclude<View, 'texts' | 'beside'>, string> = { voice: 'Voice', versions: 'Versions' };
+const TABS: Record<Exclude<View, 'texts' | 'beside'>, string> = {
+  voice: 'Voice',
+  cards: 'Cards',
+  versions: 'Versions',
+};
 
 function StyleHead({ style, view, show }: { style: HouseStyleWhole; view: View; show: (view: View) => void }) {
   const tab = (one: View, says: string) => (
@@ -107,6 +113,7 @@ function StyleHead({ style, view, show }: { style: HouseStyleWhole; view: View; 
         <h1 className="truncate text-title font-semibold tracking-[-0.018em]">{style.name}</h1>
         <span className="flex gap-5 whitespace-nowrap">
           {tab('voice', TABS.voice)}
+          {tab('cards', TABS.cards)}
           {tab('versions', TABS.versions)}
           {tab('texts', samples.length === 0 ? 'Texts' : `The ${plural(samples.length, 'text')}`)}
         </span>

@@ -22,6 +22,7 @@ const CALLED: Record<keyof StyleWords, string> = {
   call: 'what readers are asked to do',
   disclosure: 'what readers are told',
   pictures: 'pictures',
+  cards: 'cards',
   links: 'links',
   values: 'named texts',
 };

@@ -20,6 +20,11 @@ const LINES: { [Part in keyof StyleWords]: (value: HouseStyleDocument[Part]) => 
   call: (call) => (call ? [`${call.before === '' ? '' : `${call.before} `}‘${call.button}’ to ${call.address}`] : []),
   disclosure: (text) => (text === '' ? [] : [text]),
   pictures: (text) => (text === '' ? [] : [text]),
+  cards: (cards) =>
+    cards.map(
+      ({ name, width, height, texts }) =>
+        `card ‘${name}’, ${width} × ${height}: ${texts.map(({ says }) => says).join(' / ')}`,
+    ),
   links: ({ most, aParagraph, inOpening }) => [
     most === null ? 'as many links as the step says' : `at most ${most} in an article`,
     `${aParagraph} in a paragraph`,

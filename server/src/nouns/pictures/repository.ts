@@ -1,7 +1,7 @@
 import type { Database, Sql } from '../../ground/store/database.ts';
 
-/** Where a picture is from: drawn by a service, of a source, ours, or come with a finished text. */
-export const PICTURE_KINDS = ['drawn', 'still', 'own', 'came'] as const;
+/** Where a picture is from: drawn by a service, of a source, ours, set into a card, or come with a finished text. */
+export const PICTURE_KINDS = ['drawn', 'still', 'own', 'card', 'came'] as const;
 export type PictureKind = (typeof PICTURE_KINDS)[number];
 
 export interface NewPicture {

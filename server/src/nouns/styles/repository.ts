@@ -1,5 +1,6 @@
 import type { HouseStyle, StyleSample, StyleVersion } from '@grivo/contract';
 import { allSteps, HouseStyleDocument, PLAIN_STYLE, ProcedureDocument } from '@grivo/core';
+import { z } from 'zod';
 import type { Ground } from '../../ground/ground.ts';
 import type { Sql } from '../../ground/store/database.ts';
 import { tellChange } from '../../ground/store/event.ts';
@@ -61,10 +62,18 @@ function read(
   };
 }
 
-/** What house styles are called. */
-export async function styleNames(sql: Sql): Promise<{ id: string; name: string; archived: number }[]> {
-  return sql.rows('SELECT id, name, archived FROM house_style ORDER BY name');
+/** What house styles and their cards are called. */
+export async function styleNames(
+  sql: Sql,
+): Promise<{ id: string; name: string; archived: number; cards: readonly string[] }[]> {
+  const rows = await sql.rows<{ id: string; name: string; archived: number; cards: unknown }>(
+    `SELECT s.id, s.name, s.archived, JSON_EXTRACT(v.document, '$.cards[*].name') AS cards
+     FROM house_style s JOIN house_style_version v ON v.style = s.id AND v.n = s.version ORDER BY s.name`,
+  );
+  return rows.map(({ cards, ...row }) => ({ ...row, cards: CardNames.parse(cards ?? []) }));
 }
+
+const CardNames = z.array(z.string());
 
 type Used = HouseStyle['usedBy'][number] & { style: string };
 

@@ -1,0 +1,34 @@
+import { Resvg } from '@resvg/resvg-js';
+import sharp from 'sharp';
+import { MOST_PIXELS, pictureRefused } from './read.ts';
+
+/**
+ * A drawing of ours (SVG with letters as outlines) as a picture. Only what this application drew comes here; drawings of
+ * others are not read.
+ * @param width pixels it is to be wide; as wide as it was drawn where none is given
+ */
+export function drawingAsPng(svg: string, width?: number): Buffer {
+  const drawing = new Resvg(svg, {
+    font: { loadSystemFonts: false },
+    ...(width === undefined ? {} : { fitTo: { mode: 'width', value: width } }),
+  });
+  return drawing.render().asPng();
+}
+
+/**
+ * A picture as it is put into a drawing: no larger than it is shown, in an address of its own (RFC 2397).
+ * @returns null of what cannot be read
+ */
+export async function asDataAddress(bytes: Buffer, widest: number): Promise<string | null> {
+  if (pictureRefused(bytes) !== null) return null;
+  try {
+    const open = sharp(bytes, { limitInputPixels: MOST_PIXELS, pages: 1 });
+    const { hasAlpha } = await open.metadata();
+    const sized = open.rotate().resize({ width: widest, height: widest, fit: 'inside', withoutEnlargement: true });
+    const body = await (hasAlpha ? sized.png() : sized.jpeg({ quality: 85 })).toBuffer();
+    return `data:image/${hasAlpha ? 'png' : 'jpeg'};base64,${body.toString('base64')}`;
+  } catch (error) {
+    if (!(error instanceof Error)) throw error;
+    return null;
+  }
+}

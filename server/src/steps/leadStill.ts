@@ -1,0 +1,41 @@
+import type { StepContext } from '../engine/performer.ts';
+import { keepPicture } from '../nouns/pictures/keep.ts';
+import type { Tools } from '../ports/tools.ts';
+import { type Found, leadOf } from './lead.ts';
+import type { OwnArticle } from './ownArticle.ts';
+import { stillOf } from './writing/source.ts';
+
+const TIME_LIMIT_MS = 20_000;
+const MOST_BYTES = 15_000_000;
+
+/** The still of the video an article is made from, or the picture its product has. */
+export async function stillLead(tools: Tools, { document }: OwnArticle, { fields }: StepContext): Promise<Found> {
+  const source = stillOf(fields);
+  if (!source) return { kind: 'none' };
+  const outcome = await tools.network.call({
+    method: 'GET',
+    address: source.picture,
+    timeLimitMs: TIME_LIMIT_MS,
+    maxBytes: MOST_BYTES,
+  });
+  if (outcome.kind !== 'reply' || outcome.reply.status !== 200) return { kind: 'none' };
+  const german = document.language.startsWith('de');
+  const words = `${german ? 'Standbild aus' : 'Still of'} ${german ? '„' : '“'}${source.title}${german ? '“' : '”'}`;
+  const credit = source.by || (source.address === '' ? '' : new URL(source.address).host);
+  const kept = await keepPicture(tools.ground.db, outcome.reply.body, {
+    kind: 'still',
+    words,
+    credit,
+    origin: source.address,
+    cost: 0,
+  });
+  if (!kept.ok) return { kind: 'none' };
+  const lead = leadOf(kept, words, credit);
+  const address = source.address;
+  return {
+    kind: 'picture',
+    from: 'still',
+    lead:
+      address === '' || !lead.credit ? lead : { ...lead, credit: [{ text: credit, link: { to: 'address', address } }] },
+  };
+}
