@@ -88,6 +88,17 @@ export {
 } from './card/document.ts';
 export { type CardNeeds, type CardProblem, type Drawn as DrawnCard, drawCard } from './card/draw.ts';
 export { type Chance, chanceFrom, textDigest } from './chance/chance.ts';
+export { drawChart } from './chart/draw.ts';
+export { chartInWords, chartOf, seriesCaption, tableOf } from './chart/make.ts';
+export {
+  CHART_INK,
+  CHART_RULE,
+  CHART_TEXT,
+  type ChartData,
+  type ChartPlan,
+  chartPlan,
+  roundTicks,
+} from './chart/plan.ts';
 export { contrastOf } from './drawing/contrast.ts';
 export { fitText } from './drawing/fit.ts';
 export { type Box, type Face, px, type SetLine, xmlText } from './drawing/type.ts';
@@ -242,6 +253,7 @@ export { type UnreadableText, unreadableTexts } from './procedure/unreadable.ts'
 export { withoutSources } from './procedure/unsourced.ts';
 export { procedureYaml, type ReadYaml, readProcedureYaml, type YamlProblem } from './procedure/yaml.ts';
 export { contentStems, countWords, fold, sentencesOf, stem, stemCover, wordsOfText } from './sentence/sentence.ts';
+export { type Series, seriesIn, seriesInRows } from './series/series.ts';
 export { CELL_TYPES, type CellType, type ReadCell, readCell } from './sheet/cell.ts';
 export {
   type GuessedSheet,

@@ -318,6 +318,7 @@ const ELSEWHERE: Record<string, readonly string[]> = {
   link: ['own', 'blog', 'outside', 'rules'],
   keep: ['cells'],
   illustrate: ['lead', 'otherwise', 'card'],
+  chart: ['as', 'from', 'field', 'most'],
   meanwhile: ['name', 'ifStopped', 'steps'],
   'for each': ['as', 'name', 'steps'],
   when: ['holds', 'otherwise'],

@@ -57,7 +57,7 @@ const BLOCKS = {
     still: z.string().optional(),
   },
   chart: {
-    form: z.enum(['bar', 'line']),
+    form: z.enum(['bar', 'line', 'dots']),
     labels: z.array(z.string()),
     series: z.array(z.strictObject({ name: z.string(), values: z.array(z.number()) })),
     caption: content.optional(),

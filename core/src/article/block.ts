@@ -96,7 +96,7 @@ export interface Video extends Common {
 }
 export interface Chart extends Common {
   type: 'chart';
-  form: 'bar' | 'line';
+  form: 'bar' | 'line' | 'dots';
   labels: string[];
   series: { name: string; values: number[] }[];
   caption?: Inline[];

@@ -8,6 +8,8 @@ export interface Resolve {
   file: (digest: string) => string;
   /** The address of one of our own articles, or null while it has none: then the words stand without a link. */
   article: (id: string) => string | null;
+  /** The stored picture of a chart, where charts are shown as pictures; else their table stands alone. */
+  chart?: (id: string) => { file: string; width: number; height: number } | null;
 }
 
 /** Words of one look, for forms that are printed or opened in a word processor. */

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { stepsAre } from './anySteps.ts';
 import { aim } from './kinds/aim.ts';
 import { answer } from './kinds/answer.ts';
+import { chart } from './kinds/chart.ts';
 import { check } from './kinds/check.ts';
 import { fetchStep } from './kinds/fetch.ts';
 import { forEach } from './kinds/forEach.ts';
@@ -49,6 +50,7 @@ export const stepKinds = {
   'lay out': layOut,
   title,
   illustrate,
+  chart,
   link,
   vary,
   translate,

@@ -1,6 +1,7 @@
 import { type ArticleDocument, articleHtml, directionOf } from '@grivo/core';
 import { type NextFunction, type Request, type Response, Router } from 'express';
 import { fileAbout, fileChunks } from '../ground/files/repository.ts';
+import { filesShown } from '../nouns/articles/charts.ts';
 import { resolverFor } from '../nouns/articles/resolver.ts';
 import { countSeen, sharedAt } from '../nouns/shares/repository.ts';
 import { notFound, ProblemError } from './problem.ts';
@@ -62,7 +63,7 @@ export function sharedRoutes({ ground }: Product): Router {
   router.get('/read/:token/:digest', ...doors, async (request, response) => {
     const { document } = await must(request);
     // Only what the article itself shows.
-    const own = document.body.some((block) => block.type === 'figure' && block.file === request.params['digest']);
+    const own = (await filesShown(db, document)).includes(String(request.params['digest']));
     const about = own ? await fileAbout(db, String(request.params['digest'])) : null;
     if (!about) throw notFound('file');
     guarded(response).setHeader('cache-control', 'private, max-age=3600');

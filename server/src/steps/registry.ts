@@ -4,6 +4,7 @@ import type { Tools } from '../ports/tools.ts';
 import { performAim } from './aim.ts';
 import { performAnswer } from './answer.ts';
 import { performForEach, performMeanwhile, performUse, performWhen } from './blocks.ts';
+import { performChart } from './chart.ts';
 import { performCheck } from './check.ts';
 import { performFetch } from './fetch.ts';
 import { performGist } from './gist.ts';
@@ -46,6 +47,7 @@ export function performers(tools: Tools): Performers {
     'lay out': performLayOut(tools),
     title: performTitle(tools),
     illustrate: performIllustrate(tools),
+    chart: performChart(tools),
     link: performLink(tools),
     vary: performVary(tools),
     translate: performTranslate(tools),

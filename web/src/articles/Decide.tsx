@@ -16,6 +16,7 @@ const LOOKS: readonly string[] = [
   'write',
   'link',
   'illustrate',
+  'chart',
   'translate',
   'vary',
   'lay out',

@@ -1,6 +1,7 @@
 import type { ArticleWhole } from '@grivo/contract';
 import { articleNodes, type Block, type Doubt, directionOf, inlineText, isStatement, tagsOf } from '@grivo/core';
 import { type ReactNode, useMemo } from 'react';
+import { ChartPicture } from '../parts/ChartPicture.tsx';
 import { BlockComments, useComments } from '../proof/Comments.tsx';
 import { Drawn } from '../proof/Drawn.tsx';
 import { EvidenceNotes } from '../proof/EvidenceNotes.tsx';
@@ -57,6 +58,9 @@ export function Page({
               </>
             }
           >
+            {block.type === 'chart' ? (
+              <ChartPicture data={block} language={doc.language} says={block.alternative} />
+            ) : null}
             <Drawn
               node={node}
               ringed={doubtsAt(block.id)

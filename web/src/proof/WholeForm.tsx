@@ -234,6 +234,12 @@ export function withScheme(address: string): string {
   return text === '' || /^[a-z][a-z\d+.-]*:/i.test(text) ? text : `https://${text}`;
 }
 
+const CHART_FORMS = [
+  { value: 'bar', says: 'bars', does: 'things beside each other' },
+  { value: 'line', says: 'a line', does: 'what follows on each other: years, days, temperatures' },
+  { value: 'dots', says: 'dots', does: 'measurements that are not joined' },
+] as const;
+
 function ChartFields({ block, onChange }: { block: Of<'chart'>; onChange: (block: WholeBlock) => void }) {
   const [wrong, setWrong] = useState<string | null>(null);
   const written = block.labels
@@ -247,6 +253,27 @@ function ChartFields({ block, onChange }: { block: Of<'chart'>; onChange: (block
   };
   return (
     <>
+      <p className="text-small">
+        Drawn as{' '}
+        <ChoiceWord
+          label="How it is drawn"
+          value={block.form}
+          options={CHART_FORMS}
+          onChoose={(form) => onChange({ ...block, form })}
+        />
+      </p>
+      {block.series.map((one, i) => (
+        <Line
+          key={i}
+          label={
+            block.series.length === 1 ? 'What is counted, or its unit' : `What series ${i + 1} counts, or its unit`
+          }
+          value={one.name}
+          onDone={(name) =>
+            onChange({ ...block, series: block.series.map((it, n) => (n === i ? { ...it, name } : it)) })
+          }
+        />
+      ))}
       <TextArea
         label={`A line each: what it is, then ${block.series.map(({ name }) => name || 'the figure').join(', ')}`}
         rows={Math.min(10, block.labels.length + 1)}

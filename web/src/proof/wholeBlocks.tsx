@@ -4,6 +4,7 @@ import { NodeSelection } from 'prosemirror-state';
 import type { EditorView, NodeView } from 'prosemirror-view';
 import { useSyncExternalStore } from 'react';
 import { createPortal } from 'react-dom';
+import { ChartPicture } from '../parts/ChartPicture.tsx';
 import { Drawn } from './Drawn.tsx';
 import type { BlockAttributes, WholeBlock } from './schema.ts';
 import { WholeForm } from './WholeForm.tsx';
@@ -60,6 +61,11 @@ export class WholeView implements NodeView {
   ) {
     this.dom = document.createElement('div');
     this.dom.className = 'whole-block';
+  }
+
+  /** Of the article it stands in. */
+  get language(): string {
+    return this.dom.closest<HTMLElement>('[lang]')?.lang || 'en';
   }
 
   get block(): WholeBlock {
@@ -119,7 +125,7 @@ export function WholeBlocksDrawn({ blocks }: { blocks: WholeBlocks }) {
   return shown.map((view) =>
     createPortal(
       <>
-        <Shown block={view.block} />
+        <Shown block={view.block} language={view.language} />
         <WholeForm
           block={view.block}
           open={view.selected}
@@ -134,9 +140,14 @@ export function WholeBlocksDrawn({ blocks }: { blocks: WholeBlocks }) {
 }
 
 /** As readers get it; what they get nothing of is named. */
-function Shown({ block }: { block: WholeBlock }) {
+function Shown({ block, language }: { block: WholeBlock; language: string }) {
   if (block.type === 'contents') return <span className="stands">The list of contents stands here.</span>;
   const [drawn] = articleNodes({ body: [block as Block] }, HERE, true);
   if (!drawn?.node) return <span className="stands">Readers see nothing of it yet: {block.type}.</span>;
-  return <Drawn node={drawn.node} ringed={[]} />;
+  return (
+    <>
+      {block.type === 'chart' ? <ChartPicture data={block} language={language} says={block.alternative} /> : null}
+      <Drawn node={drawn.node} ringed={[]} />
+    </>
+  );
 }

@@ -5,6 +5,7 @@ import {
   el,
   emphasised,
   htmlInline,
+  htmlText,
   inlineText,
   mdParagraph,
   phrasing,
@@ -84,6 +85,18 @@ function gridOf({ labels, series }: Chart): Grid {
   };
 }
 
+/** What the figures of a chart are of: the names of its series and from where to where they go. */
+const whatOf = ({ labels, series }: Chart): string =>
+  [
+    series
+      .map(({ name }) => name)
+      .filter(Boolean)
+      .join(', '),
+    [labels[0], labels.at(-1)].join(' – '),
+  ]
+    .filter(Boolean)
+    .join(': ');
+
 /** What stands below a chart: its caption, else what it shows. */
 const below = ({ caption, alternative }: Chart): Inline[] =>
   caption && hasWords(caption) ? caption : plainInline(alternative);
@@ -99,10 +112,35 @@ export const chart: BlockKind<Chart> = {
   }),
   words: ({ caption }) => inlineText(caption ?? []),
   isEmpty: () => false,
-  html: (block, { resolve }) =>
-    el('figure', {}, htmlGrid(gridOf(block), [], resolve), el('figcaption', {}, ...htmlInline(below(block), resolve))),
-  markdown: (block, { resolve }) => [mdGrid(gridOf(block), resolve), mdParagraph(below(block), resolve)],
-  flow: (block, { resolve }) => [flowGrid(gridOf(block), below(block), resolve)],
+  html: (block, { resolve }) => {
+    const grid = htmlGrid(gridOf(block), [], resolve);
+    const note = el('figcaption', {}, ...htmlInline(below(block), resolve));
+    const picture = resolve.chart?.(block.id);
+    const src = picture ? resolve.file(picture.file) : '';
+    if (!picture || src === '') return el('figure', {}, grid, note);
+    const { width, height } = picture;
+    const image = el('img', { src, alt: block.alternative, width, height });
+    // The figures themselves, for whoever does not see the picture and whoever wants to know exactly.
+    const figures = el('details', {}, el('summary', {}, htmlText(whatOf(block))), grid);
+    return el('figure', { className: ['chart'] }, image, note, figures);
+  },
+  markdown: (block, { resolve }) => {
+    const picture = resolve.chart?.(block.id);
+    const url = picture ? resolve.file(picture.file) : '';
+    const image =
+      url === ''
+        ? null
+        : { type: 'paragraph' as const, children: [{ type: 'image' as const, url, alt: block.alternative }] };
+    return [...(image ? [image] : []), mdGrid(gridOf(block), resolve), mdParagraph(below(block), resolve)];
+  },
+  flow: (block, { resolve }) => {
+    const picture = resolve.chart?.(block.id);
+    const { alternative } = block;
+    return [
+      ...(picture ? [{ type: 'picture' as const, ...picture, alternative, note: [], share: 1 }] : []),
+      flowGrid(gridOf(block), below(block), resolve),
+    ];
+  },
   editing: {
     name: 'chart',
     named: true,

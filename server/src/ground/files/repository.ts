@@ -38,6 +38,28 @@ export async function storeFile(
   return digest;
 }
 
+/**
+ * Keeps a file of one part, as a drawing of ours, within whatever is being done: its bytes first, so that a file that is
+ * known is always whole.
+ */
+export async function storeSmall(
+  sql: Sql,
+  body: Buffer,
+  about: { mime: string; width: number; height: number },
+): Promise<string> {
+  if (body.length > CHUNK) throw new Error(`a file of ${body.length} bytes has more than one part`);
+  const digest = createHash('sha256').update(body).digest('hex');
+  await sql.run('INSERT IGNORE INTO file_chunk (digest, n, body) VALUES (?, 0, ?)', [digest, body]);
+  await sql.run('INSERT IGNORE INTO file (digest, mime, bytes, width, height) VALUES (?, ?, ?, ?, ?)', [
+    digest,
+    about.mime,
+    body.length,
+    about.width,
+    about.height,
+  ]);
+  return digest;
+}
+
 export async function fileAbout(db: Database, digest: string): Promise<StoredFile | null> {
   const [row] = await db.rows<StoredFile>('SELECT digest, mime, bytes, width, height FROM file WHERE digest = ?', [
     digest,

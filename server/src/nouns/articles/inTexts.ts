@@ -10,6 +10,7 @@ import {
 } from '@grivo/core';
 import { z } from 'zod';
 import type { Sql } from '../../ground/store/database.ts';
+import { filesShown } from './charts.ts';
 import { newestOf } from './edits.ts';
 import { addressesOf, readRevision } from './repository.ts';
 import { resolverFor } from './resolver.ts';
@@ -79,10 +80,10 @@ export const uploadKey = (blog: string, file: string) => `upload/${blog}/${file}
  */
 export async function sentFiles(
   sql: Sql,
-  { body }: Pick<ArticleDocument, 'body'>,
+  document: Pick<ArticleDocument, 'body'> & Partial<Pick<ArticleDocument, 'language'>>,
   only?: string,
 ): Promise<Map<string, string>> {
-  const files = body.flatMap((block) => (block.type === 'figure' ? [block.file] : []));
+  const files = await filesShown(sql, document);
   if (files.length === 0) return new Map();
   const blogs = only === undefined ? await sql.rows<{ id: string }>('SELECT id FROM blog') : [{ id: only }];
   if (blogs.length === 0) return new Map();

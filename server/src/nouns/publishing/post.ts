@@ -5,6 +5,7 @@ import type { Sql } from '../../ground/store/database.ts';
 import { good } from '../../ports/adapters/port.ts';
 import type { BlogTarget, BlogWays, Post } from '../../ports/blogs/blog.ts';
 import { type Doing, type Done, effect } from '../../ports/intents/effect.ts';
+import { filesShown } from '../articles/charts.ts';
 import { uploadKey } from '../articles/inTexts.ts';
 import { resolverFor } from '../articles/resolver.ts';
 import { markOf, type PublicationRow } from './publications.ts';
@@ -23,12 +24,11 @@ export async function sendPictures(
   document: ArticleDocument,
 ): Promise<Done<Map<string, string>>> {
   const sent = new Map<string, string>();
-  for (const block of document.body) {
-    if (block.type !== 'figure' || sent.has(block.file)) continue;
-    const about = await fileAbout(ground.db, block.file);
-    if (!about) throw new Error(`file ${block.file} is gone`);
+  for (const file of await filesShown(ground.db, document)) {
+    const about = await fileAbout(ground.db, file);
+    if (!about) throw new Error(`file ${file} is gone`);
     const done = await effect<string>(ground, doing, {
-      key: uploadKey(blog.id, block.file),
+      key: uploadKey(blog.id, file),
       kind: 'upload',
       service: blog.id,
       timeLimitMs: blog.timeLimitMs,
@@ -36,7 +36,7 @@ export async function sendPictures(
         blogs(blog).upload(
           blog,
           {
-            bytes: await fileBody(ground.db, block.file),
+            bytes: await fileBody(ground.db, file),
             mime: about.mime,
             name: `${document.slug || 'picture'}.${about.mime.split('/')[1]}`,
           },
@@ -46,7 +46,7 @@ export async function sendPictures(
       find: async () => good(null),
     });
     if (done.kind !== 'done') return done;
-    sent.set(block.file, done.value);
+    sent.set(file, done.value);
   }
   return { kind: 'done', value: sent };
 }

@@ -1,0 +1,146 @@
+import {
+  type ArticleDocument,
+  type Block,
+  chartOf,
+  contentStems,
+  type Passage,
+  restingOn,
+  type Series,
+  type StepOf,
+  seriesIn,
+  seriesInRows,
+  tableOf,
+  textDigest,
+} from '@grivo/core';
+import type { Performer, StepContext } from '../engine/performer.ts';
+import { field, missing, PassagesField } from '../nouns/articles/fields.ts';
+import { passagesById } from '../nouns/materials/repository.ts';
+import type { Tools } from '../ports/tools.ts';
+import { ownArticle } from './ownArticle.ts';
+
+/** A series and the passage it was found in; null for one that was given. */
+interface Found {
+  series: Series;
+  passage: Passage | null;
+}
+
+/** Draws charts and tables of the figures in the source, or of those in a field, each where the article speaks of them. */
+export function performChart(tools: Tools): Performer<StepOf<'chart'>> {
+  return async (step, context) => {
+    const article = await ownArticle(tools, context);
+    if (!article) return missing('article');
+    const { document } = article;
+    const found = step.from === 'field' ? given(context, step.field) : await inSource(tools, context, document);
+    if (found === null) return missing(step.field);
+    const own = `${step.id}c`;
+    // What an earlier run of this step put there gives way.
+    let body = document.body.filter(({ id }) => !id.startsWith(own));
+    const shown = found.slice(0, step.most);
+    for (const [n, one] of shown.entries())
+      body = placed(body, blocksOf(one, step, `${own}${n + 1}`, document), one, document);
+    const { article: changed, writes } = await article.change({ ...document, body });
+    return { kind: 'done', fields: { article: changed, charts: shown.length }, writes };
+  };
+}
+
+/** The series in the lines of a field; null where there is no such field. */
+function given({ fields }: StepContext, name: string): Found[] | null {
+  const value = fields[name];
+  if (typeof value !== 'string') return null;
+  const rows = value
+    .split('\n')
+    .map((line) => line.split(/[|;\t]/).map((cell) => cell.trim()))
+    .filter((cells) => cells.some((cell) => cell !== ''))
+    .map((cells) => cells.join(' | '));
+  return seriesInRows(rows).map((series) => ({ series, passage: null }));
+}
+
+/** The series in the passages of the brief, those first that the article rests on, in the order it does. */
+async function inSource({ ground }: Tools, { fields }: StepContext, { body }: ArticleDocument): Promise<Found[]> {
+  const ids = field(fields, 'passages', PassagesField);
+  if (!ids) return [];
+  const passages = await passagesById(ground.db, ids);
+  const rested = body.flatMap(({ evidence }) => evidence?.map(({ passage }) => passage) ?? []);
+  const place = ({ passage }: Found) => {
+    const at = rested.indexOf(passage?.id ?? '');
+    return at < 0 ? rested.length : at;
+  };
+  const all = [
+    ...passages.flatMap((passage) => seriesIn(passage.text, passage.language).map((series) => ({ series, passage }))),
+    ...tablesIn(passages),
+  ];
+  const once = new Map(all.map((one) => [JSON.stringify([one.series.labels, one.series.values]), one]));
+  return [...once.values()].sort((a, b) => place(a) - place(b));
+}
+
+/** Rows of a table are passages that follow each other, cells side by side. */
+function tablesIn(passages: readonly Passage[]): Found[] {
+  const rows = passages.filter(({ text }) => text.includes(' | '));
+  const tables: Passage[][] = [];
+  for (const row of rows) {
+    const last = tables.at(-1)?.at(-1);
+    const follows =
+      last?.locator.address === row.locator.address && row.locator.paragraph === last.locator.paragraph + 1;
+    if (follows) tables.at(-1)!.push(row);
+    else tables.push([row]);
+  }
+  return tables.flatMap((table) =>
+    seriesInRows(table.map(({ text }) => text)).map((series) => ({ series, passage: table[0]! })),
+  );
+}
+
+function blocksOf(
+  { series, passage }: Found,
+  step: StepOf<'chart'>,
+  id: string,
+  { language }: ArticleDocument,
+): Block[] {
+  const evidence = passage
+    ? { evidence: [{ passage: passage.id, digest: textDigest(JSON.stringify(series.values)) }] }
+    : {};
+  return [
+    ...(step.as === 'table' ? [] : [{ ...chartOf(series, id, language), ...evidence }]),
+    ...(step.as === 'chart' ? [] : [{ ...tableOf(series, `${id}t`, language), ...evidence }]),
+  ];
+}
+
+/** Words a paragraph must share with what is shown, to have it after it. */
+const LEAST_SHARED = 2;
+/** What stands below the text and is no part of it. */
+const BELOW: ReadonlySet<Block['type']> = new Set([
+  'closing',
+  'call to action',
+  'standing text',
+  'disclosure',
+  'related articles',
+]);
+
+/** After the paragraph that rests on its passage, else after the one that shares most words with it, else at the end of the text. */
+function placed(
+  body: Block[],
+  blocks: readonly Block[],
+  { series, passage }: Found,
+  { language }: ArticleDocument,
+): Block[] {
+  const at = (passage && restingOn(body, passage.id)) ?? fitting(body, passage, series, language) ?? endOf(body);
+  return [...body.slice(0, at), ...blocks, ...body.slice(at)];
+}
+
+function fitting(body: readonly Block[], passage: Passage | null, series: Series, language: string): number | null {
+  const about = new Set(contentStems(passage?.text ?? [...series.labels, series.unit].join(' '), language));
+  let best: { at: number; shared: number } | null = null;
+  for (const [n, block] of body.entries()) {
+    if (block.type !== 'paragraph') continue;
+    const shared = contentStems(block.content.map(({ text }) => text).join(''), language).filter((stem) =>
+      about.has(stem),
+    );
+    const many = new Set(shared).size;
+    if (many >= LEAST_SHARED && (best === null || many > best.shared)) best = { at: n + 1, shared: many };
+  }
+  return best?.at ?? null;
+}
+
+function endOf(body: readonly Block[]): number {
+  const last = body.findLastIndex(({ type }) => !BELOW.has(type));
+  return last + 1;
+}
