@@ -54,6 +54,17 @@ export async function connect(
     ...service,
     price: { microsPerThousandIn: 0, microsPerThousandOut: 0, microsPerPicture: 0, microsPerMinute: 6_000 },
   });
+  for (const [slug, name] of [
+    ['harbour-light', 'Harbour Light Pictures'],
+    ['plain-view', 'Plain View'],
+  ])
+    await call('POST', '/services', {
+      role: 'picture library',
+      name,
+      address: `${standIns}/libraries/${slug}`,
+      price: { microsPerThousandIn: 0, microsPerThousandOut: 0, microsPerPicture: 0 },
+      timeLimitMs: timeLimits.service,
+    });
   const ids = [];
   for (const slug of blogs) {
     const site = BLOGS.find((blog) => blog.slug === slug);

@@ -13,6 +13,7 @@ export * from './keeping/keeping.ts';
 export * from './keys/key.ts';
 export * from './labels/label.ts';
 export * from './links/link.ts';
+export * from './pictures/library.ts';
 export * from './pictures/picture.ts';
 export * from './pipelines/pipeline.ts';
 export * from './pipelines/routine.ts';

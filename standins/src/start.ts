@@ -12,6 +12,7 @@ import type { ModelCall } from './ground/modelWire.ts';
 import { type ServiceName, type Trouble, Troubles, type Watch } from './ground/trouble.ts';
 import { type FoundElsewhere, keywordService, type Searches } from './keywords/keywords.ts';
 import { MODEL_ONE, MODEL_TWO, modelService } from './model/service.ts';
+import { LIBRARIES, pictureLibraries } from './pictures/libraries.ts';
 import { mailServer, type Received, receivers } from './receive/receivers.ts';
 import { type SheetAct, type SheetMaterial, Sheets, sheetHost } from './sheets/sheets.ts';
 import { type Podcast, podcastHost } from './sound/podcasts.ts';
@@ -50,6 +51,7 @@ export interface StandIns {
     videoHost: string;
     keywords: string;
     transcriber: string;
+    libraries: string[];
   };
   /** What owners of channels and sheets do there. */
   channels: Channels;
@@ -103,6 +105,13 @@ function introduction(address: string, key: string, blogs: readonly BlogSite[]):
         secret: key,
         price: { ...free, microsPerMinute: MICROS_PER_MINUTE },
       },
+      ...LIBRARIES.map(({ slug, name }) => ({
+        role: 'picture library' as const,
+        name,
+        address: `${address}/libraries/${slug}`,
+        secret: null,
+        price: free,
+      })),
     ],
     blogs: blogs.map(({ slug, name, token, language, user }) => ({
       name,
@@ -209,6 +218,7 @@ export async function start(options: StandInOptions): Promise<StandIns> {
   const sheets = new Sheets(options.sheets ?? [], new Journal<SheetAct>(folder, 'sheet-acts'));
   app.use(sheetHost(sheets, troubles));
   app.use(keywordService(options.pages, options.elsewhere ?? [], options.searches ?? {}, troubles, origin));
+  app.use(pictureLibraries(troubles, origin));
   const inbox = new Journal<Received>(folder, 'inbox');
   app.use(receivers(inbox, troubles));
   const mail = await mailServer(inbox, options.mailPort ?? 0);
@@ -222,6 +232,7 @@ export async function start(options: StandInOptions): Promise<StandIns> {
       videoHost: `${address}/videos/find`,
       keywords: `${address}/keywords`,
       transcriber: `${address}/one/v1`,
+      libraries: LIBRARIES.map(({ slug }) => `${address}/libraries/${slug}`),
     },
     channels,
     sheets,

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { Id, Micros } from '../id.ts';
 
 /** Where a picture is from: drawn by a service, of a source, ours, set into a card, or come with a finished text. */
-export const PictureKind = z.enum(['drawn', 'still', 'own', 'card', 'came']);
+export const PictureKind = z.enum(['drawn', 'still', 'own', 'library', 'card', 'came']);
 export type PictureKind = z.infer<typeof PictureKind>;
 
 const digest = z.string().regex(/^[0-9a-f]{64}$/, 'the SHA-256 of a file');

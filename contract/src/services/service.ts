@@ -1,7 +1,15 @@
 import { z } from 'zod';
 import { Address, Id, Micros, Name } from '../id.ts';
 
-export const ServiceRole = z.enum(['writer', 'illustrator', 'look-up', 'video host', 'keyword service', 'transcriber']);
+export const ServiceRole = z.enum([
+  'writer',
+  'illustrator',
+  'look-up',
+  'video host',
+  'keyword service',
+  'transcriber',
+  'picture library',
+]);
 
 export const Price = z.strictObject({
   microsPerThousandIn: Micros,

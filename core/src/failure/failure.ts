@@ -35,7 +35,7 @@ export type Failure =
   | { code: 'blog-cannot'; service: string; what: string }
   | {
       code: 'no-service';
-      role: 'writer' | 'illustrator' | 'look-up' | 'video host' | 'keyword service' | 'transcriber';
+      role: 'writer' | 'illustrator' | 'look-up' | 'video host' | 'keyword service' | 'transcriber' | 'picture library';
     }
   | { code: 'limit-reached'; scope: string; start: string; capMicros: number; neededMicros: number }
   | { code: 'no-slots'; blog: string }

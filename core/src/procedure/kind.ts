@@ -35,7 +35,14 @@ export interface CheckContext {
   routine?: (id: string) => RoutineForm | null;
 }
 
-export type ServiceRole = 'writer' | 'illustrator' | 'look-up' | 'video host' | 'keyword service' | 'transcriber';
+export type ServiceRole =
+  | 'writer'
+  | 'illustrator'
+  | 'look-up'
+  | 'video host'
+  | 'keyword service'
+  | 'transcriber'
+  | 'picture library';
 
 /** A text of a step that speaks of fields: a Liquid text, an expression, or the plain name of a field or a part of one. */
 export interface FieldUse {

@@ -20,6 +20,7 @@ import { intakeRoutes } from './intake.ts';
 import { keepingRoutes } from './keeping.ts';
 import { keyRoutes } from './keys.ts';
 import { labelRoutes } from './labels.ts';
+import { libraryRoutes } from './libraries.ts';
 import { linkRoutes } from './links.ts';
 import { pageRoutes } from './page.ts';
 import { peopleRoutes } from './people.ts';
@@ -73,6 +74,7 @@ export function allRoutes(product: Product): Route[] {
     ...styleRoutes(product),
     ...linkRoutes(product),
     ...cardRoutes(product),
+    ...libraryRoutes(product),
     ...pictureRoutes(product),
     ...redrawRoutes(product),
   ];

@@ -33,6 +33,7 @@ import { noteUses } from '../nouns/upkeep/uses.ts';
 import { Illustrator } from '../ports/adapters/illustrator.ts';
 import { KeywordFigures } from '../ports/adapters/keywordFigures.ts';
 import { LookUp } from '../ports/adapters/lookUp.ts';
+import { PictureLibrary } from '../ports/adapters/pictureLibrary.ts';
 import { Transcriber } from '../ports/adapters/transcriber.ts';
 import { VideoHost } from '../ports/adapters/videoHost.ts';
 import { Writer } from '../ports/adapters/writer.ts';
@@ -189,6 +190,7 @@ function toolsOf(
     lookUp: new LookUp(ports),
     videoHost: new VideoHost(ports),
     keywordFigures: new KeywordFigures(ports),
+    pictureLibrary: new PictureLibrary(ports),
     blogs: options.blogs ?? waysOf(ways),
     folders: [...(options.folders ?? [])],
     transcriber: new Transcriber(ports),

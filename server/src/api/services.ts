@@ -155,6 +155,7 @@ function changing({ ground, secrets, tools, db, all, must, changed }: Helpers) {
           'video host': tools.videoHost,
           'keyword service': tools.keywordFigures,
           transcriber: tools.transcriber,
+          'picture library': tools.pictureLibrary,
         }[service.role];
         return { lines: await port.test(service) };
       },

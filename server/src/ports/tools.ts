@@ -5,6 +5,7 @@ import type { ReadingRoom } from '../ground/reading/room.ts';
 import type { Illustrator } from './adapters/illustrator.ts';
 import type { KeywordFigures } from './adapters/keywordFigures.ts';
 import type { LookUp } from './adapters/lookUp.ts';
+import type { PictureLibrary } from './adapters/pictureLibrary.ts';
 import type { Transcriber } from './adapters/transcriber.ts';
 import type { VideoHost } from './adapters/videoHost.ts';
 import type { Writer } from './adapters/writer.ts';
@@ -23,6 +24,7 @@ export interface Tools {
   videoHost: VideoHost;
   keywordFigures: KeywordFigures;
   blogs: BlogWays;
+  pictureLibrary: PictureLibrary;
   transcriber: Transcriber;
   /** Where everything that comes from outside is read, apart from everything else. */
   reader: ReadingRoom;

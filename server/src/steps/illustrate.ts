@@ -5,6 +5,7 @@ import type { Tools } from '../ports/tools.ts';
 import type { Found } from './lead.ts';
 import { cardLead } from './leadCard.ts';
 import { drawnLead } from './leadDrawn.ts';
+import { libraryLead } from './leadLibrary.ts';
 import { ownLead } from './leadOwn.ts';
 import { stillLead } from './leadStill.ts';
 import { type OwnArticle, ownArticle } from './ownArticle.ts';
@@ -18,6 +19,7 @@ const LEADS: Record<
   drawn: drawnLead,
   own: (tools, _, article, context) => ownLead(tools, article, context),
   still: (tools, _, article, context) => stillLead(tools, article, context),
+  library: (tools, _, article, context) => libraryLead(tools, article, context),
   card: cardLead,
 };
 

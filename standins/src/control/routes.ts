@@ -9,7 +9,7 @@ import type { News, NewsPiece } from '../web/feeds.ts';
 /** Orders to misbehave, and what was received, for tests and demonstrations. */
 export interface Introduction {
   services: {
-    role: 'writer' | 'illustrator' | 'look-up' | 'video host' | 'keyword service' | 'transcriber';
+    role: 'writer' | 'illustrator' | 'look-up' | 'video host' | 'keyword service' | 'transcriber' | 'picture library';
     name: string;
     address: string;
     secret: string | null;

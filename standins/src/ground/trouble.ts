@@ -33,7 +33,8 @@ export type ServiceName =
   | 'sheets'
   | 'keywords'
   | 'feeds'
-  | 'transcriber';
+  | 'transcriber'
+  | 'libraries';
 
 interface Order {
   at: ServiceName;

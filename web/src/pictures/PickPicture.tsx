@@ -7,6 +7,7 @@ import { useEdits } from '../api/role.ts';
 import { Empty, Loading, Trouble, Word } from '../design/index.ts';
 import { FileButton } from '../intake/FileButton.tsx';
 import { DrawCard } from './DrawCard.tsx';
+import { FromLibraries } from './FromLibraries.tsx';
 import { addressOf, picturesRead, useBring } from './usePictures.ts';
 
 const MOST = 18;
@@ -73,6 +74,7 @@ export function PictureChoice({
           </li>
         ))}
       </ul>
+      <FromLibraries words={find} onPick={pick} />
       {article === undefined ? null : <DrawCard article={article} onPick={pick} />}
       {edits ? (
         <p className="pt-2">

@@ -24,6 +24,7 @@ const TITLES: Record<Picture['kind'], string> = {
   drawn: 'Drawn',
   still: 'Of a source',
   own: 'Our own',
+  library: 'Of a picture library',
   card: 'A card',
   came: 'Came with a text',
 };

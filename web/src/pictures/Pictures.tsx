@@ -6,6 +6,7 @@ import { ChoiceWord, DoneHere, Empty, Loading, Trouble, useMay } from '../design
 import { FileButton } from '../intake/FileButton.tsx';
 import { count, money, plural } from '../words/figures.ts';
 import { ArticleTabs } from './ArticleTabs.tsx';
+import { FromLibraries } from './FromLibraries.tsx';
 import { PictureDetails } from './PictureDetails.tsx';
 import {
   addressOf,
@@ -75,6 +76,7 @@ export default function PicturesPage() {
             ))}
           </ul>
           <Further list={list.data} from={from} setFrom={setFrom} />
+          <FromLibraries words={wanted.find} onPick={({ file }) => setChosen(file)} />
         </div>
         <div className="border-l border-rule bg-sheet px-6 pr-8 pb-8 max-[1100px]:border-l-0 max-[1100px]:px-8">
           {shown ? <PictureDetails key={shown} file={shown} choose={setChosen} /> : null}

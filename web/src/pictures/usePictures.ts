@@ -75,6 +75,7 @@ export const KINDS: Record<PictureKind, { says: string; does: string }> = {
   drawn: { says: 'drawn', does: 'by an illustrator, paid for' },
   still: { says: 'of sources', does: 'stills of videos, pictures of products' },
   own: { says: 'our own', does: 'brought in by people' },
+  library: { says: 'of picture libraries', does: 'found in one by what they show' },
   card: { says: 'cards', does: 'titles set into a template' },
   came: { says: 'come with texts', does: 'they stood in finished texts' },
 };

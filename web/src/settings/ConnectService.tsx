@@ -21,6 +21,10 @@ const SAYS: Record<Role, { name: string; hint: string }> = {
     hint: 'How often phrases are searched for, how hard each is, and what a search gives.',
   },
   transcriber: { name: 'transcriber', hint: 'A service that answers audio transcriptions.' },
+  'picture library': {
+    name: 'picture library',
+    hint: 'Finds photographs by what they show, with who made each and what it asks for.',
+  },
   'video host': { name: 'video host', hint: 'Where channels are looked up by handle or name.' },
 };
 

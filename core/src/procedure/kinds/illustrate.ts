@@ -6,7 +6,7 @@ import type { Names, SentencePart } from '../sentence.ts';
 const schema = z.strictObject({
   ...stepBase,
   kind: z.literal('illustrate'),
-  lead: z.enum(['drawn', 'still', 'own', 'card']),
+  lead: z.enum(['drawn', 'still', 'own', 'library', 'card']),
   /** Which card of the house style it is, by its name; empty for its first. */
   card: z.string().trim().max(60).default(''),
   /** What is done where there is no such picture. */
@@ -53,6 +53,7 @@ export const illustrate: StepKind<'illustrate', IllustrateStep> = {
           { value: 'drawn', ...LEADS.drawn },
           { value: 'still', ...LEADS.still },
           { value: 'own', ...LEADS.own },
+          { value: 'library', ...LEADS.library },
           { value: 'card', ...LEADS.card },
         ],
       },
@@ -131,5 +132,9 @@ const LEADS = {
     does: 'the still of its video, or the picture its product has, with its credit',
   },
   own: { says: 'a picture of ours', does: 'the one in the library whose words fit best' },
+  library: {
+    says: 'a picture of a library',
+    does: 'the photograph that fits best in the picture libraries, each in turn',
+  },
   card: { says: 'a card', does: 'its title set into a template of the house style' },
 } as const;

@@ -1,6 +1,6 @@
 import { Resvg } from '@resvg/resvg-js';
 import sharp from 'sharp';
-import { MOST_PIXELS, pictureRefused } from './read.ts';
+import { MOST_PIXELS, pictureAs, pictureRefused } from './read.ts';
 
 /**
  * A drawing of ours (SVG with letters as outlines) as a picture. Only what this application drew comes here; drawings of
@@ -31,4 +31,10 @@ export async function asDataAddress(bytes: Buffer, widest: number): Promise<stri
     if (!(error instanceof Error)) throw error;
     return null;
   }
+}
+
+/** A picture in small, as it is shown to choose from; null of what cannot be read. */
+export async function thumbOf(bytes: Buffer, widest: number): Promise<string | null> {
+  const small = await pictureAs(bytes, widest, (open) => open.rotate().webp({ quality: 60, effort: 0 }));
+  return small.ok ? `data:image/webp;base64,${small.body.toString('base64')}` : null;
 }

@@ -1,7 +1,7 @@
 import type { Database, Sql } from '../../ground/store/database.ts';
 
-/** Where a picture is from: drawn by a service, of a source, ours, set into a card, or come with a finished text. */
-export const PICTURE_KINDS = ['drawn', 'still', 'own', 'card', 'came'] as const;
+/** Where a picture is from: drawn by a service, of a source, ours, of a picture library, set into a card, or come with a finished text. */
+export const PICTURE_KINDS = ['drawn', 'still', 'own', 'library', 'card', 'came'] as const;
 export type PictureKind = (typeof PICTURE_KINDS)[number];
 
 export interface NewPicture {
@@ -146,6 +146,13 @@ export async function removePicture(sql: Sql, file: string): Promise<boolean> {
       [file],
     )) > 0
   );
+}
+
+/** Which of these places pictures of articles are from. */
+export async function originsUsed(sql: Sql, origins: readonly string[]): Promise<Set<string>> {
+  if (origins.length === 0) return new Set();
+  const rows = await sql.rows<{ origin: string }>('SELECT origin FROM picture WHERE origin IN (?)', [origins]);
+  return new Set(rows.map(({ origin }) => origin));
 }
 
 /** How all pictures look, for those that are nearly the same. */

@@ -20,6 +20,7 @@ import { Ways1765800000000 } from './0019-ways.ts';
 import { Styles1765900000000 } from './0020-styles.ts';
 import { Links1766000000000 } from './0021-links.ts';
 import { Pictures1766100000000 } from './0022-pictures.ts';
+import { PictureOrigins1766200000000 } from './0023-picture-origins.ts';
 
 /** Append-only: a migration that has left this repository is never changed. */
 export const migrations = [
@@ -45,4 +46,5 @@ export const migrations = [
   Styles1765900000000,
   Links1766000000000,
   Pictures1766100000000,
+  PictureOrigins1766200000000,
 ];
