@@ -40,6 +40,7 @@ async function views(page: Page): Promise<[string, string][]> {
     ['House style', '/styles'],
     ['a house style', `/styles/${style}`],
     ['texts of a house style', `/styles/${style}?show=texts`],
+    ['cards of a house style', `/styles/${style}?show=cards`],
     ['versions of a house style', `/styles/${style}?show=versions`],
     ['an article beside a house style', `/styles/${style}?show=beside&article=${article}`],
     ['Settings', '/settings'],

@@ -32,6 +32,7 @@ const all = {
   publish: (await import('./bench/publish.mjs')).publish,
   style: (await import('./bench/style.mjs')).style,
   links: (await import('./bench/links.mjs')).links,
+  pictures: (await import('./bench/pictures.mjs')).pictures,
 };
 const OPTIONS = { set: { type: 'string' }, material: { type: 'string' } };
 let given;

@@ -93,10 +93,6 @@ try {
   );
   const ofKind = (wanted) => first('/sources', 'sources', ({ kind }) => kind === wanted);
   await picture('intake-sheet', at, `/intake/${await ofKind('sheet')}`, () => page.getByRole('row').nth(3).waitFor());
-  await picture('intake-video', at, `/intake/${await ofKind('videos')}`, async () => {
-    await page.getByRole('button', { name: /^How full to fill/ }).click();
-    await page.getByText('00:00').first().waitFor();
-  });
   await picture('intake-catalogue', at, `/intake/${await ofKind('catalogue')}`, async () => {
     await page.getByText('Links as readers get them').waitFor();
     await page.keyboard.press('a');
@@ -134,6 +130,10 @@ try {
   await picture('house-style', at, `/styles/${await first('/styles', 'styles')}`, async () => {
     await page.getByRole('button', { name: 'Write it' }).click();
     await page.getByText(/their ranges/).waitFor();
+  });
+  await picture('card', at, `/styles/${await first('/styles', 'styles')}?show=cards`, async () => {
+    await page.getByText(/of our titles, short to long/).waitFor();
+    await page.getByRole('button', { name: /^Text {{ title }}/ }).click();
   });
   await picture('settings', at, '/settings');
 } finally {

@@ -1,4 +1,4 @@
-export { alternativeFor, alternativeFrom, LONGEST_ALTERNATIVE } from './article/alternative.ts';
+export { alternativeApart, alternativeFor, alternativeFrom, LONGEST_ALTERNATIVE } from './article/alternative.ts';
 export * from './article/block.ts';
 export type { FlowPart } from './article/blocks/kind.ts';
 export { asTheBlogHas, bestCategory } from './article/category.ts';

@@ -77,7 +77,11 @@ describe('the step that draws charts', () => {
     const { article, charts } = await charted({ most: 2 });
     expect(charts).toMatchObject([
       { form: 'line', labels: ['2019', '2020', '2021'], series: [{ name: 'bowls', values: [140, 180, 231] }] },
-      { form: 'bar', labels: ['Ash', 'Celadon', 'Tenmoku'], series: [{ name: '%', values: [9, 4, 2] }] },
+      {
+        form: 'bar',
+        labels: ['Ash', 'Celadon', 'Tenmoku'],
+        series: [{ name: 'Water taken up, %', values: [9, 4, 2] }],
+      },
     ]);
     expect(charts[0]!.alternative).toBe('Chart: bowls: 2019 140, 2020 180, 2021 231');
     const { body } = article.document;

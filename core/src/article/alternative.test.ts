@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { alternativeFor, alternativeFrom, LONGEST_ALTERNATIVE } from './alternative.ts';
+import { alternativeApart, alternativeFor, alternativeFrom, LONGEST_ALTERNATIVE } from './alternative.ts';
 
 const of = (shows: string | null) => alternativeFrom(shows, 'Strings that stay in tune');
 
@@ -40,5 +40,17 @@ describe('what a picture shows', () => {
   it('is otherwise what it was made for', () => {
     expect(alternativeFor('Strings', 'en')).toBe('Drawing made for “Strings”');
     expect(alternativeFor('Saiten', 'de')).toBe('Zeichnung zu „Saiten“');
+  });
+});
+
+describe('what another picture says already', () => {
+  it('is told apart by what this one was made for, within the length', () => {
+    expect(alternativeApart('A peg on a bench.', 'tuning pegs', 'en')).toBe('A peg on a bench; for “tuning pegs”');
+    expect(alternativeApart('Ein Wirbel.', 'Wirbel stimmen', 'de-AT')).toBe('Ein Wirbel; zu „Wirbel stimmen“');
+    const long = alternativeApart(`A peg on a bench, ${'beside a saw, '.repeat(9)}`, 'tuning pegs', 'en');
+    expect(long.length).toBeLessThanOrEqual(LONGEST_ALTERNATIVE);
+    expect(long).toMatch(/; for “tuning pegs”$/);
+    // Nothing of it would be left.
+    expect(alternativeApart('A peg.', 'x'.repeat(200), 'en')).toBe('A peg.');
   });
 });

@@ -37,6 +37,18 @@ function cut(line: string): string {
   return room;
 }
 
+/**
+ * An alternative text that another picture has already, told apart by what this one was made for: who hears both knows
+ * that they are two.
+ */
+export function alternativeApart(alternative: string, subject: string, language: string): string {
+  const about = visibleText(subject).replace(/\s+/g, ' ').trim();
+  const end = language.startsWith('de') ? `; zu „${about}“` : `; for “${about}”`;
+  const room = LONGEST_ALTERNATIVE - end.length;
+  const said = alternative.replace(/[.!]$/, '');
+  return room < 40 ? alternative : `${said.length <= room ? said : cut(said.slice(0, room))}${end}`;
+}
+
 /** What can be said of a picture nobody described: what it was made for. */
 export function alternativeFor(title: string, language: string): string {
   return language === 'de' ? `Zeichnung zu „${title}“` : `Drawing made for “${title}”`;

@@ -35,7 +35,7 @@ describe('ticks', () => {
         fc.double({ min: 0.001, max: 1e6, noNaN: true }),
         (low, more) => {
           const ticks = roundTicks(low, low + more);
-          expect(ticks[0]).toBeLessThanOrEqual(Math.min(0, low) + 1e-6);
+          expect(ticks[0]).toBeLessThanOrEqual(Math.min(0, low) + 1e-6 * (2 + more));
           expect(ticks.at(-1)).toBeGreaterThanOrEqual(Math.max(0, low + more) - 1e-6 * Math.abs(low + more) - 1e-12);
           expect(ticks).toContain(0);
           expect(ticks.length).toBeLessThanOrEqual(9);
@@ -144,11 +144,12 @@ describe('a series', () => {
   test('becomes a chart with all its figures in words, and a table', () => {
     expect(chartOf(years, 'c1', 'en')).toMatchObject({
       form: 'line',
-      caption: [{ text: 'jars, 2019 to 2021' }],
+      caption: [{ text: 'Jars: 2019 to 2021' }],
       alternative: 'Chart: jars: 2019 140, 2020 180, 2021 231.5',
     });
     expect(chartOf(sorts, 'c1', 'de').alternative).toBe('Diagramm: %: Ash 9, Celadon 4, Tenmoku 2');
-    expect(seriesCaption(sorts, 'en')).toBe('%, Ash, Celadon and Tenmoku');
+    expect(seriesCaption(sorts, 'en')).toBe('In %: Ash, Celadon and Tenmoku');
+    expect(seriesCaption({ ...sorts, what: 'Water' }, 'de')).toBe('Water, %: Ash, Celadon und Tenmoku');
     expect(tableOf(years, 't1', 'de').rows[2]).toEqual([[{ text: '2021' }], [{ text: '231,5' }]]);
     expect(chartInWords({ labels: ['a'], series: [{ name: '', values: [1] }] }, 'en')).toBe('a 1');
   });

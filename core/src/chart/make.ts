@@ -8,8 +8,11 @@ const WORDS: Record<string, { to: string; and: string; chart: string }> = {
 };
 const wordsIn = (language: string) => WORDS[language.slice(0, 2)] ?? WORDS['en']!;
 
-/** What a series is called: what is counted or the unit it is measured in. */
-const nameOf = ({ unit }: Series): string => unit;
+/** What a series is called: what its figures are of, what is counted or the unit it is measured in. */
+const nameOf = ({ unit, what = '' }: Series): string => [what, unit].filter((word) => word !== '').join(', ');
+
+/** A unit that is a sign or a few letters is no word to begin a caption with. */
+const isSign = (name: string): boolean => name.length <= 3 || !/^\p{L}/u.test(name);
 
 const says = (language: string) => {
   const format = new Intl.NumberFormat(language, { maximumFractionDigits: 3 });
@@ -27,7 +30,7 @@ export function chartInWords({ labels, series }: Pick<Chart, 'labels' | 'series'
     .join('; ');
 }
 
-/** What a series is about in a line: 'jars, 2021 to 2023'. */
+/** What a series is about in a line: 'Jars: 2021 to 2023'. */
 export function seriesCaption(series: Series, language: string): string {
   const { to, and } = wordsIn(language);
   const { labels, ordered } = series;
@@ -35,7 +38,8 @@ export function seriesCaption(series: Series, language: string): string {
     ? `${labels[0]} ${to} ${labels.at(-1)}`
     : `${labels.slice(0, -1).join(', ')} ${and} ${labels.at(-1)}`;
   const name = nameOf(series);
-  return name === '' ? span : `${name}, ${span}`;
+  if (name === '') return span;
+  return isSign(name) ? `In ${name}: ${span}` : `${name.charAt(0).toUpperCase()}${name.slice(1)}: ${span}`;
 }
 
 /** A series as a chart: what has an order of its own as a line, names as bars. */

@@ -10,6 +10,8 @@ export interface Series {
   values: number[];
   /** As it is written; empty where none is. */
   unit: string;
+  /** What its figures are of, where a table says it. */
+  what?: string;
   /** Whether its labels have an order of their own: years, temperatures, days. */
   ordered: boolean;
 }
@@ -218,8 +220,8 @@ export function seriesInRows(rows: readonly string[]): Series[] {
       if (column.some((value) => value === null)) return [];
       const units = new Set(column.map((value) => value!.unit));
       if (units.size > 1) return [];
-      const unit = [...units][0]! || (hasHead ? cells[0]![i + 1]! : '');
-      return [{ labels, values: column.map((value) => value!.value), unit, ordered }];
+      const what = hasHead ? { what: cells[0]![i + 1]! } : {};
+      return [{ labels, values: column.map((value) => value!.value), unit: [...units][0]!, ...what, ordered }];
     },
   );
 }

@@ -1,6 +1,8 @@
-import { alternativeFor, alternativeFrom, languageName, type StepOf } from '@grivo/core';
+import { alternativeApart, alternativeFor, alternativeFrom, languageName, type StepOf } from '@grivo/core';
 import type { StepContext } from '../engine/performer.ts';
+import type { Database } from '../ground/store/database.ts';
 import { keepPicture } from '../nouns/pictures/keep.ts';
+import { changePicture, getPicture, isSaidOfAnother } from '../nouns/pictures/repository.ts';
 import type { Tools } from '../ports/tools.ts';
 import { instructed, subjectOf, withNote } from './asking.ts';
 import { styleFor } from './inStyle.ts';
@@ -32,11 +34,10 @@ export async function drawnLead(
   const drew = await tools.illustrator.draw(found.service, prompt, askerOf(tools, context));
   if (!drew.ok) return { kind: 'ended', result: { kind: 'failed', failure: drew.failure } };
   context.spent(drew.value.micros);
-  const alternative =
-    alternativeFrom(drew.value.shows, document.title) ?? alternativeFor(document.title, document.language);
+  const said = alternativeFrom(drew.value.shows, document.title) ?? alternativeFor(document.title, document.language);
   const kept = await keepPicture(tools.ground.db, drew.value.bytes, {
     kind: 'drawn',
-    words: alternative,
+    words: said,
     credit: '',
     origin: found.service.name,
     cost: drew.value.micros,
@@ -49,5 +50,23 @@ export async function drawnLead(
         failure: { code: 'reply-unusable', service: found.service.id, problem: kept.problem },
       },
     };
+  const subject = document.keyPhrase || subjectOf(context);
+  const alternative = await toldApart(tools.ground.db, kept, said, subject, document.language);
   return { kind: 'picture', from: 'drawn', lead: leadOf(kept, alternative, '') };
+}
+
+/** What is said of a picture: by the library where it is known there, else by its maker, told apart from others that say the same. */
+async function toldApart(
+  db: Database,
+  { file, isNew }: { file: string; isNew: boolean },
+  said: string,
+  subject: string,
+  language: string,
+): Promise<string> {
+  const picture = await getPicture(db, file);
+  if (!isNew || !picture) return picture?.words || said;
+  if (!(await isSaidOfAnother(db, said, file))) return said;
+  const words = alternativeApart(said, subject, language);
+  await changePicture(db, file, picture.rev, { words, credit: picture.credit });
+  return words;
 }

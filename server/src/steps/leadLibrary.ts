@@ -10,24 +10,45 @@ import { subjectOf } from './asking.ts';
 import { type Found, leadOf } from './lead.ts';
 import type { OwnArticle } from './ownArticle.ts';
 
-/** Pictures of a library that are tried before the next library is asked. */
-const TRIED = 4;
+/** Pictures that are tried before there is none. */
+const TRIED = 6;
+/** Share of the words of a subject that a picture must show. */
+const LEAST_FIT = 1 / 3;
+
+interface Candidate {
+  library: ServiceRow;
+  picture: LibraryPicture;
+  /** Share of the words of the subject it shows. */
+  fits: number;
+}
 
 /**
- * A picture of one of the libraries: each begins in turn, and where one is down or has none that fits, the next is asked. One
- * that stands in another article already is passed over.
+ * The picture of all libraries that fits best; of those that fit alike, the one of the library whose turn it is. One that is down
+ * is passed over, and so is a picture that is ours already: it stands in another article, or was brought in for one.
  */
-export async function libraryLead(tools: Tools, article: OwnArticle, context: StepContext): Promise<Found> {
+export async function libraryLead(tools: Tools, { document }: OwnArticle, context: StepContext): Promise<Found> {
   const libraries = tools.services.filling('picture library');
   if (libraries.length === 0)
     return { kind: 'ended', result: { kind: 'failed', failure: { code: 'no-service', role: 'picture library' } } };
+  const subject = subjectOf(context);
   const begin = turnOf(context.brief.id, libraries.length);
   const whys: string[] = [];
-  for (let n = 0; n < libraries.length; n++) {
-    const library = libraries[(begin + n) % libraries.length]!;
-    const found = await from(tools, library, article, context);
-    if (typeof found !== 'string') return found;
-    whys.push(`${library.name}: ${found}`);
+  const all: Candidate[] = [];
+  for (const library of [...libraries.slice(begin), ...libraries.slice(0, begin)]) {
+    const looked = await tools.pictureLibrary.find(library, subject, document.language, context.signal);
+    if (!looked.ok) whys.push(`${library.name}: ${wordsOf(looked.failure, () => library.name).sentence}`);
+    else all.push(...fittingOf(library, looked.value, subject, document.language));
+  }
+  const fitting = await unused(
+    tools,
+    all.sort((one, other) => other.fits - one.fits),
+  );
+  if (fitting.length === 0)
+    whys.push(all.length === 0 ? 'No library has a picture that fits.' : 'All pictures that fit are ours already.');
+  for (const { library, picture } of fitting.slice(0, TRIED)) {
+    const brought = await bring(tools, library, picture, context.signal);
+    if (brought.ok) return { kind: 'picture', from: 'library', lead: credited(brought, picture, document.title) };
+    whys.push(`${library.name}: ${brought.why}`);
   }
   return { kind: 'none', why: whys.join(' ') };
 }
@@ -36,57 +57,38 @@ export async function libraryLead(tools: Tools, article: OwnArticle, context: St
 const turnOf = (brief: string, many: number): number =>
   [...brief].reduce((sum, letter) => (sum * 31 + letter.charCodeAt(0)) % 1_000_003, 7) % many;
 
-async function from(
-  tools: Tools,
+function credited(
+  brought: { file: string; width: number; height: number },
+  { shows, credit, page }: LibraryPicture,
+  title: string,
+): ReturnType<typeof leadOf> {
+  const lead = leadOf(brought, alternativeFrom(shows, title) ?? shows, credit);
+  return page === null || !lead.credit
+    ? lead
+    : { ...lead, credit: [{ text: credit, link: { to: 'address', address: page } }] };
+}
+
+/** Pictures that show enough of what the subject says. */
+function fittingOf(
   library: ServiceRow,
-  { document }: OwnArticle,
-  context: StepContext,
-): Promise<Found | string> {
-  const subject = subjectOf(context);
-  const looked = await tools.pictureLibrary.find(library, subject, document.language, context.signal);
-  if (!looked.ok) return wordsOf(looked.failure, () => library.name).sentence;
-  const fitting = await unused(tools, fittingOf(looked.value, `${subject} ${document.keyPhrase}`, document.language));
-  if (fitting.length === 0)
-    return looked.value.length === 0 ? 'it has no picture of this.' : 'none that fits is still unused.';
-  let last = '';
-  for (const picture of fitting.slice(0, TRIED)) {
-    const brought = await bring(tools, library, picture, context.signal);
-    if (!brought.ok) {
-      last = brought.why;
-      continue;
-    }
-    const lead = leadOf(brought, alternativeFrom(picture.shows, document.title) ?? picture.shows, picture.credit);
-    const { page } = picture;
-    return {
-      kind: 'picture',
-      from: 'library',
-      lead:
-        page === null || !lead.credit
-          ? lead
-          : { ...lead, credit: [{ text: picture.credit, link: { to: 'address', address: page } }] },
-    };
-  }
-  return last;
+  pictures: readonly LibraryPicture[],
+  subject: string,
+  language: string,
+): Candidate[] {
+  const words = new Set(contentStems(subject, language));
+  const fit = ({ shows }: LibraryPicture) =>
+    new Set(contentStems(shows, language).filter((stem) => words.has(stem))).size / Math.max(1, words.size);
+  return pictures.map((picture) => ({ library, picture, fits: fit(picture) })).filter(({ fits }) => fits >= LEAST_FIT);
 }
 
-/** Pictures that have a word of the subject in what they show, those with most of them first. */
-function fittingOf(pictures: readonly LibraryPicture[], about: string, language: string): LibraryPicture[] {
-  const words = new Set(contentStems(about, language));
-  const shared = ({ shows }: LibraryPicture) =>
-    new Set(contentStems(shows, language).filter((stem) => words.has(stem))).size;
-  return pictures
-    .map((picture) => ({ picture, fits: shared(picture) }))
-    .filter(({ fits }) => fits > 0)
-    .sort((a, b) => b.fits - a.fits)
-    .map(({ picture }) => picture);
-}
+const placeOf = ({ page, file }: LibraryPicture): string => page ?? file;
 
-async function unused({ ground }: Tools, pictures: readonly LibraryPicture[]): Promise<LibraryPicture[]> {
+async function unused({ ground }: Tools, candidates: readonly Candidate[]): Promise<Candidate[]> {
   const used = await originsUsed(
     ground.db,
-    pictures.map((one) => one.page ?? one.file),
+    candidates.map(({ picture }) => placeOf(picture)),
   );
-  return pictures.filter((one) => !used.has(one.page ?? one.file));
+  return candidates.filter(({ picture }) => !used.has(placeOf(picture)));
 }
 
 /** Brings a picture of a library into ours. */
@@ -102,7 +104,7 @@ export async function bring(
     kind: 'library',
     words: picture.shows,
     credit: picture.credit,
-    origin: picture.page ?? picture.file,
+    origin: placeOf(picture),
     cost: 0,
   });
   return kept.ok ? kept : { ok: false, why: kept.problem };

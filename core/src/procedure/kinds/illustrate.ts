@@ -134,7 +134,7 @@ const LEADS = {
   own: { says: 'a picture of ours', does: 'the one in the library whose words fit best' },
   library: {
     says: 'a picture of a library',
-    does: 'the photograph that fits best in the picture libraries, each in turn',
+    does: 'the photograph that fits best in the picture libraries',
   },
   card: { says: 'a card', does: 'its title set into a template of the house style' },
 } as const;

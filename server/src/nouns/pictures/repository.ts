@@ -155,6 +155,11 @@ export async function originsUsed(sql: Sql, origins: readonly string[]): Promise
   return new Set(rows.map(({ origin }) => origin));
 }
 
+/** Whether these words are said of another picture. */
+export async function isSaidOfAnother(sql: Sql, words: string, file: string): Promise<boolean> {
+  return (await sql.rows('SELECT 1 FROM picture WHERE words = ? AND file <> ? LIMIT 1', [words, file])).length > 0;
+}
+
 /** How all pictures look, for those that are nearly the same. */
 export async function looksOfPictures(sql: Sql): Promise<{ file: string; words: string; look: string }[]> {
   return sql.rows('SELECT file, words, look FROM picture WHERE look IS NOT NULL');

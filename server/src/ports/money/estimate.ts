@@ -84,6 +84,8 @@ export async function estimateOf(
   const sum = { micros: 0, fromMicros: 0, toMicros: 0, byPrice: 0 };
   for (const [at, { step, times }] of steps.entries()) {
     if (stepKinds[step.kind].calls === null) continue;
+    // One that never draws costs nothing, whatever others of its kind cost.
+    if (step.kind === 'illustrate' && !mayDraw(step)) continue;
     const known = lately.get(step.kind)?.sort((a, b) => a - b) ?? [];
     if (known.length >= ENOUGH) {
       sum.micros += times * (known.reduce((a, b) => a + b, 0) / known.length);
@@ -110,7 +112,7 @@ export async function estimateOf(
 
 /** What a step costs once by the price of its service, in micros. */
 function priceOf(step: Step, price: Price): number {
-  if (step.kind === 'illustrate') return mayDraw(step) ? price.microsPerPicture : 0;
+  if (step.kind === 'illustrate') return price.microsPerPicture;
   if (step.kind === 'hear') return (price.microsPerMinute ?? 0) * MINUTES;
   const tokens = tokensOf(step);
   return (tokens.in * price.microsPerThousandIn + tokens.out * price.microsPerThousandOut) / 1_000;
