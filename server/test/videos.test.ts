@@ -1,160 +1,133 @@
-import type { BriefWhole, VideoText } from '@grivo/contract';
-import { stepKinds as k, type ProcedureDocument, SHIPPED } from '@grivo/core';
-import { describe, expect, test } from 'vitest';
-import { readRevision } from '../src/nouns/articles/repository.ts';
+import type { ArticleWhole } from '@grivo/contract';
+import { type Block, stepKinds as k, type ProcedureDocument } from '@grivo/core';
+import { afterEach, describe, expect, test } from 'vitest';
 import { atTheDesk, type Desk } from './ground/desk.ts';
-import { intakeAt } from './ground/intake.ts';
 
 let desk: Desk;
-let w: Desk['w'];
-let ask: Desk['ask'];
-atTheDesk((opened) => {
-  desk = opened;
-  ({ w, ask } = opened);
-});
-const { at, itemsOf, sourceOf, look, offered, take, upload } = intakeAt(() => desk);
+atTheDesk(
+  (open) => {
+    desk = open;
+  },
+  { upkeep: async () => {} },
+);
+afterEach(() => desk.w.standIns.calm());
 
-describe('videos', () => {
-  test('a channel is found by handle, name and address, stray characters forgiven', async () => {
-    const find = (text: string) =>
-      ask<{ name: string; address: string; videos: number }>('POST', '/channels/find', { text });
-    for (const text of [
-      '@crockhaven-bench',
-      ' “Crockhaven Bench”, ',
-      'crockhaven bench',
-      at('/videos/@crockhaven-bench'),
-      'crockhaven-bench\u200b',
-      '@crockhaven-bench/uploads',
-    ])
-      expect((await find(text)).body).toMatchObject({
-        name: 'Crockhaven Bench',
-        address: at('/videos/@crockhaven-bench'),
-      });
-    expect((await find(at('/videos/@crockhaven-bench/lists/basics'))).body).toMatchObject({
-      name: 'The basics',
-      videos: 3,
-    });
-    const none = await find('@nobody-at-all');
-    expect([none.status, none.problem.detail]).toEqual([422, '‘@nobody-at-all’: The videos knows no such channel.']);
-    expect((await find(at('/videos/@nobody'))).problem.detail).toMatch(/there is no such channel/);
-    expect((await find(at('/pages/none'))).status).toBe(422);
-  });
+const watch = (slug: string) => `${desk.w.standIns.address}/videos/watch/${slug}`;
+const picture = (slug: string) => `![A jar](${watch(slug)}/still.png)`;
+const body = () => `Salt is given by weight, never by the spoon, and a scale shows why.
 
-  test('what is said is read with its chapters, by hand or by machine, and says what it carries', async () => {
-    const source = await sourceOf({
-      kind: 'videos',
-      addresses: ['soft-sauerkraut', 'how-full', 'kraut-keller'].map((slug) =>
-        at(`/videos/watch/${slug}?utm_source=mail#t=3`),
-      ),
-    });
-    await look(source);
-    const texts = await Promise.all(
-      (await offered(source)).map(async ({ id }) => (await ask<VideoText>('GET', `/items/${id}/video`)).body),
-    );
-    expect(texts.map(({ captions, language, chapters }) => [captions, language, chapters.length])).toEqual([
-      ['by hand', 'en', 6],
-      ['by machine', 'en', 6],
-      ['by hand', 'de', 5],
-    ]);
-    for (const { words, carries, lines } of texts) {
-      expect(words).toBeGreaterThan(450);
-      expect(carries).toBeLessThan(words);
-      expect(lines.every(({ text }) => !/\[|\bum,/i.test(text))).toBe(true);
-    }
-    expect(texts[1]!.left.repeats).toBeGreaterThan(40);
-  });
+## Spoons
 
-  test('a video without captions stops with that reason, and one put under a page without video is unusable', async () => {
-    const source = await sourceOf({
-      kind: 'videos',
-      addresses: [at('/videos/watch/airlock-lids'), at('/sheets/stock')],
-    });
-    await look(source);
-    const [, page] = await itemsOf(source);
-    expect(page).toMatchObject({ leftOut: 'unusable', leftDetail: 'there is no video on that page' });
-    const document: ProcedureDocument = {
-      grivo: 1,
-      language: 'en',
-      steps: [{ ...k.take.fresh('s1'), sources: [source], most: null }, k.read.fresh('s2')],
-    };
-    const { id } = (await ask<{ id: string }>('POST', '/pipelines', { name: 'Reads', document })).body;
-    const briefs = await take(id);
-    expect(briefs).toHaveLength(1);
-    await w.settled(briefs, ['stopped']);
-    const [run] = (await ask<BriefWhole>('GET', `/briefs/${briefs[0]}`)).body.runs;
-    expect(run!.failure).toMatchObject({ problem: 'No captions' });
-  });
+${picture('four-jars')}
 
-  test('uploaded captions are read as they are; what is no captions file says so', async () => {
-    const uploaded = async (body: string) => ((await (await upload('text/vtt', body)).json()) as { file: string }).file;
-    const cues = Array.from({ length: 60 }, (_, i) => {
-      const time = (s: number) =>
-        `00:${String(Math.floor(s / 60)).padStart(2, '0')}:${String(s % 60).padStart(2, '0')},000`;
-      return `9\n${time(i * 4)} --> ${time(i * 4 + 4)}\nWe weigh the salt for jar number ${i} and write it on the lid.`;
-    });
-    const captions = [
-      { file: await uploaded(cues.join('\n\n')), fileName: 'Weighing_salt.srt' },
-      { file: await uploaded('Dear Ines, the crocks have come.'), fileName: 'letter.txt' },
-    ];
-    const source = await sourceOf({ kind: 'videos', captions });
-    await look(source);
-    const [good, bad] = await itemsOf(source);
-    expect([good!.subject, good!.leftOut, bad!.leftOut]).toEqual(['Weighing salt', null, 'unusable']);
-    expect(bad!.leftDetail).toMatch(/holds no times/);
-    const text = (await ask<VideoText>('GET', `/items/${good!.id}/video`)).body;
-    expect([text.captions, text.lines.length, text.language]).toEqual(['uploaded', 60, 'en']);
-    const document: ProcedureDocument = {
-      grivo: 1,
-      language: 'en',
-      steps: [
-        { ...k.take.fresh('s1'), sources: [source], most: null },
-        { ...k.read.fresh('s2'), from: '01:00', to: '02:00' },
+A spoon of salt may weigh twice what another does.
+
+## Cabbage
+
+${picture('glass-weights')}
+
+Sauerkraut goes soft in a warm room.
+
+## Lids
+
+${picture('how-full')}
+
+Lids let gas out and no air in.`;
+
+let n = 0;
+/** The body of an article that videos were placed in. */
+async function placed(
+  change: Partial<ReturnType<typeof k.videos.fresh>>,
+  { subject = 'salt by weight', language = 'en' } = {},
+) {
+  n++;
+  const { ask, w } = desk;
+  const source = await ask<{ id: string }>('POST', '/sources', { name: `Typed ${n}`, settings: { kind: 'requests' } });
+  await ask('POST', `/sources/${source.body.id}/requests`, { subject, notes: 'Weigh it.' });
+  const document = {
+    grivo: 1,
+    language,
+    steps: [
+      { ...k.take.fresh('s1'), sources: [source.body.id], most: null },
+      { ...k['lay out'].fresh('s2'), body: body(), reads: 'Markdown' },
+      { ...k.videos.fresh('s3'), ...change },
+    ],
+  } as ProcedureDocument;
+  const made = await ask<{ id: string }>('POST', '/pipelines', { name: `Videos ${n}`, document });
+  const { briefs } = (await ask<{ briefs: string[] }>('POST', `/pipelines/${made.body.id}/take`, {})).body;
+  await w.settled(briefs, ['out']);
+  const [row] = await w.product.ground.db.rows<{ id: string }>('SELECT id FROM article WHERE brief = ?', briefs);
+  return (await ask<ArticleWhole>('GET', `/articles/${row!.id}`)).body.document.body;
+}
+const shape = (blocks: readonly Block[]) =>
+  blocks.map((block) => (block.type === 'heading' ? block.text : block.type === 'video' ? block.title : block.type));
+const videosIn = (blocks: readonly Block[]) =>
+  blocks.filter((block) => block.type === 'video').map(({ title }) => title);
+
+describe('videos by subject', () => {
+  test('stand where they fit, with a sentence that leads to each, as their pages describe them', async () => {
+    const blocks = await placed({ most: 1 });
+    expect(shape(blocks).slice(0, 3)).toEqual(['paragraph', 'standing text', 'Salt by weight, never by spoon']);
+    expect(blocks[1]).toMatchObject({
+      content: [
+        {
+          text: expect.stringMatching(
+            /^To watch: “Salt by weight, never by spoon” by Crockhaven Bench \(\d+ minutes\)\.$/,
+          ),
+        },
       ],
-    };
-    const { id } = (await ask<{ id: string }>('POST', '/pipelines', { name: 'Captions', document })).body;
-    const briefs = await take(id);
-    await w.settled(briefs, ['out']);
-    const [run] = (await ask<BriefWhole>('GET', `/briefs/${briefs[0]}`)).body.runs;
-    expect((run!.gave as { spokenWords: number }).spokenWords).toBe(15 * 14);
+    });
+    expect(blocks[2]).toMatchObject({
+      address: watch('salt-by-weight'),
+      player: `${watch('salt-by-weight')}/player`,
+      still: `${watch('salt-by-weight')}/still.png`,
+    });
+    expect(shape(await placed({ most: 1, led: false }))).not.toContain('standing text');
   });
 
-  test('becomes an article that follows its chapters, shows it and credits it; a chosen part uses that part alone', async () => {
-    const source = await sourceOf({ kind: 'videos', addresses: [at('/videos/watch/salt-by-weight')] });
-    await look(source);
-    const made = SHIPPED.find(({ key }) => key === 'video')!.make({ source, blog: w.blog, language: 'en' });
-    const document = {
-      ...made,
-      steps: made.steps.map((step) => (step.kind === 'publish' ? { ...step, when: 'at once' as const } : step)),
-    };
-    const run = async (words: object) => {
-      const { id } = (await ask<{ id: string }>('POST', '/pipelines', { name: 'Videos', document })).body;
-      const [item] = await itemsOf(source);
-      const [brief] = (
-        await ask<{ briefs: string[] }>('POST', `/pipelines/${id}/take`, { items: [item!.id], ...words })
-      ).body.briefs;
-      await w.settled([brief!], ['out']);
-      const [row] = await w.product.ground.db.rows<{ current: string; address: string }>(
-        'SELECT a.current, p.address FROM article a JOIN publication p ON p.article = a.id WHERE a.brief = ?',
-        [brief],
-      );
-      const runs = (await ask<BriefWhole>('GET', `/briefs/${brief}`)).body.runs;
-      return {
-        document: await readRevision(w.product.ground.db, row!.current),
-        page: await (await fetch(row!.address)).text(),
-        runs,
-      };
-    };
-    const whole = await run({});
-    const headings = whole.document.body.flatMap((block) => (block.type === 'heading' ? [block.text] : []));
-    expect(headings.slice(0, 2)).toEqual(['Six spoons on a scale', 'Per cent of the whole jar']);
-    expect(whole.document.body.filter(({ type }) => type === 'video')).toHaveLength(1);
-    expect(whole.document.keyPhrase).not.toBe('');
-    expect(whole.page).toContain('Crockhaven Bench');
-    const paragraphs = whole.document.body.filter((block) => block.type === 'paragraph');
-    expect(paragraphs.every((block) => (block.evidence?.length ?? 0) > 0)).toBe(true);
-    const part = await run({ range: { from: 60, to: 200 } });
-    const spoken = (runs: BriefWhole['runs']) =>
-      (runs.find(({ kind }) => kind === 'read')!.gave as { spokenWords: number }).spokenWords;
-    expect(spoken(part.runs)).toBeLessThan(spoken(whole.runs) / 1.8);
+  test('stand at the headings that are named, the second and the last, and pictures there give way', async () => {
+    const blocks = await placed(
+      { most: 2, where: 'at headings', headings: '2, last', led: false },
+      { subject: 'sauerkraut' },
+    );
+    const at = shape(blocks);
+    // One fits, and stands at the first heading that is named.
+    expect(at.filter((one) => one === 'figure')).toHaveLength(2);
+    expect(at[at.indexOf('Spoons') + 1]).toBe('figure');
+    expect(at[at.indexOf('Cabbage') + 1]).toBe('Why your sauerkraut went soft');
+    expect(videosIn(blocks)).toHaveLength(1);
+    const two = await placed(
+      { most: 2, where: 'at headings', headings: '2, last', led: false },
+      { subject: 'cabbage jars' },
+    );
+    expect(shape(two).filter((one) => one === 'figure')).toHaveLength(1);
+    expect(videosIn(two)).toHaveLength(2);
+    expect(shape(two)[shape(two).indexOf('Lids') + 1]).toBe(videosIn(two)[1]);
+  });
+
+  test('are only of the channels, the length and the age asked for, in the language of the article', async () => {
+    expect(videosIn(await placed({ only: ['Crockhaven bench'] }))).toHaveLength(1);
+    expect(videosIn(await placed({ only: ['Another channel'] }))).toEqual([]);
+    expect(videosIn(await placed({ never: ['Crockhaven Bench'] }))).toEqual([]);
+    expect(videosIn(await placed({ minutes: 1 }))).toEqual([]);
+    expect(videosIn(await placed({ minutes: 60 }))).toHaveLength(1);
+    expect(videosIn(await placed({ years: 50 }))).toHaveLength(1);
+    expect(videosIn(await placed({}, { subject: 'Sauerkraut im Keller', language: 'de' }))).toEqual([
+      'Sauerkraut im Keller',
+    ]);
+    expect(videosIn(await placed({}, { subject: 'Sauerkraut im Keller', language: 'en' }))).not.toContain(
+      'Sauerkraut im Keller',
+    );
+  });
+
+  test('on another subject there are none, and the article stays as it was', async () => {
+    const without = shape(await placed({}, { subject: 'fiddle strings' }));
+    expect(without.filter((one) => one === 'figure')).toHaveLength(3);
+    expect(without).not.toContain('standing text');
+  });
+
+  test('never stand in an article twice', async () => {
+    const blocks = await placed({ most: 5 }, { subject: 'cabbage jars salt' });
+    expect(new Set(videosIn(blocks)).size).toBe(videosIn(blocks).length);
   });
 });

@@ -319,6 +319,7 @@ const ELSEWHERE: Record<string, readonly string[]> = {
   keep: ['cells'],
   illustrate: ['lead', 'otherwise', 'card'],
   chart: ['as', 'from', 'field', 'most'],
+  videos: ['most', 'where', 'headings', 'minutes', 'years', 'only', 'never', 'led'],
   meanwhile: ['name', 'ifStopped', 'steps'],
   'for each': ['as', 'name', 'steps'],
   when: ['holds', 'otherwise'],

@@ -27,6 +27,7 @@ import { title } from './kinds/title.ts';
 import { translate } from './kinds/translate.ts';
 import { use } from './kinds/use.ts';
 import { vary } from './kinds/vary.ts';
+import { videos } from './kinds/videos.ts';
 import { wait } from './kinds/wait.ts';
 import { when } from './kinds/when.ts';
 import { workOut } from './kinds/workOut.ts';
@@ -51,6 +52,7 @@ export const stepKinds = {
   title,
   illustrate,
   chart,
+  videos,
   link,
   vary,
   translate,

@@ -1,6 +1,7 @@
 import { type Block, type LaidOutPart, type PictureAsked, plainInline, type VideoAsked } from '@grivo/core';
 import type { StepContext } from '../engine/performer.ts';
 import { pictureAs } from '../formats/pictures/read.ts';
+import { videoBlock } from '../formats/videos/block.ts';
 import { storeFile } from '../ground/files/repository.ts';
 import { whyNot } from '../ground/network/network.ts';
 import type { Tools } from '../ports/tools.ts';
@@ -118,18 +119,7 @@ async function videoOf(tools: Tools, context: StepContext, part: VideoAsked): Pr
   });
   const video = read.ok ? read.value : null;
   if (!video) return part.words;
-  const { title, player, film, thumbnail } = video;
-  return [
-    {
-      type: 'video',
-      id: part.id,
-      address: part.address,
-      title: title || nameIn(part),
-      ...(player ? { player } : {}),
-      ...(film ? { film } : {}),
-      ...(thumbnail ? { still: thumbnail } : {}),
-    },
-  ];
+  return [videoBlock(part.id, part.address, { ...video, title: video.title || nameIn(part) })];
 }
 
 /** What the text calls it, else the last part of its address. */

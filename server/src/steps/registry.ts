@@ -25,6 +25,7 @@ import { performTell } from './tell.ts';
 import { performTitle } from './title.ts';
 import { performTranslate } from './translate.ts';
 import { performVary } from './vary.ts';
+import { performVideos } from './videos.ts';
 import { performWait } from './wait.ts';
 import { performWorkOut } from './workOut.ts';
 import { performWrite } from './write.ts';
@@ -48,6 +49,7 @@ export function performers(tools: Tools): Performers {
     title: performTitle(tools),
     illustrate: performIllustrate(tools),
     chart: performChart(tools),
+    videos: performVideos(tools),
     link: performLink(tools),
     vary: performVary(tools),
     translate: performTranslate(tools),

@@ -2,6 +2,7 @@ import { type Request, Router } from 'express';
 import type { Journal } from '../ground/journal.ts';
 import type { Answer, Troubles } from '../ground/trouble.ts';
 import { draw } from '../pictures/draw.ts';
+import { stemsOf } from '../words/language.ts';
 import { captionsOf, type SpokenChapter, timed } from './captions.ts';
 
 /** A video as the host keeps it. */
@@ -75,6 +76,19 @@ export function videoHost(channels: Channels, troubles: Troubles, origin: () => 
     router.get(path, troubles.around('videos', act));
   const at = (path: string) => `${origin()}/videos${path}`;
   get('/videos/find', (request) => {
+    const subject = request.query['videos'];
+    if (typeof subject === 'string') {
+      const wanted = new Set(stemsOf(subject));
+      const fits = ({ title, description }: VideoMaterial) =>
+        new Set(stemsOf(`${title} ${description}`).filter((stem) => wanted.has(stem))).size;
+      const videos = channels
+        .all()
+        .flatMap((channel) => channel.videos)
+        .map((video) => ({ video, fits: fits(video) }))
+        .filter((one) => one.fits > 0)
+        .sort((a, b) => b.fits - a.fits);
+      return { status: 200, body: { videos: videos.map(({ video }) => ({ address: at(`/watch/${video.slug}`) })) } };
+    }
     const words = folded(String(request.query['q'] ?? ''));
     const found = channels
       .all()

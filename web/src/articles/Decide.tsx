@@ -17,6 +17,7 @@ const LOOKS: readonly string[] = [
   'link',
   'illustrate',
   'chart',
+  'videos',
   'translate',
   'vary',
   'lay out',
