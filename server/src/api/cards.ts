@@ -1,4 +1,5 @@
-import { ArticleCards, CardSamples, DrawArticleCard, DrawCard, Picture } from '@grivo/contract';
+import { setImmediate as breathe } from 'node:timers/promises';
+import { ArticleCards, type CardSample, CardSamples, DrawArticleCard, DrawCard, Picture } from '@grivo/contract';
 import { type CardDocument, cardCalled, newCard } from '@grivo/core';
 import { z } from 'zod';
 import { drawingAsPng } from '../formats/pictures/drawing.ts';
@@ -47,11 +48,14 @@ function ofStyles({ ground: { db, desk } }: Product): Route[] {
         const { values } = await styleAt(params['id']!);
         const { madeUp, titles } = await titlesFor(db, params['id']!, MANY, draw);
         const pictures = await picturesOfCard(db, card, IN_SAMPLES);
-        const samples = titles.map(({ title, language, blog }) => {
+        const samples: CardSample[] = [];
+        for (const { title, language, blog } of titles) {
           const subject = { title, keyPhrase: '', language, blog, house: valuesOf(values), now: desk.now() };
           const { svg, texts, problems } = drawnFor(card, subject, pictures);
-          return { title, svg, texts, problems };
-        });
+          samples.push({ title, svg, texts, problems });
+          // Others are answered between two of them.
+          await breathe();
+        }
         return { madeUp, samples };
       },
     }),
