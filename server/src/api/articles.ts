@@ -70,11 +70,11 @@ type Helpers = ReturnType<typeof helpers>;
 /** Articles as lists, pages, Markdown, and their pictures. */
 export function articleRoutes(product: Product): Route[] {
   const shared = helpers(product);
-  return [...listed(shared), ...copies(shared), ...removing(shared), ...sharing(shared)];
+  return [...listed(shared), ...whole(shared), ...copies(shared), ...removing(shared), ...sharing(shared)];
 }
 
 /** Articles: listed, read, and as text or file. */
-function listed({ db, tools, resolverOf, must }: Helpers) {
+function listed({ db }: Helpers) {
   return [
     route({
       method: 'get',
@@ -97,6 +97,12 @@ function listed({ db, tools, resolverOf, must }: Helpers) {
       answer: Neighbours,
       handle: async ({ params, query }) => neighboursOf(db, params['id']!, query),
     }),
+  ];
+}
+
+/** One with all that is on its page. */
+function whole({ db, tools, resolverOf, must }: Helpers) {
+  return [
     route({
       method: 'get',
       path: '/articles/{id}',

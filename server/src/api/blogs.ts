@@ -94,11 +94,11 @@ type Helpers = ReturnType<typeof helpers>;
 /** Blogs, their slots, and moving articles among them. */
 export function blogRoutes(product: Product): Route[] {
   const shared = helpers(product);
-  return [...connecting(shared), ...changing(shared), ...slots(shared)];
+  return [...connecting(shared), ...connected(shared), ...changing(shared), ...lookedAt(shared), ...slots(shared)];
 }
 
 /** Blogs: found, connected, tested. */
-function connecting({ ground, bell, secrets, all, must, product }: Helpers) {
+function connecting({ all, product }: Helpers) {
   return [
     route({
       method: 'get',
@@ -131,6 +131,12 @@ function connecting({ ground, bell, secrets, all, must, product }: Helpers) {
         return found;
       },
     }),
+  ];
+}
+
+/** A blog connected, and a new secret for it. */
+function connected({ ground, bell, secrets, must, product }: Helpers) {
+  return [
     route({
       method: 'post',
       path: '/blogs',
@@ -187,7 +193,7 @@ function pastedSecret(text: string): { secret: string; cut: TestLine[] } {
 }
 
 /** Their words, their cadence and what a change of it moves. */
-function changing({ ground, bell, db, all, must, hasStyle, product }: Helpers) {
+function changing({ ground, bell, db, all, must, hasStyle }: Helpers) {
   return [
     route({
       method: 'put',
@@ -223,6 +229,12 @@ function changing({ ground, bell, db, all, must, hasStyle, product }: Helpers) {
         return { blogs: await all(), moves: await movesOf(db, ground, id) };
       },
     }),
+  ];
+}
+
+/** What was moved, what changed outside, and a test. */
+function lookedAt({ ground, bell, db, must, product }: Helpers) {
+  return [
     route({
       method: 'get',
       path: '/blogs/{id}/moves',

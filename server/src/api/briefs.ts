@@ -75,11 +75,18 @@ type Helpers = ReturnType<typeof helpers>;
 /** Briefs with their steps, what stopped them, and letting them go on. */
 export function briefRoutes(product: Product): Route[] {
   const shared = helpers(product);
-  return [...listed(shared), ...onMany(shared), ...onOne(shared), ...incidents(shared)];
+  return [
+    ...listed(shared),
+    ...runs(shared),
+    ...onMany(shared),
+    ...onOne(shared),
+    ...again(shared),
+    ...incidents(shared),
+  ];
 }
 
 /** Briefs, their runs and the sheet of all of them. */
-function listed({ ground, db, procedures, must }: Helpers) {
+function listed({ ground, db, must }: Helpers) {
   return [
     route({
       method: 'get',
@@ -127,6 +134,12 @@ function listed({ ground, db, procedures, must }: Helpers) {
         });
       },
     }),
+  ];
+}
+
+/** One run, and filling a brief in. */
+function runs({ db, procedures }: Helpers) {
+  return [
     route({
       method: 'get',
       path: '/runs/{id}',
@@ -207,7 +220,7 @@ function onMany({ bell, db, must, doTo, product }: Helpers) {
 }
 
 /** What is done to one brief. */
-function onOne({ ground, bell, db, procedures, must, product }: Helpers) {
+function onOne({ ground, bell, must, product }: Helpers) {
   return [
     route({
       method: 'post',
@@ -247,6 +260,12 @@ function onOne({ ground, bell, db, procedures, must, product }: Helpers) {
         await product.ringAll();
       },
     }),
+  ];
+}
+
+/** One run again. */
+function again({ ground, bell, db, procedures, must, product }: Helpers) {
+  return [
     route({
       method: 'post',
       path: '/briefs/{id}/again',

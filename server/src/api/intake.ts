@@ -65,11 +65,11 @@ type Helpers = ReturnType<typeof helpers>;
 /** What single kinds of source have of their own: feeds, catalogues, recordings, hooks, requests. */
 export function intakeRoutes(product: Product): Route[] {
   const shared = helpers(product);
-  return [...feeds(shared), ...lists(shared), ...reads(shared)];
+  return [...feeds(shared), ...subscriptions(shared), ...lists(shared), ...hooks(shared), ...reads(shared)];
 }
 
 /** Feeds: found, read from a list, written as one. */
-function feeds({ tools, db, ofKind }: Helpers) {
+function feeds({ tools, db }: Helpers) {
   return [
     route({
       method: 'post',
@@ -119,6 +119,12 @@ function feeds({ tools, db, ofKind }: Helpers) {
         return { feeds: read.feeds };
       },
     }),
+  ];
+}
+
+/** The feeds of a source as a list other readers take. */
+function subscriptions({ ofKind }: Helpers) {
+  return [
     route({
       method: 'get',
       path: '/sources/{id}/opml',
@@ -134,7 +140,7 @@ function feeds({ tools, db, ofKind }: Helpers) {
 }
 
 /** Catalogues, requests and hooks. */
-function lists({ ground, tools, bell, secrets, db, ofKind, product }: Helpers) {
+function lists({ ground, tools, bell, ofKind }: Helpers) {
   return [
     route({
       method: 'post',
@@ -181,6 +187,12 @@ function lists({ ground, tools, bell, secrets, db, ofKind, product }: Helpers) {
         return { id };
       },
     }),
+  ];
+}
+
+/** The address a hook is called at. */
+function hooks({ ground, secrets, db, ofKind, product }: Helpers) {
+  return [
     route({
       method: 'get',
       path: '/sources/{id}/hook',

@@ -16,8 +16,11 @@ const THUMB = 240;
 const LONGEST_MS = 20_000;
 
 /** Picture libraries, searched by hand before an article or in it. */
-export function libraryRoutes({ ground: { db }, tools }: Product): Route[] {
-  const libraries = () => tools.services.filling('picture library');
+export function libraryRoutes(product: Product): Route[] {
+  const {
+    ground: { db },
+    tools,
+  } = product;
   const shown = async (library: ServiceRow, picture: LibraryPicture, used: ReadonlySet<string>) => {
     const brought = await tools.pictureLibrary.bring(library, picture, AbortSignal.timeout(LONGEST_MS));
     const thumb = brought.ok ? await thumbOf(brought.value, THUMB) : null;
@@ -34,7 +37,7 @@ export function libraryRoutes({ ground: { db }, tools }: Product): Route[] {
       answer: FoundPictures,
       handle: async ({ query: { words, language } }) => ({
         libraries: await Promise.all(
-          libraries().map(async (library) => {
+          librariesOf(product).map(async (library) => {
             const { id, name } = library;
             const found = await tools.pictureLibrary.find(library, words, language, AbortSignal.timeout(LONGEST_MS));
             if (!found.ok) return { id, name, pictures: [], problem: wordsOf(found.failure, () => name).sentence };
@@ -49,6 +52,19 @@ export function libraryRoutes({ ground: { db }, tools }: Product): Route[] {
         ),
       }),
     }),
+    ...bringing(product),
+  ];
+}
+
+const librariesOf = ({ tools }: Product): ServiceRow[] => tools.services.filling('picture library');
+
+/** A picture brought in. */
+function bringing(product: Product): Route[] {
+  const {
+    ground: { db },
+    tools,
+  } = product;
+  return [
     route({
       method: 'post',
       path: '/libraries/{id}/pictures',
@@ -58,7 +74,7 @@ export function libraryRoutes({ ground: { db }, tools }: Product): Route[] {
       answer: Picture,
       status: 200,
       handle: async ({ params, body: { words, language, picture: id } }) => {
-        const library = libraries().find((one) => one.id === params['id']);
+        const library = librariesOf(product).find((one) => one.id === params['id']);
         if (!library) throw notFound('picture library');
         // What is brought is what the library says of it now, not what somebody sent.
         const found = await tools.pictureLibrary.find(library, words, language, AbortSignal.timeout(LONGEST_MS));

@@ -25,11 +25,18 @@ import { changedMeanwhile, revFrom, tag } from './tags.ts';
 /** Pipelines: their procedures and versions, taking items, and trials. */
 export function pipelineRoutes(product: Product): Route[] {
   const shared = pipelineHelpers(product);
-  return [...listed(shared), ...versions(shared), ...taking(shared), ...running(shared), ...trials(shared)];
+  return [
+    ...listed(shared),
+    ...changed(shared),
+    ...versions(shared),
+    ...taking(shared),
+    ...running(shared),
+    ...trials(shared),
+  ];
 }
 
 /** Pipelines and their versions: read, made, saved. */
-function listed({ ground, bell, must, context, checked, whole }: PipelineHelpers) {
+function listed({ ground, bell, context, checked }: PipelineHelpers) {
   return [
     route({
       method: 'get',
@@ -61,6 +68,12 @@ function listed({ ground, bell, must, context, checked, whole }: PipelineHelpers
         return { id, problems };
       },
     }),
+  ];
+}
+
+/** A pipeline changed. */
+function changed({ ground, bell, must, whole }: PipelineHelpers) {
+  return [
     route({
       method: 'get',
       path: '/pipelines/{id}',

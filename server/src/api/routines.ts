@@ -74,7 +74,7 @@ type Helpers = ReturnType<typeof helpers>;
 /** Routines, and procedures as files. */
 export function routineRoutes(product: Product): Route[] {
   const shared = helpers(product);
-  return [...listed(shared), ...files(shared)];
+  return [...listed(shared), ...changed(shared), ...files(shared)];
 }
 
 /** Routines: read, made, saved. */
@@ -108,6 +108,12 @@ function listed({ db, spoken, fit, named, ground, bell }: Helpers) {
         return { id };
       },
     }),
+  ];
+}
+
+/** A routine changed. */
+function changed({ db, spoken, fit, named, ground, bell }: Helpers) {
+  return [
     route({
       method: 'put',
       path: '/routines/{id}',

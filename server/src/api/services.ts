@@ -42,7 +42,7 @@ type Helpers = ReturnType<typeof helpers>;
 /** Services: for the owner. Secrets go in and never come out. */
 export function serviceRoutes(product: Product): Route[] {
   const shared = helpers(product);
-  return [...listed(shared), ...changing(shared)];
+  return [...listed(shared), ...changing(shared), ...tested(shared)];
 }
 
 /** Services: read, connected, changed. */
@@ -90,7 +90,7 @@ function listed({ ground, secrets, all, changed, product }: Helpers) {
 }
 
 /** Which is used, its key, its test. */
-function changing({ ground, secrets, tools, db, all, must, changed }: Helpers) {
+function changing({ ground, secrets, db, all, must, changed }: Helpers) {
   return [
     route({
       method: 'put',
@@ -138,6 +138,12 @@ function changing({ ground, secrets, tools, db, all, must, changed }: Helpers) {
         await changed(id);
       },
     }),
+  ];
+}
+
+/** A service tested. */
+function tested({ tools, must }: Helpers) {
+  return [
     route({
       method: 'post',
       path: '/services/{id}/test',

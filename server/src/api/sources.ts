@@ -66,7 +66,14 @@ type Helpers = ReturnType<typeof helpers>;
 /** Sources of every kind: what they hold, how they are looked at, and what each look found. */
 export function sourceRoutes(product: Product): Route[] {
   const shared = helpers(product);
-  return [...listed(shared), ...looking(shared), ...sheets(shared), ...items(shared)];
+  return [
+    ...listed(shared),
+    ...looking(shared),
+    ...sheets(shared),
+    ...brought(shared),
+    ...items(shared),
+    ...itemsOfSource(shared),
+  ];
 }
 
 /** Sources: read, made, changed. */
@@ -216,6 +223,12 @@ function sheets({ tools, db, whole }: Helpers) {
         return sendCsv(response, source.name, begunWith(first.done ? '' : first.value, lines));
       },
     }),
+  ];
+}
+
+/** Files that are brought in, and channels. */
+function brought({ tools, db }: Helpers) {
+  return [
     route({
       method: 'post',
       path: '/uploads',
@@ -259,7 +272,7 @@ function sheets({ tools, db, whole }: Helpers) {
 }
 
 /** Items, and what would be read of one. */
-function items({ tools, db, whole }: Helpers) {
+function items({ tools, db }: Helpers) {
   return [
     route({
       method: 'get',
@@ -311,6 +324,12 @@ function items({ tools, db, whole }: Helpers) {
         };
       },
     }),
+  ];
+}
+
+/** What a source holds. */
+function itemsOfSource({ db, whole }: Helpers) {
+  return [
     route({
       method: 'get',
       path: '/sources/{id}/items',

@@ -113,6 +113,14 @@ export function pictureLibraries(troubles: Troubles, origin: () => string): Rout
         return { status: 200, type: 'image/png', body: png };
       }),
     );
+    router.get(base, (_request, response) => {
+      const entries = all.map(({ id, shows }) => `<li><a href="${base}/pictures/${id}">${shows}</a></li>`);
+      response
+        .type('html')
+        .send(
+          `<!doctype html><html lang="en"><title>${library.name}</title><h1>${library.name}</h1><p>${library.licence.name}.</p><ul>${entries.join('')}</ul></html>`,
+        );
+    });
     router.get(`${base}/pictures/:id`, (request, response) => {
       const found = all.find(({ id }) => id === request.params['id']);
       if (!found) return void response.status(404).type('text').send('There is no such picture.');

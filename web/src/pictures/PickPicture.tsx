@@ -60,20 +60,7 @@ export function PictureChoice({
       {list.isPending ? <Loading rows={3} /> : null}
       {list.isError ? <Trouble>{inWords(list.error)}</Trouble> : null}
       {list.data?.pictures.length === 0 ? <Empty>No picture fits this.</Empty> : null}
-      <ul className="grid max-h-72 grid-cols-4 gap-2 overflow-y-auto pt-2">
-        {(list.data?.pictures ?? []).slice(0, MOST).map((one) => (
-          <li key={one.file}>
-            <button
-              type="button"
-              className="block w-full p-0.5 text-left hover:bg-marker-wash"
-              onClick={() => pick(one)}
-            >
-              <img src={addressOf(one)} alt="" loading="lazy" className="aspect-[3/2] w-full object-cover" />
-              <span className="line-clamp-2 text-small leading-4">{one.words || 'no words yet'}</span>
-            </button>
-          </li>
-        ))}
-      </ul>
+      <Ours pictures={list.data?.pictures ?? []} pick={pick} />
       <FromLibraries words={find} onPick={pick} />
       {article === undefined ? null : <DrawCard article={article} onPick={pick} />}
       {edits ? (
@@ -93,5 +80,20 @@ export function PictureChoice({
         </p>
       ) : null}
     </div>
+  );
+}
+
+function Ours({ pictures, pick }: { pictures: readonly Picture[]; pick: (picture: Picture) => void }) {
+  return (
+    <ul className="grid max-h-72 grid-cols-4 gap-2 overflow-y-auto pt-2">
+      {pictures.slice(0, MOST).map((one) => (
+        <li key={one.file}>
+          <button type="button" className="block w-full p-0.5 text-left hover:bg-marker-wash" onClick={() => pick(one)}>
+            <img src={addressOf(one)} alt="" loading="lazy" className="aspect-[3/2] w-full object-cover" />
+            <span className="line-clamp-2 text-small leading-4">{one.words || 'no words yet'}</span>
+          </button>
+        </li>
+      ))}
+    </ul>
   );
 }

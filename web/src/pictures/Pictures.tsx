@@ -70,11 +70,7 @@ export default function PicturesPage() {
                 : 'No picture fits this.'}
             </Empty>
           ) : null}
-          <ul className="grid grid-cols-[repeat(auto-fill,minmax(136px,1fr))] gap-4">
-            {pictures.map((one) => (
-              <Thumb key={one.file} one={one} isChosen={one.file === shown} onChoose={() => setChosen(one.file)} />
-            ))}
-          </ul>
+          <Thumbs pictures={pictures} shown={shown} choose={setChosen} />
           <Further list={list.data} from={from} setFrom={setFrom} />
           <FromLibraries words={wanted.find} onPick={({ file }) => setChosen(file)} />
         </div>
@@ -208,5 +204,23 @@ function Further({
         </button>
       ) : null}
     </p>
+  );
+}
+
+function Thumbs({
+  pictures,
+  shown,
+  choose,
+}: {
+  pictures: readonly Picture[];
+  shown: string | null;
+  choose: (file: string) => void;
+}) {
+  return (
+    <ul className="grid grid-cols-[repeat(auto-fill,minmax(136px,1fr))] gap-4">
+      {pictures.map((one) => (
+        <Thumb key={one.file} one={one} isChosen={one.file === shown} onChoose={() => choose(one.file)} />
+      ))}
+    </ul>
   );
 }

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { stepBase } from '../fields.ts';
 import type { StepKind } from '../kind.ts';
-import { listWords, optional, plural } from '../sentence.ts';
+import { listWords, optional, plural, type SentencePart } from '../sentence.ts';
 
 /** Headings by their number, the last by its name: '2, last'. */
 const HEADINGS = /^(?:[1-9]\d?|last)(?: ?, ?(?:[1-9]\d?|last)){0,9}$/;
@@ -85,6 +85,14 @@ export const videos: StepKind<'videos', VideosStep> = {
         ],
       },
     },
+    ...limitsOf(step),
+  ],
+  check: () => [],
+};
+
+/** Which videos it may be: their length, their age, whose. */
+function limitsOf(step: VideosStep): SentencePart[] {
+  return [
     ...optional(
       step.minutes !== null,
       ', of at most ',
@@ -117,6 +125,5 @@ export const videos: StepKind<'videos', VideosStep> = {
       { word: listWords(step.never, 'none'), field: 'never', editor: { type: 'values', most: 50 } },
       'channels it is never of',
     ),
-  ],
-  check: () => [],
-};
+  ];
+}

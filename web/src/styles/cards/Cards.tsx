@@ -4,14 +4,15 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { call, inWords } from '../../api/call.ts';
-import { Button, Empty, Loading, TextOnce, Trouble, Word } from '../../design/index.ts';
-import { plural } from '../../words/figures.ts';
+import { Button, Empty, Loading, Trouble } from '../../design/index.ts';
 import type { StyleEdit } from '../useStyle.ts';
 import { CardCanvas } from './CardCanvas.tsx';
+import { CardHead } from './CardHead.tsx';
 import { CardSentence } from './CardSentence.tsx';
 import { CardTitles } from './CardTitles.tsx';
+import { freeName } from './names.ts';
 import { PickedWords } from './PickedWords.tsx';
-import { type CardDraft, type Picked, useDraft } from './useDraft.ts';
+import { type Picked, useDraft } from './useDraft.ts';
 
 /** The cards of a house style: templates titles are set into. */
 export function Cards({ style, edit }: { style: HouseStyleWhole; edit: StyleEdit }) {
@@ -54,11 +55,17 @@ export function Cards({ style, edit }: { style: HouseStyleWhole; edit: StyleEdit
   );
 }
 
-/** A name no other card has. */
-function freeName(cards: readonly CardDocument[], name: string): string {
-  const taken = new Set(cards.map((card) => card.name));
-  if (!taken.has(name)) return name;
-  for (let n = 2; ; n++) if (!taken.has(`${name} ${n}`)) return `${name} ${n}`;
+/** A card as it is typed, drawn with titles of ours. */
+function useSamples({ id, rev }: HouseStyleWhole, typed: CardDocument) {
+  const [draw, setDraw] = useState(0);
+  const card = useDeferredValue(typed);
+  const drawn = useQuery({
+    queryKey: ['card drawn', id, rev, card, draw],
+    queryFn: () => call('POST', `/styles/${id}/cards/drawn`, { body: { card, draw }, answer: CardSamples }),
+    placeholderData: keepPreviousData,
+    staleTime: 60_000,
+  });
+  return { drawn, others: () => setDraw(draw + 1) };
 }
 
 function OneCard({
@@ -76,15 +83,8 @@ function OneCard({
 }) {
   const draft = useDraft(style.id, kept);
   const [picked, pick] = useState<Picked>(null);
-  const [draw, setDraw] = useState(0);
   const [shown, setShown] = useState<number | null>(null);
-  const card = useDeferredValue(draft.card);
-  const drawn = useQuery({
-    queryKey: ['card drawn', style.id, style.rev, card, draw],
-    queryFn: () => call('POST', `/styles/${style.id}/cards/drawn`, { body: { card, draw }, answer: CardSamples }),
-    placeholderData: keepPreviousData,
-    staleTime: 60_000,
-  });
+  const { drawn, others } = useSamples(style, draft.card);
   const samples = drawn.data?.samples ?? [];
   const at = shown === null || shown >= samples.length ? Math.floor(samples.length / 2) : shown;
   const sample = samples[at];
@@ -118,114 +118,9 @@ function OneCard({
         </section>
         <section aria-label="The card with titles of ours">
           {drawn.isPending ? <Loading rows={10} /> : null}
-          {drawn.data ? (
-            <CardTitles drawn={drawn.data} main={main} shown={at} show={setShown} others={() => setDraw(draw + 1)} />
-          ) : null}
+          {drawn.data ? <CardTitles drawn={drawn.data} main={main} shown={at} show={setShown} others={others} /> : null}
         </section>
       </div>
-    </>
-  );
-}
-
-function CardHead({
-  style,
-  kept,
-  draft,
-  edit,
-  show,
-  copy,
-  title,
-}: {
-  style: HouseStyleWhole;
-  kept: CardDocument;
-  draft: CardDraft;
-  edit: StyleEdit;
-  show: (name: string) => void;
-  copy: (card: CardDocument) => void;
-  title: string;
-}) {
-  const replace = (card: CardDocument | null) =>
-    edit.put(({ cards }) => ({
-      cards: cards.flatMap((one) => (one.name === kept.name ? (card ? [card] : []) : [one])),
-    }));
-  const keep = () => {
-    replace(draft.card);
-    draft.drop();
-  };
-  const rename = (name: string) => {
-    const free = freeName(
-      edit.words.cards.filter((one) => one.name !== kept.name),
-      name.slice(0, 60),
-    );
-    replace({ ...draft.card, name: free });
-    draft.drop();
-    show(free);
-  };
-  return (
-    <div className="flex flex-wrap items-center gap-x-5 pb-2 text-small">
-      <Keeping draft={draft} version={style.version} keep={keep} />
-      <span className="ml-auto flex flex-wrap items-center gap-x-5">
-        {draft.changes === 0 && title !== '' ? (
-          <a
-            className="act quiet brackets"
-            href={`/api/styles/${style.id}/cards/${encodeURIComponent(kept.name)}/file?title=${encodeURIComponent(title)}`}
-            download
-          >
-            Save this one as a file
-          </a>
-        ) : null}
-        <Word
-          label="Name of the card"
-          editor={(close) => (
-            <TextOnce
-              label="Name of the card"
-              value={kept.name}
-              hint="Steps that ask for it by its name have to be told the new one."
-              onPut={(name) => name !== '' && rename(name)}
-              close={close}
-            />
-          )}
-        >
-          rename
-        </Word>
-        <Button look="quiet" onClick={() => copy({ ...draft.card, name: `${kept.name}, copy`.slice(0, 60) })}>
-          copy it
-        </Button>
-        <Button
-          look="quiet"
-          onClick={() => {
-            draft.drop();
-            replace(null);
-          }}
-        >
-          remove it
-        </Button>
-        <span className="text-ink-3">Versions bring it back</span>
-      </span>
-    </div>
-  );
-}
-
-/** Whether it is kept as it stands, and what can be done about it. */
-function Keeping({ draft, version, keep }: { draft: CardDraft; version: number; keep: () => void }) {
-  return (
-    <>
-      <span className="text-ink-2" role="status">
-        {draft.changes === 0 ? `kept, version ${version}` : `${plural(draft.changes, 'change')} not kept yet`}
-      </span>
-      {draft.changes > 0 ? (
-        <>
-          <Button look="solid" onClick={keep}>
-            Keep as version {version + 1}
-          </Button>
-          <Button look="quiet" onClick={draft.undo}>
-            Undo
-          </Button>
-          <Button look="quiet" onClick={draft.drop}>
-            Give them up
-          </Button>
-        </>
-      ) : null}
     </>
   );
 }

@@ -1,4 +1,4 @@
-import { CARD_FIELDS, type CardBox, type CardText } from '@grivo/core';
+import { CARD_FIELDS, type CardBox, type CardPicture, type CardText } from '@grivo/core';
 import { Button, ChoiceWord, TextOnce, Word } from '../../design/index.ts';
 import { PickPicture } from '../../pictures/PickPicture.tsx';
 import { ColourWord } from './ColourWord.tsx';
@@ -28,31 +28,7 @@ export function PickedWords({
   return (
     <div className="border-t border-rule pt-2 text-proc leading-8">
       {what === 'texts' ? <TextWords text={card.texts[n]!} put={put} /> : null}
-      {what === 'pictures' ? (
-        <p>
-          <PickPicture says="The picture" onPick={({ file }) => put({ file })} />{' '}
-          <ChoiceWord
-            label="How it stands in its box"
-            value={card.pictures[n]!.fills ? 'fills' : 'whole'}
-            options={[
-              { value: 'fills', says: 'fills its box', does: 'what stands out of it is cut off' },
-              { value: 'whole', says: 'stands in it whole', does: 'as large as the box lets it, as for a logo' },
-            ]}
-            onChoose={(how) => put({ fills: how === 'fills' })}
-          />
-          ,{' '}
-          <ChoiceWord
-            label="Its corners"
-            value={card.pictures[n]!.round ? 'round' : 'square'}
-            options={[
-              { value: 'square', says: 'with corners', does: 'as it is' },
-              { value: 'round', says: 'round', does: 'as for a portrait' },
-            ]}
-            onChoose={(how) => put({ round: how === 'round' })}
-          />
-          , <BoxWords box={one.box} put={(box) => put({ box })} />.
-        </p>
-      ) : null}
+      {what === 'pictures' ? <PictureWords picture={card.pictures[n]!} put={put} /> : null}
       {what === 'areas' ? (
         <p>
           An area of{' '}
@@ -94,21 +70,7 @@ function BoxWords({ box, put }: { box: CardBox; put: (box: CardBox) => void }) {
 function TextWords({ text, put }: { text: CardText; put: (changed: Partial<CardText>) => void }) {
   return (
     <p>
-      <Word
-        label="What it says"
-        editor={(close) => (
-          <TextOnce
-            label="What it says"
-            value={text.says}
-            hint={`Words of your own and fields: ${CARD_FIELDS.map(({ name, says }) => `{{ ${name} }} is ${says}`).join(', ')}; named texts of the house style are {{ house.name }}.`}
-            onPut={(says) => says !== '' && put({ says: says.slice(0, 400) })}
-            close={close}
-          />
-        )}
-      >
-        {text.says}
-      </Word>{' '}
-      in{' '}
+      <SaysWord text={text} put={put} /> in{' '}
       <ChoiceWord
         label="Face"
         value={text.face}
@@ -179,5 +141,52 @@ function Standing({ text, put }: { text: CardText; put: (changed: Partial<CardTe
         onChoose={(down) => put({ down })}
       />
     </>
+  );
+}
+
+function PictureWords({ picture, put }: { picture: CardPicture; put: (changed: Partial<CardPicture>) => void }) {
+  return (
+    <p>
+      <PickPicture says="The picture" onPick={({ file }) => put({ file })} />{' '}
+      <ChoiceWord
+        label="How it stands in its box"
+        value={picture.fills ? 'fills' : 'whole'}
+        options={[
+          { value: 'fills', says: 'fills its box', does: 'what stands out of it is cut off' },
+          { value: 'whole', says: 'stands in it whole', does: 'as large as the box lets it, as for a logo' },
+        ]}
+        onChoose={(how) => put({ fills: how === 'fills' })}
+      />
+      ,{' '}
+      <ChoiceWord
+        label="Its corners"
+        value={picture.round ? 'round' : 'square'}
+        options={[
+          { value: 'square', says: 'with corners', does: 'as it is' },
+          { value: 'round', says: 'round', does: 'as for a portrait' },
+        ]}
+        onChoose={(how) => put({ round: how === 'round' })}
+      />
+      , <BoxWords box={picture.box} put={(box) => put({ box })} />.
+    </p>
+  );
+}
+
+function SaysWord({ text, put }: { text: CardText; put: (changed: Partial<CardText>) => void }) {
+  return (
+    <Word
+      label="What it says"
+      editor={(close) => (
+        <TextOnce
+          label="What it says"
+          value={text.says}
+          hint={`Words of your own and fields: ${CARD_FIELDS.map(({ name, says }) => `{{ ${name} }} is ${says}`).join(', ')}; named texts of the house style are {{ house.name }}.`}
+          onPut={(says) => says !== '' && put({ says: says.slice(0, 400) })}
+          close={close}
+        />
+      )}
+    >
+      {text.says}
+    </Word>
   );
 }
