@@ -101,7 +101,7 @@ export {
 } from './chart/plan.ts';
 export { contrastOf } from './drawing/contrast.ts';
 export { fitText } from './drawing/fit.ts';
-export { type Box, type Face, px, type SetLine, xmlText } from './drawing/type.ts';
+export { type Box, type Face, isSet as isSetLine, px, type SetLine, xmlText } from './drawing/type.ts';
 export { expressionFields, expressionProblem, type WorkedOut, workOut } from './expression/evaluate.ts';
 export { type FindPattern, type Found, FUNCTIONS } from './expression/functions.ts';
 export { FieldTest, IS, isEmpty, numberOf, testHolds, textOf, valueAt } from './expression/test.ts';

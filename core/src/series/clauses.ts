@@ -11,10 +11,13 @@ const LONGEST_LABEL = 3;
 export function clausesOf(tokens: readonly Token[], language: string): Clause[] {
   const words = wordsFor(language);
   const out: Token[][] = [[]];
-  for (const token of tokens) {
+  for (const [n, token] of tokens.entries()) {
     const now = out.at(-1)!;
-    const parts =
-      token.kind === 'sign'
+    // '3–5 days' is one span.
+    const spans = /^[–—]$/.test(token.text) && tokens[n - 1]?.kind === 'number' && tokens[n + 1]?.kind === 'number';
+    const parts = spans
+      ? false
+      : token.kind === 'sign'
         ? /^[,;.!?()–—]$/.test(token.text) || (token.text === ':' && now.length > LONGEST_LABEL)
         : joins(token, words) && now.length > 0;
     if (parts) out.push([]);
