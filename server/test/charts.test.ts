@@ -133,6 +133,20 @@ describe('the step that draws charts', () => {
   });
 });
 
+test('a chart of more figures than fit a picture is a table alone, and so is an empty one', async () => {
+  const { db } = desk.w.product.ground;
+  const chart = (many: number) => ({
+    type: 'chart' as const,
+    id: 'c1',
+    form: 'bar' as const,
+    labels: Array.from({ length: many }, (_, i) => `Row ${i}`),
+    series: [{ name: 'bowls', values: Array.from({ length: many }, (_, i) => i) }],
+    alternative: '',
+  });
+  const drawn = async (many: number) => (await chartPictures(db, { body: [chart(many)], language: 'en' })).size;
+  expect([await drawn(60), await drawn(5_000), await drawn(0)]).toEqual([1, 0, 0]);
+});
+
 test('a chart reaches the blog as a picture with all its figures below, and every copy too', async () => {
   const publish = { ...k.publish.fresh('p1'), blog: desk.w.blog, when: 'at once' } as Step;
   const { article, charts } = await charted({}, { after: [publish] });

@@ -79,6 +79,11 @@ describe('a card', () => {
     expect(svg).toContain('<ellipse cx="25" cy="40" rx="15" ry="20"/>');
   });
 
+  test('does not try a text that is longer than any heading', () => {
+    const { problems } = draw(newCard('One'), 'A', 'so many words '.repeat(2_000));
+    expect(problems).toMatchObject([{ text: 1, stops: true, sentence: expect.stringContaining('does not fit') }]);
+  });
+
   test('tells letters by the ground that is under them: an area that holds them, a picture nobody knows', () => {
     const white = newCard('One').texts.map((text) => ({ ...text, colour: '#ffffff' }));
     const pale = { ...newCard('One'), texts: white };

@@ -6,6 +6,8 @@ import type { CardBox, CardDocument, CardFace, CardText } from './document.ts';
 
 /** From baseline to baseline, as a multiple of the size. */
 const LEADING = 1.16;
+/** Letters beyond which no text is set. */
+const LONGEST_SAID = 1_000;
 /** Below it large letters are hard to read (WCAG 2.2, 1.4.3). */
 const LEAST_CONTRAST = 3;
 
@@ -43,17 +45,21 @@ export function drawCard(card: CardDocument, says: readonly string[], needs: Car
   let letters = '';
   for (const [n, text] of card.texts.entries()) {
     const said = (says[n] ?? '').replace(/\s+/g, ' ').trim();
-    const fitted = fitText(
-      said,
-      needs.face(text.face, text.bold),
-      text.box,
-      { ...text, leading: LEADING },
-      {
-        across: text.across,
-        down: text.down,
-        rightToLeft: isFromRight(said),
-      },
-    );
+    // What is longer than any heading is not tried at every size.
+    const fitted: Fitted =
+      said.length > LONGEST_SAID
+        ? { ok: false, why: 'too long' }
+        : fitText(
+            said,
+            needs.face(text.face, text.bold),
+            text.box,
+            { ...text, leading: LEADING },
+            {
+              across: text.across,
+              down: text.down,
+              rightToLeft: isFromRight(said),
+            },
+          );
     if (!fitted.ok) {
       problems.push({ text: n, stops: true, ...told(said, text, fitted) });
       texts.push({ size: text.from, lines: [] });

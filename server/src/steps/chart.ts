@@ -43,6 +43,9 @@ export function performChart(tools: Tools): Performer<StepOf<'chart'>> {
   };
 }
 
+/** Lines of a field that are looked at. */
+const MOST_ROWS = 200;
+
 /** The series in the lines of a field; null where there is no such field. */
 function given({ fields }: StepContext, name: string): Found[] | null {
   const value = fields[name];
@@ -52,7 +55,7 @@ function given({ fields }: StepContext, name: string): Found[] | null {
     .map((line) => line.split(/[|;\t]/).map((cell) => cell.trim()))
     .filter((cells) => cells.some((cell) => cell !== ''))
     .map((cells) => cells.join(' | '));
-  return seriesInRows(rows).map((series) => ({ series, passage: null }));
+  return seriesInRows(rows.slice(0, MOST_ROWS)).map((series) => ({ series, passage: null }));
 }
 
 /** The series in the passages of the brief, those first that the article rests on, in the order it does. */

@@ -12,6 +12,8 @@ export interface ChartPicture {
 }
 
 const DENSE = 2;
+/** Pixels a chart may be high; of more figures than that the table stands alone. */
+const HIGHEST = 3_000;
 const MOST_REMEMBERED = 500;
 const remembered = new Map<string, ChartPicture>();
 
@@ -24,16 +26,21 @@ export async function chartPictures(
   { body, language }: { body: readonly Block[]; language?: string },
 ): Promise<Map<string, ChartPicture>> {
   const out = new Map<string, ChartPicture>();
-  for (const block of body)
-    if (block.type === 'chart') out.set(block.id, await pictureOf(sql, block, language ?? 'en'));
+  for (const block of body) {
+    const picture = block.type === 'chart' ? await pictureOf(sql, block, language ?? 'en') : null;
+    if (picture) out.set(block.id, picture);
+  }
   return out;
 }
 
-async function pictureOf(sql: Sql, { form, labels, series }: Chart, language: string): Promise<ChartPicture> {
+async function pictureOf(sql: Sql, { form, labels, series }: Chart, language: string): Promise<ChartPicture | null> {
   const key = JSON.stringify([form, labels, series, language]);
   const known = remembered.get(key);
   if (known) return known;
-  const svg = drawChart(chartPlan({ form, labels, series }, language), faceFor('plain', false));
+  if (labels.length === 0 || series.length === 0) return null;
+  const plan = chartPlan({ form, labels, series }, language);
+  if (plan.height > HIGHEST) return null;
+  const svg = drawChart(plan, faceFor('plain', false));
   const [, wide, high] = /width="(\d+)" height="([\d.]+)"/.exec(svg)!;
   const [width, height] = [Number(wide), Math.round(Number(high))];
   const body = drawingAsPng(svg, width * DENSE);
