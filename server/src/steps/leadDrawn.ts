@@ -55,7 +55,7 @@ export async function drawnLead(
   return { kind: 'picture', from: 'drawn', lead: leadOf(kept, alternative, '') };
 }
 
-/** What is said of a picture: by the library where it is known there, else by its maker, told apart from others that say the same. */
+/** What is said of a picture by its maker, told apart from others that say the same. */
 async function toldApart(
   db: Database,
   { file, isNew }: { file: string; isNew: boolean },
@@ -64,7 +64,9 @@ async function toldApart(
   language: string,
 ): Promise<string> {
   const picture = await getPicture(db, file);
-  if (!isNew || !picture) return picture?.words || said;
+  if (!picture) return said;
+  // The same drawing again: told apart as it was before.
+  if (!isNew) return picture.words.startsWith(said.replace(/[.!]$/, '')) ? picture.words : said;
   if (!(await isSaidOfAnother(db, said, file))) return said;
   const words = alternativeApart(said, subject, language);
   await changePicture(db, file, picture.rev, { words, credit: picture.credit });
