@@ -66,7 +66,7 @@ async function toldApart(
   const picture = await getPicture(db, file);
   if (!picture) return said;
   // The same drawing again: told apart as it was before.
-  if (!isNew) return picture.words.startsWith(said.replace(/[.!]$/, '')) ? picture.words : said;
+  if (!isNew) return picture.words.startsWith(`${said.replace(/[.!]$/, '')}; `) ? picture.words : said;
   if (!(await isSaidOfAnother(db, said, file))) return said;
   const words = alternativeApart(said, subject, language);
   await changePicture(db, file, picture.rev, { words, credit: picture.credit });
