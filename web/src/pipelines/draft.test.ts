@@ -1,6 +1,6 @@
 import { shipped } from '@grivo/core';
 import fc from 'fast-check';
-import { beforeEach, expect, test, vi } from 'vitest';
+import { afterEach, beforeEach, expect, test, vi } from 'vitest';
 
 /** What a browser keeps over a reload. */
 const kept = new Map<string, string>();
@@ -18,6 +18,11 @@ const store = () => useDraft.getState();
 beforeEach(() => {
   vi.useFakeTimers();
   useDraft.setState({ draft: null, aside: {} });
+});
+
+afterEach(() => {
+  // Other tests of the same process wait for the clock.
+  vi.useRealTimers();
 });
 
 test('taking back every change ends where it began, and doing them again where they led', () => {
