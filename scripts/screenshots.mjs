@@ -121,7 +121,7 @@ try {
   await picture('pictures', at, '/articles/pictures');
   await picture('cadence', at, '/cadence');
   await picture('links', at, `/blogs/${await first('/blogs', 'blogs')}/links`, async () => {
-    await page.getByRole('button', { name: 'crock' }).click();
+    await page.getByRole('button', { name: 'crock', exact: true }).click();
   });
   await picture('blog', at, `/blogs/${await first('/blogs', 'blogs')}`, async () => {
     await page.getByRole('button', { name: 'Test it' }).click();
