@@ -20,6 +20,9 @@ export const CardProblem = z.object({
 /** A card with one title. */
 export const CardSample = z.object({
   title: z.string(),
+  /** The blog of its article, and its language: both may stand on the card. */
+  blog: z.string(),
+  language: z.string(),
   /** The drawing as SVG. */
   svg: z.string(),
   /** How each text stands there: the size of its letters and its lines. */

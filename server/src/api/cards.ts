@@ -1,6 +1,6 @@
 import { setImmediate as breathe } from 'node:timers/promises';
 import { ArticleCards, type CardSample, CardSamples, DrawArticleCard, DrawCard, Picture } from '@grivo/contract';
-import { type CardDocument, cardCalled, newCard } from '@grivo/core';
+import { type CardDocument, cardCalled, LanguageTag, newCard } from '@grivo/core';
 import { z } from 'zod';
 import { drawingAsPng } from '../formats/pictures/drawing.ts';
 import { getArticle, readRevision } from '../nouns/articles/repository.ts';
@@ -52,7 +52,7 @@ function ofStyles({ ground: { db, desk } }: Product): Route[] {
         for (const { title, language, blog } of titles) {
           const subject = { title, keyPhrase: '', language, blog, house: valuesOf(values), now: desk.now() };
           const { svg, texts, problems } = drawnFor(card, subject, pictures);
-          samples.push({ title, svg, texts, problems });
+          samples.push({ title, blog, language, svg, texts, problems });
           // Others are answered between two of them.
           await breathe();
         }
@@ -66,11 +66,11 @@ function ofStyles({ ground: { db, desk } }: Product): Route[] {
       role: 'proofreader',
       query: CardFileQuery,
       mime: 'image/png',
-      handle: async ({ params, query: { title, blog }, response }) => {
+      handle: async ({ params, query: { title, blog, language }, response }) => {
         const { cards, values } = await styleAt(params['id']!);
         const card = cards.find(({ name }) => name === params['card']);
         if (!card) throw notFound('card');
-        const subject = { title, keyPhrase: '', language: 'en', blog, house: valuesOf(values), now: desk.now() };
+        const subject = { title, keyPhrase: '', language, blog, house: valuesOf(values), now: desk.now() };
         const { svg } = mustDraw(card, subject, await picturesOfCard(db, card, Math.max(card.width, card.height)));
         const name = `${card.name} ${title}`.replace(/[^\p{L}\p{N}]+/gu, '-').slice(0, 80);
         response.setHeader('content-disposition', `attachment; filename*=UTF-8''${encodeURIComponent(name)}.png`);
@@ -80,7 +80,11 @@ function ofStyles({ ground: { db, desk } }: Product): Route[] {
   ];
 }
 
-const CardFileQuery = z.object({ title: z.string().trim().min(1).max(500), blog: z.string().max(200).default('') });
+const CardFileQuery = z.object({
+  title: z.string().trim().min(1).max(500),
+  blog: z.string().max(200).default(''),
+  language: LanguageTag.default('en'),
+});
 
 /** @throws what keeps the card from being drawn */
 function mustDraw(card: CardDocument, subject: Parameters<typeof drawnFor>[1], pictures: CardPictures) {

@@ -1,6 +1,7 @@
 import {
   type ArticleDocument,
   type Block,
+  blockText,
   chartOf,
   contentStems,
   type Passage,
@@ -98,12 +99,11 @@ function blocksOf(
   id: string,
   { language }: ArticleDocument,
 ): Block[] {
-  const evidence = passage
-    ? { evidence: [{ passage: passage.id, digest: textDigest(JSON.stringify(series.values)) }] }
-    : {};
+  const rests = (block: Block): Block =>
+    passage ? { ...block, evidence: [{ passage: passage.id, digest: textDigest(blockText(block)) }] } : block;
   return [
-    ...(step.as === 'table' ? [] : [{ ...chartOf(series, id, language), ...evidence }]),
-    ...(step.as === 'chart' ? [] : [{ ...tableOf(series, `${id}t`, language), ...evidence }]),
+    ...(step.as === 'table' ? [] : [rests(chartOf(series, id, language))]),
+    ...(step.as === 'chart' ? [] : [rests(tableOf(series, `${id}t`, language))]),
   ];
 }
 

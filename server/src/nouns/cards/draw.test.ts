@@ -155,7 +155,7 @@ test('fields are filled: title, blog, day and texts of the house', () => {
   const card = newCard('A card');
   const says = (text: string) => draw({ ...card, texts: [{ ...card.texts[0]!, says: text }] }, 'Wax').says[0];
   expect(says('{{ title }} at {{ blog.name }}')).toBe('Wax at The Canal Apiary');
-  expect(says('{{ house.shop }}, {{ day }}')).toBe('Canal & Sons, May 3, 2026');
+  expect(says('{{ house.shop }}, {{ day }}')).toBe('Canal & Sons, 3 May 2026');
   expect(says('{{ keyPhrase }}')).toBe('Wax');
   const broken = draw({ ...card, texts: [{ ...card.texts[0]!, says: '{{ title' }] }, 'Wax');
   expect(broken.problems[0]).toMatchObject({ text: 0, stops: true });

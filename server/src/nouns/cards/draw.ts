@@ -64,7 +64,13 @@ export function drawnFor(card: CardDocument, subject: CardSubject, pictures: Car
 }
 
 function fieldsOf({ fields, title, keyPhrase, language, blog, house, now }: CardSubject): Record<string, unknown> {
-  const day = new Intl.DateTimeFormat(language, { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' });
+  // As everywhere: English days are said as in Britain.
+  const day = new Intl.DateTimeFormat(language === 'en' ? 'en-GB' : language, {
+    day: 'numeric',
+    month: 'long',
+    year: 'numeric',
+    timeZone: 'UTC',
+  });
   return {
     ...fields,
     title,

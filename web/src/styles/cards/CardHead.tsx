@@ -1,4 +1,4 @@
-import type { HouseStyleWhole } from '@grivo/contract';
+import type { CardSample, HouseStyleWhole } from '@grivo/contract';
 import type { CardDocument } from '@grivo/core';
 import { Button, TextOnce, Word } from '../../design/index.ts';
 import { plural } from '../../words/figures.ts';
@@ -14,7 +14,7 @@ export function CardHead({
   edit,
   show,
   copy,
-  title,
+  sample,
 }: {
   style: HouseStyleWhole;
   kept: CardDocument;
@@ -22,7 +22,7 @@ export function CardHead({
   edit: StyleEdit;
   show: (name: string) => void;
   copy: (card: CardDocument) => void;
-  title: string;
+  sample: CardSample | undefined;
 }) {
   const replace = (card: CardDocument | null) =>
     edit.put(({ cards }) => ({
@@ -44,7 +44,7 @@ export function CardHead({
   return (
     <div className="flex flex-wrap items-center gap-x-5 pb-2 text-small">
       <Keeping draft={draft} version={style.version} keep={keep} />
-      <Acts style={style} kept={kept} draft={draft} replace={replace} rename={rename} copy={copy} title={title} />
+      <Acts style={style} kept={kept} draft={draft} replace={replace} rename={rename} copy={copy} sample={sample} />
     </div>
   );
 }
@@ -81,7 +81,7 @@ function Acts({
   replace,
   rename,
   copy,
-  title,
+  sample,
 }: {
   style: HouseStyleWhole;
   kept: CardDocument;
@@ -89,14 +89,14 @@ function Acts({
   replace: (card: CardDocument | null) => void;
   rename: (name: string) => void;
   copy: (card: CardDocument) => void;
-  title: string;
+  sample: CardSample | undefined;
 }) {
   return (
     <span className="ml-auto flex flex-wrap items-center gap-x-5">
-      {draft.changes === 0 && title !== '' ? (
+      {draft.changes === 0 && sample ? (
         <a
           className="act quiet brackets"
-          href={`/api/styles/${style.id}/cards/${encodeURIComponent(kept.name)}/file?title=${encodeURIComponent(title)}`}
+          href={`/api/styles/${style.id}/cards/${encodeURIComponent(kept.name)}/file?${asked(sample)}`}
           download
         >
           Save this one as a file
@@ -132,3 +132,7 @@ function Acts({
     </span>
   );
 }
+
+/** What of a sample stands on the card, so that the file is what is shown. */
+const asked = ({ title, blog, language }: CardSample): string =>
+  new URLSearchParams({ title, blog, language }).toString();

@@ -94,15 +94,7 @@ function OneCard({
   );
   return (
     <>
-      <CardHead
-        style={style}
-        kept={kept}
-        draft={draft}
-        edit={edit}
-        show={show}
-        copy={copy}
-        title={sample?.title ?? ''}
-      />
+      <CardHead style={style} kept={kept} draft={draft} edit={edit} show={show} copy={copy} sample={sample} />
       {drawn.isError ? <Trouble>{inWords(drawn.error)}</Trouble> : null}
       <div className="grid grid-cols-[minmax(0,3fr)_minmax(0,2fr)] gap-8 max-[1100px]:grid-cols-1">
         <section>

@@ -48,6 +48,8 @@ const drawn = ({ body }: Asked): CardSamples => {
     madeUp: false,
     samples: ['Wax', 'Why bees swarm in May'].map((title) => ({
       title,
+      blog: 'Bee notes',
+      language: 'en',
       svg: `<svg xmlns="http://www.w3.org/2000/svg"><title>${title}</title></svg>`,
       texts: card.texts.map(({ to }) => ({ size: to, lines: [title] })),
       problems,
@@ -160,7 +162,9 @@ describe('cards of a house style', () => {
     const large = screen.getByRole('img', { name: 'The card as it is drawn' }) as HTMLImageElement;
     expect(decodeURIComponent(large.src)).toContain('<title>Wax</title>');
     const file = screen.getByRole('link', { name: 'Save this one as a file' });
-    expect(file.getAttribute('href')).toBe(`/api/styles/${style}/cards/Plain/file?title=Wax`);
+    expect(file.getAttribute('href')).toBe(
+      `/api/styles/${style}/cards/Plain/file?title=Wax&blog=Bee+notes&language=en`,
+    );
     fireEvent.keyDown(await titleBox(), { key: 'ArrowUp' });
     await waitFor(() => expect(screen.queryByRole('link', { name: 'Save this one as a file' })).toBeNull());
   });
