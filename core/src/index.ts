@@ -12,7 +12,7 @@ export {
 export { articleDoubts, type BlockDoubt, doubtReader, doubtWords, isSure } from './article/doubts.ts';
 export { editableText, type ReadBody, readEditable, type TextProblem } from './article/editable.ts';
 export { articleFlow } from './article/flow.ts';
-export { articleHtml, articleNodes, blocksHtml } from './article/html.ts';
+export { articleHtml, articleNodes, BELOW as BELOW_TEXT, blocksHtml } from './article/html.ts';
 export { type HygieneNote, tidy, withoutBlanks } from './article/hygiene.ts';
 export {
   type FlowSpan,

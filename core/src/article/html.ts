@@ -7,7 +7,13 @@ import { hereOf } from './here.ts';
 import { el, htmlText, type Resolve } from './inline.ts';
 
 /** What stands below a text and is no part of it: a fold ends before. */
-const BELOW: readonly BlockType[] = ['closing', 'call to action', 'standing text', 'disclosure', 'related articles'];
+export const BELOW: readonly BlockType[] = [
+  'closing',
+  'call to action',
+  'standing text',
+  'disclosure',
+  'related articles',
+];
 
 /**
  * Every block of the body beside the HTML it becomes; null for one that readers do not see. Whatever shows an article is

@@ -5,9 +5,9 @@ import { z } from 'zod';
 import { drawingAsPng } from '../formats/pictures/drawing.ts';
 import { getArticle, readRevision } from '../nouns/articles/repository.ts';
 import { getBlog } from '../nouns/blogs/repository.ts';
-import { type CardPictures, cardAlternative, drawnFor, picturesOfCard } from '../nouns/cards/draw.ts';
+import { type CardPictures, drawnFor, picturesOfCard } from '../nouns/cards/draw.ts';
+import { keepCard } from '../nouns/cards/keep.ts';
 import { titlesFor } from '../nouns/cards/titles.ts';
-import { keepPicture } from '../nouns/pictures/keep.ts';
 import { getPicture } from '../nouns/pictures/repository.ts';
 import { styleOfBlog, styleOfBrief } from '../nouns/styles/meant.ts';
 import { getStyle } from '../nouns/styles/repository.ts';
@@ -136,16 +136,10 @@ function ofArticles({ ground: { db, desk } }: Product): Route[] {
           house: valuesOf(style?.values ?? []),
           now: desk.now(),
         };
-        const drawn = mustDraw(card, subject, await picturesOfCard(db, card, Math.max(card.width, card.height)));
-        const kept = await keepPicture(db, drawingAsPng(drawn.svg), {
-          kind: 'card',
-          words: cardAlternative(drawn.says, document.language),
-          credit: '',
-          origin: card.name,
-          cost: 0,
-        });
-        const picture = kept.ok ? await getPicture(db, kept.file) : null;
-        if (!picture) throw problem(422, 'Not drawn', 'The card could not be kept.', 'Try again.');
+        const kept = await keepCard(db, card, subject);
+        if (!kept.ok) throw problem(422, 'Not drawn', kept.sentence, kept.mend);
+        const picture = await getPicture(db, kept.file);
+        if (!picture) throw notFound('picture');
         return shownPicture(picture);
       },
     }),

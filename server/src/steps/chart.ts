@@ -1,9 +1,9 @@
 import {
   type ArticleDocument,
+  BELOW_TEXT,
   type Block,
   blockText,
   chartOf,
-  contentStems,
   type Passage,
   restingOn,
   type Series,
@@ -18,6 +18,7 @@ import { field, missing, PassagesField } from '../nouns/articles/fields.ts';
 import { passagesById } from '../nouns/materials/repository.ts';
 import type { Tools } from '../ports/tools.ts';
 import { ownArticle } from './ownArticle.ts';
+import { placeSharing } from './sharing.ts';
 
 /** A series and the passage it was found in; null for one that was given. */
 interface Found {
@@ -109,15 +110,6 @@ function blocksOf(
 
 /** Words a paragraph must share with what is shown, to have it after it. */
 const LEAST_SHARED = 2;
-/** What stands below the text and is no part of it. */
-const BELOW: ReadonlySet<Block['type']> = new Set([
-  'closing',
-  'call to action',
-  'standing text',
-  'disclosure',
-  'related articles',
-]);
-
 /** After the paragraph that rests on its passage, else after the one that shares most words with it, else at the end of the text. */
 function placed(
   body: Block[],
@@ -125,25 +117,15 @@ function placed(
   { series, passage }: Found,
   { language }: ArticleDocument,
 ): Block[] {
-  const at = (passage && restingOn(body, passage.id)) ?? fitting(body, passage, series, language) ?? endOf(body);
+  const about = passage?.text ?? [...series.labels, series.unit].join(' ');
+  const at =
+    (passage && restingOn(body, passage.id)) ??
+    placeSharing(body, about, language, { least: LEAST_SHARED }) ??
+    endOf(body);
   return [...body.slice(0, at), ...blocks, ...body.slice(at)];
 }
 
-function fitting(body: readonly Block[], passage: Passage | null, series: Series, language: string): number | null {
-  const about = new Set(contentStems(passage?.text ?? [...series.labels, series.unit].join(' '), language));
-  let best: { at: number; shared: number } | null = null;
-  for (const [n, block] of body.entries()) {
-    if (block.type !== 'paragraph') continue;
-    const shared = contentStems(block.content.map(({ text }) => text).join(''), language).filter((stem) =>
-      about.has(stem),
-    );
-    const many = new Set(shared).size;
-    if (many >= LEAST_SHARED && (best === null || many > best.shared)) best = { at: n + 1, shared: many };
-  }
-  return best?.at ?? null;
-}
-
 function endOf(body: readonly Block[]): number {
-  const last = body.findLastIndex(({ type }) => !BELOW.has(type));
+  const last = body.findLastIndex(({ type }) => !BELOW_TEXT.includes(type));
   return last + 1;
 }

@@ -11,6 +11,8 @@ export const leadOf = (
   { file, width, height }: { file: string; width: number; height: number },
   alternative: string,
   credit: string,
+  /** Where the credit leads; nowhere without one. */
+  address: string | null = null,
 ): BlockOf<'figure'> => ({
   type: 'figure',
   id: 'lead',
@@ -18,6 +20,8 @@ export const leadOf = (
   width,
   height,
   alternative,
-  ...(credit === '' ? {} : { credit: [{ text: credit }] }),
+  ...(credit === ''
+    ? {}
+    : { credit: [{ text: credit, ...(address ? { link: { to: 'address' as const, address } } : {}) }] }),
   lead: true,
 });

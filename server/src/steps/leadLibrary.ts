@@ -47,7 +47,9 @@ export async function libraryLead(tools: Tools, { document }: OwnArticle, contex
     whys.push(all.length === 0 ? 'No library has a picture that fits.' : 'All pictures that fit are ours already.');
   for (const { library, picture } of fitting.slice(0, TRIED)) {
     const brought = await bring(tools, library, picture, context.signal);
-    if (brought.ok) return { kind: 'picture', from: 'library', lead: credited(brought, picture, document.title) };
+    const { shows, credit, page } = picture;
+    const alternative = alternativeFrom(shows, document.title) ?? shows;
+    if (brought.ok) return { kind: 'picture', from: 'library', lead: leadOf(brought, alternative, credit, page) };
     whys.push(`${library.name}: ${brought.why}`);
   }
   return { kind: 'none', why: whys.join(' ') };
@@ -56,17 +58,6 @@ export async function libraryLead(tools: Tools, { document }: OwnArticle, contex
 /** Whose turn it is: briefs are made one after the other, so their numbers are evenly spread. */
 const turnOf = (brief: string, many: number): number =>
   [...brief].reduce((sum, letter) => (sum * 31 + letter.charCodeAt(0)) % 1_000_003, 7) % many;
-
-function credited(
-  brought: { file: string; width: number; height: number },
-  { shows, credit, page }: LibraryPicture,
-  title: string,
-): ReturnType<typeof leadOf> {
-  const lead = leadOf(brought, alternativeFrom(shows, title) ?? shows, credit);
-  return page === null || !lead.credit
-    ? lead
-    : { ...lead, credit: [{ text: credit, link: { to: 'address', address: page } }] };
-}
 
 /** Pictures that show enough of what the subject says. */
 function fittingOf(

@@ -30,12 +30,5 @@ export async function stillLead(tools: Tools, { document }: OwnArticle, { fields
     cost: 0,
   });
   if (!kept.ok) return { kind: 'none' };
-  const lead = leadOf(kept, words, credit);
-  const address = source.address;
-  return {
-    kind: 'picture',
-    from: 'still',
-    lead:
-      address === '' || !lead.credit ? lead : { ...lead, credit: [{ text: credit, link: { to: 'address', address } }] },
-  };
+  return { kind: 'picture', from: 'still', lead: leadOf(kept, words, credit, source.address) };
 }

@@ -6,6 +6,7 @@ import { missing } from '../nouns/articles/fields.ts';
 import type { Tools } from '../ports/tools.ts';
 import { subjectOf } from './asking.ts';
 import { ownArticle } from './ownArticle.ts';
+import { placeSharing } from './sharing.ts';
 import { serviceFor } from './tools.ts';
 
 /** Pages that are read to choose from. */
@@ -144,7 +145,9 @@ function whereTheyFit(
   const taken = new Set<string>();
   const put: Fitting[] = [];
   for (const [n, one] of chosen.entries()) {
-    const at = bestPlace(out, one.page, taken, language);
+    const about = `${one.page.title} ${one.page.description}`;
+    const isTaken = (place: number) => taken.has(sectionAt(out, place));
+    const at = placeSharing(out, about, language, { least: 0, isTaken });
     if (at === null) continue;
     taken.add(sectionAt(out, at));
     const after = out[at];
@@ -162,23 +165,6 @@ function whereTheyFit(
 /** The heading a place is under; empty above the first. */
 const sectionAt = (body: readonly Block[], at: number): string =>
   body.slice(0, at).findLast(({ type }) => type === 'heading')?.id ?? '';
-
-function bestPlace(
-  body: readonly Block[],
-  { title, description }: VideoPage,
-  taken: ReadonlySet<string>,
-  language: string,
-): number | null {
-  const about = new Set(contentStems(`${title} ${description}`, language));
-  let best: { at: number; shared: number } | null = null;
-  for (const [n, block] of body.entries()) {
-    if (block.type !== 'paragraph' || taken.has(sectionAt(body, n))) continue;
-    const text = block.content.map((part) => part.text).join('');
-    const shared = new Set(contentStems(text, language).filter((stem) => about.has(stem))).size;
-    if (best === null || shared > best.shared) best = { at: n + 1, shared };
-  }
-  return best?.at ?? null;
-}
 
 function blocksOf({ address, page }: Fitting, { led }: StepOf<'videos'>, id: string, language: string): Block[] {
   const video = videoBlock(id, address, page);
