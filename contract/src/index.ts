@@ -2,6 +2,7 @@ export { ArticleDocumentSchema } from './article/document.ts';
 export * from './articles/article.ts';
 export * from './articles/comments.ts';
 export * from './articles/edits.ts';
+export * from './articles/many.ts';
 export * from './blogs/blog.ts';
 export * from './briefs/brief.ts';
 export * from './briefs/hold.ts';

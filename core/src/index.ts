@@ -39,6 +39,7 @@ export { articleFile, articleMarkdown, blocksMarkdown } from './article/markdown
 export { type ArticleMeasure, type MeasuredSource, measuresOf } from './article/measures.ts';
 export { type Clash, type Merged, mergeArticles, rejoined as rejoinedInline } from './article/merge.ts';
 export { tooNested } from './article/nested.ts';
+export { LISTED_MEASURES, type ListedMeasure, measureBits, type OutOfRange, outOfRange } from './article/outOfRange.ts';
 export {
   type OurPart,
   type OutsideChoice,
@@ -252,6 +253,7 @@ export { allSteps, innerSteps, kindOf, mapSteps } from './procedure/tree.ts';
 export { type UnreadableText, unreadableTexts } from './procedure/unreadable.ts';
 export { withoutSources } from './procedure/unsourced.ts';
 export { procedureYaml, type ReadYaml, readProcedureYaml, type YamlProblem } from './procedure/yaml.ts';
+export { searchQuestion, searchWords } from './search/words.ts';
 export { contentStems, countWords, fold, sentencesOf, stem, stemCover, wordsOfText } from './sentence/sentence.ts';
 export { type Series, seriesIn, seriesInRows } from './series/series.ts';
 export { CELL_TYPES, type CellType, type ReadCell, readCell } from './sheet/cell.ts';

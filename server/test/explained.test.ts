@@ -148,9 +148,20 @@ beforeAll(async () => {
 });
 
 const FILTERS: Record<string, string[]> = {
-  '/articles': ['held', 'stopped', 'draft', 'out', 'ready', 'set%20aside', 'in%20work', 'withdrawn'].flatMap(
-    (standing) => [`?standing=${standing}`],
-  ),
+  '/articles': [
+    ...['held', 'stopped', 'draft', 'out', 'ready', 'set%20aside', 'in%20work', 'withdrawn'].flatMap((standing) => [
+      `?standing=${standing}`,
+      `?order=slot&standing=${standing}`,
+    ]),
+    '?order=slot',
+    '?order=slot&days=30&language=en',
+    '?order=slot&mark=any',
+    `?order=slot&before=o.1760000000000.${'0'.repeat(20)}`,
+    '?order=fit&q=salt',
+    '?order=slot&q=salt',
+    '?title=salt',
+  ],
+  '/articles/count': ['?q=salt', '?mark=Title', '?standing=out&days=30'],
   '/briefs': ['?standing=out', '?standing=waiting'],
   '/pipelines/{id}/sheet': ['?standing=out', '?standing=waiting', '?find=glue'],
   '/slots': ['?days=7'],

@@ -13,7 +13,7 @@ const PipelinePage = lazy(() => import('./pipelines/PipelinePage.tsx'));
 const RoutinePage = lazy(() => import('./pipelines/RoutinePage.tsx'));
 const Intake = lazy(() => import('./intake/Intake.tsx'));
 const SourcePage = lazy(() => import('./intake/SourcePage.tsx'));
-const Articles = lazy(() => import('./articles/Articles.tsx'));
+const Articles = lazy(() => import('./articles/list/Articles.tsx'));
 const PicturesPage = lazy(() => import('./pictures/Pictures.tsx'));
 const ArticlePage = lazy(() => import('./articles/ArticlePage.tsx'));
 const OutsidePage = lazy(() => import('./articles/outside/OutsidePage.tsx'));

@@ -1,20 +1,43 @@
-import { DOUBTS, HouseStyleDocument } from '@grivo/core';
+import { DOUBTS, HouseStyleDocument, LISTED_MEASURES } from '@grivo/core';
 import { z } from 'zod';
 import { ArticleDocumentSchema } from '../article/document.ts';
-import { Before, Desk, Id, Micros } from '../id.ts';
+import { Desk, Id, Language, Micros } from '../id.ts';
 
 /** A draft lies on its blog, and no reader sees it. */
 export const ArticleStanding = z.enum(['in work', 'ready', 'draft', 'out', 'withdrawn', 'set aside']);
-export const ArticlesQuery = Before.extend({
+/** Which articles are wanted; all that is said must hold. */
+export const ArticlesWanted = z.object({
   /** Held and stopped are those of its brief. */
   standing: z.enum([...ArticleStanding.options, 'held', 'stopped']).optional(),
   blog: Id.optional(),
+  pipeline: Id.optional(),
   label: Id.optional(),
+  language: Language.optional(),
+  /** Of those that are out, the ones of so many days; what comes is there all the same. */
+  days: z.coerce.number().int().min(1).max(3_650).optional(),
+  /** A measure that is out of its range, or any of them. */
+  mark: z.enum(['any', ...LISTED_MEASURES]).optional(),
+  /** Words that stand in it; in quotation marks in their order, after a minus not at all. */
   q: z.string().max(200).optional(),
+  /** Words of its title. */
+  title: z.string().max(200).optional(),
+});
+export type ArticlesWanted = z.infer<typeof ArticlesWanted>;
+
+/** What comes by its slot, then drafts, then what is out, the last first; or the newest first; or what fits the words best. */
+export const ArticlesOrder = z.enum(['slot', 'newest', 'fit']);
+export const ArticlesQuery = ArticlesWanted.extend({
+  order: ArticlesOrder.default('newest'),
+  /** Where the page before ended, as it said itself. */
+  before: z
+    .string()
+    .regex(/^[0-9a-z.-]{1,60}$/, 'the end of a page as its answer names it')
+    .optional(),
+  limit: z.coerce.number().int().min(1).max(500).default(100),
 });
 
 /** The articles beside one, in the list as it is filtered; null at its ends. */
-export const NeighboursQuery = ArticlesQuery.omit({ before: true, limit: true });
+export const NeighboursQuery = ArticlesWanted;
 export const Neighbours = z.object({ newer: Id.nullable(), older: Id.nullable() });
 
 export const Article = z.object({
@@ -30,9 +53,19 @@ export const Article = z.object({
   outDesk: Desk.nullable(),
   dueDesk: Desk.nullable(),
   micros: Micros,
+  /** The measures that lie outside their range; null until they were looked at. */
+  outOfRange: z
+    .array(
+      z.object({ name: z.enum(LISTED_MEASURES), value: z.number(), unit: z.string(), side: z.enum(['under', 'over']) }),
+    )
+    .nullable(),
 });
 export type Article = z.infer<typeof Article>;
-export const Articles = z.object({ articles: z.array(Article) });
+/** A page of a list; `next` is asked for as `before`, and null at the end. */
+export const Articles = z.object({ articles: z.array(Article), next: z.string().nullable() });
+
+/** How many articles there are; each is counted up to 10,000, and there are more where it is one more. */
+export const ArticlesCounted = z.object({ shown: z.int(), all: z.int(), held: z.int() });
 
 /** A passage an article rests on, with the page it is from. */
 export const Evidence = z.object({

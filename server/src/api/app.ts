@@ -29,6 +29,7 @@ import { pictureRoutes } from './pictures.ts';
 import { pipelineRoutes } from './pipelines.ts';
 import { answerProblems, notFound, problem } from './problem.ts';
 import type { Product } from './product.ts';
+import { proofingRoutes } from './proofing.ts';
 import { publicDoor } from './publicDoor.ts';
 import { redrawRoutes } from './redraw.ts';
 import { mount, type Route, route } from './route.ts';
@@ -61,6 +62,7 @@ export function allRoutes(product: Product): Route[] {
     ...sourceRoutes(product),
     ...phraseRoutes(product),
     ...intakeRoutes(product),
+    ...proofingRoutes(product),
     ...articleRoutes(product),
     ...articleEditRoutes(product),
     ...commentRoutes(product),

@@ -2,7 +2,9 @@ import {
   ArticleAs,
   ArticleCopy,
   Articles,
+  ArticlesCounted,
   ArticlesQuery,
+  ArticlesWanted,
   ArticleWhole,
   Hangs,
   Neighbours,
@@ -25,12 +27,12 @@ import { z } from 'zod';
 import { COPIES, copyOf } from '../formats/copies/copy.ts';
 import { fileAbout, fileChunks, fileOrNone } from '../ground/files/repository.ts';
 import { isBusy } from '../nouns/articles/edits.ts';
-import { articleLine, articlesPage, neighboursOf, passagesGiven } from '../nouns/articles/list.ts';
+import { sourcesOf } from '../nouns/articles/glance.ts';
+import { articleLine, articlesPage, countArticles, neighboursOf } from '../nouns/articles/list.ts';
 import { measuresOfRevision } from '../nouns/articles/measures.ts';
 import { getArticle, readRevision } from '../nouns/articles/repository.ts';
 import { resolverFor } from '../nouns/articles/resolver.ts';
 import { hangsOnArticle } from '../nouns/keeping/article.ts';
-import { passagesById } from '../nouns/materials/repository.ts';
 import { clearBriefs } from '../nouns/pipelines/clear.ts';
 import { publicationsOf } from '../nouns/publishing/byHand.ts';
 import { shareArticle, shareOf, unshareArticle } from '../nouns/shares/repository.ts';
@@ -74,19 +76,27 @@ export function articleRoutes(product: Product): Route[] {
 }
 
 /** Articles: listed, read, and as text or file. */
-function listed({ db }: Helpers) {
+function listed({ ground, db }: Helpers) {
   return [
     route({
       method: 'get',
       path: '/articles',
       shared: true,
-      says: 'Articles, newest first',
+      says: 'Articles: the newest first, or what comes by its slot and then what is out, or what fits words best',
       role: 'proofreader',
       query: ArticlesQuery,
       answer: Articles,
-      handle: async ({ query: { before, limit, ...wanted } }) => ({
-        articles: await articlesPage(db, wanted, before, limit),
-      }),
+      handle: ({ query }) => articlesPage(db, query, ground.desk.now()),
+    }),
+    route({
+      method: 'get',
+      path: '/articles/count',
+      shared: true,
+      says: 'How many articles a list has, how many there are, and how many of them wait for a person',
+      role: 'proofreader',
+      query: ArticlesWanted,
+      answer: ArticlesCounted,
+      handle: ({ query }) => countArticles(db, query, ground.desk.now()),
     }),
     route({
       method: 'get',
@@ -112,12 +122,9 @@ function whole({ db, tools, resolverOf, must }: Helpers) {
       handle: async ({ params }) => {
         const { article, document } = await must(params['id']!);
         const line = await articleLine(db, article.id);
-        const passages = await passagesById(db, [
-          ...new Set(document.body.flatMap((block) => block.evidence?.map((e) => e.passage) ?? [])),
-        ]);
-        const all = await passagesGiven(db, article.brief);
+        const { named: passages, sources } = await sourcesOf(db, article.brief, document);
         const style = await styleOfBrief(db, article.brief);
-        const { measures, doubts } = measuresOfRevision(article.current!, document, all.length > 0 ? all : passages);
+        const { measures, doubts } = measuresOfRevision(article.current!, document, sources);
         return {
           ...line!,
           rev: article.rev,

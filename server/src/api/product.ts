@@ -12,6 +12,7 @@ import type { Ground } from '../ground/ground.ts';
 import { Network } from '../ground/network/network.ts';
 import { ReadingRoom } from '../ground/reading/room.ts';
 import { Database } from '../ground/store/database.ts';
+import { noteGlances } from '../nouns/articles/glance.ts';
 import { blogEntity } from '../nouns/blogs/entity.ts';
 import { destinationEntity } from '../nouns/destinations/entity.ts';
 import { finishCalls } from '../nouns/hooks/receive.ts';
@@ -228,6 +229,7 @@ function engineOf(
     upkeep: async () => {
       await noteUses(tools.ground.db);
       await notePictures(tools.ground.db);
+      await noteGlances(tools.ground.db);
       await looker.round();
       await readPagesDue(tools);
     },

@@ -1,6 +1,7 @@
 import {
   Acts,
   Articles,
+  ArticlesCounted,
   ArticleWhole,
   Blogs,
   BriefWhole,
@@ -10,6 +11,7 @@ import {
   HouseStyleWhole,
   Item,
   ItemsUnchecked,
+  KeptLists,
   Labels,
   LimitStanding,
   Looks,
@@ -27,9 +29,12 @@ import {
   Today,
   Versions,
 } from '@grivo/contract';
-import { QueryClient, queryOptions } from '@tanstack/react-query';
+import { infiniteQueryOptions, keepPreviousData, QueryClient, queryOptions } from '@tanstack/react-query';
 import { call, Refused } from './call.ts';
 import { checkedInSlices, isSame } from './slices.ts';
+
+/** Rows of the list of articles that are read in one go. */
+const ARTICLES_A_PAGE = 200;
 
 export const queryClient = new QueryClient({
   defaultOptions: {
@@ -108,27 +113,38 @@ export const read = {
       // A list that came again as it was stays the same object; part by part is more than a long one is worth.
       structuralSharing: (before, now) => (isSame(before, now) ? before : now),
     }),
-  articles: (label: string | null = null) =>
-    queryOptions({
-      queryKey: ['articles', label],
-      // All of them, page by page: the list is virtual, and finding in it must find everything.
-      queryFn: async ({ signal }) => {
-        const all = [];
-        for (let before = ''; ; ) {
-          const { articles } = await call(
-            'GET',
-            `/articles?limit=500${before && `&before=${before}`}${label === null ? '' : `&label=${label}`}`,
-            {
-              answer: Articles,
-              signal,
-            },
-          );
-          all.push(...articles);
-          if (articles.length < 500) return all;
-          before = articles.at(-1)!.id;
-        }
-      },
+  /** A list of articles, page by page, narrowed by the words of its address. */
+  articles: (wanted: string) =>
+    infiniteQueryOptions({
+      queryKey: ['articles', 'list', wanted],
+      queryFn: ({ pageParam, signal }) =>
+        call(
+          'GET',
+          `/articles?limit=${ARTICLES_A_PAGE}${wanted && `&${wanted}`}${pageParam && `&before=${pageParam}`}`,
+          {
+            answer: Articles,
+            signal,
+          },
+        ),
+      initialPageParam: '',
+      getNextPageParam: ({ next }) => next,
+      // While another list is read the one before stays to be seen.
+      placeholderData: keepPreviousData,
     }),
+  articlesCounted: (wanted: string) =>
+    queryOptions({
+      queryKey: ['articles', 'count', wanted],
+      queryFn: () => call('GET', `/articles/count${wanted && `?${wanted}`}`, { answer: ArticlesCounted }),
+      placeholderData: keepPreviousData,
+    }),
+  /** The first of a list, as many as can be chosen from. */
+  someArticles: (wanted: string, limit = 200) =>
+    queryOptions({
+      queryKey: ['articles', 'some', wanted, limit],
+      queryFn: () => call('GET', `/articles?limit=${limit}${wanted && `&${wanted}`}`, { answer: Articles }),
+      placeholderData: keepPreviousData,
+    }),
+  lists: () => queryOptions({ queryKey: ['lists'], queryFn: () => call('GET', '/lists', { answer: KeptLists }) }),
   article: (id: string) =>
     queryOptions({
       queryKey: ['article', id],

@@ -1,4 +1,4 @@
-import type { ArticleWhole, Hold } from '@grivo/contract';
+import { type ArticleWhole, type Hold, LOOKED_OVER } from '@grivo/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -8,21 +8,6 @@ import { Button, Trouble } from '../design/index.ts';
 import { flushUnsaved } from '../proof/saver.ts';
 import { useViewKeys } from '../shell/keys.ts';
 import { moment } from '../words/time.ts';
-
-/** Steps that hold for nothing but a look at the article; the others ask for something of their own at the brief. */
-const LOOKS: readonly string[] = [
-  'hold',
-  'check',
-  'write',
-  'link',
-  'illustrate',
-  'chart',
-  'videos',
-  'translate',
-  'vary',
-  'lay out',
-  'title',
-];
 
 /** What waits for a person's word about this article; null when nothing does. */
 export function useHold(article: ArticleWhole | undefined): Hold | null {
@@ -66,7 +51,7 @@ export function Decide({
       if (next) void go(`/articles/${next}?held`);
     },
   });
-  const looks = LOOKS.includes(hold.kind);
+  const looks = LOOKED_OVER.includes(hold.kind);
   const may = looks && !say.isPending && note === null;
   const pass = () => say.mutate({ decide: 'pass', change: {} });
   const aside = () => say.mutate({ decide: 'set aside' });

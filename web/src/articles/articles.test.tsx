@@ -8,7 +8,7 @@ import { queryClient } from '../api/queries.ts';
 import { type Answer, onScreen, Problem } from '../testing/onScreen.tsx';
 import { article, articleWhole, blog, HOUR, id, NOW, slots } from '../testing/samples.ts';
 import ArticlePage from './ArticlePage.tsx';
-import Articles from './Articles.tsx';
+import Articles from './list/Articles.tsx';
 import { Page } from './Page.tsx';
 import { fileName } from './SaveCopy.tsx';
 

@@ -8,9 +8,9 @@ import { queryClient } from '../api/queries.ts';
 import { type Answer, onScreen, Problem } from '../testing/onScreen.tsx';
 import { articleWhole, blog, HOUR, id, NOW } from '../testing/samples.ts';
 import { Decide, useHold } from './Decide.tsx';
+import { WriteOne } from './list/WriteOne.tsx';
 import { OnBlogs } from './OnBlogs.tsx';
 import { Revisions } from './Revisions.tsx';
-import { WriteOne } from './WriteOne.tsx';
 
 beforeEach(() => queryClient.setDefaultOptions({ queries: { retry: false } }));
 

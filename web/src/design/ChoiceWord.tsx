@@ -19,6 +19,8 @@ export function ChoiceWord<Value extends string>({
   children?: ReactNode;
   wrong?: string | null;
   disabled?: boolean;
+  /** Whether it changes only what is shown, which everybody may. */
+  anyone?: boolean;
   onClosed?: () => void;
 }) {
   return (

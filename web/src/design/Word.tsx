@@ -8,6 +8,7 @@ export function Word({
   label,
   wrong,
   disabled,
+  anyone = false,
   editor,
   onOpen,
   onClosed,
@@ -17,6 +18,8 @@ export function Word({
   label: string;
   wrong?: string | null;
   disabled?: boolean;
+  /** Whether it changes only what is shown, which everybody may. */
+  anyone?: boolean;
   editor: (close: () => void) => ReactNode;
   /** Told when the editor is opened and closed. */
   onOpen?: (open: boolean) => void;
@@ -29,7 +32,7 @@ export function Word({
     put(next);
     onOpen?.(next);
   };
-  if (!may) return <span>{children}</span>;
+  if (!may && !anyone) return <span>{children}</span>;
   return (
     <>
       <Popover.Root open={open} onOpenChange={setOpen}>

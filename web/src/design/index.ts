@@ -12,4 +12,5 @@ export { LinesOnce, NumberOnce, TextOnce } from './once.tsx';
 export { Handle, Ruler } from './Ruler.tsx';
 export { ActionBar, Confirm, DoneHere, Empty, Flag, Head, Loading, LongJob, Trouble } from './Say.tsx';
 export { Tick } from './Tick.tsx';
+export { type Picked, usePicked } from './usePicked.ts';
 export { Word } from './Word.tsx';

@@ -1,9 +1,8 @@
 import type { PipelineWhole } from '@grivo/contract';
-import { Button } from '../design/index.ts';
+import { Button, type Picked } from '../design/index.ts';
 import { count, plural } from '../words/figures.ts';
 import { ACTS, type Chosen, type Many, STANDINGS } from './briefActs.ts';
 import type { BriefView } from './useBriefView.ts';
-import type { PickedBriefs } from './usePickedBriefs.ts';
 
 /** What can be done to the briefs that are picked, each with how many it fits. */
 export function BriefBar({
@@ -14,7 +13,7 @@ export function BriefBar({
 }: {
   pipeline: PipelineWhole;
   view: BriefView;
-  picks: PickedBriefs;
+  picks: Picked;
   many: Many;
 }) {
   const chosen = rows.filter((row) => picked.has(row.id));

@@ -1,7 +1,7 @@
 import type { BriefAct, BriefStanding, PipelineWhole } from '@grivo/contract';
 import type { ReactNode } from 'react';
 import { inWords } from '../api/call.ts';
-import { Button, DoneHere, Empty, Loading, Trouble } from '../design/index.ts';
+import { Button, DoneHere, Empty, Loading, Trouble, usePicked } from '../design/index.ts';
 import { useViewKeys } from '../shell/keys.ts';
 import { count, counted, plural } from '../words/figures.ts';
 import { BriefBar } from './BriefBar.tsx';
@@ -9,13 +9,12 @@ import { BriefDrawer } from './BriefDrawer.tsx';
 import { BriefSheet } from './BriefSheet.tsx';
 import { DONE, type Many, STANDINGS, useMany } from './briefActs.ts';
 import { type BriefView, useBriefView } from './useBriefView.ts';
-import { usePickedBriefs } from './usePickedBriefs.ts';
 
 /** Every brief against the steps of the procedure; one of its steps open below, or many picked for one act. */
 export function Briefs({ pipeline, now }: { pipeline: PipelineWhole; now: number }) {
   const view = useBriefView(pipeline.id);
   const { sheet, rows, open, step, put, place } = view;
-  const picks = usePickedBriefs(rows);
+  const picks = usePicked(rows);
   const many = useMany(picks.none);
   const leave = () => put({ brief: null, step: null });
   const list = rows.length > 0;

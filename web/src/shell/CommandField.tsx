@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react';
+import { type KeyboardEvent, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { read } from '../api/queries.ts';
 import { Key } from '../design/index.ts';
@@ -19,14 +19,16 @@ interface Found {
 const MOST = 9;
 
 /** Everything there is to go to or to do, by its name. */
-function useFindable(): readonly Found[] {
+function useFindable(typed: string): readonly Found[] {
   const { finding, showKeys } = useShell();
   const client = useQueryClient();
   const go = useNavigate();
   const pipelines = useQuery({ ...read.pipelines(), enabled: finding }).data?.pipelines;
   const sources = useQuery({ ...read.sources(), enabled: finding }).data?.sources;
   const blogs = useQuery({ ...read.blogs(), enabled: finding }).data?.blogs;
-  const articles = useQuery({ ...read.articles(), enabled: finding }).data;
+  const title = useDeferredValue(typed.trim().slice(0, 200));
+  const titled = new URLSearchParams(title === '' ? {} : { title });
+  const articles = useQuery({ ...read.someArticles(String(titled), MOST), enabled: finding }).data?.articles;
   return useMemo(() => {
     const to = (path: string) => () => void go(path);
     const item = (id: string, says: string, right: string, path: string, made = false): Found => ({
@@ -70,7 +72,7 @@ export function CommandField() {
   const [text, setText] = useState('');
   const [at, setAt] = useState(0);
   const field = useRef<HTMLInputElement>(null);
-  const all = useFindable();
+  const all = useFindable(text);
   useEffect(() => {
     if (finding) field.current?.focus();
   }, [finding]);

@@ -3,14 +3,12 @@ import { FIGURES } from '@grivo/core';
 import { useQuery } from '@tanstack/react-query';
 import { Link, useSearchParams } from 'react-router';
 import { call, inWords } from '../api/call.ts';
-import { read } from '../api/queries.ts';
-import { ChoiceEditor, Empty, Head, Loading, Mark, Ruler, Trouble, Word } from '../design/index.ts';
-import { count } from '../words/figures.ts';
+import { Empty, Head, Loading, Mark, Ruler, Trouble } from '../design/index.ts';
+import { ArticleChoice } from '../parts/ArticleChoice.tsx';
 
 /** An article beside the style, point by point. */
 export function Beside({ style }: { style: HouseStyleWhole }) {
   const [search, setSearch] = useSearchParams();
-  const articles = useQuery(read.articles()).data ?? [];
   const article = search.get('article');
   const compared = useQuery({
     queryKey: ['style', style.id, 'beside', article, style.version],
@@ -21,23 +19,13 @@ export function Beside({ style }: { style: HouseStyleWhole }) {
     <div className="-mx-8 border-t border-ink px-8 pb-8">
       <p className="py-3 text-proc">
         Beside this style:{' '}
-        <Word
+        <ArticleChoice
           label="The article"
-          editor={(close) => (
-            <ChoiceEditor
-              value={article ?? ''}
-              options={articles
-                .slice(0, 60)
-                .map((one) => ({ value: one.id, says: one.title, does: `${count(one.words)} words` }))}
-              onChoose={(next) => {
-                setSearch({ show: 'beside', article: next });
-                close();
-              }}
-            />
-          )}
+          value={article}
+          onChoose={(next) => setSearch({ show: 'beside', article: next })}
         >
-          {articles.find(({ id }) => id === article)?.title ?? compared.data?.article.title ?? 'choose an article'}
-        </Word>
+          {compared.data?.article.title ?? 'choose an article'}
+        </ArticleChoice>
       </p>
       {article === null ? (
         <Empty>Choose an article, and see where it is in the style and where it is not.</Empty>

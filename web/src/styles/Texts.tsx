@@ -5,8 +5,9 @@ import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { call, inWords, Refused } from '../api/call.ts';
 import { read } from '../api/queries.ts';
-import { Button, ChoiceEditor, Confirm, Empty, Field, Head, TextArea, Trouble, Word } from '../design/index.ts';
+import { Button, Confirm, Empty, Field, Head, TextArea, Trouble } from '../design/index.ts';
 import { FileButton } from '../intake/FileButton.tsx';
+import { ArticleChoice } from '../parts/ArticleChoice.tsx';
 import { count } from '../words/figures.ts';
 import { keepStyle } from './useStyle.ts';
 
@@ -196,28 +197,14 @@ function Standing({ give }: { give: Giving }) {
 }
 
 function Ours({ give }: { give: Giving }) {
-  const articles = useQuery(read.articles()).data ?? [];
-  if (articles.length === 0) return null;
+  const any = useQuery(read.someArticles('', 1)).data?.articles.length ?? 0;
+  if (any === 0) return null;
   return (
     <p className="pt-5">
       Or{' '}
-      <Word
-        label="An article of ours"
-        editor={(close) => (
-          <ChoiceEditor
-            value=""
-            options={articles
-              .slice(0, 40)
-              .map((one) => ({ value: one.id, says: one.title, does: `${count(one.words)} words` }))}
-            onChoose={(article) => {
-              give.mutate({ article });
-              close();
-            }}
-          />
-        )}
-      >
+      <ArticleChoice label="An article of ours" value={null} onChoose={(article) => give.mutate({ article })}>
         an article of ours
-      </Word>
+      </ArticleChoice>
       , one you are content with.
     </p>
   );

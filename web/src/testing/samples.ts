@@ -169,6 +169,7 @@ export const article = (letter: string, title: string, change: Partial<Article> 
   outDesk: null,
   dueDesk: null,
   micros: 12_000,
+  outOfRange: [],
   ...change,
 });
 

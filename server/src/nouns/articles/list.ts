@@ -1,78 +1,77 @@
-import type { Article, ArticlesQuery } from '@grivo/contract';
+import type { Article, ArticlesCounted, ArticlesQuery, ArticlesWanted } from '@grivo/contract';
 import type { Passage } from '@grivo/core';
 import type { z } from 'zod';
+import { countEach } from '../../ground/store/counted.ts';
 import type { Sql } from '../../ground/store/database.ts';
 import { sharesOf } from '../../ports/money/shares.ts';
-import { ofLabel } from '../labels/repository.ts';
 import { passagesById } from '../materials/repository.ts';
+import { placesOf } from './order.ts';
+import { chosen, SHOWN_PLACEMENT, SHOWN_PUBLICATION } from './wanted.ts';
 
-const LIST = `SELECT a.id, a.brief, COALESCE(a.blog, l.blog) AS blog, a.title, a.words, IF(a.standing = 'in work' AND b.standing IN ('held', 'stopped'), b.standing, a.standing) AS standing, a.language, p.address, p.out_desk AS outDesk, l.due_desk AS dueDesk, 0 AS micros
+const LIST = `SELECT a.id, a.brief, COALESCE(a.blog, l.blog) AS blog, a.title, a.words, IF(a.standing = 'in work' AND b.standing IN ('held', 'stopped'), b.standing, a.standing) AS standing, a.language, p.address, p.out_desk AS outDesk, l.due_desk AS dueDesk, 0 AS micros, g.out_of_range AS outOfRange
   FROM article a JOIN brief b ON b.id = a.brief
-  LEFT JOIN publication p ON p.id = (SELECT q.id FROM publication q WHERE q.article = a.id ORDER BY q.state = 'live' DESC, q.address IS NULL, q.id LIMIT 1)
-  LEFT JOIN placement l ON l.article = a.id AND l.blog = (SELECT m.blog FROM placement m WHERE m.article = a.id ORDER BY m.blog <=> a.blog DESC, m.due_desk LIMIT 1)`;
+  LEFT JOIN publication p ON p.id = ${SHOWN_PUBLICATION}
+  LEFT JOIN placement l ON ${SHOWN_PLACEMENT}
+  LEFT JOIN article_glance g ON g.article = a.id`;
 
-export type ArticlesWanted = Pick<z.infer<typeof ArticlesQuery>, 'standing' | 'blog' | 'label' | 'q'>;
-
-/** What of all articles is wanted; one of a brief that is held or stopped is neither in work nor anything else. */
-function whereOf({ standing, blog, label, q }: ArticlesWanted): { where: string[]; values: unknown[] } {
-  const where = ['a.trial = 0'];
-  const values: unknown[] = [];
-  if (standing === 'held' || standing === 'stopped') {
-    where.push("a.standing = 'in work' AND b.standing = ?");
-    values.push(standing);
-  } else if (standing) {
-    where.push('a.standing = ?');
-    values.push(standing);
-    if (standing === 'in work') where.push("b.standing NOT IN ('held', 'stopped')");
-  }
-  if (blog) {
-    where.push(
-      '(a.blog = ? OR EXISTS (SELECT 1 FROM publication o WHERE o.article = a.id AND o.blog = ?) OR EXISTS (SELECT 1 FROM placement o WHERE o.article = a.id AND o.blog = ?))',
-    );
-    values.push(blog, blog, blog);
-  }
-  if (label) {
-    where.push(ofLabel({ pipeline: 'b.pipeline', blog: 'a.blog' }));
-    values.push(label, label);
-  }
-  if (q) {
-    where.push('a.title LIKE ?');
-    values.push(`%${q.replace(/[\\%_]/g, '\\$&')}%`);
-  }
-  return { where, values };
-}
-
-/** Articles with what each of them cost. */
-async function priced(sql: Sql, rows: readonly Article[]): Promise<Article[]> {
+/** Articles as a list shows them, in the order of their ids as given, with what each of them cost. */
+async function linesOf(sql: Sql, ids: readonly string[]): Promise<Article[]> {
+  if (ids.length === 0) return [];
+  const rows = await sql.rows<Article>(`${LIST} WHERE a.id IN (?)`, [ids]);
   const shares = await sharesOf(sql, rows);
-  return rows.map((row) => ({ ...row, micros: shares.get(row.id) ?? 0 }));
+  const by = new Map(rows.map((row) => [row.id, { ...row, micros: shares.get(row.id) ?? 0 }]));
+  return ids.flatMap((id) => by.get(id) ?? []);
 }
 
-/** A page of articles, newest first. */
+/**
+ * A page of articles.
+ * @param now desk clock, for the ones of so many days
+ */
 export async function articlesPage(
   sql: Sql,
-  wanted: ArticlesWanted,
-  before: string | undefined,
-  limit: number,
-): Promise<Article[]> {
-  const { where, values } = whereOf(wanted);
-  const rows = await sql.rows<Article>(
-    `${LIST} WHERE ${[...where, 'a.id < ?'].join(' AND ')} ORDER BY a.id DESC LIMIT ?`,
-    [...values, before ?? 'z', limit],
-  );
-  return priced(sql, rows);
+  wanted: z.infer<typeof ArticlesQuery>,
+  now: number,
+): Promise<{ articles: Article[]; next: string | null }> {
+  const { ids, next } = await placesOf(sql, wanted, now);
+  return { articles: await linesOf(sql, ids), next };
 }
 
-/** The articles next to one in the list as it is filtered. */
+const DAY = 86_400_000;
+
+/** How many a list has, how many there are at all, and how many wait for a person; what was set aside only where it is asked for. */
+export async function countArticles(
+  sql: Sql,
+  wanted: ArticlesWanted,
+  now: number,
+): Promise<z.infer<typeof ArticlesCounted>> {
+  const counted = (key: string, which: ArticlesWanted) => {
+    const of = chosen(which, which.days === undefined ? null : now - which.days * DAY);
+    const aside = which.standing ? '' : " AND a.standing <> 'set aside'";
+    return {
+      key,
+      from: `article a${of.joins} WHERE ${of.where.join(' AND ')}${aside}`,
+      parameters: of.values,
+    };
+  };
+  const label = wanted.label ? { label: wanted.label } : {};
+  const by = await countEach(sql, [
+    counted('shown', wanted),
+    counted('all', label),
+    counted('held', { ...label, standing: 'held' }),
+  ]);
+  return { shown: by.get('shown') ?? 0, all: by.get('all') ?? 0, held: by.get('held') ?? 0 };
+}
+
+/** The articles next to one in the list as it is filtered, by when they were made. */
 export async function neighboursOf(
   sql: Sql,
   id: string,
   wanted: ArticlesWanted,
 ): Promise<{ newer: string | null; older: string | null }> {
-  const { where, values } = whereOf(wanted);
+  const { joins, where, values } = chosen(wanted);
   const beside = async (sign: '<' | '>', order: 'ASC' | 'DESC') => {
     const [row] = await sql.rows<{ id: string }>(
-      `SELECT a.id FROM article a JOIN brief b ON b.id = a.brief WHERE ${where.join(' AND ')} AND a.id ${sign} ? ORDER BY a.id ${order} LIMIT 1`,
+      `SELECT a.id FROM article a${joins} WHERE ${where.join(' AND ')} AND a.id ${sign} ? ORDER BY a.id ${order} LIMIT 1`,
       [...values, id],
     );
     return row?.id ?? null;
@@ -83,8 +82,7 @@ export async function neighboursOf(
 
 /** An article as a list shows it. */
 export async function articleLine(sql: Sql, id: string): Promise<Article | null> {
-  const rows = await sql.rows<Article>(`${LIST} WHERE a.id = ?`, [id]);
-  return (await priced(sql, rows))[0] ?? null;
+  return (await linesOf(sql, [id]))[0] ?? null;
 }
 
 /** Every passage a brief was given, for finding figures that stand in none. */

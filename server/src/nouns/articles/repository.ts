@@ -69,9 +69,15 @@ export async function addRevision(
 }
 
 export async function readRevision(sql: Sql, revision: string): Promise<ArticleDocument> {
+  const document = await revisionOrNone(sql, revision);
+  if (!document) throw new Error(`there is no revision ${revision}`);
+  return document;
+}
+
+/** A revision, or null where somebody who is typing has made another of it meanwhile. */
+export async function revisionOrNone(sql: Sql, revision: string): Promise<ArticleDocument | null> {
   const [row] = await sql.rows<{ document: unknown }>('SELECT document FROM article_revision WHERE id = ?', [revision]);
-  if (!row) throw new Error(`there is no revision ${revision}`);
-  return ArticleDocumentSchema.parse(upgradedArticle(row.document));
+  return row ? ArticleDocumentSchema.parse(upgradedArticle(row.document)) : null;
 }
 
 /** Public addresses of our own articles that are out, for links to them. */

@@ -112,6 +112,7 @@ const OF_ARTICLES = [
   ['link_page', 'article'],
   ['link_use', 'article'],
   ['picture_use', 'article'],
+  ['article_glance', 'article'],
   ['share', 'article'],
   ['comment', 'article'],
   ['placement', 'article'],

@@ -2,18 +2,15 @@ import { RulesTried } from '@grivo/contract';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { call, inWords, Refused } from '../../api/call.ts';
-import { read } from '../../api/queries.ts';
-import { ChoiceWord, Empty, Head, Loading, Trouble } from '../../design/index.ts';
+import { Empty, Head, Loading, Trouble } from '../../design/index.ts';
+import { ArticleChoice } from '../../parts/ArticleChoice.tsx';
 import { plural } from '../../words/figures.ts';
 
-const MOST_CHOSEN = 40;
 const MOST_TEXTS = 12;
 
 /** What the rules would make of an article, beside its text; the article stays as it is. */
 export function Tried({ blog, name }: { blog: string; name: string }) {
   const [article, setArticle] = useState<string | null>(null);
-  const all = useQuery(read.articles()).data ?? [];
-  const ours = all.filter((one) => one.blog === blog || one.blog === null).slice(0, MOST_CHOSEN);
   const result = useQuery({
     queryKey: ['links', blog, 'try', article],
     queryFn: () =>
@@ -34,19 +31,9 @@ export function Tried({ blog, name }: { blog: string; name: string }) {
       {data ? (
         <>
           <p className="pt-2">
-            <ChoiceWord
-              label="Article to try the rules on"
-              value={data.article}
-              options={[
-                ...(ours.some(({ id }) => id === data.article)
-                  ? []
-                  : [{ value: data.article, says: data.title, does: '' }]),
-                ...ours.map(({ id, title }) => ({ value: id, says: title, does: '' })),
-              ]}
-              onChoose={setArticle}
-            >
+            <ArticleChoice label="Article to try the rules on" value={data.article} blog={blog} onChoose={setArticle}>
               {data.title}
-            </ChoiceWord>
+            </ArticleChoice>
           </p>
           {data.placed + data.alone === 0 ? <Empty>It says none of the words that have a rule.</Empty> : null}
           <ul>

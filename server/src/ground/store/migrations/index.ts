@@ -21,6 +21,7 @@ import { Styles1765900000000 } from './0020-styles.ts';
 import { Links1766000000000 } from './0021-links.ts';
 import { Pictures1766100000000 } from './0022-pictures.ts';
 import { PictureOrigins1766200000000 } from './0023-picture-origins.ts';
+import { Glance1766300000000 } from './0024-glance.ts';
 
 /** Append-only: a migration that has left this repository is never changed. */
 export const migrations = [
@@ -47,4 +48,5 @@ export const migrations = [
   Links1766000000000,
   Pictures1766100000000,
   PictureOrigins1766200000000,
+  Glance1766300000000,
 ];

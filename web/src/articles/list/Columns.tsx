@@ -2,24 +2,35 @@ import type { Article } from '@grivo/contract';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { memo, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { Mark, saysOf, stateOf } from '../design/index.ts';
-import { amount, atColon, count } from '../words/figures.ts';
-import { clock, dayLong } from '../words/time.ts';
+import { Mark, saysOf, stateOf, Tick } from '../../design/index.ts';
+import { amount, atColon, count } from '../../words/figures.ts';
+import { clock, dayLong, dayShort } from '../../words/time.ts';
+import type { Line } from './grouped.ts';
+import { COLUMNS, Measured } from './Measured.tsx';
+import { placeOf } from './place.ts';
 
 const ROW = 24;
-const GRID = 'grid grid-cols-[16px_minmax(0,1fr)_78px_124px_44px_46px] items-center';
-
-export type Line = { kind: 'head'; says: string; n: number } | { kind: 'article'; article: Article };
+const GRID = 'grid grid-cols-[26px_16px_minmax(0,1fr)_72px_96px_42px_42px_86px] items-center';
 
 /** The lines poured into columns page by page, only those in view drawn. */
 export function Columns({
   lines,
   at,
+  picked,
+  onPick,
+  onEnd,
+  place,
   short,
   now,
 }: {
   lines: readonly Line[];
   at: string | null;
+  picked: ReadonlySet<string>;
+  onPick: (id: string, range: boolean) => void;
+  /** Told when the end of what was read is near. */
+  onEnd: () => void;
+  /** Names the list, whose place is kept. */
+  place: string;
   short: (blog: string | null) => string;
   now: number;
 }) {
@@ -31,6 +42,7 @@ export function Columns({
     getScrollElement: () => frame,
     estimateSize: heights,
     overscan: 0,
+    initialOffset: placeOf(place).scrolled,
   });
   const visible = rows.getVirtualItems();
   const places = visible.map(({ index, start }) => `${index}:${start}`).join();
@@ -41,6 +53,10 @@ export function Columns({
   useEffect(() => {
     rows.measure();
   }, [perColumn, columns, lines]);
+  const nearEnd = (visible.at(-1)?.index ?? 0) >= sheets.length - 2;
+  useEffect(() => {
+    if (nearEnd) onEnd();
+  }, [nearEnd, onEnd]);
   useEffect(() => {
     if (at === null) return;
     const sheet = sheets.findIndex((columns) =>
@@ -51,15 +67,26 @@ export function Columns({
   return (
     <div
       ref={setFrame}
-      className="overflow-auto"
-      style={{ height: 'calc(100vh - 100px - 92px - 53px)' }}
+      className="h-full overflow-auto"
+      onScroll={(event) => {
+        placeOf(place).scrolled = event.currentTarget.scrollTop;
+      }}
       tabIndex={0}
       role="group"
       aria-label="Articles"
     >
       <div className="relative" style={{ height: rows.getTotalSize() }}>
         {drawn.map(({ index, start }) => (
-          <Sheet key={index} columns={sheets[index] ?? []} start={start} at={at} short={short} now={now} />
+          <Sheet
+            key={index}
+            columns={sheets[index] ?? []}
+            start={start}
+            at={at}
+            picked={picked}
+            onPick={onPick}
+            short={short}
+            now={now}
+          />
         ))}
       </div>
     </div>
@@ -98,6 +125,8 @@ const Sheet = memo(function Sheet({
   columns: readonly (readonly Line[])[];
   start: number;
   at: string | null;
+  picked: ReadonlySet<string>;
+  onPick: (id: string, range: boolean) => void;
   short: (blog: string | null) => string;
   now: number;
 }) {
@@ -113,11 +142,19 @@ const Sheet = memo(function Sheet({
         >
           <div className={`${GRID} h-7 border-b border-ink text-small text-ink-3`}>
             <span />
+            <span />
             <span>Title</span>
             <span>Blog</span>
             <span>Slot or out</span>
             <span className="text-right">Words</span>
             <span className="text-right">€</span>
+            <span className="flex justify-self-end">
+              {COLUMNS.map(({ letter, name }) => (
+                <span key={letter} title={name} className="w-[15px] text-center">
+                  {letter}
+                </span>
+              ))}
+            </span>
           </div>
           {column.map((line) =>
             line.kind === 'head' ? (
@@ -126,13 +163,15 @@ const Sheet = memo(function Sheet({
                 className="flex h-6 items-center justify-between border-b border-rule-soft text-small font-semibold text-ink-2"
               >
                 {line.says}
-                <span className="fig font-normal text-ink-3">{count(line.n)}</span>
+                {line.n === null ? null : <span className="fig font-normal text-ink-3">{count(line.n)}</span>}
               </div>
             ) : (
               <ArticleRow
                 key={line.article.id}
                 article={line.article}
                 at={row.at === line.article.id}
+                picked={row.picked.has(line.article.id)}
+                onPick={row.onPick}
                 short={row.short}
                 now={row.now}
               />
@@ -147,31 +186,51 @@ const Sheet = memo(function Sheet({
 const ArticleRow = memo(function ArticleRow({
   article,
   at,
+  picked,
+  onPick,
   short,
   now,
 }: {
   article: Article;
   at: boolean;
+  picked: boolean;
+  onPick: (id: string, range: boolean) => void;
   short: (blog: string | null) => string;
   now: number;
 }) {
   const when = article.outDesk ?? article.dueDesk;
   const late = article.outDesk === null && when !== null && when < now - 600_000;
   return (
-    <div className={`row ${GRID} h-6 ${at ? 'brackets bracketed' : ''}`}>
+    <div className={`row ${GRID} h-6 ${picked ? 'picked' : ''} ${at ? 'brackets bracketed' : ''}`}>
+      <Tick
+        state={picked}
+        label={`Pick ${article.title === '' ? 'one without a title' : article.title}`}
+        onChange={(_, { shiftKey }) => onPick(article.id, shiftKey)}
+      />
       <Mark state={stateOf(article.standing)} label={saysOf(article.standing)} />
       <Link to={`/articles/${article.id}`} className="work brackets mr-2 truncate leading-6" title={article.title}>
         {article.title === '' ? <span className="text-ink-3">no title yet</span> : atColonIfLong(article.title)}
       </Link>
       <span className="mr-1 truncate text-small text-ink-2">{short(article.blog)}</span>
       <span className={`fig whitespace-nowrap ${when === null ? 'text-ink-3' : late ? 'text-red' : 'text-ink-2'}`}>
-        {when === null ? 'no slot' : `${dayLong(when).replace(',', '')} ${clock(when)}`}
+        {when === null ? 'no slot' : `${dayOf(when, now)} ${clock(when)}`}
       </span>
       <span className="fig text-right">{count(article.words)}</span>
       <span className="fig text-right">{amount(article.micros)}</span>
+      <Measured outOfRange={article.outOfRange} />
     </div>
   );
 });
+
+const NEAR_MS = 25 * 86_400_000;
+
+/** 'Wed 27' within the weeks around now, else '27 Nov', with its year where that is another. */
+function dayOf(ms: number, now: number): string {
+  if (Math.abs(ms - now) < NEAR_MS) return dayShort(ms);
+  const [, ...date] = dayLong(ms).replace(',', '').split(' ');
+  const year = new Date(ms).getFullYear();
+  return year === new Date(now).getFullYear() ? date.join(' ') : `${date.join(' ')} ’${String(year).slice(2)}`;
+}
 
 function atColonIfLong(title: string): string {
   return title.length > 44 ? atColon(title) : title;

@@ -1,7 +1,7 @@
 import { useCallback, useRef, useState } from 'react';
 
-/** Briefs picked for one act: one by one, as a range, or all that match. */
-export function usePickedBriefs(rows: readonly { id: string }[]) {
+/** Rows of a list picked for one act: one by one, as a range, or all that match. */
+export function usePicked(rows: readonly { id: string }[]) {
   const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
   /** All that match, those among them that no page has brought yet. */
   const [all, setAll] = useState(false);
@@ -25,7 +25,7 @@ export function usePickedBriefs(rows: readonly { id: string }[]) {
       return after;
     });
   }, []);
-  return { picked, all, pickAll: () => setAll(true), none, toggle, any: picked.size > 0 || all };
+  return { picked, all, pickAll: () => setAll(true), pick: setPicked, none, toggle, any: picked.size > 0 || all };
 }
 
-export type PickedBriefs = ReturnType<typeof usePickedBriefs>;
+export type Picked = ReturnType<typeof usePicked>;

@@ -3,10 +3,10 @@ import { useMutation } from '@tanstack/react-query';
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { call, inWords } from '../api/call.ts';
-import { freshKey } from '../api/fresh.ts';
-import { queryClient } from '../api/queries.ts';
-import { Button, ChoiceWord, Field, TextArea, Trouble, useMay } from '../design/index.ts';
+import { call, inWords } from '../../api/call.ts';
+import { freshKey } from '../../api/fresh.ts';
+import { queryClient } from '../../api/queries.ts';
+import { Button, ChoiceWord, Field, TextArea, Trouble, useMay } from '../../design/index.ts';
 
 /** How often, and how long apart, it is looked whether the text is laid out. */
 const LOOKS = 60;

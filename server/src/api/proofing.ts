@@ -1,0 +1,170 @@
+import {
+  ArticlesZip,
+  DecideArticles,
+  type Decision,
+  DoneToArticles,
+  KeptLists,
+  Made,
+  ManyArticles,
+  NewKeptList,
+} from '@grivo/contract';
+import { z } from 'zod';
+import { Procedures } from '../engine/briefState.ts';
+import { writeZip } from '../formats/copies/zip.ts';
+import { type ArticleRow, getArticle } from '../nouns/articles/repository.ts';
+import { type DoneToOne, decideOn } from '../nouns/proofing/decide.ts';
+import { forgetList, keepList, keptLists, MOST_LISTS, renameList } from '../nouns/proofing/lists.ts';
+import { doToArticle } from '../nouns/proofing/many.ts';
+import { zippedFiles } from '../nouns/proofing/zipped.ts';
+import { notFound, problem } from './problem.ts';
+import type { Product } from './product.ts';
+import { type Route, route } from './route.ts';
+
+/** Several articles at once, and the lists of them a person keeps. */
+export function proofingRoutes(product: Product): Route[] {
+  return [...many(product), ...zip(product), ...lists(product)];
+}
+
+function many(product: Product) {
+  const { ground, bell, tools, serviceFor } = product;
+  const procedures = new Procedures();
+  /** Does a thing to each; one that fails leaves the others alone. */
+  const toEach = async (ids: readonly string[], gone: DoneToOne, act: (article: ArticleRow) => Promise<DoneToOne>) => {
+    const left: DoneToArticles['left'] = [];
+    let done = 0;
+    for (const id of new Set(ids)) {
+      const article = await getArticle(ground.db, id);
+      const outcome = article ? await act(article) : gone;
+      if (outcome.done) {
+        done++;
+        for (const lane of outcome.lanes ?? []) bell.ring({ kind: 'lane', lane });
+      } else left.push({ id, title: article?.title ?? '', why: outcome.why });
+    }
+    bell.ring({ kind: 'admit' });
+    bell.ring({ kind: 'event' });
+    return { done, left };
+  };
+  const GONE: DoneToOne = { done: false, why: 'It was removed meanwhile.' };
+  return [
+    route({
+      method: 'post',
+      path: '/articles/decide',
+      says: 'A person’s word on several articles that wait for it; those that do not wait are left as they are',
+      role: 'proofreader',
+      body: DecideArticles,
+      answer: DoneToArticles,
+      status: 200,
+      handle: async ({ body: { articles, ...said }, person }) => {
+        const decision: Decision =
+          said.decide === 'pass'
+            ? { decide: 'pass', change: {} }
+            : said.decide === 'send back'
+              ? { ...said, to: null }
+              : said;
+        return toEach(articles, GONE, (article) =>
+          decideOn(tools, procedures, serviceFor, article, { decision, person: person.id }),
+        );
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/articles/many',
+      says: 'Brings the newest text of several articles to their blogs, takes them from there, or removes them',
+      role: 'editor',
+      body: ManyArticles,
+      answer: DoneToArticles,
+      status: 200,
+      handle: ({ body: { articles, do: act } }) =>
+        // An article goes with the others of its brief.
+        toEach(articles, act === 'remove' ? { done: true } : GONE, (article) => doToArticle(tools, act, article)),
+    }),
+  ];
+}
+
+function zip({ ground: { db } }: Product) {
+  return [
+    route({
+      method: 'get',
+      path: '/articles/zip',
+      says: 'Several articles as files of one form in a zip, with their pictures',
+      role: 'proofreader',
+      query: ArticlesZip,
+      mime: 'application/zip',
+      handle: async ({ query: { as, articles }, response }) => {
+        response.type('application/zip');
+        response.setHeader('content-disposition', 'attachment; filename="articles.zip"');
+        try {
+          await writeZip(zippedFiles(db, articles, as), response);
+        } catch (error) {
+          // Who stopped reading is no fault of ours.
+          if (!response.destroyed) throw error;
+        }
+      },
+    }),
+  ];
+}
+
+function lists({ ground }: Product) {
+  const { db } = ground;
+  return [
+    route({
+      method: 'get',
+      path: '/lists',
+      says: 'The lists of articles a person kept',
+      role: 'proofreader',
+      answer: KeptLists,
+      handle: async ({ person }) => ({ lists: await keptLists(db, person.id) }),
+    }),
+    route({
+      method: 'post',
+      path: '/lists',
+      says: 'Keeps a list of articles by a name; one of that name becomes this one',
+      role: 'proofreader',
+      body: NewKeptList,
+      answer: Made,
+      handle: async ({ body, person }) => {
+        const id = await keepList(ground, person.id, body);
+        if (id === 'too many')
+          throw problem(
+            409,
+            'Too many lists',
+            `You keep ${MOST_LISTS} lists already.`,
+            'Remove one you do not use any more.',
+          );
+        return { id };
+      },
+    }),
+    route({
+      method: 'patch',
+      path: '/lists/{id}',
+      says: 'Gives a kept list another name',
+      role: 'proofreader',
+      body: NewKeptList.pick({ name: true }),
+      handle: async ({ params, body: { name }, person }) => {
+        const id = mustBeId(params['id']!);
+        if (!(await renameList(db, person.id, id, name)))
+          throw problem(409, 'Name taken', `You have a list ‘${name}’ already.`, 'Give it another name.');
+      },
+    }),
+    route({
+      method: 'delete',
+      path: '/lists/{id}',
+      says: 'Forgets a kept list; its articles stay',
+      role: 'proofreader',
+      handle: async ({ params, person }) => {
+        if (!(await forgetList(db, person.id, mustBeId(params['id']!)))) throw notFound('list');
+      },
+    }),
+  ];
+}
+
+function mustBeId(text: string): string {
+  if (
+    !z
+      .string()
+      .regex(/^[0-9a-z]{20}$/)
+      .safeParse(text).success
+  )
+    throw notFound('list');
+  return text;
+}

@@ -1,0 +1,81 @@
+import type { ArticlesWanted } from '@grivo/contract';
+import { LISTED_MEASURES, measureBits, searchQuestion } from '@grivo/core';
+import { ofLabel } from '../labels/repository.ts';
+
+/** The publication a list shows of an article that has several: one readers see, first. */
+export const SHOWN_PUBLICATION =
+  "(SELECT q.id FROM publication q WHERE q.article = a.id ORDER BY q.state = 'live' DESC, q.address IS NULL, q.id LIMIT 1)";
+/** The placement a list shows: that of the article's own blog, first. */
+export const SHOWN_PLACEMENT =
+  'l.article = a.id AND l.blog = (SELECT m.blog FROM placement m WHERE m.article = a.id ORDER BY m.blog <=> a.blog DESC, m.due_desk LIMIT 1)';
+
+/** Which articles are wanted, as parts of a statement on `article a`. */
+export interface Chosen {
+  /** Tables its conditions speak of beside that one. */
+  joins: string;
+  where: string[];
+  values: unknown[];
+  /** What was asked of the full text index; null for nothing. */
+  question: string | null;
+  /** Desk clock; of those that are out, only the ones since then; null for all. */
+  since: number | null;
+}
+
+/** Articles in a standing; one of a brief that is held or stopped is neither in work nor anything else. */
+function inStanding(standing: ArticlesWanted['standing']): { where: string[]; values: unknown[] } {
+  if (!standing) return { where: [], values: [] };
+  if (standing === 'held' || standing === 'stopped')
+    return { where: ["a.standing = 'in work'", 'b.standing = ?'], values: [standing] };
+  return {
+    where: ['a.standing = ?', ...(standing === 'in work' ? ["b.standing NOT IN ('held', 'stopped')"] : [])],
+    values: [standing],
+  };
+}
+
+const ofBrief = ({ standing, pipeline, label }: ArticlesWanted): boolean =>
+  standing === 'held' || standing === 'stopped' || standing === 'in work' || Boolean(pipeline ?? label);
+
+/**
+ * The conditions of a list.
+ * @param since desk clock; of those that are out, only the ones since then. What is not out is there all the same.
+ */
+export function chosen(wanted: ArticlesWanted, since: number | null = null): Chosen {
+  const { where, values } = inStanding(wanted.standing);
+  const and = (condition: string, ...parameters: unknown[]) => {
+    where.push(condition);
+    values.push(...parameters);
+  };
+  const { blog, pipeline, label, language, mark, q, title } = wanted;
+  if (blog)
+    and(
+      '(a.blog = ? OR EXISTS (SELECT 1 FROM publication o WHERE o.article = a.id AND o.blog = ?) OR EXISTS (SELECT 1 FROM placement o WHERE o.article = a.id AND o.blog = ?))',
+      blog,
+      blog,
+      blog,
+    );
+  if (pipeline) and('b.pipeline = ?', pipeline);
+  if (label) and(ofLabel({ pipeline: 'b.pipeline', blog: 'a.blog' }), label, label);
+  if (language) and('a.language = ?', language);
+  if (since !== null)
+    and(
+      `(a.standing NOT IN ('out', 'withdrawn') OR (SELECT o.out_desk FROM publication o WHERE o.id = ${SHOWN_PUBLICATION}) >= ?)`,
+      since,
+    );
+  if (mark) and('(g.marks & ?) <> 0', measureBits(mark === 'any' ? LISTED_MEASURES : [mark]));
+  const asked = [q ? searchQuestion(q) : null, title ? searchQuestion(title, 'title') : null];
+  const question = asked.filter((one) => one !== null).join(' ') || null;
+  if (question !== null) and('MATCH (g.words) AGAINST (? IN BOOLEAN MODE)', question);
+  // Something was typed of which nothing can be looked for: no article has it.
+  else if ((q ?? title ?? '').trim() !== '') and('FALSE');
+  return {
+    joins: [
+      // Counting is a look into an index where nothing of the brief is asked.
+      ...(ofBrief(wanted) ? [' JOIN brief b ON b.id = a.brief'] : []),
+      ...(mark || question !== null ? [' JOIN article_glance g ON g.article = a.id'] : []),
+    ].join(''),
+    where: ['a.trial = 0', ...where],
+    values,
+    question,
+    since,
+  };
+}
