@@ -1,14 +1,13 @@
 // @vitest-environment jsdom
-import type { Article, ArticleWhole } from '@grivo/contract';
+import type { ArticleWhole } from '@grivo/contract';
 import { type Block, EMPTY_ARTICLE } from '@grivo/core';
 import { screen, waitFor, within } from '@testing-library/react';
 import { Navigate, Route, Routes, useLocation } from 'react-router';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { queryClient } from '../api/queries.ts';
 import { type Answer, onScreen, Problem } from '../testing/onScreen.tsx';
-import { article, articleWhole, blog, HOUR, id, NOW, slots } from '../testing/samples.ts';
+import { articleWhole, HOUR, id, NOW, slots } from '../testing/samples.ts';
 import ArticlePage from './ArticlePage.tsx';
-import Articles from './list/Articles.tsx';
 import { Page } from './Page.tsx';
 import { fileName } from './SaveCopy.tsx';
 
@@ -17,93 +16,6 @@ function Here() {
   return <output aria-label="here">{useLocation().pathname}</output>;
 }
 const here = () => screen.getByRole('status', { name: 'here' }).textContent;
-
-describe('the list of articles', () => {
-  const DAY = 24 * HOUR;
-  const list: Article[] = [
-    article('a', 'Gut or steel', { dueDesk: NOW + DAY }),
-    article('c', 'Bridges that lean', { dueDesk: NOW - DAY, standing: 'in work' }),
-    article('d', 'Rosin in winter', { outDesk: NOW - 2 * DAY, standing: 'out', blog: id('e') }),
-    article('f', 'Frets by hand', { outDesk: NOW - 3 * DAY, standing: 'out' }),
-    article('g', 'Pegs that slip', { standing: 'draft', outDesk: NOW - DAY }),
-    article('h', 'Left alone', { standing: 'set aside' }),
-    article('i', '', { standing: 'in work' }),
-  ];
-  const shown = (articles: Article[] | Problem = list, more: Record<string, Answer> = {}) =>
-    onScreen(
-      <>
-        <Articles />
-        <Here />
-      </>,
-      {
-        'GET /articles?limit=500': articles instanceof Problem ? () => articles : { articles },
-        'GET /blogs': { blogs: [blog(), blog({ id: id('e'), name: 'Plucked strings of the north', out: 1 })] },
-        'GET /slots?days=7': slots(),
-        'GET /labels': { labels: [] },
-        ...more,
-      },
-    );
-  const titles = () =>
-    within(screen.getByRole('group', { name: 'Articles' }))
-      .getAllByRole('link')
-      .map((one) => one.textContent);
-  beforeEach(() => queryClient.setDefaultOptions({ queries: { retry: false } }));
-
-  it('what comes stands first by its slot, then drafts, then what is out by its week; what is set aside is not there', async () => {
-    shown();
-    await screen.findByText('Gut or steel');
-    expect(titles()).toEqual([
-      'Bridges that lean',
-      'Gut or steel',
-      'no title yet',
-      'Pegs that slip',
-      'Rosin in winter',
-      'Frets by hand',
-    ]);
-    expect(screen.getByText('6 shown of 7')).toBeDefined();
-    expect(screen.getByText('Out, week of 27 Apr').textContent).toContain('2');
-  });
-
-  it('an article whose slot has passed is marked, and one without says so', async () => {
-    shown();
-    const late = (await screen.findByText('Bridges that lean')).parentElement!;
-    expect(within(late).getByText(/Sun 3 May/).className).toContain('text-red');
-    const none = screen.getByText('no title yet').closest('.row') as HTMLElement;
-    expect(within(none).getByText('no slot')).toBeDefined();
-  });
-
-  it('words of a title, a blog and a state leave what fits all three', async () => {
-    const { hands } = shown();
-    await screen.findByText('Gut or steel');
-    await hands.click(screen.getByRole('button', { name: /^Standing/ }));
-    await hands.click(screen.getByRole('radio', { name: /^out/ }));
-    expect(titles()).toEqual(['Rosin in winter', 'Frets by hand']);
-    await hands.click(screen.getByRole('button', { name: /^Blogs/ }));
-    await hands.click(screen.getByRole('radio', { name: /^Plucked/ }));
-    expect(titles()).toEqual(['Rosin in winter']);
-    await hands.type(screen.getByRole('textbox', { name: 'Titles with' }), 'frets');
-    expect(screen.getByText('No article fits this.')).toBeDefined();
-    expect(screen.getByText('0 shown of 7')).toBeDefined();
-  });
-
-  it('keys go from row to row and open one', async () => {
-    const { hands } = shown();
-    await screen.findByText('Gut or steel');
-    await hands.keyboard('jjk{Enter}');
-    await waitFor(() => expect(here()).toBe(`/articles/${id('a')}`));
-  });
-
-  it('none at all leads to the pipelines', async () => {
-    shown([]);
-    await screen.findByText('No article yet.');
-    expect(screen.getByRole('link', { name: 'See the pipelines' }).getAttribute('href')).toBe('/pipelines');
-  });
-
-  it('that they cannot be read is said', async () => {
-    shown(new Problem(503, 'The database does not answer.'));
-    await screen.findByText(/The database does not answer/);
-  });
-});
 
 const passage = (letter: string, text: string, change = {}) => ({
   id: letter,

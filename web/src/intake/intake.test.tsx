@@ -74,7 +74,7 @@ const around = (items: ReturnType<typeof item>[], more: object = {}) => ({
   [`GET /sources/${S}/items`]: { items, addresses: [], more: 0 },
   'GET /slots?days=7': slots(lane([])),
   'GET /pipelines': { pipelines: [pipeline()] },
-  'GET /articles?limit=500': { articles: [] },
+  'GET /articles?*': { articles: [], next: null },
   [`GET /sources/${S}/looks?limit=20`]: { looks: [] },
   'GET /labels': { labels: [] },
   ...more,

@@ -41,7 +41,12 @@ describe('the field that finds', () => {
       'GET /pipelines': { pipelines: [pipeline()] },
       'GET /sources': { sources: [source(), source({ id: id('f'), kind: 'feed', name: 'Letters of a luthier' })] },
       'GET /blogs': { blogs: [blog()] },
-      'GET /articles?limit=500': { articles: [article('a', 'Gut or steel')] },
+      'GET /articles?*': ({ path }) => ({
+        articles: [article('a', 'Gut or steel')].filter(({ title }) =>
+          title.toLowerCase().includes(new URLSearchParams(path.split('?')[1]).get('title') ?? ''),
+        ),
+        next: null,
+      }),
     });
   const options = () => screen.getAllByRole('option').map((one) => one.textContent);
 

@@ -39,8 +39,8 @@ export class Problem {
 const SESSION = { id: 'p'.repeat(20), email: 'ada@strings.example', name: 'Ada', role: 'owner' };
 
 /**
- * Shows a part of the screen with an API that answers from a table: `GET /labels` to what it gives. What it does not know
- * it answers with 404.
+ * Shows a part of the screen with an API that answers from a table: `GET /labels` to what it gives, `GET /articles*` to what
+ * begins like that. What it does not know it answers with 404.
  * @returns what was asked that changes something, and hands that press and type
  */
 export function onScreen(shown: ReactNode, answers: Record<string, Answer> = {}) {
@@ -60,7 +60,9 @@ export function onScreen(shown: ReactNode, answers: Record<string, Answer> = {})
       const body = typeof init.body === 'string' ? (JSON.parse(init.body) as unknown) : undefined;
       const one = { method, path, body };
       if (method !== 'GET') asked.push(one);
-      const answer = known[`${method} ${path}`];
+      const asks = `${method} ${path}`;
+      const like = Object.keys(known).find((key) => key.endsWith('*') && asks.startsWith(key.slice(0, -1)));
+      const answer = known[asks] ?? (like === undefined ? undefined : known[like]);
       const value: object | undefined = typeof answer === 'function' ? await answer(one) : answer;
       if (value instanceof Problem)
         return new Response(

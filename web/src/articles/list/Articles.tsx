@@ -69,7 +69,9 @@ export default function Articles() {
   return (
     <>
       <ListHead wanted={wanted} n={articles.length} />
-      <Narrowed wanted={wanted} blogs={blogs ?? []} />
+      <Narrowed wanted={wanted} blogs={blogs ?? []}>
+        <KeptLists wanted={wanted} />
+      </Narrowed>
       <WhatCame many={many} />
       <div className="-mx-8 min-h-0 flex-1 border-t border-ink">
         {articles.length === 0 ? (
@@ -148,7 +150,7 @@ function useRowKeys(
   return at;
 }
 
-/** How many are shown, the lists that are kept, and the words by which something is found. */
+/** How many are shown, the words by which something is found, and what is to be done next. */
 function ListHead({ wanted, n }: { wanted: Wanted; n: number }) {
   const numbers = useQuery(read.articlesCounted(wanted.counted)).data;
   const blogs = useQuery(read.blogs()).data?.blogs ?? [];
@@ -159,7 +161,6 @@ function ListHead({ wanted, n }: { wanted: Wanted; n: number }) {
       <span className="whitespace-nowrap text-ink-3">
         {numbers ? `${counted(numbers.shown)} shown of ${counted(numbers.all)}` : `${count(n)} shown`}
       </span>
-      <KeptLists wanted={wanted} />
       <FindWords wanted={wanted} />
       <WriteOne blogs={blogs} />
       <LookOver n={numbers?.held ?? 0} />
@@ -221,20 +222,22 @@ function Bar() {
         </>
       }
     >
-      <span className="flex flex-wrap gap-x-4 text-small text-ink-2">
-        {(['ready', 'draft', 'in work', 'held', 'stopped', 'set aside'] as const).map((name) => (
-          <span key={name} className="flex items-center gap-1.5 whitespace-nowrap">
-            <Mark state={stateOf(name)} /> {name === 'ready' ? 'ready or out' : saysOf(name)}
-          </span>
-        ))}
-      </span>
-      <span className="flex flex-wrap gap-x-3 text-small text-ink-3">
-        <span className="whitespace-nowrap">Under or over its range:</span>
-        {COLUMNS.map(({ letter, name }) => (
-          <span key={letter} className="whitespace-nowrap">
-            <b className="font-semibold text-ink">{letter}</b> {name.toLowerCase()}
-          </span>
-        ))}
+      <span className="flex flex-col text-small leading-5">
+        <span className="flex gap-4 text-ink-2">
+          {(['ready', 'draft', 'in work', 'held', 'stopped'] as const).map((name) => (
+            <span key={name} className="flex items-center gap-1.5 whitespace-nowrap">
+              <Mark state={stateOf(name)} /> {name === 'ready' ? 'ready or out' : saysOf(name)}
+            </span>
+          ))}
+        </span>
+        <span className="flex gap-3 text-ink-3">
+          <span className="whitespace-nowrap">Under or over its range:</span>
+          {COLUMNS.map(({ letter, name }) => (
+            <span key={letter} className="whitespace-nowrap">
+              <b className="font-semibold text-ink">{letter}</b> {name.toLowerCase()}
+            </span>
+          ))}
+        </span>
       </span>
     </ActionBar>
   );

@@ -10,7 +10,7 @@ import { COLUMNS, Measured } from './Measured.tsx';
 import { placeOf } from './place.ts';
 
 const ROW = 24;
-const GRID = 'grid grid-cols-[26px_16px_minmax(0,1fr)_72px_96px_42px_42px_86px] items-center';
+const GRID = 'grid grid-cols-[25px_15px_minmax(0,1fr)_70px_92px_40px_40px_80px] items-center';
 
 /** The lines poured into columns page by page, only those in view drawn. */
 export function Columns({
@@ -67,7 +67,8 @@ export function Columns({
   return (
     <div
       ref={setFrame}
-      className="h-full overflow-auto"
+      className="overflow-auto"
+      style={{ height: 'calc(100vh - 100px - 92px - 53px)' }}
       onScroll={(event) => {
         placeOf(place).scrolled = event.currentTarget.scrollTop;
       }}

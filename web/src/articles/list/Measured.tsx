@@ -36,8 +36,8 @@ export function Measured({ outOfRange }: Pick<Article, 'outOfRange'>) {
         const middle = i * CELL + 7;
         return side ? (
           <g key={letter} className="text-red">
-            <rect x={side === 'under' ? i * CELL + 2 : middle} y={7} width={5} height={1} fill="currentColor" />
-            <rect x={side === 'under' ? i * CELL + 1 : i * CELL + 12} y={1} width={2} height={9} fill="currentColor" />
+            <rect x={side === 'under' ? i * CELL + 3 : middle} y={7} width={4} height={1} fill="currentColor" />
+            <rect x={i * CELL + (side === 'under' ? 2 : 11)} y={1} width={2} height={9} fill="currentColor" />
           </g>
         ) : (
           <g key={letter} className="text-graphite">

@@ -1,7 +1,7 @@
 import type { Blog } from '@grivo/contract';
 import { LISTED_MEASURES, languageName } from '@grivo/core';
 import { useQuery } from '@tanstack/react-query';
-import { useEffect, useRef, useState } from 'react';
+import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { read } from '../../api/queries.ts';
 import { Button, ChoiceWord } from '../../design/index.ts';
 import { useViewKeys } from '../../shell/keys.ts';
@@ -50,7 +50,16 @@ interface Option {
 }
 
 /** Which articles are shown, as a sentence of which each word can be changed. */
-export function Narrowed({ wanted, blogs }: { wanted: Wanted; blogs: readonly Blog[] }) {
+export function Narrowed({
+  wanted,
+  blogs,
+  children,
+}: {
+  wanted: Wanted;
+  blogs: readonly Blog[];
+  /** What stands at the end of its line. */
+  children: ReactNode;
+}) {
   const pipelines = useQuery(read.pipelines()).data?.pipelines ?? [];
   const languages = [...new Set([...blogs.map(({ language }) => language), wanted.word('language')])].filter(Boolean);
   const which: Option[] = [
@@ -75,12 +84,15 @@ export function Narrowed({ wanted, blogs }: { wanted: Wanted; blogs: readonly Bl
     />
   );
   return (
-    <p className="min-h-10 py-2 text-proc">
-      Show {said('Blogs', 'blog', which)}, {said('Pipelines', 'pipeline', madeBy)},{' '}
-      {languages.length > 1 ? <>{said('Language', 'language', spoken)}, </> : null}
-      {said('Standing', 'standing', STANDINGS)}, {said('Date', 'days', DAYS)}, with {said('Measures', 'mark', MARKS)}
-      {wanted.word('q') === '' ? null : <>, {said('Order', 'order', ORDERS)}</>}.
-    </p>
+    <div className="flex min-h-10 items-baseline gap-4 py-2">
+      <p className="flex-1 text-proc">
+        Show {said('Blogs', 'blog', which)}, {said('Pipelines', 'pipeline', madeBy)},{' '}
+        {languages.length > 1 ? <>{said('Language', 'language', spoken)}, </> : null}
+        {said('Standing', 'standing', STANDINGS)}, {said('Date', 'days', DAYS)}, with {said('Measures', 'mark', MARKS)}
+        {wanted.word('q') === '' ? null : <>, {said('Order', 'order', ORDERS)}</>}.
+      </p>
+      {children}
+    </div>
   );
 }
 
@@ -108,7 +120,7 @@ export function FindWords({ wanted: { word, say } }: { wanted: Wanted }) {
     return () => clearTimeout(rest);
   }, [typed, say]);
   return (
-    <span className="ml-auto flex items-center gap-2">
+    <span className="ml-auto flex min-w-0 flex-1 items-center justify-end gap-2">
       {typed === '' ? null : (
         <Button look="quiet" anyone onClick={() => setTyped('')}>
           Clear
@@ -117,7 +129,7 @@ export function FindWords({ wanted: { word, say } }: { wanted: Wanted }) {
       <input
         ref={field}
         type="search"
-        className="field !w-52"
+        className="field min-w-0 !max-w-52 flex-1 [&::-webkit-search-cancel-button]:hidden"
         placeholder="Find words in articles…"
         aria-label="Words in articles"
         title="Every word must stand there or begin one that does. “In quotation marks” in this order; -without this one."

@@ -119,7 +119,7 @@ const show = (answers: Record<string, Answer> = {}) =>
     {
       'GET /blogs': { blogs: [blog()] },
       'GET /slots?days=14': slots(),
-      'GET /articles?limit=500': { articles: [] },
+      'GET /articles?*': { articles: [], next: null },
       [`GET /blogs/${B}/links`]: links(),
       [`GET /blogs/${B}/links/rules?find=&from=0`]: { rules: [rule()], total: 1, found: 1, next: null },
       [`GET /blogs/${B}/links/forward`]: forwards,
