@@ -26,6 +26,7 @@ const all = {
   busy: (await import('./bench/busy.mjs')).busy,
   desk: (await import('./bench/desk.mjs')).desk,
   lists: (await import('./bench/lists.mjs')).lists,
+  articles: (await import('./bench/lists.mjs')).articles,
   text: (await import('./bench/text.mjs')).text,
   honesty: (await import('./bench/honesty.mjs')).honesty,
   proof: (await import('./bench/proof.mjs')).proof,

@@ -49,6 +49,7 @@ export {
   settledBody,
 } from './article/outside.ts';
 export { emphasised, quotedFrom, restingOn, withFold, withRelated } from './article/parts.ts';
+export { type PicturePlace, placesAtHeadings, placesWhereTheyFit, withPictures } from './article/picturePlaces.ts';
 export { alikeBlocks, type Putting, putProblem, puttingOf } from './article/putting.ts';
 export { makeAnchors, slugOf } from './article/slug.ts';
 export { tagsOf } from './article/tags.ts';
@@ -227,7 +228,7 @@ export {
 export type { CheckContext, PastMeasure, Problem, RoutineForm, ServiceRole, StepKind } from './procedure/kind.ts';
 export { MOST_TURNS } from './procedure/kinds/forEach.ts';
 export { PICKS } from './procedure/kinds/gist.ts';
-export { mayDraw } from './procedure/kinds/illustrate.ts';
+export { mayDraw, picturesAtMost } from './procedure/kinds/illustrate.ts';
 export { leastOf } from './procedure/kinds/lookUp.ts';
 export { DEGREES, type Degree } from './procedure/kinds/put.ts';
 export { TELL_BY } from './procedure/kinds/tell.ts';
@@ -253,7 +254,7 @@ export { allSteps, innerSteps, kindOf, mapSteps } from './procedure/tree.ts';
 export { type UnreadableText, unreadableTexts } from './procedure/unreadable.ts';
 export { withoutSources } from './procedure/unsourced.ts';
 export { procedureYaml, type ReadYaml, readProcedureYaml, type YamlProblem } from './procedure/yaml.ts';
-export { searchQuestion, searchWords } from './search/words.ts';
+export { type SearchTerm, searchedWordsIn, searchTerms, searchWords } from './search/words.ts';
 export { contentStems, countWords, fold, sentencesOf, stem, stemCover, wordsOfText } from './sentence/sentence.ts';
 export { type Series, seriesIn, seriesInRows } from './series/series.ts';
 export { CELL_TYPES, type CellType, type ReadCell, readCell } from './sheet/cell.ts';

@@ -60,8 +60,8 @@ export async function fillStore(db, { brief, source, briefs, items }) {
   });
   await copies(db, 'article_glance', `article = '${article.id}'`, briefs, {
     article: id('a'),
-    words: "CONCAT(SUBSTRING_INDEX(s.words, ' ', 60), ' x_', q.seq)",
   });
+  await copies(db, 'article_word', `article = '${article.id}'`, briefs, { article: id('a') });
   await copies(db, 'placement', `article = '${article.id}'`, briefs, {
     article: id('a'),
     due_desk: 's.due_desk - q.seq * 3600000',

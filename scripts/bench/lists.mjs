@@ -1,6 +1,6 @@
 // How long lists take when a store has grown, and while many ask at once and a worker works.
 import { createServer } from 'node:http';
-import { stepKinds } from '@grivo/core';
+import { searchedWordsIn, searchWords, stepKinds } from '@grivo/core';
 import { app } from '../../server/src/api/app.ts';
 import { addPerson } from '../../server/src/nouns/people/repository.ts';
 import { createPipeline } from '../../server/src/nouns/pipelines/repository.ts';
@@ -11,6 +11,7 @@ import { fillStore } from './fill.mjs';
 import { ground, median } from './ground.mjs';
 
 const ROUNDS = 15;
+const SAYS = searchWords('How much salt', 'A brine of salt and water, by weight.');
 const PASSWORD = 'salt-and-patience';
 
 /** A product with one brief that is out, made by hand as its steps would leave it. */
@@ -53,9 +54,14 @@ async function small(product) {
     );
   }
   await db.run(
-    "INSERT INTO article (id, brief, line, blog, family, language, current, title, words, out_as) VALUES (?, ?, '', ?, ?, 'en', ?, 'How much salt', 900, 'live')",
-    [article, brief, blog, brief, revision],
+    "INSERT INTO article (id, brief, line, blog, family, language, current, glanced, title, words, out_as) VALUES (?, ?, '', ?, ?, 'en', ?, ?, 'How much salt', 900, 'live')",
+    [article, brief, blog, brief, revision, revision],
   );
+  await db.run("INSERT INTO article_glance (article, revision, marks, out_of_range, words) VALUES (?, ?, 1, '[]', ?)", [
+    article,
+    revision,
+    searchWords('How much salt', 'A brine of salt and water, by weight.'),
+  ]);
   await db.run('INSERT INTO placement (article, blog, due_desk) VALUES (?, ?, ?)', [article, blog, now]);
   await db.run(
     "INSERT INTO publication (id, article, blog, key_, state, as_, address, revision, out_desk, pipeline) VALUES (?, ?, ?, 'k', 'live', 'live', 'https://b.example/k', ?, ?, ?)",
@@ -126,6 +132,76 @@ async function filled(bench, briefs, items) {
       await product.close();
     },
   };
+}
+
+/** Words of articles as they are spread in texts: few that stand everywhere, many that are rare (Zipf). */
+function vocabulary(seed) {
+  let state = seed;
+  const random = () => {
+    state = (Math.imul(state, 1_664_525) + 1_013_904_223) >>> 0;
+    return state / 2 ** 32;
+  };
+  const rank = () => Math.floor(20_000 ** random());
+  return (n) => Array.from({ length: n }, () => `x_w${rank()}`).join(' ');
+}
+
+const WORDS_EACH = 150;
+const ROUNDS_FOUND = 40;
+/** As many as the list asks for at once. */
+const ROWS_A_PAGE = 120;
+
+/**
+ * The list of 100,000 articles: its first rows in any order and narrowed, and what is found in all of them by words that are
+ * rare and common, alone, together and in an order.
+ */
+export async function articles(tell) {
+  const bench = await ground();
+  try {
+    const many = await filled(bench, 100_000, 1_000);
+    const { db } = many.product.ground;
+    const text = vocabulary(7);
+    const ids = (await db.rows("SELECT id FROM article WHERE id LIKE '0a%' ORDER BY id")).map(({ id }) => id);
+    await db.run('TRUNCATE article_glance');
+    await db.run('TRUNCATE article_word');
+    const all = ids.map((id) => [id, ` ${text(WORDS_EACH)} `]);
+    for (let at = 0; at < all.length; at += 1_000)
+      await db.run('INSERT INTO article_glance (article, revision, marks, out_of_range, words) VALUES ?', [
+        all.slice(at, at + 1_000).map(([id, words], i) => [id, id, (at + i) % 9 === 0 ? 32 : 0, '[]', words]),
+      ]);
+    // In the order of the index, as a load of that many is written quickest.
+    const index = new Map();
+    for (const [id, words] of all)
+      for (const word of searchedWordsIn(words)) (index.get(word) ?? index.set(word, []).get(word)).push(id);
+    let rows = [];
+    const write = async () => {
+      if (rows.length > 0) await db.run('INSERT INTO article_word (word, article) VALUES ?', [rows]);
+      rows = [];
+    };
+    for (const word of [...index.keys()].sort())
+      for (const id of index.get(word)) if (rows.push([word, id]) >= 20_000) await write();
+    await write();
+    for (const table of ['article', 'article_glance', 'article_word']) await db.run(`ANALYZE TABLE ${table}`);
+    const [{ n }] = await db.rows('SELECT COUNT(*) AS n FROM article_glance');
+    tell(`${n} articles of ${WORDS_EACH} words are noted`);
+    const LISTS = ['order=slot', 'order=newest', 'order=slot&standing=out&days=3000', 'order=slot&mark=Title'];
+    const FOUND = ['w3', 'w150', 'w9001', 'w40 w150', '%22w2 w5%22', 'w150 -w3', 'w1 w2 w3'];
+    const time = async (queries) => {
+      const times = [];
+      for (const query of queries) {
+        const own = [];
+        for (let i = 0; i < ROUNDS_FOUND / 4; i++) own.push(await many.ask(`/articles?limit=${ROWS_A_PAGE}&${query}`));
+        tell(`${query.padEnd(40)} ${median(own.slice(2)).toFixed(1)} ms`);
+        times.push(median(own.slice(2)));
+      }
+      return Math.max(...times);
+    };
+    const listFirstRowsMs = await time(LISTS);
+    const searchMs = await time(FOUND.map((words) => `order=fit&q=${words}`));
+    await many.end();
+    return { 'proof.listFirstRowsMs': listFirstRowsMs, 'proof.searchMs': searchMs };
+  } finally {
+    await bench.end();
+  }
 }
 
 export async function lists(tell) {

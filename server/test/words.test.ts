@@ -317,7 +317,7 @@ const ELSEWHERE: Record<string, readonly string[]> = {
   publish: ['blog', 'when', 'as', 'categories', 'tags', 'fit', 'newOnes', 'author'],
   link: ['own', 'blog', 'outside', 'rules'],
   keep: ['cells'],
-  illustrate: ['lead', 'otherwise', 'card'],
+  illustrate: ['lead', 'otherwise', 'card', 'place', 'headings', 'most', 'size'],
   chart: ['as', 'from', 'field', 'most'],
   videos: ['most', 'where', 'headings', 'minutes', 'years', 'only', 'never', 'led'],
   meanwhile: ['name', 'ifStopped', 'steps'],

@@ -38,3 +38,9 @@ export function range(least: number, most: number) {
     .strictObject({ from: z.int().min(least).max(most), to: z.int().min(least).max(most) })
     .refine((value) => value.from <= value.to, 'the first figure must not be above the second');
 }
+
+/** Headings by their number, the last by its name: '2, last'. */
+export const headings = z
+  .string()
+  .trim()
+  .regex(/^(?:[1-9]\d?|last)(?: ?, ?(?:[1-9]\d?|last)){0,9}$/, 'numbers of headings, as 2, last');

@@ -1,10 +1,10 @@
 import { fold } from '../sentence/sentence.ts';
 
 /**
- * What a full text index keeps of a text, and how it is asked. Indexes of databases part words at spaces, leave short and
- * common ones out, and know nothing of scripts without spaces; so each word is handed over with a mark before it, which makes
- * none of them short or common, and runs of such scripts as overlapping pairs of letters (Manning, Raghavan, Schütze,
- * Introduction to Information Retrieval, 2008, section 2.2.1).
+ * What is kept of a text to find it by, and how it is asked. Indexes of databases part words at spaces, leave short and common
+ * ones out, and know nothing of scripts without spaces. So the words are ours: folded, marked as those of a text or of its
+ * title, and runs of scripts without spaces as overlapping pairs of letters (Manning, Raghavan, Schütze, Introduction to
+ * Information Retrieval, 2008, section 2.2.1).
  */
 
 /** Stands before every word of a text, and before those of its title once more. */
@@ -15,7 +15,7 @@ export type SearchIn = keyof typeof MARK;
 const UNSPACED = /[\p{sc=Han}\p{sc=Hira}\p{sc=Kana}\p{sc=Thai}\p{sc=Laoo}\p{sc=Khmr}\p{sc=Mymr}]/u;
 const PIECES =
   /[\p{sc=Han}\p{sc=Hira}\p{sc=Kana}\p{sc=Thai}\p{sc=Laoo}\p{sc=Khmr}\p{sc=Mymr}]+|(?:(?![\p{sc=Han}\p{sc=Hira}\p{sc=Kana}\p{sc=Thai}\p{sc=Laoo}\p{sc=Khmr}\p{sc=Mymr}])[\p{L}\p{N}])+/gu;
-/** An index leaves longer words out. */
+/** Letters of a word that count. */
 const LONGEST = 60;
 /** Words of a question that count; more tell nothing. */
 const MOST_ASKED = 12;
@@ -40,42 +40,54 @@ function wordsFor(text: string, mark: string): string[] {
   );
 }
 
-/** What a full text index is given of an article: the words of its title, marked as such, then all words in their order. */
+/** What an article is found by: the words of its title, marked as such, then all words in their order, with spaces around each. */
 export function searchWords(title: string, text: string): string {
-  return [...wordsFor(title, MARK.title), ...wordsFor(`${title}\n${text}`, MARK.text)].join(' ');
+  return ` ${[...wordsFor(title, MARK.title), ...wordsFor(`${title}\n${text}`, MARK.text)].join(' ')} `;
+}
+
+/** The different words of {@link searchWords}. */
+export function searchedWordsIn(searched: string): Set<string> {
+  return new Set(searched.split(' ').filter((word) => word !== ''));
+}
+
+/** One thing a text must say, or must not. */
+export interface SearchTerm {
+  /** Marked words that stand there one after the other. */
+  words: string[];
+  /** Whether the only one of them may be the beginning of a word. */
+  begins: boolean;
+  not: boolean;
 }
 
 /**
- * A question as boolean full text search understands it (SQL: MATCH … AGAINST … IN BOOLEAN MODE): every word must stand there
- * or begin one that does, words in quotation marks in this order, words after a minus must not. Nothing of what was typed
- * reaches the database but letters and digits.
- * @returns null where nothing was asked
+ * What was typed as terms: every word must stand there or begin one that does, words in quotation marks in this order, words
+ * after a minus must not. Nothing of what was typed is left but letters and digits.
+ * @returns none where nothing was asked, or only what may not be there
  */
-export function searchQuestion(typed: string, within: SearchIn = 'text'): string | null {
+export function searchTerms(typed: string, within: SearchIn = 'text'): SearchTerm[] {
   const mark = MARK[within];
-  const terms: string[] = [];
+  const terms: SearchTerm[] = [];
   for (const [, minus = '', phrase, open, word] of typed.matchAll(
     /(?:(?<=^|\s)(-))?(?:"([^"]*)"|[„“”«»]([^„“”«»"]*)[„“”«»]|([^\s"„“”«»]+))/gu,
   )) {
-    const sign = minus === '-' ? '-' : '+';
+    const not = minus === '-';
     const said = phrase ?? open;
     if (said !== undefined) {
       const words = piecesOf(said).flatMap((piece) => asked(piece, mark));
-      if (words.length > 0) terms.push(`${sign}"${words.join(' ')}"`);
+      if (words.length > 0) terms.push({ words, begins: false, not });
       continue;
     }
     for (const piece of piecesOf(word!)) {
       const words = asked(piece, mark);
-      if (words.length > 1) terms.push(`${sign}"${words.join(' ')}"`);
-      else terms.push(`${sign}${words[0]}${isBeginning(piece) ? '*' : ''}`);
+      terms.push({ words, begins: words.length === 1 && isBeginning(piece), not });
     }
   }
   const some = terms.slice(0, MOST_ASKED);
-  return some.some((term) => term.startsWith('+')) ? some.join(' ') : null;
+  return some.some((term) => !term.not) ? some : [];
 }
 
-/** A short word begins too many others. */
-const isBeginning = (piece: string): boolean => UNSPACED.test(piece) || piece.length > 2;
+/** A short word begins too many others; so does one letter of a script of letters, not one of a script of words. */
+const isBeginning = (piece: string): boolean => (UNSPACED.test(piece) ? [...piece].length === 1 : piece.length > 2);
 
 /** A run is asked for without the letter that ends it by itself: it may go on in the text. */
 function asked(piece: string, mark: string): string[] {

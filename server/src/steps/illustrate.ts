@@ -1,46 +1,108 @@
-import { type Block, mayDraw, type StepOf } from '@grivo/core';
-import type { Performer, StepContext } from '../engine/performer.ts';
+import {
+  type Block,
+  type BlockOf,
+  mayDraw,
+  type PicturePlace,
+  placesAtHeadings,
+  placesWhereTheyFit,
+  type StepOf,
+  withPictures,
+} from '@grivo/core';
+import type { Performer, StepContext, StepResult } from '../engine/performer.ts';
 import { missing } from '../nouns/articles/fields.ts';
 import type { Tools } from '../ports/tools.ts';
-import type { Found } from './lead.ts';
-import { cardLead } from './leadCard.ts';
-import { drawnLead } from './leadDrawn.ts';
-import { libraryLead } from './leadLibrary.ts';
-import { ownLead } from './leadOwn.ts';
-import { stillLead } from './leadStill.ts';
+import { subjectOf } from './asking.ts';
+import { cardPicture } from './illustrating/card.ts';
+import { drawnPicture } from './illustrating/drawn.ts';
+import { libraryPicture } from './illustrating/library.ts';
+import { ownPicture } from './illustrating/own.ts';
+import type { Found, PictureWanted } from './illustrating/picture.ts';
+import { stillPicture } from './illustrating/still.ts';
 import { type OwnArticle, ownArticle } from './ownArticle.ts';
 
 type Step = StepOf<'illustrate'>;
 
-const LEADS: Record<
+const FROM: Record<
   Step['lead'],
-  (tools: Tools, step: Step, article: OwnArticle, context: StepContext) => Promise<Found>
+  (tools: Tools, step: Step, wanted: PictureWanted, context: StepContext) => Promise<Found>
 > = {
-  drawn: drawnLead,
-  own: (tools, _, article, context) => ownLead(tools, article, context),
-  still: (tools, _, article, context) => stillLead(tools, article, context),
-  library: (tools, _, article, context) => libraryLead(tools, article, context),
-  card: cardLead,
+  drawn: drawnPicture,
+  own: (tools, _, wanted) => ownPicture(tools, wanted),
+  still: (tools, _, wanted, context) => stillPicture(tools, wanted, context),
+  library: (tools, _, wanted, context) => libraryPicture(tools, wanted, context),
+  card: cardPicture,
 };
 
-/** Puts a lead picture at the head of the article: of the kind the step asks for, else a drawn one where it may be. */
+/** Puts pictures into the article, of the kind the step asks for, else drawn ones where they may be: one at its head, or several in its text. */
 export function performIllustrate(tools: Tools): Performer<Step> {
   return async (step, context) => {
     const article = await ownArticle(tools, context);
     if (!article) return missing('article');
-    let found = await LEADS[step.lead](tools, step, article, context);
-    const why = found.kind === 'none' ? found.why : undefined;
-    if (found.kind === 'none' && step.lead !== 'drawn' && mayDraw(step))
-      found = await drawnLead(tools, step, article, context);
-    if (found.kind === 'ended') return found.result;
-    const { document } = article;
-    const before = document.body.filter((block) => !(block.type === 'figure' && block.lead));
-    const body: Block[] = found.kind === 'none' ? before : [found.lead, ...before];
-    const { article: changed, writes } = await article.change({ ...document, body });
-    const picture =
-      found.kind === 'none'
-        ? null
-        : { file: found.lead.file, width: found.lead.width, height: found.lead.height, from: found.from };
-    return { kind: 'done', fields: { article: changed, picture, ...(why ? { pictureSaid: why } : {}) }, writes };
+    return step.place === 'lead' ? leads(tools, step, article, context) : inText(tools, step, article, context);
   };
 }
+
+type WithWhy = Found & { kind: Found['kind']; notFound?: string };
+
+/** A picture of the kind that is asked for, else a drawn one; and why the first was not to be had. */
+async function find(tools: Tools, step: Step, wanted: PictureWanted, context: StepContext): Promise<WithWhy> {
+  const found = await FROM[step.lead](tools, step, wanted, context);
+  if (found.kind !== 'none') return found;
+  const why = found.why === undefined ? {} : { notFound: found.why };
+  if (step.lead === 'drawn' || !mayDraw(step)) return { ...found, ...why };
+  return { ...(await drawnPicture(tools, step, wanted, context)), ...why };
+}
+
+const isLead = (block: Block): boolean => block.type === 'figure' && block.lead;
+
+async function leads(tools: Tools, step: Step, article: OwnArticle, context: StepContext): Promise<StepResult> {
+  const { document } = article;
+  const { title } = document;
+  const before = document.body.filter((block) => !isLead(block));
+  const wanted = { document, title, subject: subjectOf(context), about: '', id: 'lead', lead: true };
+  const found = await find(tools, step, { ...wanted, there: filesIn(before) }, context);
+  if (found.kind === 'ended') return found.result;
+  const body: Block[] = found.kind === 'none' ? before : [found.figure, ...before];
+  const { article: changed, writes } = await article.change({ ...document, body });
+  const picture = found.kind === 'none' ? null : fieldOf(found.figure, found.from);
+  const said = found.notFound === undefined ? {} : { pictureSaid: found.notFound };
+  return { kind: 'done', fields: { article: changed, picture, ...said }, writes };
+}
+
+/** Pictures in the text; a place for which there is none stays as it is. */
+async function inText(tools: Tools, step: Step, article: OwnArticle, context: StepContext): Promise<StepResult> {
+  const { document } = article;
+  const own = `${step.id}p`;
+  // What an earlier run of this step put there gives way.
+  const before = document.body.filter(({ id }) => !id.startsWith(own));
+  const places =
+    step.place === 'at headings' ? placesAtHeadings(before, step.headings) : placesWhereTheyFit(before, step.most);
+  const there = new Set(filesIn(before));
+  const put: { place: PicturePlace; figure: BlockOf<'figure'>; from: string }[] = [];
+  const whys = new Set<string>();
+  for (const [n, place] of places.entries()) {
+    const { heading: title, about } = place;
+    const subject = `${subjectOf(context)}: ${title}`;
+    const wanted = { document, title, subject, about, id: `${own}${n + 1}`, lead: false, there };
+    const found = await find(tools, step, wanted, context);
+    if (found.kind === 'ended') return found.result;
+    if (found.notFound !== undefined) whys.add(found.notFound);
+    if (found.kind === 'none' || there.has(found.figure.file)) continue;
+    there.add(found.figure.file);
+    put.push({
+      place,
+      figure: { ...found.figure, ...(step.size === 'full' ? {} : { size: step.size }) },
+      from: found.from,
+    });
+  }
+  const { article: changed, writes } = await article.change({ ...document, body: withPictures(before, put) });
+  const pictures = put.map(({ figure, from }) => fieldOf(figure, from));
+  const said = whys.size === 0 ? {} : { pictureSaid: [...whys].join(' ') };
+  const picture = context.fields['picture'] ?? pictures[0] ?? null;
+  return { kind: 'done', fields: { article: changed, picture, pictures, ...said }, writes };
+}
+
+const filesIn = (body: readonly Block[]): Set<string> =>
+  new Set(body.flatMap((block) => (block.type === 'figure' ? [block.file] : [])));
+
+const fieldOf = ({ file, width, height }: BlockOf<'figure'>, from: string) => ({ file, width, height, from });

@@ -6,7 +6,14 @@ import type { Desk } from './desk.ts';
 export function illustrating(desk: () => Desk) {
   let n = 0;
   /** The article and its lead picture; null without one. */
-  return async function illustrated(subject: string, lead: object, before: readonly Step[] = [], request: object = {}) {
+  return async function illustrated(
+    subject: string,
+    lead: object,
+    before: readonly Step[] = [],
+    request: object = {},
+    laidOut: object = {},
+    after: readonly Step[] = [],
+  ) {
     n++;
     const { ask, w } = desk();
     const source = await ask<{ id: string }>('POST', '/sources', {
@@ -20,8 +27,9 @@ export function illustrating(desk: () => Desk) {
       steps: [
         { ...k.take.fresh('s1'), sources: [source.body.id], most: null },
         ...before,
-        { ...k['lay out'].fresh('s2'), body: `Of ${subject} much is said.`, reads: 'plain text' },
+        { ...k['lay out'].fresh('s2'), body: `Of ${subject} much is said.`, reads: 'plain text', ...laidOut },
         { ...k.illustrate.fresh('s3'), ...lead },
+        ...after,
       ],
     } as ProcedureDocument;
     const made = await ask<{ id: string }>('POST', '/pipelines', { name: `Laid out ${n}`, document });

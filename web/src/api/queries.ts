@@ -34,7 +34,7 @@ import { call, Refused } from './call.ts';
 import { checkedInSlices, isSame } from './slices.ts';
 
 /** Rows of the list of articles that are read in one go. */
-const ARTICLES_A_PAGE = 200;
+const ARTICLES_A_PAGE = 120;
 
 export const queryClient = new QueryClient({
   defaultOptions: {

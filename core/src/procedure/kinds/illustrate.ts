@@ -1,12 +1,18 @@
 import { z } from 'zod';
-import { instruction, stepBase } from '../fields.ts';
+import { headings, instruction, stepBase } from '../fields.ts';
 import type { StepKind } from '../kind.ts';
-import type { Names, SentencePart } from '../sentence.ts';
+import { type Names, plural, type SentencePart } from '../sentence.ts';
 
 const schema = z.strictObject({
   ...stepBase,
   kind: z.literal('illustrate'),
   lead: z.enum(['drawn', 'still', 'own', 'library', 'card']),
+  /** Where they stand: one at the head of the article, or several in its text. */
+  place: z.enum(['lead', 'at headings', 'where they fit']).default('lead'),
+  headings: headings.default('2'),
+  /** How many at most, where they fit. */
+  most: z.int().min(1).max(10).default(3),
+  size: z.enum(['full', 'medium', 'small']).default('full'),
   /** Which card of the house style it is, by its name; empty for its first. */
   card: z.string().trim().max(60).default(''),
   /** What is done where there is no such picture. */
@@ -21,13 +27,17 @@ export type IllustrateStep = z.infer<typeof schema>;
 export const mayDraw = ({ lead, otherwise }: Pick<IllustrateStep, 'lead' | 'otherwise'>): boolean =>
   lead === 'drawn' || otherwise === 'drawn';
 
+/** How many pictures it puts into an article, at most. */
+export const picturesAtMost = ({ place, headings, most }: IllustrateStep): number =>
+  place === 'lead' ? 1 : place === 'at headings' ? headings.split(',').length : most;
+
 export const illustrate: StepKind<'illustrate', IllustrateStep> = {
   kind: 'illustrate',
   does: 'draws or finds pictures for the article',
   schema,
   needs: ['article'],
   gives: ['picture'],
-  also: ['pictureSaid'],
+  also: ['pictureSaid', 'pictures'],
   uses: (step) => [{ field: 'instruction', as: 'template', text: step.instruction }],
   calls: 'illustrator',
   effect: false,
@@ -37,6 +47,10 @@ export const illustrate: StepKind<'illustrate', IllustrateStep> = {
     kind: 'illustrate',
     off: false,
     lead: 'drawn',
+    place: 'lead',
+    headings: '2',
+    most: 3,
+    size: 'full',
     card: '',
     otherwise: 'drawn',
     manner: 'flat shapes, calm colours',
@@ -45,21 +59,22 @@ export const illustrate: StepKind<'illustrate', IllustrateStep> = {
   sentence: (step, names) => [
     { text: 'Illustrate with ' },
     {
-      word: LEADS[step.lead].says,
+      word: step.place === 'lead' ? LEADS[step.lead].says : LEADS[step.lead].several,
       field: 'lead',
       editor: {
         type: 'choice',
         options: [
-          { value: 'drawn', ...LEADS.drawn },
-          { value: 'still', ...LEADS.still },
-          { value: 'own', ...LEADS.own },
-          { value: 'library', ...LEADS.library },
-          { value: 'card', ...LEADS.card },
+          ...Object.entries(LEADS).map(([value, { says, several, does }]) => ({
+            value,
+            says: step.place === 'lead' ? says : several,
+            does,
+          })),
         ],
       },
     },
     ...(step.lead === 'card' ? whichCard(step, names) : []),
-    { text: ' as lead picture' },
+    { text: ' ' },
+    ...placeOf(step),
     ...(step.lead === 'drawn'
       ? []
       : [
@@ -101,6 +116,40 @@ export const illustrate: StepKind<'illustrate', IllustrateStep> = {
       : [],
 };
 
+/** Where the pictures stand, in words. */
+function placeOf({ place, headings: numbers, most, size }: IllustrateStep): SentencePart[] {
+  return [
+    {
+      word: PLACES.find(({ value }) => value === place)!.says,
+      field: 'place',
+      editor: { type: 'choice', options: PLACES },
+    },
+    ...(place === 'at headings'
+      ? [{ text: ' ' }, { word: numbers, field: 'headings', editor: { type: 'text' as const } }]
+      : []),
+    ...(place === 'where they fit'
+      ? [
+          { text: ', at most ' },
+          {
+            word: plural(most, 'picture'),
+            field: 'most',
+            editor: { type: 'number' as const, least: 1, most: 10, unit: 'pictures' },
+          },
+        ]
+      : []),
+    ...(place === 'lead'
+      ? []
+      : [
+          { text: ', ' },
+          {
+            word: SIZES.find(({ value }) => value === size)!.says,
+            field: 'size',
+            editor: { type: 'choice' as const, options: SIZES },
+          },
+        ]),
+  ];
+}
+
 /** Offered where there is more than one to choose from, or one that is meant by its name. */
 function whichCard({ card }: IllustrateStep, { cards = [] }: Names): SentencePart[] {
   if (card === '' && cards.length < 2) return [];
@@ -125,16 +174,34 @@ function whichCard({ card }: IllustrateStep, { cards = [] }: Names): SentencePar
   ];
 }
 
+const PLACES = [
+  { value: 'lead', says: 'as lead picture', does: 'one, at the head of the article' },
+  { value: 'at headings', says: 'at headings', does: 'in the text, below headings you name; a video there wins' },
+  {
+    value: 'where they fit',
+    says: 'where they fit',
+    does: 'in the text: places kept for a picture, then the longest sections that show nothing yet',
+  },
+];
+
+const SIZES = [
+  { value: 'full', says: 'as wide as the text', does: 'nothing beside them' },
+  { value: 'medium', says: 'of medium width', does: 'three fifths of the text' },
+  { value: 'small', says: 'small', does: 'a third of the text' },
+];
+
 const LEADS = {
-  drawn: { says: 'a drawn picture', does: 'the illustrator draws it' },
+  drawn: { says: 'a drawn picture', several: 'drawn pictures', does: 'the illustrator draws it' },
   still: {
     says: 'the source’s own picture',
+    several: 'the source’s own picture',
     does: 'the still of its video, or the picture its product has, with its credit',
   },
-  own: { says: 'a picture of ours', does: 'the one in the library whose words fit best' },
+  own: { says: 'a picture of ours', several: 'pictures of ours', does: 'the one in the library whose words fit best' },
   library: {
     says: 'a picture of a library',
+    several: 'pictures of a library',
     does: 'the photograph that fits best in the picture libraries',
   },
-  card: { says: 'a card', does: 'its title set into a template of the house style' },
+  card: { says: 'a card', several: 'cards', does: 'its title set into a template of the house style' },
 } as const;

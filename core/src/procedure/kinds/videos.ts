@@ -1,17 +1,14 @@
 import { z } from 'zod';
-import { stepBase } from '../fields.ts';
+import { headings, stepBase } from '../fields.ts';
 import type { StepKind } from '../kind.ts';
 import { listWords, optional, plural, type SentencePart } from '../sentence.ts';
-
-/** Headings by their number, the last by its name: '2, last'. */
-const HEADINGS = /^(?:[1-9]\d?|last)(?: ?, ?(?:[1-9]\d?|last)){0,9}$/;
 
 const schema = z.strictObject({
   ...stepBase,
   kind: z.literal('videos'),
   most: z.int().min(1).max(5),
   where: z.enum(['where they fit', 'at headings']),
-  headings: z.string().trim().regex(HEADINGS, 'numbers of headings, as 2, last'),
+  headings,
   /** Minutes one may last; null for any length. */
   minutes: z.int().min(1).max(600).nullable().default(null),
   /** Years one may be old; null for any age. */

@@ -5,9 +5,10 @@ import {
   type OutOfRange,
   outOfRange,
   type Passage,
+  searchedWordsIn,
   searchWords,
 } from '@grivo/core';
-import type { Sql } from '../../ground/store/database.ts';
+import type { Database, Sql } from '../../ground/store/database.ts';
 import { passagesById } from '../materials/repository.ts';
 import { passagesGiven } from './list.ts';
 import { measuresOfRevision } from './measures.ts';
@@ -33,31 +34,79 @@ export async function sourcesOf(
  * Notes what lists show of articles and find them by, of those that were changed since.
  * @returns how many there were
  */
-export async function noteGlances(sql: Sql): Promise<number> {
-  const due = await sql.rows<{ id: string; brief: string; current: string | null }>(
+export async function noteGlances(db: Database): Promise<number> {
+  const due = await db.rows<{ id: string; brief: string; current: string | null }>(
     `SELECT id, brief, current FROM article WHERE glance_due = 1 LIMIT ${AT_ONCE}`,
   );
-  for (const { id, brief, current } of due) {
+  for (const article of due) {
+    const { id, current } = article;
     // What is typed at just now is noted when it has come to rest.
-    const document = current === null ? null : await revisionOrNone(sql, current);
-    if (current !== null && document) await noteGlance(sql, { id, brief, current }, document);
-    if (current === null || document) await sql.run('UPDATE article SET glanced = ? WHERE id = ?', [current, id]);
+    const document = current === null ? null : await revisionOrNone(db, current);
+    if (current !== null && !document) continue;
+    const glance = document ? await glanceOf(db, article, document) : null;
+    await db.transaction(async (sql) => {
+      const [still] = await sql.rows<{ current: string | null }>(
+        'SELECT current FROM article WHERE id = ? FOR UPDATE',
+        [id],
+      );
+      if (!still || still.current !== current) return;
+      if (glance) await keepGlance(sql, id, current!, glance);
+      await sql.run('UPDATE article SET glanced = ? WHERE id = ?', [current, id]);
+    });
   }
   return due.length;
 }
 
-async function noteGlance(
+interface Glance {
+  marks: OutOfRange[];
+  words: string;
+}
+
+async function glanceOf(
   sql: Sql,
-  { id, brief, current }: { id: string; brief: string; current: string },
+  { brief, current }: { brief: string; current: string | null },
   document: ArticleDocument,
-): Promise<void> {
+): Promise<Glance> {
   const { sources } = await sourcesOf(sql, brief, document);
-  const marks: OutOfRange[] = outOfRange(measuresOfRevision(current, document, sources).measures);
+  return {
+    marks: outOfRange(measuresOfRevision(current!, document, sources).measures),
+    words: searchWords(document.title, `${document.description}\n${document.keyPhrase}\n${articlePlain(document)}`),
+  };
+}
+
+/** Rows that are written in one statement. */
+const ROWS = 2_000;
+
+async function keepGlance(sql: Sql, article: string, revision: string, { marks, words }: Glance): Promise<void> {
+  const now = searchedWordsIn(words);
+  const before = await wordsBefore(sql, article);
+  const gone = [...before].filter((word) => !now.has(word));
+  const come = [...now].filter((word) => !before.has(word));
+  if (gone.length > 0) await sql.run('DELETE FROM article_word WHERE word IN (?) AND article = ?', [gone, article]);
+  for (let at = 0; at < come.length; at += ROWS)
+    await sql.run('INSERT IGNORE INTO article_word (word, article) VALUES ?', [
+      come.slice(at, at + ROWS).map((word) => [word, article]),
+    ]);
   await sql.run('REPLACE INTO article_glance (article, revision, marks, out_of_range, words) VALUES (?, ?, ?, ?, ?)', [
-    id,
-    current,
+    article,
+    revision,
     measureBits(marks.map(({ name }) => name)),
     JSON.stringify(marks),
-    searchWords(document.title, `${document.description}\n${document.keyPhrase}\n${articlePlain(document)}`),
+    words,
   ]);
+}
+
+async function wordsBefore(sql: Sql, article: string): Promise<Set<string>> {
+  const [row] = await sql.rows<{ words: string }>('SELECT words FROM article_glance WHERE article = ?', [article]);
+  return searchedWordsIn(row?.words ?? '');
+}
+
+/** Takes the words of articles out of the index, of briefs that are forgotten. */
+export async function forgetGlances(sql: Sql, briefs: readonly string[]): Promise<void> {
+  const articles = await sql.rows<{ id: string }>('SELECT id FROM article WHERE brief IN (?)', [briefs]);
+  for (const { id } of articles) {
+    const words = [...(await wordsBefore(sql, id))];
+    if (words.length > 0) await sql.run('DELETE FROM article_word WHERE word IN (?) AND article = ?', [words, id]);
+    await sql.run('DELETE FROM article_glance WHERE article = ?', [id]);
+  }
 }

@@ -44,8 +44,8 @@ export async function countArticles(
   wanted: ArticlesWanted,
   now: number,
 ): Promise<z.infer<typeof ArticlesCounted>> {
-  const counted = (key: string, which: ArticlesWanted) => {
-    const of = chosen(which, which.days === undefined ? null : now - which.days * DAY);
+  const counted = async (key: string, which: ArticlesWanted) => {
+    const of = await chosen(sql, which, which.days === undefined ? null : now - which.days * DAY);
     const aside = which.standing ? '' : " AND a.standing <> 'set aside'";
     return {
       key,
@@ -55,9 +55,9 @@ export async function countArticles(
   };
   const label = wanted.label ? { label: wanted.label } : {};
   const by = await countEach(sql, [
-    counted('shown', wanted),
-    counted('all', label),
-    counted('held', { ...label, standing: 'held' }),
+    await counted('shown', wanted),
+    await counted('all', label),
+    await counted('held', { ...label, standing: 'held' }),
   ]);
   return { shown: by.get('shown') ?? 0, all: by.get('all') ?? 0, held: by.get('held') ?? 0 };
 }
@@ -68,7 +68,7 @@ export async function neighboursOf(
   id: string,
   wanted: ArticlesWanted,
 ): Promise<{ newer: string | null; older: string | null }> {
-  const { joins, where, values } = chosen(wanted);
+  const { joins, where, values } = await chosen(sql, wanted);
   const beside = async (sign: '<' | '>', order: 'ASC' | 'DESC') => {
     const [row] = await sql.rows<{ id: string }>(
       `SELECT a.id FROM article a${joins} WHERE ${where.join(' AND ')} AND a.id ${sign} ? ORDER BY a.id ${order} LIMIT 1`,

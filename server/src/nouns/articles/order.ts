@@ -9,8 +9,6 @@ interface Place {
   end: string;
 }
 
-/** Of those that fit words best so many can be leafed through; whoever looks further asks more narrowly. */
-const MOST_FITTING = 2_000;
 /** Later than any slot: what has none stands behind all that have one. */
 const NO_SLOT = 9_000_000_000_000_000;
 const DAY = 86_400_000;
@@ -20,8 +18,8 @@ type Wanted = ArticlesWanted & Pick<z.infer<typeof ArticlesQuery>, 'order' | 'be
 /** A page of the ids of a list. */
 export async function placesOf(sql: Sql, wanted: Wanted, now: number): Promise<{ ids: string[]; next: string | null }> {
   const { order, before, limit } = wanted;
-  const of = chosen(wanted, wanted.days === undefined ? null : now - wanted.days * DAY);
-  const read = order === 'slot' ? bySlot : order === 'fit' && of.question !== null ? byFit : newest;
+  const of = await chosen(sql, wanted, wanted.days === undefined ? null : now - wanted.days * DAY);
+  const read = order === 'slot' ? bySlot : order === 'fit' && of.inTitle !== null ? byFit : newest;
   const places = await read(sql, of, wanted.standing, before ?? null, limit);
   return { ids: places.map(({ id }) => id), next: places.length < limit ? null : places.at(-1)!.end };
 }
@@ -36,15 +34,21 @@ async function newest(sql: Sql, of: Chosen, _: Standing, before: string | null, 
   return rows.map(({ id }) => ({ id, end: id }));
 }
 
+/** Those whose title says all that was asked for, then those whose text does; the newest first. */
 async function byFit(sql: Sql, of: Chosen, standing: Standing, before: string | null, limit: number): Promise<Place[]> {
-  const from = Number(/^f\.(\d{1,4})$/.exec(before ?? '')?.[1] ?? 0);
-  const most = Math.min(limit, MOST_FITTING - from);
-  if (most <= 0) return [];
-  const rows = await sql.rows<{ id: string }>(
-    `SELECT a.id FROM article a${of.joins} WHERE ${of.where.join(' AND ')}${standing ? '' : " AND a.standing <> 'set aside'"} ORDER BY MATCH (g.words) AGAINST (? IN BOOLEAN MODE) DESC, a.id DESC LIMIT ? OFFSET ?`,
-    [...of.values, of.question, most, from],
-  );
-  return rows.map(({ id }, i) => ({ id, end: `f.${from + i + 1}` }));
+  const [, from = 't', id] = /^([tx])\.([0-9a-z]{20})$/.exec(before ?? '') ?? [];
+  const { text, values } = of.inTitle!;
+  const read = async (letter: 't' | 'x', n: number): Promise<Place[]> => {
+    if (n <= 0) return [];
+    const rows = await sql.rows<{ id: string }>(
+      `SELECT a.id FROM article a${of.joins} WHERE ${of.where.join(' AND ')}${standing ? '' : " AND a.standing <> 'set aside'"}
+       AND ${letter === 't' ? `(${text})` : `NOT (${text})`} AND a.id < ? ORDER BY a.id DESC LIMIT ?`,
+      [...of.values, ...values, from === letter ? (id ?? 'z') : 'z', n],
+    );
+    return rows.map((row) => ({ id: row.id, end: `${letter}.${row.id}` }));
+  };
+  const titled = from === 't' ? await read('t', limit) : [];
+  return [...titled, ...(await read('x', limit - titled.length))];
 }
 
 interface Section {

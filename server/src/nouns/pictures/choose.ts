@@ -15,7 +15,13 @@ export interface Chosen {
  * frequency, Spärck Jones 1972); of two that fit alike the one used less.
  * @returns null where none has a word of it
  */
-export async function chooseOwn(db: Database, about: string, language: string): Promise<Chosen | null> {
+export async function chooseOwn(
+  db: Database,
+  about: string,
+  language: string,
+  /** Files that may not be chosen. */
+  never: ReadonlySet<string> = new Set(),
+): Promise<Chosen | null> {
   const all = (await ownPictures(db)).map((one) => ({ one, stems: new Set(contentStems(one.words, language)) }));
   const often = new Map<string, number>();
   for (const { stems } of all) for (const stem of stems) often.set(stem, (often.get(stem) ?? 0) + 1);
@@ -24,7 +30,7 @@ export async function chooseOwn(db: Database, about: string, language: string): 
   for (const { one, stems } of all) {
     let score = 0;
     for (const stem of stems) if (said.has(stem)) score += Math.log(1 + all.length / often.get(stem)!);
-    if (score === 0) continue;
+    if (score === 0 || never.has(one.file)) continue;
     const better =
       best === null || score > best.score + 1e-9 || (Math.abs(score - best.score) < 1e-9 && one.uses < best.one.uses);
     if (better) best = { one, score };

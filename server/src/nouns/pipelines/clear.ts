@@ -1,5 +1,6 @@
 import type { Ground } from '../../ground/ground.ts';
 import type { Sql } from '../../ground/store/database.ts';
+import { forgetGlances } from '../articles/glance.ts';
 import { byHand, withdrawFrom } from '../publishing/acts.ts';
 import type { PublishingPorts } from '../publishing/post.ts';
 
@@ -112,7 +113,6 @@ const OF_ARTICLES = [
   ['link_page', 'article'],
   ['link_use', 'article'],
   ['picture_use', 'article'],
-  ['article_glance', 'article'],
   ['share', 'article'],
   ['comment', 'article'],
   ['placement', 'article'],
@@ -125,6 +125,7 @@ const OF_ARTICLES = [
 /** Takes briefs and all that was made of them out of the store; nothing of them may be on a blog any more. */
 export async function forget(ground: Ground, briefs: readonly string[]): Promise<void> {
   await ground.db.transaction(async (sql) => {
+    await forgetGlances(sql, briefs);
     for (const statement of [
       ...OF_ARTICLES.map(
         ([table, column]) => `DELETE x FROM ${table} x JOIN article a ON a.id = x.${column} WHERE a.brief IN (?)`,

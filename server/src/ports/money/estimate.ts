@@ -1,5 +1,13 @@
 import type { Price } from '@grivo/core';
-import { mayDraw, type Part, type ProcedureDocument, type Step, serviceNamed, stepKinds } from '@grivo/core';
+import {
+  mayDraw,
+  type Part,
+  type ProcedureDocument,
+  picturesAtMost,
+  type Step,
+  serviceNamed,
+  stepKinds,
+} from '@grivo/core';
 import type { Sql } from '../../ground/store/database.ts';
 import type { ServiceDirectory } from '../services/directory.ts';
 
@@ -112,7 +120,7 @@ export async function estimateOf(
 
 /** What a step costs once by the price of its service, in micros. */
 function priceOf(step: Step, price: Price): number {
-  if (step.kind === 'illustrate') return price.microsPerPicture;
+  if (step.kind === 'illustrate') return price.microsPerPicture * picturesAtMost(step);
   if (step.kind === 'hear') return (price.microsPerMinute ?? 0) * MINUTES;
   const tokens = tokensOf(step);
   return (tokens.in * price.microsPerThousandIn + tokens.out * price.microsPerThousandOut) / 1_000;

@@ -39,7 +39,11 @@ const MARKS = [
 ];
 
 const ORDERS = [
-  { value: '', says: 'the best fit first', does: 'those that say the words most, and in their title' },
+  {
+    value: '',
+    says: 'the best fit first',
+    does: 'those that say it in their title, then those that say it in their text, the newest first',
+  },
   { value: 'slot', says: 'by slot', does: 'what comes, then what is out, the last first' },
 ];
 

@@ -1,8 +1,8 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 
 /**
- * What a list shows of an article and finds it by, noted from its newest revision: its words for full text search, and the
- * measures that are out of range as bits and in figures. Lists of a person's own, by name.
+ * What a list shows of an article and finds it by, noted from its newest revision: its words, in their order and as an index
+ * by word, and the measures that are out of range as bits and in figures. Lists of a person's own, by name.
  */
 export class Glance1766300000000 implements MigrationInterface {
   readonly name = 'Glance1766300000000';
@@ -14,8 +14,14 @@ export class Glance1766300000000 implements MigrationInterface {
         revision CHAR(20) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
         marks INT NOT NULL,
         out_of_range JSON NOT NULL,
-        words MEDIUMTEXT CHARACTER SET utf8mb4 COLLATE utf8mb4_bin NOT NULL,
-        FULLTEXT KEY article_glance_words (words)
+        words MEDIUMTEXT CHARACTER SET utf8mb4 COLLATE utf8mb4_bin NOT NULL
+      )`,
+    );
+    await q.query(
+      `CREATE TABLE article_word (
+        word VARCHAR(64) CHARACTER SET utf8mb4 COLLATE utf8mb4_bin NOT NULL,
+        article CHAR(20) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
+        PRIMARY KEY (word, article)
       )`,
     );
     await q.query(
@@ -36,6 +42,7 @@ export class Glance1766300000000 implements MigrationInterface {
   async down(q: QueryRunner): Promise<void> {
     await q.query('DROP TABLE kept_list');
     await q.query('ALTER TABLE article DROP KEY article_glance_due, DROP glance_due, DROP glanced');
+    await q.query('DROP TABLE article_word');
     await q.query('DROP TABLE article_glance');
   }
 }

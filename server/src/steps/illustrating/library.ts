@@ -1,14 +1,12 @@
 import { alternativeFrom, contentStems, wordsOf } from '@grivo/core';
-import type { StepContext } from '../engine/performer.ts';
+import type { StepContext } from '../../engine/performer.ts';
 
-import { keepPicture } from '../nouns/pictures/keep.ts';
-import { originsUsed } from '../nouns/pictures/repository.ts';
-import type { LibraryPicture } from '../ports/adapters/pictureLibrary.ts';
-import type { ServiceRow } from '../ports/services/entity.ts';
-import type { Tools } from '../ports/tools.ts';
-import { subjectOf } from './asking.ts';
-import { type Found, leadOf } from './lead.ts';
-import type { OwnArticle } from './ownArticle.ts';
+import { keepPicture } from '../../nouns/pictures/keep.ts';
+import { originsUsed } from '../../nouns/pictures/repository.ts';
+import type { LibraryPicture } from '../../ports/adapters/pictureLibrary.ts';
+import type { ServiceRow } from '../../ports/services/entity.ts';
+import type { Tools } from '../../ports/tools.ts';
+import { type Found, figureOf, type PictureWanted } from './picture.ts';
 
 /** Pictures that are tried before there is none. */
 const TRIED = 6;
@@ -26,11 +24,11 @@ interface Candidate {
  * The picture of all libraries that fits best; of those that fit alike, the one of the library whose turn it is. One that is down
  * is passed over, and so is a picture that is ours already: it stands in another article, or was brought in for one.
  */
-export async function libraryLead(tools: Tools, { document }: OwnArticle, context: StepContext): Promise<Found> {
+export async function libraryPicture(tools: Tools, wanted: PictureWanted, context: StepContext): Promise<Found> {
   const libraries = tools.services.filling('picture library');
   if (libraries.length === 0)
     return { kind: 'ended', result: { kind: 'failed', failure: { code: 'no-service', role: 'picture library' } } };
-  const subject = subjectOf(context);
+  const { document, subject } = wanted;
   const begin = turnOf(context.brief.id, libraries.length);
   const whys: string[] = [];
   const all: Candidate[] = [];
@@ -48,8 +46,9 @@ export async function libraryLead(tools: Tools, { document }: OwnArticle, contex
   for (const { library, picture } of fitting.slice(0, TRIED)) {
     const brought = await bring(tools, library, picture, context.signal);
     const { shows, credit, page } = picture;
-    const alternative = alternativeFrom(shows, document.title) ?? shows;
-    if (brought.ok) return { kind: 'picture', from: 'library', lead: leadOf(brought, alternative, credit, page) };
+    const alternative = alternativeFrom(shows, wanted.title) ?? shows;
+    if (brought.ok)
+      return { kind: 'picture', from: 'library', figure: figureOf(wanted, brought, alternative, credit, page) };
     whys.push(`${library.name}: ${brought.why}`);
   }
   return { kind: 'none', why: whys.join(' ') };

@@ -1,15 +1,14 @@
-import type { StepContext } from '../engine/performer.ts';
-import { keepPicture } from '../nouns/pictures/keep.ts';
-import type { Tools } from '../ports/tools.ts';
-import { type Found, leadOf } from './lead.ts';
-import type { OwnArticle } from './ownArticle.ts';
-import { stillOf } from './writing/source.ts';
+import type { StepContext } from '../../engine/performer.ts';
+import { keepPicture } from '../../nouns/pictures/keep.ts';
+import type { Tools } from '../../ports/tools.ts';
+import { stillOf } from '../writing/source.ts';
+import { type Found, figureOf, type PictureWanted } from './picture.ts';
 
 const TIME_LIMIT_MS = 20_000;
 const MOST_BYTES = 15_000_000;
 
 /** The still of the video an article is made from, or the picture its product has. */
-export async function stillLead(tools: Tools, { document }: OwnArticle, { fields }: StepContext): Promise<Found> {
+export async function stillPicture(tools: Tools, wanted: PictureWanted, { fields }: StepContext): Promise<Found> {
   const source = stillOf(fields);
   if (!source) return { kind: 'none' };
   const outcome = await tools.network.call({
@@ -19,7 +18,7 @@ export async function stillLead(tools: Tools, { document }: OwnArticle, { fields
     maxBytes: MOST_BYTES,
   });
   if (outcome.kind !== 'reply' || outcome.reply.status !== 200) return { kind: 'none' };
-  const german = document.language.startsWith('de');
+  const german = wanted.document.language.startsWith('de');
   const words = `${german ? 'Standbild aus' : 'Still of'} ${german ? '„' : '“'}${source.title}${german ? '“' : '”'}`;
   const credit = source.by || (source.address === '' ? '' : new URL(source.address).host);
   const kept = await keepPicture(tools.ground.db, outcome.reply.body, {
@@ -30,5 +29,7 @@ export async function stillLead(tools: Tools, { document }: OwnArticle, { fields
     cost: 0,
   });
   if (!kept.ok) return { kind: 'none' };
-  return { kind: 'picture', from: 'still', lead: leadOf(kept, words, credit, source.address) };
+  // There is one of it.
+  if (wanted.there.has(kept.file)) return { kind: 'none' };
+  return { kind: 'picture', from: 'still', figure: figureOf(wanted, kept, words, credit, source.address) };
 }

@@ -1,31 +1,34 @@
 import { alternativeApart, alternativeFor, alternativeFrom, languageName, type StepOf } from '@grivo/core';
-import type { StepContext } from '../engine/performer.ts';
-import type { Database } from '../ground/store/database.ts';
-import { keepPicture } from '../nouns/pictures/keep.ts';
-import { changePicture, getPicture, isSaidOfAnother } from '../nouns/pictures/repository.ts';
-import type { Tools } from '../ports/tools.ts';
-import { instructed, subjectOf, withNote } from './asking.ts';
-import { styleFor } from './inStyle.ts';
-import { type Found, leadOf } from './lead.ts';
-import type { OwnArticle } from './ownArticle.ts';
-import { askerOf, serviceFor } from './tools.ts';
-import { fenced } from './writing/fences.ts';
-import { picturePrompt } from './writing/prompts.ts';
+import type { StepContext } from '../../engine/performer.ts';
+import type { Database } from '../../ground/store/database.ts';
+import { keepPicture } from '../../nouns/pictures/keep.ts';
+import { changePicture, getPicture, isSaidOfAnother } from '../../nouns/pictures/repository.ts';
+import type { Tools } from '../../ports/tools.ts';
+import { instructed, withNote } from '../asking.ts';
+import { styleFor } from '../inStyle.ts';
+import { askerOf, serviceFor } from '../tools.ts';
+import { fenced } from '../writing/fences.ts';
+import { picturePrompt } from '../writing/prompts.ts';
+import { type Found, figureOf, type PictureWanted } from './picture.ts';
+
+/** Letters of what is said at its place that the illustrator is told. */
+const MOST_SAID = 600;
 
 /** One the illustrator draws. */
-export async function drawnLead(
+export async function drawnPicture(
   tools: Tools,
   step: StepOf<'illustrate'>,
-  { document }: OwnArticle,
+  wanted: PictureWanted,
   context: StepContext,
 ): Promise<Found> {
+  const { document, title, subject, about } = wanted;
   const found = serviceFor(tools, 'illustrator', context);
   if (!found.ok) return { kind: 'ended', result: found.result };
   const own = await instructed(tools, { instruction: step.instruction }, context);
   if (!own.ok) return { kind: 'ended', result: own.result };
   const asked = picturePrompt({
-    title: document.title,
-    subject: subjectOf(context),
+    title,
+    subject: about === '' ? subject : `${subject}. ${about.slice(0, MOST_SAID)}`,
     manner: step.manner || ((await styleFor(tools, context, step))?.document.pictures ?? ''),
     language: languageName(document.language),
     instruction: withNote(own.texts.instruction, context),
@@ -34,7 +37,7 @@ export async function drawnLead(
   const drew = await tools.illustrator.draw(found.service, prompt, askerOf(tools, context));
   if (!drew.ok) return { kind: 'ended', result: { kind: 'failed', failure: drew.failure } };
   context.spent(drew.value.micros);
-  const said = alternativeFrom(drew.value.shows, document.title) ?? alternativeFor(document.title, document.language);
+  const said = alternativeFrom(drew.value.shows, title) ?? alternativeFor(title, document.language);
   const kept = await keepPicture(tools.ground.db, drew.value.bytes, {
     kind: 'drawn',
     words: said,
@@ -50,9 +53,9 @@ export async function drawnLead(
         failure: { code: 'reply-unusable', service: found.service.id, problem: kept.problem },
       },
     };
-  const subject = document.keyPhrase || subjectOf(context);
-  const alternative = await toldApart(tools.ground.db, kept, said, subject, document.language);
-  return { kind: 'picture', from: 'drawn', lead: leadOf(kept, alternative, '') };
+  const purpose = wanted.lead ? document.keyPhrase || subject : title;
+  const alternative = await toldApart(tools.ground.db, kept, said, purpose, document.language);
+  return { kind: 'picture', from: 'drawn', figure: figureOf(wanted, kept, alternative, '') };
 }
 
 /** What is said of a picture by its maker, told apart from others that say the same. */

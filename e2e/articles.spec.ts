@@ -1,0 +1,143 @@
+import { readFileSync } from 'node:fs';
+import { expect, type Page, test } from '@playwright/test';
+import { unzipSync } from 'fflate';
+import { faultsOf } from './ground/access.ts';
+import { address, asking, signedIn } from './ground/desk.ts';
+
+const base = () => address('WEEK');
+const ask = asking(base);
+
+interface Line {
+  id: string;
+  title: string;
+  standing: string;
+}
+
+const PARTS = [
+  'bobbin',
+  'treadle',
+  'heddle',
+  'shuttle',
+  'reed',
+  'warp beam',
+  'raddle',
+  'lease stick',
+  'temple',
+  'batten',
+];
+
+/** Articles on looms, each written by hand and waiting for a word. */
+async function looms(page: Page, n: number, about: string): Promise<string[]> {
+  const { blogs } = await ask<{ blogs: { id: string }[] }>(page, 'get', '/blogs');
+  const titles = Array.from({ length: n }, (_, i) => `The ${PARTS[i % PARTS.length]!} ${about} ${i + 1}`);
+  for (const title of titles) {
+    const made = await page.request.post(`${base()}/api/articles`, {
+      data: { blog: blogs[0]!.id, title, text: `${title}. A loom of ${about} needs it, and a weaver knows why.` },
+    });
+    expect(made.ok()).toBe(true);
+  }
+  await expect.poll(async () => (await standingsOf(page, about)).filter((one) => one === 'held').length).toBe(n);
+  return titles;
+}
+
+const found = async (page: Page, word: string) =>
+  (await ask<{ articles: Line[] }>(page, 'get', `/articles?limit=500`)).articles.filter(({ title }) =>
+    title.includes(word),
+  );
+const standingsOf = async (page: Page, word: string) => (await found(page, word)).map(({ standing }) => standing);
+
+test.beforeEach(async ({ page }) => signedIn(page, base()));
+
+test('articles are found by their words, picked, saved in one file, passed and set aside, and the list is kept', async ({
+  page,
+}) => {
+  await looms(page, 6, 'ashwood');
+  await page.goto(`${base()}/articles`);
+  await page.keyboard.press('f');
+  await page.keyboard.type('weaver ashwood -heddle');
+  await expect(page.getByText(/^5 shown of/)).toBeVisible();
+  await expect(page).toHaveURL(/q=weaver\+ashwood/);
+  expect(await faultsOf(page)).toEqual([]);
+  await page.getByRole('button', { name: /^Kept lists/ }).click();
+  await page.getByLabel('Keep what is shown as').fill('Looms');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'Kept lists: Looms' })).toBeVisible();
+
+  await page.getByRole('heading', { level: 1 }).click();
+  await page.keyboard.press('a');
+  await expect(page.getByText(/^5 picked/)).toBeVisible();
+  expect(await faultsOf(page)).toEqual([]);
+  await page.getByRole('button', { name: /^Save as/ }).click();
+  const saved = page.waitForEvent('download');
+  await page.getByRole('radio', { name: /^Markdown/ }).click();
+  const files = unzipSync(new Uint8Array(readFileSync(await (await saved).path())));
+  expect(Object.keys(files)).toHaveLength(5);
+  expect(Object.keys(files).every((name) => /^the-[a-z-]+-ashwood-\d\.md$/.test(name))).toBe(true);
+
+  await page.keyboard.press('Escape');
+  await page.keyboard.press(' ');
+  await page.keyboard.press('j');
+  await page.keyboard.press(' ');
+  await page.keyboard.press('p');
+  await expect(page.getByText('Passing: 2 articles done.')).toBeVisible();
+  await page.getByRole('button', { name: 'Seen' }).click();
+  await page.keyboard.press('a');
+  await page.getByRole('button', { name: /^Set aside/ }).click();
+  await expect(page.getByText(/^Setting aside: 5 articles done/)).toBeVisible();
+  await expect(page.getByText(/^0 shown of/)).toBeVisible();
+  await expect
+    .poll(async () => (await standingsOf(page, 'ashwood')).sort())
+    .toEqual(['held', ...Array.from({ length: 5 }, () => 'set aside')]);
+  await page.getByRole('button', { name: 'Standing: any state' }).click();
+  await page.getByRole('radio', { name: /^set aside/ }).click();
+  await expect(page.getByText(/^5 shown of/)).toBeVisible();
+
+  // The list is there by its name from anywhere, and as it was kept.
+  await page.goto(`${base()}/articles`);
+  await page.getByRole('button', { name: /^Kept lists/ }).click();
+  await page.getByRole('button', { name: 'Looms', exact: true }).click();
+  await expect(page.getByRole('searchbox', { name: 'Words in articles' })).toHaveValue('weaver ashwood -heddle');
+  await page.getByRole('button', { name: 'Kept lists: Looms' }).click();
+  await page.getByRole('button', { name: 'Forget Looms' }).click();
+  await expect(page.getByRole('button', { name: 'Forget Looms' })).toHaveCount(0);
+});
+
+test('twenty that wait are looked over by one key each, and each stands as it was decided', async ({ page }) => {
+  const titles = await looms(page, 20, 'beechwood');
+  await page.goto(`${base()}/articles`);
+  await page.keyboard.press('l');
+  const passed: string[] = [];
+  const aside: string[] = [];
+  for (let i = 0; i < 20; i++) {
+    await expect(page.getByRole('region', { name: 'Your word on it' })).toBeVisible();
+    const heading = page.getByRole('heading', { level: 1 });
+    const title = await heading.innerText();
+    // The newest wait first: ours were made last.
+    expect(titles).toContain(title);
+    (i % 3 === 1 ? aside : passed).push(title);
+    await page.keyboard.press(i % 3 === 1 ? 'x' : 'p');
+    await expect(page.getByRole('heading', { level: 1, name: title, exact: true })).toBeHidden();
+  }
+  const stand = async () =>
+    Object.fromEntries((await found(page, 'beechwood')).map(({ title, standing }) => [title, standing]));
+  await expect
+    .poll(async () => Object.values(await stand()).filter((one) => one === 'ready' || one === 'out').length)
+    .toBe(passed.length);
+  const now = await stand();
+  for (const title of passed) expect(['ready', 'out']).toContain(now[title]);
+  for (const title of aside) expect(now[title]).toBe('set aside');
+});
+
+test('who comes back from an article is where they were, in the list they left', async ({ page }) => {
+  await page.goto(`${base()}/articles?standing=out`);
+  const row = page.getByRole('group', { name: 'Articles' }).getByRole('link');
+  await expect(row.first()).toBeVisible();
+  await page.keyboard.press('j');
+  await page.keyboard.press('j');
+  const title = await row.nth(2).innerText();
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/\/articles\/[0-9a-z]{20}$/);
+  await page.goBack();
+  await expect(page).toHaveURL(/standing=out/);
+  await expect(page.locator('.bracketed').getByRole('link')).toHaveText(title);
+});
