@@ -233,7 +233,7 @@ export { leastOf } from './procedure/kinds/lookUp.ts';
 export { DEGREES, type Degree } from './procedure/kinds/put.ts';
 export { TELL_BY } from './procedure/kinds/tell.ts';
 export { PARTS, type Part, PERSONS, type Person, type PersonAsked } from './procedure/kinds/write.ts';
-export { LANGUAGES, languageName } from './procedure/languages.ts';
+export { LANGUAGES, languageCalled, languageName } from './procedure/languages.ts';
 export { columnsOf } from './procedure/past.ts';
 export { type Step, type StepKindName, type StepKinds, type StepOf, stepKinds } from './procedure/registry.ts';
 export {

@@ -12,7 +12,7 @@ const TELLING: Record<string, readonly string[]> = {
 const LEAST_WORDS = 2;
 
 /**
- * The language of a text by its small words; null when it is too short or like none of English, German, French, Spanish.
+ * The language of a text by its small words, for the browser, where the tables of a library would weigh more than the page; null when it is too short or like none of English, German, French, Spanish.
  */
 export function languageOf(text: string): string | null {
   const words = fold(text.slice(0, 20_000)).match(/\p{L}+/gu) ?? [];

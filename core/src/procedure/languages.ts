@@ -1,3 +1,5 @@
+import { languageTag } from '../language/tag.ts';
+
 /** Languages by their two letters, as people name them. */
 export const LANGUAGES: Readonly<Record<string, string>> = {
   en: 'English',
@@ -60,4 +62,44 @@ export function languageName(tag: string): string {
     if (error instanceof RangeError) return tag;
     throw error;
   }
+}
+
+/** Languages of a country or script that people name by themselves. */
+const REGIONAL =
+  'en-GB en-US en-AU es-MX es-419 pt-BR pt-PT fr-CA fr-CH de-AT de-CH nl-BE zh-Hans zh-Hant sr-Latn sr-Cyrl'.split(' ');
+const LETTERS = [...'abcdefghijklmnopqrstuvwxyz'];
+
+let called: ReadonlyMap<string, string> | null = null;
+
+/** Tags of all languages the platform can name, by their names in English and in themselves, in small letters. */
+function byName(): ReadonlyMap<string, string> {
+  if (called) return called;
+  const codes = LETTERS.flatMap((a) => LETTERS.map((b) => a + b));
+  const out = new Map<string, string>();
+  const add = (name: string | undefined, tag: string) => {
+    const key = name?.toLowerCase();
+    if (key && key !== tag.toLowerCase() && !out.has(key)) out.set(key, tag);
+  };
+  for (const [tag, name] of Object.entries(LANGUAGES)) add(name, tag);
+  for (const tag of [...codes, ...REGIONAL]) {
+    const name = named.of(tag);
+    if (name === tag || name === undefined) continue;
+    add(name, tag);
+    add(new Intl.DisplayNames([tag], { type: 'language', fallback: 'none' }).of(tag), tag);
+  }
+  called = out;
+  return out;
+}
+
+/**
+ * The tag (BCP 47) of a language by its name in English or in itself, or by its tag; null for what is no language.
+ * @param text as people say it: 'German', 'polski', 'pt-BR', 'Brazilian Portuguese'
+ */
+export function languageCalled(text: string): string | null {
+  const wanted = text.trim().toLowerCase();
+  const known = byName().get(wanted);
+  if (known) return known;
+  const tag = languageTag(wanted);
+  const base = tag?.split('-', 1)[0];
+  return tag !== null && base !== undefined && languageName(base) !== base ? tag : null;
 }

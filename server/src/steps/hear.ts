@@ -1,15 +1,8 @@
 import { createHash } from 'node:crypto';
-import {
-  languageOf,
-  type SpokenPassages,
-  type StepOf,
-  secondsOf,
-  spokenCarries,
-  spokenOf,
-  spokenPassages,
-} from '@grivo/core';
+import { type SpokenPassages, type StepOf, secondsOf, spokenCarries, spokenOf, spokenPassages } from '@grivo/core';
 import { z } from 'zod';
 import type { Performer, StepContext } from '../engine/performer.ts';
+import { languageOf } from '../formats/language/recognise.ts';
 import { field, missing, PassagesField } from '../nouns/articles/fields.ts';
 import { storePassages } from '../nouns/materials/repository.ts';
 import type { HeardText } from '../ports/adapters/heard.ts';

@@ -1,5 +1,15 @@
-import { LANGUAGES, languageName, type StepOf, tidy, toldToWriter, type Unit, unitProblem, unitsOf } from '@grivo/core';
+import {
+  languageCalled,
+  languageName,
+  type StepOf,
+  tidy,
+  toldToWriter,
+  type Unit,
+  unitProblem,
+  unitsOf,
+} from '@grivo/core';
 import type { Performer } from '../engine/performer.ts';
+import { isInOther } from '../formats/language/recognise.ts';
 import { missing } from '../nouns/articles/fields.ts';
 import type { Tools } from '../ports/tools.ts';
 import { askWriter, filled, instructed, withNote } from './asking.ts';
@@ -16,7 +26,7 @@ export function performTranslate(tools: Tools): Performer<StepOf<'translate'>> {
     const named = await filled(tools, { into: step.into }, context);
     if (!own.ok) return own.result;
     if (!named.ok) return named.result;
-    const into = codeOf(named.texts.into);
+    const into = languageCalled(named.texts.into);
     if (!into) return { kind: 'failed', failure: { code: 'language-unknown', language: named.texts.into } };
     const article = await ownArticle(tools, context);
     if (!article) return missing('article');
@@ -37,7 +47,7 @@ export function performTranslate(tools: Tools): Performer<StepOf<'translate'>> {
         name: 'translation',
         shape: TranslationShape,
         accept: (value) => {
-          problem = firstProblem(part, new Map(value.texts.map(({ n, text }) => [n, text])));
+          problem = firstProblem(part, new Map(value.texts.map(({ n, text }) => [n, text])), into);
           return problem === null ? { ok: true, value } : { ok: false, problem };
         },
         maxTokensOut: 4_000,
@@ -69,17 +79,12 @@ export function performTranslate(tools: Tools): Performer<StepOf<'translate'>> {
   };
 }
 
-function firstProblem(units: readonly Unit[], given: ReadonlyMap<number, string>): string | null {
+/** What is wrong with a part of the translation: first text by text, then whether all of it is in the language that was asked for. */
+function firstProblem(units: readonly Unit[], given: ReadonlyMap<number, string>, into: string): string | null {
   for (const unit of units) {
     const problem = unitProblem(unit.text, given.get(unit.n) ?? '', UNTRANSLATED);
     if (problem) return problem;
   }
-  return null;
-}
-
-function codeOf(name: string): string | null {
-  const wanted = name.trim().toLowerCase();
-  return (
-    Object.entries(LANGUAGES).find(([code, says]) => code === wanted || says.toLowerCase() === wanted)?.[0] ?? null
-  );
+  const other = isInOther([...given.values()].join('\n'), into);
+  return other === null ? null : `it is written in ${languageName(other)}`;
 }

@@ -1,4 +1,4 @@
-import { articleFlow, type Block, EMPTY_ARTICLE } from '@grivo/core';
+import { type ArticleDocument, articleFlow, type Block, EMPTY_ARTICLE } from '@grivo/core';
 import { convertToHtml } from 'mammoth';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import sharp from 'sharp';
@@ -127,6 +127,31 @@ test('a long PDF breaks into numbered pages, and loses no paragraph', async () =
   expect(pages[1]).toContain(`2 / ${pages.length}`);
 });
 
+/** What a bag is waxed with, in Arabic. */
+const ARABIC: ArticleDocument = {
+  ...article,
+  language: 'ar',
+  title: 'كيف تشمع حقيبة الدراجة',
+  body: [
+    {
+      type: 'paragraph',
+      id: 'p1',
+      content: [
+        { text: 'تدوم حقيبة القماش سنوات طويلة إذا شمعتها مرة في السنة، كما يقول ' },
+        { text: 'Grivo', link: { to: 'address', address: 'https://bags.example/' } },
+        { text: '، بنسبة 2.5 في المئة من الزيت (لا أكثر)، ثم تركتها يومين في الظل حتى يجف الشمع تماما.' },
+      ],
+    },
+    { type: 'heading', id: 'h1', level: 2, text: 'ما تحتاج إليه' },
+    {
+      type: 'list',
+      id: 'l1',
+      ordered: true,
+      items: [[{ text: 'شمع العسل' }], [{ text: 'قطعة قماش قطنية', marks: ['strong'] }], [{ text: 'مجفف شعر' }]],
+    },
+  ] as Block[],
+};
+
 test('emoji fall away, and letters no face has are named', async () => {
   const say = async (text: string) => {
     const one = { ...article, body: [{ type: 'paragraph', id: 'p', content: [{ text }] } satisfies Block] };
@@ -135,5 +160,19 @@ test('emoji fall away, and letters no face has are named', async () => {
   const well = await say('Salt 🧂 and brine');
   if (!well.ok) throw new Error(well.problem);
   expect((await readPdf(well.body)).pages[0]).toMatch(/Salt +and brine/);
-  expect(await say('ملح')).toEqual({ ok: false, problem: 'the face of a PDF has no letter ‘م’' });
+  expect(await say('革')).toEqual({ ok: false, problem: 'the face of a PDF has no letter ‘革’' });
+});
+
+test('an Arabic PDF has its lines from the right, figures and Latin words among them in their own order', async () => {
+  const made = await pdfOf(ARABIC, articleFlow(ARABIC, resolve), pictures);
+  if (!made.ok) throw new Error(made.problem);
+  const pdf = await getDocument({ data: new Uint8Array(made.body) }).promise;
+  const { items } = await (await pdf.getPage(1)).getTextContent();
+  const shown = items.flatMap((item) => ('str' in item && item.str.trim() !== '' ? [item] : []));
+  const right = (item: (typeof shown)[number]) => item.transform[4] + item.width;
+  // A4 is 595.28 points wide, with 64 of margin: the first line ends where the text begins.
+  expect(Math.max(...shown.map(right))).toBeGreaterThan(525);
+  expect(Math.max(...shown.map(right))).toBeLessThan(532.5);
+  const at = (words: string) => shown.find(({ str }) => str.includes(words))!.transform[4] as number;
+  expect(at('2.5')).toBeLessThan(at('Grivo'));
 });

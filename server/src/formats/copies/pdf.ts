@@ -1,6 +1,7 @@
-import type { ArticleDocument, FlowPart, FlowSpan } from '@grivo/core';
+import { type ArticleDocument, directionOf, type FlowPart, type FlowSpan } from '@grivo/core';
 import Pdf from 'pdfkit';
 import { type Stretch, type Style, stretchesOf } from './faces.ts';
+import { FROM_RIGHT, linesOf, type Piece } from './lines.ts';
 import type { PrintedPicture } from './picture.ts';
 
 const MARGIN = 64;
@@ -42,7 +43,10 @@ class Sheets {
   private readonly pdf: PDFKit.PDFDocument;
   private readonly faces = new Set<string>();
 
+  private readonly fromRight: boolean;
+
   constructor(private readonly article: ArticleDocument) {
+    this.fromRight = directionOf(article.language) === 'rtl';
     this.pdf = new Pdf({
       size: 'A4',
       margin: MARGIN,
@@ -152,23 +156,17 @@ class Sheets {
     part.end();
   }
 
-  private write(
-    spans: readonly FlowSpan[],
-    { size = SIZE, color = INK, strong = false, emphasis = false }: Look,
-    indent = 0,
-    width = this.width - indent,
-    goTo?: string,
-  ): void {
+  private write(spans: readonly FlowSpan[], look: Look, indent = 0, width = this.width - indent, goTo?: string): void {
     const { pdf } = this;
-    const stretches = spans.flatMap((span) => {
-      const bold = strong || (span.strong ?? false);
-      const leaning = emphasis || (span.emphasis ?? false);
-      const style: Style = `${bold ? 700 : 400}-${leaning ? 'italic' : 'normal'}`;
-      const read = stretchesOf(span.text, style);
-      if (!read.ok) throw new NoSuchLetter(read.letter);
-      return read.stretches.map((stretch) => ({ ...stretch, href: span.href ?? null }));
-    });
-    pdf.x = MARGIN + indent;
+    const { size = SIZE, color = INK } = look;
+    const pieces = inked(spans, look);
+    const left = this.leftOf(indent, width);
+    if (this.isOrdered(spans)) {
+      this.writeOrdered(pieces, look, left, width, goTo);
+      return;
+    }
+    const stretches = pieces.flatMap(({ text, ink }) => stretched(text, ink));
+    pdf.x = left;
     for (const [i, { text, face, href }] of stretches.entries())
       this.face(face)
         .fontSize(size)
@@ -185,6 +183,58 @@ class Sheets {
     pdf.x = MARGIN;
   }
 
+  /** Whether a text has to be put in order line by line: it, or some of it, runs from the right. */
+  private isOrdered(spans: readonly FlowSpan[]): boolean {
+    return this.fromRight || FROM_RIGHT.test(wordsOf(spans));
+  }
+
+  /** Where a part of the page begins that is indented from the side its text begins at. */
+  private leftOf(indent: number, width: number): number {
+    return MARGIN + (this.fromRight ? this.width - indent - width : indent);
+  }
+
+  /** Lines of which each is put in the order of its scripts. */
+  private writeOrdered(pieces: readonly Piece<Ink>[], look: Look, left: number, width: number, goTo?: string): void {
+    const { pdf } = this;
+    const { size = SIZE, color = INK } = look;
+    const height = size * ORDERED_LINE + LINE_GAP;
+    for (const line of linesOf(pieces, width, this.fromRight, (piece) => this.widthOf(piece, size))) {
+      this.room(height);
+      const whole = line.reduce((sum, piece) => sum + this.widthOf(piece, size), 0);
+      let x = this.fromRight ? left + width - whole : left;
+      const y = pdf.y;
+      for (const piece of line) {
+        const stretches = stretched(piece.text, piece.ink);
+        for (const { text, face, href } of piece.fromRight ? stretches.reverse() : stretches) {
+          // Letters of no script of their own keep the order they are given in.
+          const shown = piece.fromRight && !FROM_RIGHT.test(text) ? [...text].reverse().join('') : text;
+          const font = this.face(face).fontSize(size);
+          font.fillColor(href ? LINK : color).text(shown, x, y, {
+            lineBreak: false,
+            // Shaped as a whole: words of a run from the right stand in that order too.
+            features: [],
+            link: href,
+            underline: href !== null,
+            goTo: goTo ?? null,
+          } as PDFKit.Mixins.TextOptions);
+          x += this.advance(face, shown, size);
+        }
+      }
+      pdf.y = y + height;
+    }
+    pdf.x = MARGIN;
+  }
+
+  private widthOf({ text, ink }: Piece<Ink>, size: number): number {
+    return stretched(text, ink).reduce((sum, stretch) => sum + this.advance(stretch.face, stretch.text, size), 0);
+  }
+
+  private advance(face: Stretch['face'], text: string, size: number): number {
+    return this.face(face)
+      .fontSize(size)
+      .widthOfString(text, { features: [] } as PDFKit.Mixins.TextOptions);
+  }
+
   /** Rows of cells, columns as wide as what stands in them asks for; a row is not broken. */
   private table(rows: readonly (readonly (readonly FlowSpan[])[])[]): void {
     const { pdf } = this;
@@ -196,7 +246,7 @@ class Sheets {
     const widths = wants.map((want) => (want / sum) * this.width);
     for (const [r, row] of rows.entries()) {
       const look: Look = { size: 9.5, strong: r === 0 };
-      const heights = row.map((cell, n) => this.height(wordsOf(cell), look, widths[n]! - 10));
+      const heights = row.map((cell, n) => this.height(cell, look, widths[n]! - 10));
       const height = Math.max(14, ...heights) + 6;
       this.room(height);
       const top = pdf.y;
@@ -222,12 +272,15 @@ class Sheets {
     return this.pdf.font(name);
   }
 
-  private height(text: string, { size = SIZE, strong = false }: Look, width: number): number {
-    const read = stretchesOf(text, strong ? '700-normal' : '400-normal');
-    if (!read.ok) throw new NoSuchLetter(read.letter);
-    const [first] = read.stretches;
+  private height(spans: readonly FlowSpan[], look: Look, width: number): number {
+    const { size = SIZE } = look;
+    if (this.isOrdered(spans)) {
+      const lines = linesOf(inked(spans, look), width, this.fromRight, (piece) => this.widthOf(piece, size));
+      return lines.length * (size * ORDERED_LINE + LINE_GAP);
+    }
+    const [first] = stretched(wordsOf(spans), { style: look.strong ? '700-normal' : '400-normal', href: null });
     if (!first) return 0;
-    return this.face(first.face).fontSize(size).heightOfString(text, { width, lineGap: LINE_GAP });
+    return this.face(first.face).fontSize(size).heightOfString(wordsOf(spans), { width, lineGap: LINE_GAP });
   }
 
   private picture({ jpeg, width, height }: PrintedPicture, alternative: string, share: number): void {
@@ -235,7 +288,7 @@ class Sheets {
     const scale = Math.min(1, (this.width * share) / width, 380 / height);
     this.room(height * scale + 4);
     const figure = pdf.struct('Figure', { alt: alternative }, () => {
-      pdf.image(jpeg, MARGIN, pdf.y, { width: width * scale });
+      pdf.image(jpeg, this.leftOf(0, width * scale), pdf.y, { width: width * scale });
     });
     const top = pdf.y;
     pdf.addStructure(figure);
@@ -269,6 +322,32 @@ class Sheets {
       pdf.page.margins = margins;
     }
   }
+}
+
+/** How a piece of text looks, and where it leads. */
+interface Ink {
+  style: Style;
+  href: string | null;
+}
+
+/** Room of a line by its size: letters of scripts from the right reach higher and deeper than Latin ones. */
+const ORDERED_LINE = 1.5;
+
+const inked = (spans: readonly FlowSpan[], { strong = false, emphasis = false }: Look): Piece<Ink>[] =>
+  spans.map((span) => {
+    const bold = strong || (span.strong ?? false);
+    const leaning = emphasis || (span.emphasis ?? false);
+    return {
+      text: span.text,
+      ink: { style: `${bold ? 700 : 400}-${leaning ? 'italic' : 'normal'}`, href: span.href ?? null },
+    };
+  });
+
+/** @throws {NoSuchLetter} where no face has one of its letters */
+function stretched(text: string, { style, href }: Ink): (Stretch & Pick<Ink, 'href'>)[] {
+  const read = stretchesOf(text, style);
+  if (!read.ok) throw new NoSuchLetter(read.letter);
+  return read.stretches.map((stretch) => ({ ...stretch, href }));
 }
 
 const wordsOf = (spans: readonly FlowSpan[]): string => spans.map(({ text }) => text).join('');

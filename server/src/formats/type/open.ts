@@ -11,11 +11,15 @@ export interface OpenFace {
   font: Font;
 }
 
-/** Families of letters that come with the application, and the parts each comes in, by script. */
+/** Families of letters that come with the application, the parts each comes in, by script, and whether it has slanted letters. */
 const FAMILIES = {
-  literata: ['latin', 'latin-ext', 'greek', 'cyrillic', 'vietnamese', 'cyrillic-ext', 'greek-ext'],
-  'schibsted-grotesk': ['latin', 'latin-ext'],
-  'noto-naskh-arabic': ['arabic'],
+  literata: {
+    scripts: ['latin', 'latin-ext', 'greek', 'cyrillic', 'vietnamese', 'cyrillic-ext', 'greek-ext'],
+    slanted: true,
+  },
+  'schibsted-grotesk': { scripts: ['latin', 'latin-ext'], slanted: true },
+  'noto-naskh-arabic': { scripts: ['arabic'], slanted: false },
+  'noto-serif-hebrew': { scripts: ['hebrew'], slanted: false },
 } as const;
 export type Family = keyof typeof FAMILIES;
 
@@ -41,8 +45,8 @@ function open(family: Family, script: string, style: string): OpenFace {
 /** The first part of these families, in their order, that has a letter; null where none has. */
 export function faceWith(families: readonly Family[], style: string, point: number): OpenFace | null {
   for (const family of families)
-    for (const script of FAMILIES[family]) {
-      const face = open(family, script, style);
+    for (const script of FAMILIES[family].scripts) {
+      const face = open(family, script, FAMILIES[family].slanted ? style : style.replace('italic', 'normal'));
       if (face.font.hasGlyphForCodePoint(point)) return face;
     }
   return null;

@@ -1,6 +1,7 @@
 import type { ArticlesQuery, ArticlesWanted } from '@grivo/contract';
 import type { z } from 'zod';
 import type { Sql } from '../../ground/store/database.ts';
+import { allOf, alongRarest, type Condition, type Said } from './said.ts';
 import { type Chosen, chosen, SHOWN_PLACEMENT, SHOWN_PUBLICATION } from './wanted.ts';
 
 /** Ids of a page in their order, each with what the page after it would begin behind. */
@@ -19,7 +20,7 @@ type Wanted = ArticlesWanted & Pick<z.infer<typeof ArticlesQuery>, 'order' | 'be
 export async function placesOf(sql: Sql, wanted: Wanted, now: number): Promise<{ ids: string[]; next: string | null }> {
   const { order, before, limit } = wanted;
   const of = await chosen(sql, wanted, wanted.days === undefined ? null : now - wanted.days * DAY);
-  const read = order === 'slot' ? bySlot : order === 'fit' && of.inTitle !== null ? byFit : newest;
+  const read = order === 'slot' ? bySlot : order === 'fit' && of.said.length > 0 ? byFit : newest;
   const places = await read(sql, of, wanted.standing, before ?? null, limit);
   return { ids: places.map(({ id }) => id), next: places.length < limit ? null : places.at(-1)!.end };
 }
@@ -37,18 +38,21 @@ async function newest(sql: Sql, of: Chosen, _: Standing, before: string | null, 
 /** Those whose title says all that was asked for, then those whose text does; the newest first. */
 async function byFit(sql: Sql, of: Chosen, standing: Standing, before: string | null, limit: number): Promise<Place[]> {
   const [, from = 't', id] = /^([tx])\.([0-9a-z]{20})$/.exec(before ?? '') ?? [];
-  const { text, values } = of.inTitle!;
-  const read = async (letter: 't' | 'x', n: number): Promise<Place[]> => {
-    if (n <= 0) return [];
+  const shown: Condition[] = [of.besides, ...(standing ? [] : [{ text: "a.standing <> 'set aside'", values: [] }])];
+  const read = async (letter: 't' | 'x', said: readonly Said[], more: readonly Condition[], n: number) => {
+    const along = n > 0 ? await alongRarest(sql, said) : null;
+    if (!along) return [];
+    const { text, values } = allOf([...shown, ...along.rest, ...more]);
     const rows = await sql.rows<{ id: string }>(
-      `SELECT a.id FROM article a${of.joins} WHERE ${of.where.join(' AND ')}${standing ? '' : " AND a.standing <> 'set aside'"}
-       AND ${letter === 't' ? `(${text})` : `NOT (${text})`} AND a.id < ? ORDER BY a.id DESC LIMIT ?`,
-      [...of.values, ...values, from === letter ? (id ?? 'z') : 'z', n],
+      `SELECT ${along.any.length > 1 ? 'DISTINCT ' : ''}a.id FROM article_word d STRAIGHT_JOIN article a ON a.id = d.article${of.joins}
+       WHERE d.word ${along.any.length > 1 ? 'IN (?)' : '= ?'} AND ${text} AND d.article < ? ORDER BY d.article DESC LIMIT ?`,
+      [along.any.length > 1 ? along.any : along.any[0], ...values, from === letter ? (id ?? 'z') : 'z', n],
     );
-    return rows.map((row) => ({ id: row.id, end: `${letter}.${row.id}` }));
+    return rows.map((row): Place => ({ id: row.id, end: `${letter}.${row.id}` }));
   };
-  const titled = from === 't' ? await read('t', limit) : [];
-  return [...titled, ...(await read('x', limit - titled.length))];
+  const titled = from === 't' ? await read('t', [...of.inTitle, ...of.said], [], limit) : [];
+  const { text, values } = allOf(of.inTitle);
+  return [...titled, ...(await read('x', of.said, [{ text: `NOT (${text})`, values }], limit - titled.length))];
 }
 
 interface Section {

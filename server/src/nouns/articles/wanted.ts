@@ -1,7 +1,8 @@
 import type { ArticlesWanted } from '@grivo/contract';
-import { LISTED_MEASURES, measureBits, type SearchTerm, searchTerms } from '@grivo/core';
+import { LISTED_MEASURES, measureBits, searchTerms } from '@grivo/core';
 import type { Sql } from '../../ground/store/database.ts';
 import { ofLabel } from '../labels/repository.ts';
+import { allOf, type Condition, type Said, saidOf } from './said.ts';
 
 /** The publication a list shows of an article that has several: one readers see, first. */
 export const SHOWN_PUBLICATION =
@@ -16,62 +17,14 @@ export interface Chosen {
   joins: string;
   where: string[];
   values: unknown[];
-  /** That the title says all that was asked for, as a condition; null where nothing was. */
-  inTitle: Condition | null;
+  /** What must be said; a part of the conditions. */
+  said: Said[];
+  /** The conditions without what must be said. */
+  besides: Condition;
+  /** That the title says all that must be said. */
+  inTitle: Said[];
   /** Desk clock; of those that are out, only the ones since then; null for all. */
   since: number | null;
-}
-
-export interface Condition {
-  text: string;
-  values: unknown[];
-}
-
-/** Words that begin alike of which one is looked for; the others are found when more of the word is typed. */
-const MOST_BEGINNINGS = 60;
-/** Behind all words that begin with the same letters. */
-const LAST = '\u{10FFFF}';
-
-/** The words of the index that begin as a word that was typed. */
-async function beginningWith(sql: Sql, word: string): Promise<string[]> {
-  const rows = await sql.rows<{ word: string }>(
-    'SELECT DISTINCT word FROM article_word WHERE word >= ? AND word < ? ORDER BY word LIMIT ?',
-    [word, word + LAST, MOST_BEGINNINGS],
-  );
-  return rows.map((row) => row.word);
-}
-
-/** That an article says a term, or does not. */
-async function termed(sql: Sql, { words, begins, not }: SearchTerm): Promise<Condition> {
-  const or = begins ? await beginningWith(sql, words[0]!) : [words[0]!];
-  if (or.length === 0) return { text: not ? 'TRUE' : 'FALSE', values: [] };
-  const inOrder = {
-    text: 'EXISTS (SELECT 1 FROM article_glance y WHERE y.article = a.id AND LOCATE(?, y.words) > 0)',
-    values: [` ${words.join(' ')} `],
-  };
-  if (not)
-    return words.length > 1
-      ? { text: `NOT ${inOrder.text}`, values: inOrder.values }
-      : { text: 'NOT EXISTS (SELECT 1 FROM article_word w WHERE w.article = a.id AND w.word IN (?))', values: [or] };
-  const each = words.length > 1 ? [...new Set(words)] : [or];
-  return {
-    text: [
-      // One word of an article stands in the index once: the list is read along it.
-      ...each.map((one) =>
-        typeof one === 'string' || one.length === 1
-          ? 'a.id IN (SELECT w.article FROM article_word w WHERE w.word = ?)'
-          : 'a.id IN (SELECT w.article FROM article_word w WHERE w.word IN (?))',
-      ),
-      ...(words.length > 1 ? [inOrder.text] : []),
-    ].join(' AND '),
-    values: [...each.map((one) => (one.length === 1 ? one[0] : one)), ...(words.length > 1 ? inOrder.values : [])],
-  };
-}
-
-async function allTermed(sql: Sql, terms: readonly SearchTerm[]): Promise<Condition> {
-  const all: Condition[] = [];
-  for (const term of terms) all.push(await termed(sql, term));
-  return { text: all.map(({ text }) => text).join(' AND '), values: all.flatMap(({ values }) => values) };
 }
 
 /** Articles in a standing; one of a brief that is held or stopped is neither in work nor anything else. */
@@ -115,22 +68,19 @@ export async function chosen(sql: Sql, wanted: ArticlesWanted, since: number | n
       since,
     );
   if (mark) and('(g.marks & ?) <> 0', measureBits(mark === 'any' ? LISTED_MEASURES : [mark]));
-  let inTitle: Condition | null = null;
-  for (const [typed, within] of [
-    [q, 'text'],
-    [title, 'title'],
-  ] as const) {
-    if (!typed?.trim()) continue;
-    const terms = searchTerms(typed, within);
-    // Something was typed of which nothing can be looked for: no article has it.
-    const { text, values: parameters } = terms.length > 0 ? await allTermed(sql, terms) : { text: 'FALSE', values: [] };
+  const besides = { text: ['a.trial = 0', ...where].join(' AND '), values: [...values] };
+  const terms = [...searchTerms(q ?? ''), ...searchTerms(title ?? '', 'title')];
+  const said = await saidOf(sql, terms);
+  // Something was typed of which nothing can be looked for: no article has it.
+  if (terms.length === 0 && (q ?? title ?? '').trim() !== '') and('FALSE');
+  if (said.length > 0) {
+    const { text, values: parameters } = allOf(said);
     and(text, ...parameters);
-    if (within === 'text' && terms.length > 0)
-      inTitle = await allTermed(
-        sql,
-        searchTerms(typed, 'title').filter(({ not }) => !not),
-      );
   }
+  const inTitle = await saidOf(
+    sql,
+    searchTerms(q ?? '', 'title').filter(({ not }) => !not),
+  );
   return {
     joins: [
       // Counting is a look into an index where nothing of the brief is asked.
@@ -139,6 +89,8 @@ export async function chosen(sql: Sql, wanted: ArticlesWanted, since: number | n
     ].join(''),
     where: ['a.trial = 0', ...where],
     values,
+    said,
+    besides,
     inTitle,
     since,
   };

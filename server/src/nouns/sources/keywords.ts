@@ -1,5 +1,6 @@
 import { type MeasuredPhrase, SourceSettings } from '@grivo/contract';
-import { type CleanedKeywords, identityOf, languageOf, type Measures } from '@grivo/core';
+import { type CleanedKeywords, identityOf, type Measures } from '@grivo/core';
+import { languageOf } from '../../formats/language/recognise.ts';
 import type { Ground } from '../../ground/ground.ts';
 import type { ReadingRoom } from '../../ground/reading/room.ts';
 import { sha } from '../../ground/sha.ts';

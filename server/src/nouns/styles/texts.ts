@@ -10,12 +10,12 @@ import {
   handDistance,
   handOf,
   isOfHand,
-  languageOf,
   ownText,
   rounded,
   sharesOver,
   type TextFigures,
 } from '@grivo/core';
+import { languageOf } from '../../formats/language/recognise.ts';
 import type { Ground } from '../../ground/ground.ts';
 import type { ReadingRoom } from '../../ground/reading/room.ts';
 import type { Sql } from '../../ground/store/database.ts';

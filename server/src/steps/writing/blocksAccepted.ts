@@ -1,5 +1,6 @@
-import { languageName, languageOf } from '@grivo/core';
+import { languageName } from '@grivo/core';
 import type { z } from 'zod';
+import { isInOther } from '../../formats/language/recognise.ts';
 import { type Accepted, named } from '../../ports/adapters/writerReply.ts';
 import type { BlocksShape } from './shapes.ts';
 
@@ -42,9 +43,9 @@ function cleaned(text: string): string {
  */
 export function acceptBlocks(given: ReadonlySet<number>, language: string) {
   return ({ blocks }: Blocks, last: boolean): Accepted<Blocks> => {
-    const written = languageOf(blocks.flatMap(({ text, items }) => [text, ...items]).join('\n'));
+    const written = isInOther(blocks.flatMap(({ text, items }) => [text, ...items]).join('\n'), language);
     const faults = blocks.flatMap((block, i) => faultsOf(block, i + 1, given));
-    if (written !== null && written !== language.slice(0, 2))
+    if (written !== null)
       return {
         ok: false,
         problem: named([`it is written in ${languageName(written)}, not in ${languageName(language)}`, ...faults]),
