@@ -278,6 +278,31 @@ describe('a part written anew', () => {
   });
 });
 
+describe('an article that is edited as Markdown', () => {
+  test('keeps what its paragraphs rest on, says what cannot be read, and loses nothing to another', async () => {
+    const made = await article('Salted quinces', (take, publish) => [take, inItsSlot(publish)], 'ready');
+    const path = `/articles/${made.id}/editable`;
+    const { body: was } = await ask<{ revision: string; text: string; language: string }>('GET', path);
+    expect(was).toMatchObject({ revision: made.revision, language: made.language });
+    const [resting] = made.document.body;
+    const put = (text: string, base = was.revision, who: Ask = ask) =>
+      who<ArticleSaved>('PUT', path, { base, text, sitting: 'md' });
+    const saved = await put(`${was.text}\n\n## Afterwards\n\nA cellar of ten degrees keeps them.`);
+    expect(saved.status).toBe(200);
+    const after = (await read(made.id)).document;
+    expect(after.body[0]).toEqual(resting);
+    expect(articleText(after)).toContain('A cellar of ten degrees keeps them.');
+    expect((await revisionsOf(made.id))[0]).toMatchObject({ current: true, person: 'editor' });
+    // Somebody who began before that.
+    const late = await put('Only this.', was.revision, proofreader);
+    expect([late.status, late.problem.title]).toEqual([412, 'Changed meanwhile']);
+    const unread = await put(':::table\n| a |', saved.body.revision);
+    expect([unread.status, unread.problem.places?.[0]?.place]).toEqual([422, 'text']);
+    expect((await put('x'.repeat(400_001), saved.body.revision)).status).toBe(422);
+    expect((await read(made.id)).revision).toBe(saved.body.revision);
+  });
+});
+
 describe('an article somebody writes themselves', () => {
   test('is laid out as it stands, waits for them, and goes out in a slot once it is passed; the next goes the same way', async () => {
     const own = (title: string) => ({

@@ -20,6 +20,17 @@ export const ArticleEdit = z.strictObject({
   sitting: z.string().regex(/^[\w-]{1,40}$/),
 });
 
+/** Letters a text that is edited may have. */
+const MOST_TEXT = 400_000;
+
+/** The body of an article as Markdown to be edited. */
+export const EditableText = z.object({ revision: Id, text: z.string(), language: z.string() });
+
+/** The same as somebody edited it. */
+export const TextEdit = ArticleEdit.omit({ document: true }).extend({
+  text: z.string().max(MOST_TEXT, `a text of at most ${MOST_TEXT.toLocaleString('en-GB')} characters`),
+});
+
 /** The article as it was kept. */
 export const ArticleSaved = z.object({ revision: Id, document: ArticleDocumentSchema });
 export type ArticleSaved = z.infer<typeof ArticleSaved>;

@@ -4,6 +4,7 @@ import {
   ArticleEdit,
   ArticleSaved,
   ArticleSources,
+  EditableText,
   Made,
   OutsideShown,
   OwnArticle,
@@ -11,13 +12,12 @@ import {
   PublicationActed,
   Revisions,
   SettleOutside,
+  TextEdit,
   WriteAnew,
   WrittenAnew,
 } from '@grivo/contract';
-import { type ArticleDocument, articleDoubts, wordsOf } from '@grivo/core';
+import { articleDoubts, editableText, wordsOf } from '@grivo/core';
 import type { z } from 'zod';
-import { filesThere } from '../ground/files/repository.ts';
-import { answeredBy, saveEdit } from '../nouns/articles/edits.ts';
 import { passagesGiven } from '../nouns/articles/list.ts';
 import { getArticle, readRevision } from '../nouns/articles/repository.ts';
 import { isOfArticle, madeBy, revisionsOf } from '../nouns/articles/revisions.ts';
@@ -30,6 +30,7 @@ import { type Settled, settleOutside } from '../nouns/publishing/settle.ts';
 import { styleOfBrief } from '../nouns/styles/meant.ts';
 import { anewPrice, anewRequest, writeAnew } from '../steps/writing/anew.ts';
 import { BUSY } from './articles.ts';
+import { keepEdit } from './keepEdit.ts';
 import { notFound, problem } from './problem.ts';
 import type { Product } from './product.ts';
 import { type Route, route } from './route.ts';
@@ -55,7 +56,7 @@ async function must({ ground: { db } }: Product, id: string) {
 }
 
 function editing(product: Product): Route[] {
-  const { ground, bell } = product;
+  const { ground, bell, tools } = product;
   const { db } = ground;
   return [
     route({
@@ -84,25 +85,36 @@ function editing(product: Product): Route[] {
       answer: ArticleSaved,
       handle: async ({ params, body, person }) => {
         const article = await must(product, params['id']!);
-        const before = await readRevision(db, article.current);
-        await refuseUnfit(db, body.document, before, person.role);
-        const edited = await saveEdit(ground, {
-          article: article.id,
-          person: person.id,
-          ...body,
-          document: answeredBy(body.document, before, person.name),
-        });
-        if (edited.kind === 'busy')
-          throw problem(409, 'A step is at it', BUSY, 'What you typed is kept here meanwhile.');
-        if (edited.kind === 'overtaken')
-          throw problem(
-            412,
-            'Changed meanwhile',
-            'Somebody else changed this article since you read it.',
-            'Read it again and bring both together; nothing of yours was taken.',
-          );
-        bell.ring({ kind: 'event' });
-        return { revision: edited.revision, document: edited.document };
+        return keepEdit(product, article, body, person);
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/articles/{id}/editable',
+      says: 'The body of an article as Markdown to be edited, with the revision it is of',
+      role: 'proofreader',
+      answer: EditableText,
+      handle: async ({ params }) => {
+        const article = await must(product, params['id']!);
+        const { body, language } = await readRevision(db, article.current);
+        return { revision: article.current, text: editableText(body), language };
+      },
+    }),
+    route({
+      method: 'put',
+      path: '/articles/{id}/editable',
+      says: 'Keeps the body of an article as it was edited in Markdown; its paragraphs keep what they rest on',
+      role: 'proofreader',
+      body: TextEdit,
+      answer: ArticleSaved,
+      handle: async ({ params, body: { text, ...edit }, person }) => {
+        const article = await must(product, params['id']!);
+        const read = await tools.reader.read('edited', { text, article: await readRevision(db, article.current) });
+        const fault = (said: string, mend: string) =>
+          problem(422, 'Cannot be read', said, mend, [{ place: 'text', problem: said }]);
+        if (!read.ok) throw fault(read.problem, 'Change it and keep it again.');
+        if (!read.value.ok) throw fault(read.value.problem, read.value.mend);
+        return keepEdit(product, article, { ...edit, document: read.value.article }, person);
       },
     }),
     route({
@@ -175,36 +187,6 @@ function anew(product: Product): Route[] {
       },
     }),
   ];
-}
-
-/** @throws what a document holds that cannot stand in an article, or that this person may not put there */
-async function refuseUnfit(
-  db: Product['ground']['db'],
-  { body }: ArticleDocument,
-  before: ArticleDocument,
-  role: string,
-): Promise<void> {
-  const ids = new Set<string>();
-  for (const { id } of body) {
-    if (ids.has(id))
-      throw problem(422, 'Does not fit', `Two blocks are called ‘${id}’.`, 'Give each block an id of its own.');
-    ids.add(id);
-  }
-  const files = [...new Set(body.flatMap((block) => (block.type === 'figure' ? [block.file] : [])))];
-  const there = await filesThere(db, files);
-  const lacking = files.find((file) => !there.has(file));
-  if (lacking)
-    throw problem(422, 'No such picture', `There is no file ‘${lacking.slice(0, 12)}…’.`, 'Upload the picture first.');
-  const markup = (document: Pick<ArticleDocument, 'body'>) =>
-    document.body.flatMap((block) => (block.type === "owner's markup" ? [block.markup] : []));
-  const known = new Set(markup(before));
-  if (role === 'proofreader' && markup({ body }).some((one) => !known.has(one)))
-    throw problem(
-      403,
-      'Not yours to do',
-      'Markup of your own is put in by editors.',
-      'Ask an editor, or leave it out.',
-    );
 }
 
 function revisions(product: Product): Route[] {

@@ -4,7 +4,7 @@ import { thumbOf } from '../formats/pictures/drawing.ts';
 import { getPicture, originsUsed } from '../nouns/pictures/repository.ts';
 import type { LibraryPicture } from '../ports/adapters/pictureLibrary.ts';
 import type { ServiceRow } from '../ports/services/entity.ts';
-import { bring } from '../steps/illustrating/library.ts';
+import { bring } from '../steps/pictureLibrary.ts';
 import { shownPicture } from './pictures.ts';
 import { notFound, problem } from './problem.ts';
 import type { Product } from './product.ts';

@@ -12,13 +12,13 @@ import type { Performer, StepContext, StepResult } from '../engine/performer.ts'
 import { missing } from '../nouns/articles/fields.ts';
 import type { Tools } from '../ports/tools.ts';
 import { subjectOf } from './asking.ts';
-import { cardPicture } from './illustrating/card.ts';
-import { drawnPicture } from './illustrating/drawn.ts';
-import { libraryPicture } from './illustrating/library.ts';
-import { ownPicture } from './illustrating/own.ts';
-import type { Found, PictureWanted } from './illustrating/picture.ts';
-import { stillPicture } from './illustrating/still.ts';
 import { type OwnArticle, ownArticle } from './ownArticle.ts';
+import type { Found, PictureWanted } from './picture.ts';
+import { cardPicture } from './pictureCard.ts';
+import { drawnPicture } from './pictureDrawn.ts';
+import { libraryPicture } from './pictureLibrary.ts';
+import { ownPicture } from './pictureOwn.ts';
+import { stillPicture } from './pictureStill.ts';
 
 type Step = StepOf<'illustrate'>;
 

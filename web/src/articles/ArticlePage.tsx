@@ -16,6 +16,7 @@ import { count, money } from '../words/figures.ts';
 import { moment } from '../words/time.ts';
 import { ArticleActs } from './ArticleActs.tsx';
 import { Decide, useHold } from './Decide.tsx';
+import { EditMarkdown } from './EditMarkdown.tsx';
 import { OnBlogs } from './OnBlogs.tsx';
 import { Page } from './Page.tsx';
 import { Revisions } from './Revisions.tsx';
@@ -165,7 +166,7 @@ function Shown({
 }) {
   if (show === 'page') return <Page article={article} at={at} onAt={onAt} />;
   if (show === 'revisions') return <Revisions article={article} />;
-  return <Source id={article.id} as={show === 'Markdown' ? 'markdown' : 'html'} title={article.title} />;
+  return <Source article={article} as={show === 'Markdown' ? 'markdown' : 'html'} />;
 }
 
 /** How it stands, since when, what it cost, where it is, and as what it is shown. */
@@ -230,7 +231,7 @@ function ArticleHead({
   );
 }
 
-function Source({ id, as, title }: { id: string; as: 'markdown' | 'html'; title: string }) {
+function Source({ article: { id, title, busy }, as }: { article: ArticleWhole; as: 'markdown' | 'html' }) {
   const text = useQuery({
     queryKey: ['article', id, as],
     queryFn: async () => {
@@ -245,7 +246,8 @@ function Source({ id, as, title }: { id: string; as: 'markdown' | 'html'; title:
     <div className="px-8 pb-8">
       <div className="flex items-baseline gap-4 border-t border-ink py-2 text-small">
         <span className="text-ink-3">{count(text.data.length)} characters</span>
-        <Button look="word" onClick={() => void copyText(text.data)}>
+        {as === 'markdown' ? <EditMarkdown id={id} title={title} busy={busy} /> : null}
+        <Button look="word" anyone onClick={() => void copyText(text.data)}>
           Copy it all
         </Button>
         <a

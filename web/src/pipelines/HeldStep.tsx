@@ -6,10 +6,10 @@ import { z } from 'zod';
 import { call, inWords } from '../api/call.ts';
 import { queryClient } from '../api/queries.ts';
 import { Button, TextArea, Trouble } from '../design/index.ts';
+import { useKept, useKeptText } from '../words/keptText.ts';
 import { HeldText } from './HeldText.tsx';
 import { Judged, Judgement, Note, Notes, Outline, Section, Titles } from './holdEditors.tsx';
 import { JudgedItems, Judgements } from './Judgements.tsx';
-import { useKept, useKeptText } from './keptText.ts';
 
 /** A step that waits for a person: what it proposes, in a fitting editor, and the three things to be said to it. */
 export function HeldStep({ hold }: { hold: Hold }) {

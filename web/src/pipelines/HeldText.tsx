@@ -6,7 +6,7 @@ import { lazy, Suspense, useEffect, useState } from 'react';
 import { call } from '../api/call.ts';
 import { Button, Loading } from '../design/index.ts';
 import { count } from '../words/figures.ts';
-import { useKeptText } from './keptText.ts';
+import { useKeptText } from '../words/keptText.ts';
 
 const MarkdownText = lazy(() => import('../design/MarkdownText.tsx'));
 

@@ -1,7 +1,7 @@
 import type { ArticlesQuery, ArticlesWanted } from '@grivo/contract';
 import type { z } from 'zod';
 import type { Sql } from '../../ground/store/database.ts';
-import { allOf, alongRarest, type Condition, type Said } from './said.ts';
+import { allOf, alongCommon, type Condition, type Said } from './said.ts';
 import { type Chosen, chosen, SHOWN_PLACEMENT, SHOWN_PUBLICATION } from './wanted.ts';
 
 /** Ids of a page in their order, each with what the page after it would begin behind. */
@@ -40,13 +40,15 @@ async function byFit(sql: Sql, of: Chosen, standing: Standing, before: string | 
   const [, from = 't', id] = /^([tx])\.([0-9a-z]{20})$/.exec(before ?? '') ?? [];
   const shown: Condition[] = [of.besides, ...(standing ? [] : [{ text: "a.standing <> 'set aside'", values: [] }])];
   const read = async (letter: 't' | 'x', said: readonly Said[], more: readonly Condition[], n: number) => {
-    const along = n > 0 ? await alongRarest(sql, said) : null;
-    if (!along) return [];
-    const { text, values } = allOf([...shown, ...along.rest, ...more]);
+    if (n <= 0) return [];
+    const along = await alongCommon(sql, said);
+    const { text, values } = allOf([...shown, ...(along?.rest ?? said), ...more]);
+    const before = from === letter ? (id ?? 'z') : 'z';
     const rows = await sql.rows<{ id: string }>(
-      `SELECT ${along.any.length > 1 ? 'DISTINCT ' : ''}a.id FROM article_word d STRAIGHT_JOIN article a ON a.id = d.article${of.joins}
-       WHERE d.word ${along.any.length > 1 ? 'IN (?)' : '= ?'} AND ${text} AND d.article < ? ORDER BY d.article DESC LIMIT ?`,
-      [along.any.length > 1 ? along.any : along.any[0], ...values, from === letter ? (id ?? 'z') : 'z', n],
+      along
+        ? `SELECT a.id FROM article_word d STRAIGHT_JOIN article a ON a.id = d.article${of.joins} WHERE d.word = ? AND ${text} AND d.article < ? ORDER BY d.article DESC LIMIT ?`
+        : `SELECT a.id FROM article a${of.joins} WHERE ${text} AND a.id < ? ORDER BY a.id DESC LIMIT ?`,
+      [...(along ? [along.word] : []), ...values, before, n],
     );
     return rows.map((row): Place => ({ id: row.id, end: `${letter}.${row.id}` }));
   };

@@ -17,8 +17,8 @@ export interface Said extends Condition {
 const MOST_BEGINNINGS = 60;
 /** Behind all words that begin with the same letters. */
 const LAST = '\u{10FFFF}';
-/** Articles of a word that are counted: of two that have more it is all the same which is rarer. */
-const MOST_WEIGHED = 20_000;
+/** So many articles say a common word, at least. */
+const COMMON = 10_000;
 
 /** The words of the index that begin as a word that was typed. */
 async function beginningWith(sql: Sql, word: string): Promise<string[]> {
@@ -72,25 +72,24 @@ export function allOf(conditions: readonly Condition[]): Condition {
 }
 
 /**
- * The words that fewest articles say, to be gone through from the newest on, and what is to be looked up for each of these.
- * @returns null where nothing that must be there was asked
+ * The word that fewest articles say, where even that is common: then the list is gone through along it, from the newest on,
+ * and everything else is looked up for each. Of rare words the database finds its way by itself.
  */
-export async function alongRarest(
+export async function alongCommon(
   sql: Sql,
   said: readonly Said[],
-): Promise<{ any: readonly string[]; rest: Condition[] } | null> {
+): Promise<{ word: string; rest: Condition[] } | null> {
   let rarest: { at: number; n: number } | null = null;
   for (const [at, { any }] of said.entries()) {
     if (any.length === 0) continue;
     const [row] = await sql.rows<{ n: number }>(
-      `SELECT COUNT(*) AS n FROM (SELECT 1 FROM article_word WHERE word IN (?) LIMIT ${MOST_WEIGHED}) c`,
+      `SELECT COUNT(*) AS n FROM (SELECT 1 FROM article_word WHERE word IN (?) LIMIT ${COMMON}) c`,
       [any],
     );
     if (rarest === null || Number(row!.n) < rarest.n) rarest = { at, n: Number(row!.n) };
   }
-  if (rarest === null) return null;
-  return {
-    any: said[rarest.at]!.any,
-    rest: said.filter((_, at) => at !== rarest.at).map((one) => (one.any.length === 1 ? looked(one.any[0]!) : one)),
-  };
+  const any = rarest === null ? [] : said[rarest.at]!.any;
+  if (rarest === null || rarest.n < COMMON || any.length !== 1) return null;
+  const rest = said.filter((_, at) => at !== rarest.at);
+  return { word: any[0]!, rest: rest.map((one) => (one.any.length === 1 ? looked(one.any[0]!) : one)) };
 }

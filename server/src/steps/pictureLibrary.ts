@@ -1,11 +1,11 @@
 import { alternativeFrom, contentStems, wordsOf } from '@grivo/core';
-import type { StepContext } from '../../engine/performer.ts';
+import type { StepContext } from '../engine/performer.ts';
 
-import { keepPicture } from '../../nouns/pictures/keep.ts';
-import { originsUsed } from '../../nouns/pictures/repository.ts';
-import type { LibraryPicture } from '../../ports/adapters/pictureLibrary.ts';
-import type { ServiceRow } from '../../ports/services/entity.ts';
-import type { Tools } from '../../ports/tools.ts';
+import { keepPicture } from '../nouns/pictures/keep.ts';
+import { originsUsed } from '../nouns/pictures/repository.ts';
+import type { LibraryPicture } from '../ports/adapters/pictureLibrary.ts';
+import type { ServiceRow } from '../ports/services/entity.ts';
+import type { Tools } from '../ports/tools.ts';
 import { type Found, figureOf, type PictureWanted } from './picture.ts';
 
 /** Pictures that are tried before there is none. */

@@ -1,15 +1,15 @@
 import { alternativeApart, alternativeFor, alternativeFrom, languageName, type StepOf } from '@grivo/core';
-import type { StepContext } from '../../engine/performer.ts';
-import type { Database } from '../../ground/store/database.ts';
-import { keepPicture } from '../../nouns/pictures/keep.ts';
-import { changePicture, getPicture, isSaidOfAnother } from '../../nouns/pictures/repository.ts';
-import type { Tools } from '../../ports/tools.ts';
-import { instructed, withNote } from '../asking.ts';
-import { styleFor } from '../inStyle.ts';
-import { askerOf, serviceFor } from '../tools.ts';
-import { fenced } from '../writing/fences.ts';
-import { picturePrompt } from '../writing/prompts.ts';
+import type { StepContext } from '../engine/performer.ts';
+import type { Database } from '../ground/store/database.ts';
+import { keepPicture } from '../nouns/pictures/keep.ts';
+import { changePicture, getPicture, isSaidOfAnother } from '../nouns/pictures/repository.ts';
+import type { Tools } from '../ports/tools.ts';
+import { instructed, withNote } from './asking.ts';
+import { styleFor } from './inStyle.ts';
 import { type Found, figureOf, type PictureWanted } from './picture.ts';
+import { askerOf, serviceFor } from './tools.ts';
+import { fenced } from './writing/fences.ts';
+import { picturePrompt } from './writing/prompts.ts';
 
 /** Letters of what is said at its place that the illustrator is told. */
 const MOST_SAID = 600;

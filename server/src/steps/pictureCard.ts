@@ -1,9 +1,9 @@
 import { blogMeant, cardCalled, newCard, type StepOf } from '@grivo/core';
-import type { StepContext } from '../../engine/performer.ts';
-import { getBlog } from '../../nouns/blogs/repository.ts';
-import { keepCard } from '../../nouns/cards/keep.ts';
-import type { Tools } from '../../ports/tools.ts';
-import { houseValues, styleFor } from '../inStyle.ts';
+import type { StepContext } from '../engine/performer.ts';
+import { getBlog } from '../nouns/blogs/repository.ts';
+import { keepCard } from '../nouns/cards/keep.ts';
+import type { Tools } from '../ports/tools.ts';
+import { houseValues, styleFor } from './inStyle.ts';
 import { type Found, figureOf, type PictureWanted } from './picture.ts';
 
 /** A card of the house style with the article's title set into it. A house style without cards has a plain one. */

@@ -1,6 +1,6 @@
 import { alternativeFrom } from '@grivo/core';
-import { chooseOwn } from '../../nouns/pictures/choose.ts';
-import type { Tools } from '../../ports/tools.ts';
+import { chooseOwn } from '../nouns/pictures/choose.ts';
+import type { Tools } from '../ports/tools.ts';
 import { type Found, figureOf, type PictureWanted } from './picture.ts';
 
 /** A picture of ours whose words fit the article. */

@@ -1,5 +1,5 @@
 import type { ArticleDocument, BlockOf } from '@grivo/core';
-import type { StepResult } from '../../engine/performer.ts';
+import type { StepResult } from '../engine/performer.ts';
 
 /** What a picture is wanted for. */
 export interface PictureWanted {

@@ -1,8 +1,8 @@
-import type { StepContext } from '../../engine/performer.ts';
-import { keepPicture } from '../../nouns/pictures/keep.ts';
-import type { Tools } from '../../ports/tools.ts';
-import { stillOf } from '../writing/source.ts';
+import type { StepContext } from '../engine/performer.ts';
+import { keepPicture } from '../nouns/pictures/keep.ts';
+import type { Tools } from '../ports/tools.ts';
 import { type Found, figureOf, type PictureWanted } from './picture.ts';
+import { stillOf } from './writing/source.ts';
 
 const TIME_LIMIT_MS = 20_000;
 const MOST_BYTES = 15_000_000;
