@@ -3,6 +3,7 @@ export * from './articles/article.ts';
 export * from './articles/comments.ts';
 export * from './articles/edits.ts';
 export * from './articles/many.ts';
+export * from './articles/presence.ts';
 export * from './blogs/blog.ts';
 export * from './briefs/brief.ts';
 export * from './briefs/hold.ts';

@@ -27,6 +27,7 @@ import { peopleRoutes } from './people.ts';
 import { phraseRoutes } from './phrases.ts';
 import { pictureRoutes } from './pictures.ts';
 import { pipelineRoutes } from './pipelines.ts';
+import { presenceRoutes } from './presence.ts';
 import { answerProblems, notFound, problem } from './problem.ts';
 import type { Product } from './product.ts';
 import { proofingRoutes } from './proofing.ts';
@@ -63,6 +64,7 @@ export function allRoutes(product: Product): Route[] {
     ...phraseRoutes(product),
     ...intakeRoutes(product),
     ...proofingRoutes(product),
+    ...presenceRoutes(product),
     ...articleRoutes(product),
     ...articleEditRoutes(product),
     ...commentRoutes(product),

@@ -7,6 +7,7 @@ import { call, inWords } from '../api/call.ts';
 import { read } from '../api/queries.ts';
 import { Button, Key, Loading, Mark, saysOf, stateOf, Trouble } from '../design/index.ts';
 import { useLabel } from '../labels/label.ts';
+import { AlsoHere } from '../proof/AlsoHere.tsx';
 import { isKept } from '../proof/kept.ts';
 import { goToBlock, Measures } from '../proof/Measures.tsx';
 import { useViewKeys } from '../shell/keys.ts';
@@ -111,6 +112,9 @@ function Opened({ article }: { article: ArticleWhole }) {
         <>
           <div className="min-w-0">
             <ArticleHead article={article} show={show} onShow={setShow} onEdit={edit} now={now} />
+            <p className="pr-6 pl-8 text-small empty:hidden">
+              <AlsoHere id={id} block={at} editing={false} body={article.document.body} onPlace={put} />
+            </p>
             <Shown article={article} show={show} at={at} onAt={setAt} />
           </div>
           <aside className="border-l border-rule px-6 pb-8" aria-label="Measures">

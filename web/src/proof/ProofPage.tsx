@@ -5,6 +5,7 @@ import { useMemo, useState } from 'react';
 import { read } from '../api/queries.ts';
 import { Button } from '../design/index.ts';
 import { plural } from '../words/figures.ts';
+import { AlsoHere } from './AlsoHere.tsx';
 import { AnewBar } from './AnewBar.tsx';
 import { Editor } from './Editor.tsx';
 import type { EditorHands } from './editor.ts';
@@ -36,7 +37,7 @@ export default function ProofPage({ article, onLeave }: { article: ArticleWhole;
   return (
     <>
       <div className="min-w-0">
-        <Bars article={article} proof={proof} bar={bar} onBar={setBar} onLeave={onLeave} />
+        <Bars article={article} proof={proof} bar={bar} onBar={setBar} onLeave={onLeave} onPlace={leadTo} />
         <Clashes clashes={proof.clashes} onPlace={leadTo} onSettled={proof.settled} />
         <Sheet article={article} proof={proof} doubts={doubts} hands={hands} sources={sources} />
       </div>
@@ -53,16 +54,18 @@ export default function ProofPage({ article, onLeave }: { article: ArticleWhole;
 /** What can be done with the text, and how what is typed stands; it stays while the page goes by. */
 function Bars({
   article,
-  proof: { view, saving, flush, document },
+  proof: { view, saving, flush, document, at },
   bar,
   onBar,
   onLeave,
+  onPlace,
 }: {
   article: ArticleWhole;
   proof: Proof;
   bar: Bar;
   onBar: (bar: Bar) => void;
   onLeave: () => void;
+  onPlace: (block: string) => void;
 }) {
   const role = useQuery(read.session()).data?.role;
   return (
@@ -70,6 +73,7 @@ function Bars({
       <div className="flex items-baseline gap-3 px-8 pt-1 text-small">
         <strong className="font-semibold">You are editing</strong>
         <Kept saving={saving} />
+        <AlsoHere id={article.id} block={at} editing body={document.body} onPlace={onPlace} />
         <Button look="quiet" anyone className="ml-auto" hint="Esc" onClick={() => void flush().then(onLeave)}>
           Done
         </Button>

@@ -113,6 +113,7 @@ const OF_ARTICLES = [
   ['link_page', 'article'],
   ['link_use', 'article'],
   ['picture_use', 'article'],
+  ['presence', 'article'],
   ['share', 'article'],
   ['comment', 'article'],
   ['placement', 'article'],

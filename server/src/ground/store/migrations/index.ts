@@ -22,6 +22,7 @@ import { Links1766000000000 } from './0021-links.ts';
 import { Pictures1766100000000 } from './0022-pictures.ts';
 import { PictureOrigins1766200000000 } from './0023-picture-origins.ts';
 import { Glance1766300000000 } from './0024-glance.ts';
+import { Presence1766400000000 } from './0025-presence.ts';
 
 /** Append-only: a migration that has left this repository is never changed. */
 export const migrations = [
@@ -49,4 +50,5 @@ export const migrations = [
   Pictures1766100000000,
   PictureOrigins1766200000000,
   Glance1766300000000,
+  Presence1766400000000,
 ];
