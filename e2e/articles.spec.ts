@@ -46,13 +46,19 @@ const found = async (page: Page, word: string) =>
   );
 const standingsOf = async (page: Page, word: string) => (await found(page, word)).map(({ standing }) => standing);
 
+/** The list, once it can be used. */
+async function list(page: Page, search = ''): Promise<void> {
+  await page.goto(`${base()}/articles${search}`);
+  await expect(page.getByRole('group', { name: 'Articles' }).getByRole('link').first()).toBeVisible();
+}
+
 test.beforeEach(async ({ page }) => signedIn(page, base()));
 
 test('articles are found by their words, picked, saved in one file, passed and set aside, and the list is kept', async ({
   page,
 }) => {
   await looms(page, 6, 'ashwood');
-  await page.goto(`${base()}/articles`);
+  await list(page);
   await page.keyboard.press('f');
   await page.keyboard.type('weaver ashwood -heddle');
   await expect(page.getByText(/^5 shown of/)).toBeVisible();
@@ -93,7 +99,7 @@ test('articles are found by their words, picked, saved in one file, passed and s
   await expect(page.getByText(/^5 shown of/)).toBeVisible();
 
   // The list is there by its name from anywhere, and as it was kept.
-  await page.goto(`${base()}/articles`);
+  await list(page);
   await page.getByRole('button', { name: /^Kept lists/ }).click();
   await page.getByRole('button', { name: 'Looms', exact: true }).click();
   await expect(page.getByRole('searchbox', { name: 'Words in articles' })).toHaveValue('weaver ashwood -heddle');
@@ -104,7 +110,8 @@ test('articles are found by their words, picked, saved in one file, passed and s
 
 test('twenty that wait are looked over by one key each, and each stands as it was decided', async ({ page }) => {
   const titles = await looms(page, 20, 'beechwood');
-  await page.goto(`${base()}/articles`);
+  await list(page);
+  await expect(page.getByRole('link', { name: /^Look over/ })).toBeVisible();
   await page.keyboard.press('l');
   const passed: string[] = [];
   const aside: string[] = [];
@@ -129,9 +136,8 @@ test('twenty that wait are looked over by one key each, and each stands as it wa
 });
 
 test('who comes back from an article is where they were, in the list they left', async ({ page }) => {
-  await page.goto(`${base()}/articles?standing=out`);
+  await list(page, '?standing=out');
   const row = page.getByRole('group', { name: 'Articles' }).getByRole('link');
-  await expect(row.first()).toBeVisible();
   await page.keyboard.press('j');
   await page.keyboard.press('j');
   const title = await row.nth(2).innerText();
@@ -140,4 +146,35 @@ test('who comes back from an article is where they were, in the list they left',
   await page.goBack();
   await expect(page).toHaveURL(/standing=out/);
   await expect(page.locator('.bracketed').getByRole('link')).toHaveText(title);
+});
+
+test('a paragraph is changed in Markdown; whoever has the article open too sees it, and is named', async ({
+  page,
+  browser,
+}) => {
+  const [title] = await looms(page, 1, 'cherrywood');
+  const { id } = (await found(page, title!))[0]!;
+  const other = await browser.newContext();
+  const beside = await other.newPage();
+  await signedIn(beside, base());
+  await beside.goto(`${base()}/articles/${id}`);
+  await expect(beside.getByRole('heading', { level: 1, name: title! })).toBeVisible();
+  await page.goto(`${base()}/articles/${id}`);
+  await expect(page.getByText(/^You, in another window, have it open too/)).toBeVisible();
+  await page.getByRole('button', { name: 'Markdown', exact: true }).click();
+  await page.getByRole('button', { name: 'Edit it here' }).click();
+  const text = page.getByRole('textbox', { name: 'The text in Markdown' });
+  await expect(text).toBeVisible();
+  expect(await faultsOf(page)).toEqual([]);
+  await text.click();
+  await page.keyboard.press('Control+End');
+  await page.keyboard.type(' It is oiled in May.');
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await expect(text).toBeHidden();
+  await expect(beside.getByText('It is oiled in May.')).toBeVisible();
+  await beside.keyboard.press('e');
+  await expect(page.getByText(/^You, in another window, have it open too, and edit/)).toBeVisible();
+  await beside.close();
+  await expect(page.getByText(/have it open too/)).toBeHidden({ timeout: 40_000 });
+  await other.close();
 });

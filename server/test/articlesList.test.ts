@@ -227,10 +227,24 @@ describe('in the order of their slots', () => {
     const { desk: clock } = desk.w.product.ground;
     await clock.set(clock.now() + 20 * DAY, 0);
     const recent = (await read('order=slot&limit=500&days=7')).articles;
-    expect(recent.some(({ standing }) => standing === 'out' || standing === 'withdrawn')).toBe(false);
+    expect(recent.filter(({ standing }) => standing === 'out' || standing === 'withdrawn')).toEqual([]);
     expect(recent.some(({ standing }) => standing === 'held')).toBe(true);
     expect((await counted('days=7')).shown).toBe(recent.length);
   });
+});
+
+test('the settings of an article make another pipeline, off at first, as they were when it was made', async () => {
+  const kept = await idOf('Rolltops in the rain');
+  const { brief } = (await read('limit=50')).articles.find(({ id }) => id === kept)!;
+  const made = await desk.ask<{ id: string }>('POST', `/articles/${kept}/pipeline`, {});
+  expect(made.status).toBe(201);
+  type Whole = { name: string; document: unknown; isOn: boolean };
+  const pipeline = (await desk.ask<Whole>('GET', `/pipelines/${made.body.id}`)).body;
+  const { body } = await desk.ask<{ pipeline: string }>('GET', `/briefs/${brief}`);
+  const first = (await desk.ask<Whole>('GET', `/pipelines/${body.pipeline}`)).body;
+  expect(pipeline).toMatchObject({ name: 'As for ‘Rolltops in the rain’', isOn: false, document: first.document });
+  expect((await proofreader('POST', `/articles/${kept}/pipeline`, {})).status).toBe(403);
+  expect((await desk.ask('POST', `/articles/${'z'.repeat(20)}/pipeline`, {})).status).toBe(404);
 });
 
 test('lists are kept by name, each by the person whose they are', async () => {

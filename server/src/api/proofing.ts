@@ -12,17 +12,22 @@ import { z } from 'zod';
 import { Procedures } from '../engine/briefState.ts';
 import { writeZip } from '../formats/copies/zip.ts';
 import { type ArticleRow, getArticle } from '../nouns/articles/repository.ts';
+import { createPipeline } from '../nouns/pipelines/repository.ts';
 import { type DoneToOne, decideOn } from '../nouns/proofing/decide.ts';
 import { forgetList, keepList, keptLists, MOST_LISTS, renameList } from '../nouns/proofing/lists.ts';
 import { doToArticle } from '../nouns/proofing/many.ts';
 import { zippedFiles } from '../nouns/proofing/zipped.ts';
+import { procedureOfBrief } from '../nouns/routines/versions.ts';
 import { notFound, problem } from './problem.ts';
 import type { Product } from './product.ts';
 import { type Route, route } from './route.ts';
 
-/** Several articles at once, and the lists of them a person keeps. */
+/** Letters of a name. */
+const LONGEST_NAME = 120;
+
+/** Several articles at once, their settings used again, and the lists of them a person keeps. */
 export function proofingRoutes(product: Product): Route[] {
-  return [...many(product), ...zip(product), ...lists(product)];
+  return [...many(product), ...again(product), ...zip(product), ...lists(product)];
 }
 
 function many(product: Product) {
@@ -77,6 +82,29 @@ function many(product: Product) {
       handle: ({ body: { articles, do: act } }) =>
         // An article goes with the others of its brief.
         toEach(articles, act === 'remove' ? { done: true } : GONE, (article) => doToArticle(tools, act, article)),
+    }),
+  ];
+}
+
+/** The settings of an article, used again. */
+function again({ ground, bell }: Product) {
+  return [
+    route({
+      method: 'post',
+      path: '/articles/{id}/pipeline',
+      says: 'Makes a pipeline, off at first, that works as the one did that made an article, as it was then',
+      role: 'editor',
+      answer: Made,
+      status: 201,
+      handle: async ({ params, person }) => {
+        const article = await getArticle(ground.db, params['id']!);
+        const document = article ? await procedureOfBrief(ground.db, article.brief) : null;
+        if (!article || !document) throw notFound('article');
+        const name = `As for ‘${article.title}’`.slice(0, LONGEST_NAME);
+        const id = await createPipeline(ground, { name, document, person: person.id });
+        bell.ring({ kind: 'event' });
+        return { id };
+      },
     }),
   ];
 }

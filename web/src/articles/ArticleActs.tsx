@@ -1,4 +1,4 @@
-import { Share, Told } from '@grivo/contract';
+import { Made, Share, Told } from '@grivo/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -19,6 +19,13 @@ export function ArticleActs({ id }: { id: string }) {
   const [open, setOpen] = useState<Open>(null);
   const may = useMay();
   const go = useNavigate();
+  const again = useMutation({
+    mutationFn: () => call('POST', `/articles/${id}/pipeline`, { answer: Made, key: freshKey() }),
+    onSuccess: ({ id: pipeline }) => {
+      void queryClient.invalidateQueries({ queryKey: ['pipelines'] });
+      void go(`/pipelines/${pipeline}`);
+    },
+  });
   const act = (which: Exclude<Open, null>, says: string) => (
     <button type="button" className="act quiet brackets" onClick={() => setOpen(open === which ? null : which)}>
       {says}
@@ -32,8 +39,14 @@ export function ArticleActs({ id }: { id: string }) {
         </Link>
         {may ? act('share', 'Share it…') : null}
         {may ? act('tell', 'Tell somebody…') : null}
+        {may ? (
+          <button type="button" className="act quiet brackets" onClick={() => again.mutate()}>
+            {again.isPending ? 'Making a pipeline' : 'Use its settings again'}
+          </button>
+        ) : null}
         {act('remove', 'Remove it…')}
       </p>
+      {again.isError ? <Trouble>{inWords(again.error)}</Trouble> : null}
       {open === 'share' ? <ShareIt id={id} /> : null}
       {open === 'tell' ? <TellIt id={id} /> : null}
       {open === 'remove' ? (

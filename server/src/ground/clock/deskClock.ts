@@ -12,6 +12,8 @@ interface ClockRow {
  */
 export class DeskClock {
   private row: ClockRow = { base_real: 0, base_desk: 0, speed: 1 };
+  /** How often it was moved here: what was read before that is older. */
+  private moved = 0;
 
   constructor(
     private readonly sql: Sql,
@@ -19,8 +21,9 @@ export class DeskClock {
   ) {}
 
   async refresh(): Promise<void> {
+    const { moved } = this;
     const [row] = await this.sql.rows<ClockRow>('SELECT base_real, base_desk, speed FROM desk_clock WHERE id = 1');
-    if (row)
+    if (row && moved === this.moved)
       this.row = { base_real: Number(row.base_real), base_desk: Number(row.base_desk), speed: Number(row.speed) };
   }
 
@@ -35,11 +38,13 @@ export class DeskClock {
 
   /** Moves the desk clock to a moment and lets it run at a speed from there. 0 stops it. */
   async set(desk: number, speed: number): Promise<void> {
+    this.moved++;
     this.row = { base_real: this.realNow(), base_desk: desk, speed };
     await this.sql.run('UPDATE desk_clock SET base_real = ?, base_desk = ?, speed = ?, rev = rev + 1 WHERE id = 1', [
       this.row.base_real,
       desk,
       speed,
     ]);
+    this.moved++;
   }
 }

@@ -1,8 +1,9 @@
 import { createHash } from 'node:crypto';
-import { type Act, blogMeant, ProcedureDocument, type PublicationState } from '@grivo/core';
+import { type Act, blogMeant, type PublicationState } from '@grivo/core';
 import type { Ground } from '../../ground/ground.ts';
 import type { Sql } from '../../ground/store/database.ts';
 import type { Placed } from '../../ports/blogs/blog.ts';
+import { procedureOfBrief } from '../routines/versions.ts';
 
 export interface PublicationRow {
   id: string;
@@ -113,9 +114,6 @@ export async function blogOfArticle(
   if (blog !== null) return blog;
   const [placed] = await sql.rows<{ blog: string }>('SELECT blog FROM placement WHERE article = ? LIMIT 1', [id]);
   if (placed) return placed.blog;
-  const [pinned] = await sql.rows<{ document: unknown }>(
-    'SELECT v.document FROM brief_pin p JOIN procedure_version v ON v.procedure_id = p.procedure_id AND v.n = p.version WHERE p.brief = ? AND p.main = 1',
-    [brief],
-  );
-  return pinned ? blogMeant(ProcedureDocument.parse(pinned.document).steps, '') : null;
+  const pinned = await procedureOfBrief(sql, brief);
+  return pinned ? blogMeant(pinned.steps, '') : null;
 }

@@ -5,11 +5,12 @@ import {
   HouseStyleDocument,
   keepsToStyle,
   type Passage,
-  ProcedureDocument,
+  type ProcedureDocument,
   type Step,
   styleNamed,
 } from '@grivo/core';
 import type { Sql } from '../../ground/store/database.ts';
+import { procedureOfBrief } from '../routines/versions.ts';
 
 /** The house style that is meant somewhere, in the version it has now. */
 export interface StyleMeant {
@@ -55,12 +56,8 @@ export function factPassages({ name, document: { facts } }: StyleMeant, language
 
 /** The style an article made in a brief keeps to: that of the step that writes it, else that of the blog it goes to. */
 export async function styleOfBrief(sql: Sql, brief: string): Promise<StyleMeant | null> {
-  const [row] = await sql.rows<{ document: unknown }>(
-    'SELECT v.document FROM brief_pin p JOIN procedure_version v ON v.procedure_id = p.procedure_id AND v.n = p.version WHERE p.brief = ? AND p.main = 1',
-    [brief],
-  );
-  if (!row) return null;
-  const procedure = ProcedureDocument.parse(row.document);
+  const procedure = await procedureOfBrief(sql, brief);
+  if (!procedure) return null;
   const steps = allSteps(procedure.steps);
   const step = steps.find(({ kind }) => kind === 'write') ?? steps.find(keepsToStyle) ?? steps[0];
   const style = step ? await styleAt(sql, procedure, step) : null;
