@@ -60,9 +60,12 @@ function breaksOf(text: string, room: number, widthOf: (from: number, to: number
   const ends: number[] = [];
   let from = 0;
   let width = 0;
-  for (const match of text.matchAll(/\s*\S+/g)) {
-    const start = match.index;
-    const to = start + match[0].length;
+  let read = 0;
+  for (const match of text.matchAll(/\S+/g)) {
+    // With the spaces before it.
+    const start = read;
+    const to = match.index + match[0].length;
+    read = to;
     const own = widthOf(start, to);
     if (width > 0 && width + own > room) {
       ends.push(start);
