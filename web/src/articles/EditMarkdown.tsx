@@ -47,6 +47,19 @@ export function EditMarkdown({ id, title, busy }: { id: string; title: string; b
   );
 }
 
+/** Brings what was typed to the server. */
+function useSave(id: string, onKept: () => void) {
+  return useMutation({
+    mutationFn: (edit: Typed) =>
+      call('PUT', `/articles/${id}/editable`, { body: { ...edit, sitting: SITTING }, answer: ArticleSaved }),
+    onSuccess: () => {
+      onKept();
+      void queryClient.invalidateQueries({ queryKey: ['article', id] });
+      void queryClient.invalidateQueries({ queryKey: ['articles'] });
+    },
+  });
+}
+
 function Editing({
   id,
   typed,
@@ -62,15 +75,9 @@ function Editing({
     queryKey: ['article', id, 'editable'],
     queryFn: () => call('GET', `/articles/${id}/editable`, { answer: EditableText }),
   });
-  const save = useMutation({
-    mutationFn: (edit: Typed) =>
-      call('PUT', `/articles/${id}/editable`, { body: { ...edit, sitting: SITTING }, answer: ArticleSaved }),
-    onSuccess: () => {
-      keep(null);
-      onEnd();
-      void queryClient.invalidateQueries({ queryKey: ['article', id] });
-      void queryClient.invalidateQueries({ queryKey: ['articles'] });
-    },
+  const save = useSave(id, () => {
+    keep(null);
+    onEnd();
   });
   if (now.isPending) return <Loading rows={8} />;
   if (!now.data) return <Trouble>{inWords(now.error)}</Trouble>;
@@ -88,20 +95,12 @@ function Editing({
       </Suspense>
       {save.isError ? <Trouble>{inWords(save.error)}</Trouble> : null}
       {overtaken || (save.error instanceof Refused && save.error.problem.status === 412) ? (
-        <p className="pt-2 text-small">
-          The article was changed since you began. What you typed is kept here; look at its revisions, then{' '}
-          <Button
-            look="word"
-            anyone
-            onClick={() => {
-              save.reset();
-              keep({ base: revision, text: shown });
-            }}
-          >
-            let yours be the newest
-          </Button>
-          : the other stays among them.
-        </p>
+        <Overtaken
+          onNewest={() => {
+            save.reset();
+            keep({ base: revision, text: shown });
+          }}
+        />
       ) : null}
       <div className="flex items-center gap-4 pt-3">
         <Button
@@ -122,5 +121,18 @@ function Editing({
         <span className="ml-auto text-small text-ink-3">Paragraphs keep what they rest on.</span>
       </div>
     </>
+  );
+}
+
+/** Somebody else was quicker. */
+function Overtaken({ onNewest }: { onNewest: () => void }) {
+  return (
+    <p className="pt-2 text-small">
+      The article was changed since you began. What you typed is kept here; look at its revisions, then{' '}
+      <Button look="word" anyone onClick={onNewest}>
+        let yours be the newest
+      </Button>
+      : the other stays among them.
+    </p>
   );
 }

@@ -53,17 +53,7 @@ export function Columns({
   useEffect(() => {
     rows.measure();
   }, [perColumn, columns, lines]);
-  const nearEnd = (visible.at(-1)?.index ?? 0) >= sheets.length - 2;
-  useEffect(() => {
-    if (nearEnd) onEnd();
-  }, [nearEnd, onEnd]);
-  useEffect(() => {
-    if (at === null) return;
-    const sheet = sheets.findIndex((columns) =>
-      columns.some((column) => column.some((line) => line.kind === 'article' && line.article.id === at)),
-    );
-    if (sheet > 0) rows.scrollToIndex(sheet);
-  }, [at, sheets, rows]);
+  useReached(sheets, at, (visible.at(-1)?.index ?? 0) >= sheets.length - 2, onEnd, rows.scrollToIndex);
   return (
     <div
       ref={setFrame}
@@ -92,6 +82,26 @@ export function Columns({
       </div>
     </div>
   );
+}
+
+/** Reads on where the end of what was read is near, and shows the row the keys are at. */
+function useReached(
+  sheets: readonly (readonly (readonly Line[])[])[],
+  at: string | null,
+  isNearEnd: boolean,
+  onEnd: () => void,
+  scrollTo: (sheet: number) => void,
+) {
+  useEffect(() => {
+    if (isNearEnd) onEnd();
+  }, [isNearEnd, onEnd]);
+  useEffect(() => {
+    if (at === null) return;
+    const sheet = sheets.findIndex((columns) =>
+      columns.some((column) => column.some((line) => line.kind === 'article' && line.article.id === at)),
+    );
+    if (sheet > 0) scrollTo(sheet);
+  }, [at, sheets, scrollTo]);
 }
 
 /** The lines as pages of one or two columns, as many in each as fit. */
@@ -141,22 +151,7 @@ const Sheet = memo(function Sheet({
           key={c}
           className={`${c === 0 ? 'pl-8' : 'border-l border-rule pl-4'} ${c === columns.length - 1 ? 'pr-8' : 'pr-4'}`}
         >
-          <div className={`${GRID} h-7 border-b border-ink text-small text-ink-3`}>
-            <span />
-            <span />
-            <span>Title</span>
-            <span>Blog</span>
-            <span>Slot or out</span>
-            <span className="text-right">Words</span>
-            <span className="text-right">€</span>
-            <span className="flex justify-self-end">
-              {COLUMNS.map(({ letter, name }) => (
-                <span key={letter} title={name} className="w-[15px] text-center">
-                  {letter}
-                </span>
-              ))}
-            </span>
-          </div>
+          <Names />
           {column.map((line) =>
             line.kind === 'head' ? (
               <div
@@ -183,6 +178,28 @@ const Sheet = memo(function Sheet({
     </div>
   );
 });
+
+/** What stands in which column. */
+function Names() {
+  return (
+    <div className={`${GRID} h-7 border-b border-ink text-small text-ink-3`}>
+      <span />
+      <span />
+      <span>Title</span>
+      <span>Blog</span>
+      <span>Slot or out</span>
+      <span className="text-right">Words</span>
+      <span className="text-right">€</span>
+      <span className="flex justify-self-end">
+        {COLUMNS.map(({ letter, name }) => (
+          <span key={letter} title={name} className="w-[15px] text-center">
+            {letter}
+          </span>
+        ))}
+      </span>
+    </div>
+  );
+}
 
 const ArticleRow = memo(function ArticleRow({
   article,

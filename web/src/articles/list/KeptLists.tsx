@@ -23,16 +23,14 @@ export function KeptLists({ wanted }: { wanted: Wanted }) {
 
 function Editor({ lists, wanted, close }: { lists: readonly KeptList[]; wanted: Wanted; close: () => void }) {
   const [, setSearch] = useSearchParams();
-  const [name, setName] = useState('');
   const changed = () => queryClient.invalidateQueries({ queryKey: ['lists'] });
   const keep = useMutation({
-    mutationFn: () => call('POST', '/lists', { body: { name, wanted: wanted.kept }, answer: Made }),
+    mutationFn: (name: string) => call('POST', '/lists', { body: { name, wanted: wanted.kept }, answer: Made }),
     onSuccess: () => {
       void changed();
       close();
     },
   });
-  const known = lists.some((one) => one.name === name.trim());
   return (
     <div className="w-80">
       {lists.length === 0 ? null : (
@@ -56,38 +54,41 @@ function Editor({ lists, wanted, close }: { lists: readonly KeptList[]; wanted: 
           Change a word of the sentence, or find some words, to keep that as a list.
         </p>
       ) : (
-        <form
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (name.trim() !== '') keep.mutate();
-          }}
-        >
-          <label className="block text-small">
-            Keep what is shown as
-            <input
-              className="field mt-1"
-              // biome-ignore lint/a11y/noAutofocus: it was opened to be named
-              autoFocus
-              maxLength={120}
-              value={name}
-              onChange={(event) => setName(event.target.value)}
-            />
-          </label>
-          <div className="pt-2">
-            <Button
-              look="line"
-              anyone
-              type="submit"
-              disabled={name.trim() === ''}
-              busy={keep.isPending ? 'Keeping' : null}
-            >
-              {known ? 'Replace that list' : 'Keep it'}
-            </Button>
-          </div>
-        </form>
+        <Naming known={lists.map((one) => one.name)} busy={keep.isPending} onName={(name) => keep.mutate(name)} />
       )}
       {keep.isError ? <Trouble>{inWords(keep.error)}</Trouble> : null}
     </div>
+  );
+}
+
+/** The name a list is kept by; one that is known is replaced. */
+function Naming({ known, busy, onName }: { known: readonly string[]; busy: boolean; onName: (name: string) => void }) {
+  const [typed, setTyped] = useState('');
+  const name = typed.trim();
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (name !== '') onName(name);
+      }}
+    >
+      <label className="block text-small">
+        Keep what is shown as
+        <input
+          className="field mt-1"
+          // biome-ignore lint/a11y/noAutofocus: it was opened to be named
+          autoFocus
+          maxLength={120}
+          value={typed}
+          onChange={(event) => setTyped(event.target.value)}
+        />
+      </label>
+      <div className="pt-2">
+        <Button look="line" anyone type="submit" disabled={name === ''} busy={busy ? 'Keeping' : null}>
+          {known.includes(name) ? 'Replace that list' : 'Keep it'}
+        </Button>
+      </div>
+    </form>
   );
 }
 
@@ -102,40 +103,17 @@ function Kept({
   onOpen: () => void;
   onChanged: () => Promise<void>;
 }) {
-  const [name, setName] = useState<string | null>(null);
-  const rename = useMutation({
-    mutationFn: (to: string) => call('PATCH', `/lists/${list.id}`, { body: { name: to } }),
-    onSuccess: () => {
-      setName(null);
-      void onChanged();
-    },
-  });
+  const [renaming, setRenaming] = useState(false);
   const forget = useMutation({ mutationFn: () => call('DELETE', `/lists/${list.id}`), onSettled: onChanged });
-  if (name !== null)
+  if (renaming)
     return (
-      <li className="border-b border-rule-soft py-1">
-        <form
-          className="flex items-center gap-2"
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (name.trim() !== '') rename.mutate(name.trim());
-          }}
-        >
-          <input
-            className="field"
-            // biome-ignore lint/a11y/noAutofocus: it was asked for just now
-            autoFocus
-            aria-label={`Another name for ${list.name}`}
-            maxLength={120}
-            value={name}
-            onChange={(event) => setName(event.target.value)}
-          />
-          <Button look="word" anyone type="submit" disabled={name.trim() === ''}>
-            Rename
-          </Button>
-        </form>
-        {rename.isError ? <Trouble>{inWords(rename.error)}</Trouble> : null}
-      </li>
+      <Renaming
+        list={list}
+        onDone={() => {
+          setRenaming(false);
+          void onChanged();
+        }}
+      />
     );
   return (
     <li className="flex min-h-7 items-center gap-3 border-b border-rule-soft">
@@ -147,12 +125,45 @@ function Kept({
       >
         {list.name}
       </button>
-      <Button look="quiet" anyone aria-label={`Rename ${list.name}`} onClick={() => setName(list.name)}>
+      <Button look="quiet" anyone aria-label={`Rename ${list.name}`} onClick={() => setRenaming(true)}>
         Rename
       </Button>
       <Button look="quiet" anyone aria-label={`Forget ${list.name}`} onClick={() => forget.mutate()}>
         Forget
       </Button>
+    </li>
+  );
+}
+
+function Renaming({ list, onDone }: { list: KeptList; onDone: () => void }) {
+  const [name, setName] = useState(list.name);
+  const rename = useMutation({
+    mutationFn: (to: string) => call('PATCH', `/lists/${list.id}`, { body: { name: to } }),
+    onSuccess: onDone,
+  });
+  return (
+    <li className="border-b border-rule-soft py-1">
+      <form
+        className="flex items-center gap-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (name.trim() !== '') rename.mutate(name.trim());
+        }}
+      >
+        <input
+          className="field"
+          // biome-ignore lint/a11y/noAutofocus: it was asked for just now
+          autoFocus
+          aria-label={`Another name for ${list.name}`}
+          maxLength={120}
+          value={name}
+          onChange={(event) => setName(event.target.value)}
+        />
+        <Button look="word" anyone type="submit" disabled={name.trim() === ''}>
+          Rename
+        </Button>
+      </form>
+      {rename.isError ? <Trouble>{inWords(rename.error)}</Trouble> : null}
     </li>
   );
 }
