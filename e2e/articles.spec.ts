@@ -178,3 +178,32 @@ test('a paragraph is changed in Markdown; whoever has the article open too sees 
   await expect(page.getByText(/have it open too/)).toBeHidden({ timeout: 40_000 });
   await other.close();
 });
+
+test('somebody without an account says something at the address of an article, until it is taken back', async ({
+  page,
+  browser,
+}) => {
+  const [title] = await looms(page, 1, 'pearwood');
+  const { id } = (await found(page, title!))[0]!;
+  await page.goto(`${base()}/articles/${id}`);
+  await page.getByRole('button', { name: 'Share it…' }).click();
+  await page.getByRole('button', { name: /^What they may do/ }).click();
+  await page.getByRole('radio', { name: /^read it and say something of it/ }).click();
+  await page.getByRole('button', { name: 'Share it', exact: true }).click();
+  const address = await page.locator('code').innerText();
+  const stranger = await browser.newContext();
+  const reader = await stranger.newPage();
+  await reader.goto(`${base()}${new URL(address).pathname}`);
+  expect(await faultsOf(reader)).toEqual([]);
+  await reader.getByLabel('What you would say of it').fill('Which pear was it?');
+  await reader.getByLabel('Your name').fill('Oda');
+  await reader.getByRole('button', { name: 'Say it' }).click();
+  await expect(reader.getByText(/^Oda on ‘The bobbin pearwood 1/)).toBeVisible();
+  await expect(page.getByText('Which pear was it?')).toBeVisible();
+  await expect(page.getByText('Oda, a guest')).toBeVisible();
+  await page.getByRole('button', { name: 'Take it back' }).click();
+  await expect(page.getByRole('button', { name: 'Take it back' })).toHaveCount(0);
+  await reader.reload();
+  await expect(reader.getByText('Nothing is shared at this address, or not any more.')).toBeVisible();
+  await stranger.close();
+});

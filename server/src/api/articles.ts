@@ -291,10 +291,10 @@ function sharing({ ground, tools, db, addressed, must }: Helpers) {
       answer: Share,
       status: 200,
       secret: 'again',
-      handle: async ({ params, body: { days }, person, request }) => {
+      handle: async ({ params, body: { days, comments }, person, request }) => {
         const { article } = await must(params['id']!);
         const endsDesk = days === null ? null : ground.desk.now() + days * DAY;
-        await shareArticle(ground, tools.secrets, article.id, { person: person.id, endsDesk });
+        await shareArticle(ground, tools.secrets, article.id, { person: person.id, endsDesk, comments });
         return { share: await addressed(request, article.id) };
       },
     }),

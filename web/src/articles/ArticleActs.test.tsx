@@ -7,7 +7,12 @@ import { ArticleActs } from './ArticleActs.tsx';
 
 const ID = 'a'.repeat(20);
 const AT = `/articles/${ID}/share`;
-const SHARED = { address: 'https://grivo.example/read/abc', endsDesk: Date.parse('2026-12-28T12:00:00Z'), seen: 3 };
+const SHARED = {
+  address: 'https://grivo.example/read/abc',
+  endsDesk: Date.parse('2026-12-28T12:00:00Z'),
+  comments: false,
+  seen: 3,
+};
 
 test('it is not shared until that is said; then its address, its end and how often it was read stand there', async () => {
   let now: object | null = null;

@@ -75,9 +75,15 @@ const DAYS = [
   { value: '', says: 'as long as you leave it', does: 'until you take it back' },
 ];
 
+const MAY = [
+  { value: 'read', says: 'read it', does: 'and nothing else' },
+  { value: 'comment', says: 'read it and say something of it', does: 'what they say stands beside its paragraph here' },
+];
+
 /** The address at which it is read without signing in. */
 function ShareIt({ id }: { id: string }) {
   const [days, setDays] = useState('30');
+  const [may, setMay] = useState('read');
   const share = useQuery({
     queryKey: ['article', id, 'share'],
     queryFn: () => call('GET', `/articles/${id}/share`, { answer: Share }),
@@ -85,7 +91,10 @@ function ShareIt({ id }: { id: string }) {
   const again = () => queryClient.invalidateQueries({ queryKey: ['article', id, 'share'] });
   const put = useMutation({
     mutationFn: () =>
-      call('POST', `/articles/${id}/share`, { body: { days: days === '' ? null : Number(days) }, answer: Share }),
+      call('POST', `/articles/${id}/share`, {
+        body: { days: days === '' ? null : Number(days), comments: may === 'comment' },
+        answer: Share,
+      }),
     onSuccess: again,
   });
   const take = useMutation({ mutationFn: () => call('DELETE', `/articles/${id}/share`), onSuccess: again });
@@ -101,7 +110,7 @@ function ShareIt({ id }: { id: string }) {
       ) : (
         <>
           <p>
-            Anybody who has this address can read it
+            Anybody who has this address can read it{now.comments ? ' and say something of it' : ''}
             {now.endsDesk === null ? '' : ` until ${dayLong(now.endsDesk)}`}; read {plural(now.seen, 'time')} so far.
           </p>
           <code className="fig block py-1 break-all">{now.address}</code>
@@ -123,6 +132,8 @@ function ShareIt({ id }: { id: string }) {
         <ChoiceWord label="How long" value={days} options={DAYS} onChoose={(value) => setDays(value)}>
           {DAYS.find(({ value }) => value === days)!.says}
         </ChoiceWord>
+        , for anybody who has the address to{' '}
+        <ChoiceWord label="What they may do" value={may} options={MAY} onChoose={setMay} />
         {now === null ? '' : '; the address before leads nowhere then'}
       </p>
       {error ? <Trouble>{inWords(error)}</Trouble> : null}

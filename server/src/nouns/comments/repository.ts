@@ -9,7 +9,7 @@ const MOST = 500;
 /** What was said of an article, in the order it was said. */
 export async function commentsOf(sql: Sql, article: string, person: string): Promise<Comment[]> {
   const rows = await sql.rows<Omit<Comment, 'mine' | 'done'> & { by: string; done: number }>(
-    `SELECT c.id, c.block, c.words, c.done, c.created_at AS at, c.by_person AS \`by\`, COALESCE(p.name, 'somebody who left') AS person
+    `SELECT c.id, c.block, c.words, c.done, c.created_at AS at, c.by_person AS \`by\`, COALESCE(CONCAT(c.guest, ', a guest'), p.name, 'somebody who left') AS person
      FROM comment c LEFT JOIN person p ON p.id = c.by_person WHERE c.article = ? ORDER BY c.id LIMIT ?`,
     [article, MOST],
   );
@@ -56,4 +56,51 @@ export async function takeBack(ground: Ground, article: string, id: string, pers
   ]);
   if (n > 0) await tellChange(ground.db, ground, 'article', article);
   return n > 0;
+}
+
+/** What people without an account may say of one article, and in a minute. */
+const MOST_BY_GUESTS = 200;
+const MOST_A_MINUTE = 10;
+
+export interface GuestWords {
+  article: string;
+  block: string;
+  words: string;
+  /** As they call themselves. */
+  guest: string;
+}
+
+/** Keeps what somebody without an account says. @returns why it is not taken, where it is not */
+export async function addGuestComment(
+  ground: Ground,
+  { article, block, words, guest }: GuestWords,
+): Promise<'taken' | 'too many' | 'too fast'> {
+  const [row] = await ground.db.rows<{ n: number; lately: number }>(
+    `SELECT COUNT(*) AS n, COALESCE(SUM(created_at > UTC_TIMESTAMP(3) - INTERVAL 1 MINUTE), 0) AS lately
+     FROM comment WHERE article = ? AND guest IS NOT NULL`,
+    [article],
+  );
+  if (Number(row!.n) >= MOST_BY_GUESTS) return 'too many';
+  if (Number(row!.lately) >= MOST_A_MINUTE) return 'too fast';
+  await ground.db.run('INSERT INTO comment (id, article, block, guest, words) VALUES (?, ?, ?, ?, ?)', [
+    ground.ids(),
+    article,
+    block,
+    guest,
+    words,
+  ]);
+  await tellChange(ground.db, ground, 'article', article);
+  return 'taken';
+}
+
+/** What guests said of an article, in the order it was said: all that a guest is shown. */
+export async function guestCommentsOf(
+  sql: Sql,
+  article: string,
+): Promise<{ block: string; guest: string; words: string; done: boolean }[]> {
+  const rows = await sql.rows<{ block: string; guest: string; words: string; done: number }>(
+    'SELECT block, guest, words, done FROM comment WHERE article = ? AND guest IS NOT NULL ORDER BY id LIMIT ?',
+    [article, MOST_BY_GUESTS],
+  );
+  return rows.map((row) => ({ ...row, done: row.done === 1 }));
 }

@@ -13,12 +13,14 @@ export interface Shared {
   token: string;
   endsDesk: number | null;
   seen: number;
+  /** Whether whoever has the address may say something of it. */
+  comments: boolean;
 }
 
 /** How an article is shared now; null when it is not, or not any more. */
 export async function shareOf(ground: Ground, secrets: Secrets, article: string): Promise<Shared | null> {
-  const [row] = await ground.db.rows<{ n: number; ends_desk: number | null; seen: number }>(
-    'SELECT n, ends_desk, seen FROM share WHERE article = ? AND (ends_desk IS NULL OR ends_desk > ?)',
+  const [row] = await ground.db.rows<{ n: number; ends_desk: number | null; seen: number; comments: number }>(
+    'SELECT n, ends_desk, seen, comments FROM share WHERE article = ? AND (ends_desk IS NULL OR ends_desk > ?)',
     [article, ground.desk.now()],
   );
   if (!row) return null;
@@ -26,6 +28,7 @@ export async function shareOf(ground: Ground, secrets: Secrets, article: string)
     token: tokenOf(secrets, article, row.n),
     endsDesk: row.ends_desk === null ? null : Number(row.ends_desk),
     seen: row.seen,
+    comments: row.comments === 1,
   };
 }
 
@@ -34,20 +37,16 @@ export async function shareArticle(
   ground: Ground,
   secrets: Secrets,
   article: string,
-  { person, endsDesk }: { person: string; endsDesk: number | null },
+  { person, endsDesk, comments }: { person: string; endsDesk: number | null; comments: boolean },
 ): Promise<void> {
   await ground.db.transaction(async (sql) => {
     const [row] = await sql.rows<{ n: number }>('SELECT n FROM share WHERE article = ? FOR UPDATE', [article]);
     const n = (row?.n ?? 0) + 1;
     await sql.run('DELETE FROM share WHERE article = ?', [article]);
-    await sql.run('INSERT INTO share (id, article, token, n, by_person, ends_desk) VALUES (?, ?, ?, ?, ?, ?)', [
-      ground.ids(),
-      article,
-      sha(tokenOf(secrets, article, n)),
-      n,
-      person,
-      endsDesk,
-    ]);
+    await sql.run(
+      'INSERT INTO share (id, article, token, n, by_person, ends_desk, comments) VALUES (?, ?, ?, ?, ?, ?, ?)',
+      [ground.ids(), article, sha(tokenOf(secrets, article, n)), n, person, endsDesk, comments ? 1 : 0],
+    );
   });
 }
 
@@ -63,13 +62,15 @@ export async function unshareArticle(sql: Sql, article: string): Promise<void> {
 export async function sharedAt(
   ground: Ground,
   token: string,
-): Promise<{ article: string; document: ArticleDocument } | null> {
-  const [row] = await ground.db.rows<{ article: string; current: string }>(
-    `SELECT s.article, a.current FROM share s JOIN article a ON a.id = s.article
+): Promise<{ article: string; document: ArticleDocument; comments: boolean } | null> {
+  const [row] = await ground.db.rows<{ article: string; current: string; comments: number }>(
+    `SELECT s.article, s.comments, a.current FROM share s JOIN article a ON a.id = s.article
      WHERE s.token = ? AND a.current IS NOT NULL AND (s.ends_desk IS NULL OR s.ends_desk > ?)`,
     [sha(token), ground.desk.now()],
   );
-  return row ? { article: row.article, document: await readRevision(ground.db, row.current) } : null;
+  return row
+    ? { article: row.article, document: await readRevision(ground.db, row.current), comments: row.comments === 1 }
+    : null;
 }
 
 /** Counts a reading; who read it is not kept. */

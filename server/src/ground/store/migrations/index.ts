@@ -23,6 +23,7 @@ import { Pictures1766100000000 } from './0022-pictures.ts';
 import { PictureOrigins1766200000000 } from './0023-picture-origins.ts';
 import { Glance1766300000000 } from './0024-glance.ts';
 import { Presence1766400000000 } from './0025-presence.ts';
+import { Guests1766500000000 } from './0026-guests.ts';
 
 /** Append-only: a migration that has left this repository is never changed. */
 export const migrations = [
@@ -51,4 +52,5 @@ export const migrations = [
   PictureOrigins1766200000000,
   Glance1766300000000,
   Presence1766400000000,
+  Guests1766500000000,
 ];
