@@ -229,7 +229,7 @@ function engineOf(
     upkeep: async () => {
       await noteUses(tools.ground.db);
       await notePictures(tools.ground.db);
-      await noteGlances(tools.ground.db);
+      if ((await noteGlances(tools.ground)) > 0) bell.ring({ kind: 'event' });
       await looker.round();
       await readPagesDue(tools);
     },

@@ -8,7 +8,9 @@ import {
   searchedWordsIn,
   searchWords,
 } from '@grivo/core';
-import type { Database, Sql } from '../../ground/store/database.ts';
+import type { Ground } from '../../ground/ground.ts';
+import type { Sql } from '../../ground/store/database.ts';
+import { tellChange } from '../../ground/store/event.ts';
 import { passagesById } from '../materials/repository.ts';
 import { passagesGiven } from './list.ts';
 import { measuresOfRevision } from './measures.ts';
@@ -34,7 +36,8 @@ export async function sourcesOf(
  * Notes what lists show of articles and find them by, of those that were changed since.
  * @returns how many there were
  */
-export async function noteGlances(db: Database): Promise<number> {
+export async function noteGlances(ground: Ground): Promise<number> {
+  const { db } = ground;
   const due = await db.rows<{ id: string; brief: string; current: string | null }>(
     `SELECT id, brief, current FROM article WHERE glance_due = 1 LIMIT ${AT_ONCE}`,
   );
@@ -54,6 +57,9 @@ export async function noteGlances(db: Database): Promise<number> {
       await sql.run('UPDATE article SET glanced = ? WHERE id = ?', [current, id]);
     });
   }
+  // Lists on the screen are read again, once for all of them.
+  const [last] = due;
+  if (last) await tellChange(db, ground, 'article', last.id);
   return due.length;
 }
 
