@@ -18,6 +18,9 @@ interface Found {
 
 const MOST = 9;
 
+/** Without case and accents, as titles are found. */
+const plain = (text: string): string => text.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase();
+
 /** Everything there is to go to or to do, by its name. */
 function useFindable(typed: string): readonly Found[] {
   const { finding, showKeys } = useShell();
@@ -83,8 +86,8 @@ export function CommandField() {
     field.current?.blur();
   };
   const hits = useMemo(() => {
-    const words = text.trim().toLowerCase().split(/\s+/);
-    return all.filter(({ says }) => words.every((word) => says.toLowerCase().includes(word))).slice(0, MOST);
+    const words = plain(text).trim().split(/\s+/);
+    return all.filter(({ says }) => words.every((word) => plain(says).includes(word))).slice(0, MOST);
   }, [all, text]);
   const choose = (hit: Found) => {
     hit.does();

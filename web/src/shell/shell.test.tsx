@@ -60,6 +60,13 @@ describe('the field that finds', () => {
     expect(here()).toBe(`/intake/${id('f')}`);
   });
 
+  it('accents and case are nothing to it', async () => {
+    const { hands } = shown();
+    await hands.keyboard('/');
+    await hands.type(screen.getByRole('combobox', { name: 'Find or do' }), 'LÉTTERS');
+    await waitFor(() => expect(options()).toHaveLength(1));
+  });
+
   it('arrows go round, Enter goes there, and the field is empty again', async () => {
     const { hands } = shown();
     await hands.keyboard('/');

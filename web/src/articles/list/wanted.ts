@@ -64,7 +64,7 @@ export function useWanted(): Wanted {
       kept: String(words),
       asked: String(asked),
       counted: String(counted),
-      narrowed: counted.size > 0,
+      narrowed: [...words.keys()].some((word) => word !== 'order'),
     };
   }, [words, label, say]);
 }
