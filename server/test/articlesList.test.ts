@@ -71,6 +71,9 @@ describe('finding', () => {
 
   test('titles alone, where only they are asked', async () => {
     expect(await titles('title=saddle')).toEqual(['Under the saddle']);
+    expect(await titles('order=fit&title=saddle')).toEqual(['Under the saddle']);
+    expect(await titles('order=fit&title=saddle&q=kettle')).toEqual([]);
+    expect(await titles('order=fit')).toHaveLength(7);
   });
 
   test('what was changed is found by its new words and no more by its old ones', async () => {
@@ -220,6 +223,10 @@ describe('in the order of their slots', () => {
         }
         expect(paged).toEqual(all);
       }
+    const byFit = (await read('order=fit&limit=500&q=the')).articles.map(({ id }) => id);
+    const one = await read('order=fit&limit=1&q=the');
+    const rest = await read(`order=fit&limit=500&q=the&before=${one.next}`);
+    expect([...one.articles, ...rest.articles].map(({ id }) => id)).toEqual(byFit);
     expect((await desk.ask('GET', '/articles?before=<script>')).status).toBe(422);
   });
 

@@ -52,6 +52,8 @@ async function byFit(sql: Sql, of: Chosen, standing: Standing, before: string | 
     );
     return rows.map((row): Place => ({ id: row.id, end: `${letter}.${row.id}` }));
   };
+  // Where only the title was asked about there is nothing that fits less.
+  if (of.inTitle.length === 0) return read('x', of.said, [], limit);
   const titled = from === 't' ? await read('t', [...of.inTitle, ...of.said], [], limit) : [];
   const { text, values } = allOf(of.inTitle);
   return [...titled, ...(await read('x', of.said, [{ text: `NOT (${text})`, values }], limit - titled.length))];
