@@ -1,6 +1,5 @@
-import { carries, countWords, passagesOf, visibleText } from '@grivo/core';
+import { carries, countWords, languageOf, passagesOf, visibleText } from '@grivo/core';
 import type { ReadingRoom } from '../../ground/reading/room.ts';
-import { languageOf } from '../language/recognise.ts';
 import { type DocumentKind, recognise, type Said } from './kind.ts';
 import type { DocumentText, Unread } from './text.ts';
 

@@ -22,7 +22,7 @@ const ALIKE: readonly ReadonlySet<string>[] = [
 
 /**
  * The language of a text, by how often groups of letters stand in it (Cavnar and Trenkle, N-Gram-Based Text Categorization,
- * 1994); of sixty.
+ * 1994); of sixty. Not for the processes that read what others sent: its tables are too large for the memory those may have.
  * @returns its tag; null where the text is too short or like none of them
  */
 export function languageOf(text: string): string | null {

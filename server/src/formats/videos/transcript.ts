@@ -1,11 +1,18 @@
 import { createHash } from 'node:crypto';
-import { type Cleaned, type Failure, readCaptions, type SpokenPassages, spokenOf, spokenPassages } from '@grivo/core';
+import {
+  type Cleaned,
+  type Failure,
+  languageOf,
+  readCaptions,
+  type SpokenPassages,
+  spokenOf,
+  spokenPassages,
+} from '@grivo/core';
 import { fileAbout, fileBody } from '../../ground/files/repository.ts';
 import type { Ground } from '../../ground/ground.ts';
 import { whyNot } from '../../ground/network/network.ts';
 import type { Reach } from '../../ground/reading/reach.ts';
 import type { ReadingRoom } from '../../ground/reading/room.ts';
-import { languageOf } from '../language/recognise.ts';
 import { guessEncoding } from '../tables/decode.ts';
 import type { CaptionTrack, VideoPage } from './page.ts';
 
