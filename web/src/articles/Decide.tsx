@@ -8,6 +8,7 @@ import { Button, Trouble } from '../design/index.ts';
 import { flushUnsaved } from '../proof/saver.ts';
 import { useViewKeys } from '../shell/keys.ts';
 import { moment } from '../words/time.ts';
+import { BackNote } from './BackNote.tsx';
 
 /** What waits for a person's word about this article; null when nothing does. */
 export function useHold(article: ArticleWhole | undefined): Hold | null {
@@ -35,7 +36,7 @@ export function Decide({
   now: number;
   onDecided: () => void;
 }) {
-  const [note, setNote] = useState<string | null>(null);
+  const [back, setBack] = useState(false);
   const go = useNavigate();
   const say = useMutation({
     mutationFn: async (body: object) => {
@@ -44,7 +45,7 @@ export function Decide({
       await call('POST', `/briefs/${hold.brief}/holds/${hold.run}`, { body });
     },
     onSuccess: () => {
-      setNote(null);
+      setBack(false);
       onDecided();
       for (const key of [['article', article.id], ['articles'], ['brief', hold.brief], ['briefs'], ['today']])
         void queryClient.invalidateQueries({ queryKey: key });
@@ -52,12 +53,12 @@ export function Decide({
     },
   });
   const looks = LOOKED_OVER.includes(hold.kind);
-  const may = looks && !say.isPending && note === null;
+  const may = looks && !say.isPending && !back;
   const pass = () => say.mutate({ decide: 'pass', change: {} });
   const aside = () => say.mutate({ decide: 'set aside' });
   useViewKeys({
     p: may ? pass : null,
-    b: may ? () => setNote('') : null,
+    b: may ? () => setBack(true) : null,
     x: may ? aside : null,
   });
   return (
@@ -65,7 +66,7 @@ export function Decide({
       className="sticky bottom-0 z-20 col-span-2 border-t border-ink bg-paper px-8 py-2"
       aria-label="Your word on it"
     >
-      {note === null ? (
+      {!back ? (
         <div className="flex flex-wrap items-center gap-3">
           {looks ? (
             <Words
@@ -73,7 +74,7 @@ export function Decide({
               now={now}
               busy={say.isPending}
               onPass={pass}
-              onBack={() => setNote('')}
+              onBack={() => setBack(true)}
               onAside={aside}
             />
           ) : (
@@ -85,10 +86,9 @@ export function Decide({
         </div>
       ) : (
         <BackNote
-          note={note}
           busy={say.isPending}
-          onNote={setNote}
-          onSend={() => say.mutate({ decide: 'send back', note: note.trim(), to: null })}
+          onLeave={() => setBack(false)}
+          onSend={(note) => say.mutate({ decide: 'send back', note, to: null })}
         />
       )}
       {say.isError ? <Trouble>{say.error instanceof NotKept ? say.error.message : inWords(say.error)}</Trouble> : null}
@@ -130,46 +130,6 @@ function Words({
         Set aside
       </Button>
     </>
-  );
-}
-
-function BackNote({
-  note,
-  busy,
-  onNote,
-  onSend,
-}: {
-  note: string;
-  busy: boolean;
-  onNote: (note: string | null) => void;
-  onSend: () => void;
-}) {
-  return (
-    <form
-      className="flex items-center gap-3"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (note.trim() !== '') onSend();
-      }}
-      onKeyDown={(event) => event.key === 'Escape' && onNote(null)}
-    >
-      <label className="flex flex-1 items-baseline gap-2">
-        What is to be done differently
-        <input
-          className="field flex-1"
-          // biome-ignore lint/a11y/noAutofocus: it was asked for just now
-          autoFocus
-          value={note}
-          onChange={(event) => onNote(event.target.value)}
-        />
-      </label>
-      <Button look="solid" anyone type="submit" disabled={note.trim() === ''} busy={busy ? 'Sending' : null}>
-        Send it back
-      </Button>
-      <Button look="quiet" anyone hint="Esc" onClick={() => onNote(null)}>
-        Not after all
-      </Button>
-    </form>
   );
 }
 

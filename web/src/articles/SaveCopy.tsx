@@ -1,6 +1,7 @@
 import { useMutation } from '@tanstack/react-query';
 import { fetchFile, inWords } from '../api/call.ts';
 import { Button } from '../design/index.ts';
+import { saveAs } from '../words/saveAs.ts';
 
 const FORMS = [
   ['Word', 'docx', 'copy?as=Word'],
@@ -12,13 +13,8 @@ const FORMS = [
 /** Saves an article as a file of a form that is made by the server. */
 export function SaveCopy({ id, title }: { id: string; title: string }) {
   const save = useMutation({
-    mutationFn: async ([, ending, path]: (typeof FORMS)[number]) => {
-      const link = document.createElement('a');
-      link.href = URL.createObjectURL(await fetchFile(`/articles/${id}/${path}`));
-      link.download = `${fileName(title)}.${ending}`;
-      link.click();
-      URL.revokeObjectURL(link.href);
-    },
+    mutationFn: async ([, ending, path]: (typeof FORMS)[number]) =>
+      saveAs(await fetchFile(`/articles/${id}/${path}`), `${fileName(title)}.${ending}`),
   });
   return (
     <span className="flex items-baseline gap-3">

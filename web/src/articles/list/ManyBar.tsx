@@ -5,6 +5,8 @@ import { fetchFile, inWords } from '../../api/call.ts';
 import { Button, ChoiceEditor, Confirm, DoneHere, LongJob, Trouble, Word } from '../../design/index.ts';
 import { useViewKeys } from '../../shell/keys.ts';
 import { count, money, plural } from '../../words/figures.ts';
+import { saveAs } from '../../words/saveAs.ts';
+import { BackNote } from '../BackNote.tsx';
 import type { Many } from './useMany.ts';
 
 /** More cannot be saved in one file. */
@@ -54,7 +56,7 @@ export function ManyBar({
     <div className="sticky bottom-0 z-10 -mx-8 border-t border-ink bg-paper px-8 py-2">
       {asks === 'send back' ? (
         <BackNote
-          n={of.held.length}
+          asks={`What is to be done differently in ${of.held.length === 1 ? 'it' : `all ${count(of.held.length)}`}`}
           onLeave={() => setAsks(null)}
           onSend={(note) => {
             setAsks(null);
@@ -194,50 +196,13 @@ function Working({ many: { going, stop } }: { many: Many }) {
   );
 }
 
-function BackNote({ n, onLeave, onSend }: { n: number; onLeave: () => void; onSend: (note: string) => void }) {
-  const [note, setNote] = useState('');
-  return (
-    <form
-      className="flex items-center gap-3"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (note.trim() !== '') onSend(note.trim());
-      }}
-      onKeyDown={(event) => event.key === 'Escape' && onLeave()}
-    >
-      <label className="flex flex-1 items-baseline gap-2 whitespace-nowrap">
-        What is to be done differently in {n === 1 ? 'it' : `all ${count(n)}`}
-        <input
-          className="field flex-1"
-          // biome-ignore lint/a11y/noAutofocus: it was asked for just now
-          autoFocus
-          maxLength={2_000}
-          value={note}
-          onChange={(event) => setNote(event.target.value)}
-        />
-      </label>
-      <Button look="solid" anyone type="submit" disabled={note.trim() === ''}>
-        Send back
-      </Button>
-      <Button look="quiet" anyone hint="Esc" onClick={onLeave}>
-        Not after all
-      </Button>
-    </form>
-  );
-}
-
 /** Saves them in one file of the form that is chosen. */
 function SaveAll({ picked }: { picked: readonly Article[] }) {
   const save = useMutation({
     mutationFn: async (form: string) => {
       const ids = picked.slice(0, MOST_ZIPPED).map(({ id }) => id);
-      const link = document.createElement('a');
-      link.href = URL.createObjectURL(
-        await fetchFile(`/articles/zip?as=${encodeURIComponent(form)}&articles=${ids.join(',')}`),
-      );
-      link.download = `articles-${ids.length}.zip`;
-      link.click();
-      URL.revokeObjectURL(link.href);
+      const asked = `/articles/zip?as=${encodeURIComponent(form)}&articles=${ids.join(',')}`;
+      saveAs(await fetchFile(asked), `articles-${ids.length}.zip`);
     },
   });
   return (
