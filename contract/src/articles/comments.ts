@@ -12,7 +12,7 @@ export const Comment = z.object({
   words: z.string(),
   done: z.boolean(),
   at: z.union([z.string(), z.date()]),
-  /** Whether it is of whoever asks. */
+  /** Whether whoever asks may take it back: it is theirs, or of a guest, who cannot. */
   mine: z.boolean(),
 });
 export type Comment = z.infer<typeof Comment>;

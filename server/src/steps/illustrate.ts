@@ -74,7 +74,7 @@ async function inText(tools: Tools, step: Step, article: OwnArticle, context: St
   const { document } = article;
   const own = `${step.id}p`;
   // What an earlier run of this step put there gives way.
-  const before = document.body.filter(({ id }) => !id.startsWith(own));
+  const before = document.body.filter(({ type, id }) => !(type === 'figure' && id.startsWith(own)));
   const places =
     step.place === 'at headings' ? placesAtHeadings(before, step.headings) : placesWhereTheyFit(before, step.most);
   const there = new Set(filesIn(before));

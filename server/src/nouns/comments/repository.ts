@@ -9,11 +9,11 @@ const MOST = 500;
 /** What was said of an article, in the order it was said. */
 export async function commentsOf(sql: Sql, article: string, person: string): Promise<Comment[]> {
   const rows = await sql.rows<Omit<Comment, 'mine' | 'done'> & { by: string; done: number }>(
-    `SELECT c.id, c.block, c.words, c.done, c.created_at AS at, c.by_person AS \`by\`, COALESCE(CONCAT(c.guest, ', a guest'), p.name, 'somebody who left') AS person
+    `SELECT c.id, c.block, c.words, c.done, c.created_at AS at, COALESCE(c.by_person, '') AS \`by\`, COALESCE(CONCAT(c.guest, ', a guest'), p.name, 'somebody who left') AS person
      FROM comment c LEFT JOIN person p ON p.id = c.by_person WHERE c.article = ? ORDER BY c.id LIMIT ?`,
     [article, MOST],
   );
-  return rows.map(({ by, done, ...row }) => ({ ...row, done: done === 1, mine: by === person }));
+  return rows.map(({ by, done, ...row }) => ({ ...row, done: done === 1, mine: by === '' || by === person }));
 }
 
 export interface NewComment {
@@ -47,13 +47,12 @@ export async function setDone(ground: Ground, article: string, id: string, done:
   return n > 0;
 }
 
-/** Takes back what this person said. @returns whether there was such a comment of theirs */
+/** Takes back what this person said, or what a guest did, who cannot. @returns whether there was such a comment */
 export async function takeBack(ground: Ground, article: string, id: string, person: string): Promise<boolean> {
-  const n = await ground.db.run('DELETE FROM comment WHERE id = ? AND article = ? AND by_person = ?', [
-    id,
-    article,
-    person,
-  ]);
+  const n = await ground.db.run(
+    'DELETE FROM comment WHERE id = ? AND article = ? AND (by_person = ? OR guest IS NOT NULL)',
+    [id, article, person],
+  );
   if (n > 0) await tellChange(ground.db, ground, 'article', article);
   return n > 0;
 }
