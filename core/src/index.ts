@@ -52,6 +52,7 @@ export { emphasised, quotedFrom, restingOn, withFold, withRelated } from './arti
 export { type PicturePlace, placesAtHeadings, placesWhereTheyFit, withPictures } from './article/picturePlaces.ts';
 export { alikeBlocks, type Putting, putProblem, puttingOf } from './article/putting.ts';
 export { makeAnchors, slugOf } from './article/slug.ts';
+export { structuredData } from './article/structured.ts';
 export { tagsOf } from './article/tags.ts';
 export {
   articlePlain,
@@ -230,6 +231,7 @@ export { MOST_TURNS } from './procedure/kinds/forEach.ts';
 export { PICKS } from './procedure/kinds/gist.ts';
 export { mayDraw, picturesAtMost } from './procedure/kinds/illustrate.ts';
 export { leastOf } from './procedure/kinds/lookUp.ts';
+export { OUT_AS, type OutAs, type PublishStep, propertyIn } from './procedure/kinds/publish.ts';
 export { DEGREES, type Degree } from './procedure/kinds/put.ts';
 export { TELL_BY } from './procedure/kinds/tell.ts';
 export { PARTS, type Part, PERSONS, type Person, type PersonAsked } from './procedure/kinds/write.ts';

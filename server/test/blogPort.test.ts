@@ -7,7 +7,7 @@ import { type BlogWay, FOLDER_AS_MADE, type FolderSettings } from '@grivo/contra
 import { parse as parseToml } from 'smol-toml';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { parse as parseYaml } from 'yaml';
-import type { BlogPort, BlogTarget, Placed, Post } from '../src/ports/blogs/blog.ts';
+import { type BlogPort, type BlogTarget, PLAIN, type Placed, type Post } from '../src/ports/blogs/blog.ts';
 import { allWays } from '../src/ports/blogs/ways/all.ts';
 import { waysTable } from '../src/ports/blogs/ways/carries.ts';
 import { PretendBlog } from './ground/pretendBlog.ts';
@@ -83,6 +83,7 @@ const post = (key: string, more: Partial<Post> = {}): Post => ({
   language: 'en',
   author: null,
   photo: null,
+  ...PLAIN,
   ...more,
 });
 const signal = new AbortController().signal;
@@ -363,8 +364,10 @@ describe('a folder', () => {
 });
 
 test('the table of ways in the documentation is what the code says', async () => {
-  const ways = allWays({ ...w.product.tools, now: Date.now });
-  const can = Object.fromEntries(Object.entries(ways).map(([name, way]) => [name, way.can({} as BlogTarget)]));
+  const ways = allWays({ ...w.product.tools, now: Date.now, desk: Date.now });
+  const can = Object.fromEntries(
+    Object.entries(ways).map(([name, way]) => [name, way.can({ settings: {} } as BlogTarget)]),
+  );
   const document = await readFile(new URL('../../docs/ways.md', import.meta.url), 'utf8');
   const rows = (text: string) =>
     text

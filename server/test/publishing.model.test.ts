@@ -3,15 +3,9 @@ import fc from 'fast-check';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { readRevision } from '../src/nouns/articles/repository.ts';
 import { blogTarget } from '../src/nouns/blogs/repository.ts';
-import {
-  type Acted,
-  byHand,
-  publishOn,
-  settlePublishing,
-  updateOn,
-  withdrawFrom,
-} from '../src/nouns/publishing/acts.ts';
+import { type Acted, byHand, settlePublishing, updateOn, withdrawFrom } from '../src/nouns/publishing/acts.ts';
 import { beginAct, pinRevision } from '../src/nouns/publishing/editions.ts';
+import { publishOn } from '../src/nouns/publishing/going.ts';
 import { outWrites } from '../src/nouns/publishing/out.ts';
 import type { PublishingPorts } from '../src/nouns/publishing/post.ts';
 import { ensurePublication, placeOf, publicationOf } from '../src/nouns/publishing/publications.ts';

@@ -192,6 +192,10 @@ export async function start(options: StandInOptions): Promise<StandIns> {
   );
   app.disable('x-powered-by');
   // Their bodies are read as they came.
+  app.use('/blogs/:blog', (request, _response, next) => {
+    posts.heard(String(request.params['blog']), request.header('date'));
+    next();
+  });
   app.use(postingByXml(options.blogs, posts, troubles, origin));
   app.use(express.json({ limit: '5mb' }));
   app.use(express.urlencoded({ extended: false }));

@@ -1,4 +1,4 @@
-import { DOUBTS, HouseStyleDocument, LISTED_MEASURES } from '@grivo/core';
+import { DOUBTS, HouseStyleDocument, LISTED_MEASURES, OUT_AS } from '@grivo/core';
 import { z } from 'zod';
 import { ArticleDocumentSchema } from '../article/document.ts';
 import { Desk, Id, Language, Micros } from '../id.ts';
@@ -100,6 +100,10 @@ export const PublicationLine = z.object({
   state: z.enum(['planned', 'creating', 'draft', 'live', 'withdrawn']),
   address: z.string().nullable(),
   outDesk: Desk.nullable(),
+  /** Who sees it there: all readers, nobody yet, nobody until the blog’s own people passed it, or those who sign in. */
+  as: z.enum(OUT_AS),
+  /** The moment it is dated for, while the blog keeps it until then. */
+  datedDesk: Desk.nullable(),
   /** Whether the blog shows the newest revision; null where it shows none. */
   newest: z.boolean().nullable(),
   /** What is under way there and not known to be done yet; null when nothing is. */

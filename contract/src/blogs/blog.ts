@@ -22,6 +22,9 @@ export const HEAD_LINES = [
   'pictureText',
   'language',
   'key',
+  'replies',
+  'canonical',
+  'siblings',
 ] as const;
 export type HeadLine = (typeof HEAD_LINES)[number];
 
@@ -90,6 +93,9 @@ export const FOLDER_AS_MADE: FolderSettings = {
     pictureText: 'picture_text',
     language: 'language',
     key: 'key',
+    replies: 'replies',
+    canonical: 'canonical',
+    siblings: 'siblings',
   },
   commits: false,
 };
@@ -103,8 +109,21 @@ export const WaySettings = z
     blogId: z.string().trim().max(200),
     /** Where posts are added (Atom), as its service document says. */
     collection: Address,
+    /** Where standing pages are added, where the blog has a place of their own for them. */
+    pages: z.string().max(500),
+    /** What the blog said its posts may be or carry besides what every blog of its way takes. */
+    told: z.object({
+      /** It keeps posts until its own people passed them. */
+      review: z.boolean(),
+      /** It shows posts to those alone who sign in there. */
+      private: z.boolean(),
+      /** Names of properties its posts may have. */
+      properties: z.array(z.string().max(60)).max(100),
+    }),
     /** Whether posts are found again by their key: tried with the last test. */
     findable: z.boolean(),
+    /** False once it was seen to show a post before the moment it was dated for. */
+    keepsDates: z.boolean(),
     folder: FolderSettings,
   })
   .partial();
@@ -194,8 +213,8 @@ export const Blog = z.object({
   settings: WaySettings,
   /** Categories it told of; null where it was not asked, or does not tell. */
   categories: z.array(z.string()).nullable(),
-  /** What posts by this way cannot carry. */
-  cannot: z.array(z.string()),
+  /** What posts by this way cannot be or carry, by capability, each with the reason. */
+  lacks: z.record(z.string(), z.string()),
   mediaEndpoint: z.string().nullable(),
   language: z.string(),
   cadence: CadenceRule,

@@ -21,6 +21,7 @@ const samples: Failure[] = [
   { code: 'blog-refuses', service: 's', status: 403, said: 'insufficient scope' },
   { code: 'outcome-unfindable', service: 's', action: 'create' },
   { code: 'blog-cannot', service: 's', what: 'drafts' },
+  { code: 'no-such-blog', by: 'language', said: 'Swedish' },
   { code: 'changed-outside', service: 's' },
   { code: 'overtaken', service: 's', action: 'update' },
   { code: 'no-service', role: 'writer' },

@@ -33,6 +33,8 @@ export type Failure =
   | { code: 'changed-outside'; service: string }
   /** The way to this blog has no means for it. */
   | { code: 'blog-cannot'; service: string; what: string }
+  /** No blog is called so, or has the language. */
+  | { code: 'no-such-blog'; by: 'name' | 'language'; said: string }
   | {
       code: 'no-service';
       role: 'writer' | 'illustrator' | 'look-up' | 'video host' | 'keyword service' | 'transcriber' | 'picture library';
@@ -86,6 +88,7 @@ const CLASS: Record<FailureCode, FailureClass> = {
   'outcome-unfindable': 'mend',
   'changed-outside': 'mend',
   'blog-cannot': 'mend',
+  'no-such-blog': 'mend',
   'no-service': 'mend',
   'limit-reached': 'mend',
   'no-slots': 'mend',

@@ -18,6 +18,11 @@ const CANNOT: Readonly<Record<string, string>> = {
   media: 'pictures',
   categories: 'categories',
   'list categories': 'telling its categories',
+  review: 'posts that wait for its own review',
+  private: 'private posts',
+  pages: 'standing pages',
+  replies: 'switching replies on or off',
+  properties: 'properties of its own',
 };
 
 /** Turns the id of a service, blog or limit into the name people gave it. */
@@ -128,6 +133,14 @@ const WORDS: {
     problem: 'Blog cannot do that',
     sentence: `The way posts go to ${nameOf(failure.service)} has no means for ${CANNOT[failure.what] ?? failure.what}.`,
     mend: 'Let the step do without it, or connect the blog another way.',
+  }),
+  'no-such-blog': ({ by, said }) => ({
+    problem: by === 'name' ? 'No blog of that name' : 'No blog of that language',
+    sentence: by === 'name' ? `No blog is called ‘${said}’.` : `No blog here is in ${said}.`,
+    mend:
+      by === 'name'
+        ? 'Mend the name where it comes from, as in the row of the sheet, or connect a blog of that name.'
+        : 'Connect a blog in that language, or let the step publish to a blog of your choice.',
   }),
   'no-service': (failure) => ({
     problem: `No ${failure.role}`,

@@ -2,10 +2,19 @@ import type { ServiceRole } from './kind.ts';
 
 /** The sentence of a step: plain words and editable ones, from which a screen can draw the step and its editors. */
 
+/** One of the values a word may have. */
+export interface Option {
+  value: string;
+  says: string;
+  does: string;
+  /** Why it cannot be chosen just now. */
+  not?: string;
+}
+
 export type WordEditor =
   | { type: 'number'; least: number; most: number; unit?: string }
   | { type: 'range'; least: number; most: number; unit?: string }
-  | { type: 'choice'; options: { value: string; says: string; does: string }[] }
+  | { type: 'choice'; options: Option[] }
   | { type: 'list'; of: 'source' | 'part' | 'word' | 'pick' | 'column' }
   | { type: 'reference'; to: 'blog' | 'source' | 'routine' | 'destination' | 'style' }
   /** One of several services of a role. */
@@ -35,6 +44,8 @@ export type SentencePart = { text: string } | SentenceWord;
 /** Names of what a step refers to by id. */
 export interface Names {
   blog: (id: string) => string;
+  /** What posts on a blog cannot be or carry, by capability, each with the reason; absent where it is not known. */
+  blogLacks?: (id: string) => Readonly<Record<string, string>>;
   source: (id: string) => string;
   routine?: (id: string) => string;
   destination?: (id: string) => string;

@@ -38,7 +38,7 @@ describe('what is wrong is told with its line and what mends it', () => {
       '9: ‘minutes’ is not a number. Write a number.',
     ]);
     expect(problems(step('    kind: publish\n    blog: b\n    when: at once\n    as: loud\n'))).toEqual([
-      '11: ‘loud’ is none of what ‘as’ may be. Choose one of live, draft.',
+      '11: ‘loud’ is none of what ‘as’ may be. Choose one of live, draft, review, private.',
     ]);
   });
 

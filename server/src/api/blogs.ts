@@ -61,7 +61,7 @@ function helpers(product: Product) {
         endpoint: row.endpoint,
         settings: row.settings,
         categories: row.categories,
-        cannot: lackingIn(product.tools.blogs(targetOf(row)).can(targetOf(row))),
+        lacks: lackingIn(product.tools.blogs(targetOf(row)).can(targetOf(row))),
         mediaEndpoint: row.media_endpoint,
         language: row.language,
         cadence,

@@ -1,13 +1,14 @@
 import { checkProcedure, type Problem, type ProcedureDocument, type ServiceRole } from '@grivo/core';
 import { Procedures } from '../engine/briefState.ts';
 import { isThere } from '../ground/store/there.ts';
-import { blogNames } from '../nouns/blogs/repository.ts';
+import { listBlogs, targetOf } from '../nouns/blogs/repository.ts';
 import { olderBriefs } from '../nouns/briefs/matching.ts';
 import { listDestinations } from '../nouns/destinations/repository.ts';
 import { pipelinesNow } from '../nouns/pipelines/overview.ts';
 import { formOf, listRoutines } from '../nouns/routines/repository.ts';
 import { bringing, sourceNames } from '../nouns/sources/repository.ts';
 import { styleNames } from '../nouns/styles/repository.ts';
+import { lacksOf } from '../ports/blogs/ways/carries.ts';
 import { notFound, problem } from './problem.ts';
 import type { Product } from './product.ts';
 
@@ -23,7 +24,7 @@ export function pipelineHelpers(product: Product) {
   };
   const context = async () => {
     const [blogs, sources, routines, destinations, styles] = await Promise.all([
-      blogNames(db),
+      listBlogs(db),
       sourceNames(db),
       listRoutines(db),
       listDestinations(db),
@@ -34,6 +35,7 @@ export function pipelineHelpers(product: Product) {
     return {
       names: {
         blog: find(blogs),
+        blogLacks: lacksOf(blogs.map(targetOf), product.tools.blogs),
         source: find(sources),
         routine: find(routines),
         destination: find(destinations),

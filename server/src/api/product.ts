@@ -22,6 +22,7 @@ import { personEntity } from '../nouns/people/entity.ts';
 import { notePictures } from '../nouns/pictures/uses.ts';
 import { pipelineEntity } from '../nouns/pipelines/entity.ts';
 import { settlePublishing } from '../nouns/publishing/acts.ts';
+import { takeBackDated } from '../nouns/publishing/dated.ts';
 import { compareOutside } from '../nouns/publishing/outside.ts';
 import { pinsFor } from '../nouns/routines/repository.ts';
 import { Firing } from '../nouns/schedules/fire.ts';
@@ -125,7 +126,7 @@ export async function assemble(options: ProductOptions): Promise<Product> {
   const bell = await Bell.open(ground.db, ground.log);
   let engine: Engine | null = null;
   const ports = { ground, network, secrets, reader: new ReadingRoom() };
-  const ways = allWays({ ...ports, now: ground.now, folders: options.folders ?? [] });
+  const ways = allWays({ ...ports, now: ground.now, desk: () => ground.desk.now(), folders: options.folders ?? [] });
   const tools = toolsOf(options, { ...ports, ways }, services, () => engine?.worker ?? '-');
   const ear = new Ear(ground, bell);
   const ends: (() => void)[] = [];
@@ -224,6 +225,7 @@ function engineOf(
     chores: async () => {
       await finishCalls(tools, bell);
       await settlePublishing(tools);
+      await takeBackDated(tools);
       await compareOutside(tools);
     },
     upkeep: async () => {

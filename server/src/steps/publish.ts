@@ -1,17 +1,33 @@
-import { type ArticleDocument, asTheBlogHas, bestCategory, type StepOf, tagsOf } from '@grivo/core';
+import {
+  type ArticleDocument,
+  asTheBlogHas,
+  bestCategory,
+  type OutAs,
+  propertyIn,
+  type StepOf,
+  tagsOf,
+} from '@grivo/core';
 import type { Performer, StepContext, StepResult } from '../engine/performer.ts';
 import { sealedNewest } from '../nouns/articles/edits.ts';
 import { waitsForSlot } from '../nouns/articles/facts.ts';
 import { ArticleField, field, missing } from '../nouns/articles/fields.ts';
 import { readRevision } from '../nouns/articles/repository.ts';
-import { blogTarget, getBlog } from '../nouns/blogs/repository.ts';
-import { publishOn } from '../nouns/publishing/acts.ts';
+import { blogFor } from '../nouns/blogs/meant.ts';
+import { blogTarget, getBlog, neverAhead } from '../nouns/blogs/repository.ts';
+import { authorInTurn } from '../nouns/publishing/authors.ts';
 import { beginAct, pinRevision } from '../nouns/publishing/editions.ts';
+import { dateOn, publishOn } from '../nouns/publishing/going.ts';
 import { outWrites } from '../nouns/publishing/out.ts';
 import { claimTurn, placeArticle } from '../nouns/publishing/placements.ts';
-import { ensurePublication, type PublicationRow, placeOf } from '../nouns/publishing/publications.ts';
+import {
+  type Carried,
+  ensurePublication,
+  isOut,
+  type PublicationRow,
+  placeOf,
+} from '../nouns/publishing/publications.ts';
 import { wakesFollowers } from '../nouns/schedules/followers.ts';
-import type { Placed } from '../ports/blogs/blog.ts';
+import type { BlogTarget, Placed } from '../ports/blogs/blog.ts';
 import type { Tools } from '../ports/tools.ts';
 import { filled } from './asking.ts';
 
@@ -21,34 +37,65 @@ export function performPublish(tools: Tools): Performer<StepOf<'publish'>> {
   return async (step, context) => {
     const given = field(context.fields, 'article', ArticleField);
     if (!given) return missing('article');
+    const meant = await blogMeant(tools, step, context, given.revision);
+    if (!meant.ok) return meant.result;
     if (context.brief.trial) {
       // What comes after may speak of the address; a trial has none.
-      const publication = { would: step.as, blog: step.blog, when: step.when, address: '(its address)' };
+      const publication = { would: step.as, blog: meant.id, when: step.when, address: '(its address)' };
       return { kind: 'done', fields: { publication } };
     }
     const article = await sealedNewest(ground.db, given);
-    const blog = await blogTarget(ground.db, step.blog);
+    const blog = await blogTarget(ground.db, meant.id);
     if (!blog) return missing('blog');
     const known = await ensurePublication(ground, article.id, blog.id, step.as);
-    if (known.state === 'live' || (known.state === 'draft' && step.as === 'draft'))
+    if (isOut({ state: known.state, as_: step.as }))
       return ended(tools, known, { at: placeOf(known)!, as: step.as, desk: known.out_desk, document: null });
     const begun = await beginAct(ground, known.id, 'publish', article.revision);
     if (begun.kind === 'not known yet') return { kind: 'later', inMs: blog.timeLimitMs };
     if (begun.kind === 'nothing there') return missing('blog');
     const { publication } = begun;
-    const due = await turn(tools, step, publication, context);
-    if (due.kind !== 'go') return due.result;
+    const due = await turn(tools, step, publication, context, blog);
+    if (due.kind === 'wait') return due.result;
     const revision = await pinRevision(ground.db, publication, article.revision);
     const document = await readRevision(ground.db, revision);
-    const names = await namesOf(tools, step, context, document);
+    const names = await namesOf(tools, step, context, { document, publication });
     if (!names.ok) return names.result;
-    const going = { as: step.as, document, categories: names.categories, author: names.author, desk: due.desk };
-    const out = await publishOn(tools, context, blog, { ...publication, revision }, going);
+    const { categories, author, carried } = names;
+    const going = { as: step.as, document, categories, author, carried, desk: due.desk };
+    const pinned = { ...publication, revision };
+    if (due.kind === 'ahead') {
+      const ahead = await dateOn(tools, context, blog, pinned, going);
+      if (ahead.kind !== 'done') return ahead;
+      if (!ahead.isReadAlready) return { kind: 'at', desk: due.desk, forSlot: true };
+      // It is out before its time: from now on articles wait here for their slots.
+      await neverAhead(ground, blog.id);
+      going.desk = ground.desk.now();
+    }
+    const out = await publishOn(tools, context, blog, pinned, going);
     return out.kind === 'done' ? ended(tools, publication, { ...going, at: out.value }) : out;
   };
 }
 
-type Turn = { kind: 'go'; desk: number } | { kind: 'wait'; result: StepResult };
+/** The blog the step publishes to; see {@link blogFor}. */
+async function blogMeant(
+  tools: Tools,
+  step: StepOf<'publish'>,
+  context: StepContext,
+  revision: string,
+): Promise<{ ok: true; id: string } | { ok: false; result: StepResult }> {
+  if (step.by === 'that blog') return { ok: true, id: step.blog };
+  const own = await filled(tools, { named: step.by === 'a name' ? step.named : '' }, context);
+  if (!own.ok) return own;
+  const { language } = await readRevision(tools.ground.db, revision);
+  const found = await blogFor(tools.ground.db, { blog: step.blog, by: step.by, named: own.texts.named, language });
+  return found.ok ? found : { ok: false, result: { kind: 'failed', failure: found.failure } };
+}
+
+type Turn =
+  | { kind: 'go'; desk: number }
+  /** The blog keeps it until that moment. */
+  | { kind: 'ahead'; desk: number }
+  | { kind: 'wait'; result: StepResult };
 
 /** Waits for the slot and for the gap to the last post; 'at once' waits for neither. */
 async function turn(
@@ -56,6 +103,7 @@ async function turn(
   step: StepOf<'publish'>,
   publication: PublicationRow,
   context: StepContext,
+  blog: BlogTarget,
 ): Promise<Turn> {
   const { ground } = tools;
   const now = ground.desk.now();
@@ -65,8 +113,13 @@ async function turn(
     return { kind: 'wait', result: { kind: 'failed', failure: { code: 'no-slots', blog: publication.blog } } };
   if (due > now) {
     await waitsForSlot(ground.db, publication.article, publication.blog);
+    const isKept = publication.dated_desk !== null && Number(publication.dated_desk) === due;
+    if (step.when === 'dated ahead' && !isKept && tools.blogs(blog).can(blog).has('dated ahead'))
+      return { kind: 'ahead', desk: due };
     return { kind: 'wait', result: { kind: 'at', desk: due, forSlot: true } };
   }
+  // What the blog kept until its moment went out at it.
+  if (publication.dated_desk !== null) return { kind: 'go', desk: due };
   if (publication.state === 'planned') {
     const later = await claimTurn(ground, publication.id, publication.blog, due);
     if (later !== null) return { kind: 'wait', result: { kind: 'at', desk: later, forSlot: true } };
@@ -74,26 +127,46 @@ async function turn(
   return { kind: 'go', desk: context.run.forSlot ? Math.max(due, now) : now };
 }
 
+type NamesOf =
+  | { ok: true; categories: string[]; author: string | null; carried: Carried }
+  | { ok: false; result: StepResult };
+
 /**
  * What the post goes under, as the blog writes it: the category that fits best where that is wanted, else those chosen in the
- * step, and the article's own tags where they are wanted; and who it is by.
+ * step, and the article's own tags where they are wanted; who it is by; and what else it says.
  */
 async function namesOf(
   tools: Tools,
   step: StepOf<'publish'>,
   context: StepContext,
-  document: ArticleDocument,
-): Promise<{ ok: true; categories: string[]; author: string | null } | { ok: false; result: StepResult }> {
-  const texts = { ...Object.fromEntries(step.categories.map((text, i) => [`${i}`, text])), author: step.author };
-  const own = await filled(tools, texts, context);
+  { document, publication }: { document: ArticleDocument; publication: PublicationRow },
+): Promise<NamesOf> {
+  const own = await filled(tools, listed(step.categories), context);
   if (!own.ok) return own;
-  const { author = '', ...chosen }: Record<string, string> = own.texts;
-  const known = (await getBlog(tools.ground.db, step.blog))?.categories ?? null;
+  const about = await filled(tools, { author: step.author }, context);
+  if (!about.ok) return about;
+  const said = await filled(tools, listed(step.properties), context);
+  if (!said.ok) return said;
+  const known = (await getBlog(tools.ground.db, publication.blog))?.categories ?? null;
   const fitting = step.fit === 'best fit' ? bestCategory(known ?? [], document) : null;
-  const under = fitting === null ? Object.values(chosen).map((text) => text.replace(/\s+/g, ' ').trim()) : [fitting];
+  const under = fitting === null ? Object.values(own.texts).map((text) => text.replace(/\s+/g, ' ').trim()) : [fitting];
   const all = [...under, ...(step.tags === 'its own' ? tagsOf(document) : [])].filter((name) => name !== '');
-  return { ok: true, categories: asTheBlogHas(all, known, step.newOnes), author: author.trim() || null };
+  const properties = Object.values(said.texts).flatMap((text) => propertyIn(text) ?? []);
+  const fixed = about.texts.author.trim();
+  return {
+    ok: true,
+    categories: asTheBlogHas(all, known, step.newOnes),
+    author: fixed !== '' ? fixed : await authorInTurn(tools.ground.db, publication, step.authors),
+    carried: {
+      shape: step.shape,
+      replies: step.replies === 'as the blog does' ? null : step.replies === 'on',
+      properties: Object.fromEntries(properties.map(({ name, text }) => [name, text])),
+    },
+  };
 }
+
+const listed = (texts: readonly string[]): Record<string, string> =>
+  Object.fromEntries(texts.map((text, i) => [`${i}`, text]));
 
 /** The end of the step, with everything that must become true together. */
 async function ended(
@@ -101,10 +174,11 @@ async function ended(
   publication: PublicationRow,
   out: {
     at: Placed;
-    as: 'live' | 'draft';
+    as: OutAs;
     desk: number | null;
     document: ArticleDocument | null;
     author?: string | null;
+    carried?: Carried | null;
   },
 ): Promise<StepResult> {
   const { blog } = publication;

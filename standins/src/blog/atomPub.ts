@@ -50,12 +50,21 @@ export function atomPub(sites: readonly BlogSite[], posts: Posts, troubles: Trou
   );
   router.get(
     '/blogs/:blog/atom/entries',
-    guarded((request, site) => collection(request, site, posts, base(site))),
+    guarded((request, site) => collection(request, posts, base(site), site, false)),
+  );
+  router.get(
+    '/blogs/:blog/atom/pages',
+    guarded((request, site) => collection(request, posts, base(site), site, true)),
   );
   router.post(
     '/blogs/:blog/atom/entries',
     raw,
     guarded((request, site) => create(request, site, posts, base(site), origin())),
+  );
+  router.post(
+    '/blogs/:blog/atom/pages',
+    raw,
+    guarded((request, site) => create(request, site, posts, base(site), origin(), true)),
   );
   router.get(
     '/blogs/:blog/atom/entries/:slug',
@@ -94,7 +103,7 @@ function service(site: BlogSite, posts: Posts, base: string): Answer {
   return {
     status: 200,
     type: 'application/atomsvc+xml',
-    body: `<?xml version="1.0" encoding="utf-8"?><service xmlns="http://www.w3.org/2007/app" xmlns:atom="http://www.w3.org/2005/Atom"><workspace><atom:title>${escaped(site.name)}</atom:title><collection href="${base}/entries"><atom:title>Posts</atom:title><accept>application/atom+xml;type=entry</accept><categories fixed="no">${terms.join('')}</categories></collection><collection href="${base}/pictures"><atom:title>Pictures</atom:title><accept>image/*</accept></collection></workspace></service>`,
+    body: `<?xml version="1.0" encoding="utf-8"?><service xmlns="http://www.w3.org/2007/app" xmlns:atom="http://www.w3.org/2005/Atom"><workspace><atom:title>${escaped(site.name)}</atom:title><collection href="${base}/entries"><atom:title>Posts</atom:title><accept>application/atom+xml;type=entry</accept><categories fixed="no">${terms.join('')}</categories></collection><collection href="${base}/pages"><atom:title>Pages</atom:title><accept>application/atom+xml;type=entry</accept></collection><collection href="${base}/pictures"><atom:title>Pictures</atom:title><accept>image/*</accept></collection></workspace></service>`,
   };
 }
 
@@ -106,15 +115,16 @@ function entryXml(post: Post, base: string): string {
   return `<entry xmlns="http://www.w3.org/2005/Atom" xmlns:app="http://www.w3.org/2007/app"><id>${escaped(post.address)}</id><title>${escaped(post.name)}</title><link rel="edit" href="${base}/entries/${post.slug}"/><link rel="alternate" type="text/html" href="${escaped(post.address)}"/>${photo}<updated>${post.published}</updated><published>${post.published}</published><app:edited>${post.published}</app:edited><author><name>${escaped(post.author ?? 'Ines')}</name></author>${post.summary === '' ? '' : `<summary>${escaped(post.summary)}</summary>`}${post.categories.map((term) => `<category term="${escaped(term)}"/>`).join('')}<content type="html">${escaped(post.html)}</content><app:control><app:draft>${post.status === 'draft' ? 'yes' : 'no'}</app:draft></app:control></entry>`;
 }
 
-function collection(request: Request, site: BlogSite, posts: Posts, base: string): Answer {
-  const all = posts.all(site.slug);
+function collection(request: Request, posts: Posts, base: string, site: BlogSite, pages: boolean): Answer {
+  const all = posts.all(site.slug).filter((post) => (post.page === true) === pages);
+  const at = `${base}/${pages ? 'pages' : 'entries'}`;
   const page = Math.max(1, Number(request.query['page']) || 1);
   const shown = all.slice((page - 1) * PER_PAGE, page * PER_PAGE);
-  const next = page * PER_PAGE < all.length ? `<link rel="next" href="${base}/entries?page=${page + 1}"/>` : '';
+  const next = page * PER_PAGE < all.length ? `<link rel="next" href="${at}?page=${page + 1}"/>` : '';
   return {
     status: 200,
     type: 'application/atom+xml;type=feed',
-    body: `<?xml version="1.0" encoding="utf-8"?><feed xmlns="http://www.w3.org/2005/Atom"><id>${base}/entries</id><title>${escaped(site.name)}</title><updated>${new Date().toISOString()}</updated><link rel="self" href="${base}/entries"/>${next}${shown.map((post) => entryXml(post, base)).join('')}</feed>`,
+    body: `<?xml version="1.0" encoding="utf-8"?><feed xmlns="http://www.w3.org/2005/Atom"><id>${at}</id><title>${escaped(site.name)}</title><updated>${new Date().toISOString()}</updated><link rel="self" href="${at}"/>${next}${shown.map((post) => entryXml(post, base)).join('')}</feed>`,
   };
 }
 
@@ -164,7 +174,7 @@ function wordsIn(
   };
 }
 
-function create(request: Request, site: BlogSite, posts: Posts, base: string, origin: string): Answer {
+function create(request: Request, site: BlogSite, posts: Posts, base: string, origin: string, page = false): Answer {
   if (!/^application\/atom\+xml/.test(request.header('content-type') ?? ''))
     return { status: 415, type: 'text/plain', body: 'entries only' };
   const words = wordsIn(request);
@@ -175,6 +185,7 @@ function create(request: Request, site: BlogSite, posts: Posts, base: string, or
     address: `${origin}/blogs/${site.slug}/${slug}`,
     slug,
     photo: null,
+    page,
     published: words.published ?? new Date().toISOString(),
     deleted: false,
   };

@@ -53,7 +53,26 @@ export function micropub(sites: readonly BlogSite[], posts: Posts, troubles: Tro
 function query(request: Request, site: BlogSite, posts: Posts, origin: string): Answer {
   const { q, url, limit, after } = request.query as Record<string, string>;
   if (q === 'config')
-    return { status: 200, body: { 'media-endpoint': `${origin}/blogs/${site.slug}/media`, 'syndicate-to': [] } };
+    return {
+      status: 200,
+      body: {
+        'media-endpoint': `${origin}/blogs/${site.slug}/media`,
+        'syndicate-to': [],
+        'post-status': ['published', 'draft', 'pending'],
+        visibility: ['public', 'private'],
+        destination: [
+          { uid: 'posts', name: 'Posts' },
+          { uid: 'pages', name: 'Pages' },
+        ],
+        'post-types': [
+          {
+            type: 'article',
+            name: 'Article',
+            properties: ['name', 'content', 'summary', 'category', 'photo', 'reading-time', 'season'],
+          },
+        ],
+      },
+    };
   if (q === 'category') return { status: 200, body: { categories: posts.categories(site) } };
   if (q === 'syndicate-to') return { status: 200, body: { 'syndicate-to': [] } };
   if (q === 'source' && url) {
@@ -97,6 +116,8 @@ function entryOf(post: Post): { type: string[]; properties: Values } {
       ...(post.categories.length === 0 ? {} : { category: post.categories }),
       ...(post.photo ? { photo: [photoValue(post.photo)] } : {}),
       'post-status': [post.status],
+      ...(post.private ? { visibility: ['private'] } : {}),
+      ...Object.fromEntries(Object.entries(post.more ?? {}).map(([name, text]) => [name, [text]])),
       published: [post.published],
     },
   };
@@ -159,7 +180,10 @@ function create(body: Record<string, unknown>, site: BlogSite, posts: Posts, ori
     summary: first(properties, 'summary') ?? '',
     categories: (properties['category'] ?? []).map(String),
     photo: photoOf(properties['photo']?.[0]),
-    status: first(properties, 'post-status') === 'draft' ? 'draft' : 'published',
+    status: statusIn(properties),
+    private: first(properties, 'visibility') === 'private',
+    page: first(properties, 'mp-destination') === 'pages',
+    more: moreIn(properties),
     published: first(properties, 'published') ?? new Date().toISOString(),
     deleted: false,
   };
@@ -174,6 +198,20 @@ function unfit(properties: unknown): string | null {
   const wrong = Object.entries(properties).find(([, values]) => !Array.isArray(values));
   return wrong ? `the values of ${wrong[0]} are no list` : null;
 }
+
+function statusIn(properties: Values): Post['status'] {
+  const status = first(properties, 'post-status');
+  return status === 'draft' || status === 'pending' ? status : 'published';
+}
+
+/** The properties of its own that the blog tells of. */
+const moreIn = (properties: Values): Record<string, string> =>
+  Object.fromEntries(
+    ['reading-time', 'season'].flatMap((name) => {
+      const text = first(properties, name);
+      return text === null ? [] : [[name, text]];
+    }),
+  );
 
 /** Content as HTML: what is plain text is shown as the text it is (section 3.3.2). */
 function htmlOf(content: unknown): string {
@@ -206,7 +244,6 @@ function update(body: Record<string, unknown>, address: string, site: BlogSite, 
       const said = gone.map((value) => JSON.stringify(value));
       values[name] = (values[name] ?? []).filter((value) => !said.includes(JSON.stringify(value)));
     }
-  const status = first(values, 'post-status');
   const change: Partial<Post> = {
     name: first(values, 'name') ?? '',
     html: htmlOf(values['content']?.[0]),
@@ -214,7 +251,9 @@ function update(body: Record<string, unknown>, address: string, site: BlogSite, 
     categories: (values['category'] ?? []).map(String),
     photo: photoOf(values['photo']?.[0]),
     published: first(values, 'published') ?? found.published,
-    status: status === 'draft' ? 'draft' : 'published',
+    status: statusIn(values),
+    private: first(values, 'visibility') === 'private',
+    more: moreIn(values),
   };
   posts.do({ act: 'update', at: new Date().toISOString(), blog: site.slug, address, change });
   return { status: 204, body: '' };

@@ -10,10 +10,21 @@ export interface Post {
   summary: string;
   categories: string[];
   photo: { address: string; alternative: string } | null;
-  status: 'draft' | 'published';
+  /** Pending is what the people of the blog have not passed yet. */
+  status: 'draft' | 'pending' | 'published';
   published: string;
   /** Who it is by, where that was said. */
   author?: string;
+  /** Read by those alone who sign in. */
+  private?: boolean;
+  /** Stands by itself, outside the list of posts. */
+  page?: boolean;
+  /** Whether readers may reply. */
+  replies?: boolean;
+  /** What else was said of it, by name. */
+  more?: Record<string, string>;
+  canonical?: string;
+  siblings?: { language: string; address: string }[];
   deleted: boolean;
 }
 
@@ -61,10 +72,19 @@ export function slugify(text: string): string {
 export type BlogAct =
   | { act: 'create'; at: string; blog: string; post: Post }
   | { act: 'update'; at: string; blog: string; address: string; change: Partial<Post> }
+  /** By how much the clock of whoever posts there is ahead of ours. */
+  /** From now on it shows posts whatever moment they are dated for. */
+  | { act: 'heedless'; at: string; blog: string }
+  | { act: 'clock'; at: string; blog: string; aheadMs: number }
   | { act: 'media'; at: string; blog: string; address: string; mime: string; body: string };
+
+/** Clocks differ by so much and mean the same moment: calls say theirs in whole seconds. */
+const CLOCKS_MS = 2_000;
 
 export class Posts {
   private readonly byBlog = new Map<string, Map<string, Post>>();
+  private readonly ahead = new Map<string, number>();
+  private readonly heedless = new Set<string>();
 
   constructor(
     private readonly journal: Journal<BlogAct>,
@@ -100,6 +120,23 @@ export class Posts {
   do(act: BlogAct): void {
     this.journal.add(act);
     this.apply(act);
+  }
+
+  /** What time it is for whoever posts on a blog, in milliseconds: their calls may say so (`Date`, RFC 9110). */
+  now(blog: string): number {
+    return Date.now() + (this.ahead.get(blog) ?? 0);
+  }
+
+  heard(blog: string, date: string | undefined): void {
+    const said = Date.parse(date ?? '');
+    if (Number.isNaN(said) || !this.byBlog.has(blog) || Math.abs(said - this.now(blog)) < CLOCKS_MS) return;
+    this.do({ act: 'clock', at: new Date().toISOString(), blog, aheadMs: said - Date.now() });
+  }
+
+  /** Whether readers who do not sign in find a post now: it is passed, for all, and its moment has come. */
+  isRead(blog: string, post: Post): boolean {
+    const isDue = this.heedless.has(blog) || Date.parse(post.published) <= this.now(blog) + CLOCKS_MS;
+    return post.status === 'published' && post.private !== true && isDue;
   }
 
   all(blog: string): Post[] {
@@ -145,6 +182,8 @@ export class Posts {
   private apply(act: BlogAct): void {
     const posts = this.byBlog.get(act.blog);
     if (!posts) return;
+    if (act.act === 'heedless') this.heedless.add(act.blog);
+    if (act.act === 'clock') this.ahead.set(act.blog, act.aheadMs);
     if (act.act === 'create') posts.set(act.post.slug, act.post);
     if (act.act === 'update') {
       const post = [...posts.values()].find((p) => p.address === act.address);

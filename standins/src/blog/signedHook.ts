@@ -13,7 +13,12 @@ interface Call {
     slug?: string;
     categories?: string[];
     picture?: Post['photo'];
-    status?: Post['status'];
+    status?: 'draft' | 'review' | 'private' | 'published';
+    shape?: 'article' | 'page';
+    replies?: boolean | null;
+    properties?: Record<string, string>;
+    canonical?: string | null;
+    siblings?: NonNullable<Post['siblings']>;
     published?: string;
     author?: string;
     type?: string;
@@ -22,6 +27,16 @@ interface Call {
 }
 
 const FIVE_MINUTES = 300;
+
+const STATUS: Record<NonNullable<Call['data']['status']>, Post['status']> = {
+  draft: 'draft',
+  review: 'pending',
+  private: 'published',
+  published: 'published',
+};
+
+const saidOf = ({ status, private: hidden }: Post): string =>
+  status === 'pending' ? 'review' : hidden === true ? 'private' : status;
 
 /**
  * A site of somebody's own that takes articles by signed calls (Standard Webhooks, version 1): made or changed by their
@@ -61,7 +76,7 @@ function act({ type, data }: Call, site: BlogSite, posts: Posts, origin: string)
   const none: Answer = { status: 404, type: 'text/plain', body: 'no such article' };
   const say = (post: Post): Answer => ({
     status: 200,
-    body: { address: post.address, status: post.status, title: post.name, html: post.html },
+    body: { address: post.address, status: saidOf(post), title: post.name, html: post.html },
   });
   const change = (post: Post, to: Partial<Post>): Answer => {
     posts.do({ act: 'update', at: now, blog: site.slug, address: post.address, change: to });
@@ -91,7 +106,13 @@ function act({ type, data }: Call, site: BlogSite, posts: Posts, origin: string)
         categories: data.categories ?? [],
         photo: data.picture ?? null,
         ...(data.author ? { author: data.author } : {}),
-        status: data.status ?? 'published',
+        status: STATUS[data.status ?? 'published'],
+        private: data.status === 'private',
+        page: data.shape === 'page',
+        ...(typeof data.replies === 'boolean' ? { replies: data.replies } : {}),
+        more: data.properties ?? {},
+        ...(data.canonical ? { canonical: data.canonical } : {}),
+        siblings: data.siblings ?? [],
       };
       if (found) return change(found, words);
       const slug = slugify((data.slug ?? words.name).endsWith(data.key) ? data.slug! : `${data.slug}-${data.key}`);

@@ -10,7 +10,8 @@ export function publicSite(sites: readonly BlogSite[], posts: Posts, troubles: T
       const site = sites.find((s) => s.slug === request.params['blog']);
       return site ? act(request, site) : missing();
     });
-  const live = (site: BlogSite) => posts.all(site.slug).filter((post) => post.status === 'published');
+  const open = (site: BlogSite) => posts.all(site.slug).filter((post) => posts.isRead(site.slug, post));
+  const live = (site: BlogSite) => open(site).filter((post) => post.page !== true);
   const home = (site: BlogSite) => `${origin()}/blogs/${site.slug}/`;
   router.get(
     '/blogs/:blog',
@@ -21,7 +22,7 @@ export function publicSite(sites: readonly BlogSite[], posts: Posts, troubles: T
     page((_request, site) => ({
       status: 200,
       type: 'application/xml',
-      body: sitemap([home(site), ...live(site).map((post) => post.address)]),
+      body: sitemap([home(site), ...open(site).map((post) => post.address)]),
     })),
   );
   router.get(
@@ -41,8 +42,8 @@ export function publicSite(sites: readonly BlogSite[], posts: Posts, troubles: T
     page((request, site) => {
       const post = posts.bySlug(site.slug, String(request.params['slug']));
       const owner = request.query['preview'] === site.token;
-      if (!post || (post.status === 'draft' && !owner)) return missing();
-      return htmlAnswer(frame(site, `${titleOf(post)} · ${site.name}`, article(site, post)));
+      if (!post || !(posts.isRead(site.slug, post) || owner)) return missing();
+      return htmlAnswer(frame(site, `${titleOf(post)} · ${site.name}`, article(site, post), relations(post)));
     }),
   );
   return router;
@@ -70,9 +71,16 @@ function escaped(text: string): string {
   return text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
 }
 
-function frame(site: BlogSite, title: string, body: string): string {
+function relations({ address, canonical, siblings = [] }: Post): string {
+  const others = siblings.map(
+    (one) => `<link rel="alternate" hreflang="${escaped(one.language)}" href="${escaped(one.address)}">`,
+  );
+  return `<link rel="canonical" href="${escaped(canonical ?? address)}">${others.join('')}`;
+}
+
+function frame(site: BlogSite, title: string, body: string, relations = ''): string {
   return `<!doctype html><html lang="${site.language}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><title>${escaped(title)}</title>
-<link rel="alternate" type="application/atom+xml" href="/blogs/${site.slug}/feed.atom"><link rel="micropub" href="/blogs/${site.slug}/micropub"><link rel="service" type="application/atomsvc+xml" href="/blogs/${site.slug}/atom"><link rel="EditURI" type="application/rsd+xml" href="/blogs/${site.slug}/rsd.xml"><style>${STYLE}</style></head>
+<link rel="alternate" type="application/atom+xml" href="/blogs/${site.slug}/feed.atom"><link rel="micropub" href="/blogs/${site.slug}/micropub"><link rel="service" type="application/atomsvc+xml" href="/blogs/${site.slug}/atom"><link rel="EditURI" type="application/rsd+xml" href="/blogs/${site.slug}/rsd.xml">${relations}<style>${STYLE}</style></head>
 <body><header class="site"><a href="/blogs/${site.slug}">${escaped(site.name)}</a><span>${escaped(site.tagline)}</span></header><main>${body}</main><footer class="site">${escaped(site.name)}</footer></body></html>`;
 }
 
@@ -105,7 +113,8 @@ function article(site: BlogSite, post: Post): string {
   const lead = post.photo
     ? `<figure class="lead"><img src="${escaped(post.photo.address)}" alt="${escaped(post.photo.alternative)}"></figure>`
     : '';
-  return `<article class="h-entry">${post.name === '' ? '' : `<h1 class="p-name">${escaped(post.name)}</h1>`}<time class="dt-published" datetime="${post.published}">${day(site, post.published)}</time>${lead}<div class="e-content">${post.html}</div></article>`;
+  const replies = post.replies === false ? '<p class="replies">Replies are closed.</p>' : '';
+  return `<article class="h-entry">${post.name === '' ? '' : `<h1 class="p-name">${escaped(post.name)}</h1>`}<time class="dt-published" datetime="${post.published}">${day(site, post.published)}</time>${lead}<div class="e-content">${post.html}</div>${replies}</article>`;
 }
 
 function sitemap(addresses: readonly string[]): string {

@@ -110,12 +110,16 @@ const WANTED: Record<Act, string> = {
   withdraw: 'Taking it away',
 };
 
-function standsThere({ state, newest, outDesk }: PublicationLine, now: number): string {
+function standsThere({ state, as, newest, outDesk, datedDesk }: PublicationLine, now: number): string {
+  const older = newest === false ? ', as it was before it was changed here' : '';
+  if (datedDesk !== null) return `kept there until ${moment(datedDesk, now)}, when readers see it${older}`;
   switch (state) {
     case 'live':
-      return `out${outDesk === null ? '' : ` since ${moment(outDesk, now)}`}${newest === false ? ', as it was before it was changed here' : ''}`;
+      return `${as === 'private' ? 'private' : 'out'}${outDesk === null ? '' : ` since ${moment(outDesk, now)}`}${older}`;
     case 'draft':
-      return `a draft${newest === false ? ', as it was before it was changed here' : ', that no reader sees'}`;
+      return as === 'review'
+        ? `waits for the blog’s own review${older}`
+        : `a draft${older === '' ? ', that no reader sees' : older}`;
     case 'withdrawn':
       return 'taken back';
     default:

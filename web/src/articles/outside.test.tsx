@@ -47,6 +47,8 @@ const article = (): ArticleWhole =>
         state: 'live',
         address: 'https://bowed.example/rehairing',
         outDesk: 0,
+        as: 'live',
+        datedDesk: null,
         newest: true,
         underWay: null,
         outside: { kind: 'changed', at: '2026-05-04T07:00:00.000Z' },

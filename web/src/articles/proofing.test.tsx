@@ -144,6 +144,8 @@ describe('an article on its blogs', () => {
     state: 'live',
     address: 'https://bowed.example/gut',
     outDesk: NOW - HOUR,
+    as: 'live',
+    datedDesk: null,
     newest: true,
     underWay: null,
     outside: null,

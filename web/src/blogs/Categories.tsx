@@ -5,7 +5,8 @@ import { counted } from '../words/figures.ts';
 const MOST = 40;
 
 /** The categories a blog told of, and what posts there cannot carry. */
-export function Categories({ blog: { categories, cannot } }: { blog: Blog }) {
+export function Categories({ blog: { categories, lacks } }: { blog: Blog }) {
+  const cannot = Object.values(lacks);
   return (
     <>
       {categories ? (

@@ -32,6 +32,7 @@ export function useChecked(pipeline: string | null, document: PipelineWhole['doc
       names: {
         blog: nameIn(blogs),
         source: nameIn(sources),
+        ...(blogs ? { blogLacks: (id: string) => blogs.find((blog) => blog.id === id)?.lacks ?? {} } : {}),
         routine: nameIn(routines),
         destination: nameIn(destinations),
         service: nameIn(services),

@@ -41,7 +41,7 @@ export const blog = (change: Partial<Blog> = {}): Blog => ({
   endpoint: 'https://bowed.example/micropub',
   settings: {},
   categories: null,
-  cannot: [],
+  lacks: {},
   mediaEndpoint: null,
   language: 'en',
   cadence,

@@ -32,7 +32,7 @@ export async function waitsForSlot(sql: Sql, article: string, blog: string): Pro
 export function outWrite(article: string, blog: string): Write {
   return {
     text: `UPDATE article a SET blog = ?, rev = rev + 1, out_as = (SELECT p.state FROM publication p WHERE p.article = a.id
-      AND (p.state IN ('live', 'withdrawn') OR p.state = 'draft' AND p.as_ = 'draft') ORDER BY FIELD(p.state, 'live', 'draft', 'withdrawn') LIMIT 1) WHERE a.id = ?`,
+      AND (p.state IN ('live', 'withdrawn') OR p.state = 'draft' AND p.as_ IN ('draft', 'review')) ORDER BY FIELD(p.state, 'live', 'draft', 'withdrawn') LIMIT 1) WHERE a.id = ?`,
     parameters: [blog, article],
   };
 }

@@ -110,7 +110,7 @@ async function moveWaits(sql: Sql, blog: string, moved: ReadonlyMap<string, numb
   const briefs = await loadBriefs(sql, new Procedures(), [...new Set(waits.map(({ brief }) => brief))]);
   for (const { id, brief, path, article } of waits) {
     const step = briefs.get(brief)?.steps.get(stepIdOf(path));
-    if (step?.kind === 'publish' && step.blog === blog)
+    if (step?.kind === 'publish' && (step.blog === blog || step.by !== 'that blog'))
       await sql.run("UPDATE step_run SET due_desk = ? WHERE id = ? AND state = 'waiting' AND for_slot = 1", [
         moved.get(article),
         id,

@@ -2,7 +2,7 @@ import type { TestLine, WaySettings } from '@grivo/contract';
 import { type Failure, wordsOf } from '@grivo/core';
 import type { Ground } from '../../ground/ground.ts';
 import { tellChange } from '../../ground/store/event.ts';
-import type { BlogPort, BlogTarget, Placed, Post } from '../../ports/blogs/blog.ts';
+import { type BlogPort, type BlogTarget, PLAIN, type Placed, type Post } from '../../ports/blogs/blog.ts';
 import type { Result } from '../../ports/outcome/outcome.ts';
 import type { Tools } from '../../ports/tools.ts';
 import { getBlog, targetOf } from './repository.ts';
@@ -204,6 +204,7 @@ function testPost(key: string): Post {
     language: 'en',
     author: null,
     photo: null,
+    ...PLAIN,
   };
 }
 

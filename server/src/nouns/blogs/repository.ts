@@ -1,5 +1,7 @@
+import type { Ground } from '../../ground/ground.ts';
 import { countEach } from '../../ground/store/counted.ts';
 import type { Sql } from '../../ground/store/database.ts';
+import { tellChange } from '../../ground/store/event.ts';
 import type { BlogTarget } from '../../ports/blogs/blog.ts';
 import type { BlogRow } from './entity.ts';
 
@@ -40,6 +42,14 @@ export function targetOf(
 export async function blogTarget(sql: Sql, id: string): Promise<BlogTarget | null> {
   const row = await getBlog(sql, id);
   return row ? targetOf(row) : null;
+}
+
+/** A blog was seen to show a post before the moment it was dated for. */
+export async function neverAhead({ db, ids }: Ground, id: string): Promise<void> {
+  await db.run("UPDATE blog SET settings = JSON_SET(settings, '$.keepsDates', FALSE), rev = rev + 1 WHERE id = ?", [
+    id,
+  ]);
+  await tellChange(db, { ids }, 'blog', id);
 }
 
 /** How many pages of each blog are known to be linked to, and how many articles of ours are live there. */

@@ -4,8 +4,9 @@ import type { Sql } from '../../ground/store/database.ts';
 import { seal } from '../articles/edits.ts';
 import { readRevision } from '../articles/repository.ts';
 import { blogTarget, getBlog, targetOf } from '../blogs/repository.ts';
-import { type Acted, byHand, publishOn, updateOn, withdrawFrom } from './acts.ts';
+import { type Acted, byHand, updateOn, withdrawFrom } from './acts.ts';
 import { beginAct, isSettled, pinRevision } from './editions.ts';
+import { publishOn } from './going.ts';
 import { lookOutside, type OutsidePorts } from './outside.ts';
 import type { PublishingPorts } from './post.ts';
 import { PUBLICATION_COLUMNS, type PublicationRow, placeOf, publicationOf } from './publications.ts';
@@ -29,6 +30,8 @@ export async function publicationsOf(
         state: row.state,
         address: row.address,
         outDesk: row.out_desk,
+        as: row.as_,
+        datedDesk: row.dated_desk === null ? null : Number(row.dated_desk),
         newest: there ? row.revision === current : null,
         underWay: isSettled(row) ? null : row.act,
         outside: there && row.outside ? { kind: row.outside.kind, at: row.outside.at } : null,
@@ -69,7 +72,7 @@ export async function actByHand(
   if (begun.kind === 'not known yet') return { kind: 'later', inMs: blog.timeLimitMs };
   const pinned = await pinRevision(ports.ground.db, begun.publication, revision);
   const document = await readRevision(ports.ground.db, pinned);
-  const { as_: as, categories, author } = publication;
+  const { as_: as, categories, author, carried } = publication;
   return publishOn(
     ports,
     doing,
@@ -80,6 +83,7 @@ export async function actByHand(
       document,
       categories: categories ?? [],
       author,
+      carried,
       desk: ports.ground.desk.now(),
     },
   );

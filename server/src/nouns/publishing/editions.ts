@@ -1,21 +1,42 @@
-import { type Act, decide, MAY_BEGIN, PUBLICATION } from '@grivo/core';
+import { type Act, decide, MAY_BEGIN, type OutAs, PUBLICATION } from '@grivo/core';
 import { movesOf } from '../../engine/moves.ts';
 import type { Ground } from '../../ground/ground.ts';
 import type { Sql } from '../../ground/store/database.ts';
 import type { Write } from '../../ground/store/write.ts';
 import type { Placed } from '../../ports/blogs/blog.ts';
-import { type PublicationRow, publicationOf } from './publications.ts';
+import { type Carried, isOut, type PublicationRow, publicationOf } from './publications.ts';
 
 /** Every way the state of a publication is changed. */
 export const publicationMoves = movesOf(PUBLICATION, 'state', () => 'rev = rev + 1');
 
 /** What is done at a blog, each with a key of its own for every edition. */
-export type Deed = 'create' | 'live' | 'update' | 'withdraw';
-const DEEDS: readonly Deed[] = ['create', 'live', 'update', 'withdraw'];
+export type Deed = 'create' | 'date' | 'live' | 'update' | 'withdraw';
 
-/** The key of an act outside: this deed of this edition, for ever. */
-export const keyOf = (deed: Deed, { key_, edition }: Pick<PublicationRow, 'key_' | 'edition'>): string =>
-  `${deed}/${key_}/${edition}`;
+/** A post that nobody reads goes no further by itself. */
+const STATE_OF: Readonly<Record<OutAs, 'live' | 'draft'>> = {
+  live: 'live',
+  private: 'live',
+  draft: 'draft',
+  review: 'draft',
+};
+
+/**
+ * The key of an act outside: this deed of this edition, for ever. A post is dated anew for each moment it is moved to, so
+ * those have the moment too.
+ */
+export const keyOf = (
+  deed: Deed,
+  { key_, edition }: Pick<PublicationRow, 'key_' | 'edition'>,
+  moment?: number,
+): string => `${deed}/${key_}/${edition}${moment === undefined ? '' : `/${moment}`}`;
+
+/** The keys of what is done at most once in an edition. */
+export const keysOf = (publication: Pick<PublicationRow, 'key_' | 'edition'>): string[] =>
+  (['create', 'live', 'update', 'withdraw'] as const).map((deed) => keyOf(deed, publication));
+
+/** What the keys of every dating of an edition begin with. */
+export const datingsOf = (publication: Pick<PublicationRow, 'key_' | 'edition'>): string =>
+  `${keyOf('date', publication)}/`;
 
 /** The publication and the edition a key is of. */
 export function readKey(key: string): { key: string; edition: number } {
@@ -70,7 +91,7 @@ export async function beginAct(
       ]);
       if (anew)
         await sql.run(
-          `UPDATE publication SET ${publicationMoves.begin.set}, revision = ?, address = NULL, handle = NULL, out_desk = NULL, seen = NULL, outside = NULL WHERE id = ?`,
+          `UPDATE publication SET ${publicationMoves.begin.set}, revision = ?, address = NULL, handle = NULL, out_desk = NULL, dated_desk = NULL, seen = NULL, outside = NULL WHERE id = ?`,
           [revision, id],
         );
       return { kind: 'under way', publication: (await publicationOf(sql, id))! };
@@ -81,8 +102,8 @@ export async function beginAct(
 
 /** Whether what was begun last is done, or waits for its slot: nothing is under way on the blog. */
 export function isSettled(publication: PublicationRow): boolean {
-  const { state, as_, act, wanted } = publication;
-  if (act === 'publish') return state === 'planned' || state === 'live' || (state === 'draft' && as_ === 'draft');
+  const { state, act, wanted } = publication;
+  if (act === 'publish') return state === 'planned' || isOut(publication) || publication.dated_desk !== null;
   return isTrue(publication, act, wanted);
 }
 
@@ -101,8 +122,11 @@ function isUnderWay({ act: last, state, wanted }: PublicationRow, act: Act, revi
 
 /** Whether nobody knows what came of a deed of this edition. */
 async function unknownOf(sql: Sql, publication: PublicationRow): Promise<boolean> {
-  const keys = DEEDS.map((deed) => keyOf(deed, publication));
-  return (await sql.rows("SELECT 1 FROM intent WHERE key_ IN (?) AND state = 'open' LIMIT 1", [keys])).length > 0;
+  const open = await sql.rows(
+    "SELECT 1 FROM intent WHERE state = 'open' AND (key_ IN (?) OR key_ LIKE CONCAT(?, '%')) LIMIT 1",
+    [keysOf(publication), datingsOf(publication)],
+  );
+  return open.length > 0;
 }
 
 /**
@@ -136,25 +160,42 @@ export function draftWrite({ id, edition }: PublicationRow, at: Placed): Write {
 /** It is out as it was asked for. */
 export function outAsWrite(
   { id, edition }: PublicationRow,
-  as: 'live' | 'draft',
+  as: OutAs,
   {
     at,
     desk,
     categories,
     author,
-  }: { at: Placed; desk: number; categories: readonly string[] | null; author: string | null },
+    carried,
+  }: {
+    at: Placed;
+    desk: number;
+    categories: readonly string[] | null;
+    author: string | null;
+    carried: Carried | null;
+  },
 ): Write {
+  const move = publicationMoves[STATE_OF[as]];
   return {
-    text: `UPDATE publication SET ${publicationMoves[as].set}, links_stale = 1, address = ?, handle = ?, ${SOON}, out_desk = COALESCE(out_desk, ?), categories = COALESCE(?, categories), author = COALESCE(?, author) WHERE id = ? AND edition = ? AND ${publicationMoves[as].from}`,
+    text: `UPDATE publication SET ${move.set}, links_stale = 1, address = ?, handle = ?, ${SOON}, dated_desk = NULL, out_desk = COALESCE(out_desk, ?), categories = COALESCE(?, categories), author = COALESCE(?, author), carried = COALESCE(?, carried) WHERE id = ? AND edition = ? AND ${move.from}`,
     parameters: [
       at.address,
       handleIn(at),
       desk,
       categories === null ? null : JSON.stringify(categories),
       author,
+      carried === null ? null : JSON.stringify(carried),
       id,
       edition,
     ],
+  };
+}
+
+/** The blog keeps it until a moment. */
+export function datedWrite({ id, edition }: PublicationRow, at: Placed, moment: number): Write {
+  return {
+    text: "UPDATE publication SET dated_desk = ?, address = ?, handle = ?, rev = rev + 1 WHERE id = ? AND edition = ? AND state = 'draft'",
+    parameters: [moment, at.address, handleIn(at), id, edition],
   };
 }
 
@@ -168,7 +209,7 @@ export function updatedWrite({ id, edition }: PublicationRow, at: Placed): Write
 
 export function withdrawnWrite({ id, edition }: PublicationRow): Write {
   return {
-    text: `UPDATE publication SET ${publicationMoves.withdraw.set}, links_stale = 1 WHERE id = ? AND edition = ? AND ${publicationMoves.withdraw.from}`,
+    text: `UPDATE publication SET ${publicationMoves.withdraw.set}, links_stale = 1, dated_desk = NULL WHERE id = ? AND edition = ? AND ${publicationMoves.withdraw.from}`,
     parameters: [id, edition],
   };
 }

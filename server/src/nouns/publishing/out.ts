@@ -1,4 +1,4 @@
-import { type ArticleDocument, articleText } from '@grivo/core';
+import { type ArticleDocument, articleText, type OutAs } from '@grivo/core';
 import type { Ground } from '../../ground/ground.ts';
 import { changeWrite } from '../../ground/store/event.ts';
 import type { Write } from '../../ground/store/write.ts';
@@ -7,7 +7,7 @@ import { outWrite } from '../articles/facts.ts';
 import { pageWrite, termsOfArticle } from '../links/pages.ts';
 import { articleWrites } from '../sketches/nearRepeats.ts';
 import { outAsWrite, updatedWrite, withdrawnWrite } from './editions.ts';
-import type { PublicationRow } from './publications.ts';
+import type { Carried, PublicationRow } from './publications.ts';
 
 /** The page others of the blog can be linked to, and what near repeats are told by. */
 function pageWrites({ article, blog }: PublicationRow, address: string, document: ArticleDocument): Write[] {
@@ -31,17 +31,19 @@ export function outWrites(
     document,
     categories = null,
     author = null,
+    carried = null,
   }: {
     at: Placed;
-    as: 'live' | 'draft';
+    as: OutAs;
     desk: number;
     document: ArticleDocument | null;
     categories?: readonly string[] | null;
     author?: string | null;
+    carried?: Carried | null;
   },
 ): Write[] {
   return [
-    outAsWrite(publication, as, { at, desk, categories, author }),
+    outAsWrite(publication, as, { at, desk, categories, author, carried }),
     outWrite(publication.article, publication.blog),
     changeWrite(ground.ids, 'article', publication.article),
     ...(as === 'live' && document ? pageWrites(publication, at.address, document) : []),
@@ -58,7 +60,9 @@ export function updatedWrites(
   return [
     updatedWrite(publication, at),
     changeWrite(ground.ids, 'article', publication.article),
-    ...(publication.state === 'live' ? pageWrites(publication, at.address, document) : []),
+    ...(publication.state === 'live' && publication.as_ !== 'private'
+      ? pageWrites(publication, at.address, document)
+      : []),
   ];
 }
 

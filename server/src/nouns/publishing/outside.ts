@@ -8,6 +8,7 @@ import {
   type OutsidePlace,
   settledBody,
 } from '@grivo/core';
+import type { Ground } from '../../ground/ground.ts';
 import type { Sql } from '../../ground/store/database.ts';
 import { tellChange } from '../../ground/store/event.ts';
 import type { BlogTarget, PostThere } from '../../ports/blogs/blog.ts';
@@ -18,8 +19,9 @@ import { readRevision } from '../articles/repository.ts';
 import { resolverFor } from '../articles/resolver.ts';
 import { blogTarget, listBlogs } from '../blogs/repository.ts';
 import { isSettled } from './editions.ts';
+import { outWrites } from './out.ts';
 import type { PublishingPorts } from './post.ts';
-import { type Outside, PUBLICATION_COLUMNS, type PublicationRow, placeOf } from './publications.ts';
+import { isOut, type Outside, PUBLICATION_COLUMNS, type PublicationRow, placeOf } from './publications.ts';
 
 export type OutsidePorts = PublishingPorts & Pick<Tools, 'reader'>;
 
@@ -123,7 +125,7 @@ export async function lookOutside(
     : { kind: beside.value.there ? 'changed' : 'gone', digest, at: new Date(ports.ground.now()).toISOString() };
   const known = publication.outside?.digest === outside?.digest;
   await ports.ground.db.run(
-    `UPDATE publication SET seen = IF(?, ?, seen), outside = ?, compare_at = UTC_TIMESTAMP(3) + INTERVAL ${AGAIN_HOURS} HOUR WHERE id = ? AND edition = ?`,
+    `UPDATE publication SET seen = IF(?, ?, seen), outside = ?, compare_at = UTC_TIMESTAMP(3) + INTERVAL IF(state = 'draft', 1, ${AGAIN_HOURS}) HOUR WHERE id = ? AND edition = ?`,
     [
       outside === null && isSettled(publication),
       digest,
@@ -132,6 +134,8 @@ export async function lookOutside(
       publication.edition,
     ],
   );
+  if (beside.value.there?.status === 'published' && publication.state === 'draft' && isOut(publication))
+    await passedThere(ports.ground, publication, beside.value);
   // Told by the blog itself, where it could not be asked when the post was made.
   const address = beside.value.there?.address ?? publication.address;
   if (address !== publication.address)
@@ -142,6 +146,29 @@ export async function lookOutside(
     ]);
   if (!known) await tellChange(ports.ground.db, ports.ground, 'article', publication.article);
   return beside;
+}
+
+/** A draft, or what waited for the blog’s own review, was turned live there: it is out from when that was seen. */
+async function passedThere(ground: Ground, publication: PublicationRow, { there, document }: Beside): Promise<void> {
+  const { handle, address } = there!;
+  const desk = ground.desk.now();
+  await ground.db.transaction(
+    async (sql) => {
+      await sql.run("UPDATE publication SET as_ = 'live', out_desk = ? WHERE id = ? AND edition = ?", [
+        desk,
+        publication.id,
+        publication.edition,
+      ]);
+      for (const { text, parameters } of outWrites(ground, publication, {
+        at: { handle, address },
+        as: 'live',
+        desk,
+        document,
+      }))
+        await sql.run(text, parameters);
+    },
+    async () => undefined,
+  );
 }
 
 /** Whether a post says what an update that is under way brings. */
@@ -163,7 +190,10 @@ export async function compareOutside(ports: OutsidePorts): Promise<void> {
   const due = await db.rows<PublicationRow>(
     `SELECT ${PUBLICATION_COLUMNS} WHERE state = 'live' AND compare_at <= UTC_TIMESTAMP(3) ORDER BY compare_at LIMIT ${AT_ONCE}`,
   );
-  for (const publication of due) {
+  const drafts = await db.rows<PublicationRow>(
+    `SELECT ${PUBLICATION_COLUMNS} WHERE state = 'draft' AND compare_at <= UTC_TIMESTAMP(3) ORDER BY compare_at LIMIT ${AT_ONCE}`,
+  );
+  for (const publication of [...due, ...drafts]) {
     // Whoever is first looks; one that does not answer is looked at later, as all others are.
     const ours = await db.run(
       'UPDATE publication SET compare_at = UTC_TIMESTAMP(3) + INTERVAL 1 HOUR WHERE id = ? AND compare_at <= UTC_TIMESTAMP(3)',

@@ -1,4 +1,4 @@
-import { type ArticleDocument, articleHtml, articleMarkdown } from '@grivo/core';
+import { type ArticleDocument, articleHtml, articleMarkdown, structuredData } from '@grivo/core';
 import { fileAbout, fileBody } from '../../ground/files/repository.ts';
 import type { Ground } from '../../ground/ground.ts';
 import type { Sql } from '../../ground/store/database.ts';
@@ -57,8 +57,8 @@ export async function postOf(
   publication: PublicationRow,
   document: ArticleDocument,
   files: ReadonlyMap<string, string>,
-  categories: readonly string[],
 ): Promise<Post> {
+  const { categories, author, carried } = publication;
   const lead = document.body.find((block) => block.type === 'figure' && block.lead);
   const body = document.body.filter((block) => block !== lead);
   const resolve = await resolverFor(sql, document, (digest) => files.get(digest) ?? '');
@@ -68,11 +68,34 @@ export async function postOf(
     name: document.title,
     markdown: articleMarkdown({ body }, resolve),
     language: document.language,
-    author: null,
+    author,
+    ...(carried ?? { shape: 'article', replies: null, properties: {} }),
+    ...(await elsewhere(sql, publication)),
+    structured: structuredData(document, { author, picture: (file) => files.get(file) ?? null }),
     html: articleHtml({ ...document, body }, resolve),
     summary: document.description,
     slug: `${document.slug || 'article'}-${key}`,
-    categories: [...categories],
+    categories: [...(categories ?? [])],
     photo: lead?.type === 'figure' ? { address: files.get(lead.file) ?? '', alternative: lead.alternative } : null,
   };
+}
+
+/**
+ * Where else an article is live: the blog it stood on first, when that is another one, and its siblings, which the same
+ * brief made in other languages.
+ */
+async function elsewhere(
+  sql: Sql,
+  { id, article }: Pick<PublicationRow, 'id' | 'article'>,
+): Promise<Pick<Post, 'canonical' | 'siblings'>> {
+  const [first] = await sql.rows<{ id: string; address: string }>(
+    "SELECT id, address FROM publication WHERE article = ? AND state = 'live' AND as_ = 'live' ORDER BY out_desk, id LIMIT 1",
+    [article],
+  );
+  const siblings = await sql.rows<{ language: string; address: string }>(
+    `SELECT s.language, MIN(p.address) AS address FROM article a JOIN article s ON s.brief = a.brief AND s.id <> a.id AND s.language <> a.language
+     JOIN publication p ON p.article = s.id WHERE a.id = ? AND p.state = 'live' AND p.as_ = 'live' GROUP BY s.language ORDER BY s.language`,
+    [article],
+  );
+  return { canonical: first && first.id !== id ? first.address : null, siblings };
 }

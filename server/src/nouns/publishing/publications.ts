@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { type Act, blogMeant, type PublicationState } from '@grivo/core';
+import { type Act, blogMeant, type OutAs, type PublicationState } from '@grivo/core';
 import type { Ground } from '../../ground/ground.ts';
 import type { Sql } from '../../ground/store/database.ts';
 import type { Placed } from '../../ports/blogs/blog.ts';
@@ -11,7 +11,7 @@ export interface PublicationRow {
   blog: string;
   key_: string;
   state: PublicationState;
-  as_: 'live' | 'draft';
+  as_: OutAs;
   address: string | null;
   /** What the blog calls the post, where that is not its address. */
   handle: string | null;
@@ -26,10 +26,21 @@ export interface PublicationRow {
   categories: string[] | null;
   /** Who it is by; null where nobody was named. */
   author: string | null;
+  /** What else it carries; null for nothing. */
+  carried: Carried | null;
+  /** The moment a post on the blog is dated for, while the blog keeps it until then. */
+  dated_desk: number | null;
   /** Digest of what the blog was seen to say, as we sent it or as somebody settled it; null before it was looked at. */
   seen: string | null;
   /** What somebody else made of it there, and nobody settled yet. */
   outside: Outside | null;
+}
+
+/** What a post carries besides its text, as it was asked for when it went out; an update carries it too. */
+export interface Carried {
+  shape: 'article' | 'page';
+  replies: boolean | null;
+  properties: Record<string, string>;
 }
 
 /** What was seen on a blog that we did not send: another text, or none. */
@@ -41,7 +52,7 @@ export interface Outside {
 }
 
 const COLUMNS =
-  'id, article, blog, key_, state, as_, address, handle, revision, out_desk, act, edition, wanted, categories, author, seen, outside FROM publication';
+  'id, article, blog, key_, state, as_, address, handle, revision, out_desk, act, edition, wanted, categories, author, carried, dated_desk, seen, outside FROM publication';
 
 /** The columns of a publication, for statements that read more of them. */
 export const PUBLICATION_COLUMNS = COLUMNS;
@@ -50,6 +61,10 @@ export const PUBLICATION_COLUMNS = COLUMNS;
 export function placeOf({ address, handle }: Pick<PublicationRow, 'address' | 'handle'>): Placed | null {
   return address === null ? null : { handle: handle ?? address, address };
 }
+
+/** Whether a post has gone as far as it was asked to. */
+export const isOut = ({ state, as_ }: Pick<PublicationRow, 'state' | 'as_'>): boolean =>
+  state === 'live' || (state === 'draft' && (as_ === 'draft' || as_ === 'review'));
 
 /** What a deed brought; those done by an earlier version of the program kept an address alone. */
 export const asPlaced = (value: Placed | string): Placed =>
@@ -73,12 +88,17 @@ export async function ensurePublication(
   ground: Ground,
   article: string,
   blog: string,
-  as: 'live' | 'draft',
+  as: OutAs,
 ): Promise<PublicationRow> {
   await ground.db.run(
     `INSERT IGNORE INTO publication (id, article, blog, key_, state, as_, pipeline)
      SELECT ?, ?, ?, ?, 'planned', ?, (SELECT b.pipeline FROM article a JOIN brief b ON b.id = a.brief WHERE a.id = ?)`,
     [ground.ids(), article, blog, publicationKey(article, blog), as, article],
+  );
+  // What nobody has seen yet goes out as it is asked for now.
+  await ground.db.run(
+    "UPDATE publication SET as_ = ? WHERE article = ? AND blog = ? AND as_ <> ? AND state IN ('planned', 'creating')",
+    [as, article, blog, as],
   );
   const [row] = await ground.db.rows<PublicationRow>(`SELECT ${COLUMNS} WHERE article = ? AND blog = ?`, [
     article,

@@ -1,5 +1,14 @@
 import type { BlogSlots, Slot, SlotStanding } from '@grivo/contract';
-import { allSteps, CadenceRule, cadenceSentence, dryFrom, forecast, placementFaults, slotsBetween } from '@grivo/core';
+import {
+  allSteps,
+  CadenceRule,
+  cadenceSentence,
+  dryFrom,
+  forecast,
+  type OutAs,
+  placementFaults,
+  slotsBetween,
+} from '@grivo/core';
 import type { Procedures } from '../../engine/briefState.ts';
 import type { Ground } from '../../ground/ground.ts';
 import type { Sql } from '../../ground/store/database.ts';
@@ -15,7 +24,7 @@ interface FirmRow {
   brief: string;
   brief_standing: string;
   state: string | null;
-  as_: 'live' | 'draft' | null;
+  as_: OutAs | null;
 }
 
 interface AheadRow {
@@ -110,7 +119,7 @@ export async function slotsOfBlogs(
 
 function standingOf(row: FirmRow): SlotStanding {
   if (row.state === 'live') return 'out';
-  if (row.state === 'draft' && row.as_ === 'draft') return 'draft';
+  if (row.state === 'draft' && (row.as_ === 'draft' || row.as_ === 'review')) return 'draft';
   if (row.brief_standing === 'stopped' || row.brief_standing === 'held') return row.brief_standing;
   return 'ready';
 }
@@ -143,7 +152,8 @@ async function aheadOf(sql: Sql, procedures: Procedures): Promise<Map<string, Ah
   for (const row of rows) {
     const { document } = await procedures.get(sql, row.procedure_id, row.version);
     for (const step of allSteps(document.steps)) {
-      if (step.kind !== 'publish' || step.off || step.when !== 'next free slot') continue;
+      // Which blog it will be is not known before the article is, where its language or a field says so.
+      if (step.kind !== 'publish' || step.off || step.when === 'at once' || step.by !== 'that blog') continue;
       out.set(step.blog, [...(out.get(step.blog) ?? []), row]);
     }
   }
@@ -163,11 +173,13 @@ export async function moveArticle(
 ): Promise<Moved> {
   return ground.db.transaction(async (sql): Promise<Moved> => {
     const [row] = await sql.rows<{ cadence: unknown }>('SELECT cadence FROM blog WHERE id = ? FOR UPDATE', [blog]);
-    const [placed] = await sql.rows<{ state: string | null }>(
-      'SELECT p.state FROM placement l LEFT JOIN publication p ON p.article = l.article AND p.blog = l.blog WHERE l.article = ? AND l.blog = ? FOR UPDATE',
+    const [placed] = await sql.rows<{ state: string | null; dated: number }>(
+      'SELECT p.state, p.dated_desk IS NOT NULL AS dated FROM placement l LEFT JOIN publication p ON p.article = l.article AND p.blog = l.blog WHERE l.article = ? AND l.blog = ? FOR UPDATE',
       [article, blog],
     );
-    if (!row || !placed || (placed.state !== null && placed.state !== 'planned')) return { kind: 'gone' };
+    // What its blog keeps until a moment is dated anew.
+    if (!row || !placed || !(placed.state === null || placed.state === 'planned' || placed.dated === 1))
+      return { kind: 'gone' };
     const rule = CadenceRule.parse(row.cadence);
     const others = await sql.rows<{ at: number }>(
       'SELECT due_desk AS at FROM placement WHERE blog = ? AND article <> ?',

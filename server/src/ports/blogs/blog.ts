@@ -28,7 +28,28 @@ export type Capability =
   /** A post says the moment it went out. */
   | 'date'
   /** What is withdrawn is gone there, and not kept as a draft. */
-  | 'removes';
+  | 'removes'
+  /** It keeps posts that wait for its own people to pass them. */
+  | 'review'
+  /** It shows posts to those alone who sign in there. */
+  | 'private'
+  /** It keeps a post until the moment it is dated for. */
+  | 'dated ahead'
+  /** It has pages that stand by themselves, outside its list of posts. */
+  | 'pages'
+  /** A post says whether readers may reply. */
+  | 'replies'
+  /** A post may have properties of the blog’s own. */
+  | 'properties'
+  /** A post says where it stood first. */
+  | 'canonical'
+  /** A post names its siblings in other languages. */
+  | 'siblings'
+  /** A post says what it is for machines that read pages (schema.org, as JSON-LD). */
+  | 'structured data';
+
+/** How a post begins on a blog, and who sees it. */
+export type Begins = 'draft' | 'published' | 'review' | 'private';
 
 /** A blog to post to. */
 export interface BlogTarget {
@@ -60,7 +81,29 @@ export interface Post {
   /** Who it is by; null leaves what the blog says. */
   author: string | null;
   photo: { address: string; alternative: string } | null;
+  /** An article among others, or a page that stands by itself. */
+  shape: 'article' | 'page';
+  /** Whether readers may reply; null leaves what the blog does. */
+  replies: boolean | null;
+  /** Properties of the blog’s own, by name. */
+  properties: Readonly<Record<string, string>>;
+  /** Where it stood first, when it stands elsewhere too. */
+  canonical: string | null;
+  /** The same in other languages, where it is live. */
+  siblings: readonly { language: string; address: string }[];
+  /** What it is, for machines (schema.org), but for where and when it is there. */
+  structured: Readonly<Record<string, unknown>>;
 }
+
+/** A post that is an article like others and says nothing beyond its text. */
+export const PLAIN = {
+  shape: 'article',
+  replies: null,
+  properties: {},
+  canonical: null,
+  siblings: [],
+  structured: {},
+} as const satisfies Partial<Post>;
 
 /** Where a post is: what the blog calls it, and the address readers find it at. */
 export interface Placed {
@@ -101,11 +144,16 @@ export interface BlogPort {
     file: { bytes: Buffer; mime: string; name: string },
     signal: AbortSignal,
   ): Promise<Effect<string>>;
-  create(blog: BlogTarget, post: Post, status: 'draft' | 'published', signal: AbortSignal): Promise<Effect<Placed>>;
+  create(blog: BlogTarget, post: Post, status: Begins, signal: AbortSignal): Promise<Effect<Placed>>;
   /** @param published the moment readers see on it (ISO 8601) */
   turnLive(blog: BlogTarget, at: Placed, published: string, signal: AbortSignal): Promise<Effect<Placed>>;
   /** The post says what this one says; its address may change and comes back. */
   update(blog: BlogTarget, at: Placed, post: Post, signal: AbortSignal): Promise<Effect<Placed>>;
+  /**
+   * Whether readers find a post now who have no secret; asked after it was dated ahead. Absent where what readers see is
+   * not made by what takes the posts.
+   */
+  isRead?(blog: BlogTarget, at: Placed, signal: AbortSignal): Promise<Result<boolean>>;
   withdraw(blog: BlogTarget, at: Placed, signal: AbortSignal): Promise<Effect<Placed>>;
   /** The post at a place; null when there is none. */
   read(blog: BlogTarget, at: Placed, signal: AbortSignal): Promise<Result<PostThere | null>>;

@@ -8,7 +8,7 @@ import type { Effect, Result } from '../outcome/outcome.ts';
 export interface Intended<T> {
   /** What makes it this act and no other, for ever: never a step or a round. */
   key: string;
-  kind: 'upload' | 'create' | 'turn live' | 'update' | 'withdraw' | 'tell' | 'add row';
+  kind: 'upload' | 'create' | 'date' | 'turn live' | 'update' | 'withdraw' | 'tell' | 'add row';
   service: string;
   /** How long the other side may take to act after a call; after an unknown outcome Grivo looks only when this has passed. */
   timeLimitMs: number;

@@ -24,6 +24,7 @@ import { PictureOrigins1766200000000 } from './0023-picture-origins.ts';
 import { Glance1766300000000 } from './0024-glance.ts';
 import { Presence1766400000000 } from './0025-presence.ts';
 import { Guests1766500000000 } from './0026-guests.ts';
+import { Carried1766600000000 } from './0027-carried.ts';
 
 /** Append-only: a migration that has left this repository is never changed. */
 export const migrations = [
@@ -53,4 +54,5 @@ export const migrations = [
   Glance1766300000000,
   Presence1766400000000,
   Guests1766500000000,
+  Carried1766600000000,
 ];

@@ -1,9 +1,9 @@
 import { type AtomEntry, type Collection, type EntryWords, newEntry } from '../../../formats/posting/atomEntry.ts';
 import type { Reply } from '../../../ground/network/network.ts';
 import { bad, type Effect, good, type Result } from '../../outcome/outcome.ts';
-import type { BlogPort, BlogSays, BlogTarget, Capability, Placed, Post, PostThere } from '../blog.ts';
+import type { Begins, BlogPort, BlogSays, BlogTarget, Capability, Placed, Post, PostThere } from '../blog.ts';
 import { type Asked, BlogCalls, noSuchPost, unusable, type WayPorts } from './calls.ts';
-import { BY_EVERY_WAY } from './carries.ts';
+import { BY_EVERY_WAY, keepsDates } from './carries.ts';
 import { addressHolds, holds, marked, pictured, unmarked } from './mark.ts';
 
 const CAN: ReadonlySet<Capability> = new Set<Capability>([
@@ -17,6 +17,8 @@ const CAN: ReadonlySet<Capability> = new Set<Capability>([
 
 const ENTRY = 'application/atom+xml;type=entry';
 const MOST_PAGES = 200;
+/** What a collection of standing pages is called, in the languages of the shipped texts. */
+const PAGES = /\b(?:pages|seiten)\b/i;
 
 /** An entry with the state it was read in, so that only that one is changed. */
 interface Held {
@@ -38,21 +40,32 @@ export class AtomBlog implements BlogPort {
     this.calls = new BlogCalls(ports);
   }
 
-  can(): ReadonlySet<Capability> {
-    return CAN;
+  can(blog: BlogTarget): ReadonlySet<Capability> {
+    return new Set<Capability>([
+      ...CAN,
+      ...keepsDates(blog),
+      ...(blog.settings.pages === undefined ? [] : ['pages' as const]),
+    ]);
+  }
+
+  async isRead(blog: BlogTarget, { address }: Placed, signal: AbortSignal): Promise<Result<boolean>> {
+    return this.calls.isRead(blog, address, signal);
   }
 
   /** Where entries and pictures are added, by the service document (section 8). */
   async config(blog: BlogTarget, signal: AbortSignal): Promise<Result<BlogSays>> {
     const read = await this.service(blog, signal);
     if (!read.ok) return read;
-    const entries = read.value.find(takesEntries);
+    const takes = read.value.filter(takesEntries);
+    const entries = takes.find(({ title }) => !PAGES.test(title)) ?? takes[0];
     if (!entries)
       return bad({ code: 'reply-unusable', service: blog.id, problem: 'it has no collection that takes articles' });
+    const pages = read.value.find((one) => takesEntries(one) && one !== entries && PAGES.test(one.title));
+    const { pages: _, ...kept } = blog.settings;
     const media = read.value.find(({ accept }) => accept.some((one) => /^image\/|^\*\/\*/.test(one)));
     return good({
       mediaEndpoint: media?.address ?? null,
-      settings: { ...blog.settings, collection: entries.address },
+      settings: { ...kept, collection: entries.address, ...(pages ? { pages: pages.address } : {}) },
     });
   }
 
@@ -73,13 +86,9 @@ export class AtomBlog implements BlogPort {
     return made;
   }
 
-  async create(
-    blog: BlogTarget,
-    post: Post,
-    status: 'draft' | 'published',
-    signal: AbortSignal,
-  ): Promise<Effect<Placed>> {
-    const address = blog.settings.collection;
+  async create(blog: BlogTarget, post: Post, status: Begins, signal: AbortSignal): Promise<Effect<Placed>> {
+    const { collection, pages } = blog.settings;
+    const address = post.shape === 'page' && pages !== undefined ? pages : collection;
     if (!address) {
       const says = await this.config(blog, signal);
       if (!says.ok) return { kind: 'not done', failure: says.failure };
@@ -90,7 +99,7 @@ export class AtomBlog implements BlogPort {
       author: post.author ?? blog.name,
       language: post.language,
       ...wordsIn(post, this.now()),
-      draft: status === 'draft',
+      draft: status !== 'published',
     });
     const headers = {
       'content-type': `${ENTRY};charset=utf-8`,
@@ -143,12 +152,26 @@ export class AtomBlog implements BlogPort {
 
   /** Looks through the collection, the last changed first (section 10), as far back as the post can be. */
   async find(blog: BlogTarget, key: string, since: number, signal: AbortSignal): Promise<Result<Placed | null>> {
-    let next: string | null = blog.settings.collection ?? null;
-    if (next === null) {
+    let { collection, pages } = blog.settings;
+    if (collection === undefined) {
       const says = await this.config(blog, signal);
       if (!says.ok) return says;
-      next = says.value.settings?.collection ?? null;
+      ({ collection, pages } = says.value.settings ?? {});
     }
+    for (const address of [collection, pages]) {
+      const found = address === undefined ? good(null) : await this.findIn(blog, address, { key, since }, signal);
+      if (!found.ok || found.value !== null) return found;
+    }
+    return good(null);
+  }
+
+  private async findIn(
+    blog: BlogTarget,
+    first: string,
+    { key, since }: { key: string; since: number },
+    signal: AbortSignal,
+  ): Promise<Result<Placed | null>> {
+    let next: string | null = first;
     for (let page = 0; page < MOST_PAGES && next !== null; page++) {
       const address: string = next;
       const read = await this.page(blog, address, signal);

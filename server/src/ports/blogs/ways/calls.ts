@@ -3,7 +3,7 @@ import type { Secrets } from '../../../ground/config/secrets.ts';
 import type { Call, CallOutcome, Network, Reply } from '../../../ground/network/network.ts';
 import type { ReadingRoom } from '../../../ground/reading/room.ts';
 import { failureOf, refusalOf } from '../../adapters/port.ts';
-import { bad, type Effect, type Result } from '../../outcome/outcome.ts';
+import { bad, type Effect, good, type Result } from '../../outcome/outcome.ts';
 import type { BlogTarget } from '../blog.ts';
 
 /** What every way over the network works with. */
@@ -13,6 +13,8 @@ export interface WayPorts {
   reader: ReadingRoom;
   /** Wall time in milliseconds. */
   now: () => number;
+  /** The moment it is for who publishes, in milliseconds: posts are dated by it. */
+  desk: () => number;
 }
 
 /** What is asked of a blog, but for its limits. */
@@ -33,7 +35,7 @@ const LONGEST_SAID = 300;
 
 /** Calls to blogs: what came of each, with the usual mistakes told by how it was answered. */
 export class BlogCalls {
-  constructor(private readonly ports: Pick<WayPorts, 'network' | 'now'>) {}
+  constructor(private readonly ports: Pick<WayPorts, 'network' | 'now' | 'desk'>) {}
 
   /** Asks for something that changes nothing. @param shape reads the answer; null when it cannot be used */
   async look<T>(
@@ -61,7 +63,9 @@ export class BlogCalls {
       read,
     }: { action: string; refuses?: Refuses; read: (reply: Reply) => Promise<T | null> | T | null },
   ): Promise<Effect<T>> {
-    const outcome = await this.call(blog, asked, signal);
+    // By which a blog can tell that a post is dated ahead, whatever its own clock says (RFC 9110, section 6.6.1).
+    const date = new Date(this.ports.desk()).toUTCString();
+    const outcome = await this.call(blog, { ...asked, headers: { date, ...asked.headers } }, signal);
     if (outcome.kind !== 'reply') {
       const { acted } = failureOf(outcome, blog.id, asked.address, action);
       return acted === 'unknown'
@@ -73,6 +77,15 @@ export class BlogCalls {
       return refusal.acted === 'unknown' ? unknown(blog, action) : { kind: 'not done', failure: refusal.failure };
     const made = await read(outcome.reply);
     return made === null ? unknown(blog, action) : { kind: 'done', value: made };
+  }
+
+  /** Whether readers find a page, who have no secret. */
+  async isRead(blog: BlogTarget, address: string, signal: AbortSignal): Promise<Result<boolean>> {
+    const outcome = await this.ports.network.call({ method: 'GET', address, timeLimitMs: blog.timeLimitMs, signal });
+    if (outcome.kind !== 'reply')
+      return bad({ code: 'service-unreachable', service: blog.id, detail: 'its pages cannot be read' });
+    const { status } = outcome.reply;
+    return status >= 500 ? bad({ code: 'service-broken', service: blog.id, status }) : good(status < 300);
   }
 
   private call(blog: BlogTarget, asked: Asked, signal: AbortSignal): Promise<CallOutcome> {

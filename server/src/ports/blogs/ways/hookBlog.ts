@@ -4,9 +4,9 @@ import type { Reply } from '../../../ground/network/network.ts';
 import { jsonOf } from '../../adapters/port.ts';
 import { bad, type Effect, good, type Result } from '../../outcome/outcome.ts';
 import { signatureOf } from '../../telling/hook.ts';
-import type { BlogPort, BlogSays, BlogTarget, Capability, Placed, Post, PostThere } from '../blog.ts';
+import type { Begins, BlogPort, BlogSays, BlogTarget, Capability, Placed, Post, PostThere } from '../blog.ts';
 import { type Asked, BlogCalls, noSuchPost, unusable, type WayPorts } from './calls.ts';
-import { BY_EVERY_WAY } from './carries.ts';
+import { BY_EVERY_WAY, keepsDates } from './carries.ts';
 
 const CAN: ReadonlySet<Capability> = new Set<Capability>([
   ...BY_EVERY_WAY,
@@ -16,6 +16,14 @@ const CAN: ReadonlySet<Capability> = new Set<Capability>([
   'address',
   'author',
   'language',
+  'review',
+  'private',
+  'pages',
+  'replies',
+  'properties',
+  'canonical',
+  'siblings',
+  'structured data',
 ]);
 
 /** What is asked of the receiver. `article.put` of a key that is there changes it: nothing is ever made twice. */
@@ -23,7 +31,7 @@ type Kind = 'article.put' | 'article.live' | 'article.withdraw' | 'article.ask' 
 
 const Answer = z.object({
   address: z.string().optional(),
-  status: z.enum(['draft', 'published']).optional(),
+  status: z.enum(['draft', 'review', 'private', 'published']).optional(),
   title: z.string().optional(),
   html: z.string().nullable().optional(),
 });
@@ -40,8 +48,12 @@ export class HookBlog implements BlogPort {
     this.calls = new BlogCalls(ports);
   }
 
-  can(): ReadonlySet<Capability> {
-    return CAN;
+  can(blog: BlogTarget): ReadonlySet<Capability> {
+    return new Set([...CAN, ...keepsDates(blog)]);
+  }
+
+  async isRead(blog: BlogTarget, { address }: Placed, signal: AbortSignal): Promise<Result<boolean>> {
+    return this.calls.isRead(blog, address, signal);
   }
 
   /** Asks whether it takes pictures; one that knows no such question takes none. */
@@ -64,12 +76,7 @@ export class HookBlog implements BlogPort {
     });
   }
 
-  async create(
-    blog: BlogTarget,
-    post: Post,
-    status: 'draft' | 'published',
-    signal: AbortSignal,
-  ): Promise<Effect<Placed>> {
+  async create(blog: BlogTarget, post: Post, status: Begins, signal: AbortSignal): Promise<Effect<Placed>> {
     return this.change(blog, 'article.put', post.key, { ...dataOf(post), status }, 'create', signal);
   }
 
@@ -78,11 +85,11 @@ export class HookBlog implements BlogPort {
   }
 
   async update(blog: BlogTarget, at: Placed, post: Post, signal: AbortSignal): Promise<Effect<Placed>> {
-    const there = await this.read(blog, at, signal);
+    const there = await this.there(blog, at, signal);
     if (!there.ok) return { kind: 'not done', failure: there.failure };
     const { value } = there;
     if (!value) return noSuchPost(blog);
-    const data = { ...dataOf({ ...post, key: at.handle }), status: value.status ?? 'published' };
+    const data = { ...dataOf({ ...post, key: at.handle }), status: value.asSaid ?? 'published' };
     return this.change(blog, 'article.put', at.handle, data, 'update', signal, at.address);
   }
 
@@ -94,10 +101,20 @@ export class HookBlog implements BlogPort {
   }
 
   async read(blog: BlogTarget, at: Placed, signal: AbortSignal): Promise<Result<PostThere | null>> {
+    return this.there(blog, at, signal);
+  }
+
+  /** A post as it is held, with its state in the receiver’s own words. */
+  private async there(
+    blog: BlogTarget,
+    at: Placed,
+    signal: AbortSignal,
+  ): Promise<Result<(PostThere & { asSaid: Begins | null }) | null>> {
     const asked = await this.ask(blog, 'article.ask', { key: at.handle }, Answer, signal);
     if (!asked.ok || asked.value === null) return asked.ok ? good(null) : asked;
-    const { address = at.address, status = null, title = '', html = null } = asked.value;
-    return good({ handle: at.handle, address, status, name: title, html });
+    const { address = at.address, status: asSaid = null, title = '', html = null } = asked.value;
+    const status = asSaid === null ? null : asSaid === 'draft' || asSaid === 'review' ? 'draft' : 'published';
+    return good({ handle: at.handle, address, status, name: title, html, asSaid });
   }
 
   async isWithdrawn(blog: BlogTarget, at: Placed, signal: AbortSignal): Promise<Result<boolean>> {
@@ -185,7 +202,7 @@ const secretOf = (text: string): Buffer =>
   text.startsWith('whsec_') ? Buffer.from(text.slice('whsec_'.length), 'base64') : Buffer.from(text, 'utf8');
 
 function dataOf(post: Post) {
-  const { key, name, html, markdown, summary, slug, categories, language, author, photo } = post;
+  const { key, name, html, markdown, summary, slug, categories, language, author, photo, ...sides } = post;
   return {
     key,
     title: name,
@@ -197,6 +214,7 @@ function dataOf(post: Post) {
     categories,
     language,
     picture: photo,
+    ...sides,
   };
 }
 

@@ -48,7 +48,7 @@ async function listing(posts: readonly Listed[], paged: boolean) {
     secret: secrets.seal('token'),
     timeLimitMs: 2_000,
   } as unknown as BlogTarget;
-  const micropub = new Micropub({ network, secrets, now: Date.now });
+  const micropub = new Micropub({ network, secrets, now: Date.now, desk: Date.now });
   const find = (key: string, since = 0) => micropub.find(blog, key, since, new AbortController().signal);
   return { find, asked };
 }

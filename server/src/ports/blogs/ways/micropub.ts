@@ -2,9 +2,9 @@ import { z } from 'zod';
 import { formBody, type Reply } from '../../../ground/network/network.ts';
 import { jsonOf } from '../../adapters/port.ts';
 import { bad, type Effect, good, type Result } from '../../outcome/outcome.ts';
-import type { BlogPort, BlogSays, BlogTarget, Capability, Placed, Post, PostThere } from '../blog.ts';
+import type { Begins, BlogPort, BlogSays, BlogTarget, Capability, Placed, Post, PostThere } from '../blog.ts';
 import { type Asked, BlogCalls, keyMistake, type Refusal, unusable, type WayPorts } from './calls.ts';
-import { BY_EVERY_WAY } from './carries.ts';
+import { BY_EVERY_WAY, keepsDates } from './carries.ts';
 import { addressHolds } from './mark.ts';
 
 /** What every blog of this way can; where its pictures go it says itself. */
@@ -16,7 +16,27 @@ const CAN: ReadonlySet<Capability> = new Set<Capability>([
   'address',
 ]);
 
-const Config = z.object({ 'media-endpoint': z.string().optional() });
+/**
+ * What a blog says of itself (section 3.7.1), with extensions to the standard: the kinds of posts it takes and their
+ * properties, places posts can go to, who may see them. How posts may begin is told as the values of `post-status`.
+ */
+const Config = z.object({
+  'media-endpoint': z.string().optional(),
+  'post-status': z.array(z.string()).optional().catch(undefined),
+  visibility: z.array(z.string()).optional().catch(undefined),
+  'post-types': z
+    .array(z.object({ type: z.string().optional(), properties: z.array(z.string()).optional() }))
+    .optional()
+    .catch(undefined),
+  destination: z
+    .array(z.object({ uid: z.string(), name: z.string() }))
+    .optional()
+    .catch(undefined),
+});
+/** The value of `post-status` of what waits for the blog’s own people. */
+const REVIEW = 'pending';
+/** What a place for standing pages is called, in the languages of the shipped texts. */
+const PAGES = /\b(?:pages?|seiten?)\b/i;
 const Content = z.object({ html: z.string() });
 const Properties = z.object({
   content: z.array(z.unknown()).optional(),
@@ -45,16 +65,39 @@ export class Micropub implements BlogPort {
     this.calls = new BlogCalls(ports);
   }
 
-  can(): ReadonlySet<Capability> {
-    return CAN;
+  can(blog: BlogTarget): ReadonlySet<Capability> {
+    const { told, pages } = blog.settings;
+    const can = new Set([...CAN, ...keepsDates(blog)]);
+    if (told?.review) can.add('review');
+    if (told?.private) can.add('private');
+    if (pages !== undefined) can.add('pages');
+    if ((told?.properties.length ?? 0) > 0) can.add('properties');
+    return can;
   }
 
-  /** What the blog says it can: the address of its media endpoint (section 3.7.1). */
+  async isRead(blog: BlogTarget, { address }: Placed, signal: AbortSignal): Promise<Result<boolean>> {
+    return this.calls.isRead(blog, address, signal);
+  }
+
+  /** What the blog says it can: where its media endpoint is, and what its posts may be. */
   async config(blog: BlogTarget, signal: AbortSignal): Promise<Result<BlogSays>> {
     const read = await this.query(blog, { q: 'config' }, Config, signal);
     if (!read.ok) return read;
-    const media = read.value['media-endpoint'] ?? '';
+    const says = read.value;
+    const media = says['media-endpoint'] ?? '';
+    const pages = says.destination?.find(({ name }) => PAGES.test(name))?.uid;
+    const { pages: _, ...kept } = blog.settings;
+    const article = says['post-types']?.find(({ type }) => type === 'article') ?? says['post-types']?.[0];
     return good({
+      settings: {
+        ...kept,
+        ...(pages === undefined ? {} : { pages: pages.slice(0, 500) }),
+        told: {
+          review: says['post-status']?.includes(REVIEW) ?? false,
+          private: says.visibility?.includes('private') ?? false,
+          properties: (article?.properties ?? []).filter((name) => name.length <= 60).slice(0, 100),
+        },
+      },
       mediaEndpoint: media !== '' && URL.canParse(media, blog.endpoint) ? new URL(media, blog.endpoint).href : null,
     });
   }
@@ -74,13 +117,15 @@ export class Micropub implements BlogPort {
   }
 
   /** Creates a post (section 3.3). The slug is asked for; the address the blog chose comes back. */
-  async create(
-    blog: BlogTarget,
-    post: Post,
-    status: 'draft' | 'published',
-    signal: AbortSignal,
-  ): Promise<Effect<Placed>> {
-    const properties = { ...propertiesOf(post), 'mp-slug': [post.slug], 'post-status': [status] };
+  async create(blog: BlogTarget, post: Post, status: Begins, signal: AbortSignal): Promise<Effect<Placed>> {
+    const properties = {
+      ...propertiesOf(post),
+      'mp-slug': [post.slug],
+      ...begins(status),
+      ...(post.shape === 'page' && blog.settings.pages !== undefined
+        ? { 'mp-destination': [blog.settings.pages] }
+        : {}),
+    };
     return this.effect(blog, json(blog, { type: ['h-entry'], properties }), 'create', placed, signal);
   }
 
@@ -212,9 +257,16 @@ const json = (blog: BlogTarget, body: object): Asked => ({
   body: JSON.stringify(body),
 });
 
+/** How a post begins, and who sees it; what is private is read by those who sign in. */
+function begins(status: Begins): Record<string, string[]> {
+  if (status === 'private') return { 'post-status': ['published'], visibility: ['private'] };
+  return { 'post-status': [status === 'review' ? REVIEW : status] };
+}
+
 /** What a post says, as properties of an entry (microformats2 h-entry). */
 function propertiesOf(post: Post): Record<string, unknown[]> {
   return {
+    ...Object.fromEntries(Object.entries(post.properties).map(([name, text]) => [name, [text]])),
     name: [post.name],
     content: [{ html: post.html }],
     summary: [post.summary],
@@ -244,7 +296,7 @@ function postOf(properties: z.infer<typeof Properties>, handle: string): PostThe
   return {
     handle,
     address: properties.url?.[0] ?? handle,
-    status: properties['post-status']?.[0] === 'draft' ? 'draft' : 'published',
+    status: ['draft', REVIEW].includes(properties['post-status']?.[0] ?? '') ? 'draft' : 'published',
     name: properties.name?.[0] ?? '',
     html: Content.safeParse(properties.content?.[0]).data?.html ?? null,
   };

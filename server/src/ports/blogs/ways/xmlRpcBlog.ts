@@ -2,9 +2,9 @@ import type { BlogMistake } from '@grivo/core';
 import { type Given, isStruct, methodCall, type Value } from '../../../formats/posting/xmlRpc.ts';
 import type { Reply } from '../../../ground/network/network.ts';
 import { bad, type Effect, good, type Result } from '../../outcome/outcome.ts';
-import type { BlogPort, BlogSays, BlogTarget, Capability, Placed, Post, PostThere } from '../blog.ts';
+import type { Begins, BlogPort, BlogSays, BlogTarget, Capability, Placed, Post, PostThere } from '../blog.ts';
 import { type Asked, BlogCalls, noSuchPost, unusable, type WayPorts } from './calls.ts';
-import { BY_EVERY_WAY } from './carries.ts';
+import { BY_EVERY_WAY, keepsDates } from './carries.ts';
 import { addressHolds, holds, marked, pictured, unmarked } from './mark.ts';
 
 /** What servers of this kind can: the post says no address, no language and no description. */
@@ -29,8 +29,8 @@ export class XmlRpcBlog implements BlogPort {
     this.calls = new BlogCalls(ports);
   }
 
-  can(): ReadonlySet<Capability> {
-    return CAN;
+  can(blog: BlogTarget): ReadonlySet<Capability> {
+    return new Set([...CAN, ...keepsDates(blog)]);
   }
 
   /** Signs in, by asking for the categories. */
@@ -52,12 +52,7 @@ export class XmlRpcBlog implements BlogPort {
     );
   }
 
-  async create(
-    blog: BlogTarget,
-    post: Post,
-    status: 'draft' | 'published',
-    signal: AbortSignal,
-  ): Promise<Effect<Placed>> {
+  async create(blog: BlogTarget, post: Post, status: Begins, signal: AbortSignal): Promise<Effect<Placed>> {
     const params = [...this.blogLogin(blog), itemOf(post), status === 'published'];
     const made = await this.change(blog, 'metaWeblog.newPost', params, 'create', signal, (value) =>
       typeof value === 'string' || typeof value === 'number' ? String(value) : null,
@@ -95,7 +90,7 @@ export class XmlRpcBlog implements BlogPort {
     const address = addressOf(there.value, blog) ?? at.address;
     // Where nobody knows its page, nobody can look whether readers find it.
     const isKnown = address !== nowhere(blog, at.handle);
-    const open = isKnown ? await this.isRead(blog, address, signal) : good(null);
+    const open = isKnown ? await this.calls.isRead(blog, address, signal) : good(null);
     if (!open.ok) return open;
     const { title = '', description = null } = there.value;
     return good({
@@ -178,14 +173,8 @@ export class XmlRpcBlog implements BlogPort {
       : done;
   }
 
-  /** Whether readers find a page there, who have no secret. */
-  private async isRead(blog: BlogTarget, address: string, signal: AbortSignal): Promise<Result<boolean>> {
-    const outcome = await this.ports.network.call({ method: 'GET', address, timeLimitMs: blog.timeLimitMs, signal });
-    if (outcome.kind !== 'reply')
-      return bad({ code: 'service-unreachable', service: blog.id, detail: 'its pages cannot be read' });
-    if (outcome.reply.status >= 500)
-      return bad({ code: 'service-broken', service: blog.id, status: outcome.reply.status });
-    return good(outcome.reply.status < 300);
+  async isRead(blog: BlogTarget, { address, handle }: Placed, signal: AbortSignal): Promise<Result<boolean>> {
+    return address === nowhere(blog, handle) ? good(false) : this.calls.isRead(blog, address, signal);
   }
 
   private login(blog: BlogTarget): string[] {

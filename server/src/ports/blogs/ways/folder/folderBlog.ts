@@ -4,7 +4,17 @@ import { access } from 'node:fs/promises';
 import { extname, join } from 'node:path';
 import { FOLDER_AS_MADE, type FolderSettings } from '@grivo/contract';
 import { bad, type Effect, good, type Result } from '../../../outcome/outcome.ts';
-import type { BlogPort, BlogSays, BlogTarget, Capability, Placed, Post, PostThere } from '../../blog.ts';
+import {
+  type Begins,
+  type BlogPort,
+  type BlogSays,
+  type BlogTarget,
+  type Capability,
+  PLAIN,
+  type Placed,
+  type Post,
+  type PostThere,
+} from '../../blog.ts';
 import { BY_EVERY_WAY } from '../carries.ts';
 import { pictured } from '../mark.ts';
 import { Files, FolderTrouble, OWN } from './files.ts';
@@ -21,6 +31,11 @@ const CAN: ReadonlySet<Capability> = new Set<Capability>([
   'address',
   'author',
   'language',
+  'pages',
+  'replies',
+  'properties',
+  'canonical',
+  'siblings',
 ]);
 
 /** What of it stays out of git: what only this installation needs, and what nobody is to read yet. */
@@ -48,8 +63,10 @@ export class FolderBlog implements BlogPort {
   /** @param ports the folders that may be written below, as absolute paths, and wall time in milliseconds */
   constructor(private readonly ports: { folders: readonly string[]; now: () => number }) {}
 
-  can(): ReadonlySet<Capability> {
-    return CAN;
+  /** A site made of Markdown leaves out what is dated ahead; a page of HTML is there for readers from when it is written. */
+  can(blog: BlogTarget): ReadonlySet<Capability> {
+    const { form } = settingsOf(blog);
+    return new Set<Capability>([...CAN, form === 'HTML' ? 'structured data' : 'dated ahead']);
   }
 
   async config(blog: BlogTarget): Promise<Result<BlogSays>> {
@@ -73,7 +90,8 @@ export class FolderBlog implements BlogPort {
     });
   }
 
-  async create(blog: BlogTarget, post: Post, status: 'draft' | 'published'): Promise<Effect<Placed>> {
+  async create(blog: BlogTarget, post: Post, begins: Begins): Promise<Effect<Placed>> {
+    const status = begins === 'published' ? 'published' : 'draft';
     return this.writing(blog, 'create', async (files) => {
       const now = new Date(this.ports.now()).toISOString();
       const known = await keptIn(files, post.key);
@@ -166,7 +184,7 @@ export class FolderBlog implements BlogPort {
     const text =
       kept.form === 'HTML'
         ? pageOf(blog, kept)
-        : markdownFile(headOf(post, { draft, date: kept.published }), post.markdown, settings);
+        : markdownFile(headOf(post, { draft, date: kept.published }), post.markdown, settings, post.properties);
     await files.write(file, text);
     // What turns it live later needs all of it, what is live nothing more than what lists it.
     if (draft) await files.write(postFile(kept.key), JSON.stringify(post));
@@ -203,7 +221,8 @@ export class FolderBlog implements BlogPort {
     await files.alone(async () => {
       const posts = await this.kept.all(files);
       const language = posts[0]?.language ?? 'en';
-      const around = aroundPosts({ name: blog.name, address: blog.address, language }, posts);
+      const now = new Date(this.ports.now()).toISOString();
+      const around = aroundPosts({ name: blog.name, address: blog.address, language }, posts, now);
       for (const [file, text] of Object.entries(around)) await files.write(file, text);
       if (settingsOf(blog).commits) await commit(files.folder, Object.keys(around), 'Front page, feed and sitemap');
     });
@@ -277,12 +296,20 @@ function keptOf(
     pattern.replace(/\{(slug|date|year|month)\}/g, (_, name: keyof typeof stands) => stands[name]);
   const form = known?.form ?? settings.form;
   const end = form === 'HTML' ? '.html' : '.md';
-  const file = filled(settings.file);
+  // A standing page lies by itself, and its address has no date in it.
+  const file = post.shape === 'page' ? stands.slug : filled(settings.file);
   return {
     key: post.key,
     form,
     file: known?.file ?? (file.endsWith(end) ? file : `${file.replace(/\.(?:md|markdown|html?)$/, '')}${end}`),
-    address: known?.address ?? under(blog.address, filled(settings.link).replace(/^\//, '')),
+    address:
+      known?.address ??
+      under(
+        blog.address,
+        post.shape === 'page'
+          ? `${stands.slug}${form === 'HTML' ? '.html' : ''}`
+          : filled(settings.link).replace(/^\//, ''),
+      ),
     title: post.name,
     summary: post.summary,
     status,
@@ -292,6 +319,10 @@ function keptOf(
     categories: post.categories,
     author: post.author,
     html: pictured(post),
+    shape: post.shape,
+    canonical: post.canonical,
+    siblings: post.siblings,
+    structured: post.structured,
   };
 }
 
@@ -302,5 +333,5 @@ async function keptIn(files: Files, key: string): Promise<Kept | null> {
 
 async function postIn(files: Files, key: string): Promise<Post | null> {
   const body = await files.read(postFile(key));
-  return body ? (JSON.parse(body.toString('utf8')) as Post) : null;
+  return body ? { ...PLAIN, ...(JSON.parse(body.toString('utf8')) as Post) } : null;
 }

@@ -1,10 +1,11 @@
-import type { FolderSettings, HeadLine } from '@grivo/contract';
+import { FOLDER_AS_MADE, type FolderSettings, type HeadLine } from '@grivo/contract';
 import { stringify as toml } from 'smol-toml';
 import { stringify as yaml } from 'yaml';
 import type { Post } from '../../blog.ts';
 
 /** What a post says at its head, by our names; what it does not have is left out. */
-export type HeadValues = Partial<Record<HeadLine, string | boolean | Date | string[]>>;
+export type HeadValue = string | boolean | Date | string[] | Record<string, string>;
+export type HeadValues = Partial<Record<HeadLine, HeadValue>>;
 
 /** What stands at the head of a file. */
 export function headOf(post: Post, { draft, date }: { draft: boolean; date: string | null }): HeadValues {
@@ -17,6 +18,11 @@ export function headOf(post: Post, { draft, date }: { draft: boolean; date: stri
     ...(post.categories.length === 0 ? {} : { categories: post.categories }),
     ...(post.photo ? { picture: post.photo.address, pictureText: post.photo.alternative } : {}),
     language: post.language,
+    ...(post.replies === null ? {} : { replies: post.replies }),
+    ...(post.canonical === null ? {} : { canonical: post.canonical }),
+    ...(post.siblings.length === 0
+      ? {}
+      : { siblings: Object.fromEntries(post.siblings.map(({ language, address }) => [language, address])) }),
     key: post.key,
   };
 }
@@ -26,10 +32,12 @@ export function markdownFile(
   values: HeadValues,
   markdown: string,
   { head, names }: Pick<FolderSettings, 'head' | 'names'>,
+  own: Readonly<Record<string, string>> = {},
 ): string {
-  const named: Record<string, string | boolean | Date | string[]> = {};
+  // What every post says stands after what this one says besides, and over it.
+  const named: Record<string, HeadValue> = { ...own };
   for (const [line, value] of Object.entries(values)) {
-    const name = names[line as HeadLine] ?? '';
+    const name = names[line as HeadLine] ?? FOLDER_AS_MADE.names[line as HeadLine] ?? '';
     if (name !== '') named[name] = value;
   }
   const body = `${markdown.trimEnd()}\n`;
@@ -44,7 +52,7 @@ export function markdownFile(
 }
 
 /** Moments as text in ISO 8601, which both forms read as what it is. */
-function plainDates(values: Record<string, string | boolean | Date | string[]>) {
+function plainDates(values: Record<string, HeadValue>) {
   return Object.fromEntries(
     Object.entries(values).map(([name, value]) => [name, value instanceof Date ? value.toISOString() : value]),
   );

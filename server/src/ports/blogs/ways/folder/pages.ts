@@ -19,6 +19,11 @@ export interface Kept {
   author: string | null;
   /** As it is read, for the feed. */
   html: string;
+  // What posts written by earlier versions did not have.
+  shape?: 'article' | 'page';
+  canonical?: string | null;
+  siblings?: readonly { language: string; address: string }[];
+  structured?: Readonly<Record<string, unknown>>;
 }
 
 const STYLE = `:root{color-scheme:light dark}body{font:1.0625rem/1.65 ui-serif,Georgia,'DejaVu Serif',serif;color:#22201d;background:#fdfcfa;margin:0}
@@ -56,7 +61,15 @@ export function pageOf(blog: { name: string; address: string }, post: Kept): str
   const at = post.published
     ? `<time datetime="${post.published}">${escapeXml(day(post.published, language))}</time>`
     : '';
-  const about = `<meta name="description" content="${escapeXml(post.summary)}"><link rel="canonical" href="${escapeXml(post.address)}">`;
+  const siblings = (post.siblings ?? [])
+    .map((one) => `<link rel="alternate" hreflang="${escapeXml(one.language)}" href="${escapeXml(one.address)}">`)
+    .join('');
+  const data = { ...post.structured, url: post.address, ...(post.published ? { datePublished: post.published } : {}) };
+  // As HTML asks of data in a script: nothing in it ends the element.
+  const structured = post.structured
+    ? `<script type="application/ld+json">${JSON.stringify(data).replaceAll('<', '\\u003c')}</script>`
+    : '';
+  const about = `<meta name="description" content="${escapeXml(post.summary)}"><link rel="canonical" href="${escapeXml(post.canonical ?? post.address)}">${siblings}${structured}`;
   const by = post.author ? `<p class="p-author">${escapeXml(post.author)}</p>` : '';
   const body = `<article class="h-entry"><h1 class="p-name">${escapeXml(post.title)}</h1>${by}${at}<div class="e-content">\n<!-- text -->\n${post.html}\n<!-- end of text -->\n</div></article>`;
   return frame({ ...blog, language }, `${post.title} · ${blog.name}`, body, about);
@@ -68,10 +81,10 @@ export function textIn(page: string): string | null {
   return begin < 0 || end < begin ? null : page.slice(begin + '<!-- text -->\n'.length, end);
 }
 
-/** The newest first. */
-const ordered = (posts: readonly Kept[]): Kept[] =>
+/** What readers find at a moment, the newest first; what is dated ahead is not there yet. */
+const ordered = (posts: readonly Kept[], now: string): Kept[] =>
   posts
-    .filter(({ status }) => status === 'published')
+    .filter(({ status, published }) => status === 'published' && (published ?? '') <= now)
     .sort((a, b) => (b.published ?? '').localeCompare(a.published ?? '') || a.key.localeCompare(b.key));
 
 const IN_FEED = 20;
@@ -80,8 +93,11 @@ const IN_FEED = 20;
 export function aroundPosts(
   blog: { name: string; address: string; language: string },
   posts: readonly Kept[],
+  now: string,
 ): { [file: string]: string } {
-  const live = ordered(posts);
+  const all = ordered(posts, now);
+  // Standing pages are in the map of the site, and in no list.
+  const live = all.filter(({ shape }) => shape !== 'page');
   const rows = live.map(
     ({ address, title, published, summary, language }) =>
       `<li><a href="${escapeXml(address)}">${escapeXml(title)}</a> <time datetime="${published}">${escapeXml(day(published!, language))}</time><br>${escapeXml(summary)}</li>`,
@@ -100,6 +116,6 @@ export function aroundPosts(
   return {
     'index.html': frame(blog, blog.name, `<h1>${escapeXml(blog.name)}</h1><ul class="posts">${rows.join('\n')}</ul>`),
     'feed.atom': `<?xml version="1.0" encoding="UTF-8"?>\n<feed xmlns="http://www.w3.org/2005/Atom"><title>${escapeXml(blog.name)}</title><id>${escapeXml(home)}</id><link href="${escapeXml(home)}"/><link rel="self" href="${escapeXml(under(blog.address, 'feed.atom'))}"/><author><name>${escapeXml(blog.name)}</name></author><updated>${updated}</updated>${entries.join('\n')}</feed>\n`,
-    'sitemap.xml': `<?xml version="1.0" encoding="UTF-8"?>\n<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9"><url><loc>${escapeXml(home)}</loc></url>${live.map((post) => `<url><loc>${escapeXml(post.address)}</loc><lastmod>${post.updated}</lastmod></url>`).join('\n')}</urlset>\n`,
+    'sitemap.xml': `<?xml version="1.0" encoding="UTF-8"?>\n<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9"><url><loc>${escapeXml(home)}</loc></url>${all.map((post) => `<url><loc>${escapeXml(post.address)}</loc><lastmod>${post.updated}</lastmod></url>`).join('\n')}</urlset>\n`,
   };
 }
