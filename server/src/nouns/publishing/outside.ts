@@ -27,6 +27,8 @@ export type OutsidePorts = PublishingPorts & Pick<Tools, 'reader'>;
 
 /** How long what was looked at is not looked at again by itself, and how many posts are looked at in one go. */
 const AGAIN_HOURS = 6;
+/** A draft may be passed by the people of the blog at any moment. */
+const DRAFT_AGAIN_HOURS = 1;
 const AT_ONCE = 3;
 /** Letters of a post that are looked at; the longest article has a tenth of it. */
 const LONGEST = 2_000_000;
@@ -125,11 +127,12 @@ export async function lookOutside(
     : { kind: beside.value.there ? 'changed' : 'gone', digest, at: new Date(ports.ground.now()).toISOString() };
   const known = publication.outside?.digest === outside?.digest;
   await ports.ground.db.run(
-    `UPDATE publication SET seen = IF(?, ?, seen), outside = ?, compare_at = UTC_TIMESTAMP(3) + INTERVAL IF(state = 'draft', 1, ${AGAIN_HOURS}) HOUR WHERE id = ? AND edition = ?`,
+    `UPDATE publication SET seen = IF(?, ?, seen), outside = ?, compare_at = UTC_TIMESTAMP(3) + INTERVAL ? HOUR WHERE id = ? AND edition = ?`,
     [
       outside === null && isSettled(publication),
       digest,
       outside === null ? null : JSON.stringify(known ? publication.outside : outside),
+      publication.state === 'draft' ? DRAFT_AGAIN_HOURS : AGAIN_HOURS,
       publication.id,
       publication.edition,
     ],
