@@ -6,11 +6,14 @@ export function ValuesEditor({
   value,
   label,
   most,
+  hint = '',
   onChange,
 }: {
   value: readonly string[];
   label: string;
   most: number;
+  /** What a line is, where that needs saying. */
+  hint?: string;
   onChange: (value: string[]) => void;
 }) {
   const [text, setText] = useState(value.join('\n'));
@@ -35,7 +38,9 @@ export function ValuesEditor({
         }}
       />
       <p className={`pt-1 text-small ${lines.length > most ? 'text-red' : 'text-ink-3'}`}>
-        {lines.length > most ? `At most ${most}; there are ${lines.length}.` : 'One a line.'}
+        {lines.length > most
+          ? `At most ${most}; there are ${lines.length}.`
+          : `One a line${hint === '' ? '.' : `, ${hint}`}`}
       </p>
     </div>
   );

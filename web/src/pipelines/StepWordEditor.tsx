@@ -6,6 +6,7 @@ import {
   type Names,
   PARTS,
   PICKS,
+  propertyIn,
   type SeenField,
   type Step,
   sheetColumns,
@@ -91,6 +92,14 @@ const HINT: Record<string, string> = {
   subject: 'Fields in double braces: {{ subject }}.',
 };
 
+/** What a line of a list is, where its word does not say it. */
+function lineHint(field: string, step: Step, { blogs }: Choices): string {
+  if (step.kind !== 'publish' || field !== 'properties') return '';
+  const told = blogs.find(({ id }) => id === step.blog)?.settings.told?.properties ?? [];
+  const own = told.filter((name) => propertyIn(`${name}: x`) !== null);
+  return `as reading-time: 5 minutes; fields in double braces are filled in.${own.length === 0 ? '' : ` The blog knows ${own.join(', ')}.`}`;
+}
+
 type Of<Type extends WordEditor['type']> = Extract<WordEditor, { type: Type }>;
 
 interface Edited<Type extends WordEditor['type']> extends Shown {
@@ -175,8 +184,14 @@ const EDITORS: { readonly [Type in WordEditor['type']]: (word: Edited<Type>) => 
   list: ({ editor, value, choices, fields, put }) => (
     <ListEditor value={value as string[]} options={listed(editor.of, choices, fields)} onChange={put} />
   ),
-  values: ({ editor, field, value, put }) => (
-    <ValuesEditor label={field} value={(value as string[]) ?? []} most={editor.most} onChange={put} />
+  values: ({ editor, field, value, step, choices, put }) => (
+    <ValuesEditor
+      label={field}
+      value={(value as string[]) ?? []}
+      most={editor.most}
+      hint={lineHint(field, step, choices)}
+      onChange={put}
+    />
   ),
   instruction: (word) => <Instruction {...word} />,
   expression: ({ field, value, fields, put }) => (
