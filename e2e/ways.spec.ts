@@ -175,3 +175,42 @@ test('five blogs by five ways, wrong first and then right; an article on each, c
   await expect(onBlogs.getByText(/taken back/)).toHaveCount(5);
   for (const { address: at } of again.publications.slice(0, 4)) expect((await page.request.get(at)).status()).toBe(404);
 });
+
+test('a blog is connected by its owner’s approval there, refused first; a wrong secret is mended the same way', async ({
+  page,
+}) => {
+  const begin = async () => {
+    await page.goto(`${base()}/blogs?new`);
+    await page.getByLabel('Address of the blog', { exact: true }).fill(site.address);
+    await page.getByRole('button', { name: 'Approve it at the blog instead' }).click();
+  };
+  await begin();
+  await expect(page.getByText('asks to do this on your blog: create, update, delete, media.')).toBeVisible();
+  await page.getByRole('button', { name: 'Refuse' }).click();
+  await expect(page.getByRole('heading', { name: 'Not approved' })).toBeVisible();
+  await expect(page.getByText('It was refused at the blog.')).toBeVisible();
+  expect(await faultsOf(page)).toEqual([]);
+  await begin();
+  await page.getByRole('button', { name: 'Approve' }).click();
+  await expect(page.getByRole('heading', { name: 'Approved' })).toBeVisible();
+  expect(await faultsOf(page)).toEqual([]);
+  // The address is good once: opened again it says so.
+  const used = page.url();
+  await page.goto(used);
+  await expect(page.getByText(/^This approval is over/)).toBeVisible();
+  const { blogs } = await ask<{ blogs: { id: string; address: string; way: string }[] }>(page, 'get', '/blogs');
+  const id = blogs.find(({ address, way }) => address === site.address && way === 'micropub')!.id;
+  await page.goto(`${base()}/blogs/${id}`);
+  await newSecretWrong(page);
+  await page.getByRole('button', { name: 'Approve it again at the blog' }).click();
+  await page.getByRole('button', { name: 'Approve' }).click();
+  await page.getByRole('link', { name: 'Look at it' }).click();
+  await connected(page);
+});
+
+async function newSecretWrong(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Give it a new secret' }).click();
+  await page.getByLabel('New secret').fill('wrong');
+  await page.getByRole('button', { name: 'Save and test it' }).click();
+  await expect(page.getByText('Saved and tested: see below what is wrong.')).toBeVisible();
+}

@@ -19,6 +19,7 @@ const ArticlePage = lazy(() => import('./articles/ArticlePage.tsx'));
 const OutsidePage = lazy(() => import('./articles/outside/OutsidePage.tsx'));
 const Cadence = lazy(() => import('./cadence/Cadence.tsx'));
 const Blogs = lazy(() => import('./blogs/Blogs.tsx'));
+const Approved = lazy(() => import('./blogs/connect/Approved.tsx'));
 const BlogPage = lazy(() => import('./blogs/BlogPage.tsx'));
 const LinksPage = lazy(() => import('./blogs/links/LinksPage.tsx'));
 const Styles = lazy(() => import('./styles/Styles.tsx'));
@@ -60,6 +61,7 @@ export function App() {
           <Route path="/articles/:id/outside/:publication" element={edited(<OutsidePage />)} />
           <Route path="/cadence" element={edited(<Cadence />)} />
           <Route path="/blogs" element={owned(<Blogs />)} />
+          <Route path="/blogs/approved" element={owned(<Approved />)} />
           <Route path="/blogs/:id" element={owned(<BlogPage />)} />
           <Route path="/blogs/:id/links" element={edited(<LinksPage />)} />
           <Route path="/styles" element={edited(<Styles />)} />

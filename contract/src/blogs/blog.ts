@@ -150,6 +150,22 @@ export const Folders = z.object({ folders: z.array(z.string()) });
 /** The blog that was connected; `joined` when it was connected already and got the new secret. */
 export const MadeBlog = Made.extend({ joined: z.boolean(), lines: z.array(TestLine) });
 
+/** An approval to be begun: of a blog that is to be connected, or of one that is and needs a new secret. */
+export const NewApproval = z.union([
+  z.strictObject({ address: Address, cadence: CadenceRule }),
+  z.strictObject({ blog: Id }),
+]);
+export type NewApproval = z.infer<typeof NewApproval>;
+/** Where the owner of the blog approves. */
+export const ApprovalBegun = z.object({ address: z.string() });
+/** What the owner came back with. */
+export const ApprovalEnd = z.strictObject({
+  state: z.string().min(1).max(200),
+  code: z.string().max(4_000).default(''),
+  error: z.string().max(500).default(''),
+  iss: z.string().max(2_000).nullable().default(null),
+});
+
 /** A new secret, and the user name it belongs to where the way signs in with one. */
 export const NewBlogSecret = z.strictObject({
   secret: z.string().min(1, 'a secret').max(1_000),
@@ -166,6 +182,8 @@ export const FoundEndpoint = z.object({
   language: z.string().nullable(),
   /** The ways posts can go there, the fullest first. */
   ways: z.array(FoundWay),
+  /** Whether its owner can approve programs there, instead of pasting a secret. */
+  approves: z.boolean(),
   /** What was found otherwise than it was entered, in sentences. */
   notes: z.array(z.string()),
 });

@@ -55,6 +55,7 @@ export const ACTS = [
   'hook renewed',
   'service connected',
   'service key changed',
+  'blog approved',
   'blog secret changed',
   'blog removed',
   'service removed',

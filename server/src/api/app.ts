@@ -5,6 +5,7 @@ import helmet from 'helmet';
 import { tooDeep } from '../ground/reading/json.ts';
 import { EventFeed } from '../nouns/events/feed.ts';
 import { isSecure, ownOriginOnly } from './access.ts';
+import { approvalRoutes, CLIENT_PATH, clientAt, homeOf } from './approvals.ts';
 import { articleEditRoutes } from './articleEdits.ts';
 import { articleRoutes } from './articles.ts';
 import { blogRoutes } from './blogs.ts';
@@ -68,6 +69,7 @@ export function allRoutes(product: Product): Route[] {
     ...articleRoutes(product),
     ...articleEditRoutes(product),
     ...commentRoutes(product),
+    ...approvalRoutes(product),
     ...blogRoutes(product),
     ...serviceRoutes(product),
     ...peopleRoutes(product),
@@ -130,6 +132,8 @@ export function app(product: Product): Express {
       .then(() => response.json({ well: true, deskNow: new Date(ground.desk.now()).toISOString() }))
       .catch(next);
   });
+  // Blogs that are asked for an approval read who asks.
+  server.get(CLIENT_PATH, (request, response) => void response.json(clientAt(homeOf(product, request))));
   server.use('/api', sessionRoutes(product));
   const routes = allRoutes(product);
   const router = Router();

@@ -1,6 +1,7 @@
 import { Router } from 'express';
 import type { Troubles } from '../ground/trouble.ts';
 import { atomPub } from './atomPub.ts';
+import { indieAuth } from './indieAuth.ts';
 import { micropub } from './micropub.ts';
 import type { BlogSite, Posts } from './posts.ts';
 import { signedHook } from './signedHook.ts';
@@ -14,7 +15,10 @@ export const postingByXml = (...parts: Parts): Router =>
   Router().use(atomPub(...parts), xmlRpc(...parts), signedHook(...parts));
 
 /** Where posts go as JSON or as forms, and what readers see. */
-export const blogSites = (...parts: Parts): Router => Router().use(micropub(...parts), publicSite(...parts));
+export const blogSites = (...parts: Parts): Router => {
+  const [sites, , troubles, origin] = parts;
+  return Router().use(micropub(...parts), indieAuth(sites, troubles, origin), publicSite(...parts));
+};
 
 /** Where a blog is, where posts go by each way, and who signs in. */
 export interface BlogAddresses {

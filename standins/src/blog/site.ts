@@ -80,7 +80,7 @@ function relations({ address, canonical, siblings = [] }: Post): string {
 
 function frame(site: BlogSite, title: string, body: string, relations = ''): string {
   return `<!doctype html><html lang="${site.language}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><title>${escaped(title)}</title>
-<link rel="alternate" type="application/atom+xml" href="/blogs/${site.slug}/feed.atom"><link rel="micropub" href="/blogs/${site.slug}/micropub"><link rel="service" type="application/atomsvc+xml" href="/blogs/${site.slug}/atom"><link rel="EditURI" type="application/rsd+xml" href="/blogs/${site.slug}/rsd.xml">${relations}<style>${STYLE}</style></head>
+<link rel="alternate" type="application/atom+xml" href="/blogs/${site.slug}/feed.atom"><link rel="micropub" href="/blogs/${site.slug}/micropub"><link rel="indieauth-metadata" href="/blogs/${site.slug}/auth/metadata"><link rel="service" type="application/atomsvc+xml" href="/blogs/${site.slug}/atom"><link rel="EditURI" type="application/rsd+xml" href="/blogs/${site.slug}/rsd.xml">${relations}<style>${STYLE}</style></head>
 <body><header class="site"><a href="/blogs/${site.slug}">${escaped(site.name)}</a><span>${escaped(site.tagline)}</span></header><main>${body}</main><footer class="site">${escaped(site.name)}</footer></body></html>`;
 }
 

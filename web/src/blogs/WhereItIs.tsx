@@ -6,6 +6,7 @@ import { call, inWords } from '../api/call.ts';
 import { queryClient } from '../api/queries.ts';
 import { useWords } from '../api/useWords.ts';
 import { Button, ChoiceWord, DoneHere, Field, Head, NumberOnce, TextOnce, Trouble, Word } from '../design/index.ts';
+import { approveAt } from './connect/approve.ts';
 import { FORMS, HEADS } from './connect/folderWords.ts';
 import { BY_WAY } from './connect/ways.ts';
 
@@ -65,7 +66,7 @@ export function WhereItIs({ blog }: { blog: Blog }) {
       </p>
       {limit.error ? <Trouble>{inWords(limit.error)}</Trouble> : null}
       {settings.folder ? <HowFilesAre id={blog.id} folder={settings.folder} /> : null}
-      {way === 'folder' ? null : <Secret id={blog.id} user={settings.user ?? null} />}
+      {way === 'folder' ? null : <Secret id={blog.id} user={settings.user ?? null} approves={way === 'micropub'} />}
     </>
   );
 }
@@ -139,7 +140,8 @@ function HowFilesAre({ id, folder }: { id: string; folder: FolderSettings }) {
   );
 }
 
-function Secret({ id, user }: { id: string; user: string | null }) {
+function Secret({ id, user, approves }: { id: string; user: string | null; approves: boolean }) {
+  const approve = useMutation({ mutationFn: () => approveAt({ blog: id }) });
   const [open, setOpen] = useState(false);
   const [secret, setSecret] = useState('');
   const [name, setName] = useState(user ?? '');
@@ -157,10 +159,20 @@ function Secret({ id, user }: { id: string; user: string | null }) {
   });
   if (!open)
     return (
-      <div className="flex gap-4 py-3">
+      <div className="flex flex-wrap gap-x-4 py-3">
         <Button look="word" onClick={() => setOpen(true)}>
           Give it a new secret
         </Button>
+        {approves ? (
+          <Button
+            look="word"
+            busy={approve.isPending ? 'Looking where that is' : null}
+            onClick={() => approve.mutate()}
+          >
+            Approve it again at the blog
+          </Button>
+        ) : null}
+        {approve.isError ? <Trouble>{inWords(approve.error)}</Trouble> : null}
         {put.data ? (
           <DoneHere>
             {put.data.lines.every(({ well }) => well)

@@ -12,6 +12,8 @@ export interface FoundBlog {
   language: string | null;
   /** The ways posts can go there, the fullest first. */
   ways: FoundWay[];
+  /** Whether its owner can approve programs there, instead of pasting a secret. */
+  approves: boolean;
   /** What was found otherwise than it was entered, in sentences. */
   notes: string[];
 }
@@ -23,6 +25,9 @@ export interface NotFound {
 }
 
 type Ports = Pick<Tools, 'network' | 'reader'>;
+
+/** What a page says that lets its owner approve programs (IndieAuth). */
+const APPROVAL = ['indieauth-metadata', 'authorization_endpoint'];
 
 const TIME_LIMIT_MS = 15_000;
 const MEND = 'Open the address in a browser, and check the part after the name.';
@@ -67,6 +72,7 @@ export async function discoverBlog(ports: Ports, typed: string): Promise<FoundBl
     name: front?.name ?? null,
     language: front?.language ?? null,
     ways,
+    approves: front?.approves === true && ways.some(({ way }) => way === 'micropub'),
     notes,
   };
 }
@@ -135,6 +141,7 @@ interface Page {
   name: string | null;
   language: string | null;
   ways: FoundWay[];
+  approves: boolean;
 }
 
 async function readPage(ports: Ports, reply: Reply): Promise<Page | null> {
@@ -149,7 +156,8 @@ async function readPage(ports: Ports, reply: Reply): Promise<Page | null> {
     return found !== undefined && URL.canParse(found, base) ? new URL(found, base).href : null;
   };
   const ways: FoundWay[] = [];
-  const header = linksOf(reply.headers['link'] ?? '', reply.address).get('micropub');
+  const links = linksOf(reply.headers['link'] ?? '', reply.address);
+  const header = links.get('micropub');
   const micropub = header && URL.canParse(header, base) ? new URL(header, base).href : linked('micropub');
   if (micropub) ways.push({ way: 'micropub', endpoint: micropub, settings: {} });
   const service = linked('service', /atomsvc\+xml/);
@@ -161,7 +169,8 @@ async function readPage(ports: Ports, reply: Reply): Promise<Page | null> {
     if (found) ways.push(found);
   }
   const language = /^[a-z]{2}/i.exec(head.language)?.[0]?.toLowerCase() ?? null;
-  return { address: reply.address, name: head.title || null, language, ways };
+  const approves = APPROVAL.some((rel) => links.has(rel) || linked(rel) !== null);
+  return { address: reply.address, name: head.title || null, language, ways, approves };
 }
 
 async function deskInterface(reader: Ports['reader'], reply: Reply): Promise<FoundWay | null> {

@@ -5,8 +5,10 @@ import { useForm, useWatch } from 'react-hook-form';
 import { call, inWords } from '../../api/call.ts';
 import { queryClient } from '../../api/queries.ts';
 import { Button, ChoiceWord, Trouble } from '../../design/index.ts';
+import { webAddress } from '../../words/address.ts';
 import { TestLines } from '../TestLines.tsx';
-import { BlogDraft, type Connected, connectBlog, NeedsMore, NOTHING_TYPED } from './connecting.ts';
+import { approveAt } from './approve.ts';
+import { BlogDraft, type Connected, connectBlog, firstCadence, NeedsMore, NOTHING_TYPED } from './connecting.ts';
 import { FolderFields, NetworkFields } from './fields.tsx';
 import { WAYS } from './ways.ts';
 
@@ -36,6 +38,15 @@ export function ConnectBlog({ onDone, autoFocus = false }: ConnectBlogProps) {
       onDone?.(id, lines);
     },
   });
+  const approve = useMutation({
+    mutationFn: (address: string) => approveAt({ address: webAddress(address), cadence: firstCadence() }),
+  });
+  const toApprove = () => {
+    const address = form.getValues('address').trim();
+    form.clearErrors();
+    if (address === '') form.setError('address', { message: 'The address people open in a browser.' });
+    else approve.mutate(address);
+  };
   const folders = useQuery({
     queryKey: ['blog folders'],
     queryFn: () => call('GET', '/blogs/folders', { answer: Folders }),
@@ -68,6 +79,11 @@ export function ConnectBlog({ onDone, autoFocus = false }: ConnectBlogProps) {
         <Button look="solid" type="submit" hint="Enter" busy={connect.isPending ? 'Testing with a draft' : null}>
           Connect and test
         </Button>
+        {way === 'found' || way === 'micropub' ? (
+          <Button look="line" busy={approve.isPending ? 'Looking where that is' : null} onClick={toApprove}>
+            Approve it at the blog instead
+          </Button>
+        ) : null}
         {way === 'folder' || way === 'hook' ? null : (
           <Offered
             onChoose={(blog) => {
@@ -78,6 +94,7 @@ export function ConnectBlog({ onDone, autoFocus = false }: ConnectBlogProps) {
           />
         )}
       </div>
+      {approve.isError ? <Trouble>{inWords(approve.error)}</Trouble> : null}
       {connect.isError ? (
         <Trouble>{connect.error instanceof NeedsMore ? connect.error.message : inWords(connect.error)}</Trouble>
       ) : null}

@@ -50,7 +50,7 @@ export class NeedsMore extends Error {
 }
 
 /** Five a week in the morning: a cadence to begin with, changed in a sentence later. */
-function firstCadence() {
+export function firstCadence() {
   return {
     rate: { kind: 'count' as const, n: 5, per: 'week' as const },
     days: [1, 2, 3, 4, 5],

@@ -25,6 +25,7 @@ import { Glance1766300000000 } from './0024-glance.ts';
 import { Presence1766400000000 } from './0025-presence.ts';
 import { Guests1766500000000 } from './0026-guests.ts';
 import { Carried1766600000000 } from './0027-carried.ts';
+import { Approvals1766700000000 } from './0028-approvals.ts';
 
 /** Append-only: a migration that has left this repository is never changed. */
 export const migrations = [
@@ -55,4 +56,5 @@ export const migrations = [
   Presence1766400000000,
   Guests1766500000000,
   Carried1766600000000,
+  Approvals1766700000000,
 ];
