@@ -5,6 +5,7 @@ export * from './articles/edits.ts';
 export * from './articles/many.ts';
 export * from './articles/presence.ts';
 export * from './blogs/blog.ts';
+export * from './blogs/ping.ts';
 export * from './briefs/brief.ts';
 export * from './briefs/hold.ts';
 export * from './desk/desk.ts';

@@ -14,6 +14,7 @@ import { type FoundElsewhere, keywordService, type Searches } from './keywords/k
 import { MODEL_ONE, MODEL_TWO, modelService } from './model/service.ts';
 import { LIBRARIES, pictureLibraries } from './pictures/libraries.ts';
 import { mailServer, type Received, receivers } from './receive/receivers.ts';
+import { toldPlaces } from './receive/told.ts';
 import { type SheetAct, type SheetMaterial, Sheets, sheetHost } from './sheets/sheets.ts';
 import { type Podcast, podcastHost } from './sound/podcasts.ts';
 import { transcription } from './sound/transcribe.ts';
@@ -224,7 +225,7 @@ export async function start(options: StandInOptions): Promise<StandIns> {
   app.use(keywordService(options.pages, options.elsewhere ?? [], options.searches ?? {}, troubles, origin));
   app.use(pictureLibraries(troubles, origin));
   const inbox = new Journal<Received>(folder, 'inbox');
-  app.use(receivers(inbox, troubles));
+  app.use(receivers(inbox, troubles), toldPlaces(inbox, troubles));
   const mail = await mailServer(inbox, options.mailPort ?? 0);
   app.use(controlRoutes(troubles, calls, posts, () => introduction(address, keys.one, options.blogs), channels, news));
   return {

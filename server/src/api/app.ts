@@ -27,6 +27,7 @@ import { pageRoutes } from './page.ts';
 import { peopleRoutes } from './people.ts';
 import { phraseRoutes } from './phrases.ts';
 import { pictureRoutes } from './pictures.ts';
+import { pingRoutes } from './pings.ts';
 import { pipelineRoutes } from './pipelines.ts';
 import { presenceRoutes } from './presence.ts';
 import { answerProblems, notFound, problem } from './problem.ts';
@@ -71,6 +72,7 @@ export function allRoutes(product: Product): Route[] {
     ...commentRoutes(product),
     ...approvalRoutes(product),
     ...blogRoutes(product),
+    ...pingRoutes(product),
     ...serviceRoutes(product),
     ...peopleRoutes(product),
     ...keyRoutes(product),

@@ -20,6 +20,7 @@ import { labelEntity } from '../nouns/labels/entity.ts';
 import { readPagesDue } from '../nouns/links/read.ts';
 import { personEntity } from '../nouns/people/entity.ts';
 import { notePictures } from '../nouns/pictures/uses.ts';
+import { sendPings } from '../nouns/pings/send.ts';
 import { pipelineEntity } from '../nouns/pipelines/entity.ts';
 import { settlePublishing } from '../nouns/publishing/acts.ts';
 import { takeBackDated } from '../nouns/publishing/dated.ts';
@@ -226,6 +227,7 @@ function engineOf(
       await finishCalls(tools, bell);
       await settlePublishing(tools);
       await takeBackDated(tools);
+      await sendPings(tools);
       await compareOutside(tools);
     },
     upkeep: async () => {

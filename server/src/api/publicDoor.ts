@@ -1,6 +1,7 @@
 import { Router } from 'express';
 import type { Product } from './product.ts';
 import { hookRoutes } from './publicHooks.ts';
+import { listedRoutes } from './publicListed.ts';
 import { sharedRoutes } from './publicShared.ts';
 
 /**
@@ -10,10 +11,10 @@ import { sharedRoutes } from './publicShared.ts';
 export function publicDoor(product: Product): Router {
   const door = Router();
   // Nobody is signed in here, whatever is sent along.
-  door.use(['/hooks', '/pushed', '/read'], (request, _response, next) => {
+  door.use(['/hooks', '/pushed', '/read', '/listed'], (request, _response, next) => {
     delete request.headers.cookie;
     delete request.headers.authorization;
     next();
   });
-  return door.use(hookRoutes(product), sharedRoutes(product));
+  return door.use(hookRoutes(product), sharedRoutes(product), listedRoutes(product));
 }

@@ -73,6 +73,8 @@ export type BlogAct =
   | { act: 'create'; at: string; blog: string; post: Post }
   | { act: 'update'; at: string; blog: string; address: string; change: Partial<Post> }
   /** By how much the clock of whoever posts there is ahead of ours. */
+  /** Its owner puts a text file at its front. */
+  | { act: 'text'; at: string; blog: string; name: string; text: string }
   /** From now on it shows posts whatever moment they are dated for. */
   | { act: 'heedless'; at: string; blog: string }
   | { act: 'clock'; at: string; blog: string; aheadMs: number }
@@ -85,6 +87,7 @@ export class Posts {
   private readonly byBlog = new Map<string, Map<string, Post>>();
   private readonly ahead = new Map<string, number>();
   private readonly heedless = new Set<string>();
+  private readonly texts = new Map<string, string>();
 
   constructor(
     private readonly journal: Journal<BlogAct>,
@@ -131,6 +134,11 @@ export class Posts {
     const said = Date.parse(date ?? '');
     if (Number.isNaN(said) || !this.byBlog.has(blog) || Math.abs(said - this.now(blog)) < CLOCKS_MS) return;
     this.do({ act: 'clock', at: new Date().toISOString(), blog, aheadMs: said - Date.now() });
+  }
+
+  /** A text file its owner put there. */
+  textAt(blog: string, name: string): string | null {
+    return this.texts.get(`${blog}/${name}`) ?? null;
   }
 
   /** Whether readers who do not sign in find a post now: it is passed, for all, and its moment has come. */
@@ -182,6 +190,7 @@ export class Posts {
   private apply(act: BlogAct): void {
     const posts = this.byBlog.get(act.blog);
     if (!posts) return;
+    if (act.act === 'text') this.texts.set(`${act.blog}/${act.name}`, act.text);
     if (act.act === 'heedless') this.heedless.add(act.blog);
     if (act.act === 'clock') this.ahead.set(act.blog, act.aheadMs);
     if (act.act === 'create') posts.set(act.post.slug, act.post);

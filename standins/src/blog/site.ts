@@ -40,6 +40,8 @@ export function publicSite(sites: readonly BlogSite[], posts: Posts, troubles: T
   router.get(
     '/blogs/:blog/:slug',
     page((request, site) => {
+      const text = posts.textAt(site.slug, String(request.params['slug']));
+      if (text !== null) return { status: 200, type: 'text/plain', body: text };
       const post = posts.bySlug(site.slug, String(request.params['slug']));
       const owner = request.query['preview'] === site.token;
       if (!post || !(posts.isRead(site.slug, post) || owner)) return missing();

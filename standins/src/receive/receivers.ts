@@ -6,7 +6,7 @@ import type { Answer, Troubles } from '../ground/trouble.ts';
 
 /** Something that was told to somebody. */
 export interface Received {
-  by: 'mail' | 'message' | 'hook';
+  by: 'mail' | 'message' | 'hook' | 'search' | 'hub';
   to: string;
   /** Headers of a mail or a call, names in small letters. */
   headers: Record<string, string>;

@@ -12,9 +12,10 @@ import { inARow } from '../words/list.ts';
 import { slotKey } from '../words/slots.ts';
 import { moment } from '../words/time.ts';
 import { BlogTabs } from './BlogTabs.tsx';
-import { Categories } from './Categories.tsx';
+import { Categories, Lacking } from './Categories.tsx';
 import { ChangedThere } from './ChangedThere.tsx';
 import { HouseStyleOf } from './HouseStyleOf.tsx';
+import { PingsOf } from './Pings.tsx';
 import { Connection, TestLines } from './TestLines.tsx';
 import { WhereItIs } from './WhereItIs.tsx';
 
@@ -63,6 +64,7 @@ export default function BlogPage() {
           ) : (
             <Empty>A test asks what the blog can do, puts a draft up, reads it back and takes it away.</Empty>
           )}
+          <Lacking blog={blog} />
         </section>
         <section className="border-l border-rule px-6 max-[1100px]:border-l-0 max-[1100px]:px-8 max-[1100px]:pt-4">
           <Head title="Cadence" right={lane?.dryFrom ? `dry from ${moment(lane.dryFrom, now, lane.zone)}` : ''} />
@@ -84,7 +86,10 @@ export default function BlogPage() {
             </p>
           </div>
         </section>
-        <NextSlots coming={coming} zone={lane?.zone} now={now} />
+        <section className="border-l border-rule px-6 pr-8 max-[1100px]:border-l-0 max-[1100px]:px-8 max-[1100px]:pt-4">
+          <NextSlots coming={coming} zone={lane?.zone} now={now} />
+          <PingsOf blog={blog} />
+        </section>
       </div>
     </>
   );
@@ -158,7 +163,7 @@ function HowTheyArrive({ feeding }: { feeding: readonly Feeding[] }) {
 
 function NextSlots({ coming, zone, now }: { coming: readonly Slot[]; zone: string | undefined; now: number }) {
   return (
-    <section className="border-l border-rule px-6 pr-8 max-[1100px]:border-l-0 max-[1100px]:px-8 max-[1100px]:pt-4">
+    <>
       <Head title="Next slots" right="two weeks" />
       <ul>
         {coming.slice(0, 14).map((slot) => (
@@ -184,6 +189,6 @@ function NextSlots({ coming, zone, now }: { coming: readonly Slot[]; zone: strin
           See it on Cadence
         </Link>
       </p>
-    </section>
+    </>
   );
 }

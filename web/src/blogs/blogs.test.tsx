@@ -86,6 +86,7 @@ describe('connecting a blog', () => {
     ways: [{ way: 'micropub', endpoint: 'https://bowed.example/micropub', settings: {} }],
     name: 'Bowed',
     language: 'de',
+    approves: false,
     notes: ['That is a page of the blog; the blog itself is at https://bowed.example/.'],
   };
   async function filled(answers: Record<string, Answer>, address = 'bowed.example') {

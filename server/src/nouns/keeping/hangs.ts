@@ -178,6 +178,8 @@ export const REMOVES: Record<KeptNoun, readonly string[]> = {
     'DELETE FROM source WHERE id = ?',
   ],
   blogs: [
+    'DELETE FROM ping WHERE blog = ?',
+    'DELETE FROM blog_pings WHERE blog = ?',
     'DELETE FROM placement WHERE blog = ?',
     'DELETE FROM link_page WHERE blog = ?',
     'DELETE FROM link_use WHERE blog = ?',

@@ -5,6 +5,7 @@ import type { Write } from '../../ground/store/write.ts';
 import type { Placed } from '../../ports/blogs/blog.ts';
 import { outWrite } from '../articles/facts.ts';
 import { pageWrite, termsOfArticle } from '../links/pages.ts';
+import { dueWrites } from '../pings/due.ts';
 import { articleWrites } from '../sketches/nearRepeats.ts';
 import { outAsWrite, updatedWrite, withdrawnWrite } from './editions.ts';
 import type { Carried, PublicationRow } from './publications.ts';
@@ -47,6 +48,7 @@ export function outWrites(
     outWrite(publication.article, publication.blog),
     changeWrite(ground.ids, 'article', publication.article),
     ...(as === 'live' && document ? pageWrites(publication, at.address, document) : []),
+    ...(as === 'live' ? dueWrites(publication, at.address) : []),
   ];
 }
 
@@ -60,8 +62,8 @@ export function updatedWrites(
   return [
     updatedWrite(publication, at),
     changeWrite(ground.ids, 'article', publication.article),
-    ...(publication.state === 'live' && publication.as_ !== 'private'
-      ? pageWrites(publication, at.address, document)
+    ...(isForAll(publication)
+      ? [...pageWrites(publication, at.address, document), ...dueWrites(publication, at.address)]
       : []),
   ];
 }
@@ -73,6 +75,10 @@ export function withdrawnWrites(ground: Ground, publication: PublicationRow): Wr
     withdrawnWrite(publication),
     outWrite(article, blog),
     { text: 'DELETE FROM link_page WHERE blog = ? AND article = ?', parameters: [blog, article] },
+    ...(isForAll(publication) ? dueWrites(publication, publication.address) : []),
     changeWrite(ground.ids, 'article', article),
   ];
 }
+
+/** Whether all readers of the blog find it. */
+const isForAll = ({ state, as_ }: PublicationRow): boolean => state === 'live' && as_ !== 'private';

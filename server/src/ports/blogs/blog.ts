@@ -165,6 +165,10 @@ export interface BlogPort {
    * @returns null when there is surely none; `outcome-unfindable` when the blog shows too little to tell
    */
   find(blog: BlogTarget, key: string, since: number, signal: AbortSignal): Promise<Result<Placed | null>>;
+  /** Puts a small text file where the blog shows it; absent where a person must do that. */
+  show?(blog: BlogTarget, file: { name: string; text: string }): Promise<Result<void>>;
+  /** The address of its feed, where that is known without reading its pages. */
+  feed?(blog: BlogTarget): Promise<string | null>;
   /** The categories there are, where the way can list them. */
   categories(blog: BlogTarget, signal: AbortSignal): Promise<Result<string[]>>;
 }

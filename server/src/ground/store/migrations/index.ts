@@ -26,6 +26,7 @@ import { Presence1766400000000 } from './0025-presence.ts';
 import { Guests1766500000000 } from './0026-guests.ts';
 import { Carried1766600000000 } from './0027-carried.ts';
 import { Approvals1766700000000 } from './0028-approvals.ts';
+import { Pings1766800000000 } from './0029-pings.ts';
 
 /** Append-only: a migration that has left this repository is never changed. */
 export const migrations = [
@@ -57,4 +58,5 @@ export const migrations = [
   Guests1766500000000,
   Carried1766600000000,
   Approvals1766700000000,
+  Pings1766800000000,
 ];

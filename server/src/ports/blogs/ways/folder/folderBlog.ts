@@ -172,6 +172,16 @@ export class FolderBlog implements BlogPort {
     );
   }
 
+  async show(blog: BlogTarget, { name, text }: { name: string; text: string }): Promise<Result<void>> {
+    return this.reading(blog, (files) =>
+      files.alone(() => files.write(plain(name.replace(/\.txt$/, '')).concat('.txt'), text)),
+    );
+  }
+
+  async feed(blog: BlogTarget): Promise<string | null> {
+    return settingsOf(blog).pages ? under(blog.address, 'feed.atom') : null;
+  }
+
   /** Waits for what is still to be made around the posts. */
   async settled(): Promise<void> {
     while (this.around.size > 0) for (const done of this.around.values()) await done;
