@@ -20,6 +20,7 @@ const all = {
   intake: (await import('./bench/intake.mjs')).intake,
   grouping: (await import('./bench/grouping.mjs')).grouping,
   nearRepeat: (await import('./bench/nearRepeat.mjs')).nearRepeat,
+  alike: (await import('./bench/alike.mjs')).alike,
   path: (await import('./bench/path.mjs')).path,
   web: (await import('./bench/web.mjs')).web,
   hostile: (await import('./bench/hostile.mjs')).hostile,

@@ -138,7 +138,7 @@ export function guide(source, blog, when, change = {}) {
       { id: 's5', kind: 'title', most: 60, choices: 3 },
       { id: 's6', kind: 'illustrate', lead: 'drawn', manner: 'flat shapes, calm colours' },
       { id: 's7', kind: 'link', own: 3, blog },
-      { id: 's8', kind: 'check', words: { from: least, to: 2_000 }, figures: true, again: 1 },
+      { id: 's8', kind: 'check', words: { from: least, to: 2_000 }, likeness: 30, own: 25, figures: true, again: 1 },
       { id: 's9', kind: 'publish', blog, when, as: 'live' },
     ],
   };

@@ -163,7 +163,7 @@ export {
 } from './link/rules.ts';
 export { type Micros, type Price, type TextUsage, textCeiling, textCost, tokensCeiling } from './money/price.ts';
 export { type Fitting, fittingOf } from './passage/fitting.ts';
-export { likeness } from './passage/likeness.ts';
+export { type Alike, alikeSentences, likeness, runNumbers } from './passage/likeness.ts';
 export { carries, type PageText, type Passage, passagesOf } from './passage/passage.ts';
 export { addressOfPlace, placeOf } from './passage/place.ts';
 export { NEAR, type Sketch, sketchLikeness, sketchOf } from './passage/sketch.ts';

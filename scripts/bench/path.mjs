@@ -59,7 +59,7 @@ export async function path(tell) {
         stepKinds.title.fresh('s5'),
         stepKinds.illustrate.fresh('s6'),
         { ...stepKinds.link.fresh('s7'), blog },
-        { ...stepKinds.check.fresh('s8'), words: { from: 50, to: 2_000 } },
+        { ...stepKinds.check.fresh('s8'), likeness: null, own: null, words: { from: 50, to: 2_000 } },
         { ...stepKinds.publish.fresh('s9'), blog, when: 'at once' },
       ];
       const pipeline = await createPipeline(floor, {

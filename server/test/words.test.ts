@@ -339,7 +339,7 @@ const ELSEWHERE: Record<string, readonly string[]> = {
   'for each': ['as', 'name', 'steps'],
   when: ['holds', 'otherwise'],
   fetch: ['what', 'part', 'as'],
-  check: ['figures', 'house'],
+  check: ['figures', 'house', 'own'],
 };
 
 describe('every word of a step changes what comes of it', () => {

@@ -122,6 +122,11 @@ export const SettleOutside = z.strictObject({
 });
 
 /** Posts of a blog somebody changed there. */
+/** Articles that are out on a blog and were changed here since. */
+export const BehindList = z.object({
+  posts: z.array(z.object({ publication: Id, article: Id, title: z.string() })),
+});
+
 export const OutsideList = z.object({
   posts: z.array(
     z.object({ publication: Id, article: Id, title: z.string(), kind: z.enum(['changed', 'gone']), at: z.string() }),

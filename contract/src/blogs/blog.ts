@@ -122,6 +122,8 @@ export const WaySettings = z
     }),
     /** Whether posts are found again by their key: tried with the last test. */
     findable: z.boolean(),
+    /** What becomes of changes made here to articles that are out: brought there by a person, by itself when small, or always. */
+    updates: z.enum(['asked', 'small', 'all']),
     /** False once it was seen to show a post before the moment it was dated for. */
     keepsDates: z.boolean(),
     folder: FolderSettings,
@@ -203,6 +205,8 @@ export const BlogChange = z
     address: Address,
     /** How a folder is written from now on; what is written stays as it is. */
     folder: FolderSettings.partial(),
+    /** What becomes of changes made here to articles that are out. */
+    updates: z.enum(['asked', 'small', 'all']),
     /** Whether finished articles take the slots of the new cadence; else they keep the moments they have. */
     move: z.boolean(),
   })

@@ -1,4 +1,5 @@
-import { fold, wordsOfText } from '../sentence/sentence.ts';
+import { fold, sentencesOf, wordsOfText } from '../sentence/sentence.ts';
+import { hashOf } from './sketch.ts';
 
 /** Words in a row that tell copied text from text on the same subject. */
 const RUN = 5;
@@ -23,4 +24,50 @@ function runsOf(words: readonly string[]): string[] {
   const out: string[] = [];
   for (let at = 0; at + RUN <= words.length; at++) out.push(words.slice(at, at + RUN).join(' '));
   return out;
+}
+
+/** Of all runs of a text one in so many is kept; a stretch of a few sentences in common shows in some of them. */
+const ONE_IN = 8;
+
+/**
+ * Numbers of runs of five words by which texts that share whole stretches are found among very many: those that a fixed
+ * share of all numbers divides (0 mod p; Manber, ‘Finding similar files in a large file system’, 1994).
+ */
+export function runNumbers(text: string, language = 'en'): number[] {
+  const numbers = new Set(runsOf(wordsOfText(fold(text), language)).map((run) => hashOf(run) >>> 0));
+  return [...numbers].filter((one) => one % ONE_IN === 0);
+}
+
+/** A sentence, and the one of another text that it has most words in a row with. */
+export interface Alike {
+  here: string;
+  there: string;
+  /** Which of the other texts. */
+  of: number;
+  /** How many words of it stand there too, in runs of five and more. */
+  words: number;
+}
+
+/** The sentences of a text that others have too, whole or in part, the most alike first. */
+export function alikeSentences(text: string, others: readonly string[], language = 'en', most = 5): Alike[] {
+  const cut = (one: string) => wordsOfText(fold(one), language);
+  const known = new Map<string, { of: number; there: string }[]>();
+  others.forEach((other, of) => {
+    for (const there of sentencesOf(other, language))
+      for (const run of new Set(runsOf(cut(there)))) known.set(run, [...(known.get(run) ?? []), { of, there }]);
+  });
+  const found = sentencesOf(text, language).flatMap((here): Alike[] => {
+    const met = new Map<string, { of: number; there: string; at: Set<number> }>();
+    runsOf(cut(here)).forEach((run, at) => {
+      for (const { of, there } of known.get(run) ?? []) {
+        const key = `${of} ${there}`;
+        const one = met.get(key) ?? { of, there, at: new Set<number>() };
+        for (let i = 0; i < RUN; i++) one.at.add(at + i);
+        met.set(key, one);
+      }
+    });
+    const [best] = [...met.values()].sort((a, b) => b.at.size - a.at.size);
+    return best ? [{ here, there: best.there, of: best.of, words: best.at.size }] : [];
+  });
+  return found.sort((a, b) => b.words - a.words).slice(0, most);
 }

@@ -68,7 +68,7 @@ function* runsOfLetters(text: string): Generator<string> {
   for (let at = 0; at + RUN_OF_LETTERS <= text.length; at++) yield text.slice(at, at + RUN_OF_LETTERS);
 }
 
-function hashOf(text: string): number {
+export function hashOf(text: string): number {
   let hash = 0x811c9dc5;
   for (let i = 0; i < text.length; i++) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193);
   return mixed(hash) >>> 0;

@@ -187,7 +187,6 @@ export const SHIPPED: readonly Shipped[] = [
           ...k.check.fresh('s8'),
           words: { from: 300, to: 2_000 },
           avoid: ['game changer', 'in today’s world'],
-          likeness: 90,
           figures: true,
           again: 2,
           otherwise: 'hold it for me',

@@ -1,4 +1,5 @@
 import {
+  BehindList,
   type Blog,
   BlogChange,
   BlogMoves,
@@ -29,6 +30,7 @@ import { discoverBlog } from '../nouns/blogs/discover.ts';
 import { countsOfBlogs, getBlog, listBlogs, targetOf } from '../nouns/blogs/repository.ts';
 import { carrying, labelsOf } from '../nouns/labels/repository.ts';
 import { noteAct } from '../nouns/people/acts.ts';
+import { behindOf } from '../nouns/publishing/behind.ts';
 import { outsideOf } from '../nouns/publishing/outside.ts';
 import { moveArticle, slotsOfBlogs } from '../nouns/publishing/slots.ts';
 import { lackingIn } from '../ports/blogs/ways/carries.ts';
@@ -250,6 +252,14 @@ function lookedAt({ ground, bell, db, must, product }: Helpers) {
       role: 'proofreader',
       answer: OutsideList,
       handle: async ({ params }) => ({ posts: await outsideOf(db, (await must(params['id']!)).id) }),
+    }),
+    route({
+      method: 'get',
+      path: '/blogs/{id}/behind',
+      says: 'Articles that are out on a blog and were changed here since',
+      role: 'proofreader',
+      answer: BehindList,
+      handle: async ({ params }) => ({ posts: await behindOf(ground, (await must(params['id']!)).id) }),
     }),
     route({
       method: 'post',

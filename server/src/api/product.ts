@@ -23,6 +23,7 @@ import { notePictures } from '../nouns/pictures/uses.ts';
 import { sendPings } from '../nouns/pings/send.ts';
 import { pipelineEntity } from '../nouns/pipelines/entity.ts';
 import { settlePublishing } from '../nouns/publishing/acts.ts';
+import { bringChanges } from '../nouns/publishing/behind.ts';
 import { takeBackDated } from '../nouns/publishing/dated.ts';
 import { compareOutside } from '../nouns/publishing/outside.ts';
 import { pinsFor } from '../nouns/routines/repository.ts';
@@ -234,6 +235,7 @@ function engineOf(
       await noteUses(tools.ground.db);
       await notePictures(tools.ground.db);
       if ((await noteGlances(tools.ground)) > 0) bell.ring({ kind: 'event' });
+      if ((await bringChanges(tools)) > 0) bell.ring({ kind: 'event' });
       await looker.round();
       await readPagesDue(tools);
     },

@@ -13,7 +13,13 @@ const article = {
     },
   ],
 };
-const step = { ...stepKinds.check.fresh('s1'), words: { from: 1, to: 100 } };
+const step = {
+  ...stepKinds.check.fresh('s1'),
+  words: { from: 1, to: 100 },
+  likeness: null,
+  own: null,
+  otherwise: 'set it aside' as const,
+};
 
 test('figures no source holds fail the check when it asks for them, and only then', () => {
   const sources = [{ id: 'p1', text: 'Twenty, that is 20 grams of salt for a kilo.' }];
@@ -49,5 +55,33 @@ describe('what is less sure than a figure', () => {
       expect(failingRules({ ...step, figures: true, otherwise }, wrong, sources)).toEqual([
         '‘412 degrees’ stands in no source',
       ]);
+  });
+});
+
+describe('what is too like others', () => {
+  const text = 'Weigh 20 grams of salt for a kilo of cabbage and wait 9 days.';
+  const sources = [{ id: 'p1', text: `First this. ${text}` }];
+  const ours = [{ id: 'a1', title: 'Salt, once more', text }];
+
+  test('fails by its sources and by our own articles, each with its figure, and only where it is looked at', () => {
+    const open = { ...step, figures: false, likeness: 30, own: 25 };
+    expect(failingRules(open, article, sources, ours)).toEqual([
+      '100 % stands in the sources word for word, less than 30 % is wanted',
+      '100 % stands word for word in other articles of ours, most of it in ‘Salt, once more’; less than 25 % is wanted',
+    ]);
+    expect(failingRules({ ...open, likeness: null, own: null }, article, sources, ours)).toEqual([]);
+    expect(failingRules(open, article, [{ id: 'p1', text: 'Something else about salt.' }], [])).toEqual([]);
+  });
+
+  test('does not count what is quoted on purpose', () => {
+    const quoted = { ...article, body: [{ type: 'quote' as const, id: 'q1', content: [{ text }] }] };
+    expect(
+      failingRules(
+        { ...step, figures: false, likeness: 30, own: 25, words: { from: 0, to: 100 } },
+        quoted,
+        sources,
+        ours,
+      ),
+    ).toEqual([]);
   });
 });

@@ -1,5 +1,6 @@
 import {
   type ArticleDocument,
+  alikeSentences,
   articleDoubts,
   articleText,
   articleWords,
@@ -13,12 +14,14 @@ import {
   likeness,
   lineOf,
   locate,
+  type Passage,
   type StepOf,
 } from '@grivo/core';
 import type { Performer, StepContext } from '../engine/performer.ts';
 import { givenArticle } from '../nouns/articles/edits.ts';
 import { asideWrite } from '../nouns/articles/facts.ts';
 import { field, missing, PassagesField } from '../nouns/articles/fields.ts';
+import { type OwnAlike, ownAlike, ownText } from '../nouns/articles/ownWords.ts';
 import { getArticle, readRevision } from '../nouns/articles/repository.ts';
 import { passagesById } from '../nouns/materials/repository.ts';
 import type { Tools } from '../ports/tools.ts';
@@ -37,8 +40,11 @@ export function performCheck(tools: Tools): Performer<CheckStep> {
     const sources = passages.map(({ text }) => text);
     const style = step.house ? await styleFor(tools, context, step) : null;
     const wanted = style && { ...style.document, person: spokenAs(context, style.document.person) };
+    const row = await getArticle(tools.ground.db, article.id);
+    const ours =
+      step.own === null ? [] : await ownAlike(tools.ground.db, { id: article.id, brief: context.brief.id }, document);
     const failing = [
-      ...failingRules(step, document, passages),
+      ...failingRules(step, document, passages, ours),
       ...(wanted ? againstHouse(document, wanted, step.otherwise === 'hold it for me') : []),
     ];
     const check = {
@@ -47,14 +53,16 @@ export function performCheck(tools: Tools): Performer<CheckStep> {
       to: step.words.to,
       fits: failing.length === 0,
       likeness: likenessPercent(document, sources),
+      ...(step.own === null ? {} : { own: likenessPercent(document, textsOf(ours)) }),
       failing,
+      ...alikeIn(step, document, passages, ours),
     };
     if (check.fits) return { kind: 'done', fields: { check } };
     if (step.again > timesWritten(context))
       return { kind: 'done', fields: { check }, outcome: { kind: 'again', most: step.again } };
     if (step.otherwise === 'hold it for me') return { kind: 'held', fields: { check } };
     // An article that came from outside this branch is not this branch's to end.
-    const own = (await getArticle(tools.ground.db, article.id))?.line === lineOf(context.brief.nodes, context.run.path);
+    const own = row?.line === lineOf(context.brief.nodes, context.run.path);
     return {
       kind: 'done',
       fields: { check },
@@ -78,6 +86,7 @@ export function failingRules(
   step: CheckStep,
   document: ArticleDocument,
   passages: readonly { id: string; text: string; language?: string }[],
+  ours: readonly OwnAlike[] = [],
 ): string[] {
   const sources = passages.map(({ text }) => text);
   const out: string[] = [];
@@ -95,7 +104,14 @@ export function failingRules(
   if (step.likeness !== null) {
     const share = likenessPercent(document, sources);
     if (share >= step.likeness)
-      out.push(`${share} % stands in the sources word for word, ${step.likeness} % is the limit`);
+      out.push(`${share} % stands in the sources word for word, less than ${step.likeness} % is wanted`);
+  }
+  if (step.own !== null) {
+    const share = likenessPercent(document, textsOf(ours));
+    if (share >= step.own)
+      out.push(
+        `${share} % stands word for word in other articles of ours, most of it in ‘${ours[0]?.title}’; less than ${step.own} % is wanted`,
+      );
   }
   // What was written without sources has nothing to be held against; it is marked as resting on nothing.
   if (step.figures && passages.length > 0) {
@@ -131,9 +147,52 @@ export function againstHouse(document: ArticleDocument, style: HouseStyleDocumen
   ];
 }
 
-/** Share of the text that stands in the sources word for word, in whole per cent. */
-function likenessPercent(document: ArticleDocument, sources: readonly string[]): number {
-  return sources.length === 0 ? 0 : Math.round(likeness(articleText(document), sources, document.language) * 100);
+const textsOf = (ours: readonly OwnAlike[]): string[] => ours.map(({ text }) => text);
+
+/** Share of the text that stands in others word for word, in whole per cent; what is quoted on purpose does not count. */
+function likenessPercent(document: ArticleDocument, others: readonly string[]): number {
+  return others.length === 0 ? 0 : Math.round(likeness(ownText(document), others, document.language) * 100);
+}
+
+/** A sentence of an article beside the one it is like, and whose that is. */
+interface Beside {
+  here: string;
+  there: string;
+  in: string;
+  /** The article of ours it stands in; null for a source. */
+  article: string | null;
+}
+
+/** What is too like the sources or other articles of ours, side by side; nothing where neither is. */
+function alikeIn(
+  step: CheckStep,
+  document: ArticleDocument,
+  passages: readonly Passage[],
+  ours: readonly OwnAlike[],
+): { alike?: Beside[] } {
+  const sources = passages.map(({ text }) => text);
+  const text = ownText(document);
+  const isOver = (most: number | null, others: readonly string[]) =>
+    most !== null && likenessPercent(document, others) >= most;
+  const out: Beside[] = [
+    ...(isOver(step.likeness, sources)
+      ? alikeSentences(text, sources, document.language).map(({ here, there, of }) => ({
+          here,
+          there,
+          in: passages[of]!.locator.title,
+          article: null,
+        }))
+      : []),
+    ...(isOver(step.own, textsOf(ours))
+      ? alikeSentences(text, textsOf(ours), document.language).map(({ here, there, of }) => ({
+          here,
+          there,
+          in: ours[of]!.title,
+          article: ours[of]!.id,
+        }))
+      : []),
+  ];
+  return out.length === 0 ? {} : { alike: out };
 }
 
 function wordsOnly(text: string): string {

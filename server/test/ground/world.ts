@@ -49,6 +49,9 @@ export const DAILY: CadenceRule = {
   zone: 'Europe/Dublin',
 };
 
+/** Of a check: how like it is to other texts is not looked at, and what fails is set aside. */
+export const LENIENT = { likeness: null, own: null, otherwise: 'set it aside' } as const;
+
 export interface World {
   product: Product;
   standIns: StandIns;
@@ -176,7 +179,7 @@ export async function world(which: 'one' | 'two' = 'one', options: Partial<Produ
         stepKinds.title.fresh('s5'),
         stepKinds.illustrate.fresh('s6'),
         { ...stepKinds.link.fresh('s7'), blog },
-        { ...stepKinds.check.fresh('s8'), words: { from: 200, to: 2_000 } },
+        { ...stepKinds.check.fresh('s8'), ...LENIENT, words: { from: 200, to: 2_000 } },
         { ...stepKinds.publish.fresh('s9'), blog, when: 'at once' },
       ];
       return createPipeline(ground, {

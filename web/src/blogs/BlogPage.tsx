@@ -13,6 +13,7 @@ import { slotKey } from '../words/slots.ts';
 import { moment } from '../words/time.ts';
 import { BlogTabs } from './BlogTabs.tsx';
 import { Categories, Lacking } from './Categories.tsx';
+import { ChangedHere } from './ChangedHere.tsx';
 import { ChangedThere } from './ChangedThere.tsx';
 import { HouseStyleOf } from './HouseStyleOf.tsx';
 import { PingsOf } from './Pings.tsx';
@@ -73,6 +74,7 @@ export default function BlogPage() {
           </p>
           <HowTheyArrive feeding={feeding} />
           <HouseStyleOf blog={blog} />
+          <ChangedHere blog={blog} />
           <ChangedThere blog={blog} now={now} />
           <Categories blog={blog} />
           <div className="pt-4">

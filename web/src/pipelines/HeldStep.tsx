@@ -7,6 +7,7 @@ import { call, inWords } from '../api/call.ts';
 import { queryClient } from '../api/queries.ts';
 import { Button, TextArea, Trouble } from '../design/index.ts';
 import { useKept, useKeptText } from '../words/keptText.ts';
+import { AlikeBeside } from './AlikeBeside.tsx';
 import { HeldText } from './HeldText.tsx';
 import { Judged, Judgement, Note, Notes, Outline, Section, Titles } from './holdEditors.tsx';
 import { JudgedItems, Judgements } from './Judgements.tsx';
@@ -172,11 +173,14 @@ function Proposed({
   const failing = (proposed['check'] as { failing?: string[] } | undefined)?.failing;
   if (failing)
     return (
-      <ul className="text-small text-red">
-        {failing.map((line) => (
-          <li key={line}>{line}</li>
-        ))}
-      </ul>
+      <>
+        <ul className="text-small text-red">
+          {failing.map((line) => (
+            <li key={line}>{line}</li>
+          ))}
+        </ul>
+        <AlikeBeside alike={(proposed['check'] as { alike?: unknown }).alike} />
+      </>
     );
   const judged = JudgedItems.safeParse(proposed['judgements']).data;
   if (judged) return <Judgements items={judged} />;

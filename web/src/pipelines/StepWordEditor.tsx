@@ -79,6 +79,7 @@ const NONE: Record<string, string> = {
   most: 'all that are new',
   atOnce: 'no limit',
   likeness: 'do not look',
+  own: 'do not look',
   gather: 'a brief of each item',
 };
 

@@ -17,6 +17,8 @@ const schema = z.strictObject({
   mustBe: z.enum(['all', 'any']).default('all'),
   /** Most likeness to the sources, in per cent; null does not look. */
   likeness: z.int().min(1).max(100).nullable().default(null),
+  /** Most likeness to our own articles, in per cent; null does not look. */
+  own: z.int().min(1).max(100).nullable().default(null),
   /** Whether nothing may be said that the passages do not say: figures, dates, names, quotations, denials. */
   figures: z.boolean().default(false),
   /** Whether it must keep to the house style: its words, its person, its ranges. */
@@ -44,11 +46,12 @@ export const check: StepKind<'check', CheckStep> = {
     avoid: [],
     must: [],
     mustBe: 'all',
-    likeness: null,
+    likeness: 30,
+    own: 25,
     figures: true,
     house: true,
     again: 1,
-    otherwise: 'set it aside',
+    otherwise: 'hold it for me',
   }),
   past: [
     {
@@ -62,6 +65,12 @@ export const check: StepKind<'check', CheckStep> = {
       of: 'articles',
       figure: (gave) => figureAt(gave, 'check', 'likeness'),
       passes: ({ likeness }, figure) => likeness === null || figure < likeness,
+    },
+    {
+      field: 'own',
+      of: 'articles',
+      figure: (gave) => figureAt(gave, 'check', 'own'),
+      passes: ({ own }, figure) => own === null || figure < own,
     },
   ],
   sentence: (step, names): SentencePart[] => [
@@ -109,6 +118,16 @@ export const check: StepKind<'check', CheckStep> = {
         editor: { type: 'number', least: 1, most: 100, unit: '%' },
       },
       'how like its sources it may be',
+    ),
+    ...optional(
+      step.own !== null,
+      step.likeness === null ? ', like our own articles ' : ' and our own articles ',
+      {
+        word: `by less than ${step.own} %`,
+        field: 'own',
+        editor: { type: 'number', least: 1, most: 100, unit: '%' },
+      },
+      'how like our own articles it may be',
     ),
     ...optional(
       step.figures,

@@ -14,6 +14,7 @@ import { tellChange } from '../../ground/store/event.ts';
 import { passagesById } from '../materials/repository.ts';
 import { passagesGiven } from './list.ts';
 import { measuresOfRevision } from './measures.ts';
+import { keepRuns } from './ownWords.ts';
 import { revisionOrNone } from './repository.ts';
 
 /** Articles that are noted in one go. */
@@ -53,8 +54,16 @@ export async function noteGlances(ground: Ground): Promise<number> {
         [id],
       );
       if (!still || still.current !== current) return;
-      if (glance) await keepGlance(sql, id, current!, glance);
+      if (glance && document) {
+        await keepGlance(sql, id, current!, glance);
+        await keepRuns(sql, id, document);
+      }
       await sql.run('UPDATE article SET glanced = ? WHERE id = ?', [current, id]);
+      // What its blogs show is another text now, or this one again.
+      await sql.run(
+        "UPDATE publication SET behind = IF(revision <> ?, 1, 0) WHERE article = ? AND state = 'live' AND revision IS NOT NULL",
+        [current, id],
+      );
     });
   }
   // Lists on the screen are read again, once for all of them.
@@ -114,5 +123,6 @@ export async function forgetGlances(sql: Sql, briefs: readonly string[]): Promis
     const words = [...(await wordsBefore(sql, id))];
     if (words.length > 0) await sql.run('DELETE FROM article_word WHERE word IN (?) AND article = ?', [words, id]);
     await sql.run('DELETE FROM article_glance WHERE article = ?', [id]);
+    await sql.run('DELETE FROM article_run WHERE article = ?', [id]);
   }
 }

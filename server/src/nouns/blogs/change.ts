@@ -1,4 +1,4 @@
-import type { BlogMoves, BlogWords, FolderSettings } from '@grivo/contract';
+import type { BlogMoves, BlogWords, FolderSettings, WaySettings } from '@grivo/contract';
 import { CadenceRule, reflow, stepIdOf } from '@grivo/core';
 import { loadBriefs, Procedures } from '../../engine/briefState.ts';
 import type { Secrets } from '../../ground/config/secrets.ts';
@@ -18,6 +18,8 @@ export interface BlogChange {
   style?: string | null | undefined;
   /** How a folder is written from now on; what is not named stays. */
   folder?: { [Name in keyof FolderSettings]?: FolderSettings[Name] | undefined } | undefined;
+  /** What becomes of changes made here to articles that are out. */
+  updates?: WaySettings['updates'] | undefined;
   /** Whether finished articles take the slots of the cadence. */
   move?: boolean | undefined;
 }
@@ -59,7 +61,10 @@ async function write(sql: Sql, ground: Ground, id: string, change: BlogChange): 
       change.address ?? null,
       change.style === undefined ? 0 : 1,
       change.style ?? null,
-      JSON.stringify(change.folder ? { folder: change.folder } : {}),
+      JSON.stringify({
+        ...(change.folder ? { folder: change.folder } : {}),
+        ...(change.updates ? { updates: change.updates } : {}),
+      }),
       id,
     ],
   );

@@ -33,12 +33,12 @@ export async function testBlog(tools: Ports, id: string): Promise<TestLine[] | n
   const { lines, learnt } = await new Test(tools, targetOf(row)).run();
   // What the blog says of itself may have changed, or could not be asked before.
   await ground.db.run(
-    `UPDATE blog SET last_test = ?, tested_desk = ?, endpoint = COALESCE(?, endpoint), settings = COALESCE(?, settings), categories = COALESCE(?, categories)${learnt.mediaEndpoint === undefined ? '' : ', media_endpoint = ?'} WHERE id = ?`,
+    `UPDATE blog SET last_test = ?, tested_desk = ?, endpoint = COALESCE(?, endpoint), settings = JSON_MERGE_PATCH(settings, ?), categories = COALESCE(?, categories)${learnt.mediaEndpoint === undefined ? '' : ', media_endpoint = ?'} WHERE id = ?`,
     [
       JSON.stringify(lines),
       ground.desk.now(),
       learnt.endpoint ?? null,
-      learnt.settings ? JSON.stringify(learnt.settings) : null,
+      JSON.stringify(learntIn(learnt.settings)),
       learnt.categories ? JSON.stringify(learnt.categories) : null,
       ...(learnt.mediaEndpoint === undefined ? [] : [learnt.mediaEndpoint]),
       id,
@@ -46,6 +46,16 @@ export async function testBlog(tools: Ports, id: string): Promise<TestLine[] | n
   );
   await tellChange(ground.db, ground, 'blog', id);
   return lines;
+}
+
+/**
+ * What a test tells of a blog, as a change of what is kept: what it does not tell any more goes, everything people set stays.
+ * One that showed a post too early gets another chance.
+ */
+function learntIn(settings: WaySettings | undefined): Record<string, unknown> {
+  if (!settings) return {};
+  const { told = null, collection = null, pages = null, findable = null } = settings;
+  return { told, collection, pages, findable, keepsDates: null };
 }
 
 /** The smallest picture there is: one dot (PNG, ISO/IEC 15948). */

@@ -63,7 +63,7 @@ export async function createBlog(tools: Tools, blog: NewBlog): Promise<MadeBlogO
     );
     if (known) {
       await sql.run(
-        'UPDATE blog SET secret = ?, settings = ?, media_endpoint = COALESCE(?, media_endpoint), archived = 0, rev = rev + 1 WHERE id = ?',
+        'UPDATE blog SET secret = ?, settings = JSON_MERGE_PATCH(settings, ?), media_endpoint = COALESCE(?, media_endpoint), archived = 0, rev = rev + 1 WHERE id = ?',
         [secret, kept, media, known.id],
       );
       return { id: known.id, joined: true };

@@ -202,7 +202,7 @@ export function datedWrite({ id, edition }: PublicationRow, at: Placed, moment: 
 /** The blog shows what was wanted. */
 export function updatedWrite({ id, edition }: PublicationRow, at: Placed): Write {
   return {
-    text: `UPDATE publication SET revision = wanted, links_stale = 1, address = ?, handle = ?, ${SOON}, rev = rev + 1 WHERE id = ? AND edition = ?`,
+    text: `UPDATE publication SET revision = wanted, behind = 0, links_stale = 1, address = ?, handle = ?, ${SOON}, rev = rev + 1 WHERE id = ? AND edition = ?`,
     parameters: [at.address, handleIn(at), id, edition],
   };
 }

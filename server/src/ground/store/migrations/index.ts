@@ -27,6 +27,8 @@ import { Guests1766500000000 } from './0026-guests.ts';
 import { Carried1766600000000 } from './0027-carried.ts';
 import { Approvals1766700000000 } from './0028-approvals.ts';
 import { Pings1766800000000 } from './0029-pings.ts';
+import { Runs1766900000000 } from './0030-runs.ts';
+import { Behind1767000000000 } from './0031-behind.ts';
 
 /** Append-only: a migration that has left this repository is never changed. */
 export const migrations = [
@@ -59,4 +61,6 @@ export const migrations = [
   Carried1766600000000,
   Approvals1766700000000,
   Pings1766800000000,
+  Runs1766900000000,
+  Behind1767000000000,
 ];
