@@ -6,6 +6,7 @@ import { type PublishStep, type Step, stepKinds } from '@grivo/core';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { testBlog } from '../src/nouns/blogs/connect.ts';
 import { createBlog } from '../src/nouns/blogs/create.ts';
+import { rememberPages } from '../src/nouns/links/pages.ts';
 import { takeBackDated } from '../src/nouns/publishing/dated.ts';
 import { compareOutside } from '../src/nouns/publishing/outside.ts';
 import { type Ask, serve } from './ground/http.ts';
@@ -286,7 +287,15 @@ describe('which blog it is', () => {
     const german = await blogBy('hook', { name: 'Gärtagebuch', site: 'gaertagebuch', language: 'de-AT' });
     const english = await blogBy('hook', { name: 'The English one' });
     const plain = await brief('Tallow as such', { blog: english, by: 'its language' });
-    const named = await brief('Tallow elsewhere', { blog: english, by: 'a name', named: ' gärtagebuch ' });
+    // Its links lead to pages of the blog it goes to.
+    const page = { title: 'Grams of salt for a kilo', article: null, language: null, terms: null };
+    await rememberPages(w.product.ground.db, german, [{ ...page, address: 'https://garten.example/salz' }]);
+    await rememberPages(w.product.ground.db, english, [{ ...page, address: 'https://kitchen.example/salt' }]);
+    const salted = { ...k['lay out'].fresh('s3'), title: 'Tallow elsewhere', reads: 'plain text' as const };
+    const named = await brief('Tallow elsewhere', { blog: english, by: 'a name', named: ' gärtagebuch ' }, [
+      { ...salted, body: 'It takes 20 grams of salt for a kilo of cabbage, and no more.' } as Step,
+      { ...k.link.fresh('s4'), blog: english, own: 2 } as Step,
+    ]);
     const empty = await brief('Tallow at home', { blog: english, by: 'a name', named: '{{ nothing }}' });
     const translated = await brief('Talg', { blog: english, by: 'its language' }, [
       { ...k.translate.fresh('t1'), into: 'German' },
@@ -296,6 +305,10 @@ describe('which blog it is', () => {
     await w.settled([wrong], ['stopped']);
     expect((await gaveBy(plain)).publication.blog).toBe(english);
     expect((await gaveBy(named)).publication.blog).toBe(german);
+    const { links } = (await whole(named)).runs.find(({ kind }) => kind === 'link')!.gave as {
+      links: { address: string }[];
+    };
+    expect(links.map(({ address }) => address)).toEqual(['https://garten.example/salz']);
     expect((await gaveBy(translated)).publication.blog).toBe(german);
     expect(postOf('Tallow elsewhere', 'gaertagebuch')).toMatchObject({ status: 'published' });
     expect(JSON.stringify(await whole(wrong))).toContain('No blog is called ‘The Candle Post’.');

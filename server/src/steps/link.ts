@@ -8,6 +8,7 @@ import { ruleSetFor } from '../nouns/links/rules.ts';
 import type { Tools } from '../ports/tools.ts';
 import { styleFor } from './inStyle.ts';
 import { ownArticle } from './ownArticle.ts';
+import { blogFollowed } from './whichBlog.ts';
 
 const WITHOUT_STYLE = { most: null, aParagraph: 1, inOpening: true };
 
@@ -42,11 +43,12 @@ export function performLink(tools: Tools): Performer<StepOf<'link'>> {
         })),
       );
     };
-    if (step.rules) document = await byRules(tools, step.blog, document, made);
-    const own = await linkIndexOf(tools.ground, step.blog, document.language);
+    const blog = await blogFollowed(tools, step.blog, context, document.language);
+    if (step.rules) document = await byRules(tools, blog, document, made);
+    const own = await linkIndexOf(tools.ground, blog, document.language);
     place(own, Math.min(step.own, links.most ?? step.own), 'page');
     if (step.outside > 0) {
-      const kept = await addressesFor(tools.ground.db, step.blog);
+      const kept = await addressesFor(tools.ground.db, blog);
       const rests = (await passagesGiven(tools.ground.db, context.brief.id)).map(({ locator }) => locator);
       const sources = rests.map(({ address, title }) => ({ address, title, language: null }));
       const once = [...new Map(sources.map((one) => [one.address, one])).values()];

@@ -12,7 +12,6 @@ import { sealedNewest } from '../nouns/articles/edits.ts';
 import { waitsForSlot } from '../nouns/articles/facts.ts';
 import { ArticleField, field, missing } from '../nouns/articles/fields.ts';
 import { readRevision } from '../nouns/articles/repository.ts';
-import { blogFor } from '../nouns/blogs/meant.ts';
 import { blogTarget, getBlog, neverAhead } from '../nouns/blogs/repository.ts';
 import { authorInTurn } from '../nouns/publishing/authors.ts';
 import { beginAct, pinRevision } from '../nouns/publishing/editions.ts';
@@ -30,6 +29,7 @@ import { wakesFollowers } from '../nouns/schedules/followers.ts';
 import type { BlogTarget, Placed } from '../ports/blogs/blog.ts';
 import type { Tools } from '../ports/tools.ts';
 import { filled } from './asking.ts';
+import { blogOf } from './whichBlog.ts';
 
 /** Publishes the article once its slot has come, exactly once; see {@link publishOn}. */
 export function performPublish(tools: Tools): Performer<StepOf<'publish'>> {
@@ -37,7 +37,8 @@ export function performPublish(tools: Tools): Performer<StepOf<'publish'>> {
   return async (step, context) => {
     const given = field(context.fields, 'article', ArticleField);
     if (!given) return missing('article');
-    const meant = await blogMeant(tools, step, context, given.revision);
+    const { language } = await readRevision(ground.db, given.revision);
+    const meant = await blogOf(tools, step, context, language);
     if (!meant.ok) return meant.result;
     if (context.brief.trial) {
       // What comes after may speak of the address; a trial has none.
@@ -74,21 +75,6 @@ export function performPublish(tools: Tools): Performer<StepOf<'publish'>> {
     const out = await publishOn(tools, context, blog, pinned, going);
     return out.kind === 'done' ? ended(tools, publication, { ...going, at: out.value }) : out;
   };
-}
-
-/** The blog the step publishes to; see {@link blogFor}. */
-async function blogMeant(
-  tools: Tools,
-  step: StepOf<'publish'>,
-  context: StepContext,
-  revision: string,
-): Promise<{ ok: true; id: string } | { ok: false; result: StepResult }> {
-  if (step.by === 'that blog') return { ok: true, id: step.blog };
-  const own = await filled(tools, { named: step.by === 'a name' ? step.named : '' }, context);
-  if (!own.ok) return own;
-  const { language } = await readRevision(tools.ground.db, revision);
-  const found = await blogFor(tools.ground.db, { blog: step.blog, by: step.by, named: own.texts.named, language });
-  return found.ok ? found : { ok: false, result: { kind: 'failed', failure: found.failure } };
 }
 
 type Turn =
