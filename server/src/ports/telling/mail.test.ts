@@ -36,7 +36,7 @@ test('one that falls silent after the text was sent may have taken it', async ()
   const mail = new Mail(
     await saying(['220 here', '250 hello', '250 from', '250 to', '354 go on']),
     'ines@crockhaven.example',
-    600,
+    2_500,
   );
   expect(await mail.send(LETTER)).toMatchObject({ kind: 'unknown', failure: { code: 'outcome-unknown' } });
 }, 10_000);
