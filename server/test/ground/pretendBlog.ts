@@ -6,6 +6,8 @@ export type Luck = 'well' | 'refused' | 'lost, done' | 'lost, done late' | 'lost
 
 interface Kept extends PostThere {
   slug: string;
+  /** The moment readers see on it. */
+  published?: string;
 }
 
 /** A blog in memory whose luck is told beforehand, and which remembers all that was done to it. */
@@ -48,8 +50,8 @@ export class PretendBlog implements BlogPort {
     });
   }
 
-  async turnLive(_: BlogTarget, at: Placed): Promise<Effect<Placed>> {
-    return this.change('turn live', at, { status: 'published' });
+  async turnLive(_: BlogTarget, at: Placed, published: string): Promise<Effect<Placed>> {
+    return this.change('turn live', at, { status: 'published', published });
   }
 
   async update(_: BlogTarget, at: Placed, { name, html }: Post): Promise<Effect<Placed>> {

@@ -173,7 +173,7 @@ const WHEN = [
   {
     value: 'dated ahead',
     says: 'dated for the next free slot',
-    does: 'goes to the blog at once, dated for its slot, and the blog keeps it until then; it is looked at again at that moment',
+    does: 'goes to the blog as soon as it is finished, dated for its slot; the blog keeps it until then',
   },
 ];
 

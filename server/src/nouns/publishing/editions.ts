@@ -91,7 +91,7 @@ export async function beginAct(
       ]);
       if (anew)
         await sql.run(
-          `UPDATE publication SET ${publicationMoves.begin.set}, revision = ?, address = NULL, handle = NULL, out_desk = NULL, dated_desk = NULL, seen = NULL, outside = NULL WHERE id = ?`,
+          `UPDATE publication SET ${publicationMoves.begin.set}, revision = ?, address = NULL, handle = NULL, out_desk = NULL, dated_desk = NULL, dating = 0, seen = NULL, outside = NULL WHERE id = ?`,
           [revision, id],
         );
       return { kind: 'under way', publication: (await publicationOf(sql, id))! };
@@ -177,7 +177,7 @@ export function outAsWrite(
 ): Write {
   const move = publicationMoves[STATE_OF[as]];
   return {
-    text: `UPDATE publication SET ${move.set}, links_stale = 1, address = ?, handle = ?, ${SOON}, dated_desk = NULL, out_desk = COALESCE(out_desk, ?), categories = COALESCE(?, categories), author = COALESCE(?, author), carried = COALESCE(?, carried) WHERE id = ? AND edition = ? AND ${move.from}`,
+    text: `UPDATE publication SET ${move.set}, links_stale = 1, address = ?, handle = ?, ${SOON}, dated_desk = NULL, dating = 0, out_desk = COALESCE(out_desk, ?), categories = COALESCE(?, categories), author = COALESCE(?, author), carried = COALESCE(?, carried) WHERE id = ? AND edition = ? AND ${move.from}`,
     parameters: [
       at.address,
       handleIn(at),
@@ -188,6 +188,14 @@ export function outAsWrite(
       id,
       edition,
     ],
+  };
+}
+
+/** The blog is asked to keep it until a moment: from now on it may go out by itself. */
+export function datingWrite({ id, edition }: PublicationRow): Write {
+  return {
+    text: 'UPDATE publication SET dating = 1, dated_desk = NULL WHERE id = ? AND edition = ?',
+    parameters: [id, edition],
   };
 }
 
@@ -209,7 +217,7 @@ export function updatedWrite({ id, edition }: PublicationRow, at: Placed): Write
 
 export function withdrawnWrite({ id, edition }: PublicationRow): Write {
   return {
-    text: `UPDATE publication SET ${publicationMoves.withdraw.set}, links_stale = 1, dated_desk = NULL WHERE id = ? AND edition = ? AND ${publicationMoves.withdraw.from}`,
+    text: `UPDATE publication SET ${publicationMoves.withdraw.set}, links_stale = 1, dated_desk = NULL, dating = 0 WHERE id = ? AND edition = ? AND ${publicationMoves.withdraw.from}`,
     parameters: [id, edition],
   };
 }

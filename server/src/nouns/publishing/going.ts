@@ -3,7 +3,7 @@ import { good } from '../../ports/adapters/port.ts';
 import type { BlogTarget, Capability, Placed } from '../../ports/blogs/blog.ts';
 import { type Doing, type Done, effect } from '../../ports/intents/effect.ts';
 import { beginsAs, cannot, creating, intended, turningLive } from './deeds.ts';
-import { datedWrite, datingsOf, draftWrite, keyOf } from './editions.ts';
+import { datedWrite, datingsOf, datingWrite, draftWrite, keyOf } from './editions.ts';
 import { outWrites } from './out.ts';
 import { type PublishingPorts, postOf, sendPictures } from './post.ts';
 import { asPlaced, type Carried, type PublicationRow, placeOf, publicationOf } from './publications.ts';
@@ -126,6 +126,8 @@ export async function dateOn(
     [datingsOf(publication)],
   );
   const at = begun.value;
+  const { text, parameters } = datingWrite(publication);
+  await ground.db.run(text, parameters);
   const dated = await effect(ground, doing, {
     ...intended(ports, 'date', blog, publication, {
       call: () => port.turnLive(blog, at, new Date(going.desk).toISOString(), doing.signal),

@@ -6,13 +6,13 @@ export class Carried1766600000000 implements MigrationInterface {
 
   async up(q: QueryRunner): Promise<void> {
     await q.query(
-      'ALTER TABLE publication ADD carried JSON NULL, ADD dated_desk BIGINT NULL, ADD KEY publication_dated (dated_desk), ADD KEY publication_author (blog, author)',
+      'ALTER TABLE publication ADD carried JSON NULL, ADD dated_desk BIGINT NULL, ADD dating TINYINT NOT NULL DEFAULT 0, ADD KEY publication_dating (dating), ADD KEY publication_author (blog, author)',
     );
   }
 
   async down(q: QueryRunner): Promise<void> {
     await q.query(
-      'ALTER TABLE publication DROP KEY publication_author, DROP KEY publication_dated, DROP carried, DROP dated_desk',
+      'ALTER TABLE publication DROP KEY publication_author, DROP KEY publication_dating, DROP carried, DROP dated_desk, DROP dating',
     );
   }
 }
