@@ -140,7 +140,7 @@ export function againstHouse(document: ArticleDocument, style: HouseStyleDocumen
     ),
     ...(person === null || !looked ? [] : [person.replace(/\.$/, '').replace(/^T/, 't')]),
     ...figures.flatMap(({ name, value, range, within }) =>
-      looked && within === false && range
+      looked && within === false && range && isFarOutside(value, range)
         ? [`${FIGURES[name].says.toLowerCase()}: ${value}, where the house has ${range.from} to ${range.to}`]
         : [],
     ),
@@ -148,6 +148,10 @@ export function againstHouse(document: ArticleDocument, style: HouseStyleDocumen
 }
 
 const textsOf = (ours: readonly OwnAlike[]): string[] => ours.map(({ text }) => text);
+
+/** What lies a hair beside a range is no reason to stop an article; its page shows it either way. */
+const isFarOutside = (value: number, { from, to }: { from: number; to: number }): boolean =>
+  value < from * 0.9 || value > to * 1.1;
 
 /** Share of the text that stands in others word for word, in whole per cent; what is quoted on purpose does not count. */
 function likenessPercent(document: ArticleDocument, others: readonly string[]): number {
