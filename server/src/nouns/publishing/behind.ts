@@ -1,13 +1,12 @@
 import type { ArticleDocument } from '@grivo/core';
 import type { Ground } from '../../ground/ground.ts';
-import type { Sql } from '../../ground/store/database.ts';
 import { tellChange } from '../../ground/store/event.ts';
 import { readRevision } from '../articles/repository.ts';
 import { getBlog } from '../blogs/repository.ts';
 import { actByHand } from './byHand.ts';
 import { isSettled } from './editions.ts';
 import type { OutsidePorts } from './outside.ts';
-import { PUBLICATION_COLUMNS, type PublicationRow } from './publications.ts';
+import { publicationOf } from './publications.ts';
 
 /** Articles that are looked at in one go, and blocks that may differ of what is brought by itself. */
 const AT_ONCE = 5;
@@ -31,16 +30,13 @@ export function isSmall(before: ArticleDocument, after: ArticleDocument): boolea
  */
 export async function bringChanges(ports: OutsidePorts): Promise<number> {
   const { ground } = ports;
-  const due = await ground.db.rows<PublicationRow & { current: string }>(
-    `SELECT ${PUBLICATION_COLUMNS.split(' FROM ')[0]!
-      .split(', ')
-      .map((column) => `p.${column}`)
-      .join(', ')}, a.current
-     FROM publication p JOIN article a ON a.id = p.article WHERE p.behind = 1 LIMIT ${AT_ONCE}`,
+  const due = await ground.db.rows<{ id: string; current: string }>(
+    `SELECT p.id, a.current FROM publication p JOIN article a ON a.id = p.article WHERE p.behind = 1 LIMIT ${AT_ONCE}`,
   );
-  for (const { current, ...publication } of due) {
+  for (const { id, current } of due) {
     // Whoever looks at it decides; what comes meanwhile is noted anew.
-    await setBehind(ground.db, publication.id, 2);
+    await ground.db.run('UPDATE publication SET behind = 2 WHERE id = ?', [id]);
+    const publication = (await publicationOf(ground.db, id))!;
     const blog = await getBlog(ground.db, publication.blog);
     const updates = blog?.settings.updates ?? 'asked';
     const isDue = publication.state === 'live' && publication.revision !== current && isSettled(publication);
@@ -54,9 +50,6 @@ export async function bringChanges(ports: OutsidePorts): Promise<number> {
   }
   return due.length;
 }
-
-const setBehind = (sql: Sql, id: string, behind: 0 | 2) =>
-  sql.run('UPDATE publication SET behind = ? WHERE id = ?', [behind, id]);
 
 /** Live articles of a blog that were changed here since it got them, the first hundred. */
 export async function behindOf(
