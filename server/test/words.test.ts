@@ -284,7 +284,7 @@ const TABLE: Partial<
       likeness: 5,
       figures: { value: true, with: {} },
       again: { value: 1, with: { words: { from: 500, to: 900 } } },
-      otherwise: { value: 'hold it for me', with: { words: { from: 500, to: 900 } } },
+      otherwise: { value: 'set it aside', with: { words: { from: 500, to: 900 } } },
     },
   },
   when: {

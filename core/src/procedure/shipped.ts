@@ -1,6 +1,6 @@
 import { stepKinds as k } from './registry.ts';
 import { SHIPPED_INTAKE } from './shippedIntake.ts';
-import { lengthChecked, lookUp, made, type Shipped, take } from './shippedParts.ts';
+import { lengthChecked, lookUp, made, ofOwn, type Shipped, take } from './shippedParts.ts';
 
 export type { Shipped, ShippedFor, ShippedFrom } from './shippedParts.ts';
 
@@ -34,7 +34,7 @@ export const SHIPPED: readonly Shipped[] = [
         k.title.fresh('s5'),
         k.illustrate.fresh('s6'),
         { ...k.link.fresh('s7'), blog },
-        { ...k.check.fresh('s8'), words: { from: 250, to: 2_000 } },
+        ofOwn('s8', { from: 250, to: 2_000 }),
         { ...k.publish.fresh('s9'), blog },
       ],
     }),
@@ -54,7 +54,7 @@ export const SHIPPED: readonly Shipped[] = [
         { ...k.write.fresh('s4'), words: 120, parts: [] },
         k.title.fresh('s5'),
         k.illustrate.fresh('s6'),
-        { ...k.check.fresh('s8'), words: { from: 40, to: 600 } },
+        ofOwn('s8', { from: 40, to: 600 }),
         { ...k.publish.fresh('s9'), blog },
       ],
     }),

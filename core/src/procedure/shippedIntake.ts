@@ -1,6 +1,6 @@
 import type { ProcedureDocument } from './document.ts';
 import { stepKinds as k } from './registry.ts';
-import { type Shipped, short, take } from './shippedParts.ts';
+import { ofOthers, ofOwn, type Shipped, short, take } from './shippedParts.ts';
 
 /** Procedures to begin with for everything that is neither a phrase, a row nor a video. */
 export const SHIPPED_INTAKE: readonly Shipped[] = [
@@ -43,7 +43,7 @@ export const SHIPPED_INTAKE: readonly Shipped[] = [
         take(source, { most: 2 }),
         { ...k.read.fresh('r1'), what: 'the page' },
         { ...k.judge.fresh('j1'), qualities: 'substance, figures and examples', least: 5 },
-        ...short(blog, 300),
+        ...short(blog, 300, { from: 80, to: 1_500 }, ofOthers),
       ],
     }),
   },
@@ -63,7 +63,7 @@ export const SHIPPED_INTAKE: readonly Shipped[] = [
         k.title.fresh('s5'),
         k.illustrate.fresh('s6'),
         { ...k.link.fresh('s7'), blog },
-        { ...k.check.fresh('s8'), words: { from: 100, to: 3_000 }, figures: true, otherwise: 'hold it for me' },
+        { ...ofOwn('s8', { from: 100, to: 3_000 }), otherwise: 'hold it for me' },
         { ...k.publish.fresh('s9'), blog },
       ],
     }),

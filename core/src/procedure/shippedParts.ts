@@ -1,5 +1,5 @@
 import type { ProcedureDocument } from './document.ts';
-import { type Step, stepKinds } from './registry.ts';
+import { type Step, type StepOf, stepKinds } from './registry.ts';
 
 /** What a procedure to begin with is made for. */
 export interface ShippedFor {
@@ -51,18 +51,36 @@ export function made(blog: string, words = 900): Step[] {
   ];
 }
 
-/** A short article of what was read, with its source credited, as far as publishing. */
-export function short(blog: string, words: number, length = { from: 80, to: 1_500 }): Step[] {
+/**
+ * A check of what is made of rows, films and papers of one's own: that it says what they say in their words is no fault, as
+ * it would be of other people's pages.
+ */
+export const ofOwn = (id: string, words: { from: number; to: number }): StepOf<'check'> => ({
+  ...k.check.fresh(id),
+  words,
+  likeness: null,
+  own: null,
+  otherwise: 'set it aside',
+});
+
+/** A check of what is made of other people's pages: in words of its own, or a person looks. */
+export const ofOthers: typeof ofOwn = (id, words) => ({ ...k.check.fresh(id), words });
+
+/**
+ * A short article of what was read, with its source credited, as far as publishing.
+ * @param check what it is checked by, of words from and to
+ */
+export function short(blog: string, words: number, length = { from: 80, to: 1_500 }, check = ofOwn): Step[] {
   return [
     { ...k.outline.fresh('s3'), sections: { from: 1, to: 4 } },
     { ...k.write.fresh('s4'), words, parts: ['source credit'] },
     k.title.fresh('s5'),
     k.illustrate.fresh('s6'),
     { ...k.link.fresh('s7'), blog },
-    { ...k.check.fresh('s8'), words: length },
+    check('s8', length),
     { ...k.publish.fresh('s9'), blog },
   ];
 }
 
 export const lookUp: Step = { ...k['look up'].fresh('s2'), pages: 6 };
-export const lengthChecked = (id: string): Step => ({ ...k.check.fresh(id), words: { from: 300, to: 2_000 } });
+export const lengthChecked = (id: string): Step => ofOthers(id, { from: 300, to: 2_000 });
