@@ -1,33 +1,18 @@
-import { mkdtemp, readFile, rm } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
+import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { type ArticleWhole, type BlogWay, type BriefWhole, FOLDER_AS_MADE, type Slot } from '@grivo/contract';
+import type { ArticleWhole, BlogWay, BriefWhole, Slot } from '@grivo/contract';
 import { type PublishStep, type Step, stepKinds } from '@grivo/core';
-import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { describe, expect, test } from 'vitest';
 import { testBlog } from '../src/nouns/blogs/connect.ts';
-import { createBlog } from '../src/nouns/blogs/create.ts';
 import { rememberPages } from '../src/nouns/links/pages.ts';
 import { takeBackDated } from '../src/nouns/publishing/dated.ts';
 import { compareOutside } from '../src/nouns/publishing/outside.ts';
-import { type Ask, serve } from './ground/http.ts';
-import { DAILY, type World, world } from './ground/world.ts';
+import { atTheSites, connectedBy, type Sites } from './ground/sites.ts';
 
-let w: World;
-let http: Awaited<ReturnType<typeof serve>>;
-let ask: Ask;
+let w: Sites['w'];
+let ask: Sites['ask'];
 let sites: string;
-beforeAll(async () => {
-  sites = await mkdtemp(join(tmpdir(), 'sites-'));
-  w = await world('one', { folders: [sites] });
-  http = await serve(w);
-  ask = await http.as('editor');
-  await w.product.work('both');
-});
-afterAll(async () => {
-  http.close();
-  await w.close();
-  await rm(sites, { recursive: true, force: true });
-});
+atTheSites((open) => ({ w, ask, sites } = open));
 
 const k = stepKinds;
 
@@ -35,30 +20,16 @@ const k = stepKinds;
 async function blogBy(
   way: BlogWay,
   {
-    site = 'kitchen',
-    name = way as string,
-    language = 'en',
     form = 'Markdown',
-  }: { site?: string; name?: string; language?: string; form?: 'Markdown' | 'HTML' } = {},
+    name = way,
+    ...more
+  }: Partial<Parameters<typeof connectedBy>[2]> & {
+    form?: 'Markdown' | 'HTML';
+  } = {},
 ): Promise<string> {
-  const at = w.standIns.blog(site);
-  const made = await createBlog(w.product.tools, {
-    name,
-    address: way === 'folder' ? 'https://notes.example' : at.address,
-    way,
-    endpoint: { micropub: at.endpoint, atom: at.atom, 'xml-rpc': at.rpc, hook: at.hook, folder: name }[way],
-    settings: {
-      ...(way === 'xml-rpc' ? { user: at.user, blogId: site } : {}),
-      ...(way === 'folder' ? { folder: { ...FOLDER_AS_MADE, form, file: '{slug}', pages: true } } : {}),
-    },
-    secret: at.token,
-    language,
-    cadence: DAILY,
-    timeLimitMs: 2_000,
-  });
-  if (made.kind !== 'made') throw new Error(made.problem);
-  await testBlog({ ground: w.product.ground, tools: w.product.tools }, made.id);
-  return made.id;
+  const id = await connectedBy(w, way, { ...more, name, folder: { form, pages: true } });
+  await testBlog({ ground: w.product.ground, tools: w.product.tools }, id);
+  return id;
 }
 
 const BODY =

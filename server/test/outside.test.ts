@@ -1,30 +1,16 @@
-import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { type ArticleWhole, type BlogWay, FOLDER_AS_MADE, type OutsideShown } from '@grivo/contract';
+import type { ArticleWhole, BlogWay, OutsideShown } from '@grivo/contract';
 import { articleText, type Step, stepKinds } from '@grivo/core';
-import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import { createBlog } from '../src/nouns/blogs/create.ts';
+import { describe, expect, test } from 'vitest';
 import { compareOutside } from '../src/nouns/publishing/outside.ts';
-import { type Ask, serve } from './ground/http.ts';
-import { DAILY, type World, world } from './ground/world.ts';
+import { atTheSites, connectedBy, type Sites } from './ground/sites.ts';
 
-let w: World;
-let http: Awaited<ReturnType<typeof serve>>;
-let ask: Ask;
+let w: Sites['w'];
+let http: Sites['http'];
+let ask: Sites['ask'];
 let sites: string;
-beforeAll(async () => {
-  sites = mkdtempSync(join(tmpdir(), 'sites-'));
-  w = await world('one', { folders: [sites] });
-  http = await serve(w);
-  ask = await http.as('editor');
-  await w.product.work('both');
-});
-afterAll(async () => {
-  http.close();
-  await w.close();
-  rmSync(sites, { recursive: true, force: true });
-});
+atTheSites((open) => ({ w, http, ask, sites } = open));
 
 const k = stepKinds;
 
@@ -34,24 +20,9 @@ async function blogBy(way: BlogWay, form: 'Markdown' | 'HTML' = 'Markdown'): Pro
   const name = `${way} ${form}`;
   const known = blogs.get(name);
   if (known) return known;
-  const site = w.standIns.blog('kitchen');
-  const made = await createBlog(w.product.tools, {
-    name,
-    address: way === 'folder' ? 'https://notes.example' : site.address,
-    way,
-    endpoint: { micropub: site.endpoint, atom: site.atom, 'xml-rpc': site.rpc, hook: site.hook, folder: form }[way],
-    settings: {
-      ...(way === 'xml-rpc' ? { user: site.user, blogId: 'kitchen' } : {}),
-      ...(way === 'folder' ? { folder: { ...FOLDER_AS_MADE, form, file: '{slug}' } } : {}),
-    },
-    secret: site.token,
-    language: 'en',
-    cadence: DAILY,
-    timeLimitMs: 2_000,
-  });
-  if (made.kind !== 'made') throw new Error(made.problem);
-  blogs.set(name, made.id);
-  return made.id;
+  const id = await connectedBy(w, way, { name: way === 'folder' ? form : name, folder: { form } });
+  blogs.set(name, id);
+  return id;
 }
 
 /** An article laid out of a text with all kinds of parts, live on a blog. */

@@ -1,31 +1,19 @@
-import { mkdtemp, readdir, readFile, rm } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
+import { readdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { type ArticleWhole, FOLDER_AS_MADE, type Pings } from '@grivo/contract';
+import type { ArticleWhole, Pings } from '@grivo/contract';
 import { type Step, stepKinds } from '@grivo/core';
-import { afterAll, afterEach, beforeAll, expect, test } from 'vitest';
-import { createBlog } from '../src/nouns/blogs/create.ts';
+import { beforeAll, expect, test } from 'vitest';
 import { sendPings } from '../src/nouns/pings/send.ts';
-import { type Ask, serve } from './ground/http.ts';
-import { DAILY, type World, world } from './ground/world.ts';
+import { atTheSites, connectedBy, type Sites } from './ground/sites.ts';
 
-let w: World;
-let http: Awaited<ReturnType<typeof serve>>;
-let owner: Ask;
-let editor: Ask;
+let w: Sites['w'];
+let http: Sites['http'];
+let editor: Sites['ask'];
+let owner: Sites['ask'];
 let sites: string;
+atTheSites((open) => ({ w, http, ask: editor, sites } = open));
 beforeAll(async () => {
-  sites = await mkdtemp(join(tmpdir(), 'sites-'));
-  w = await world('one', { folders: [sites] });
-  http = await serve(w);
-  [owner, editor] = [await http.as('owner'), await http.as('editor')];
-  await w.product.work('both');
-});
-afterEach(() => w.standIns.calm());
-afterAll(async () => {
-  http.close();
-  await w.close();
-  await rm(sites, { recursive: true, force: true });
+  owner = await http.as('owner');
 });
 
 const k = stepKinds;
@@ -150,19 +138,43 @@ test('a hub is told of the feed the front page names, once for several posts; sw
   expect((await pings(w.blog)).standings).toEqual([]);
 });
 
-test('a folder gets the text beside its posts by itself, and its own feed', async () => {
-  const made = await createBlog(w.product.tools, {
-    name: 'Notes',
-    address: 'https://notes.example',
-    way: 'folder',
-    endpoint: 'notes',
-    settings: { folder: { ...FOLDER_AS_MADE, pages: true } },
-    secret: '',
-    language: 'en',
-    cadence: DAILY,
-    timeLimitMs: 2_000,
+test('a hub named while the blog is away is told of its feed once that is found', async () => {
+  w.standIns.trouble('web', { how: 'broken' }, 50);
+  const away = (await owner<Pings>('PATCH', `/blogs/${w.blog}/pings`, { hub: hub() })).body;
+  expect([away.hub, away.feed]).toEqual([hub(), '']);
+  w.standIns.calm();
+  expect((await pings(w.blog)).feed).toBe(`${w.standIns.blog('journal').address}/feed.atom`);
+  await owner('PATCH', `/blogs/${w.blog}/pings`, { hub: '' });
+});
+
+test('what changes again while it is told is told again', async () => {
+  await owner('PATCH', `/blogs/${w.blog}/pings`, { search: search() });
+  const article = await published('A kiln, twice', w.blog);
+  await dueNow();
+  const before = told('search').length;
+  const { id } = article.publications[0]!;
+  const { db } = w.product.ground;
+  const again = "UPDATE ping SET state = 'due', due_at = UTC_TIMESTAMP(3) - INTERVAL 1 SECOND WHERE publication = ?";
+  await db.run(again, [id]);
+  let renewed = false;
+  w.standIns.watch(async (point) => {
+    if (point !== 'inbox.received' || renewed) return;
+    renewed = true;
+    await db.run(again, [id]);
   });
-  const id = made.kind === 'made' ? made.id : '';
+  await sendPings(w.product.tools);
+  w.standIns.watch(() => undefined);
+  await expect
+    .poll(async () => {
+      await sendPings(w.product.tools);
+      return told('search').length;
+    })
+    .toBeGreaterThanOrEqual(before + 2);
+  await owner('PATCH', `/blogs/${w.blog}/pings`, { search: '' });
+});
+
+test('a folder gets the text beside its posts by itself, and its own feed', async () => {
+  const id = await connectedBy(w, 'folder', { name: 'notes', folder: { pages: true } });
   const on = (await owner<Pings>('PATCH', `/blogs/${id}/pings`, { search: search(), hub: hub() })).body;
   expect(on.feed).toBe('https://notes.example/feed.atom');
   expect(await readdir(join(sites, 'notes'))).toContain(`${on.code}.txt`);

@@ -4,17 +4,14 @@ import { beginApproval, endApproval, type Home } from '../nouns/blogs/approvals.
 import { testBlog } from '../nouns/blogs/connect.ts';
 import { noteAct } from '../nouns/people/acts.ts';
 import { SCOPES } from '../ports/blogs/approval/indieAuth.ts';
-import { actorOf, isSecure } from './access.ts';
+import { actorOf } from './access.ts';
+import { homeOf } from './base.ts';
 import { problem } from './problem.ts';
 import type { Product } from './product.ts';
 import { type Route, route } from './route.ts';
 
 /** Where this installation describes itself to blogs that are asked for an approval. */
 export const CLIENT_PATH = '/client.json';
-
-/** How a browser reaches this installation. */
-export const homeOf = (product: Product, request: Request): string =>
-  request.headers.origin ?? `${isSecure(product, request) ? 'https' : 'http'}://${request.headers.host}`;
 
 /** What a blog is told of who asks it (IndieAuth, section 4.2). */
 export function clientAt(home: string) {

@@ -21,7 +21,7 @@ export function pingRoutes(product: Product): Route[] {
       says: 'Whom the news of a blog are told to, and what came of it',
       role: 'owner',
       answer: Pings,
-      handle: async ({ params, request }) => pingsOf(tools, await must(params['id']!), baseOf(product, request), true),
+      handle: async ({ params, request }) => pingsOf(tools, await must(params['id']!), baseOf(product, request)),
     }),
     route({
       method: 'patch',
@@ -33,7 +33,7 @@ export function pingRoutes(product: Product): Route[] {
       handle: async ({ params, body, request }) => {
         const blog = await must(params['id']!);
         await changePings(tools, blog.id, body);
-        return pingsOf(tools, blog, baseOf(product, request), true);
+        return pingsOf(tools, blog, baseOf(product, request));
       },
     }),
     route({
@@ -45,7 +45,7 @@ export function pingRoutes(product: Product): Route[] {
       handle: async ({ params, request }) => {
         const blog = await must(params['id']!);
         await tellAgain(ground.db, blog.id);
-        return pingsOf(tools, blog, baseOf(product, request), true);
+        return pingsOf(tools, blog, baseOf(product, request));
       },
     }),
     route({
@@ -58,7 +58,7 @@ export function pingRoutes(product: Product): Route[] {
       handle: async ({ params, body, request }) => {
         const blog = await must(params['id']!);
         await switchList(ground.db, secrets, blog.id, body.on);
-        return pingsOf(tools, blog, baseOf(product, request), true);
+        return pingsOf(tools, blog, baseOf(product, request));
       },
     }),
   ];

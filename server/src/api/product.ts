@@ -228,7 +228,6 @@ function engineOf(
       await finishCalls(tools, bell);
       await settlePublishing(tools);
       await takeBackDated(tools);
-      await sendPings(tools);
       await compareOutside(tools);
     },
     upkeep: async () => {
@@ -236,6 +235,7 @@ function engineOf(
       await notePictures(tools.ground.db);
       if ((await noteGlances(tools.ground)) > 0) bell.ring({ kind: 'event' });
       if ((await bringChanges(tools)) > 0) bell.ring({ kind: 'event' });
+      await sendPings(tools);
       await looker.round();
       await readPagesDue(tools);
     },

@@ -43,8 +43,9 @@ export function performCheck(tools: Tools): Performer<CheckStep> {
     const row = await getArticle(tools.ground.db, article.id);
     const ours =
       step.own === null ? [] : await ownAlike(tools.ground.db, { id: article.id, brief: context.brief.id }, document);
+    const shares = sharesOf(document, sources, ours);
     const failing = [
-      ...failingRules(step, document, passages, ours),
+      ...failingRules(step, document, passages, ours, shares),
       ...(wanted ? againstHouse(document, wanted, step.otherwise === 'hold it for me') : []),
     ];
     const check = {
@@ -52,10 +53,10 @@ export function performCheck(tools: Tools): Performer<CheckStep> {
       from: step.words.from,
       to: step.words.to,
       fits: failing.length === 0,
-      likeness: likenessPercent(document, sources),
-      ...(step.own === null ? {} : { own: likenessPercent(document, textsOf(ours)) }),
+      likeness: shares.sources,
+      ...(step.own === null ? {} : { own: shares.own }),
       failing,
-      ...alikeIn(step, document, passages, ours),
+      ...alikeIn(step, document, { passages, ours, shares }),
     };
     if (check.fits) return { kind: 'done', fields: { check } };
     if (step.again > timesWritten(context))
@@ -87,8 +88,12 @@ export function failingRules(
   document: ArticleDocument,
   passages: readonly { id: string; text: string; language?: string }[],
   ours: readonly OwnAlike[] = [],
+  shares = sharesOf(
+    document,
+    passages.map(({ text }) => text),
+    ours,
+  ),
 ): string[] {
-  const sources = passages.map(({ text }) => text);
   const out: string[] = [];
   const words = articleWords(document);
   if (words < step.words.from) out.push(`${words} words, fewer than ${step.words.from}`);
@@ -101,18 +106,12 @@ export function failingRules(
   const lacking = step.must.filter((phrase) => !has(phrase));
   if (step.mustBe === 'all' ? lacking.length > 0 : step.must.length > 0 && lacking.length === step.must.length)
     out.push(`lacks ${lacking.map((phrase) => `‘${phrase}’`).join(', ')}`);
-  if (step.likeness !== null) {
-    const share = likenessPercent(document, sources);
-    if (share >= step.likeness)
-      out.push(`${share} % stands in the sources word for word, less than ${step.likeness} % is wanted`);
-  }
-  if (step.own !== null) {
-    const share = likenessPercent(document, textsOf(ours));
-    if (share >= step.own)
-      out.push(
-        `${share} % stands word for word in other articles of ours, most of it in ‘${ours[0]?.title}’; less than ${step.own} % is wanted`,
-      );
-  }
+  if (isOver(step.likeness, shares.sources))
+    out.push(`${shares.sources} % stands in the sources word for word, less than ${step.likeness} % is wanted`);
+  if (isOver(step.own, shares.own))
+    out.push(
+      `${shares.own} % stands word for word in other articles of ours, most of it in ‘${ours[0]?.title}’; less than ${step.own} % is wanted`,
+    );
   // What was written without sources has nothing to be held against; it is marked as resting on nothing.
   if (step.figures && passages.length > 0) {
     // What is less sure counts where somebody decides; it is ringed in the article either way.
@@ -153,10 +152,20 @@ const textsOf = (ours: readonly OwnAlike[]): string[] => ours.map(({ text }) => 
 const isFarOutside = (value: number, { from, to }: { from: number; to: number }): boolean =>
   value < from * 0.9 || value > to * 1.1;
 
-/** Share of the text that stands in others word for word, in whole per cent; what is quoted on purpose does not count. */
-function likenessPercent(document: ArticleDocument, others: readonly string[]): number {
-  return others.length === 0 ? 0 : Math.round(likeness(ownText(document), others, document.language) * 100);
+/** How much of an article stands in others word for word, in whole per cent; what is quoted on purpose does not count. */
+interface Shares {
+  sources: number;
+  own: number;
 }
+
+function sharesOf(document: ArticleDocument, sources: readonly string[], ours: readonly OwnAlike[]): Shares {
+  const text = ownText(document);
+  const of = (others: readonly string[]) =>
+    others.length === 0 ? 0 : Math.round(likeness(text, others, document.language) * 100);
+  return { sources: of(sources), own: of(textsOf(ours)) };
+}
+
+const isOver = (most: number | null, share: number): boolean => most !== null && share >= most;
 
 /** A sentence of an article beside the one it is like, and whose that is. */
 interface Beside {
@@ -171,29 +180,20 @@ interface Beside {
 function alikeIn(
   step: CheckStep,
   document: ArticleDocument,
-  passages: readonly Passage[],
-  ours: readonly OwnAlike[],
+  { passages, ours, shares }: { passages: readonly Passage[]; ours: readonly OwnAlike[]; shares: Shares },
 ): { alike?: Beside[] } {
-  const sources = passages.map(({ text }) => text);
-  const text = ownText(document);
-  const isOver = (most: number | null, others: readonly string[]) =>
-    most !== null && likenessPercent(document, others) >= most;
-  const out: Beside[] = [
-    ...(isOver(step.likeness, sources)
-      ? alikeSentences(text, sources, document.language).map(({ here, there, of }) => ({
-          here,
-          there,
-          in: passages[of]!.locator.title,
-          article: null,
-        }))
+  const beside = (others: readonly { text: string; in: string; article: string | null }[]) =>
+    alikeSentences(
+      ownText(document),
+      others.map(({ text }) => text),
+      document.language,
+    ).map(({ here, there, of }): Beside => ({ here, there, in: others[of]!.in, article: others[of]!.article }));
+  const out = [
+    ...(isOver(step.likeness, shares.sources)
+      ? beside(passages.map(({ text, locator }) => ({ text, in: locator.title, article: null })))
       : []),
-    ...(isOver(step.own, textsOf(ours))
-      ? alikeSentences(text, textsOf(ours), document.language).map(({ here, there, of }) => ({
-          here,
-          there,
-          in: ours[of]!.title,
-          article: ours[of]!.id,
-        }))
+    ...(isOver(step.own, shares.own)
+      ? beside(ours.map(({ text, title, id }) => ({ text, in: title, article: id })))
       : []),
   ];
   return out.length === 0 ? {} : { alike: out };

@@ -1,7 +1,7 @@
 import type { FoundWay } from '@grivo/contract';
 import { MISTAKES } from '@grivo/core';
-import { linksOf } from '../../formats/feeds/linkHeader.ts';
 import { type Reply, whyNot } from '../../ground/network/network.ts';
+import { namedIn } from '../../ports/blogs/named.ts';
 import { isGuard, mistakeIn } from '../../ports/blogs/ways/calls.ts';
 import type { Tools } from '../../ports/tools.ts';
 
@@ -146,30 +146,22 @@ interface Page {
 
 async function readPage(ports: Ports, reply: Reply): Promise<Page | null> {
   if (!/html/i.test(reply.headers['content-type'] ?? 'text/html')) return null;
-  const read = await ports.reader.read('head', { bytes: reply.body, mime: reply.headers['content-type'] ?? '' });
-  if (!read.ok) return null;
-  const head = read.value;
-  const base =
-    head.base && URL.canParse(head.base, reply.address) ? new URL(head.base, reply.address).href : reply.address;
-  const linked = (rel: string, type?: RegExp) => {
-    const found = head.links.find((link) => link.rel.includes(rel) && (!type || type.test(link.type)))?.href;
-    return found !== undefined && URL.canParse(found, base) ? new URL(found, base).href : null;
-  };
+  const page = await namedIn(ports.reader, reply);
+  if (!page) return null;
+  const { head, named } = page;
   const ways: FoundWay[] = [];
-  const links = linksOf(reply.headers['link'] ?? '', reply.address);
-  const header = links.get('micropub');
-  const micropub = header && URL.canParse(header, base) ? new URL(header, base).href : linked('micropub');
+  const micropub = named('micropub');
   if (micropub) ways.push({ way: 'micropub', endpoint: micropub, settings: {} });
-  const service = linked('service', /atomsvc\+xml/);
+  const service = named('service', /atomsvc\+xml/);
   if (service) ways.push({ way: 'atom', endpoint: service, settings: {} });
-  const description = linked('edituri', /rsd\+xml/);
+  const description = named('edituri', /rsd\+xml/);
   if (description) {
     const reply = await look(ports, description);
     const found = 'failed' in reply ? null : await deskInterface(ports.reader, reply);
     if (found) ways.push(found);
   }
   const language = /^[a-z]{2}/i.exec(head.language)?.[0]?.toLowerCase() ?? null;
-  const approves = APPROVAL.some((rel) => links.has(rel) || linked(rel) !== null);
+  const approves = APPROVAL.some((rel) => named(rel) !== null);
   return { address: reply.address, name: head.title || null, language, ways, approves };
 }
 

@@ -1,10 +1,13 @@
 import { randomBytes } from 'node:crypto';
 import type { PingKind, Pings, PingsChange } from '@grivo/contract';
+import { feedsAt } from '../../formats/feeds/find.ts';
 import type { Secrets } from '../../ground/config/secrets.ts';
 import { sha } from '../../ground/sha.ts';
 import type { Sql } from '../../ground/store/database.ts';
+import type { BlogTarget } from '../../ports/blogs/blog.ts';
 import { showsText } from '../../ports/pings/pings.ts';
 import type { Tools } from '../../ports/tools.ts';
+import type { BlogRow } from '../blogs/entity.ts';
 import { getBlog, targetOf } from '../blogs/repository.ts';
 
 export interface PingsRow {
@@ -36,19 +39,24 @@ export async function pingsRow(sql: Sql, blog: string): Promise<PingsRow> {
 }
 
 /**
- * Whom the news of a blog are told to, and what came of it.
+ * Whom the news of a blog are told to, and what came of it. It is looked at the blog for its text, and for its feed where
+ * that is still to be found.
  * @param home where this installation is reached
- * @param looks whether it is looked at the blog for its text
  */
 export async function pingsOf(
-  tools: Pick<Tools, 'ground' | 'network' | 'secrets'>,
-  { id, address }: { id: string; address: string },
+  tools: Pick<Tools, 'ground' | 'network' | 'reader' | 'blogs' | 'secrets'>,
+  blog: BlogRow,
   home: string,
-  looks = false,
 ): Promise<Pings> {
   const { db } = tools.ground;
+  const { id } = blog;
   const row = await pingsRow(db, id);
-  const at = codeAt(address, row.code);
+  const at = codeAt(blog.address, row.code);
+  if (row.hub !== '' && row.feed === '') {
+    // It may have been down, or have had none, when the hub was named.
+    row.feed = await feedOf(tools, targetOf(blog));
+    await db.run("UPDATE blog_pings SET feed = ? WHERE blog = ? AND feed = ''", [row.feed, id]);
+  }
   const standings = await db.rows<{
     kind: PingKind;
     waiting: number;
@@ -67,7 +75,7 @@ export async function pingsOf(
     search: row.search,
     code: row.code,
     codeAt: at,
-    codeFound: looks && row.search !== '' ? await showsText(tools.network, at, row.code) : null,
+    codeFound: row.search !== '' ? await showsText(tools.network, at, row.code) : null,
     hub: row.hub,
     feed: row.feed,
     standings: standings.map(({ kind, waiting, told, refused, last, said }) => ({
@@ -96,7 +104,7 @@ export async function changePings(
   const row = await getBlog(db, blog);
   if (!row) return;
   const target = targetOf(row);
-  const feed = hub ? ((await tools.blogs(target).feed?.(target)) ?? (await feedOf(tools, row.address))) : null;
+  const feed = hub ? await feedOf(tools, target) : null;
   await db.run(
     'UPDATE blog_pings SET search = COALESCE(?, search), hub = COALESCE(?, hub), feed = COALESCE(?, feed) WHERE blog = ?',
     [search ?? null, hub ?? null, feed, blog],
@@ -107,25 +115,12 @@ export async function changePings(
   if (hub === '') await db.run("DELETE FROM ping WHERE blog = ? AND kind = 'hub'", [blog]);
 }
 
-/** The feed a blog's front page names; empty where it names none. */
-async function feedOf({ network, reader }: Pick<Tools, 'network' | 'reader'>, address: string): Promise<string> {
-  const outcome = await network.call({
-    method: 'GET',
-    address,
-    timeLimitMs: TIME_LIMIT_MS,
-    maxBytes: 2_000_000,
-    signal: AbortSignal.timeout(TIME_LIMIT_MS + 5_000),
-  });
-  if (outcome.kind !== 'reply' || outcome.reply.status >= 300) return '';
-  const { reply } = outcome;
-  const head = await reader.read('head', { bytes: reply.body, mime: reply.headers['content-type'] ?? '' });
-  const found = head.ok
-    ? head.value.links.find(
-        ({ rel, type }) => rel.includes('alternate') && /^application\/(?:atom|rss)\+xml/.test(type),
-      )
-    : undefined;
-  const href = found?.href ?? '';
-  return href !== '' && URL.canParse(href, reply.address) ? new URL(href, reply.address).href.slice(0, 500) : '';
+/** The feed of a blog: the one it keeps itself, or that of its front page; empty where none is found. */
+async function feedOf(tools: Pick<Tools, 'network' | 'reader' | 'blogs'>, blog: BlogTarget): Promise<string> {
+  const own = (await tools.blogs(blog).feed?.(blog)) ?? null;
+  if (own !== null) return own;
+  const found = await feedsAt(tools, blog.address, AbortSignal.timeout(TIME_LIMIT_MS));
+  return found.ok ? (found.feeds[0]?.address ?? '').slice(0, 500) : '';
 }
 
 /** Tells again what was refused. */

@@ -1,5 +1,6 @@
 import type { PingKind } from '@grivo/contract';
 import type { Network } from '../../ground/network/network.ts';
+import type { Sql } from '../../ground/store/database.ts';
 import { type Pinged, tellHub, tellSearch } from '../../ports/pings/pings.ts';
 import type { Tools } from '../../ports/tools.ts';
 import { codeAt, type PingsRow } from './repository.ts';
@@ -44,29 +45,34 @@ export async function sendPings({ ground, network }: Pick<Tools, 'ground' | 'net
     const pinged = to
       ? await tell(network, kind, to, rows)
       : ({ kind: 'no', said: 'nobody is told any more' } as const);
-    const tries = Math.min(...rows.map((row) => row.tries));
-    const minutes = AGAIN_MINUTES[tries];
-    const gives = pinged.kind === 'later' && minutes === undefined;
-    if (pinged.kind === 'told')
-      await db.run(
-        "UPDATE ping SET state = 'told', told_at = UTC_TIMESTAMP(3), said = '' WHERE kind = ? AND publication IN (?)",
-        [kind, ids],
-      );
-    else if (pinged.kind === 'no' || gives)
-      await db.run("UPDATE ping SET state = 'refused', said = ? WHERE kind = ? AND publication IN (?)", [
-        pinged.said.slice(0, 300),
-        kind,
-        ids,
-      ]);
-    else
-      await db.run(
-        'UPDATE ping SET tries = tries + 1, said = ?, due_at = UTC_TIMESTAMP(3) + INTERVAL ? SECOND WHERE kind = ? AND publication IN (?)',
-        [pinged.said.slice(0, 300), Math.max(minutes! * 60, Math.ceil((pinged.afterMs ?? 0) / 1_000)), kind, ids],
-      );
+    await keep(db, { kind, ids, tries: Math.min(...rows.map((row) => row.tries)) }, pinged);
   }
   // What was told long ago is of no more use.
-  await db.run("DELETE FROM ping WHERE state = 'told' AND due_at < UTC_TIMESTAMP(3) - INTERVAL 90 DAY LIMIT 200");
+  if (due.length > 0)
+    await db.run("DELETE FROM ping WHERE state = 'told' AND due_at < UTC_TIMESTAMP(3) - INTERVAL 90 DAY LIMIT 200");
   return due.length;
+}
+
+/** Keeps what came of telling; what became new again meanwhile is told again. */
+async function keep(
+  sql: Sql,
+  { kind, ids, tries }: { kind: PingKind; ids: readonly string[]; tries: number },
+  pinged: Pinged,
+): Promise<void> {
+  const [state, set] =
+    pinged.kind === 'told'
+      ? ['told', 'told_at = UTC_TIMESTAMP(3)']
+      : pinged.kind === 'no' || AGAIN_MINUTES[tries] === undefined
+        ? ['refused', 'told_at = told_at']
+        : ['due', 'tries = tries + 1'];
+  const waitS =
+    pinged.kind === 'later' && state === 'due'
+      ? Math.max(AGAIN_MINUTES[tries]! * 60, Math.ceil((pinged.afterMs ?? 0) / 1_000))
+      : 0;
+  await sql.run(
+    `UPDATE ping SET state = ?, said = ?, ${set}, due_at = UTC_TIMESTAMP(3) + INTERVAL ? SECOND WHERE kind = ? AND publication IN (?) AND state = 'due' AND due_at > UTC_TIMESTAMP(3)`,
+    [state, pinged.kind === 'told' ? '' : pinged.said.slice(0, 300), waitS, kind, ids],
+  );
 }
 
 function tell(

@@ -21,14 +21,14 @@ const STATE_OF: Readonly<Record<OutAs, 'live' | 'draft'>> = {
 };
 
 /**
- * The key of an act outside: this deed of this edition, for ever. A post is dated anew for each moment it is moved to, so
- * those have the moment too.
+ * The key of an act outside: this deed of this edition, for ever.
+ * @param again how often it was dated before: a post is dated anew for each moment it is moved to
  */
 export const keyOf = (
   deed: Deed,
   { key_, edition }: Pick<PublicationRow, 'key_' | 'edition'>,
-  moment?: number,
-): string => `${deed}/${key_}/${edition}${moment === undefined ? '' : `/${moment}`}`;
+  again?: number,
+): string => `${deed}/${key_}/${edition}${again === undefined ? '' : `/${again}`}`;
 
 /** The keys of what is done at most once in an edition. */
 export const keysOf = (publication: Pick<PublicationRow, 'key_' | 'edition'>): string[] =>

@@ -120,7 +120,8 @@ export async function dateOn(
   const begun = await begunOn(ports, doing, blog, publication, going);
   if (begun.kind !== 'done') return begun;
   const known = (await publicationOf(ground.db, publication.id))!;
-  if (known.dated_desk === going.desk) return { kind: 'done', value: begun.value, isReadAlready: false };
+  if (known.dated_desk !== null && Number(known.dated_desk) === going.desk)
+    return { kind: 'done', value: begun.value, isReadAlready: false };
   const [before] = await ground.db.rows<{ n: number }>(
     "SELECT COUNT(*) AS n FROM intent WHERE state = 'done' AND key_ LIKE CONCAT(?, '%')",
     [datingsOf(publication)],

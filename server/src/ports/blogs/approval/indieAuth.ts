@@ -1,9 +1,9 @@
 import { createHash } from 'node:crypto';
 import { z } from 'zod';
-import { linksOf } from '../../../formats/feeds/linkHeader.ts';
 import type { Network, Reply } from '../../../ground/network/network.ts';
 import type { ReadingRoom } from '../../../ground/reading/room.ts';
 import { jsonOf } from '../../adapters/port.ts';
+import { namedIn } from '../named.ts';
 
 /** Where a blog lets programs be approved by its owner. */
 export interface ApprovalAt {
@@ -58,15 +58,12 @@ interface Ports {
 export async function approvalAt(ports: Ports, address: string): Promise<ApprovalAt | null> {
   const page = await read(ports, address, 'text/html');
   if (!page || page.status >= 400) return null;
-  const header = linksOf(page.headers['link'] ?? '', page.address);
-  const head = await ports.reader.read('head', { bytes: page.body, mime: page.headers['content-type'] ?? '' });
-  const linked = (rel: string): string | null => {
-    const found = header.get(rel) ?? (head.ok ? head.value.links.find((link) => link.rel.includes(rel))?.href : null);
-    return found && URL.canParse(found, page.address) ? new URL(found, page.address).href : null;
-  };
-  const metadata = linked('indieauth-metadata');
+  const found = await namedIn(ports.reader, page);
+  if (!found) return null;
+  const { named } = found;
+  const metadata = named('indieauth-metadata');
   if (metadata) return fromMetadata(ports, metadata, page.address);
-  const [authorization, token] = [linked('authorization_endpoint'), linked('token_endpoint')];
+  const [authorization, token] = [named('authorization_endpoint'), named('token_endpoint')];
   return authorization && token ? { issuer: null, authorization, token, me: page.address } : null;
 }
 
