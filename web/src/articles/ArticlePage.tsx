@@ -204,7 +204,7 @@ function ArticleHead({
       </span>
       {address ? (
         <a href={address} target="_blank" rel="noreferrer" className="act quiet brackets">
-          {standing === 'draft' ? 'Open the draft, for the owner of the blog' : 'Open it on the blog'}
+          {openWords(standing)}
         </a>
       ) : null}
       <span className="ml-auto flex items-baseline gap-4">
@@ -267,4 +267,10 @@ function Source({ article: { id, title, busy }, as }: { article: ArticleWhole; a
       </pre>
     </div>
   );
+}
+
+/** What leads to its post; one that readers do not find yet is for whoever signs in there. */
+function openWords(standing: ArticleWhole['standing']): string {
+  if (standing === 'draft') return 'Open the draft, for the owner of the blog';
+  return standing === 'ready' ? 'Open it there, for the owner of the blog' : 'Open it on the blog';
 }

@@ -164,6 +164,11 @@ describe('an article by itself', () => {
     await waitFor(() => expect(here()).toBe(`/articles/${id('o')}`));
   });
 
+  it('one that its blog keeps until a moment leads there for its owner alone', async () => {
+    shown(whole({ standing: 'ready', address: 'https://bowed.example/gut' }));
+    expect(await screen.findByRole('link', { name: 'Open it there, for the owner of the blog' })).toBeDefined();
+  });
+
   it('an article that is out says since when and leads there; one that waits says when it goes', async () => {
     const { unmount } = shown(
       whole({ standing: 'out', outDesk: NOW - 24 * HOUR, address: 'https://bowed.example/gut' }),
