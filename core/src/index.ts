@@ -51,6 +51,7 @@ export {
 export { emphasised, quotedFrom, restingOn, withFold, withRelated } from './article/parts.ts';
 export { type PicturePlace, placesAtHeadings, placesWhereTheyFit, withPictures } from './article/picturePlaces.ts';
 export { alikeBlocks, type Putting, putProblem, puttingOf } from './article/putting.ts';
+export { type OwnSayings, SAYING_NAMES, type SayingName, type Sayings, sayingsIn, saysIn } from './article/sayings.ts';
 export { makeAnchors, slugOf } from './article/slug.ts';
 export { structuredData } from './article/structured.ts';
 export { tagsOf } from './article/tags.ts';
@@ -303,8 +304,12 @@ export {
   type FormOfAddress,
   HouseStyleDocument,
   type HouseWord,
+  MOST_PATTERNS,
+  MOST_RULES,
   PLACES as STANDING_PLACES,
   PLAIN_STYLE,
+  ReplacementRule,
+  RULED,
   type StandingPlace,
   StandingWords,
 } from './style/document.ts';
@@ -323,7 +328,9 @@ export {
 export type { Opening } from './style/grammar.ts';
 export { type Hand, handDistance, handOf, isOfHand } from './style/hand.ts';
 export { styleMeasure } from './style/measure.ts';
-export { type Reworded, reworded, rewordedText, type UnwantedWord, unwantedIn } from './style/reword.ts';
+export { putBack } from './style/putBack.ts';
+export { type Reworded, reworded, type UnwantedWord, unwantedIn } from './style/reword.ts';
+export { byRules, type HouseWorded, inHouseWords, ruleProblem, textInHouseWords } from './style/rules.ts';
 export { type FillText, isOfHouse, leadsSomewhere, withStanding } from './style/standing.ts';
 export { describedBy, isWithin, toldToWriter } from './style/told.ts';
 export { GIVEN, given } from './template/given.ts';

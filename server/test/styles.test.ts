@@ -3,6 +3,7 @@ import type {
   Hangs,
   HouseStyle,
   HouseStyleWhole,
+  ReplacementsTried,
   StyleComparison,
   StyleSample,
   StyleVersion,
@@ -112,12 +113,17 @@ describe('a house style', () => {
     const proofreader = await http.as('proofreader');
     expect((await put(style, { voice: 'Mine.' }, proofreader)).status).toBe(403);
     expect((await proofreader('GET', '/styles')).status).toBe(200);
-    const standing = (text: string) => ({ standing: [{ at: 'at the end' as const, section: 1, texts: [text] }] });
+    const standing = (text: string) => ({
+      standing: [{ at: 'at the end' as const, section: 1, markup: false, texts: [text] }],
+    });
     for (const [change, place] of [
       [standing('{one|two'), 'standing.0'],
       [standing('{{ subject'), 'standing.0'],
       [{ disclosure: '{% include "secret" %}' }, 'disclosure'],
-      [{ call: { before: '', button: 'Go', address: 'javascript:alert(1)' } }, 'call.address'],
+      [
+        { call: { before: '', button: 'Go', address: 'javascript:alert(1)', size: 'medium', side: 'left' } },
+        'call.address',
+      ],
     ] as const) {
       const refused = await put(style, change);
       expect([refused.status, refused.problem.places?.[0]?.place], place).toEqual([422, place]);
@@ -325,7 +331,7 @@ describe('every word of a house style changes what comes of it', () => {
   };
   const translate: Step = { ...k.translate.fresh('s1'), into: 'German' };
   const HIVE = [{ use: 'bee box', not: ['hive'] }];
-  const end = (text: string) => [{ at: 'at the end' as const, section: 1, texts: [text] }];
+  const end = (text: string) => [{ at: 'at the end' as const, section: 1, markup: false, texts: [text] }];
   const TABLE: Record<Exclude<keyof HouseStyleDocument, 'grivo'>, readonly [Step, unknown][]> = {
     voice: [
       [write, 'Dry as a bone.'],
@@ -362,7 +368,15 @@ describe('every word of a house style changes what comes of it', () => {
       [write, end('Ours, on {{ subject }}.')],
       [translate, end('Unser Text.')],
     ],
-    call: [[write, { before: '', button: 'Ask us', address: '/ask' }]],
+    call: [[write, { before: '', button: 'Ask us', address: '/ask', size: 'medium', side: 'left' }]],
+    closingLink: [[write, { before: 'More:', words: 'all we wrote', address: '/all' }]],
+    wording: [
+      [{ ...write, parts: ['fold'] }, { readOn: 'Go on reading' }],
+    ],
+    rules: [
+      [write, [{ find: 'hives?', pattern: true, say: 'bee boxes', cased: false, where: [] }]],
+      [title, [{ find: 'hive', pattern: false, say: 'bee box', cased: false, where: ['headings'] }]],
+    ],
     disclosure: [[write, 'Drafted by machine.']],
     cards: [[{ ...k.illustrate.fresh('s1'), lead: 'card', otherwise: 'none' }, [{ ...newCard('Square'), width: 630 }]]],
     pictures: [[{ ...k.illustrate.fresh('s1'), manner: '' }, 'line drawing']],
@@ -405,7 +419,13 @@ describe('every word of a house style changes what comes of it', () => {
         words: HIVE,
         facts: ['Our hives stand by the canal.'],
         standing: end('More of {{ subject }} at {{ house.shop }}.'),
-        call: { before: 'Stung?', button: 'Ask us', address: 'https://canal.example/ask' },
+        call: {
+          before: 'Stung?',
+          button: 'Ask us',
+          address: 'https://canal.example/ask',
+          size: 'medium',
+          side: 'left',
+        },
         disclosure: 'Drafted by machine.',
         values: [{ name: 'shop', text: 'the Canal Apiary' }],
       })
@@ -457,5 +477,33 @@ describe('every word of a house style changes what comes of it', () => {
     expect((aside as unknown as { fields: { check: { failing: string[] } } }).fields.check.failing).toEqual(
       failing.slice(0, 2),
     );
+  });
+});
+
+describe('rules of replacement', () => {
+  test('are tried before they are kept, and one that cannot be used is refused with what is wrong', async () => {
+    const style = await make('Ruled');
+    const rules = [
+      { find: 'smoker', say: 'pipe' },
+      { find: '(\\d+) kilos', say: '$1 kg', pattern: true },
+    ];
+    const tried = await ask<ReplacementsTried>('POST', '/styles/replacements/tried', {
+      rules,
+      text: NOTES.join('\n\n'),
+    });
+    expect(tried.body.places.map(({ from, to }) => [from, to])).toEqual([
+      ['smoker', 'pipe'],
+      ['18 kilos', '18 kg'],
+    ]);
+    expect((await ask('POST', '/styles/replacements/tried', { rules })).status).toBe(422);
+    const wrong = [{ ...rules[1]!, find: '(\\d+ kilos' }];
+    const told = await ask<ReplacementsTried>('POST', '/styles/replacements/tried', { rules: wrong, text: 'x' });
+    expect(told.body.problems).toEqual([{ rule: 0, problem: expect.stringContaining('no pattern') }]);
+    const refused = await put(style, { rules: wrong as HouseStyleDocument['rules'] });
+    expect([refused.status, refused.problem.places]).toEqual([
+      422,
+      [{ place: 'rules.0', problem: expect.stringContaining('no pattern') }],
+    ]);
+    expect((await put(style, { rules: rules as HouseStyleDocument['rules'] })).body.document.rules).toHaveLength(2);
   });
 });

@@ -94,4 +94,9 @@ export const ArticleDocumentSchema = z.strictObject({
   hashtags: z.array(z.string()),
   language: LanguageTag,
   body: z.array(block as unknown as z.ZodType<Block>),
+  replaced: z
+    .array(
+      z.strictObject({ block: z.string(), from: z.string(), to: z.string(), before: z.string(), after: z.string() }),
+    )
+    .optional(),
 }) satisfies z.ZodType<ArticleDocument>;

@@ -1,4 +1,4 @@
-import { FIGURE_NAMES, HouseStyleDocument } from '@grivo/core';
+import { FIGURE_NAMES, HouseStyleDocument, MOST_RULES, ReplacementRule } from '@grivo/core';
 import { z } from 'zod';
 import { Address, Desk, Id, Language, Name } from '../id.ts';
 import { Carried } from '../labels/label.ts';
@@ -108,6 +108,26 @@ export const NewStyleText = z.union([
   z.strictObject({ article: Id }),
 ]);
 export type NewStyleText = z.infer<typeof NewStyleText>;
+
+/** Rules of replacement to be tried on an article, or on a text somebody pasted. */
+export const ReplacementTrial = z
+  .strictObject({
+    rules: z.array(ReplacementRule).max(MOST_RULES),
+    article: Id.optional(),
+    text: z.string().max(200_000).optional(),
+  })
+  .refine(({ article, text }) => (article === undefined) !== (text === undefined), 'an article or a text');
+export const ReplacementsTried = z.object({
+  /** Of the article. */
+  title: z.string(),
+  problems: z.array(z.object({ rule: z.int(), problem: z.string() })),
+  /** The first of them. */
+  places: z.array(
+    z.object({ block: z.string(), from: z.string(), to: z.string(), before: z.string(), after: z.string() }),
+  ),
+  found: z.int(),
+});
+export type ReplacementsTried = z.infer<typeof ReplacementsTried>;
 
 /** An article beside a style, point by point. */
 export const StyleComparison = z.object({

@@ -192,6 +192,15 @@ export type BlockOf<T extends BlockType> = Extract<Block, { type: T }>;
 export const ARTICLE_FORMAT = 2;
 
 /** An article in one revision: what is published and everything known about it. */
+/** A place where a rule of the house said something otherwise, with the letters on both sides of it. */
+export interface Replaced {
+  block: string;
+  from: string;
+  to: string;
+  before: string;
+  after: string;
+}
+
 export interface ArticleDocument {
   format: typeof ARTICLE_FORMAT;
   title: string;
@@ -204,6 +213,8 @@ export interface ArticleDocument {
   /** Language of the text as BCP 47 has it: `de`, `pt-BR`, `zh-Hant`. */
   language: string;
   body: Block[];
+  /** What rules of the house replaced, as long as nobody put it back. */
+  replaced?: Replaced[] | undefined;
 }
 
 export const EMPTY_ARTICLE: ArticleDocument = {

@@ -28,6 +28,10 @@ export function mergeArticles(base: ArticleDocument, mine: ArticleDocument, thei
   const article: ArticleDocument = { ...theirs, body };
   for (const name of ['slug', 'keyPhrase', 'keywords', 'hashtags', 'titleChoices', 'language'] as const)
     if (!same(mine[name], base[name])) (article as unknown as Record<string, unknown>)[name] = mine[name];
+  // What was put back is not put back a second time.
+  if (!same(mine.replaced, base.replaced)) {
+    article.replaced = mine.replaced;
+  }
   for (const field of ['title', 'description'] as const) {
     if (same(mine[field], base[field]) || same(mine[field], theirs[field])) continue;
     article[field] = mine[field];

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Block } from './block.ts';
 import { emphasised, quotedFrom, restingOn, withFold, withRelated } from './parts.ts';
+import { sayingsIn } from './sayings.ts';
 import { blockText } from './text.ts';
 
 const paragraph = (id: string, text: string): Block => ({ type: 'paragraph', id, content: [{ text }] });
@@ -41,10 +42,10 @@ describe('strong words', () => {
 describe('fold and related articles', () => {
   it('fold above the first heading, where something stands above it', () => {
     const body = [paragraph('a', 'Opens.'), heading('h', 'One')];
-    expect(withFold(body, 'de').map(({ id }) => id)).toEqual(['a', 'fold', 'h']);
-    expect(withFold(body, 'de')[1]).toMatchObject({ words: 'Weiterlesen' });
-    expect(withFold([heading('h', 'One')], 'en')).toHaveLength(1);
-    expect(withFold([paragraph('a', 'All.')], 'en')).toHaveLength(1);
+    expect(withFold(body, sayingsIn('de')).map(({ id }) => id)).toEqual(['a', 'fold', 'h']);
+    expect(withFold(body, sayingsIn('de'))[1]).toMatchObject({ words: 'Weiterlesen' });
+    expect(withFold([heading('h', 'One')], sayingsIn('en'))).toHaveLength(1);
+    expect(withFold([paragraph('a', 'All.')], sayingsIn('en'))).toHaveLength(1);
   });
   it('articles of ours keep the article, pages their address; none are no block', () => {
     const out = withRelated(
@@ -53,7 +54,7 @@ describe('fold and related articles', () => {
         { title: 'Ours', address: 'https://b.example/1', article: 'x' },
         { title: 'Page', address: 'https://b.example/2' },
       ],
-      'en',
+      sayingsIn('en'),
     );
     expect(out[0]).toMatchObject({
       heading: 'Read next',
@@ -62,7 +63,7 @@ describe('fold and related articles', () => {
         [{ text: 'Page', link: { to: 'address', address: 'https://b.example/2' } }],
       ],
     });
-    expect(withRelated([], [], 'en')).toEqual([]);
+    expect(withRelated([], [], sayingsIn('en'))).toEqual([]);
   });
 });
 

@@ -1,16 +1,6 @@
 import { fold as folded, wordsOfText } from '../sentence/sentence.ts';
 import type { Block, Inline } from './block.ts';
-
-const WORDS: Readonly<Record<string, { readOn: string; readNext: string }>> = {
-  en: { readOn: 'Read on', readNext: 'Read next' },
-  de: { readOn: 'Weiterlesen', readNext: 'Zum Weiterlesen' },
-  fr: { readOn: 'Lire la suite', readNext: 'À lire ensuite' },
-  es: { readOn: 'Seguir leyendo', readNext: 'Para seguir leyendo' },
-  it: { readOn: 'Continua a leggere', readNext: 'Da leggere dopo' },
-  nl: { readOn: 'Lees verder', readNext: 'Lees hierna' },
-};
-
-const wordsIn = (language: string) => WORDS[language.slice(0, 2)] ?? WORDS['en']!;
+import type { Sayings } from './sayings.ts';
 
 /**
  * The words somebody looks for, strong where a section first says them: the key phrase as it stands, in any case, once
@@ -51,17 +41,17 @@ function strongAt(content: readonly Inline[], pattern: RegExp): Inline[] | null 
 }
 
 /** An article whose rest is shown once a reader asks for it: what stands above the first heading is seen at once. */
-export function withFold(body: readonly Block[], language: string): Block[] {
+export function withFold(body: readonly Block[], { readOn }: Pick<Sayings, 'readOn'>): Block[] {
   const at = body.findIndex(({ type }) => type === 'heading');
   if (at <= 0) return [...body];
-  return [...body.slice(0, at), { type: 'fold', id: 'fold', words: wordsIn(language).readOn }, ...body.slice(at)];
+  return [...body.slice(0, at), { type: 'fold', id: 'fold', words: readOn }, ...body.slice(at)];
 }
 
 /** An article with others of ours to read next, at its end; as it was where there are none. */
 export function withRelated(
   body: readonly Block[],
   pages: readonly { title: string; address: string; article?: string | undefined }[],
-  language: string,
+  { readNext }: Pick<Sayings, 'readNext'>,
 ): Block[] {
   if (pages.length === 0) return [...body];
   return [
@@ -69,7 +59,7 @@ export function withRelated(
     {
       type: 'related articles',
       id: 'related',
-      heading: wordsIn(language).readNext,
+      heading: readNext,
       items: pages.map(({ title, address, article }) => [
         { text: title, link: article === undefined ? { to: 'address', address } : { to: 'article', article } },
       ]),

@@ -60,8 +60,9 @@ export function unitsOf(article: ArticleDocument): {
 /** The article with its texts as they are given back, always in the same order. */
 function each(article: ArticleDocument, visit: Pick<TextVisit, 'plain' | 'rich' | 'aside'>): ArticleDocument {
   const title = visit.plain(article.title);
+  const { replaced: _, ...rest } = article;
   return {
-    ...article,
+    ...rest,
     title,
     titleChoices: title === '' ? [] : [title],
     slug: title === '' ? '' : slugOf(title),

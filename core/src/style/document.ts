@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { SAYING_NAMES } from '../article/sayings.ts';
 import { CardDocument, MOST_CARDS } from '../card/document.ts';
 import { SPELLINGS } from '../keyword/spelling.ts';
 import { PERSONS } from '../procedure/kinds/write.ts';
@@ -26,12 +27,33 @@ export const StandingWords = z.strictObject({
   section: z.int().min(1).max(50).default(1),
   /** One of them is chosen for each article; lists in braces and fields inside. */
   texts: z.array(z.string().trim().min(1).max(2_000)).min(1).max(50),
+  /** Whether they are markup of the owner's own, which goes out as it is. */
+  markup: z.boolean().default(false),
 });
 export type StandingWords = z.infer<typeof StandingWords>;
 
 /** What is said instead of what. */
 export const HouseWord = z.strictObject({ use: words, not: z.array(words).min(1).max(20) });
 export type HouseWord = z.infer<typeof HouseWord>;
+
+/** Where a rule is used beside the text itself. */
+export const RULED = ['headings', 'links', 'quotations'] as const;
+export const MOST_RULES = 1_000;
+/** Each of them reads the whole article. */
+export const MOST_PATTERNS = 100;
+
+/** What is replaced wherever it stands. */
+export const ReplacementRule = z.strictObject({
+  find: z.string().min(1).max(300),
+  /** Whether it is a regular expression, in the form of RE2. */
+  pattern: z.boolean().default(false),
+  /** What stands there instead; parts of a pattern as $1. Nothing leaves it out. */
+  say: z.string().max(300).default(''),
+  /** Whether capitals and small letters are told apart. */
+  cased: z.boolean().default(false),
+  where: z.array(z.enum(RULED)).default(['headings', 'links']),
+});
+export type ReplacementRule = z.infer<typeof ReplacementRule>;
 
 /** How a house sounds and what it allows. What is empty is left to the steps. */
 export const HouseStyleDocument = z.strictObject({
@@ -54,6 +76,15 @@ export const HouseStyleDocument = z.strictObject({
   words: z.array(HouseWord).max(300).default([]),
   /** Words that never stand in an article. */
   never: z.array(words).max(300).default([]),
+  /** In their order: where two want the same letters, the first has them. */
+  rules: z
+    .array(ReplacementRule)
+    .max(MOST_RULES)
+    .refine(
+      (rules) => rules.filter(({ pattern }) => pattern).length <= MOST_PATTERNS,
+      `${MOST_PATTERNS} patterns are the most`,
+    )
+    .default([]),
   standing: z.array(StandingWords).max(20).default([]),
   /** What readers are asked to do at the end. */
   call: z
@@ -61,9 +92,23 @@ export const HouseStyleDocument = z.strictObject({
       before: z.string().trim().max(500),
       button: z.string().trim().min(1).max(80),
       address: z.string().trim().min(1).max(1_000),
+      /** Of the button. */
+      size: z.enum(['small', 'medium', 'full']).default('medium'),
+      side: z.enum(['left', 'middle', 'right']).default('left'),
     })
     .nullable()
     .default(null),
+  /** Where the last line of every article leads. */
+  closingLink: z
+    .strictObject({
+      before: z.string().trim().max(300),
+      words: z.string().trim().min(1).max(120),
+      address: z.string().trim().min(1).max(1_000),
+    })
+    .nullable()
+    .default(null),
+  /** What it says in the place of what comes with Grivo: 'Read on' and the like. */
+  wording: z.partialRecord(z.enum(SAYING_NAMES), z.string().trim().min(1).max(80)).default({}),
   /** What readers are told of how it was made, or who pays. */
   disclosure: z.string().trim().max(500).default(''),
   /** How pictures are drawn. */

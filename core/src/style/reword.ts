@@ -42,7 +42,7 @@ function insteadOf(words: readonly HouseWord[], language: string): Instead {
 }
 
 /** A word in the case of the one it stands for. */
-function asCased(to: string, from: string): string {
+export function asCased(to: string, from: string): string {
   const letters = from.replace(/\P{L}/gu, '');
   if (letters.length > 1 && letters === letters.toUpperCase() && letters !== letters.toLowerCase())
     return to.toUpperCase();
@@ -94,15 +94,19 @@ export function reworded(body: readonly Block[], style: Words, language: string)
     const rich = (content: readonly Inline[]): Inline[] =>
       content.map((part) => (part.marks?.includes('code') ? part : { ...part, text: change(part.text, said) }));
     const plain = (text: string) => change(text, said);
-    const next = withTexts(block, { rich, plain, aside: plain });
-    if (!block.evidence || blockText(next) === blockText(block)) return next;
-    const [before, after] = [digestOf(block), digestOf(next)];
-    return {
-      ...next,
-      evidence: block.evidence.map((one) => (one.digest === before ? { ...one, digest: after } : one)),
-    };
+    return restingStill(block, withTexts(block, { rich, plain, aside: plain }));
   });
   return { body: out, notes };
+}
+
+/** A block that says the same in other words: what it rested on it goes on resting on. */
+export function restingStill(block: Block, next: Block): Block {
+  if (!block.evidence || blockText(next) === blockText(block)) return next;
+  const [before, after] = [digestOf(block), digestOf(next)];
+  return {
+    ...next,
+    evidence: block.evidence.map((one) => (one.digest === before ? { ...one, digest: after } : one)),
+  };
 }
 
 const digestOf = (block: Block): string => textDigest(blockText(block));

@@ -7,10 +7,10 @@ import type { HouseStyleDocument, StandingPlace } from './document.ts';
 const MARK = 'house';
 export const isOfHouse = ({ id }: Pick<Block, 'id'>): boolean => id.startsWith(MARK);
 
-type Standing = Pick<HouseStyleDocument, 'standing' | 'call' | 'disclosure'>;
+type Standing = Pick<HouseStyleDocument, 'standing' | 'call' | 'closingLink' | 'disclosure'>;
 
-/** Fills the fields of a text; null where it cannot be filled, and then it is left out. */
-export type FillText = (text: string) => string | null;
+/** Fills the fields of a text, for markup without letting them be markup; null where it cannot be filled, and then it is left out. */
+export type FillText = (text: string, markup?: boolean) => string | null;
 
 /**
  * An article with the standing texts, the call and the disclosure of its house; those it had before give way. Of several
@@ -23,21 +23,23 @@ export function withStanding(
 ): { body: Block[]; leftOut: string[] } {
   let out = body.filter((block) => !isOfHouse(block));
   const leftOut: string[] = [];
-  const filled = (text: string): string | null => {
-    const done = fill(text);
+  const filled = (text: string, markup = false): string | null => {
+    const done = fill(text, markup);
     if (done === null) leftOut.push(text);
     return done === null || done.trim() === '' ? null : done.trim();
   };
-  for (const [i, { at, section, texts }] of style.standing.entries()) {
-    const text = filled(chooseVariant(texts, `${seed} ${MARK} ${i}`));
+  for (const [i, { at, section, texts, markup }] of style.standing.entries()) {
+    const text = filled(markup ? texts[0]! : chooseVariant(texts, `${seed} ${MARK} ${i}`), markup);
     if (text === null) continue;
-    const blocks = text
-      .split(/\n{2,}/)
-      .map((part, n): Block => ({ type: 'standing text', id: `${MARK}${i + 1}x${n + 1}`, content: inline(part) }));
+    const blocks = markup
+      ? [{ type: "owner's markup" as const, id: `${MARK}${i + 1}x1`, markup: text }]
+      : text
+          .split(/\n{2,}/)
+          .map((part, n): Block => ({ type: 'standing text', id: `${MARK}${i + 1}x${n + 1}`, content: inline(part) }));
     const where = placeOf(out, at, section);
     out = [...out.slice(0, where), ...blocks, ...out.slice(where)];
   }
-  const { call, disclosure } = style;
+  const { call, closingLink, disclosure } = style;
   if (call) {
     const [before, button, address] = [filled(call.before || ' ') ?? '', filled(call.button), filled(call.address)];
     if (button !== null && address !== null && leadsSomewhere(address))
@@ -47,8 +49,21 @@ export function withStanding(
         content: plainInline(before),
         button,
         link: { to: 'address', address },
+        size: call.size,
+        side: call.side,
       });
     else if (address !== null && !leadsSomewhere(address)) leftOut.push(call.address);
+  }
+  if (closingLink) {
+    const { before, words, address } = closingLink;
+    const [lead, said, to] = [filled(before || ' ') ?? '', filled(words), filled(address)];
+    if (said !== null && to !== null && leadsSomewhere(to))
+      out.push({
+        type: 'standing text',
+        id: `${MARK}link`,
+        content: [...plainInline(lead === '' ? '' : `${lead} `), { text: said, link: { to: 'address', address: to } }],
+      });
+    else if (to !== null && !leadsSomewhere(to)) leftOut.push(address);
   }
   const told = disclosure === '' ? null : filled(disclosure);
   if (told !== null) out.push({ type: 'disclosure', id: `${MARK}told`, content: inline(told) });

@@ -228,7 +228,7 @@ describe('texts of the house in an article', () => {
 
   it('stand where they are to stand', () => {
     const at = (place: HouseStyleDocument['standing'][number]['at'], section = 1) =>
-      order(put({ standing: [{ at: place, section, texts: ['Ours.'] }] }).body);
+      order(put({ standing: [{ at: place, section, markup: false, texts: ['Ours.'] }] }).body);
     expect(at('above the opening')).toBe('house1x1 b0 h1 b1 q1 h2 b2');
     expect(at('below the opening')).toBe('b0 house1x1 h1 b1 q1 h2 b2');
     expect(at('before the first quotation')).toBe('b0 h1 b1 house1x1 q1 h2 b2');
@@ -240,11 +240,11 @@ describe('texts of the house in an article', () => {
   it('come once, however often they are put; call and disclosure at the very end', () => {
     const change: Partial<HouseStyleDocument> = {
       standing: [
-        { at: 'above the opening', section: 1, texts: ['One.\n\nMore.'] },
-        { at: 'above the opening', section: 1, texts: ['Two.'] },
-        { at: 'at the end', section: 1, texts: ['See [our shop](https://shop.example/a).'] },
+        { at: 'above the opening', section: 1, markup: false, texts: ['One.\n\nMore.'] },
+        { at: 'above the opening', section: 1, markup: false, texts: ['Two.'] },
+        { at: 'at the end', section: 1, markup: false, texts: ['See [our shop](https://shop.example/a).'] },
       ],
-      call: { before: 'Not sure?', button: 'Ask us', address: '/ask' },
+      call: { before: 'Not sure?', button: 'Ask us', address: '/ask', size: 'full', side: 'middle' },
       disclosure: 'Drafted by machine.',
     };
     const once = put(change).body;
@@ -260,13 +260,15 @@ describe('texts of the house in an article', () => {
 
   it('are chosen by seed; what cannot be filled is left out and told, and so is a call that leads nowhere', () => {
     const texts = ['A {plain|fine} day.', 'Another.', 'A third.'];
-    const standing = [{ at: 'at the end' as const, section: 1, texts }];
+    const standing = [{ at: 'at the end' as const, section: 1, markup: false, texts }];
     const chosen = (seed: string) => blockText(put({ standing }, body, seed).body.at(-1)!);
     expect(chosen('a')).toBe(chosen('a'));
     expect(new Set(Array.from({ length: 40 }, (_, i) => chosen(`${i}`))).size).toBe(4);
-    const lost = put({ standing: [{ at: 'at the end', section: 1, texts: ['By {{ lost }}.'] }] });
+    const lost = put({ standing: [{ at: 'at the end', section: 1, markup: false, texts: ['By {{ lost }}.'] }] });
     expect([order(lost.body), lost.leftOut]).toEqual([order(body), ['By {{ lost }}.']]);
-    const nowhere = put({ call: { before: '', button: 'Go', address: 'javascript:alert(1)' } });
+    const nowhere = put({
+      call: { before: '', button: 'Go', address: 'javascript:alert(1)', size: 'medium', side: 'left' },
+    });
     expect([order(nowhere.body), nowhere.leftOut]).toEqual([order(body), ['javascript:alert(1)']]);
   });
 });

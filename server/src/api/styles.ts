@@ -7,11 +7,25 @@ import {
   Made,
   NewHouseStyle,
   NewStyleText,
+  ReplacementsTried,
+  ReplacementTrial,
   StyleComparison,
   StyleSample,
   StyleVersions,
 } from '@grivo/contract';
-import { allSaid, blockText, isStatement, leadsSomewhere, templateFields, variantProblem, wordsOf } from '@grivo/core';
+import {
+  allSaid,
+  type Block,
+  blockText,
+  byRules,
+  isStatement,
+  leadsSomewhere,
+  type ReplacementRule,
+  ruleProblem,
+  templateFields,
+  variantProblem,
+  wordsOf,
+} from '@grivo/core';
 import { z } from 'zod';
 import { getArticle, readRevision } from '../nouns/articles/repository.ts';
 import { namer } from '../nouns/incidents/words.ts';
@@ -68,35 +82,62 @@ type Helpers = ReturnType<typeof helpers>;
 /** House styles: how a blog sounds and what it allows. */
 export function styleRoutes(product: Product): Route[] {
   const shared = helpers(product);
-  return [...listed(shared), ...versions(shared), ...learning(shared), ...heard(shared)];
+  return [...listed(shared), ...versions(shared), ...learning(shared), ...tried(shared), ...heard(shared)];
 }
 
 /** @throws what stands in it that could never be said in an article */
-function refuseUnsayable({ standing, call, disclosure, cards }: HouseStyle['document']): void {
+function refuseUnsayable({ standing, call, closingLink, disclosure, cards, rules }: HouseStyle['document']): void {
+  refuseUnusable(rules);
   const texts = [
-    ...standing.flatMap(({ texts }, i) => texts.map((text) => ({ place: `standing.${i}`, text }))),
+    ...standing.flatMap(({ texts, markup }, i) => texts.map((text) => ({ place: `standing.${i}`, text, markup }))),
     { place: 'call', text: call?.before ?? '' },
     { place: 'call', text: call?.button ?? '' },
+    { place: 'closingLink', text: closingLink?.before ?? '' },
+    { place: 'closingLink', text: closingLink?.words ?? '' },
     { place: 'disclosure', text: disclosure },
     ...cards.flatMap(({ name, texts }) => texts.map(({ says }) => ({ place: `card ${name}`, text: says }))),
   ];
-  for (const { place, text } of texts) {
-    const read = templateFields(allSaid(text));
-    const wrong = variantProblem(text) ?? (read.ok ? null : read.problem);
+  for (const { place, text, markup = false } of texts as { place: string; text: string; markup?: boolean }[]) {
+    // Braces of markup are its own.
+    const read = templateFields(markup ? text : allSaid(text));
+    const wrong = (markup ? null : variantProblem(text)) ?? (read.ok ? null : read.problem);
     if (wrong)
       throw problem(422, 'Cannot be said', wrong, 'Mend the braces of the text.', [
         { place, problem: text.slice(0, 80) },
       ]);
   }
-  if (call && !call.address.includes('{{') && !leadsSomewhere(call.address))
+  for (const [place, to] of [
+    ['call.address', call],
+    ['closingLink.address', closingLink],
+  ] as const)
+    if (to && !to.address.includes('{{') && !leadsSomewhere(to.address))
+      throw problem(
+        422,
+        'Leads nowhere',
+        `‘${to.address.slice(0, 80)}’ is no address.`,
+        'Begin it with https:// or, for a page of the blog itself, with /.',
+        [{ place, problem: 'not an address' }],
+      );
+}
+
+/** @throws rules that cannot be used, each with what is wrong */
+function refuseUnusable(rules: readonly ReplacementRule[]): void {
+  const wrong = problemsOf(rules);
+  if (wrong.length > 0)
     throw problem(
       422,
-      'Leads nowhere',
-      `‘${call.address.slice(0, 80)}’ is no address.`,
-      'Begin it with https:// or, for a page of the blog itself, with /.',
-      [{ place: 'call.address', problem: 'not an address' }],
+      'Cannot be replaced',
+      wrong[0]!.problem,
+      'Mend the rule, or take it out.',
+      wrong.map(({ rule, problem }) => ({ place: `rules.${rule}`, problem })),
     );
 }
+
+const problemsOf = (rules: readonly ReplacementRule[]): { rule: number; problem: string }[] =>
+  rules.flatMap((rule, i) => {
+    const problem = ruleProblem(rule);
+    return problem === null ? [] : [{ rule: i, problem }];
+  });
 
 /** Read, made, changed. */
 function listed({ db, whole, save, ground, bell }: Helpers) {
@@ -264,6 +305,39 @@ function learning({ db, whole, save, ground, bell, tools }: Helpers) {
     }),
   ];
 }
+
+/** Rules tried on a text before they are kept. */
+function tried({ db }: Helpers) {
+  return [
+    route({
+      method: 'post',
+      path: '/styles/replacements/tried',
+      says: 'What rules of replacement would change in an article or a text; nothing is changed',
+      role: 'proofreader',
+      body: ReplacementTrial,
+      answer: ReplacementsTried,
+      handle: async ({ body: { rules, article, text } }) => {
+        const of = article === undefined ? null : await getArticle(db, article);
+        if (article !== undefined && !of?.current) throw notFound('article');
+        const document = of?.current ? await readRevision(db, of.current) : null;
+        const body = document?.body ?? readPlain(text ?? '');
+        const { replaced } = byRules(body, rules);
+        return {
+          title: document?.title ?? '',
+          problems: problemsOf(rules),
+          places: replaced.slice(0, MOST_PLACES),
+          found: replaced.length,
+        };
+      },
+    }),
+  ];
+}
+
+/** Places shown of a text in which rules change more. */
+const MOST_PLACES = 500;
+
+const readPlain = (text: string): Block[] =>
+  text.split(/\n+/).map((line, i) => ({ type: 'paragraph', id: `p${i}`, content: [{ text: line }] }));
 
 /** Set beside an article, and heard. */
 function heard({ db, whole, ground, bell, tools }: Helpers) {

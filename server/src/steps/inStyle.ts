@@ -3,10 +3,11 @@ import {
   allSteps,
   type Block,
   fillTemplate,
+  inHouseWords,
   PERSONS,
   type Person,
   type PersonAsked,
-  reworded,
+  type Replaced,
   type Step,
   stepIdOf,
   withStanding,
@@ -53,12 +54,23 @@ export function personWritten({ fields }: Pick<StepContext, 'fields'>): Person |
 /** What the house style did to an article. */
 export interface Housed {
   body: Block[];
+  /** What its rules replaced. */
+  replaced: Replaced[];
   fields: {
     /** In which it was written, and who speaks in it. */
     houseStyle: { id: string; name: string; version: number; person: Person };
     reworded: { from: string; to: string }[];
     standingLeftOut?: string[];
   };
+}
+
+/** Fields whose texts are shown and never run, wherever they stand in markup. */
+function withoutMarkup<T>(value: T): T {
+  if (typeof value === 'string') return value.replace(/[&<>"'`]/g, (sign) => `&#${sign.charCodeAt(0)};`) as T;
+  if (Array.isArray(value)) return value.map(withoutMarkup) as T;
+  if (value !== null && typeof value === 'object')
+    return Object.fromEntries(Object.entries(value).map(([name, part]) => [name, withoutMarkup(part)])) as T;
+  return value;
 }
 
 /** An article in the words of its house, with its standing texts, call and disclosure. */
@@ -69,28 +81,32 @@ export async function housed(
   person: Person,
   document: Pick<ArticleDocument, 'body' | 'language' | 'title' | 'keyPhrase'>,
 ): Promise<Housed> {
-  const { body, notes } = reworded(document.body, style.document, document.language);
+  const { body, reworded, replaced } = inHouseWords(document.body, style.document, document.language);
   const texts = [
     ...style.document.standing.flatMap(({ texts }) => texts),
     style.document.call?.before ?? '',
     style.document.call?.address ?? '',
+    style.document.closingLink?.before ?? '',
+    style.document.closingLink?.words ?? '',
+    style.document.closingLink?.address ?? '',
     style.document.disclosure,
   ];
   const given = { title: document.title || context.brief.subject, ...context.fields };
   const fields = { ...(await fieldsInTexts(tools.ground.db, given, texts)), house: valuesOf(style) };
   const done = withStanding(body, style.document, {
     seed: context.brief.seed,
-    fill: (text) => {
-      const filled = fillTemplate(text, fields);
+    fill: (text, markup = false) => {
+      const filled = fillTemplate(text, markup ? withoutMarkup(fields) : fields);
       return filled.ok ? filled.text : null;
     },
   });
   const { id, name, version } = style;
   return {
     body: done.body,
+    replaced,
     fields: {
       houseStyle: { id, name, version, person },
-      reworded: notes.map(({ from, to }) => ({ from, to })),
+      reworded,
       ...(done.leftOut.length > 0 ? { standingLeftOut: done.leftOut } : {}),
     },
   };

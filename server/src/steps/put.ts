@@ -4,10 +4,10 @@ import {
   articleText,
   DEGREES,
   type Degree,
+  inHouseWords,
   languageName,
   putProblem,
   puttingOf,
-  reworded,
   type StepOf,
   toldToWriter,
   type Unit,
@@ -118,7 +118,7 @@ async function putOnce(
   const body = put(texts);
   return {
     ok: true,
-    body: style ? reworded(body, style.document, document.language).body : body,
+    body: style ? inHouseWords(body, style.document, document.language).body : body,
     left: units.filter(({ n, text }) => (texts.get(n) ?? text) === text).length,
   };
 }

@@ -1,4 +1,4 @@
-import { articleText, isOfHouse, rewordedText, type StepOf, slugOf, tidy, toldToWriter } from '@grivo/core';
+import { articleText, isOfHouse, type StepOf, slugOf, textInHouseWords, tidy, toldToWriter } from '@grivo/core';
 import type { Performer } from '../engine/performer.ts';
 import { missing } from '../nouns/articles/fields.ts';
 import type { Tools } from '../ports/tools.ts';
@@ -19,7 +19,7 @@ export function performTitle(tools: Tools): Performer<StepOf<'title'>> {
     if (!own.ok) return own.result;
     const { document } = article;
     const style = await styleFor(tools, context, step);
-    const said = (text: string) => (style ? rewordedText(text, style.document, document.language) : text);
+    const said = (text: string) => (style ? textInHouseWords(text, style.document, document.language) : text);
     const asked = await askWriter(tools, context, {
       instructions: houseRules(document.language),
       material: titlePrompt({

@@ -64,7 +64,11 @@ export function performTranslate(tools: Tools): Performer<StepOf<'translate'>> {
     const translated = { ...put(texts), language: into };
     const spoken = personWritten(context) ?? personFor('as the house style', style);
     const house = style ? await housed(tools, context, style, spoken, translated) : null;
-    const { article: document } = tidy(house ? { ...translated, body: house.body } : translated);
+    const { article: document } = tidy(
+      house
+        ? { ...translated, body: house.body, ...(house.replaced.length > 0 ? { replaced: house.replaced } : {}) }
+        : translated,
+    );
     const { article: changed, writes } = await article.change(document);
     return {
       kind: 'done',

@@ -11,7 +11,9 @@ import {
   lineOf,
   type Passage,
   rankPages,
+  type Sayings,
   type StepOf,
+  sayingsIn,
   spokenCarries,
   tidy,
   toldToWriter,
@@ -81,12 +83,13 @@ export function performWrite(tools: Tools): Performer<StepOf<'write'>> {
       },
     );
     if (!composed.ok) return { kind: 'failed', failure: composed.failure };
+    const says = sayingsIn(language, style?.document.wording);
     const keyPhrase = aimOf(context)?.phrase ?? phraseOf(context);
     const written = withSource(
-      await withOwnParts(tools, context, step, { body: composed.value.body, keyPhrase, language }),
+      await withOwnParts(tools, context, step, { body: composed.value.body, keyPhrase, language, says }),
       step.parts,
       context.fields,
-      language,
+      says,
     );
     const house = style
       ? await housed(tools, context, style, person, { title: '', keyPhrase, language, body: written })
@@ -96,6 +99,7 @@ export function performWrite(tools: Tools): Performer<StepOf<'write'>> {
       language,
       keyPhrase,
       body: house?.body ?? written,
+      ...(house && house.replaced.length > 0 ? { replaced: house.replaced } : {}),
     });
     const article = await ensureArticle(
       tools.ground,
@@ -137,10 +141,10 @@ async function withOwnParts(
   tools: Tools,
   { brief, fields }: StepContext,
   step: StepOf<'write'>,
-  { body, keyPhrase, language }: { body: Block[]; keyPhrase: string; language: string },
+  { body, keyPhrase, language, says }: { body: Block[]; keyPhrase: string; language: string; says: Sayings },
 ): Promise<Block[]> {
   let out = step.parts.includes('bold') ? emphasised(body, keyPhrase, language) : body;
-  if (step.parts.includes('fold')) out = withFold(out, language);
+  if (step.parts.includes('fold')) out = withFold(out, says);
   const blog = step.parts.includes('related articles') ? blogMeant(brief.document.steps, step.id) : null;
   if (blog === null) return out;
   const pages = await linkPages(tools.ground.db, blog);
@@ -154,7 +158,7 @@ async function withOwnParts(
   return withRelated(
     out,
     near.map(({ page }) => page),
-    language,
+    says,
   );
 }
 

@@ -20,6 +20,7 @@ import { Decide, useHold } from './Decide.tsx';
 import { EditMarkdown } from './EditMarkdown.tsx';
 import { OnBlogs } from './OnBlogs.tsx';
 import { Page } from './Page.tsx';
+import { PutBack } from './PutBack.tsx';
 import { Revisions } from './Revisions.tsx';
 import { fileName, SaveCopy } from './SaveCopy.tsx';
 
@@ -122,6 +123,7 @@ function Opened({ article }: { article: ArticleWhole }) {
             <div className="measures brackets" tabIndex={0}>
               <OnBlogs article={article} now={now} />
               <Measures measures={article.measures} doubts={article.doubts} onPlace={goToBlock} />
+              <PutBack article={article} onPlace={goToBlock} />
               <Keys />
               <ArticleActs id={id} />
             </div>

@@ -1,14 +1,7 @@
-import {
-  countVariants,
-  leadsSomewhere,
-  STANDING_PLACES,
-  type StandingPlace,
-  type StandingWords,
-  variantProblem,
-} from '@grivo/core';
-import { useState } from 'react';
-import { Button, ChoiceWord, Head, LinesOnce, NumberOnce, TextOnce, Word } from '../design/index.ts';
+import { countVariants, STANDING_PLACES, type StandingPlace, type StandingWords, variantProblem } from '@grivo/core';
+import { Button, ChoiceWord, Head, LinesOnce, NumberOnce, Word } from '../design/index.ts';
 import { count } from '../words/figures.ts';
+import { CallToReaders, ClosingLink } from './Ends.tsx';
 import { linesIn } from './houseWords.ts';
 import type { StyleEdit } from './useStyle.ts';
 
@@ -20,6 +13,8 @@ export function Standing({ edit: { words, put } }: { edit: StyleEdit }) {
         ? standing.map((one, i) => (i === at ? { ...one, ...next } : one))
         : standing.filter((_, i) => i !== at),
     }));
+  const add = (text: string, markup: boolean) =>
+    put(({ standing }) => ({ standing: [...standing, { at: 'at the end', section: 1, texts: [text], markup }] }));
   return (
     <div className="pt-4">
       <Head title="Standing text" right="in every article" />
@@ -30,22 +25,16 @@ export function Standing({ edit: { words, put } }: { edit: StyleEdit }) {
           </li>
         ))}
       </ul>
-      <p className="pt-1">
-        <Button
-          look="quiet"
-          onClick={() =>
-            put(({ standing }) => ({
-              standing: [
-                ...standing,
-                { at: 'at the end', section: 1, texts: ['Say here what stands in every article.'] },
-              ],
-            }))
-          }
-        >
+      <p className="flex gap-5 pt-1">
+        <Button look="quiet" onClick={() => add('Say here what stands in every article.', false)}>
           Add a text
         </Button>
+        <Button look="quiet" onClick={() => add('<p>Your markup</p>', true)}>
+          Add markup of your own
+        </Button>
       </p>
-      <Call edit={{ words, put, error: null }} />
+      <CallToReaders edit={{ words, put, error: null }} />
+      <ClosingLink edit={{ words, put, error: null }} />
       <p className="pt-1 text-proc leading-7">
         Readers are told:{' '}
         <Word
@@ -78,37 +67,59 @@ const DOES: Record<StandingPlace, string> = {
 };
 
 function OneStanding({
-  standing: { at, section, texts },
+  standing: { at, section, texts, markup },
   onPut,
 }: {
   standing: StandingWords;
   onPut: (next: Partial<StandingWords> | null) => void;
 }) {
-  const ways = countVariants(texts);
+  const ways = markup ? 1 : countVariants(texts);
   return (
     <>
-      <p className="font-read text-[15px] leading-6 break-words italic">{texts[0]}</p>
+      {markup ? (
+        <p className="fig line-clamp-3 break-all">{texts[0]}</p>
+      ) : (
+        <p className="font-read text-[15px] leading-6 break-words italic">{texts[0]}</p>
+      )}
       <p className="flex flex-wrap items-baseline gap-x-3 pt-0.5 text-small text-ink-2">
         <Word
           label="The text"
-          editor={(close) => (
-            <LinesOnce
-              label="The text"
-              rows={6}
-              value={texts.join('\n')}
-              hint="One a line; of several one is chosen for each article. Lists in braces: {brief|short}. Fields: {{ subject }}. Links: [words](https://…)."
-              problemOf={(text) => {
-                const lines = linesIn(text);
-                if (lines.length === 0) return 'Say something, or take the text out.';
-                if (lines.length > 50) return '50 texts are the most.';
-                return lines.map(variantProblem).find((problem) => problem !== null) ?? null;
-              }}
-              onPut={(text) => onPut({ texts: linesIn(text) })}
-              close={close}
-            />
-          )}
+          editor={(close) =>
+            markup ? (
+              <LinesOnce
+                label="The markup"
+                rows={8}
+                value={texts[0] ?? ''}
+                hint="HTML of your own. It goes to your blogs as it stands here; fields are said as {{ subject }} and can bring no markup along."
+                problemOf={(text) =>
+                  text.trim() === ''
+                    ? 'Say something, or take it out.'
+                    : text.length > 2_000
+                      ? '2,000 letters are the most.'
+                      : null
+                }
+                onPut={(text) => onPut({ texts: [text] })}
+                close={close}
+              />
+            ) : (
+              <LinesOnce
+                label="The text"
+                rows={6}
+                value={texts.join('\n')}
+                hint="One a line; of several one is chosen for each article. Lists in braces: {brief|short}. Fields: {{ subject }}. Links: [words](https://…)."
+                problemOf={(text) => {
+                  const lines = linesIn(text);
+                  if (lines.length === 0) return 'Say something, or take the text out.';
+                  if (lines.length > 50) return '50 texts are the most.';
+                  return lines.map(variantProblem).find((problem) => problem !== null) ?? null;
+                }}
+                onPut={(text) => onPut({ texts: linesIn(text) })}
+                close={close}
+              />
+            )
+          }
         >
-          {texts.length === 1 ? 'Change the text' : `${texts.length} texts`}
+          {markup ? 'Change the markup' : texts.length === 1 ? 'Change the text' : `${texts.length} texts`}
         </Word>
         <span>
           stands{' '}
@@ -146,97 +157,5 @@ function OneStanding({
         </Button>
       </p>
     </>
-  );
-}
-
-/** What readers are asked to do, at the end. */
-function Call({ edit: { words, put } }: { edit: StyleEdit }) {
-  const { call } = words;
-  const [making, setMaking] = useState(false);
-  const set = (next: Partial<NonNullable<typeof call>>) =>
-    put({ call: { before: call?.before ?? '', button: call?.button ?? '', address: call?.address ?? '', ...next } });
-  if (!call && !making)
-    return (
-      <p className="pt-1">
-        <Button look="quiet" onClick={() => setMaking(true)}>
-          Ask readers to do something
-        </Button>
-      </p>
-    );
-  if (!call)
-    return (
-      <NewCall
-        onMade={(next) => {
-          put({ call: { before: '', ...next } });
-          setMaking(false);
-        }}
-        onLeave={() => setMaking(false)}
-      />
-    );
-  const word = (label: string, name: 'before' | 'button' | 'address', none: string, hint: string) => (
-    <Word
-      label={label}
-      editor={(close) => (
-        <TextOnce
-          label={label}
-          value={call[name]}
-          hint={hint}
-          onPut={(text) => {
-            if (text !== '' || name === 'before') set({ [name]: text });
-          }}
-          close={close}
-        />
-      )}
-    >
-      {call[name] || none}
-    </Word>
-  );
-  return (
-    <p className="flex flex-wrap items-baseline gap-x-2 pt-2 text-proc leading-7">
-      <span>
-        Then {word('Words before the button', 'before', 'no words', 'Above the button; may be empty.')} and the button{' '}
-        {word('Words on the button', 'button', '', 'What readers press.')} to{' '}
-        {word('Where the button leads', 'address', '', 'An address, or a page of the blog as /ask.')}
-      </span>
-      <Button look="quiet" className="ml-auto text-small" onClick={() => put({ call: null })}>
-        Take it out
-      </Button>
-    </p>
-  );
-}
-
-function NewCall({
-  onMade,
-  onLeave,
-}: {
-  onMade: (call: { button: string; address: string }) => void;
-  onLeave: () => void;
-}) {
-  const [button, setButton] = useState('');
-  const [address, setAddress] = useState('');
-  const well = button.trim() !== '' && leadsSomewhere(address.trim());
-  return (
-    <form
-      className="flex flex-wrap items-end gap-3 pt-2"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (well) onMade({ button: button.trim(), address: address.trim() });
-      }}
-    >
-      <label className="text-small text-ink-3">
-        Words on the button
-        <input className="field" value={button} maxLength={80} onChange={(event) => setButton(event.target.value)} />
-      </label>
-      <label className="text-small text-ink-3">
-        Where it leads, as https://… or /ask
-        <input className="field" value={address} onChange={(event) => setAddress(event.target.value)} />
-      </label>
-      <Button look="line" type="submit" disabled={!well}>
-        Keep it
-      </Button>
-      <Button look="quiet" onClick={onLeave}>
-        Not now
-      </Button>
-    </form>
   );
 }

@@ -13,14 +13,16 @@ import { Facts, Values } from './Facts.tsx';
 import { HouseWords } from './HouseWords.tsx';
 import { InWords, Sample } from './InWords.tsx';
 import { Links, Pictures } from './Rules.tsx';
+import { Replacements } from './replace/Replacements.tsx';
 import { Standing } from './Standing.tsx';
 import { usersIn } from './Styles.tsx';
 import { StyleVersionList } from './StyleVersionList.tsx';
 import { Texts } from './Texts.tsx';
 import { UsedBy } from './UsedBy.tsx';
 import { useStyleWords } from './useStyle.ts';
+import { Wording } from './Wording.tsx';
 
-const VIEWS = ['voice', 'cards', 'versions', 'texts', 'beside'] as const;
+const VIEWS = ['voice', 'replacements', 'cards', 'versions', 'texts', 'beside'] as const;
 type View = (typeof VIEWS)[number];
 
 /** A house style: how it sounds, in figures and in words, what stands in every article, and who keeps to it. */
@@ -60,6 +62,7 @@ function Whole({ style }: { style: HouseStyleWhole }) {
     <>
       <StyleHead style={style} view={view} show={show} />
       {edit.error ? <Trouble>{inWords(edit.error)}</Trouble> : null}
+      {view === 'replacements' ? <Replacements style={style} edit={edit} /> : null}
       {view === 'cards' ? <Cards style={style} edit={edit} /> : null}
       {view === 'versions' ? <StyleVersionList style={style} /> : null}
       {view === 'texts' ? <Texts style={style} /> : null}
@@ -79,6 +82,7 @@ function Whole({ style }: { style: HouseStyleWhole }) {
             <Facts edit={edit} />
             <Links edit={edit} />
             <Pictures edit={edit} />
+            <Wording edit={edit} />
             <Values edit={edit} />
             <UsedBy style={style} />
           </section>
@@ -90,6 +94,7 @@ function Whole({ style }: { style: HouseStyleWhole }) {
 
 const TABS: Record<Exclude<View, 'texts' | 'beside'>, string> = {
   voice: 'Voice',
+  replacements: 'Replacements',
   cards: 'Cards',
   versions: 'Versions',
 };
@@ -113,6 +118,7 @@ function StyleHead({ style, view, show }: { style: HouseStyleWhole; view: View; 
         <h1 className="truncate text-title font-semibold tracking-[-0.018em]">{style.name}</h1>
         <span className="flex gap-5 whitespace-nowrap">
           {tab('voice', TABS.voice)}
+          {tab('replacements', TABS.replacements)}
           {tab('cards', TABS.cards)}
           {tab('versions', TABS.versions)}
           {tab('texts', samples.length === 0 ? 'Texts' : `The ${plural(samples.length, 'text')}`)}

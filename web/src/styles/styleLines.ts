@@ -1,4 +1,5 @@
-import { FIGURES, type FigureName, type HouseStyleDocument, sentencesOf } from '@grivo/core';
+import { FIGURES, type FigureName, type HouseStyleDocument, SAYING_NAMES, sentencesOf } from '@grivo/core';
+import { writtenRule } from './replace/ruleLines.ts';
 import type { StyleWords } from './useStyle.ts';
 
 const LINES: { [Part in keyof StyleWords]: (value: HouseStyleDocument[Part]) => string[] } = {
@@ -17,7 +18,16 @@ const LINES: { [Part in keyof StyleWords]: (value: HouseStyleDocument[Part]) => 
     all.flatMap(({ at, section, texts }) =>
       texts.map((text) => `${at === 'after a section' ? `after section ${section}` : at}: ${text}`),
     ),
-  call: (call) => (call ? [`${call.before === '' ? '' : `${call.before} `}‘${call.button}’ to ${call.address}`] : []),
+  rules: (rules) => rules.map(writtenRule),
+  call: (call) =>
+    call
+      ? [
+          `${call.before === '' ? '' : `${call.before} `}‘${call.button}’ to ${call.address}, ${call.size}, ${call.side === 'middle' ? 'in the middle' : call.side}`,
+        ]
+      : [],
+  closingLink: (link) =>
+    link ? [`${link.before === '' ? '' : `${link.before} `}‘${link.words}’ to ${link.address}`] : [],
+  wording: (wording) => SAYING_NAMES.flatMap((name) => wording[name] ?? []),
   disclosure: (text) => (text === '' ? [] : [text]),
   pictures: (text) => (text === '' ? [] : [text]),
   cards: (cards) =>

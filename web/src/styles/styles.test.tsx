@@ -64,14 +64,14 @@ describe('words as people type them', () => {
       voice: 'Dry. Brief.',
       ranges: { sentence: { from: 6, to: 18 } },
       words: [{ use: 'brine', not: ['salt water'] }],
-      standing: [{ at: 'after a section' as const, section: 2, texts: ['Ours.'] }],
-      call: { before: 'Stuck?', button: 'Ask', address: '/ask' },
+      standing: [{ at: 'after a section' as const, section: 2, markup: false, texts: ['Ours.'] }],
+      call: { before: 'Stuck?', button: 'Ask', address: '/ask', size: 'medium' as const, side: 'left' as const },
     };
     expect(linesOf('voice', document)).toEqual(['Dry.', 'Brief.']);
     expect(linesOf('ranges', document)).toEqual(['words in a sentence 6 to 18']);
     expect(linesOf('words', document)).toEqual(['“brine”, not “salt water”']);
     expect(linesOf('standing', document)).toEqual(['after section 2: Ours.']);
-    expect(linesOf('call', document)).toEqual(['Stuck? ‘Ask’ to /ask']);
+    expect(linesOf('call', document)).toEqual(['Stuck? ‘Ask’ to /ask, medium, left']);
     expect(linesOf('links', document)).toContain('as many links as the step says');
   });
 });

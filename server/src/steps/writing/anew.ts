@@ -4,10 +4,10 @@ import {
   type Block,
   countWords,
   type HouseStyleDocument,
+  inHouseWords,
   isStatement,
   type Micros,
   type Passage,
-  reworded,
   textCost,
   tokensCeiling,
   toldToWriter,
@@ -137,6 +137,6 @@ export async function writeAnew(
   );
   if (!reply.ok) return reply;
   const blocks = blocksOf(reply.value.value.blocks, asker.mark, given, numbers);
-  const said = style ? reworded(blocks, style, language).body : blocks;
+  const said = style ? inHouseWords(blocks, style, language).body : blocks;
   return { ok: true, value: { blocks: said, micros: reply.value.micros } };
 }

@@ -4,9 +4,9 @@ import {
   type Block,
   comparedWithStyle,
   countWords,
+  inHouseWords,
   type Passage,
   passagesOf,
-  reworded,
   toldToWriter,
 } from '@grivo/core';
 import { factPassages } from '../../nouns/styles/meant.ts';
@@ -64,14 +64,14 @@ export async function writeSample(
   );
   if (!reply.ok) return reply;
   const written = blocksOf(reply.value.value.blocks, 1, passages, numbers).filter(({ type }) => type === 'paragraph');
-  const { body, notes } = reworded(written, style.document, language);
+  const { body, reworded } = inHouseWords(written, style.document, language);
   const { figures } = comparedWithStyle({ title: '', language, body }, style.document);
   return good({
     heading: text.name,
     paragraphs: body.map(lineOf),
     micros: reply.value.micros,
     words: countWords(articleText({ body }), language),
-    reworded: notes.map(({ from, to }) => ({ from, to })),
+    reworded,
     outside: figures.flatMap(({ name, within }) => (within === false ? [name] : [])),
   });
 }

@@ -1,4 +1,4 @@
-import type { Block, Part } from '@grivo/core';
+import type { Block, Part, Sayings } from '@grivo/core';
 import { z } from 'zod';
 
 /** What an article is made of when it is one thing: a video, a page, a product. */
@@ -17,11 +17,6 @@ type SourceField = z.infer<typeof SourceField>;
 /** One of several an article was gathered from, with the passages that are of it. */
 const Gathered = z.array(SourceField.extend({ passages: z.array(z.string()) }));
 
-const CREDIT: Record<string, { from: string; by: string; at: string }> = {
-  en: { from: 'Made from', by: 'by', at: 'Read it whole:' },
-  de: { from: 'Nach', by: 'von', at: 'Ganz zu lesen:' },
-};
-
 const onTheWeb = ({ address }: SourceField): boolean => /^https?:/.test(address);
 
 /**
@@ -33,10 +28,10 @@ export function withSource(
   body: readonly Block[],
   parts: readonly Part[],
   given: { source?: unknown; sources?: unknown },
-  language: string,
+  says: Sayings,
 ): Block[] {
   const gathered = (Gathered.safeParse(given.sources).data ?? []).filter(onTheWeb);
-  if (gathered.length > 0) return parts.includes('source credit') ? withEach(body, gathered, language) : [...body];
+  if (gathered.length > 0) return parts.includes('source credit') ? withEach(body, gathered, says) : [...body];
   const read = SourceField.safeParse(given.source).data;
   if (!read || !onTheWeb(read)) return [...body];
   const out = [...body];
@@ -53,26 +48,24 @@ export function withSource(
       ...(still ? { still } : {}),
     });
   }
-  if (parts.includes('source credit')) out.push(creditOf(read, 'credit', wordsIn(language).from, language));
+  if (parts.includes('source credit')) out.push(creditOf(read, 'credit', says.madeFrom, says));
   return out;
 }
 
-const wordsIn = (language: string) => CREDIT[language] ?? CREDIT['en']!;
-
-function creditOf({ address, title, by, sponsored }: SourceField, id: string, from: string, language: string): Block {
+function creditOf({ address, title, by, sponsored }: SourceField, id: string, from: string, says: Sayings): Block {
   return {
     type: 'standing text',
     id,
     content: [
       { text: `${from} ` },
       { text: title, link: { to: 'address', address, ...(sponsored ? { sponsored } : {}) } },
-      { text: by === '' ? '.' : `, ${wordsIn(language).by} ${by}.` },
+      { text: by === '' ? '.' : `, ${says.by} ${by}.` },
     ],
   };
 }
 
 /** Sections in turn, each with the credit of the source most of its evidence is from; what is credited nowhere, at the end. */
-function withEach(body: readonly Block[], sources: z.infer<typeof Gathered>, language: string): Block[] {
+function withEach(body: readonly Block[], sources: z.infer<typeof Gathered>, says: Sayings): Block[] {
   const out: Block[] = [];
   const left = new Set(sources.keys());
   let rests: string[] = [];
@@ -82,7 +75,7 @@ function withEach(body: readonly Block[], sources: z.infer<typeof Gathered>, lan
     const at = counts.indexOf(most);
     rests = [];
     if (most === 0 || !left.delete(at)) return;
-    out.push(creditOf(sources[at]!, `credit${at + 1}`, wordsIn(language).at, language));
+    out.push(creditOf(sources[at]!, `credit${at + 1}`, says.readWhole, says));
   };
   let opened = false;
   for (const block of body) {
@@ -95,7 +88,7 @@ function withEach(body: readonly Block[], sources: z.infer<typeof Gathered>, lan
     out.push(block);
   }
   if (opened) credit();
-  for (const at of left) out.push(creditOf(sources[at]!, `credit${at + 1}`, wordsIn(language).from, language));
+  for (const at of left) out.push(creditOf(sources[at]!, `credit${at + 1}`, says.madeFrom, says));
   return out;
 }
 

@@ -1,0 +1,281 @@
+import { RE2JS } from 're2js';
+import type { Block, Inline, Replaced } from '../article/block.ts';
+import { withTexts } from '../article/text.ts';
+import type { HouseStyleDocument, ReplacementRule } from './document.ts';
+import { BESIDE, type Place, putAt } from './putBack.ts';
+import { asCased, type Reworded, restingStill, reworded, rewordedText } from './reword.ts';
+
+/** Scripts that do not part words by spaces: there a text is found wherever it stands. */
+const UNSPACED = /[\p{sc=Han}\p{sc=Hiragana}\p{sc=Katakana}\p{sc=Thai}\p{sc=Lao}\p{sc=Khmer}\p{sc=Mymr}]/u;
+/** What stands between quotation marks is what somebody said. */
+const QUOTED = /“[^”]{1,800}”|„[^“”]{1,800}[“”]|«[^»]{1,800}»|»[^«]{1,800}«|「[^」]{1,800}」|"[^"\n]{1,800}"/g;
+
+/** A place a rule has found. */
+interface Found extends Place {
+  /** The number of its rule. */
+  rule: number;
+}
+
+interface Token {
+  word: string;
+  from: number;
+  to: number;
+  /** Whether a space stands before it. */
+  spaced: boolean;
+}
+
+/** Words, and every other sign by itself. */
+function tokensOf(text: string): Token[] {
+  const out: Token[] = [];
+  let last = 0;
+  for (const match of text.matchAll(/[\p{L}\p{N}\p{M}]+|[^\s\p{L}\p{N}\p{M}]/gu)) {
+    const to = match.index + match[0].length;
+    out.push({ word: match[0].replace('’', "'"), from: match.index, to, spaced: match.index > last });
+    last = to;
+  }
+  return out;
+}
+
+interface WordRule {
+  n: number;
+  rule: ReplacementRule;
+  tokens: readonly Token[];
+}
+
+type Finder = (text: string, tokens: readonly Token[]) => Iterable<Found>;
+
+/** Rules made ready once, to be tried on many texts. */
+interface Ready {
+  /** Rules of words by the first of them, in small letters. */
+  words: ReadonlyMap<string, readonly WordRule[]>;
+  finders: readonly Finder[];
+  rules: readonly ReplacementRule[];
+}
+
+const SYNTAX: readonly (readonly [RegExp, string])[] = [
+  [/\(\?<?[=!]/, 'patterns look neither ahead nor back: ‘(?=’, ‘(?!’ and ‘(?<’ are not known'],
+  [/\\[1-9]/, 'what was found before cannot be asked for again: ‘\\1’ is not known'],
+];
+
+/** What is wrong with a rule; null where it can be used. */
+export function ruleProblem({ find, pattern, say }: ReplacementRule): string | null {
+  if (!pattern) return tokensOf(find).length === 0 ? `“${find}” holds nothing that could be found.` : null;
+  const known = SYNTAX.find(([sign]) => sign.test(find));
+  if (known) return `“${find}”: ${known[1]}.`;
+  try {
+    const compiled = RE2JS.compile(find);
+    const group = Number(/\$(\d)/.exec(say)?.[1] ?? 0);
+    if (group > compiled.groupCount()) return `“${find}” has no part ${group}, which “${say}” asks for.`;
+    return compiled.matcher('').matches() ? `“${find}” also fits where there is nothing.` : null;
+  } catch (error) {
+    return `“${find}” is no pattern: ${error instanceof Error ? error.message.replace(/^error parsing regexp: /, '') : 'it cannot be read'}.`;
+  }
+}
+
+function readyOf(rules: readonly ReplacementRule[]): Ready {
+  const words = new Map<string, WordRule[]>();
+  const finders: Finder[] = [];
+  for (const [n, rule] of rules.entries()) {
+    if (ruleProblem(rule) !== null) continue;
+    if (rule.pattern) finders.push(byPattern(n, rule));
+    else if (UNSPACED.test(rule.find)) finders.push(wherever(n, rule));
+    else {
+      const tokens = tokensOf(rule.find.trim());
+      const first = tokens[0]!.word.toLowerCase();
+      words.set(first, [...(words.get(first) ?? []), { n, rule, tokens }]);
+    }
+  }
+  return { words, finders, rules };
+}
+
+function byPattern(n: number, rule: ReplacementRule): Finder {
+  const compiled = RE2JS.compile(rule.find, rule.cased ? 0 : RE2JS.CASE_INSENSITIVE);
+  return function* (text) {
+    const matcher = compiled.matcher(text);
+    while (matcher.find()) {
+      const [from, to] = [matcher.start(), matcher.end()];
+      if (to === from) continue;
+      const say = rule.say.replace(/\$(\$|\d)/g, (_, sign: string) =>
+        sign === '$' ? '$' : (matcher.group(Number(sign)) ?? ''),
+      );
+      yield { from, to, say, rule: n };
+    }
+  };
+}
+
+function wherever(n: number, { find, say }: ReplacementRule): Finder {
+  return function* (text) {
+    for (let at = text.indexOf(find); at >= 0; at = text.indexOf(find, at + find.length))
+      yield { from: at, to: at + find.length, say, rule: n };
+  };
+}
+
+function* byWords({ words }: Ready, text: string, tokens: readonly Token[]): Iterable<Found> {
+  if (words.size === 0) return;
+  for (const [at, token] of tokens.entries())
+    for (const { n, rule, tokens: wanted } of words.get(token.word.toLowerCase()) ?? []) {
+      const fits = wanted.every(({ word, spaced }, i) => {
+        const here = tokens[at + i];
+        if (!here || (i > 0 && here.spaced !== spaced)) return false;
+        return rule.cased ? here.word === word : here.word.toLowerCase() === word.toLowerCase();
+      });
+      if (!fits) continue;
+      const to = tokens[at + wanted.length - 1]!.to;
+      const found = text.slice(token.from, to);
+      yield { from: token.from, to, say: rule.cased ? rule.say : asCased(rule.say, found), rule: n };
+    }
+}
+
+/** Places of a text that are replaced, in their order: where two rules want the same letters, the one that stands first has them. */
+function placesIn(ready: Ready, text: string, may: (place: Found) => boolean): Found[] {
+  const tokens = ready.words.size > 0 ? tokensOf(text) : [];
+  const found = [...byWords(ready, text, tokens), ...ready.finders.flatMap((finder) => [...finder(text, tokens)])];
+  found.sort((a, b) => a.rule - b.rule || a.from - b.from);
+  const out: Found[] = [];
+  for (const place of found)
+    if (may(place) && out.every(({ from, to }) => place.to <= from || place.from >= to)) out.push(place);
+  let read = 0;
+  return out
+    .sort((a, b) => a.from - b.from)
+    .map((place) => {
+      const wide = withoutGap(text, place);
+      const own = wide.from < read ? place : wide;
+      read = own.to;
+      return own;
+    });
+}
+
+/** Where something is left out, one of the spaces beside it goes too. */
+function withoutGap(text: string, place: Found): Found {
+  if (place.say !== '') return place;
+  const before = place.from === 0 || /\s/.test(text[place.from - 1]!);
+  if (before && /\s/.test(text[place.to] ?? '')) return { ...place, to: place.to + 1 };
+  return place.from > 0 && /\s/.test(text[place.from - 1]!) && /^(?:$|[.,;:!?)])/.test(text.slice(place.to))
+    ? { ...place, from: place.from - 1 }
+    : place;
+}
+
+const linkOf = ({ link }: Inline): string => (link ? JSON.stringify(link) : '');
+
+/** Whether a rule may be used at a place of words with marks and links. */
+function mayIn(content: readonly Inline[], rules: readonly ReplacementRule[], quoted: boolean) {
+  const text = content.map((part) => part.text).join('');
+  const said = [...text.matchAll(QUOTED)].map((match) => [match.index, match.index + match[0].length] as const);
+  const parts: { from: number; to: number; part: Inline }[] = [];
+  let at = 0;
+  for (const part of content) {
+    parts.push({ from: at, to: at + part.text.length, part });
+    at += part.text.length;
+  }
+  return ({ from, to, rule }: Found): boolean => {
+    const { where } = rules[rule]!;
+    if (!where.includes('quotations') && (quoted || said.some(([a, b]) => from < b && to > a))) return false;
+    const over = parts.filter((one) => from < one.to && to > one.from).map(({ part }) => part);
+    if (over.some(({ marks }) => marks?.includes('code'))) return false;
+    const links = new Set(over.map(linkOf));
+    return links.size === 1 && (where.includes('links') || links.has(''));
+  };
+}
+
+/** Rules compiled last: the same are used for many texts in a row. */
+let last: { key: string; ready: Ready } | null = null;
+
+function prepared(rules: readonly ReplacementRule[]): Ready {
+  const key = JSON.stringify(rules);
+  if (last?.key !== key) last = { key, ready: readyOf(rules) };
+  return last.ready;
+}
+
+/**
+ * An article's blocks by the rules of its house, each rule on the text as it was written: what one has put no other changes.
+ * Code, owner's markup and credits stay. Patterns are those of RE2, which take time in proportion to the text.
+ * @param body blocks of an article
+ * @param rules in their order; one that cannot be used is passed over
+ */
+export function byRules(
+  body: readonly Block[],
+  rules: readonly ReplacementRule[],
+): { body: Block[]; replaced: Replaced[] } {
+  const ready = prepared(rules);
+  if (ready.words.size === 0 && ready.finders.length === 0) return { body: [...body], replaced: [] };
+  const replaced: Replaced[] = [];
+  const out = body.map((block): Block => {
+    if (block.type === "owner's markup") return block;
+    const own: Replaced[] = [];
+    const rich = (content: readonly Inline[]): Inline[] => {
+      const text = content.map((part) => part.text).join('');
+      const may = mayIn(content, ready.rules, block.type === 'quote');
+      const places = placesIn(ready, text, (place) => may(place) && allows(block, ready.rules[place.rule]!));
+      if (places.length === 0) return [...content];
+      own.push(...notesOf(block.id, text, places));
+      return putAt(content, places);
+    };
+    const plain = (text: string): string =>
+      text === ''
+        ? text
+        : rich([{ text }])
+            .map((part) => part.text)
+            .join('');
+    const next = withTexts(block, { rich, plain, aside: plain });
+    if (own.length === 0) return block;
+    replaced.push(...own);
+    return restingStill(block, next);
+  });
+  return { body: out, replaced };
+}
+
+const allows = (block: Block, { where }: ReplacementRule): boolean =>
+  block.type !== 'heading' || where.includes('headings');
+
+/** A title or a description by the rules that hold for headings. */
+export function textByRules(text: string, rules: readonly ReplacementRule[]): string {
+  const ready = prepared(rules);
+  const content = [{ text }];
+  const may = mayIn(content, ready.rules, false);
+  const places = placesIn(ready, text, (place) => may(place) && ready.rules[place.rule]!.where.includes('headings'));
+  return putAt(content, places)
+    .map((part) => part.text)
+    .join('');
+}
+
+type Words = Pick<HouseStyleDocument, 'words' | 'spelling' | 'rules'>;
+
+/** What a house did to the words of an article. */
+export interface HouseWorded {
+  body: Block[];
+  reworded: Pick<Reworded, 'from' | 'to'>[];
+  replaced: Replaced[];
+}
+
+/** An article's blocks in the words of the house, then by its rules. */
+export function inHouseWords(body: readonly Block[], style: Words, language: string): HouseWorded {
+  const { body: worded, notes } = reworded(body, style, language);
+  const done = byRules(worded, style.rules);
+  return { ...done, reworded: [...notes, ...done.replaced].map(({ from, to }) => ({ from, to })) };
+}
+
+/** A title, a description or another text by itself, likewise. */
+export const textInHouseWords = (text: string, style: Words, language: string): string =>
+  textByRules(rewordedText(text, style, language), style.rules);
+
+function notesOf(block: string, text: string, places: readonly Place[]): Replaced[] {
+  let out = '';
+  let read = 0;
+  const ends = places.map(({ from, to, say }) => {
+    out += text.slice(read, from) + say;
+    read = to;
+    return out.length;
+  });
+  out += text.slice(read);
+  return places.map(({ from, to, say }, i) => {
+    const end = ends[i]!;
+    const start = end - say.length;
+    return {
+      block,
+      from: text.slice(from, to),
+      to: say,
+      before: out.slice(Math.max(0, start - BESIDE), start),
+      after: out.slice(end, end + BESIDE),
+    };
+  });
+}
