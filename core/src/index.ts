@@ -48,7 +48,7 @@ export {
   type ShownPart,
   settledBody,
 } from './article/outside.ts';
-export { emphasised, quotedFrom, restingOn, withFold, withRelated } from './article/parts.ts';
+export { emphasised, quotedFrom, restingOn, withFold, withoutEmoji, withRelated } from './article/parts.ts';
 export { type PicturePlace, placesAtHeadings, placesWhereTheyFit, withPictures } from './article/picturePlaces.ts';
 export { alikeBlocks, type Putting, putProblem, puttingOf } from './article/putting.ts';
 export { type OwnSayings, SAYING_NAMES, type SayingName, type Sayings, sayingsIn, saysIn } from './article/sayings.ts';

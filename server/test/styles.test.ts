@@ -370,9 +370,7 @@ describe('every word of a house style changes what comes of it', () => {
     ],
     call: [[write, { before: '', button: 'Ask us', address: '/ask', size: 'medium', side: 'left' }]],
     closingLink: [[write, { before: 'More:', words: 'all we wrote', address: '/all' }]],
-    wording: [
-      [{ ...write, parts: ['fold'] }, { readOn: 'Go on reading' }],
-    ],
+    wording: [[{ ...write, parts: ['fold'] }, { readOn: 'Go on reading' }]],
     rules: [
       [write, [{ find: 'hives?', pattern: true, say: 'bee boxes', cased: false, where: [] }]],
       [title, [{ find: 'hive', pattern: false, say: 'bee box', cased: false, where: ['headings'] }]],

@@ -62,7 +62,16 @@ function reply(name: string): unknown {
     case 'quotation':
       return { quote: 'Iodised salt works as well as any other in blind tests', passage: 5 };
     case 'points':
-      return { points: ['Weigh the salt.'] };
+      return { points: ['⚖️ Weigh the salt.'] };
+    case 'table':
+      return {
+        caption: '',
+        head: ['Of', 'What'],
+        rows: [
+          { cells: ['Salt', 'weighed'], passages: [1] },
+          { cells: ['Cabbage', 'shredded'], passages: [2] },
+        ],
+      };
     case 'titles':
       return {
         titles: ['Salt for cabbage, weighed and not guessed', 'Twenty grams', 'A kilo', 'Four'],
@@ -391,6 +400,9 @@ describe('every part of an article is there where it is asked for, and only ther
     contents: (body) => body.some(({ type }) => type === 'contents'),
     'key points': (body) => body.some(({ type }) => type === 'key points'),
     bold: (body) => JSON.stringify(body).includes('"strong"'),
+    emoji: (body) => /⚖️/u.test(JSON.stringify(body)),
+    table: (body) =>
+      body.some((block) => block.type === 'table' && block.rows.length > 1 && block.evidence !== undefined),
     quotation: (body) =>
       body.some(
         (block) => block.type === 'quote' && block.credit !== undefined && block.evidence?.[0]?.quote !== undefined,
@@ -420,6 +432,8 @@ describe('every part of an article is there where it is asked for, and only ther
           terms: null,
         },
       ]);
-      expect([is(await typesWith([])), is(await typesWith([part]))]).toEqual([false, true]);
+      // Emoji stand where there are items for them.
+      const others: (typeof PARTS)[number][] = part === 'emoji' ? ['key points'] : [];
+      expect([is(await typesWith(others)), is(await typesWith([...others, part]))]).toEqual([false, true]);
     });
 });

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Block } from './block.ts';
-import { emphasised, quotedFrom, restingOn, withFold, withRelated } from './parts.ts';
+import { emphasised, quotedFrom, restingOn, withFold, withoutEmoji, withRelated } from './parts.ts';
 import { sayingsIn } from './sayings.ts';
 import { blockText } from './text.ts';
 
@@ -64,6 +64,14 @@ describe('fold and related articles', () => {
       ],
     });
     expect(withRelated([], [], sayingsIn('en'))).toEqual([]);
+  });
+});
+
+describe('emoji', () => {
+  it('are taken out whole, and nothing else is', () => {
+    expect(withoutEmoji('🧂 Salt, 20 g (2 %) © ™ 1 #')).toBe('Salt, 20 g (2 %) © ™ 1 #');
+    expect(withoutEmoji('So 👩🏽‍🌾 she 🌡️ says ⏳')).toBe('So she says ');
+    expect(withoutEmoji('発酵 ملح')).toBe('発酵 ملح');
   });
 });
 

@@ -40,6 +40,13 @@ function strongAt(content: readonly Inline[], pattern: RegExp): Inline[] | null 
   return null;
 }
 
+/** Signs that are pictures where they stand alone, with those that belong to them. */
+const SIGN = String.raw`(?:\p{Emoji_Presentation}|\p{Extended_Pictographic}\u{fe0f})\p{Emoji_Modifier}?\u{fe0f}?`;
+const EMOJI = new RegExp(String.raw`${SIGN}(?:\u{200d}${SIGN})*\s?`, 'gu');
+
+/** A text without emoji, as a house that does not want any has it. */
+export const withoutEmoji = (text: string): string => text.replace(EMOJI, '');
+
 /** An article whose rest is shown once a reader asks for it: what stands above the first heading is seen at once. */
 export function withFold(body: readonly Block[], { readOn }: Pick<Sayings, 'readOn'>): Block[] {
   const at = body.findIndex(({ type }) => type === 'heading');

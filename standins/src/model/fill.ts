@@ -5,6 +5,7 @@ import { type OutlineManner, outline } from './outline.ts';
 import { type ProseManner, prose } from './prose.ts';
 import type { ReadRequest } from './request.ts';
 import { description, hashtags, keywords, points, titles } from './short.ts';
+import { tableCaption, tableHead, tableRows } from './table.ts';
 import { translations } from './translate.ts';
 
 /** The part of JSON Schema that replies are described in. */
@@ -51,10 +52,12 @@ function list(schema: Schema, request: ReadRequest, style: Style, name: string):
   if (parts.includes('kind') && parts.includes('text')) return prose(request, style.prose);
   if (parts.includes('question') && parts.includes('answer')) return questions(request);
   if (parts.includes('n') && parts.includes('text')) return translations(request);
+  if (parts.includes('cells')) return tableRows(request);
   if (parts.includes('point')) return notes(request);
   if (parts.includes('fact')) return facts(request);
   if (asksEditor(request)) return answerList(request);
   const about = `${name} ${schema.description ?? ''}`.toLowerCase();
+  if (/columns hold/.test(about)) return tableHead(request);
   if (/title/.test(about)) return titles(request);
   if (/hashtag/.test(about)) return hashtags(request);
   if (/keyword|search for|related words/.test(about)) return keywords(request);
@@ -65,6 +68,7 @@ function text(schema: Schema, request: ReadRequest, name: string): string {
   const about = `${name} ${schema.description ?? ''}`.toLowerCase();
   const word = /Answer with the word: (\w+)/.exec(request.task)?.[1];
   if (word) return word;
+  if (name === 'caption') return tableCaption(request);
   if (name === 'gist' || /summed up/.test(about)) return gist(request);
   if (name === 'phrase') return keywords(request)[1] ?? request.subject;
   if (asksEditor(request)) return answerText(request, name === 'answer' ? '' : name);

@@ -1,4 +1,5 @@
 import { choicesFrom, countWords, overlap, stemsOf } from '../words/language.ts';
+import { opened } from './emoji.ts';
 import {
   type FencedPassage,
   lengthOf,
@@ -189,7 +190,7 @@ function written(
       blocks.push({
         kind: 'list',
         text: rewrite(listed.lead, manner, chance),
-        items: listed.items,
+        items: /emoji may open an item/.test(request.task) ? listed.items.map(opened) : listed.items,
         passages: [sentence.passage],
       });
       continue;

@@ -1,4 +1,5 @@
 import { byUse, choicesFrom, countedWords, countWords, hashOf, overlap, stemsOf } from '../words/language.ts';
+import { opened } from './emoji.ts';
 import { type Statement, sayIn } from './phrasings.ts';
 import { formOf, LEANS, personAsked, type ReadRequest, rarity, relevance, type Sentence } from './request.ts';
 import { compressed, rewrite } from './rewrite.ts';
@@ -33,7 +34,8 @@ export function points(request: ReadRequest, most: number): string[] {
     if (countWords(short) < 4 || HANGS.test(short)) continue;
     out.push({ text: `${rewrite(short, manner, chance)}.`, sentence });
   }
-  return out.sort((a, b) => a.sentence.at - b.sentence.at).map(({ text }) => text);
+  const signed = /fitting emoji opens each/.test(request.task);
+  return out.sort((a, b) => a.sentence.at - b.sentence.at).map(({ text }) => (signed ? opened(text) : text));
 }
 
 function shortened(text: string): string {

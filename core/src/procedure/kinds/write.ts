@@ -8,6 +8,8 @@ export const PARTS = [
   'key points',
   'lists',
   'bold',
+  'emoji',
+  'table',
   'quotation',
   'questions and answers',
   'closing',
@@ -115,6 +117,17 @@ export const write: StepKind<'write', WriteStep> = {
             grade: 'warning' as const,
             sentence: 'Where there are no sources, nothing in the text can be checked.',
             mend: 'Hold the brief for a person before it is published.',
+          },
+        ]
+      : []),
+    ...(step.parts.includes('emoji') && !step.parts.some((part) => part === 'lists' || part === 'key points')
+      ? [
+          {
+            step: step.id,
+            field: 'parts',
+            grade: 'warning' as const,
+            sentence: 'Emoji open the items of lists and key points, and neither is asked for.',
+            mend: 'Ask for lists or key points too.',
           },
         ]
       : []),

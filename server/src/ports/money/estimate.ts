@@ -26,7 +26,13 @@ const SENT = 2_500;
 const MINUTES = 10;
 
 /** Parts the writer is asked for by themselves. */
-const ASKED: ReadonlySet<string> = new Set<Part>(['key points', 'quotation', 'questions and answers', 'closing']);
+const ASKED: ReadonlySet<string> = new Set<Part>([
+  'key points',
+  'table',
+  'quotation',
+  'questions and answers',
+  'closing',
+]);
 const asked = (parts: readonly Part[]): number => parts.filter((part) => ASKED.has(part)).length;
 
 /** Tokens in and out of a step that has not been run here yet, as its words ask for them. */

@@ -109,6 +109,52 @@ describe('an article is written', () => {
     expect(body.map(({ id }) => id)).toEqual(['b0x0', 'h1', 'b1x0', 'l1x0', 'h2', 'b2x0']);
   });
 
+  const rowsOf = async (rows: { cells: string[]; passages: number[] }[], head = ['Of', 'What']) => {
+    const { body, asked } = await written(composition({ step: { ...composition().step, parts: ['table'] } }), {
+      4: { caption: 'Two woods', head, rows },
+      5: { caption: '', head, rows },
+    });
+    const table = body.find(({ type }) => type === 'table');
+    return { asked, table, at: body.findIndex(({ type }) => type === 'table'), body };
+  };
+  const PEGS_ROW = { cells: ['Pegs', 'slip in winter'], passages: [1] };
+  const BRIDGE_ROW = { cells: ['Bridge', 'leans'], passages: [2] };
+
+  it('a table stands after what rests on its passages, with what each row rests on', async () => {
+    const { table, at, body, asked } = await rowsOf([PEGS_ROW, BRIDGE_ROW]);
+    expect(asked[3]!.material).toContain('make one table');
+    expect(table).toMatchObject({
+      caption: [{ text: 'Two woods' }],
+      head: [[{ text: 'Of' }], [{ text: 'What' }]],
+      rows: [
+        [[{ text: 'Pegs' }], [{ text: 'slip in winter' }]],
+        [[{ text: 'Bridge' }], [{ text: 'leans' }]],
+      ],
+      evidence: [{ passage: 'p1' }, { passage: 'p2' }],
+    });
+    expect(body[at - 1]!.id).toBe('b2x0');
+  });
+
+  it.each([
+    ['a figure no passage has', { cells: ['Pegs', '12 degrees'], passages: [1] }],
+    ['a row of another length', { cells: ['Pegs'], passages: [1] }],
+    ['a row that rests on nothing', { cells: ['Pegs', 'slip'], passages: [9] }],
+    ['a row that is of nothing', { cells: [' ', 'slip'], passages: [1] }],
+  ])('no table is made of %s', async (_, wrong) => {
+    const { table } = await rowsOf([wrong, BRIDGE_ROW]);
+    expect(table).toBeUndefined();
+  });
+
+  it('emoji stay out where they are not asked for, and stand where they are', async () => {
+    const first = { blocks: [{ kind: 'list', text: '🧂 Two:', items: ['🧂 chalk', 'soap'], passages: [1] }] };
+    const step = composition().step;
+    const without = await written(composition({ step: { ...step, parts: ['lists'] } }), { 1: first });
+    expect(JSON.stringify(without.body)).not.toContain('🧂');
+    const having = await written(composition({ step: { ...step, parts: ['lists', 'emoji'] } }), { 1: first });
+    expect(JSON.stringify(having.body)).toContain('🧂 chalk');
+    expect(having.asked[0]!.material).toContain('One fitting emoji');
+  });
+
   it('a section that rests on nothing is left out, heading and all', async () => {
     const { blocks, leftOut } = await written(composition(), {
       2: { blocks: [{ kind: 'paragraph', text: 'It is known.', items: [], passages: [] }] },

@@ -1,4 +1,13 @@
-import { articleText, type Block, type Passage, type Person, plainInline, type StepOf, textDigest } from '@grivo/core';
+import {
+  articleText,
+  type Block,
+  type Passage,
+  type Person,
+  plainInline,
+  type StepOf,
+  textDigest,
+  withoutEmoji,
+} from '@grivo/core';
 import type { z } from 'zod';
 import type { NotesField, OutlineField } from '../../nouns/articles/fields.ts';
 import type { Result } from '../../ports/adapters/port.ts';
@@ -75,6 +84,7 @@ export async function compose(c: Composition, ask: AskWriter): Promise<Result<Co
         person: c.step.person,
         tone: c.step.tone,
         lists: c.step.parts.includes('lists'),
+        emoji: c.step.parts.includes('emoji'),
         house: c.house,
         instruction: c.instruction,
         aim: c.aim,
@@ -88,7 +98,7 @@ export async function compose(c: Composition, ask: AskWriter): Promise<Result<Co
       maxTokensOut: Math.max(600, each * 4),
     });
     if (!reply.ok) return reply;
-    const blocks = blocksOf(reply.value.blocks, at, c.passages, new Set(given.map(({ n }) => n)));
+    const blocks = blocksOf(withSigns(reply.value.blocks, c), at, c.passages, new Set(given.map(({ n }) => n)));
     // A section that rests on nothing says nothing: it is left out, heading and all.
     if (!unsourced && !blocks.some((block) => block.evidence && block.evidence.length > 0)) {
       if (section.heading !== null) leftOut.push(section.heading);
@@ -113,19 +123,35 @@ export async function compose(c: Composition, ask: AskWriter): Promise<Result<Co
         points: 4,
         person: c.step.person,
         house: c.house,
+        emoji: c.step.parts.includes('emoji'),
       }),
       name: 'points',
       shape: PointsShape,
       maxTokensOut: 500,
     });
     if (!points.ok) return points;
-    const items = points.value.points.filter((point) => point.trim() !== '').slice(0, 6);
+    const items = points.value.points
+      .map((point) => (c.step.parts.includes('emoji') ? point : withoutEmoji(point)))
+      .filter((point) => point.trim() !== '')
+      .slice(0, 6);
     // A writer that finds no point to pick out gives none; an empty box would say nothing.
     if (items.length > 0)
       body.splice(firstHeading(body), 0, { type: 'key points', id: 'k1', items: items.map(plainInline) });
   }
   if (c.step.parts.includes('contents')) body.splice(firstHeading(body), 0, { type: 'contents', id: 'c1' });
   return good({ body, leftOut });
+}
+
+type Written = z.infer<typeof BlocksShape>['blocks'];
+
+/** What a writer gave, without emoji where none are wanted. */
+function withSigns(blocks: Written, { step }: Pick<Composition, 'step'>): Written {
+  if (step.parts.includes('emoji')) return blocks;
+  return blocks.map((block) => ({
+    ...block,
+    text: withoutEmoji(block.text),
+    items: block.items.map(withoutEmoji),
+  }));
 }
 
 function firstHeading(body: readonly Block[]): number {

@@ -1,6 +1,7 @@
 import {
   articleText,
   type Block,
+  blockText,
   inlineText,
   type Part,
   type Person,
@@ -9,12 +10,13 @@ import {
   restingOn,
   textDigest,
 } from '@grivo/core';
+import type { z } from 'zod';
 import { good, type Result } from '../../ports/outcome/outcome.ts';
 import { acceptBlocks } from './blocksAccepted.ts';
 import type { AskWriter } from './compose.ts';
 import type { NumberedPassage } from './promptParts.ts';
-import { closingPrompt, questionsPrompt, quotationPrompt } from './prompts.ts';
-import { BlocksShape, QuestionsShape, QuotationShape } from './shapes.ts';
+import { closingPrompt, questionsPrompt, quotationPrompt, tablePrompt } from './prompts.ts';
+import { BlocksShape, QuestionsShape, QuotationShape, TableShape } from './shapes.ts';
 
 /** What the further parts of an article are made of: the article as it stands and what it rests on. */
 export interface Further {
@@ -32,10 +34,11 @@ const PAIRS = 3;
 const CLOSING_WORDS = 45;
 const MOST_PASSAGES = 12;
 
-/** Adds the parts that are written once the sections stand: a quotation, questions with answers, a closing. */
+/** Adds the parts that are written once the sections stand: a table, a quotation, questions with answers, a closing. */
 export async function withFurther(body: readonly Block[], f: Further, ask: AskWriter): Promise<Result<Block[]>> {
   let out = [...body];
   for (const [part, add] of [
+    ['table', table],
     ['quotation', quotation],
     ['questions and answers', questions],
     ['closing', closing],
@@ -61,6 +64,70 @@ function given(body: readonly Block[], { passages }: Further): NumberedPassage[]
   return [...passages.filter(isUsed), ...passages.filter((one) => !isUsed(one))]
     .slice(0, MOST_PASSAGES)
     .sort((a, b) => a.n - b.n);
+}
+
+const MOST_ROWS = 8;
+const MOST_COLUMNS = 4;
+const FIGURE = /\d+(?:[.,]\d+)*/g;
+
+/** What is wrong with a row of a table: every figure of it must stand in what it rests on. */
+function wrongRow(
+  { cells, passages: numbers }: z.infer<typeof TableShape>['rows'][number],
+  columns: number,
+  passages: readonly NumberedPassage[],
+): string | null {
+  if (cells.length !== columns) return `has ${cells.length} cells where there are ${columns} columns`;
+  if (cells[0]!.trim() === '') return 'does not say what it is of';
+  if (cells.some((cell) => cell.length > 160)) return 'has a cell of more than 160 letters';
+  const said = passages.filter(({ n }) => numbers.includes(n)).map(({ passage }) => passage.text);
+  if (said.length === 0) return 'rests on no passage that was given';
+  const figures: readonly string[] = said.flatMap((text) => text.match(FIGURE) ?? []);
+  const lost = cells.flatMap((cell) => cell.match(FIGURE) ?? []).find((figure) => !figures.includes(figure));
+  return lost === undefined ? null : `says ${lost}, which its passages do not`;
+}
+
+/** What the passages set side by side, after what rests on them; no table where that is fewer than two things. */
+async function table(body: Block[], f: Further, ask: AskWriter): Promise<Result<Block[]>> {
+  const passages = given(body, f);
+  const asked = await ask({
+    instructions: f.instructions,
+    material: tablePrompt({
+      ...f,
+      rows: MOST_ROWS,
+      columns: MOST_COLUMNS,
+      saidBefore: articleText({ body }),
+      passages,
+    }),
+    name: 'table',
+    shape: TableShape,
+    accept: (value, last) => {
+      const wrong = value.rows.flatMap((row, i) => {
+        const fault = wrongRow(row, value.head.length, passages);
+        return fault === null ? [] : [`row ${i + 1} ${fault}`];
+      });
+      return wrong.length === 0 || last ? { ok: true, value } : { ok: false, problem: wrong.slice(0, 5).join('; ') };
+    },
+    maxTokensOut: 900,
+  });
+  if (!asked.ok) return asked;
+  const { caption, head } = asked.value;
+  const rows = asked.value.rows.filter((row) => wrongRow(row, head.length, passages) === null).slice(0, MOST_ROWS);
+  if (rows.length < 2 || head.length < 2 || head.length > MOST_COLUMNS) return good(body);
+  const cell = (text: string) => plainInline(text.replace(/\s+/g, ' ').trim());
+  const block: Block = {
+    type: 'table',
+    id: 't1',
+    ...(caption.trim() === '' ? {} : { caption: cell(caption) }),
+    head: head.map(cell),
+    rows: rows.map(({ cells }) => cells.map(cell)),
+  };
+  const numbers = rows.flatMap((row) => row.passages);
+  const evidence = evidenceOf(numbers, passages, blockText(block));
+  const at = Math.max(
+    ...passages.filter(({ n }) => numbers.includes(n)).map(({ passage }) => restingOn(body, passage.id) ?? 0),
+  );
+  const place = at === 0 ? body.length : at;
+  return good([...body.slice(0, place), { ...block, evidence }, ...body.slice(place)]);
 }
 
 /** Words of a source as they stand there, with whose they are, after what rests on them. */

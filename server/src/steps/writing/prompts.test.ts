@@ -85,6 +85,7 @@ function allOf(say: (where: string) => string): Record<string, { instructions: s
       }),
       closing: prompts.closingPrompt({ ...further, words: 45 }),
       questions: prompts.questionsPrompt({ ...further, aim, pairs: 3 }),
+      table: prompts.tablePrompt({ ...further, rows: 8, columns: 4 }),
       quotation: prompts.quotationPrompt({ subject, passages }),
       'sample of a house style': prompts.samplePrompt({ ...further, language: 'en', words: 90 }),
       points: prompts.pointsPrompt({ subject, text, points: 4, person: 'second person', house: HOUSE }),

@@ -70,6 +70,8 @@ export interface SectionPrompt extends Aimed, InHouse {
   person: Person;
   tone: string;
   lists: boolean;
+  /** Whether an emoji may open an item of a list. */
+  emoji?: boolean;
   instruction: string;
   /** Things it must say. */
   notes: readonly string[];
@@ -86,7 +88,7 @@ export function sectionPrompt(p: SectionPrompt): string {
       : 'What it is to say stands in "it says".';
   return written(
     `Task: of an article on the subject write ${part}, about ${p.words} words. ${says}${p.otherHeadings.length === 0 ? '' : ' The other sections say their own.'}
-Person: ${p.person}. Tone: ${p.tone || 'plain'}. ${p.lists ? 'Where steps or things are counted up a list may stand.' : 'Write paragraphs only, no lists.'}
+Person: ${p.person}. Tone: ${p.tone || 'plain'}. ${p.lists ? 'Where steps or things are counted up a list may stand.' : 'Write paragraphs only, no lists.'}${p.emoji ? EMOJI : ''}
 Do not write the heading itself. ${p.passages.length === 0 ? 'Write from what is generally known.' : 'If the passages do not carry so many words, write fewer.'}${p.saidBefore === '' ? '' : p.heading === null ? ' Use none of its sentences again.' : ' Do not say again what was said before.'}${inHouse(p)}${aimed(p)}${own(p.instruction)}${p.notes.length === 0 ? '' : '\nMake every point of "points to make".'}`,
     subjectOf(p.subject),
     p.heading === null ? [] : [outsideLine('heading', p.heading), outsideLine('it says', p.says)],
@@ -123,7 +125,11 @@ The editor wants: ${p.note.trim()}`,
   );
 }
 
+/** What the writer is told where emoji are wanted. */
+const EMOJI = ' One fitting emoji may open an item of a list; none stands elsewhere.';
+
 export interface PointsPrompt extends InHouse {
+  emoji?: boolean;
   subject: string;
   text: string;
   points: number;
@@ -132,7 +138,7 @@ export interface PointsPrompt extends InHouse {
 
 export function pointsPrompt(p: PointsPrompt): string {
   return written(
-    `Task: give ${p.points} key points of the article on the subject, each one short sentence of at most 18 words that a reader can act on. Person: ${p.person}.${inHouse(p)}`,
+    `Task: give ${p.points} key points of the article on the subject, each one short sentence of at most 18 words that a reader can act on. Person: ${p.person}.${p.emoji ? ' One fitting emoji opens each of them.' : ''}${inHouse(p)}`,
     subjectOf(p.subject),
     outside('article', p.text),
   );
@@ -162,6 +168,15 @@ export function questionsPrompt(p: FurtherPrompt & Aimed & { pairs: number }): s
 Person: ${p.person}.${inHouse(p)}${aimed(p)}`,
     subjectOf(p.subject),
     searchedFor(p),
+    outside('said before', p.saidBefore),
+    passagesOf(p.passages),
+  );
+}
+
+export function tablePrompt(p: FurtherPrompt & { rows: number; columns: number }): string {
+  return written(
+    `Task: for an article on the subject make one table of what its passages set side by side or give in figures: at most ${p.rows} rows of 2 to ${p.columns} columns, the first of what the row is of. Cells of a few words; a figure with its unit as its passage has it, and no figure of your own. Where nothing can be set side by side give no rows.${inHouse(p)}`,
+    subjectOf(p.subject),
     outside('said before', p.saidBefore),
     passagesOf(p.passages),
   );

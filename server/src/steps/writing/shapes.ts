@@ -51,6 +51,14 @@ export const QuotationShape = z.object({
   passage: z.int().describe('number of the passage they stand in'),
 });
 
+export const TableShape = z.object({
+  caption: z.string().describe('what the table shows, in a few words; empty where there is none'),
+  head: z.array(z.string()).describe('what the columns hold; the first is what each row is of'),
+  rows: z
+    .array(z.object({ cells: z.array(z.string()).describe('one for each column, in their order'), passages }))
+    .describe('the rows; none where nothing can be set side by side'),
+});
+
 export const TitlesShape = z.object({
   titles: z.array(z.string().min(1)).min(1).describe('titles to choose from'),
   description: z.string().describe('one sentence for search results'),

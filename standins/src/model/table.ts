@@ -1,0 +1,53 @@
+import { stemsOf } from '../words/language.ts';
+import { type ReadRequest, rarity, relevance, type Sentence } from './request.ts';
+
+/** Tables of what the material gives in figures: a figure, what it is of, a row each. */
+
+/** A figure with what it counts, as it stands in a sentence. */
+const FIGURE =
+  /(?:\d[\d.,]*(?:\s(?:to|up to|bis|and|und)\s|–|-)?)*\d[\d.,]*\s?(?:per cent|Prozent|%|°C|degrees(?: Celsius)?|Grad|[\p{L}]{1,20})/u;
+
+interface Row {
+  of: string;
+  figure: string;
+  sentence: Sentence;
+}
+
+function rowsOf(request: ReadRequest): Row[] {
+  const most = Number(/at most (\d+) rows/.exec(request.task)?.[1] ?? 6);
+  const weight = rarity(request.passages);
+  const subject = new Set(stemsOf(request.subject));
+  const found = request.passages.flatMap((passage) =>
+    passage.sentences.flatMap((sentence): (Row & { score: number })[] => {
+      const figure = FIGURE.exec(sentence.text)?.[0];
+      const of = sentence.statement?.heading ?? passage.heading ?? beginning(sentence.text);
+      return figure === undefined || of === ''
+        ? []
+        : [{ of, figure, sentence, score: relevance(sentence.stems, subject, weight) }];
+    }),
+  );
+  const ranked = found.sort((a, b) => b.score - a.score || a.sentence.passage - b.sentence.passage);
+  return ranked
+    .filter(({ of }, i) => ranked.findIndex((other) => other.of === of) === i)
+    .slice(0, most)
+    .sort((a, b) => a.sentence.passage - b.sentence.passage || a.sentence.at - b.sentence.at);
+}
+
+const beginning = (text: string): string =>
+  text
+    .split(/\s+/)
+    .slice(0, 4)
+    .join(' ')
+    .replace(/[,;:.]+$/, '');
+
+export function tableHead({ language }: ReadRequest): string[] {
+  return language === 'de' ? ['Wovon', 'Wie viel'] : ['What it is of', 'The figure'];
+}
+
+export function tableRows(request: ReadRequest): { cells: string[]; passages: number[] }[] {
+  return rowsOf(request).map(({ of, figure, sentence }) => ({ cells: [of, figure], passages: [sentence.passage] }));
+}
+
+export function tableCaption({ language, subject }: ReadRequest): string {
+  return language === 'de' ? `Zahlen zu ${subject}` : `Figures on ${subject}`;
+}
