@@ -29,4 +29,5 @@ export { bringsOf } from './sources/brings.ts';
 export * from './sources/settings.ts';
 export * from './sources/source.ts';
 export * from './styles/card.ts';
+export * from './styles/proposed.ts';
 export * from './styles/style.ts';

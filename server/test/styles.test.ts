@@ -24,9 +24,11 @@ let w: Desk['w'];
 let ask: Ask;
 let http: Desk['http'];
 let owner: Ask;
+let proofreader: Ask;
 atTheDesk((desk) => ({ w, ask, http } = desk));
 beforeAll(async () => {
   owner = await http.as('owner');
+  proofreader = await http.as('proofreader');
 });
 
 /** Texts of somebody who keeps bees, short and to the point. */
@@ -110,7 +112,6 @@ describe('a house style', () => {
 
   test('cannot be changed by who only looks over, nor say what can never be said', async () => {
     const style = await make('Refused');
-    const proofreader = await http.as('proofreader');
     expect((await put(style, { voice: 'Mine.' }, proofreader)).status).toBe(403);
     expect((await proofreader('GET', '/styles')).status).toBe(200);
     const standing = (text: string) => ({
@@ -503,5 +504,23 @@ describe('rules of replacement', () => {
       [{ place: 'rules.0', problem: expect.stringContaining('no pattern') }],
     ]);
     expect((await put(style, { rules: rules as HouseStyleDocument['rules'] })).body.document.rules).toHaveLength(2);
+  });
+});
+
+describe('texts a writer proposes', () => {
+  test('cost about what was said, keep their fields, are others each time, and are not asked for by who only looks', async () => {
+    const texts = ['What to know about {{ subject }}'];
+    const price = (await ask<{ micros: number }>('POST', '/texts/proposed/price', { texts })).body.micros;
+    const first = await ask<{ texts: string[]; micros: number }>('POST', '/texts/proposed', { texts, many: 3 });
+    expect(first.status).toBe(200);
+    expect(first.body.texts).toHaveLength(3);
+    for (const text of first.body.texts) expect(text).toContain('{{ subject }}');
+    expect(price).toBeGreaterThan(0);
+    expect(first.body.micros).toBeGreaterThan(0);
+    expect(first.body.micros).toBeLessThan(price * 3);
+    const second = await ask<{ texts: string[] }>('POST', '/texts/proposed', { texts, many: 3, again: 1 });
+    expect(second.body.texts).not.toEqual(first.body.texts);
+    expect((await proofreader('POST', '/texts/proposed', { texts })).status).toBe(403);
+    expect((await ask('POST', '/texts/proposed', { texts: [] })).status).toBe(422);
   });
 });

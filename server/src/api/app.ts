@@ -34,6 +34,7 @@ import { presenceRoutes } from './presence.ts';
 import { answerProblems, notFound, problem } from './problem.ts';
 import type { Product } from './product.ts';
 import { proofingRoutes } from './proofing.ts';
+import { proposedRoutes } from './proposed.ts';
 import { publicDoor } from './publicDoor.ts';
 import { redrawRoutes } from './redraw.ts';
 import { mount, type Route, route } from './route.ts';
@@ -81,6 +82,7 @@ export function allRoutes(product: Product): Route[] {
     ...labelRoutes(product),
     ...destinationRoutes(product),
     ...styleRoutes(product),
+    ...proposedRoutes(product),
     ...linkRoutes(product),
     ...cardRoutes(product),
     ...libraryRoutes(product),

@@ -2,6 +2,7 @@ import { answerFigure, answerList, answerText, notes, questions, quotation } fro
 import { facts, gist } from './gist.ts';
 import { judge } from './judge.ts';
 import { type OutlineManner, outline } from './outline.ts';
+import { proposals } from './proposals.ts';
 import { type ProseManner, prose } from './prose.ts';
 import type { ReadRequest } from './request.ts';
 import { description, hashtags, keywords, points, titles } from './short.ts';
@@ -58,6 +59,7 @@ function list(schema: Schema, request: ReadRequest, style: Style, name: string):
   if (asksEditor(request)) return answerList(request);
   const about = `${name} ${schema.description ?? ''}`.toLowerCase();
   if (/columns hold/.test(about)) return tableHead(request);
+  if (/other texts that say the same/.test(request.task)) return proposals(request);
   if (/title/.test(about)) return titles(request);
   if (/hashtag/.test(about)) return hashtags(request);
   if (/keyword|search for|related words/.test(about)) return keywords(request);

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { Button } from './Button.tsx';
 
 /** Values of one's own, one a line. */
@@ -7,6 +7,7 @@ export function ValuesEditor({
   label,
   most,
   hint = '',
+  more,
   onChange,
 }: {
   value: readonly string[];
@@ -14,6 +15,8 @@ export function ValuesEditor({
   most: number;
   /** What a line is, where that needs saying. */
   hint?: string;
+  /** What else can be done with the lines; it may add some. */
+  more?: (lines: readonly string[], add: (texts: readonly string[]) => void) => ReactNode;
   onChange: (value: string[]) => void;
 }) {
   const [text, setText] = useState(value.join('\n'));
@@ -42,6 +45,11 @@ export function ValuesEditor({
           ? `At most ${most}; there are ${lines.length}.`
           : `One a line${hint === '' ? '.' : `, ${hint}`}`}
       </p>
+      {more?.(lines, (texts) => {
+        const next = [...lines, ...texts].slice(0, most);
+        setText(next.join('\n'));
+        onChange(next);
+      })}
     </div>
   );
 }

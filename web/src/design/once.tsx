@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { Button } from './Button.tsx';
 import { NumberEditor } from './editors.tsx';
 
@@ -89,6 +89,7 @@ export function LinesOnce({
   hint,
   rows = 5,
   problemOf = () => null,
+  more,
   onPut,
   close,
 }: {
@@ -98,6 +99,8 @@ export function LinesOnce({
   rows?: number;
   /** What is wrong with it, in a sentence. */
   problemOf?: (text: string) => string | null;
+  /** What else can be done with what is typed; it may add to it. */
+  more?: (text: string, add: (lines: readonly string[]) => void) => ReactNode;
   onPut: (text: string) => void;
   close: () => void;
 }) {
@@ -126,6 +129,7 @@ export function LinesOnce({
       />
       {wrong ? <p className="pt-1 text-small text-red">{wrong}</p> : null}
       {hint && !wrong ? <p className="pt-1 text-small text-ink-3">{hint}</p> : null}
+      {more?.(text, (lines) => setText((now) => [now.trimEnd(), ...lines].filter((line) => line !== '').join('\n')))}
       <div className="pt-2">
         <Button look="line" type="submit" hint="Ctrl Enter" disabled={wrong !== null}>
           Set it

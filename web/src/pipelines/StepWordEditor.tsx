@@ -26,6 +26,7 @@ import {
   TextEditor,
   ValuesEditor,
 } from '../design/index.ts';
+import { Variants } from '../parts/Propose.tsx';
 import { counted, plural } from '../words/figures.ts';
 import { FieldExamples, FilledFor } from './FilledFor.tsx';
 import { ServiceChoice } from './ServiceChoice.tsx';
@@ -191,6 +192,9 @@ const EDITORS: { readonly [Type in WordEditor['type']]: (word: Edited<Type>) => 
       value={(value as string[]) ?? []}
       most={editor.most}
       hint={lineHint(field, step, choices)}
+      {...(step.kind === 'vary' && field === 'variants'
+        ? { more: (lines, add) => <Variants texts={lines} onProposed={add} /> }
+        : {})}
       onChange={put}
     />
   ),

@@ -1,5 +1,6 @@
 import { countVariants, STANDING_PLACES, type StandingPlace, type StandingWords, variantProblem } from '@grivo/core';
 import { Button, ChoiceWord, Head, LinesOnce, NumberOnce, Word } from '../design/index.ts';
+import { Variants } from '../parts/Propose.tsx';
 import { count } from '../words/figures.ts';
 import { CallToReaders, ClosingLink } from './Ends.tsx';
 import { linesIn } from './houseWords.ts';
@@ -113,6 +114,7 @@ function OneStanding({
                   if (lines.length > 50) return '50 texts are the most.';
                   return lines.map(variantProblem).find((problem) => problem !== null) ?? null;
                 }}
+                more={(text, add) => <Variants texts={linesIn(text)} onProposed={add} />}
                 onPut={(text) => onPut({ texts: linesIn(text) })}
                 close={close}
               />

@@ -50,3 +50,14 @@ export function translatePrompt(p: {
     p.units.map(({ n, text }) => outside(`text ${n}`, text)),
   );
 }
+
+export function proposalRules(): string {
+  return `You say what an editor says in other ways, each time in the language it is said in.\n${RULE_OF_FENCES}`;
+}
+
+export function proposalPrompt({ texts, many }: { texts: readonly string[]; many: number }): string {
+  return written(
+    `Task: give ${many} other texts that say the same as the numbered ones, each in one line, about as long as they are and in their language, no two alike. What stands in double braces, as {{ subject }}, is filled in later: every text keeps all of it, letter by letter. No other braces, no numbering, no quotation marks around them.`,
+    texts.map((text, i) => outside(`text ${i + 1}`, text)),
+  );
+}

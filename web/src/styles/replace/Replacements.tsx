@@ -57,7 +57,7 @@ export function Replacements({ style, edit }: { style: HouseStyleWhole; edit: St
         </ol>
         <p className="flex flex-wrap items-baseline gap-x-5 pt-2 text-proc leading-7">
           {rules.length > MOST_SHOWN ? `and ${rules.length - MOST_SHOWN} more. ` : ''}
-          <AddRule onMade={(rule) => edit.put(({ rules: now }) => ({ rules: [...now, rule] }))} />
+          <AddRules onMade={(made) => edit.put(({ rules: now }) => ({ rules: [...now, ...made] }))} />
           <AllAsList rules={rules} onPut={(next) => edit.put({ rules: [...next] })} />
         </p>
         <p className="max-w-prose pt-3 text-small text-ink-3">
@@ -162,7 +162,7 @@ function RuleSentence({ rule, onPut }: { rule: ReplacementRule; onPut: (rule: Re
   );
 }
 
-function AddRule({ onMade }: { onMade: (rule: ReplacementRule) => void }) {
+function AddRules({ onMade }: { onMade: (rules: readonly ReplacementRule[]) => void }) {
   return (
     <Word
       label="A new rule"
@@ -178,7 +178,7 @@ function AddRule({ onMade }: { onMade: (rule: ReplacementRule) => void }) {
           }}
           onPut={(text) => {
             const lines = readRules(text);
-            if (lines.ok) for (const rule of lines.rules) onMade(rule);
+            if (lines.ok) onMade(lines.rules);
           }}
           close={close}
         />
