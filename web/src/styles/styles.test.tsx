@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
-import type { HouseStyle, HouseStyleWhole } from '@grivo/contract';
-import { PLAIN_STYLE } from '@grivo/core';
+import type { HouseStyle, HouseStyleWhole, StyleSample, StyleText } from '@grivo/contract';
+import { FIGURE_NAMES, PLAIN_STYLE } from '@grivo/core';
 import { screen, waitFor, within } from '@testing-library/react';
 import { Navigate, Route, Routes } from 'react-router';
 import { beforeEach, describe, expect, it } from 'vitest';
@@ -152,6 +152,87 @@ describe('a house style', () => {
     await hands.click(screen.getByRole('radio', { name: /as “we”/ }));
     expect(await screen.findByText(/Somebody else changed the same words meanwhile/)).toBeTruthy();
     expect(screen.getByRole('button', { name: 'Who it speaks as: of the matter alone' })).toBeTruthy();
+  });
+
+  const changed = (it: HouseStyleWhole) => {
+    let now = it;
+    const sent: HouseStyle['document'][] = [];
+    const answers: Record<string, Answer> = {
+      [`PUT /styles/${S}`]: ({ body }) => {
+        const { document } = body as { document: HouseStyle['document'] };
+        sent.push(document);
+        now = { ...now, rev: now.rev + 1, version: now.version + 1, document };
+        return now;
+      },
+      [`GET /styles/${S}`]: () => now,
+    };
+    return { sent, answers };
+  };
+
+  it('words of parts are said otherwise, and go back to the shipped wording', async () => {
+    const it = changed(style());
+    const { hands } = shown(style(), it.answers);
+    await hands.click(await screen.findByRole('button', { name: /^Words where an article folds/ }));
+    const field = screen.getByRole('textbox', { name: 'Words where an article folds' });
+    await hands.clear(field);
+    await hands.type(field, 'Go on');
+    await hands.click(screen.getByRole('button', { name: /Set it/ }));
+    await waitFor(() => expect(it.sent.at(-1)?.wording).toEqual({ readOn: 'Go on' }));
+    await hands.click(await screen.findByRole('button', { name: /^Words where an article folds: Go on/ }));
+    await hands.click(screen.getByRole('button', { name: 'Back to the shipped wording' }));
+    await waitFor(() => expect(it.sent.at(-1)?.wording).toEqual({}));
+    expect(await screen.findByRole('button', { name: /^Words where an article folds: Read on/ })).toBeTruthy();
+  });
+
+  it('an article closes with a link, and has markup of the owner’s own, as typed', async () => {
+    const it = changed(style());
+    const { hands } = shown(style(), it.answers);
+    await hands.click(await screen.findByRole('button', { name: 'Close with a link' }));
+    await hands.type(screen.getByLabelText('Words of the link'), 'All we wrote');
+    await hands.type(screen.getByLabelText(/Where it leads/), '/all');
+    await hands.click(screen.getByRole('button', { name: 'Keep it' }));
+    await waitFor(() =>
+      expect(it.sent.at(-1)?.closingLink).toEqual({ before: '', words: 'All we wrote', address: '/all' }),
+    );
+    await hands.click(await screen.findByRole('button', { name: 'Add markup of your own' }));
+    await waitFor(() => expect(it.sent.at(-1)?.standing).toMatchObject([{ markup: true }]));
+    await hands.click(await screen.findByRole('button', { name: /^The text/ }));
+    const field = screen.getByRole('textbox', { name: 'The markup' });
+    await hands.clear(field);
+    await hands.click(field);
+    await hands.paste('<p>\n  <b>Ours</b>\n</p>');
+    await hands.click(screen.getByRole('button', { name: /Set it/ }));
+    await waitFor(() => expect(it.sent.at(-1)?.standing[0]?.texts).toEqual(['<p>\n  <b>Ours</b>\n</p>']));
+  });
+
+  it('its sample is written anew after a change where that is wished, once the changes are over', async () => {
+    const sample: StyleSample = {
+      heading: 'Smoke',
+      paragraphs: ['One.'],
+      version: 2,
+      atDesk: 0,
+      micros: 900_000,
+      words: 1,
+      reworded: [],
+      outside: [],
+    };
+    const text: StyleText = {
+      id: id('x'),
+      name: 'Smoke',
+      address: '',
+      language: 'en',
+      words: 90,
+      sentences: 9,
+      figures: Object.fromEntries(FIGURE_NAMES.map((name) => [name, 1])) as StyleText['figures'],
+      addedDesk: 0,
+    };
+    const { hands, asked } = shown(style({ samples: [text], sample }), {
+      [`POST /styles/${S}/sample`]: { ...sample, version: 3 },
+    });
+    expect(await screen.findByText(/Written in version 2/)).toBeTruthy();
+    await hands.click(screen.getByRole('checkbox', { name: 'Write it anew after each change' }));
+    await waitFor(() => expect(asked.filter(({ path }) => path.endsWith('/sample'))).toHaveLength(1));
+    await hands.click(screen.getByRole('checkbox', { name: 'Write it anew after each change' }));
   });
 
   it('a text that is not taken stays as it was typed, with what is wrong', async () => {
