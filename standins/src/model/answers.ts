@@ -1,4 +1,5 @@
 import { countWords, stemsOf } from '../words/language.ts';
+import { ownWords } from './own.ts';
 import { formOf, Memory, type ReadRequest, rarity, relevance, type Sentence } from './request.ts';
 
 /** What the editor asks, without the rest of the task. */
@@ -83,7 +84,7 @@ export function questions(request: ReadRequest): { question: string; answer: str
     asked.add(about);
     memory.add(sentence);
     out.push({
-      question: request.language === 'de' ? `Was ist mit „${about}“?` : `What about “${lower(about)}”?`,
+      question: ownWords(request.language).asks(about),
       answer: sentence.statement ? request.put(sentence.statement) : sentence.text,
       passages: [sentence.passage],
     });
@@ -91,7 +92,6 @@ export function questions(request: ReadRequest): { question: string; answer: str
   return out;
 }
 
-const lower = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
 const beginning = (text: string): string =>
   text
     .split(/\s+/)

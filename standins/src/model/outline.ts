@@ -1,4 +1,5 @@
 import { byUse, choicesFrom, countedWords, overlap, stemsOf } from '../words/language.ts';
+import { ownWords } from './own.ts';
 import { type FencedPassage, formOf, type ReadRequest, rarity, relevance, type Sentence } from './request.ts';
 import { compressed } from './rewrite.ts';
 
@@ -15,26 +16,9 @@ export interface OutlineManner {
   headings: 'statements' | 'things';
 }
 
-/** What may be asked of any subject, where there is nothing to plan from. */
-const ASKED: Record<string, (subject: string) => string[]> = {
-  en: (subject) => [
-    `What ${subject} is about`,
-    'How to begin',
-    'What most people get wrong',
-    'How to tell that it worked',
-    'When to ask somebody who knows',
-  ],
-  de: (subject) => [
-    `Worum es bei ${subject} geht`,
-    'Wie man anfängt',
-    'Was die meisten falsch machen',
-    'Woran man merkt, dass es gelingt',
-    'Wann man jemanden fragt, der es kann',
-  ],
-};
-
 function fromNothing(request: ReadRequest, sections: number): OutlinedSection[] {
-  return (ASKED[request.language] ?? ASKED['en']!)(request.subject)
+  return ownWords(request.language)
+    .plan(request.subject)
     .slice(0, Math.max(1, sections))
     .map((heading) => ({ heading, says: `${heading}.`, passages: [] }));
 }

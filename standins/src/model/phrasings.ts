@@ -9,6 +9,8 @@ import { sentencesOf, stemsOf } from '../words/language.ts';
  */
 export interface Statement {
   id: number;
+  /** What the material it stands in is called. */
+  page: string;
   /** As it stands in the material. */
   text: string;
   words: readonly string[];
@@ -120,11 +122,12 @@ const partsOf = (line: string): Part[] =>
 const chosen = (parts: readonly Part[]): readonly Part[] =>
   parts.filter((part, i) => !part.together || parts.findIndex(({ together }) => together) === i);
 
-function statementOf(id: number, text: string, heading: string, line: string): Statement {
+function statementOf(id: number, page: string, text: string, heading: string, line: string): Statement {
   const parts = line === '-' ? [] : partsOf(line);
   const all = (from: readonly Part[]) => new Set(from.flatMap(({ stems }) => stems.flat()));
   return {
     id,
+    page,
     text: text.replace(SOUNDS, ' ').replace(/\s+/g, ' ').replace(/ ,/g, ',').trim(),
     words: bareWords(text),
     heading,
@@ -160,7 +163,7 @@ function read(): Known {
       const { heading = '', lines = [] } = said[i] ?? {};
       if (texts.length !== lines.length)
         throw new Error(`‘${title}’, paragraph ${i + 1}: ${texts.length} sentences, ${lines.length} phrasings`);
-      for (const [n, text] of texts.entries()) all.push(statementOf(all.length, text, heading, lines[n]!));
+      for (const [n, text] of texts.entries()) all.push(statementOf(all.length, title, text, heading, lines[n]!));
     }
   }
   const byBeginning = new Map<string, Statement[]>();

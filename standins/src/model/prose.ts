@@ -1,5 +1,6 @@
 import { choicesFrom, countWords, overlap, stemsOf } from '../words/language.ts';
 import { opened } from './emoji.ts';
+import { ownWords } from './own.ts';
 import {
   type FencedPassage,
   lengthOf,
@@ -70,34 +71,15 @@ export function prose(request: ReadRequest, style: ProseManner): WrittenBlock[] 
     : [
         {
           kind: 'paragraph',
-          text:
-            request.language === 'de' ? 'Dazu sagen die Quellen nichts weiter.' : 'The sources say no more about this.',
+          text: ownWords(request.language).noMore,
           items: [],
           passages: [],
         },
       ];
 }
 
-/** What can be said of anything, where nothing is known of it. */
-const SAID: Record<string, (subject: string) => string[]> = {
-  en: (subject) => [
-    `There is more than one way to go about ${subject}, and what suits one reader does not suit the next.`,
-    'Begin with little, look at what comes of it, and change one thing at a time.',
-    'Write down what you did, so that you can do it again or leave it the next time.',
-    'Take more time than you think you need, and have at hand what you will want before you begin.',
-    'Where something can go badly wrong, ask somebody who has done it before.',
-  ],
-  de: (subject) => [
-    `Bei ${subject} führt mehr als ein Weg zum Ziel, und was dem einen passt, passt dem anderen nicht.`,
-    'Fang klein an, sieh dir an, was daraus wird, und ändere immer nur eines.',
-    'Schreib auf, was du getan hast, damit du es wiederholen oder lassen kannst.',
-    'Nimm dir mehr Zeit, als du zu brauchen meinst, und leg vorher bereit, was du brauchst.',
-    'Wo etwas gründlich schiefgehen kann, frag jemanden, der es schon getan hat.',
-  ],
-};
-
 function fromNothing(request: ReadRequest): WrittenBlock[] {
-  const all = (SAID[request.language] ?? SAID['en']!)(request.subject);
+  const all = ownWords(request.language).general(request.subject);
   const said = request.said;
   const fresh = all.filter((sentence) => !said.includes(sentence));
   const from = (request.heading ?? '').length % Math.max(1, fresh.length);

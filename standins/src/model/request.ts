@@ -1,5 +1,6 @@
 import { countWords, hashOf, overlap, sentencesOf, stemsOf } from '../words/language.ts';
 import { recognised, type Statement, understood } from './phrasings.ts';
+import { type Tongue, tongue, tongueNamed } from './tongues.ts';
 
 /** One sentence of the fenced material, with where it stands. */
 export interface Sentence {
@@ -28,10 +29,12 @@ export interface FencedPassage {
 export interface ReadRequest {
   task: string;
   subject: string;
+  /** What the subject is called in the language that is asked for. */
+  called: string;
   /** Of the section that is asked for; null when it is none. */
   heading: string | null;
   says: string;
-  language: 'en' | 'de';
+  language: string;
   passages: FencedPassage[];
   /** Texts to be taken as models in form. */
   examples: string[];
@@ -70,17 +73,19 @@ export function readRequest(
       const n = new RegExp(`^${name} (\\d+)$`).exec(part.name)?.[1];
       return n === undefined ? [] : [{ n: Number(n), text: part.text }];
     });
-  const language = /\bin German\b/.test(task) ? 'de' : 'en';
+  const language = /\bin German\b/.test(task) ? 'de' : (tongueIn(task) ?? 'en');
   const article = named('article');
   const headed = new Set(stemsOf(named('heading')));
   // Kept by statement for long: the text of a request is not.
   const asked = hashOf(seed).toString(36);
+  const subject = named('subject') || (task.trim().split('\n').pop() ?? '');
   const passages = [...numbered('passage'), ...(article === '' ? [] : [{ n: 1, text: article }])].map(({ n, text }) =>
     passageOf(n, FROM.exec(text)?.[1] ?? '', text.replace(FROM, ''), language),
   );
   return {
     task,
-    subject: named('subject') || (task.trim().split('\n').pop() ?? ''),
+    subject,
+    called: tongue(language)?.title ?? subject,
     heading: named('heading') || null,
     says: named('it says'),
     language,
@@ -90,11 +95,38 @@ export function readRequest(
     said: named('said before'),
     seed,
     // A section says what its heading speaks of, in the heading's words where it can.
-    put: (statement) => say(statement, asked, headed),
+    put: (statement) => (tongue(language) ? statement.text : say(statement, asked, headed)),
   };
 }
 
+function tongueIn(task: string): string | null {
+  const [, name = ''] = /\barticle in (\w+)\b/.exec(task) ?? [];
+  return tongueNamed(name);
+}
+
+/** A passage as it is said in a further language: only what there are words for. */
+function passageIn(own: Tongue, n: number, from: string, text: string): FencedPassage {
+  const said = text
+    .split(/\n+/)
+    .flatMap((line) => [
+      ...recognised(line).flatMap((part) => (typeof part === 'string' ? [] : (own.says(part) ?? []))),
+      ...sentencesOf(line, 'en').flatMap((sentence) => own.understands(sentence) ?? []),
+    ]);
+  const sentences = said.map((statement, at) => ({
+    text: statement.text,
+    statement,
+    passage: n,
+    at,
+    stems: new Set(statement.ever),
+    leans: false,
+  }));
+  const stems = new Set(said.flatMap(({ ever }) => [...ever]));
+  return { n, from, text: said.map(({ text }) => text).join(' '), sentences, stems, heading: headingOf(sentences) };
+}
+
 function passageOf(n: number, from: string, text: string, language: string): FencedPassage {
+  const own = tongue(language);
+  if (own) return passageIn(own, n, from, text);
   const parts = text.split(/\n+/).flatMap((line) => recognised(line));
   const sentences = parts
     .flatMap((part): Pick<Sentence, 'text' | 'statement'>[] =>
@@ -172,8 +204,10 @@ export class Memory {
   private readonly told = new Set<number>();
 
   constructor(said: string, language: string) {
+    const own = tongue(language);
     this.heard = sentencesOf(said, language).flatMap((sentence) => {
-      const statements = understood(sentence);
+      const known = own?.understands(sentence);
+      const statements = known ? [known] : understood(sentence);
       for (const { id } of statements) this.told.add(id);
       return statements.length > 0
         ? statements.map(({ text }) => new Set(stemsOf(text)))

@@ -2,7 +2,7 @@
 
 export interface Manner {
   person: string;
-  language: 'en' | 'de';
+  language: string;
   /** Pairs of wordings that mean the same; the first is replaced by the second where chance says so. */
   wording: readonly (readonly [RegExp, string])[];
   /** Of a hundred sentences that could be turned or reworded, how many are. */
@@ -142,14 +142,9 @@ const MAY_FALL = new Set([
 ]);
 
 /** Two short neighbours as one sentence, where that reads well. */
-export function joined(
-  a: string,
-  b: string,
-  chance: (options: number) => number,
-  language: 'en' | 'de',
-): string | null {
+export function joined(a: string, b: string, chance: (options: number) => number, language: string): string | null {
   // Only English joins by a comma and a small letter without changing anything else.
-  if (language === 'de') return null;
+  if (language !== 'en') return null;
   if (a.length > 70 || b.length > 80 || !a.endsWith('.') || /[;:]/.test(a + b) || chance(3) !== 0) return null;
   const first = b.split(' ')[0]!;
   if (!MAY_FALL.has(first)) return null;
@@ -160,8 +155,8 @@ export function joined(
 const LONGEST_PAIR = 190;
 
 /** Two sentences as one of two parts, where neither has parts of its own; only English begins the second small. */
-export function besides(a: string, b: string, language: 'en' | 'de'): string | null {
-  if (language === 'de' || a.length + b.length > LONGEST_PAIR) return null;
+export function besides(a: string, b: string, language: string): string | null {
+  if (language !== 'en' || a.length + b.length > LONGEST_PAIR) return null;
   if (!/^[^;:?!]+\.$/.test(a) || !/^[^;:?!]+\.$/.test(b)) return null;
   // A name keeps its capital, and so does what is all capitals.
   if (!SMALL.has(b.split(/[ ,]/)[0]!.toLowerCase())) return null;

@@ -1,8 +1,10 @@
 import { byUse, choicesFrom, countedWords, countWords, hashOf, overlap, stemsOf } from '../words/language.ts';
 import { opened } from './emoji.ts';
+import { ownWords } from './own.ts';
 import { type Statement, sayIn } from './phrasings.ts';
 import { formOf, LEANS, personAsked, type ReadRequest, rarity, relevance, type Sentence } from './request.ts';
 import { compressed, rewrite } from './rewrite.ts';
+import { tongue } from './tongues.ts';
 import { topics } from './topics.ts';
 
 /** Short pieces: points, titles, descriptions, keywords, all from the sentences of the material. */
@@ -58,6 +60,7 @@ export function titles(request: ReadRequest): string[] {
   const most = Number(/at most (\d+) characters/.exec(request.task)?.[1] ?? 70);
   const wanted = Number(/give (\d+) titles/.exec(request.task)?.[1] ?? 3);
   const form = formOf(request.examples);
+  const own = ownWords(request.language);
   const chance = choicesFrom(`${request.seed}titles`);
   const forms: string[] = [];
   const add = (text: string) => {
@@ -66,32 +69,24 @@ export function titles(request: ReadRequest): string[] {
   const made = ideas(request);
   const start = chance(made.length || 1);
   // Where the examples ask, a question comes first; otherwise what is as long as they are.
-  const asked =
-    request.language === 'de' ? `Worauf kommt es an: ${request.subject}?` : `What matters in ${request.subject}?`;
+  const asked = own.matters(request.called);
   if (form?.asks) add(asked);
   for (const text of [...made.slice(start), ...made.slice(0, start)]) add(text);
   const far = (text: string) => (form ? Math.abs(countWords(text) - form.words) : 0);
   for (const text of statementsOn(request, most).sort((a, b) => far(a) - far(b))) add(text);
   // A long subject leaves no room: what stands before its first comma has to do.
-  const [brief = ''] = request.subject.split(/[,;:]/);
-  if (forms.length === 0)
-    for (const text of [asked, ...FRAMES[request.language]!(sentenceCase(brief.trim()))]) add(text);
+  const [brief = ''] = request.called.split(/[,;:]/);
+  if (forms.length === 0) for (const text of [asked, ...own.titles(sentenceCase(brief.trim()))]) add(text);
   if (form && !form.asks) forms.sort((a, b) => far(a) - far(b));
-  return (forms.length > 0 ? forms : [sentenceCase(request.subject)]).slice(0, wanted);
+  return (forms.length > 0 ? forms : [sentenceCase(request.called)]).slice(0, wanted);
 }
 
-/** Frames for any subject, where nothing is known to name. */
-const FRAMES: Record<string, (plain: string) => string[]> = {
-  en: (plain) => [`${plain}: what to know`, `${plain}, looked at closely`, `The facts on ${plain}`],
-  de: (plain) => [`${plain}: was man wissen sollte`, `${plain}, genau betrachtet`, `Das Wichtigste zu ${plain}`],
-};
-
 function ideas(request: ReadRequest): string[] {
-  const plain = sentenceCase(request.subject);
+  const plain = sentenceCase(request.called);
   const [first, second, third] = topics(request);
-  const german = request.language === 'de';
-  if (!first) return FRAMES[request.language]!(plain);
-  const join = german ? 'und' : 'and';
+  const own = ownWords(request.language);
+  if (!first) return own.titles(plain);
+  const join = own.and;
   const inner = (text: string) => within(text, request.language);
   return [
     first ? `${plain}: ${inner(first)}` : null,
@@ -109,10 +104,10 @@ function statementsOn(request: ReadRequest, most: number): string[] {
       .flatMap((passage) => passage.sentences)
       .filter((sentence) => !sentence.leans)
       .map((sentence) => ({
-        text: (sentence.statement ? sayIn(sentence.statement, hashOf(request.seed) % 1_000) : sentence.text).replace(
-          /[.!]$/,
-          '',
-        ),
+        text: (sentence.statement && !tongue(request.language)
+          ? sayIn(sentence.statement, hashOf(request.seed) % 1_000)
+          : sentence.text
+        ).replace(/[.!]$/, ''),
         hits: [...sentence.stems].filter((s) => subject.has(s)).length,
       }))
       // What points back is no title.
@@ -126,27 +121,23 @@ function statementsOn(request: ReadRequest, most: number): string[] {
 /** What an entry in search results says of a text: its subject and what it goes through. */
 export function description(request: ReadRequest, most = 155): string {
   // A round-up is called by all it gathers: then the first of it stands for it.
-  const short = request.subject.length > 60 ? request.subject.split(/[;,:]/)[0]!.trim() : request.subject;
+  const short = request.called.length > 60 ? request.called.split(/[;,:]/)[0]!.trim() : request.called;
   const plain = sentenceCase(short);
-  const german = request.language === 'de';
+  const own = ownWords(request.language);
   const inner = topics(request).map((text) => within(text, request.language));
   const last = (parts: readonly string[]) =>
-    parts.length < 2
-      ? (parts[0] ?? '')
-      : `${parts.slice(0, -1).join(', ')} ${german ? 'und' : 'and'} ${parts[parts.length - 1]}`;
-  const frames = german
-    ? [`${plain}, kurz erklärt: `, `${plain}: `, `Worum es bei ${short} geht: `]
-    : [
-        `${plain}: `,
-        `${plain}, from the start: `,
-        ...(/^\p{Ll}/u.test(short) ? [`What to know about ${short}: `] : []),
-      ];
+    parts.length < 2 ? (parts[0] ?? '') : `${parts.slice(0, -1).join(', ')} ${own.and} ${parts[parts.length - 1]}`;
+  const frames = [
+    ...own.begins(plain),
+    ...(request.language === 'de' ? [`Worum es bei ${short} geht: `] : []),
+    ...(request.language === 'en' && /^\p{Ll}/u.test(short) ? [`What to know about ${short}: `] : []),
+  ];
   const frame = frames[choicesFrom(`${request.seed}description`)(frames.length)]!;
   for (let n = Math.min(4, inner.length); n > 0; n--) {
     const text = `${frame}${last(inner.slice(0, n))}.`;
     if (text.length <= most) return text;
   }
-  return german ? `${plain}: was die Quellen dazu sagen.` : `${plain}: what the sources say about it.`;
+  return own.nothing(plain);
 }
 
 /** As it stands within a sentence: small, unless it begins with a name or, in German, a noun. */
@@ -164,6 +155,11 @@ const GERMAN_SMALL = new Set(
 
 /** The subject, and pairs of words the material repeats. */
 export function keywords(request: ReadRequest, most = 6): string[] {
+  // Its words in further languages are no words a table of pairs could be made of.
+  if (tongue(request.language))
+    return topics(request)
+      .slice(0, most)
+      .map((topic) => topic.toLowerCase());
   const counts = new Map<string, number>();
   for (const passage of request.passages) {
     const words = passage.text.toLowerCase().match(/[\p{L}-]+/gu) ?? [];
@@ -186,6 +182,7 @@ export function keywords(request: ReadRequest, most = 6): string[] {
 }
 
 export function hashtags(request: ReadRequest): string[] {
+  if (tongue(request.language)) return [];
   return frequent(request).slice(0, 4);
 }
 

@@ -1,4 +1,5 @@
 import { stemsOf } from '../words/language.ts';
+import { ownWords } from './own.ts';
 import { type ReadRequest, rarity, relevance, type Sentence } from './request.ts';
 
 /** Tables of what the material gives in figures: a figure, what it is of, a row each. */
@@ -41,7 +42,7 @@ const beginning = (text: string): string =>
     .replace(/[,;:.]+$/, '');
 
 export function tableHead({ language }: ReadRequest): string[] {
-  return language === 'de' ? ['Wovon', 'Wie viel'] : ['What it is of', 'The figure'];
+  return ownWords(language).table;
 }
 
 export function tableRows(request: ReadRequest): { cells: string[]; passages: number[] }[] {
@@ -49,5 +50,5 @@ export function tableRows(request: ReadRequest): { cells: string[]; passages: nu
 }
 
 export function tableCaption({ language, subject }: ReadRequest): string {
-  return language === 'de' ? `Zahlen zu ${subject}` : `Figures on ${subject}`;
+  return ownWords(language).figures(subject);
 }

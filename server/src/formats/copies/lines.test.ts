@@ -13,6 +13,13 @@ test('lines are broken at spaces, and a word that is too wide between letters', 
   expect(shown('', 5)).toEqual(['']);
 });
 
+test('lines of a script without spaces end between its letters, never before what closes or after what opens', () => {
+  expect(shown('塩は、はかりで量る。', 4)).toEqual(['塩は、は', 'かりで量', 'る。']);
+  expect(shown('塩は、はか', 2)).toEqual(['塩', 'は、', 'はか']);
+  expect(shown('塩瓶（一つ）', 3)).toEqual(['塩瓶', '（一', 'つ）']);
+  expect(shown('a half-litre jar', 7)).toEqual(['a half-', 'litre', 'jar']);
+});
+
 test('each line is put in order by itself, once it is broken', () => {
   expect(shown('שעווה 25 גרם לתיק', 12, true)).toEqual([' גרם|25|שעווה ', 'לתיק']);
   expect(shown('the תיק bag', 40)).toEqual(['the |תיק| bag']);

@@ -1,3 +1,4 @@
+import LineBreaker from 'linebreak';
 import { mirrored, orderOf } from '../type/order.ts';
 
 /** A piece of a text that looks one way. */
@@ -15,7 +16,7 @@ export interface SetPiece<Ink> extends Piece<Ink> {
 export const FROM_RIGHT = /[\p{sc=Arab}\p{sc=Hebr}\p{sc=Syrc}\p{sc=Thaa}\p{sc=Nkoo}]/u;
 
 /**
- * Breaks a text into lines no wider than there is room, at its spaces, each with its pieces in the order they stand from left
+ * Breaks a text into lines no wider than there is room, where its script may be broken, each with its pieces in the order they stand from left
  * to right (Unicode Standard Annex 9: lines are broken in the order they are read, then each is put in order). A word that
  * is wider than the room is broken between letters.
  * @param measure how wide a piece is, in the unit of `room`
@@ -55,33 +56,38 @@ export function linesOf<Ink>(
   });
 }
 
+/** Pieces of a text between which a line may end, the spaces behind each with it (Unicode Standard Annex 14). */
+function* between(text: string): Generator<{ from: number; to: number }> {
+  const breaker = new LineBreaker(text);
+  let from = 0;
+  for (let at = breaker.nextBreak(); at; at = breaker.nextBreak()) {
+    if (at.position > from) yield { from, to: at.position };
+    from = at.position;
+  }
+}
+
 /** Where lines end. */
 function breaksOf(text: string, room: number, widthOf: (from: number, to: number) => number): number[] {
   const ends: number[] = [];
-  let from = 0;
   let width = 0;
-  let read = 0;
-  for (const match of text.matchAll(/\S+/g)) {
-    // With the spaces before it.
-    const start = read;
-    const to = match.index + match[0].length;
-    read = to;
-    const own = widthOf(start, to);
+  for (const { from: start, to } of between(text)) {
+    // Spaces at the end of a line take no room.
+    const last = start + text.slice(start, to).trimEnd().length;
+    const own = widthOf(start, last);
     if (width > 0 && width + own > room) {
       ends.push(start);
-      from = start;
       width = 0;
     }
-    width += own;
-    // One word that is wider than the room.
-    while (width > room && to - from > 1) {
+    let from = start;
+    // One piece that is wider than the room.
+    while (widthOf(from, last) > room && last - from > 1) {
       let fits = from + 1;
-      while (fits < to && widthOf(from, fits + 1) <= room) fits++;
-      if (fits >= to) break;
+      while (fits < last && widthOf(from, fits + 1) <= room) fits++;
+      if (fits >= last) break;
       ends.push(fits);
       from = fits;
-      width = widthOf(from, to);
     }
+    width += widthOf(from, to);
   }
   return [...ends, text.length];
 }

@@ -20,6 +20,8 @@ const FAMILIES = {
   'schibsted-grotesk': { scripts: ['latin', 'latin-ext'], slanted: true },
   'noto-naskh-arabic': { scripts: ['arabic'], slanted: false },
   'noto-serif-hebrew': { scripts: ['hebrew'], slanted: false },
+  'noto-serif-jp': { scripts: ['japanese'], slanted: false },
+  'noto-emoji': { scripts: ['emoji'], slanted: false },
 } as const;
 export type Family = keyof typeof FAMILIES;
 

@@ -56,7 +56,7 @@ describe('a line set in a face', () => {
 
   test('leaves out what joins and colours letters, and tells one no face has', () => {
     expect(set('salt\u200b\u00ad 🧂').advance).toBe(set('salt ').advance);
-    expect(book.set('塩', false)).toEqual({ missing: '塩' });
-    expect(book.set('塩', false)).toEqual({ missing: '塩' });
+    expect(book.set('가', false)).toEqual({ missing: '가' });
+    expect(book.set('가', false)).toEqual({ missing: '가' });
   });
 });

@@ -6,8 +6,8 @@ import { type Stretch, stretchesIn } from './stretches.ts';
 
 /** Where letters come from, in this order: no face has all scripts. */
 const FAMILIES: Record<CardFace, readonly Family[]> = {
-  book: ['literata', 'noto-naskh-arabic', 'noto-serif-hebrew'],
-  plain: ['schibsted-grotesk', 'literata', 'noto-naskh-arabic', 'noto-serif-hebrew'],
+  book: ['literata', 'noto-naskh-arabic', 'noto-serif-hebrew', 'noto-serif-jp'],
+  plain: ['schibsted-grotesk', 'literata', 'noto-naskh-arabic', 'noto-serif-hebrew', 'noto-serif-jp'],
 };
 
 /** Words that are remembered as set; titles come from ten thousands of articles. */

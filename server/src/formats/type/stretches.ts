@@ -1,7 +1,8 @@
 import { type Family, faceWith, type OpenFace } from './open.ts';
 
-/** What no face of text shows, and nobody misses: emoji, and what joins or colours them. */
-const LEFT_OUT = /\p{Extended_Pictographic}|\p{Emoji_Modifier}|\u200d|\ufe0e|\ufe0f|\u00ad|\u200b/gu;
+/** What no face shows, and nobody misses: what joins or colours emoji, and where a word may be parted. */
+const LEFT_OUT = /\p{Emoji_Modifier}|\u200d|\ufe0e|\ufe0f|\u00ad|\u200b/gu;
+const EMOJI = /\p{Extended_Pictographic}/u;
 
 export interface Stretch {
   text: string;
@@ -24,6 +25,8 @@ export function stretchesIn(
       continue;
     }
     const face = faceWith(families, style, point);
+    // An emoji that is newer than the face of emoji says nothing the text does not.
+    if (!face && EMOJI.test(letter)) continue;
     if (!face) return { ok: false, letter };
     stretches.push({ text: letter, face });
   }
