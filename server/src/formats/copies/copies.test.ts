@@ -157,9 +157,9 @@ test('emoji are printed, and letters no face has are named', async () => {
     const one = { ...article, body: [{ type: 'paragraph', id: 'p', content: [{ text }] } satisfies Block] };
     return pdfOf(one, articleFlow(one, resolve), pictures);
   };
-  const well = await say('Salt 🧂 and brine');
+  const well = await say('Salt 🧂 12 and brine');
   if (!well.ok) throw new Error(well.problem);
-  expect((await readPdf(well.body)).pages[0]).toMatch(/Salt +🧂 +and brine/u);
+  expect((await readPdf(well.body)).pages[0]).toMatch(/Salt +🧂 +12 and brine/u);
   expect(await say('가')).toEqual({ ok: false, problem: 'the face of a PDF has no letter ‘가’' });
 });
 

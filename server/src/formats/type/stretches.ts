@@ -19,8 +19,8 @@ export function stretchesIn(
   for (const letter of text.replace(LEFT_OUT, '').replace(/\s+/g, ' ')) {
     const point = letter.codePointAt(0)!;
     const last = stretches.at(-1);
-    // Spaces and points are in every part: a stretch is not broken for them.
-    if (last?.face.font.hasGlyphForCodePoint(point)) {
+    // Spaces and points are in every part: a stretch is not broken for them. The face of emoji has figures of its own.
+    if (!last?.face.name.startsWith('noto-emoji') && last?.face.font.hasGlyphForCodePoint(point)) {
       last.text += letter;
       continue;
     }
