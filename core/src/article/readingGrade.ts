@@ -32,6 +32,12 @@ function syllablesOf(word: string, tongue: 'en' | 'de'): number {
   return n;
 }
 
+/** Whether a word has a letter; nearly all begin with a plain one. */
+function hasLetter(word: string): boolean {
+  const first = word.charCodeAt(0) | 0x20;
+  return (first >= 0x61 && first <= 0x7a) || /\p{L}/u.test(word);
+}
+
 /** The counts of one sentence; figures are no words. */
 export function gradeCounts(sentence: string, language: string): GradeCounts {
   return gradeCountsOf(wordsOfText(sentence, language), language);
@@ -39,7 +45,7 @@ export function gradeCounts(sentence: string, language: string): GradeCounts {
 
 /** The same of a sentence that is cut into its words already. */
 export function gradeCountsOf(all: readonly string[], language: string): GradeCounts {
-  const words = all.filter((word) => /\p{L}/u.test(word));
+  const words = all.filter(hasLetter);
   const counts: GradeCounts = { words: words.length, syllables: 0, long: 0, many: 0, single: 0 };
   const tongue = language.slice(0, 2);
   if (tongue !== 'en' && tongue !== 'de') return counts;

@@ -162,11 +162,16 @@ export function figuresOfText(text: string, language: string): TextFigures {
   };
 }
 
+/** Letters of the longest word for a person, with what it may be drawn together with. */
+const LONGEST_PERSON = 12;
+
 function personsOf(words: readonly string[], tongue: string): TextFigures['persons'] {
   const of = PERSON_WORDS[tongue];
   if (!of) return { I: 0, we: 0, you: 0 };
   const times = { I: 0, we: 0, you: 0 };
   for (const word of words) {
+    // No word for a person is longer; most words are.
+    if (word.length > LONGEST_PERSON) continue;
     // 'we've' is said as 'we'.
     const end = word.search(/['’]/);
     const said = (end < 0 ? word : word.slice(0, end)).toLowerCase();

@@ -62,18 +62,34 @@ function marksOf(texts: readonly Counted[], language: string): string[] {
 export function handOf(texts: readonly string[], language: string): Hand {
   const counted = texts.map((text) => countedIn(text, language));
   const marks = marksOf(counted, language);
-  const learnt = (from: readonly Counted[]): Hand['marks'] => {
-    const words = from.reduce((sum, one) => sum + one.words, 0);
-    return marks.map((mark) => {
-      const rates = from.map((one) => rate(one, mark));
+  const words = counted.reduce((sum, one) => sum + one.words, 0);
+  const sums = marks.map((mark) => sumsOf(counted, mark));
+  /** What is learnt from all texts, or from all but one: sums are taken from once, not gone through for each text. */
+  const learnt = (without: Counted | null): Hand['marks'] =>
+    marks.map((mark, i) => {
+      const { times, rates, squares } = sums[i]!;
+      const left = without ? rate(without, mark) : 0;
+      const many = counted.length - (without ? 1 : 0);
       // A mark that never stood may stand one day: half a time is added.
-      const mean = (from.reduce((sum, one) => sum + (one.times.get(mark) ?? 0), 0) + 0.5) / Math.max(1, words + 1);
-      const spread = rates.reduce((sum, one) => sum + (one - mean) ** 2, 0) / Math.max(1, rates.length - 1);
-      return { mark, mean, deviation: Math.sqrt(spread) };
+      const mean =
+        (times - (without?.times.get(mark) ?? 0) + 0.5) / Math.max(1, words - (without ? without.words : 0) + 1);
+      const spread = squares - left ** 2 - 2 * mean * (rates - left) + many * mean ** 2;
+      return { mark, mean, deviation: Math.sqrt(Math.max(0, spread) / Math.max(1, many - 1)) };
     });
-  };
-  const own = counted.map((one, i) => distance(learnt(counted.filter((_, j) => j !== i)), one));
-  return { language, words: counted.reduce((sum, one) => sum + one.words, 0), marks: learnt(counted), own };
+  const own = counted.map((one) => distance(learnt(one), one));
+  return { language, words, marks: learnt(null), own };
+}
+
+/** How often a mark stands in texts together, the sum of its rates in each, and that of their squares. */
+function sumsOf(counted: readonly Counted[], mark: string): { times: number; rates: number; squares: number } {
+  let [times, rates, squares] = [0, 0, 0];
+  for (const one of counted) {
+    const own = rate(one, mark);
+    times += one.times.get(mark) ?? 0;
+    rates += own;
+    squares += own ** 2;
+  }
+  return { times, rates, squares };
 }
 
 const rate = ({ words, times }: Counted, mark: string): number => (times.get(mark) ?? 0) / Math.max(1, words);

@@ -1,4 +1,4 @@
-import { RE2JS } from 're2js';
+import { RE2JS, RE2Set } from 're2js';
 import type { Block, Inline, Replaced } from '../article/block.ts';
 import { withTexts } from '../article/text.ts';
 import type { HouseStyleDocument, ReplacementRule } from './document.ts';
@@ -42,7 +42,7 @@ interface WordRule {
   tokens: readonly Token[];
 }
 
-type Finder = (text: string, tokens: readonly Token[]) => Iterable<Found>;
+type Finder = (text: string) => Iterable<Found>;
 
 /** Rules made ready once, to be tried on many texts. */
 interface Ready {
@@ -75,9 +75,10 @@ export function ruleProblem({ find, pattern, say }: ReplacementRule): string | n
 function readyOf(rules: readonly ReplacementRule[]): Ready {
   const words = new Map<string, WordRule[]>();
   const finders: Finder[] = [];
+  const patterns: { n: number; rule: ReplacementRule }[] = [];
   for (const [n, rule] of rules.entries()) {
     if (ruleProblem(rule) !== null) continue;
-    if (rule.pattern) finders.push(byPattern(n, rule));
+    if (rule.pattern) patterns.push({ n, rule });
     else if (UNSPACED.test(rule.find)) finders.push(wherever(n, rule));
     else {
       const tokens = tokensOf(rule.find.trim());
@@ -85,11 +86,26 @@ function readyOf(rules: readonly ReplacementRule[]): Ready {
       words.set(first, [...(words.get(first) ?? []), { n, rule, tokens }]);
     }
   }
+  for (const cased of [true, false]) {
+    const those = patterns.filter(({ rule }) => rule.cased === cased);
+    if (those.length > 0) finders.push(byPatterns(those, cased ? 0 : RE2JS.CASE_INSENSITIVE));
+  }
   return { words, finders, rules };
 }
 
-function byPattern(n: number, rule: ReplacementRule): Finder {
-  const compiled = RE2JS.compile(rule.find, rule.cased ? 0 : RE2JS.CASE_INSENSITIVE);
+/** Which of many patterns stand in a text is told in one pass over it; only those are looked for by themselves. */
+function byPatterns(patterns: readonly { n: number; rule: ReplacementRule }[], flags: number): Finder {
+  const set = new RE2Set(RE2Set.UNANCHORED, flags);
+  for (const { rule } of patterns) set.add(rule.find);
+  set.compile();
+  const each = patterns.map(({ n, rule }) => byPattern(n, rule, flags));
+  return function* (text) {
+    for (const i of set.match(text) as readonly number[]) yield* each[i]!(text);
+  };
+}
+
+function byPattern(n: number, rule: ReplacementRule, flags: number): Finder {
+  const compiled = RE2JS.compile(rule.find, flags);
   return function* (text) {
     const matcher = compiled.matcher(text);
     while (matcher.find()) {
@@ -129,7 +145,7 @@ function* byWords({ words }: Ready, text: string, tokens: readonly Token[]): Ite
 /** Places of a text that are replaced, in their order: where two rules want the same letters, the one that stands first has them. */
 function placesIn(ready: Ready, text: string, may: (place: Found) => boolean): Found[] {
   const tokens = ready.words.size > 0 ? tokensOf(text) : [];
-  const found = [...byWords(ready, text, tokens), ...ready.finders.flatMap((finder) => [...finder(text, tokens)])];
+  const found = [...byWords(ready, text, tokens), ...ready.finders.flatMap((finder) => [...finder(text)])];
   found.sort((a, b) => a.rule - b.rule || a.from - b.from);
   const out: Found[] = [];
   for (const place of found)
@@ -157,10 +173,17 @@ function withoutGap(text: string, place: Found): Found {
 
 const linkOf = ({ link }: Inline): string => (link ? JSON.stringify(link) : '');
 
+const quotationsIn = (content: readonly Inline[]): (readonly [number, number])[] =>
+  [
+    ...content
+      .map((part) => part.text)
+      .join('')
+      .matchAll(QUOTED),
+  ].map((match) => [match.index, match.index + match[0].length] as const);
+
 /** Whether a rule may be used at a place of words with marks and links. */
 function mayIn(content: readonly Inline[], rules: readonly ReplacementRule[], quoted: boolean) {
-  const text = content.map((part) => part.text).join('');
-  const said = [...text.matchAll(QUOTED)].map((match) => [match.index, match.index + match[0].length] as const);
+  let said: (readonly [number, number])[] | null = null;
   const parts: { from: number; to: number; part: Inline }[] = [];
   let at = 0;
   for (const part of content) {
@@ -169,6 +192,7 @@ function mayIn(content: readonly Inline[], rules: readonly ReplacementRule[], qu
   }
   return ({ from, to, rule }: Found): boolean => {
     const { where } = rules[rule]!;
+    said ??= quotationsIn(content);
     if (!where.includes('quotations') && (quoted || said.some(([a, b]) => from < b && to > a))) return false;
     const over = parts.filter((one) => from < one.to && to > one.from).map(({ part }) => part);
     if (over.some(({ marks }) => marks?.includes('code'))) return false;
@@ -177,12 +201,13 @@ function mayIn(content: readonly Inline[], rules: readonly ReplacementRule[], qu
   };
 }
 
-/** Rules compiled last: the same are used for many texts in a row. */
-let last: { key: string; ready: Ready } | null = null;
+/** Rules compiled last: the same are used for many texts in a row, and read anew from where they are kept each time. */
+let last: { rules: readonly ReplacementRule[]; key: string; ready: Ready } | null = null;
 
 function prepared(rules: readonly ReplacementRule[]): Ready {
+  if (last?.rules === rules) return last.ready;
   const key = JSON.stringify(rules);
-  if (last?.key !== key) last = { key, ready: readyOf(rules) };
+  last = { rules, key, ready: last?.key === key ? last.ready : readyOf(rules) };
   return last.ready;
 }
 

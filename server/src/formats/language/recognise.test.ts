@@ -1,3 +1,4 @@
+import { languageOf as bySmallWords } from '@grivo/core';
 import { describe, expect, test } from 'vitest';
 import { FRENCH, ITALIAN, PORTUGUESE, SPANISH } from './judged/romance.ts';
 import { DANISH, SWEDISH } from './judged/scandinavian.ts';
@@ -70,4 +71,24 @@ test('a text in another language than it should be is told, one in a language th
 
 test('a text of megabytes is taken in its stride', () => {
   expect(languageOf(ENGLISH.repeat(2_000))).toBe('en');
+});
+
+test('by small words alone, as where others’ documents are read, four fragments in a row are told, and none for another language', () => {
+  const rows = Object.entries(JUDGED).flatMap(([language, text]) => {
+    const lines = text.trim().split('\n');
+    return Array.from({ length: Math.floor(lines.length / 4) }, (_, i) => ({
+      language,
+      told: bySmallWords(lines.slice(i * 4, i * 4 + 4).join('. ')),
+    }));
+  });
+  expect(rows.filter(({ language, told }) => told !== null && told !== language)).toEqual([]);
+  expect(rows.filter(({ language, told }) => told === language).length / rows.length).toBeGreaterThan(0.94);
+  for (const [language, text] of [
+    ['ja', '塩はスプーンに頼らず、はかりで量りましょう。'],
+    ['ar', 'اعتمد على الميزان لا على الملعقة'],
+    ['zh', '盐要用秤称，不要用勺子量。'],
+    ['ko', '소금은 숟가락이 아니라 저울로 잽니다.'],
+    ['el', 'Ζυγίστε το αλάτι με ζυγαριά.'],
+  ])
+    expect(bySmallWords(text!)).toBe(language);
 });
