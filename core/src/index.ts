@@ -34,7 +34,7 @@ export {
   type PictureAsked,
   type VideoAsked,
 } from './article/laidOut.ts';
-export { linkedArticles } from './article/linked.ts';
+export { leadingTo, linkedArticles } from './article/linked.ts';
 export { articleFile, articleMarkdown, blocksMarkdown } from './article/markdown.ts';
 export { type ArticleMeasure, type MeasuredSource, measuresOf } from './article/measures.ts';
 export { type Clash, type Merged, mergeArticles, rejoined as rejoinedInline } from './article/merge.ts';

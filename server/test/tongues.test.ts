@@ -2,13 +2,16 @@ import {
   type ArticleDocument,
   articlePlain,
   blockText,
+  EMPTY_ARTICLE,
   stepKinds as k,
+  linkedArticles,
   type ProcedureDocument,
   type Step,
 } from '@grivo/core';
 import { beforeAll, describe, expect, test } from 'vitest';
 import { languageOf } from '../src/formats/language/recognise.ts';
 import { readRevision } from '../src/nouns/articles/repository.ts';
+import { ledToSiblings } from '../src/nouns/links/siblings.ts';
 import { atTheDesk, type Desk } from './ground/desk.ts';
 import type { Ask } from './ground/http.ts';
 import { intakeAt } from './ground/intake.ts';
@@ -133,3 +136,28 @@ test('one article is put into all four, block by block, and each names the other
     await isInTongue(theirs!, tongue);
   }
 }, 60_000);
+
+test('links of a translation lead to what there is in its language, and stay where there is nothing', async () => {
+  const { db } = w.product.ground;
+  const rows = await db.rows<{ id: string; language: string; live: number }>(
+    `SELECT a.id, a.language, EXISTS(SELECT 1 FROM publication p WHERE p.article = a.id AND p.state = 'live') AS live
+     FROM article a WHERE a.brief = (SELECT brief FROM article WHERE language = 'sv' ORDER BY id DESC LIMIT 1)`,
+  );
+  const of = (language: string) => rows.find((row) => row.language === language)!.id;
+  const [english, swedish] = [of('en'), of('sv')];
+  const document: ArticleDocument = {
+    ...EMPTY_ARTICLE,
+    body: [
+      {
+        type: 'paragraph',
+        id: 'p',
+        content: [
+          { text: 'a', link: { to: 'article', article: english } },
+          { text: 'b', link: { to: 'article', article: 'x'.repeat(20) } },
+        ],
+      },
+    ],
+  };
+  expect(linkedArticles(await ledToSiblings(db, document, 'sv'))).toEqual([swedish, 'x'.repeat(20)]);
+  expect(linkedArticles(await ledToSiblings(db, document, 'fr'))).toEqual([english, 'x'.repeat(20)]);
+});

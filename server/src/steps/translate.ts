@@ -11,6 +11,7 @@ import {
 import type { Performer } from '../engine/performer.ts';
 import { isInOther } from '../formats/language/recognise.ts';
 import { missing } from '../nouns/articles/fields.ts';
+import { ledToSiblings } from '../nouns/links/siblings.ts';
 import type { Tools } from '../ports/tools.ts';
 import { askWriter, filled, instructed, withNote } from './asking.ts';
 import { housed, personFor, personWritten, styleFor } from './inStyle.ts';
@@ -61,7 +62,7 @@ export function performTranslate(tools: Tools): Performer<StepOf<'translate'>> {
           : asked.result;
       for (const { n, text } of asked.value.texts) texts.set(n, text);
     }
-    const translated = { ...put(texts), language: into };
+    const translated = await ledToSiblings(tools.ground.db, { ...put(texts), language: into }, into);
     const spoken = personWritten(context) ?? personFor('as the house style', style);
     const house = style ? await housed(tools, context, style, spoken, translated) : null;
     const { article: document } = tidy(

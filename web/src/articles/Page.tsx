@@ -1,6 +1,7 @@
 import type { ArticleWhole } from '@grivo/contract';
 import { articleNodes, type Block, type Doubt, directionOf, inlineText, isStatement, tagsOf } from '@grivo/core';
 import { type ReactNode, useMemo } from 'react';
+import { useFaces } from '../design/index.ts';
 import { ChartPicture } from '../parts/ChartPicture.tsx';
 import { BlockComments, useComments } from '../proof/Comments.tsx';
 import { Drawn } from '../proof/Drawn.tsx';
@@ -28,6 +29,7 @@ export function Page({
   const { document: doc } = article;
   const doubtsAt = (id: string) => article.doubts.filter(({ block }) => block === id);
   const direction = directionOf(doc.language);
+  useFaces(doc.language);
   const lead = doc.body.find((block): block is Figure => block.type === 'figure' && block.lead === true);
   const comments = useComments(article.id);
   const nodes = useMemo(() => articleNodes(doc, HERE, true), [doc]);

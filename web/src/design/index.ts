@@ -3,6 +3,7 @@ export { ChoiceWord } from './ChoiceWord.tsx';
 export { type Drag, DragGround, useDrag } from './drag.tsx';
 export { ChoiceEditor, ListEditor, NumberEditor, RangeEditor, TextEditor } from './editors.tsx';
 export { Field, TextArea } from './Field.tsx';
+export { scriptOf, useFaces } from './faces.ts';
 export { InstructionEditor } from './InstructionEditor.tsx';
 export { ExpressionEditor, RecordEditor, TestsEditor, ValuesEditor } from './listEditors.tsx';
 export { Mark, type MarkState, saysOf, stateOf } from './Mark.tsx';

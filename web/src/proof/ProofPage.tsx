@@ -3,7 +3,7 @@ import { type Clash, directionOf, type MeasuredSource } from '@grivo/core';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { read } from '../api/queries.ts';
-import { Button } from '../design/index.ts';
+import { Button, useFaces } from '../design/index.ts';
 import { plural } from '../words/figures.ts';
 import { AlsoHere } from './AlsoHere.tsx';
 import { AnewBar } from './AnewBar.tsx';
@@ -171,6 +171,7 @@ function Sheet({
   sources: readonly MeasuredSource[];
 }) {
   const { document, view, at } = proof;
+  useFaces(document.language);
   const by = useQuery(read.session()).data?.name ?? '';
   const passages = useMemo(
     () =>

@@ -83,46 +83,7 @@ function OneStanding({
         <p className="font-read text-[15px] leading-6 break-words italic">{texts[0]}</p>
       )}
       <p className="flex flex-wrap items-baseline gap-x-3 pt-0.5 text-small text-ink-2">
-        <Word
-          label="The text"
-          editor={(close) =>
-            markup ? (
-              <LinesOnce
-                label="The markup"
-                rows={8}
-                value={texts[0] ?? ''}
-                hint="HTML of your own. It goes to your blogs as it stands here; fields are said as {{ subject }} and can bring no markup along."
-                problemOf={(text) =>
-                  text.trim() === ''
-                    ? 'Say something, or take it out.'
-                    : text.length > 2_000
-                      ? '2,000 letters are the most.'
-                      : null
-                }
-                onPut={(text) => onPut({ texts: [text] })}
-                close={close}
-              />
-            ) : (
-              <LinesOnce
-                label="The text"
-                rows={6}
-                value={texts.join('\n')}
-                hint="One a line; of several one is chosen for each article. Lists in braces: {brief|short}. Fields: {{ subject }}. Links: [words](https://…)."
-                problemOf={(text) => {
-                  const lines = linesIn(text);
-                  if (lines.length === 0) return 'Say something, or take the text out.';
-                  if (lines.length > 50) return '50 texts are the most.';
-                  return lines.map(variantProblem).find((problem) => problem !== null) ?? null;
-                }}
-                more={(text, add) => <Variants texts={linesIn(text)} onProposed={add} />}
-                onPut={(text) => onPut({ texts: linesIn(text) })}
-                close={close}
-              />
-            )
-          }
-        >
-          {markup ? 'Change the markup' : texts.length === 1 ? 'Change the text' : `${texts.length} texts`}
-        </Word>
+        <StandingWord texts={texts} markup={markup} onPut={onPut} />
         <span>
           stands{' '}
           <ChoiceWord
@@ -159,5 +120,55 @@ function OneStanding({
         </Button>
       </p>
     </>
+  );
+}
+
+/** What is said there: several texts one of which is chosen, or markup. */
+function StandingWord({
+  texts,
+  markup,
+  onPut,
+}: Pick<StandingWords, 'texts' | 'markup'> & { onPut: (next: Partial<StandingWords>) => void }) {
+  return (
+    <Word
+      label="The text"
+      editor={(close) =>
+        markup ? (
+          <LinesOnce
+            label="The markup"
+            rows={8}
+            value={texts[0] ?? ''}
+            hint="HTML of your own. It goes to your blogs as it stands here; fields are said as {{ subject }} and can bring no markup along."
+            problemOf={(text) =>
+              text.trim() === ''
+                ? 'Say something, or take it out.'
+                : text.length > 2_000
+                  ? '2,000 letters are the most.'
+                  : null
+            }
+            onPut={(text) => onPut({ texts: [text] })}
+            close={close}
+          />
+        ) : (
+          <LinesOnce
+            label="The text"
+            rows={6}
+            value={texts.join('\n')}
+            hint="One a line; of several one is chosen for each article. Lists in braces: {brief|short}. Fields: {{ subject }}. Links: [words](https://…)."
+            problemOf={(text) => {
+              const lines = linesIn(text);
+              if (lines.length === 0) return 'Say something, or take the text out.';
+              if (lines.length > 50) return '50 texts are the most.';
+              return lines.map(variantProblem).find((problem) => problem !== null) ?? null;
+            }}
+            more={(text, add) => <Variants texts={linesIn(text)} onProposed={add} />}
+            onPut={(text) => onPut({ texts: linesIn(text) })}
+            close={close}
+          />
+        )
+      }
+    >
+      {markup ? 'Change the markup' : texts.length === 1 ? 'Change the text' : `${texts.length} texts`}
+    </Word>
   );
 }

@@ -138,6 +138,14 @@ function RuleSentence({ rule, onPut }: { rule: ReplacementRule; onPut: (rule: Re
         onChoose={(how) => onPut({ ...rule, cased: how === 'same' })}
       />
       ; in the text
+      <RulePlaces rule={rule} onPut={onPut} />.
+    </p>
+  );
+}
+
+function RulePlaces({ rule, onPut }: { rule: ReplacementRule; onPut: (rule: ReplacementRule) => void }) {
+  return (
+    <>
       {RULED.map((place) => (
         <span key={place}>
           ,{' '}
@@ -157,8 +165,7 @@ function RuleSentence({ rule, onPut }: { rule: ReplacementRule; onPut: (rule: Re
           />
         </span>
       ))}
-      .
-    </p>
+    </>
   );
 }
 

@@ -66,12 +66,12 @@ function readRule(line: string): ReplacementRule | string {
   const pattern = found.length > 2 && found.startsWith('/') && found.endsWith('/');
   const find = pattern ? found.slice(1, -1) : found;
   if (find === '') return `nothing stands before ${TURNS}.`;
-  const bracket = /^(.*?)\s*\[([^[\]]*)\]$/.exec(say);
-  const asked = bracket ? bracket[2]!.split(',').map((one) => one.trim()) : [];
+  const bracket = /\[([^[\]]*)\]$/.exec(say);
+  const asked = bracket ? bracket[1]!.split(',').map((one) => one.trim()) : [];
   const known = asked.every((one) => MORE.some(([says]) => says === one));
   let rule = { ...plainRule(find, ''), pattern };
   if (bracket && known) {
-    say = bracket[1]!;
+    say = say.slice(0, bracket.index).trimEnd();
     for (const one of asked) rule = MORE.find(([says]) => says === one)![2](rule);
   }
   if (find.length > 300 || say.length > 300) return 'a rule has at most 300 letters on each side.';
