@@ -163,3 +163,76 @@ test('two people change a style: what each changed stays, and the same words are
   expect([now.document.never, now.document.voice]).toEqual([['luxury'], 'As at the bench.']);
   await other.context().close();
 });
+
+test('rules of a house are tried, kept, used by the next article, and put back there in one press', async ({
+  page,
+}) => {
+  test.setTimeout(180_000);
+  const { id } = await ask<{ id: string }>(page, 'post', '/styles', { name: 'Of rules' });
+  await page.goto(`${base()}/styles/${id}?show=replacements`);
+  await expect(page.getByText('Nothing is replaced yet.')).toBeVisible();
+  await lines(page, /^A text to try the rules on/, 'Chalk is 3 millimetres deep, said “the chalk” on the jar.');
+  // A pattern that is none is refused with what is wrong, and nothing is kept of it.
+  await lines(page, /^A new rule/, '/(open/ => shut');
+  await expect(page.getByText(/is no pattern/)).toBeVisible();
+  await expect(page.getByText('Nothing is replaced yet.')).toBeVisible();
+  await lines(page, /^A new rule/, 'chalk => French chalk\n/(\\d+) millimetres/ => $1 mm\nmostly =>');
+  await expect(page.getByText('3 rules')).toBeVisible();
+  await expect(page.getByText('2 places replaced')).toBeVisible();
+  await expect(page.getByText('3 mm', { exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Move up: mostly' }).click();
+  await lines(page, /^All rules/, 'chalk => French chalk\n/(\\d+) millimetres/ => $1 mm\npeg paste => paste of pegs');
+  await expect(page.getByRole('button', { name: 'What is found: peg paste' })).toBeVisible();
+  expect(await faultsOf(page)).toEqual([]);
+
+  const { blogs } = await ask<{ blogs: { id: string; style: string | null }[] }>(page, 'get', '/blogs');
+  const blog = blogs[0]!;
+  await ask(page, 'patch', `/blogs/${blog.id}`, { style: id });
+  const article = await written(page, 'Pegs by rule', blog.id, 'second person');
+  const said = async () => JSON.stringify((await read(page, article)).document.body);
+  expect(await said()).not.toMatch(/\d+ millimetres/);
+  await page.goto(`${base()}/articles/${article}`);
+  const margin = page.getByRole('complementary', { name: 'Measures' });
+  await expect(margin.getByText('Replaced by rules')).toBeVisible();
+  await margin.getByRole('button', { name: /^Put (?:all|it) back$/ }).click();
+  await expect(margin.getByText(/Put back as it was written/)).toBeVisible();
+  expect(await said()).not.toContain('French chalk');
+  expect(await said()).not.toContain('paste of pegs');
+  await ask(page, 'patch', `/blogs/${blog.id}`, { style: blog.style });
+});
+
+test('an article put in other words says how like it still is, and is held with both texts where that is too much', async ({
+  page,
+}) => {
+  test.setTimeout(120_000);
+  const { id: source } = await ask<{ id: string }>(page, 'post', '/sources', {
+    name: 'Put otherwise',
+    settings: { kind: 'requests' },
+  });
+  await ask(page, 'post', `/sources/${source}/requests`, { subject: 'Pegs otherwise', notes: textOf('pegs') });
+  const document = {
+    grivo: 1,
+    language: 'en',
+    steps: [
+      { id: 's1', kind: 'take', sources: [source], most: null, everyMinutes: null, atOnce: null, apartMinutes: 0 },
+      { id: 's2', kind: 'read', what: 'the notes', from: '', to: '' },
+      { id: 's3', kind: 'outline', sections: { from: 2, to: 3 } },
+      { id: 's4', kind: 'write', words: 150, person: 'second person', tone: '', parts: [] },
+      { id: 's5', kind: 'title', most: 60, choices: 1 },
+      { id: 's6', kind: 'put', degree: 'freely', keep: ['boxwood'], likeness: 10, otherwise: 'hold it for me' },
+    ],
+  };
+  const { id: pipeline } = await ask<{ id: string }>(page, 'post', '/pipelines', { name: 'Puts otherwise', document });
+  await page.goto(`${base()}/pipelines/${pipeline}`);
+  await expect(page.getByText(/in other words/).first()).toBeVisible();
+  const { briefs } = await ask<{ briefs: string[] }>(page, 'post', `/pipelines/${pipeline}/take`, {});
+  const standing = async () => (await ask<{ standing: string }>(page, 'get', `/briefs/${briefs[0]}`)).standing;
+  await expect.poll(standing, { timeout: 60_000 }).toBe('held');
+  await page.goto(`${base()}/pipelines/${pipeline}?show=briefs`);
+  await page.getByRole('button', { name: /Pegs otherwise/ }).click();
+  const held = page.getByRole('region', { name: 'Held: put' });
+  await expect(held.getByText(/still stands word for word as before or in its sources, after 3 rounds/)).toBeVisible();
+  await expect(held.getByText('The article says')).toBeVisible();
+  await held.getByRole('button', { name: 'Pass it' }).click();
+  await expect.poll(standing, { timeout: 60_000 }).not.toBe('held');
+});

@@ -69,7 +69,7 @@ async function whatIsOpen(page: Page): Promise<string> {
 
 /** Asks the API as the person signed in on the page. */
 export function asking(base: () => string) {
-  return async <T>(page: Page, method: 'get' | 'post', path: string, data?: object): Promise<T> => {
+  return async <T>(page: Page, method: 'get' | 'post' | 'patch', path: string, data?: object): Promise<T> => {
     const answer = await page.request[method](`${base()}/api${path}`, data ? { data } : {});
     if (!answer.ok()) throw new Error(`${path}: ${await answer.text()}`);
     return (await answer.json()) as T;

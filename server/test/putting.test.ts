@@ -91,6 +91,24 @@ test('what is still alike is put again, alone, and farther; what never differs i
   expect(await perform(put({ likeness: null }))).toMatchObject({ kind: 'done', fields: { put: { rounds: 1 } } });
 });
 
+test('a text of fields is put as well, paragraph by paragraph, and kept under its name; the article stays', async () => {
+  says = (text) => (text.includes('18') ? '18 kilos for autumn.' : 'Of hives, then.');
+  const result = await perform(
+    put({ of: 'About {{ subject }}, to begin with.\n\nHave 18 kilos by October.', as: 'blurb' }),
+  );
+  expect(result).toMatchObject({
+    kind: 'done',
+    fields: { blurb: 'Of hives, then.\n\n18 kilos for autumn.', put: { rounds: 1, leftAsTheyWere: 0 } },
+  });
+  expect((result as { fields: object }).fields).not.toHaveProperty('article');
+  says = (text) => text;
+  const aside = await perform(
+    put({ of: 'Have 18 kilos by October, when the ivy has flowered.', otherwise: 'set it aside' }),
+  );
+  expect(aside).toMatchObject({ outcome: { kind: 'set aside' }, writes: [] });
+  expect(await perform(put({ of: '{{ nothing' }))).toMatchObject({ kind: 'failed' });
+});
+
 test('a text that loses a figure or a word that is to stay is left as it was; the others are put', async () => {
   says = (text) =>
     text.includes('18') ? 'A full hive is heavy enough.' : 'Syrup is what they get while nights are mild.';

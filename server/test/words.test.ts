@@ -255,6 +255,8 @@ const TABLE: Partial<
   put: {
     step: { likeness: null },
     words: {
+      of: 'Salt for {{ subject }}.',
+      as: { value: 'other', with: { of: 'Salt for {{ subject }}.' } },
       degree: 'lightly',
       keep: ['salt'],
       likeness: { value: 30, with: {} },

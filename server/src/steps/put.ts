@@ -1,9 +1,11 @@
 import {
   type ArticleDocument,
   alikeBlocks,
+  alikeSentences,
   articleText,
   DEGREES,
   type Degree,
+  EMPTY_ARTICLE,
   inHouseWords,
   languageName,
   putProblem,
@@ -17,7 +19,7 @@ import { asideWrite } from '../nouns/articles/facts.ts';
 import { field, missing, PassagesField } from '../nouns/articles/fields.ts';
 import { passagesById } from '../nouns/materials/repository.ts';
 import type { Tools } from '../ports/tools.ts';
-import { askWriter, type Ended, instructed, withNote } from './asking.ts';
+import { askWriter, type Ended, filled, instructed, withNote } from './asking.ts';
 import { styleFor } from './inStyle.ts';
 import { ownArticle } from './ownArticle.ts';
 import { portions } from './portions.ts';
@@ -35,11 +37,17 @@ export function performPut(tools: Tools): Performer<StepOf<'put'>> {
   return async (step, context) => {
     const own = await instructed(tools, { instruction: step.instruction }, context);
     if (!own.ok) return own.result;
-    const article = await ownArticle(tools, context);
-    if (!article) return missing('article');
-    const before = article.document;
+    const given = await filled(tools, { of: step.of }, context);
+    if (!given.ok) return given.result;
+    const article = step.of === '' ? await ownArticle(tools, context) : null;
+    if (step.of === '' && !article) return missing('article');
+    const before = article?.document ?? asDocument(given.texts.of, context.brief.document.language);
     const passages = await passagesById(tools.ground.db, field(context.fields, 'passages', PassagesField) ?? []);
-    const others = [articleText(before), ...passages.map(({ text }) => text)];
+    const known = [
+      { text: articleText(before), in: article ? 'the article as it came' : 'the text as it came' },
+      ...passages.map(({ text, locator }) => ({ text, in: locator.title })),
+    ];
+    const others = known.map(({ text }) => text);
     const limit = step.likeness ?? 101;
     let document = before;
     let left = 0;
@@ -57,19 +65,40 @@ export function performPut(tools: Tools): Performer<StepOf<'put'>> {
       alike = alikeBlocks(document, others, limit);
       only = alike.blocks;
     }
-    const { article: changed, writes } = await article.change(document);
-    const fields = { article: changed, put: { likeness: alike.likeness, rounds, leftAsTheyWere: left } };
+    const { article: changed, writes } = article ? await article.change(document) : { article: null, writes: [] };
+    const fields = {
+      ...(changed ? { article: changed } : { [step.as]: articleText(document) }),
+      put: { likeness: alike.likeness, rounds, leftAsTheyWere: left },
+    };
     if (step.likeness === null || alike.likeness < step.likeness) return { kind: 'done', fields, writes };
-    if (step.otherwise === 'hold it for me') return { kind: 'held', fields, writes };
+    if (step.otherwise === 'hold it for me') {
+      const beside = alikeSentences(articleText(document), others, document.language).map(({ here, there, of }) => ({
+        here,
+        there,
+        in: known[of]!.in,
+        article: null,
+      }));
+      return { kind: 'held', fields: { ...fields, alike: beside }, writes };
+    }
     const why = `${alike.likeness} % still stands word for word as before, ${step.likeness} % is the limit`;
     return {
       kind: 'done',
       fields,
       outcome: { kind: 'set aside', why },
-      writes: [...writes, asideWrite(changed.id)],
+      writes: [...writes, ...(changed ? [asideWrite(changed.id)] : [])],
     };
   };
 }
+
+/** A text as the article it would be: a paragraph a line. */
+const asDocument = (text: string, language: string): ArticleDocument => ({
+  ...EMPTY_ARTICLE,
+  language,
+  body: text
+    .split(/\n+/)
+    .filter((line) => line.trim() !== '')
+    .map((line, i) => ({ type: 'paragraph', id: `p${i}`, content: [{ text: line.trim() }] })),
+});
 
 interface Round {
   document: ArticleDocument;

@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import { z } from 'zod';
 import { count, plural } from '../words/figures.ts';
 import { JudgedItems, Judgements } from './Judgements.tsx';
+import { PutResult, putSays } from './putSays.ts';
 
 const Gave = z
   .object({
@@ -22,6 +23,7 @@ const Gave = z
     picture: z.object({ file: z.string() }),
     links: z.array(z.object({ title: z.string(), anchor: z.string() })),
     check: z.record(z.string(), z.unknown()),
+    put: PutResult,
     publication: z.object({ would: z.string(), when: z.string() }),
     judgement: z.object({ score: z.number(), kind: z.string(), reason: z.string() }),
     judgements: JudgedItems,
@@ -73,6 +75,7 @@ const VIEWS: readonly (readonly [keyof Gave, (gave: never) => ReactNode])[] = [
     </span>
   )),
   view('check', ({ check }) => <Check check={check} />),
+  view('put', ({ put }) => <span>{putSays(put)}</span>),
   view('publication', ({ publication: { when } }) => (
     <span className="text-ink-3">
       not in a trial; it would go out {when === 'at once' ? 'at once' : 'in the next free slot'}

@@ -11,6 +11,7 @@ import { AlikeBeside } from './AlikeBeside.tsx';
 import { HeldText } from './HeldText.tsx';
 import { Judged, Judgement, Note, Notes, Outline, Section, Titles } from './holdEditors.tsx';
 import { JudgedItems, Judgements } from './Judgements.tsx';
+import { PutResult, putSays } from './putSays.ts';
 
 /** A step that waits for a person: what it proposes, in a fitting editor, and the three things to be said to it. */
 export function HeldStep({ hold }: { hold: Hold }) {
@@ -140,6 +141,8 @@ function asks({ kind, proposed }: Hold): string {
       return 'correct the notes';
     case 'check':
       return 'it does not fit the check';
+    case 'put':
+      return 'it is still too like what it was, or its sources';
     case 'judge':
       return 'it was judged below what you ask for';
     default:
@@ -180,6 +183,14 @@ function Proposed({
           ))}
         </ul>
         <AlikeBeside alike={(proposed['check'] as { alike?: unknown }).alike} />
+      </>
+    );
+  const said = PutResult.safeParse(proposed['put']).data;
+  if (said)
+    return (
+      <>
+        <p className="text-small">{putSays(said)}</p>
+        <AlikeBeside alike={proposed['alike']} />
       </>
     );
   const judged = JudgedItems.safeParse(proposed['judgements']).data;

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { instruction, stepBase } from '../fields.ts';
 import type { StepKind } from '../kind.ts';
-import { listWords, optional } from '../sentence.ts';
+import { beginning, listWords, optional } from '../sentence.ts';
 
 /** How far the words go from those there were. */
 export const DEGREES = ['lightly', 'freely', 'afresh'] as const;
@@ -16,6 +16,10 @@ const DOES: Record<Degree, string> = {
 const schema = z.strictObject({
   ...stepBase,
   kind: z.literal('put'),
+  /** The text that is put, with fields in double braces; the article where it is empty. */
+  of: z.string().max(4_000).default(''),
+  /** The field a text is kept as. */
+  as: z.string().max(40).default('otherWords'),
   degree: z.enum(DEGREES).default('freely'),
   /** Words that stay as they are; figures, names in quotation and links always do. */
   keep: z.array(z.string().trim().min(1).max(100)).max(200).default([]),
@@ -29,11 +33,17 @@ export type PutStep = z.infer<typeof schema>;
 
 export const put: StepKind<'put', PutStep> = {
   kind: 'put',
-  does: 'puts the article in other words, saying the same',
+  does: 'puts the article, or a text, in other words, saying the same',
   schema,
-  needs: ['article'],
+  needs: [],
   gives: ['put'],
-  uses: (step) => [{ field: 'instruction', as: 'template', text: step.instruction }],
+  also: ['alike'],
+  keeps: (step) => (step.of === '' ? '' : step.as),
+  uses: (step) => [
+    { field: 'of', as: 'template', text: step.of },
+    { field: 'instruction', as: 'template', text: step.instruction },
+    ...(step.of === '' ? [{ field: 'of', as: 'name' as const, text: 'article' }] : []),
+  ],
   calls: 'writer',
   effect: false,
   writes: false,
@@ -41,6 +51,8 @@ export const put: StepKind<'put', PutStep> = {
     id,
     kind: 'put',
     off: false,
+    of: '',
+    as: 'otherWords',
     degree: 'freely',
     keep: [],
     likeness: 20,
@@ -48,7 +60,11 @@ export const put: StepKind<'put', PutStep> = {
     instruction: '',
   }),
   sentence: (step) => [
-    { text: 'Put it in other words, ' },
+    { text: 'Put ' },
+    { word: step.of === '' ? 'it' : `“${beginning(step.of, 40)}”`, field: 'of', editor: { type: 'text' } },
+    { text: ' in other words' },
+    ...(step.of === '' ? [] : [{ text: ' as ' }, { word: step.as, field: 'as', editor: { type: 'text' as const } }]),
+    { text: ', ' },
     {
       word: step.degree,
       field: 'degree',
