@@ -74,8 +74,8 @@ export function wordsOfText(text: string, language = 'en'): string[] {
   return out;
 }
 
-/** Pictures and signs one after the other: no words, and the segmenter takes long over them. */
-const SIGNS = /[\p{So}\p{Sk}\p{Cc}\p{Cn}]{3,}/gu;
+/** Pictures and signs one after the other, without a space: no words, and the segmenter takes long over them. */
+const SIGNS = /(?:(?!\s)[\p{So}\p{Sk}\p{Cc}\p{Cn}]){3,}/gu;
 
 /** The same by the platform's segmenter, for any script. */
 export function segmentedWords(text: string, language = 'en'): string[] {

@@ -134,7 +134,7 @@ describe('a title on a card', () => {
   });
 
   test('in letters that no face has is told by the letter', () => {
-    expect(draw(newCard('A card'), '蜜蜂').problems[0]!.sentence).toContain('‘蜜’');
+    expect(draw(newCard('A card'), '꿀벌').problems[0]!.sentence).toContain('‘꿀’');
   });
 
   test('keeps a sign with its figure and a hyphened word whole where there is room', () => {
