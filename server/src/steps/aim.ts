@@ -15,9 +15,22 @@ const MOST_TERMS = 8;
 export function aimOf(context: StepContext): z.infer<typeof AimField> | null {
   const { data } = AimField.safeParse(context.fields['aim']);
   if (data) return data;
-  // Phrases that were taken together are all to be answered.
-  const phrases = z.array(z.string()).safeParse(context.fields['phrases']).data ?? [];
-  return phrases.length > 0 ? { phrase: context.brief.subject, terms: phrases.slice(0, MOST_TERMS) } : null;
+  const together = takenTogether(context);
+  return together.length > 0 ? { phrase: context.brief.subject, terms: together } : null;
+}
+
+/** Phrases that were taken together are all to be answered. */
+function takenTogether({ fields }: StepContext): string[] {
+  return (z.array(z.string()).safeParse(fields['phrases']).data ?? []).slice(0, MOST_TERMS);
+}
+
+/** Several phrases typed in a row: the first is the one that is aimed at, the others are terms beside it. */
+export function phrasesIn(text: string): string[] {
+  const all = text
+    .split(/[\n;|,]/)
+    .map((phrase) => phrase.replace(/\s+/g, ' ').trim())
+    .filter((phrase) => phrase !== '');
+  return all.filter((phrase, i) => all.findIndex((one) => one.toLowerCase() === phrase.toLowerCase()) === i);
 }
 
 /** Says what readers search for: the subject, a phrase of one's own, or one the writer proposes with related words. */
@@ -29,8 +42,10 @@ export function performAim(tools: Tools): Performer<StepOf<'aim'>> {
     if (!aimedAt.ok) return aimedAt.result;
     const { subject } = context.brief;
     if (step.at !== 'a phrase proposed') {
-      const phrase = step.at === 'the subject' ? subject : aimedAt.texts.phrase.replace(/\s+/g, ' ').trim();
-      return { kind: 'done', fields: { aim: { phrase: phrase || subject, terms: [] } } };
+      if (step.at === 'the subject')
+        return { kind: 'done', fields: { aim: { phrase: subject, terms: takenTogether(context) } } };
+      const [phrase = subject, ...terms] = phrasesIn(aimedAt.texts.phrase);
+      return { kind: 'done', fields: { aim: { phrase, terms: terms.slice(0, MOST_TERMS) } } };
     }
     const read = PassagesField.safeParse(context.fields['passages']).success
       ? await numberedPassages(tools, context)
@@ -51,7 +66,7 @@ export function performAim(tools: Tools): Performer<StepOf<'aim'>> {
     const { phrase, terms } = asked.value;
     return {
       kind: 'done',
-      fields: { aim: { phrase: phrase.replace(/\s+/g, ' ').trim().toLowerCase(), terms: terms.slice(0, 8) } },
+      fields: { aim: { phrase: phrase.replace(/\s+/g, ' ').trim().toLowerCase(), terms: terms.slice(0, MOST_TERMS) } },
     };
   };
 }

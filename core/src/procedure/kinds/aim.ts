@@ -14,7 +14,8 @@ export type AimStep = z.infer<typeof schema>;
 
 const DOES: Record<AimStep['at'], string> = {
   'the subject': 'the phrase, title or name the item came with',
-  'a phrase of your own': 'typed here, with fields',
+  'a phrase of your own':
+    'typed here, with fields; of several, commas between, the first counts and the rest are related words',
   'a phrase proposed': 'the writer says what readers would search for, and related words',
 };
 
