@@ -59,4 +59,16 @@ test('videos are placed at the second and the last heading, as the sentence of t
   const order = await page.locator('.page').innerText();
   expect(order.indexOf('To watch')).toBeGreaterThan(order.indexOf('Jars'));
   expect(order.lastIndexOf('To watch')).toBeGreaterThan(order.indexOf('Lids'));
+
+  // As readers get it: nothing is asked of the host of a video before somebody opens it.
+  const html = await (await page.request.get(`${base()}/api/articles/${article}/text?as=html`)).text();
+  const asked: string[] = [];
+  page.on('request', (request) => asked.push(request.url()));
+  await page.goto('about:blank');
+  await page.setContent(html);
+  await expect(page.locator('summary')).toHaveCount(2);
+  await page.waitForTimeout(500);
+  expect(asked.filter((url) => url.startsWith(host))).toEqual([]);
+  await page.locator('summary').first().click();
+  await expect.poll(() => asked.filter((url) => /\/player$/.test(url)).length).toBe(1);
 });

@@ -55,6 +55,7 @@ const BLOCKS = {
     player: z.string().optional(),
     film: z.string().optional(),
     still: z.string().optional(),
+    picture: z.strictObject({ file: z.string(), width: z.int(), height: z.int() }).optional(),
   },
   chart: {
     form: z.enum(['bar', 'line', 'dots']),

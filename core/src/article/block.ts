@@ -92,7 +92,10 @@ export interface Video extends Common {
   player?: string;
   /** Address of the film itself (schema.org contentUrl). */
   film?: string;
+  /** Where its host has a picture of it. */
   still?: string;
+  /** That picture as a file of ours: nothing of its host is loaded before somebody presses it. */
+  picture?: { file: string; width: number; height: number };
 }
 export interface Chart extends Common {
   type: 'chart';

@@ -22,7 +22,7 @@ export function structuredData(document: ArticleDocument, { author, picture }: T
     ...(author === null ? {} : { author: { '@type': 'Person', name: author } }),
     ...(pictures.length === 0 ? {} : { image: pictures }),
   };
-  const parts = [...questionsIn(document.body), ...videosIn(document.body)];
+  const parts = [...questionsIn(document.body), ...videosIn(document.body, picture)];
   return {
     '@context': 'https://schema.org',
     ...article,
@@ -50,7 +50,7 @@ function questionsIn(body: readonly Block[]): object[] {
   return questions.length === 0 ? [] : [{ '@type': 'FAQPage', mainEntity: questions }];
 }
 
-const videosIn = (body: readonly Block[]): object[] =>
+const videosIn = (body: readonly Block[], picture: Told['picture']): object[] =>
   body.flatMap((block) =>
     block.type === 'video'
       ? [
@@ -58,9 +58,12 @@ const videosIn = (body: readonly Block[]): object[] =>
             '@type': 'VideoObject',
             name: block.title,
             url: block.address,
+            ...thumbnailOf(block.picture ? picture(block.picture.file) : null),
             ...(block.player === undefined ? {} : { embedUrl: block.player }),
             ...(block.film === undefined ? {} : { contentUrl: block.film }),
           },
         ]
       : [],
   );
+
+const thumbnailOf = (address: string | null): object => (address === null ? {} : { thumbnailUrl: address });

@@ -2,6 +2,7 @@ import type { ArticleEdit, ArticleSaved } from '@grivo/contract';
 import type { ArticleDocument } from '@grivo/core';
 import type { z } from 'zod';
 import { filesThere } from '../ground/files/repository.ts';
+import { pictureFiles } from '../nouns/articles/charts.ts';
 import { answeredBy, saveEdit } from '../nouns/articles/edits.ts';
 import { readRevision } from '../nouns/articles/repository.ts';
 import { BUSY } from './articles.ts';
@@ -48,7 +49,7 @@ async function refuseUnfit(
       throw problem(422, 'Does not fit', `Two blocks are called ‘${id}’.`, 'Give each block an id of its own.');
     ids.add(id);
   }
-  const files = [...new Set(body.flatMap((block) => (block.type === 'figure' ? [block.file] : [])))];
+  const files = [...new Set(body.flatMap(pictureFiles))];
   const there = await filesThere(db, files);
   const lacking = files.find((file) => !there.has(file));
   if (lacking)

@@ -5,6 +5,7 @@ import { videoBlock } from '../formats/videos/block.ts';
 import { storeFile } from '../ground/files/repository.ts';
 import { whyNot } from '../ground/network/network.ts';
 import type { Tools } from '../ports/tools.ts';
+import { withStills } from './videoStills.ts';
 
 const WIDEST = 1_600;
 const TIME_LIMIT_MS = 20_000;
@@ -119,7 +120,7 @@ async function videoOf(tools: Tools, context: StepContext, part: VideoAsked): Pr
   });
   const video = read.ok ? read.value : null;
   if (!video) return part.words;
-  return [videoBlock(part.id, part.address, { ...video, title: video.title || nameIn(part) })];
+  return withStills(tools, [videoBlock(part.id, part.address, { ...video, title: video.title || nameIn(part) })]);
 }
 
 /** What the text calls it, else the last part of its address. */

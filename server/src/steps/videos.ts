@@ -8,6 +8,7 @@ import { subjectOf } from './asking.ts';
 import { ownArticle } from './ownArticle.ts';
 import { placeSharing } from './sharing.ts';
 import { serviceFor } from './tools.ts';
+import { withStills } from './videoStills.ts';
 
 /** Pages that are read to choose from. */
 const LOOKED_AT = 10;
@@ -54,7 +55,10 @@ export function performVideos(tools: Tools): Performer<StepOf<'videos'>> {
       step.where === 'at headings'
         ? atHeadings(body, chosen, step, own, document.language)
         : whereTheyFit(body, chosen, step, own, document.language);
-    const { article: changed, writes } = await article.change({ ...document, body: placed.body });
+    const { article: changed, writes } = await article.change({
+      ...document,
+      body: await withStills(tools, placed.body),
+    });
     const videos = placed.put.map(({ address, page: { title, channel } }) => ({ address, title, channel }));
     return { kind: 'done', fields: { article: changed, videos }, writes };
   };

@@ -30,6 +30,7 @@ import type { Tools } from '../ports/tools.ts';
 import { aimOf } from './aim.ts';
 import { askWriter, instructed, phraseOf, subjectOf, withNote } from './asking.ts';
 import { housed, personFor, styleFor } from './inStyle.ts';
+import { withStills } from './videoStills.ts';
 import { compose } from './writing/compose.ts';
 import { withSource } from './writing/source.ts';
 
@@ -85,12 +86,13 @@ export function performWrite(tools: Tools): Performer<StepOf<'write'>> {
     if (!composed.ok) return { kind: 'failed', failure: composed.failure };
     const says = sayingsIn(language, style?.document.wording);
     const keyPhrase = aimOf(context)?.phrase ?? phraseOf(context);
-    const written = withSource(
+    const shown = withSource(
       await withOwnParts(tools, context, step, { body: composed.value.body, keyPhrase, language, says }),
       step.parts,
       context.fields,
       says,
     );
+    const written = await withStills(tools, shown);
     const house = style
       ? await housed(tools, context, style, person, { title: '', keyPhrase, language, body: written })
       : null;

@@ -150,6 +150,26 @@ describe('of the kinds', () => {
     expect(picture).toMatchObject({ type: 'picture', share: 0.35 });
   });
 
+  test('a video asks nothing of its host before it is opened, and names where it is from', () => {
+    const player = { ...EACH.video, player: 'https://films.example/p/7', still: 'https://films.example/7.png' };
+    const picture = { file: 'f'.repeat(64), width: 640, height: 360 };
+    expect(html(player)).toBe(
+      '<figure class="video"><details><summary>▶ Rehairing</summary><iframe src="https://films.example/p/7" title="Rehairing" width="560" height="315" loading="lazy" allowfullscreen></iframe></details><figcaption><a href="https://films.example/7">Rehairing</a></figcaption></figure>',
+    );
+    expect(html({ ...player, picture })).toMatch(
+      /<summary><img src="[^"]*f{64}[^"]*" alt="" width="640" height="360">▶ Rehairing/,
+    );
+    expect(html({ ...EACH.video, film: 'https://films.example/7.mp4' })).toContain(
+      '<video src="https://films.example/7.mp4" controls preload="none">',
+    );
+    expect(html({ ...EACH.video, picture })).toMatch(
+      /<a href="https:\/\/films\.example\/7" aria-label="Rehairing"><img/,
+    );
+    expect(html({ ...EACH.video, still: 'https://films.example/7.png' })).toBe(
+      '<p><a href="https://films.example/7">Rehairing</a></p>',
+    );
+  });
+
   test('a button that leads nowhere yet is words; related articles that are not out are left out', () => {
     const nowhere = { to: 'article', article: 'later' } as const;
     expect(html({ ...EACH['call to action'], content: [], link: nowhere })).toBe(

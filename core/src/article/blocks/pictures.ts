@@ -1,3 +1,4 @@
+import type { Element } from 'hast';
 import type { Figure, Placeholder, Side, Size, Video } from '../block.ts';
 import {
   el,
@@ -93,17 +94,24 @@ export const video: BlockKind<Video> = {
   isStatement: false,
   texts: (block) => block,
   isEmpty: () => false,
-  /** The player of a video where its page names one or the film itself, else its still; the link always stands below. */
-  html: ({ address, title, player, film, still }) => {
-    const picture = still ? el('img', { src: still, alt: title }) : null;
+  /**
+   * Its still, kept by the blog, and its player or film once a reader opens it: until then nothing is asked of its host
+   * (what is folded away and lazy is not loaded, HTML Living Standard 4.8.5 and 4.11.1). The link always stands below.
+   */
+  html: ({ address, title, player, film, picture }, { resolve, making }) => {
+    const still = picture
+      ? el('img', { src: resolve.file(picture.file), alt: '', width: picture.width, height: picture.height })
+      : null;
+    const named = el('a', { href: address }, htmlText(title));
     const shown = player
       ? el('iframe', { src: player, title, width: 560, height: 315, loading: 'lazy', allowFullScreen: true })
       : film
-        ? el('video', { src: film, controls: true, preload: 'none', ...(still ? { poster: still } : {}) })
-        : picture && el('a', { href: address }, picture);
-    const named = el('a', { href: address }, htmlText(title));
-    if (!shown) return el('p', {}, named);
-    return el('figure', { className: ['video'] }, shown, el('figcaption', {}, named));
+        ? el('video', { src: film, controls: true, preload: 'none' })
+        : null;
+    const framed = (inner: Element) => el('figure', { className: ['video'] }, inner, el('figcaption', {}, named));
+    if (!shown) return still ? framed(el('a', { href: address, ariaLabel: title }, still)) : el('p', {}, named);
+    const pressed = el('summary', {}, ...(still ? [still] : []), htmlText(`▶ ${title}`));
+    return framed(el('details', making ? { open: true } : {}, pressed, shown));
   },
   markdown: ({ title, address }, { resolve }) => [
     mdParagraph([{ text: title, link: { to: 'address', address } }], resolve),

@@ -50,13 +50,12 @@ async function pictureOf(sql: Sql, { form, labels, series }: Chart, language: st
   return { file, width, height };
 }
 
-/** Every stored file an article shows: its pictures and its charts. */
+/** The stored pictures of a block: its own, or the still of its video. */
+export const pictureFiles = (block: Block): string[] =>
+  block.type === 'figure' ? [block.file] : block.type === 'video' && block.picture ? [block.picture.file] : [];
+
+/** Every stored file an article shows: its pictures, the stills of its videos and its charts. */
 export async function filesShown(sql: Sql, document: { body: readonly Block[]; language?: string }): Promise<string[]> {
   const charts = await chartPictures(sql, document);
-  return [
-    ...new Set([
-      ...document.body.flatMap((block) => (block.type === 'figure' ? [block.file] : [])),
-      ...[...charts.values()].map(({ file }) => file),
-    ]),
-  ];
+  return [...new Set([...document.body.flatMap(pictureFiles), ...[...charts.values()].map(({ file }) => file)])];
 }

@@ -1,4 +1,4 @@
-import type { BlockOf } from '@grivo/core';
+import type { Block, BlockOf } from '@grivo/core';
 import type { Database } from '../../ground/store/database.ts';
 import { readRevision } from '../articles/repository.ts';
 import { rememberPicture } from './repository.ts';
@@ -17,7 +17,7 @@ export async function notePictures(db: Database): Promise<number> {
   );
   for (const { id, current } of due) {
     const document = current === null ? null : await readRevision(db, current);
-    const figures = (document?.body ?? []).filter((block): block is BlockOf<'figure'> => block.type === 'figure');
+    const figures = (document?.body ?? []).flatMap(picturesOf);
     await db.transaction(async (sql) => {
       await sql.run('DELETE FROM picture_use WHERE article = ?', [id]);
       const once = [...new Map(figures.map((figure) => [figure.file, figure])).values()];
@@ -41,4 +41,12 @@ export async function notePictures(db: Database): Promise<number> {
     });
   }
   return due.length;
+}
+
+/** The pictures of a block, with what is said of each. */
+function picturesOf(block: Block): Pick<BlockOf<'figure'>, 'file' | 'alternative' | 'credit' | 'lead'>[] {
+  if (block.type === 'figure') return [block];
+  return block.type === 'video' && block.picture
+    ? [{ file: block.picture.file, alternative: block.title, lead: false }]
+    : [];
 }
