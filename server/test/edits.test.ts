@@ -3,6 +3,7 @@ import { type ArticleDocument, articleText, type Block, type Step, stepKinds } f
 import { beforeAll, describe, expect, test } from 'vitest';
 import { atTheDesk, type Desk } from './ground/desk.ts';
 import type { Ask } from './ground/http.ts';
+import { connectedBy } from './ground/sites.ts';
 import { LENIENT } from './ground/world.ts';
 
 let w: Desk['w'];
@@ -364,5 +365,64 @@ describe('what people say of an article', () => {
     expect((await ask('DELETE', `/articles/${made.id}`)).status).toBe(204);
     const left = await w.product.ground.db.rows('SELECT 1 FROM comment WHERE article = ?', [made.id]);
     expect(left).toEqual([]);
+  });
+});
+
+describe('an article a person puts on a further blog', () => {
+  const put = (it: ArticleWhole, blog: string, more: object = {}, who: Ask = ask) =>
+    who<{ done: boolean }>('POST', `/articles/${it.id}/publications`, { blog, revision: it.revision, ...more });
+
+  test('is out there once, however often it is pressed, and is taken back there', async () => {
+    const second = await connectedBy(w, 'micropub', { name: 'Kitchen beside' });
+    const made = await article('Salted quinces', (take, publish) => [take, atOnce(publish)], 'out');
+    const both = await Promise.all([put(made, second), put(made, second)]);
+    expect(both.map(({ status }) => status).sort()).toContain(200);
+    const now = await read(made.id);
+    expect(now.publications.map(({ blog, state }) => [blog, state])).toEqual(
+      expect.arrayContaining([
+        [w.blog, 'live'],
+        [second, 'live'],
+      ]),
+    );
+    const there = now.publications.find(({ blog }) => blog === second)!;
+    const post = await (await fetch(there.address!)).text();
+    expect(post).toContain('Press the cabbage.');
+    const kitchen = w.standIns
+      .received()
+      .posts('kitchen')
+      .filter(({ name }) => name === 'Salted quinces');
+    expect(kitchen).toHaveLength(1);
+    expect((await put(now, second)).status).toBe(409);
+    const back = await ask('POST', `/articles/${made.id}/publications/${there.id}`, {
+      act: 'withdraw',
+      revision: now.revision,
+    });
+    expect(back.status).toBe(200);
+    expect((await put(await read(made.id), second)).problem.title).toBe('There already');
+  });
+
+  test('goes out though its own steps still hold it; as a draft nobody sees it; old texts and strangers are refused', async () => {
+    const draft = await connectedBy(w, 'micropub', { name: 'Drafts beside' });
+    const made = await article(
+      'Salted medlars',
+      (take, publish) => [take, k.hold.fresh('s3'), atOnce(publish)],
+      'held',
+    );
+    expect((await put(made, draft, { as: 'draft' })).body).toEqual({ done: true });
+    expect((await read(made.id)).publications.find(({ blog }) => blog === draft)?.state).toBe('draft');
+    expect((await put(made, w.blog, { revision: 'x'.repeat(20) })).status).toBe(412);
+    expect((await put(made, 'x'.repeat(20))).status).toBe(404);
+    expect((await put(made, w.blog, {}, proofreader)).status).toBe(403);
+    expect((await put(made, w.blog)).body).toEqual({ done: true });
+    // Its own step finds it there.
+    const [hold] = (await ask<{ holds: Hold[] }>('GET', `/briefs/${made.brief}/holds`)).body.holds;
+    await ask('POST', `/briefs/${made.brief}/holds/${hold!.run}`, { decide: 'pass', change: {} });
+    await w.settled([made.brief], ['out']);
+    expect(
+      w.standIns
+        .received()
+        .posts('journal')
+        .filter(({ name }) => name === 'Salted medlars'),
+    ).toHaveLength(1);
   });
 });

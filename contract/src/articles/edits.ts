@@ -82,6 +82,13 @@ export const PublicationAct = z.strictObject({
   /** The revision that is to be there. */
   revision: Id,
 });
+/** An article is to go out on a further blog. */
+export const PublishElsewhere = z.strictObject({
+  blog: Id,
+  /** Whether readers see it at once, or nobody yet. */
+  as: z.enum(['live', 'draft']).default('live'),
+  revision: Id,
+});
 /** What became of it: done, or not known yet, and looked at again by itself. */
 export const PublicationActed = z.object({ done: z.boolean() });
 

@@ -7,6 +7,7 @@ import { EventFeed } from '../nouns/events/feed.ts';
 import { isSecure, ownOriginOnly } from './access.ts';
 import { approvalRoutes, CLIENT_PATH, clientAt } from './approvals.ts';
 import { articleEditRoutes } from './articleEdits.ts';
+import { articlePublicationRoutes } from './articlePublications.ts';
 import { articleRoutes } from './articles.ts';
 import { homeOf } from './base.ts';
 import { blogRoutes } from './blogs.ts';
@@ -71,6 +72,7 @@ export function allRoutes(product: Product): Route[] {
     ...presenceRoutes(product),
     ...articleRoutes(product),
     ...articleEditRoutes(product),
+    ...articlePublicationRoutes(product),
     ...commentRoutes(product),
     ...approvalRoutes(product),
     ...blogRoutes(product),

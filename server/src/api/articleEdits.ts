@@ -6,12 +6,8 @@ import {
   ArticleSources,
   EditableText,
   Made,
-  OutsideShown,
   OwnArticle,
-  PublicationAct,
-  PublicationActed,
   Revisions,
-  SettleOutside,
   TextEdit,
   WriteAnew,
   WrittenAnew,
@@ -24,12 +20,8 @@ import { isOfArticle, madeBy, revisionsOf } from '../nouns/articles/revisions.ts
 import { getBlog } from '../nouns/blogs/repository.ts';
 import { namer } from '../nouns/incidents/words.ts';
 import { writeByHand } from '../nouns/pipelines/byHand.ts';
-import { actByHand, publicationAt } from '../nouns/publishing/byHand.ts';
-import { lookOutside } from '../nouns/publishing/outside.ts';
-import { type Settled, settleOutside } from '../nouns/publishing/settle.ts';
 import { styleOfBrief } from '../nouns/styles/meant.ts';
 import { anewPrice, anewRequest, writeAnew } from '../steps/writing/anew.ts';
-import { BUSY } from './articles.ts';
 import { keepEdit } from './keepEdit.ts';
 import { notFound, problem } from './problem.ts';
 import type { Product } from './product.ts';
@@ -38,18 +30,13 @@ import { type Route, route } from './route.ts';
 /** The longest an act on a blog is waited for, in milliseconds; it goes on by itself after that. */
 const LONGEST_ACT_MS = 60_000;
 
-/** Articles changed by people, their revisions, and what is done with them on blogs afterwards. */
+/** Articles changed by people, and their revisions. */
 export function articleEditRoutes(product: Product): Route[] {
-  return [
-    ...editing(product),
-    ...anew(product),
-    ...revisions(product),
-    ...afterwards(product),
-    ...outsideEdits(product),
-  ];
+  return [...editing(product), ...anew(product), ...revisions(product)];
 }
 
-async function must({ ground: { db } }: Product, id: string) {
+/** An article that has a text. */
+export async function must({ ground: { db } }: Product, id: string) {
   const article = await getArticle(db, id);
   if (!article?.current) throw notFound('article');
   return { ...article, current: article.current };
@@ -217,133 +204,3 @@ function revisions(product: Product): Route[] {
     }),
   ];
 }
-
-function afterwards(product: Product): Route[] {
-  const { ground, tools, bell } = product;
-  return [
-    route({
-      method: 'post',
-      path: '/articles/{id}/publications/{publication}',
-      says: 'Brings a revision of an article to the blog it is on, takes it from there, or publishes it there again',
-      role: 'editor',
-      body: PublicationAct,
-      answer: PublicationActed,
-      status: 200,
-      handle: async ({ params, body: { act, revision } }) => {
-        const article = await must(product, params['id']!);
-        const publication = await publicationAt(ground.db, article.id, params['publication']!);
-        if (!publication) throw notFound('publication');
-        if (revision !== article.current)
-          throw problem(
-            412,
-            'Changed meanwhile',
-            'There is a newer text of this article.',
-            'Look at it, then ask again.',
-          );
-        const acted = await actByHand(tools, publication, act, revision, AbortSignal.timeout(LONGEST_ACT_MS));
-        bell.ring({ kind: 'event' });
-        if (acted.kind === 'done') return { done: true };
-        if (acted.kind === 'later') return { done: false };
-        if (acted.kind === 'nothing there')
-          throw problem(
-            409,
-            'Nothing there',
-            'There is no post of this article on that blog with which this could be done.',
-            'Load the page again to see how it stands.',
-          );
-        const { sentence, mend } = wordsOf(acted.failure, await namer(ground.db));
-        throw problem(502, 'The blog did not do it', sentence, mend);
-      },
-    }),
-  ];
-}
-
-/** What somebody changed on a blog itself: looked at beside ours, and settled. */
-function outsideEdits(product: Product): Route[] {
-  const { ground, tools, bell } = product;
-  const there = async (params: Record<string, string>) => {
-    const article = await must(product, params['id']!);
-    const publication = await publicationAt(ground.db, article.id, params['publication']!);
-    if (!publication) throw notFound('publication');
-    return { article, publication };
-  };
-  return [
-    route({
-      method: 'get',
-      path: '/articles/{id}/publications/{publication}/outside',
-      says: 'Reads a post where it stands and sets it beside what was sent',
-      role: 'editor',
-      answer: OutsideShown,
-      handle: async ({ params }) => {
-        const { article, publication } = await there(params);
-        const looked = await lookOutside(tools, publication, AbortSignal.timeout(LONGEST_ACT_MS));
-        if (!looked) throw nothingThere();
-        if (!looked.ok) {
-          const { sentence, mend } = wordsOf(looked.failure, await namer(ground.db));
-          throw problem(502, 'The blog cannot be looked at', sentence, mend);
-        }
-        bell.ring({ kind: 'event' });
-        const { digest, document, places, there: post } = looked.value;
-        const title =
-          post && post.name.trim() !== document.title.trim() ? { ours: document.title, theirs: post.name } : null;
-        const changed = title !== null || places.some((place) => place.changed);
-        return {
-          kind: post === null ? 'gone' : changed ? 'changed' : 'same',
-          digest,
-          title,
-          places,
-          document,
-          newer: publication.revision !== article.current,
-        };
-      },
-    }),
-    route({
-      method: 'post',
-      path: '/articles/{id}/publications/{publication}/outside',
-      says: 'Settles what somebody changed on a blog: theirs is taken, ours is put back, or both stand',
-      role: 'editor',
-      body: SettleOutside,
-      answer: PublicationActed,
-      status: 200,
-      handle: async ({ params, body, person }) => {
-        const { article, publication } = await there(params);
-        const chosen = { ...body, person: person.id };
-        const settled = await settleOutside(tools, publication, article, chosen, AbortSignal.timeout(LONGEST_ACT_MS));
-        bell.ring({ kind: 'event' });
-        return { done: await isDone(settled) };
-      },
-    }),
-  ];
-
-  async function isDone(settled: Settled): Promise<boolean> {
-    switch (settled.kind) {
-      case 'done':
-        return true;
-      case 'later':
-        return false;
-      case 'nothing there':
-        throw nothingThere();
-      case 'busy':
-        throw problem(409, 'Just now in work', BUSY, 'Wait a moment, then settle it again.');
-      case 'overtaken':
-        throw problem(
-          412,
-          'Changed meanwhile',
-          'It was changed again since you looked.',
-          'Look again, and choose anew.',
-        );
-      case 'failed': {
-        const { sentence, mend } = wordsOf(settled.failure, await namer(ground.db));
-        throw problem(502, 'The blog did not do it', sentence, mend);
-      }
-    }
-  }
-}
-
-const nothingThere = () =>
-  problem(
-    409,
-    'Nothing there',
-    'There is no post of this article on that blog.',
-    'Load the page again to see how it stands.',
-  );

@@ -7,19 +7,20 @@ import { freshKey } from '../api/fresh.ts';
 import { queryClient } from '../api/queries.ts';
 import { Button, Confirm, Head, Trouble } from '../design/index.ts';
 import { moment } from '../words/time.ts';
+import { Elsewhere } from './Elsewhere.tsx';
 
 /** Where an article is, and what can be done about it there: the newest text brought, taken away, put there again. */
 export function OnBlogs({ article, now }: { article: ArticleWhole; now: number }) {
   const shown = article.publications.filter(({ state, underWay }) => state !== 'planned' || underWay !== null);
-  if (shown.length === 0) return null;
   return (
     <section className="pt-5" aria-label="On blogs">
-      <Head title="On blogs" />
+      <Head title="On blogs" right={shown.length === 0 ? 'on none yet' : ''} />
       <ul>
         {shown.map((line) => (
           <OnBlog key={line.id} article={article} line={line} now={now} />
         ))}
       </ul>
+      <Elsewhere article={article} shown={shown} />
     </section>
   );
 }

@@ -178,7 +178,29 @@ describe('an article on its blogs', () => {
 
   it('one that waits for its first slot is not there', () => {
     shown(line({ state: 'planned', newest: null }));
-    expect(screen.queryByRole('region', { name: 'On blogs' })).toBeNull();
+    expect(screen.getByRole('region', { name: 'On blogs' }).textContent).toBe('On blogson none yet');
+  });
+
+  it('it is put on a further blog once that is said again, and never on one it is on', async () => {
+    const { hands, asked } = onScreen(<OnBlogs article={whole({ publications: [line()] })} now={NOW} />, {
+      'GET /blogs': {
+        blogs: [
+          blog({ id: id('b'), name: 'Bowed strings' }),
+          blog({ id: id('c'), name: 'Plucked strings' }),
+          blog({ id: id('d'), name: 'Put away', archived: true }),
+        ],
+      },
+      [`POST /articles/${A}/publications`]: { done: true },
+    });
+    expect(await screen.findByRole('button', { name: 'Another blog: Plucked strings' })).toBeDefined();
+    await hands.click(screen.getByRole('button', { name: 'publish it now' }));
+    expect(asked.filter(({ method }) => method === 'POST')).toEqual([]);
+    await hands.click(screen.getByRole('button', { name: 'Publish it' }));
+    await waitFor(() =>
+      expect(asked.filter(({ method }) => method === 'POST').map(({ body }) => body)).toMatchObject([
+        { blog: id('c'), as: 'live' },
+      ]),
+    );
   });
 
   it('the newest text is brought there by one press; what came of it is said where it is not known', async () => {
