@@ -21,7 +21,18 @@ test('who has an article open is told to the others, each once, until they leave
   const here = async (who: typeof ask, page: string, more: object = {}) =>
     (await who<{ others: AlsoHere[] }>('POST', `/articles/${id}/here`, { page, block: null, editing: false, ...more }))
       .body.others;
+  const news = async () => {
+    const rows = await w.product.ground.db.rows("SELECT 1 FROM event WHERE noun = 'presence' AND noun_id = ?", [id]);
+    return rows.length;
+  };
   expect(await here(ask, 'one')).toEqual([]);
+  // The others hear of who comes and where they go, and of nothing that stays as it was.
+  expect(await news()).toBe(1);
+  await here(ask, 'one');
+  expect(await news()).toBe(1);
+  await here(ask, 'one', { block: 'b1' });
+  await here(ask, 'one');
+  expect(await news()).toBe(3);
   expect(await here(proofreader, 'two', { block: 'b1', editing: true })).toEqual([
     { name: 'editor', block: null, editing: false, me: false },
   ]);
@@ -30,6 +41,9 @@ test('who has an article open is told to the others, each once, until they leave
   expect(await here(ask, 'one')).toEqual([{ name: 'proofreader', block: 'b1', editing: true, me: false }]);
   expect(await here(ask, 'four')).toContainEqual({ name: 'editor', block: null, editing: false, me: true });
   for (const page of ['two', 'four']) await here(proofreader, page, { leaves: true });
+  const before = await news();
+  await here(proofreader, 'two', { leaves: true });
+  expect(await news()).toBe(before);
   expect(await here(ask, 'one')).toEqual([{ name: 'proofreader', block: null, editing: false, me: false }]);
   await w.product.ground.db.run('UPDATE presence SET seen_at = seen_at - INTERVAL 26 SECOND WHERE page = ?', ['three']);
   expect(await here(ask, 'one')).toEqual([]);

@@ -1,4 +1,5 @@
 import { BeHere, WhoIsHere } from '@grivo/contract';
+import { tellChange } from '../ground/store/event.ts';
 import { getArticle } from '../nouns/articles/repository.ts';
 import { beHere, leave } from '../nouns/presence/repository.ts';
 import { notFound } from './problem.ts';
@@ -6,7 +7,13 @@ import type { Product } from './product.ts';
 import { type Route, route } from './route.ts';
 
 /** Who has an article open at the same time. */
-export function presenceRoutes({ ground: { db } }: Product): Route[] {
+export function presenceRoutes({ ground, bell }: Product): Route[] {
+  const { db } = ground;
+  /** The others read it again at once. */
+  const tell = async (article: string) => {
+    await tellChange(db, ground, 'presence', article);
+    bell.ring({ kind: 'event' });
+  };
   return [
     route({
       method: 'post',
@@ -20,10 +27,12 @@ export function presenceRoutes({ ground: { db } }: Product): Route[] {
         const article = await getArticle(db, params['id']!);
         if (!article) throw notFound('article');
         if (leaves) {
-          await leave(db, article.id, page);
+          if (await leave(db, article.id, page)) await tell(article.id);
           return { others: [] };
         }
-        return { others: await beHere(db, { article: article.id, page, person: person.id, block, editing }) };
+        const { others, isNews } = await beHere(db, { article: article.id, page, person: person.id, block, editing });
+        if (isNews) await tell(article.id);
+        return { others };
       },
     }),
   ];

@@ -7,7 +7,7 @@ import { call, inWords } from '../api/call.ts';
 import { read } from '../api/queries.ts';
 import { Button, Key, Loading, Mark, saysOf, stateOf, Trouble } from '../design/index.ts';
 import { useLabel } from '../labels/label.ts';
-import { AlsoHere } from '../proof/AlsoHere.tsx';
+import { AlsoHere, useAlsoHere } from '../proof/AlsoHere.tsx';
 import { isKept } from '../proof/kept.ts';
 import { goToBlock, Measures } from '../proof/Measures.tsx';
 import { useViewKeys } from '../shell/keys.ts';
@@ -114,7 +114,7 @@ function Opened({ article }: { article: ArticleWhole }) {
           <div className="min-w-0">
             <ArticleHead article={article} show={show} onShow={setShow} onEdit={edit} now={now} />
             <p className="pr-6 pl-8 text-small empty:hidden">
-              <AlsoHere id={id} block={at} editing={false} body={article.document.body} onPlace={put} />
+              <Reading id={id} at={at} body={article.document.body} onPlace={put} />
             </p>
             <Shown article={article} show={show} at={at} onAt={setAt} />
           </div>
@@ -275,4 +275,19 @@ function Source({ article: { id, title, busy }, as }: { article: ArticleWhole; a
 function openWords(standing: ArticleWhole['standing']): string {
   if (standing === 'draft') return 'Open the draft, for the owner of the blog';
   return standing === 'ready' ? 'Open it there, for the owner of the blog' : 'Open it on the blog';
+}
+
+/** Who else has it open, while it is only read here. */
+function Reading({
+  id,
+  at,
+  body,
+  onPlace,
+}: {
+  id: string;
+  at: string | null;
+  body: ArticleWhole['document']['body'];
+  onPlace: (block: string) => void;
+}) {
+  return <AlsoHere others={useAlsoHere(id, at, false)} body={body} onPlace={onPlace} />;
 }

@@ -1,8 +1,10 @@
 import { type AlsoHere as Other, WhoIsHere } from '@grivo/contract';
 import { type ArticleDocument, blockText } from '@grivo/core';
+import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { call } from '../api/call.ts';
 import { freshKey } from '../api/fresh.ts';
+import { queryClient } from '../api/queries.ts';
 import { inARow } from '../words/list.ts';
 
 /** How often a page says that it is still there. */
@@ -10,52 +12,56 @@ const EVERY_MS = 8_000;
 /** Words of a block by which it is named. */
 const NAMED_BY = 5;
 
-/** Who else has an article open, while this page has it open too. */
+/** So long a place must be kept before it is told: who types goes from letter to letter. */
+const CALM_MS = 400;
+
+/** Who else has an article open, while this page has it open too; what changes of that is heard at once. */
 export function useAlsoHere(id: string, block: string | null, editing: boolean): readonly Other[] {
-  const [others, setOthers] = useState<readonly Other[]>([]);
   const [page] = useState(() => `p${freshKey().slice(0, 12)}`);
   const now = useRef({ block, editing });
   now.current = { block, editing };
+  const here = useQuery({
+    // What others say touches it, by the article.
+    queryKey: ['presence', id, page],
+    queryFn: () => call('POST', `/articles/${id}/here`, { body: { page, ...now.current }, answer: WhoIsHere }),
+    // Nobody looks at a page in the background.
+    refetchInterval: EVERY_MS,
+    refetchIntervalInBackground: false,
+    retry: false,
+    gcTime: 0,
+  });
+  const told = useRef(`${block} ${editing}`);
   useEffect(() => {
-    let gone = false;
-    const say = async () => {
-      // Nobody looks at a page in the background.
-      if (document.visibilityState === 'hidden') return;
-      const answer = await call('POST', `/articles/${id}/here`, {
-        body: { page, ...now.current },
-        answer: WhoIsHere,
-      }).catch(() => null);
-      if (answer && !gone) setOthers(answer.others);
-    };
-    void say();
-    const timer = setInterval(() => void say(), EVERY_MS);
-    return () => {
-      gone = true;
-      clearInterval(timer);
+    if (told.current === `${block} ${editing}`) return;
+    const calm = setTimeout(() => {
+      told.current = `${block} ${editing}`;
+      void queryClient.invalidateQueries({ queryKey: ['presence', id, page] });
+    }, CALM_MS);
+    return () => clearTimeout(calm);
+  }, [id, page, block, editing]);
+  useEffect(
+    () => () => {
       void call('POST', `/articles/${id}/here`, {
         body: { page, block: null, editing: false, leaves: true },
       }).catch(() => undefined);
-    };
-  }, [id, page]);
-  return others;
+    },
+    [id, page],
+  );
+  return here.data?.others ?? NOBODY;
 }
+
+const NOBODY: readonly Other[] = [];
 
 /** A sentence that says who else is here, and leads to where they are. */
 export function AlsoHere({
-  id,
-  block,
-  editing,
+  others,
   body,
   onPlace,
 }: {
-  id: string;
-  /** Where this page is. */
-  block: string | null;
-  editing: boolean;
+  others: readonly Other[];
   body: ArticleDocument['body'];
   onPlace: (block: string) => void;
 }) {
-  const others = useAlsoHere(id, block, editing);
   if (others.length === 0) return null;
   const [first] = others;
   const at = others.length === 1 ? body.find((one) => one.id === first!.block) : undefined;
@@ -75,7 +81,7 @@ export function AlsoHere({
   );
 }
 
-const nameOf = ({ name, me }: Other): string => (me ? 'You, in another window,' : name);
+export const nameOf = ({ name, me }: Other): string => (me ? 'You, in another window,' : name);
 
 function verb(others: readonly Other[], edits: number): string {
   const [one] = others;

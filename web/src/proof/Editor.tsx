@@ -1,9 +1,11 @@
+import type { AlsoHere as Other } from '@grivo/contract';
 import { type ArticleDocument, type BlockDoubt, directionOf } from '@grivo/core';
 import type { Transaction } from 'prosemirror-state';
 import { EditorView } from 'prosemirror-view';
 import { useEffect, useRef, useState } from 'react';
 import { showDoubts } from './doubtMarks.ts';
 import { type EditorHands, editorState } from './editor.ts';
+import { showPlaces } from './placeMarks.ts';
 import { WholeBlocks, WholeBlocksDrawn } from './wholeBlocks.tsx';
 
 /**
@@ -13,6 +15,7 @@ import { WholeBlocks, WholeBlocksDrawn } from './wholeBlocks.tsx';
 export function Editor({
   document,
   doubts,
+  others,
   hands,
   onView,
   onUpdate,
@@ -20,6 +23,8 @@ export function Editor({
   document: ArticleDocument;
   /** What is ringed in it. */
   doubts: readonly BlockDoubt[];
+  /** Who else is in it, and where. */
+  others: readonly Other[];
   hands: EditorHands;
   /** Given the editor once it stands, and null when it is gone. */
   onView: (view: EditorView | null) => void;
@@ -62,6 +67,9 @@ export function Editor({
   useEffect(() => {
     if (current.current) showDoubts(current.current, doubts);
   }, [doubts]);
+  useEffect(() => {
+    if (current.current) showPlaces(current.current, others);
+  }, [others]);
   return (
     <>
       <div ref={place} className="proof-text" />

@@ -1,11 +1,11 @@
-import type { ArticleWhole, Evidence } from '@grivo/contract';
+import type { ArticleWhole, Evidence, AlsoHere as Other } from '@grivo/contract';
 import { type Clash, directionOf, type MeasuredSource } from '@grivo/core';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { read } from '../api/queries.ts';
 import { Button, useFaces } from '../design/index.ts';
 import { plural } from '../words/figures.ts';
-import { AlsoHere } from './AlsoHere.tsx';
+import { AlsoHere, useAlsoHere } from './AlsoHere.tsx';
 import { AnewBar } from './AnewBar.tsx';
 import { Editor } from './Editor.tsx';
 import type { EditorHands } from './editor.ts';
@@ -30,6 +30,7 @@ export default function ProofPage({ article, onLeave }: { article: ArticleWhole;
     [onLeave],
   );
   const { measures, doubts, sources } = useMeasures(article, proof.document);
+  const others = useAlsoHere(article.id, proof.at, true);
   const leadTo = (block: string) => {
     const n = proof.document.body.findIndex(({ id }) => id === block);
     proof.view?.dom.children[n]?.scrollIntoView({ block: 'center' });
@@ -37,9 +38,17 @@ export default function ProofPage({ article, onLeave }: { article: ArticleWhole;
   return (
     <>
       <div className="min-w-0">
-        <Bars article={article} proof={proof} bar={bar} onBar={setBar} onLeave={onLeave} onPlace={leadTo} />
+        <Bars
+          article={article}
+          proof={proof}
+          others={others}
+          bar={bar}
+          onBar={setBar}
+          onLeave={onLeave}
+          onPlace={leadTo}
+        />
         <Clashes clashes={proof.clashes} onPlace={leadTo} onSettled={proof.settled} />
-        <Sheet article={article} proof={proof} doubts={doubts} hands={hands} sources={sources} />
+        <Sheet article={article} proof={proof} doubts={doubts} others={others} hands={hands} sources={sources} />
       </div>
       <aside className="border-l border-rule px-6 pb-8" aria-label="Measures">
         {/* biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls by itself, by keys too */}
@@ -54,7 +63,8 @@ export default function ProofPage({ article, onLeave }: { article: ArticleWhole;
 /** What can be done with the text, and how what is typed stands; it stays while the page goes by. */
 function Bars({
   article,
-  proof: { view, saving, flush, document, at },
+  proof: { view, saving, flush, document },
+  others,
   bar,
   onBar,
   onLeave,
@@ -62,6 +72,7 @@ function Bars({
 }: {
   article: ArticleWhole;
   proof: Proof;
+  others: readonly Other[];
   bar: Bar;
   onBar: (bar: Bar) => void;
   onLeave: () => void;
@@ -73,7 +84,7 @@ function Bars({
       <div className="flex items-baseline gap-3 px-8 pt-1 text-small">
         <strong className="font-semibold">You are editing</strong>
         <Kept saving={saving} />
-        <AlsoHere id={article.id} block={at} editing body={document.body} onPlace={onPlace} />
+        <AlsoHere others={others} body={document.body} onPlace={onPlace} />
         <Button look="quiet" anyone className="ml-auto" hint="Esc" onClick={() => void flush().then(onLeave)}>
           Done
         </Button>
@@ -161,12 +172,14 @@ function Sheet({
   article,
   proof,
   doubts,
+  others,
   hands,
   sources,
 }: {
   article: ArticleWhole;
   proof: Proof;
   doubts: ArticleWhole['doubts'];
+  others: readonly Other[];
   hands: EditorHands;
   sources: readonly MeasuredSource[];
 }) {
@@ -200,7 +213,14 @@ function Sheet({
       <div />
       <div className="border-x border-rule bg-sheet px-8 pb-8" dir={directionOf(document.language)}>
         <TitleFields details={document} onChange={proof.put} />
-        <Editor document={document} doubts={doubts} hands={hands} onView={proof.onView} onUpdate={proof.onUpdate} />
+        <Editor
+          document={document}
+          doubts={doubts}
+          others={others}
+          hands={hands}
+          onView={proof.onView}
+          onUpdate={proof.onUpdate}
+        />
       </div>
     </div>
   );

@@ -4,7 +4,7 @@ import { screen, waitFor } from '@testing-library/react';
 import { expect, it, vi } from 'vitest';
 import { onScreen } from '../testing/onScreen.tsx';
 import { id } from '../testing/samples.ts';
-import { AlsoHere } from './AlsoHere.tsx';
+import { AlsoHere, useAlsoHere } from './AlsoHere.tsx';
 
 const body = [
   { type: 'paragraph' as const, id: 'b1', content: [{ text: 'A strap of hide stretches when it rains.' }] },
@@ -16,9 +16,12 @@ const other = (change: Partial<Other> = {}): Other => ({
   me: false,
   ...change,
 });
+function Here({ onPlace }: { onPlace: (block: string) => void }) {
+  return <AlsoHere others={useAlsoHere(id('a'), 'b2', true)} body={body} onPlace={onPlace} />;
+}
 const shown = (others: Other[], onPlace = vi.fn()) => ({
   onPlace,
-  ...onScreen(<AlsoHere id={id('a')} block="b2" editing body={body} onPlace={onPlace} />, {
+  ...onScreen(<Here onPlace={onPlace} />, {
     [`POST /articles/${id('a')}/here`]: { others },
   }),
 });

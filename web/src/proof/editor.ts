@@ -14,6 +14,7 @@ import { documentOf } from './document.ts';
 import { marksDoubts } from './doubtMarks.ts';
 import { keepsIdentity } from './identity.ts';
 import { readsPaste } from './paste.ts';
+import { marksPlaces } from './placeMarks.ts';
 import { schema } from './schema.ts';
 import { type Turn, turnInto, turnWithin } from './turns.ts';
 
@@ -50,6 +51,7 @@ function pluginsOf(hands: EditorHands, newId: () => string): Plugin[] {
     keymap(baseKeymap),
     readsPaste(),
     marksDoubts(),
+    marksPlaces(),
     search(),
     dropCursor({ color: 'var(--color-ink)', width: 2 }),
     gapCursor(),

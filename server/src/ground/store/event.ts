@@ -13,7 +13,8 @@ export type Noun =
   | 'source'
   | 'label'
   | 'destination'
-  | 'style';
+  | 'style'
+  | 'presence';
 
 /** A hint that something changed, for everybody who has it on the screen: they read it again. */
 export function changeWrite(ids: () => string, noun: Noun, id: string): Write {

@@ -15,9 +15,17 @@ export interface Here {
 
 /**
  * Notes that somebody has an article open, and where they are in it.
- * @returns who else has, each person once: where they edit before where they only read
+ * @returns who else has, each person once: where they edit before where they only read; and whether the others have
+ * something to hear of
  */
-export async function beHere(db: Database, { article, page, person, block, editing }: Here): Promise<AlsoHere[]> {
+export async function beHere(
+  db: Database,
+  { article, page, person, block, editing }: Here,
+): Promise<{ others: AlsoHere[]; isNews: boolean }> {
+  const [before] = await db.rows<{ block: string | null; editing: number }>(
+    'SELECT block, editing FROM presence WHERE article = ? AND page = ?',
+    [article, page],
+  );
   await db.run(
     `INSERT INTO presence (article, page, person, block, editing, seen_at) VALUES (?, ?, ?, ?, ?, UTC_TIMESTAMP(3))
      ON DUPLICATE KEY UPDATE person = VALUES(person), block = VALUES(block), editing = VALUES(editing), seen_at = VALUES(seen_at)`,
@@ -41,9 +49,11 @@ export async function beHere(db: Database, { article, page, person, block, editi
         editing: Number(row.editing) === 1,
         me: row.person === person,
       });
-  return [...once.values()];
+  const isNews = !before || before.block !== block || (Number(before.editing) === 1) !== editing;
+  return { others: [...once.values()], isNews };
 }
 
-export async function leave(db: Database, article: string, page: string): Promise<void> {
-  await db.run('DELETE FROM presence WHERE article = ? AND page = ?', [article, page]);
+/** @returns whether it was there */
+export async function leave(db: Database, article: string, page: string): Promise<boolean> {
+  return (await db.run('DELETE FROM presence WHERE article = ? AND page = ?', [article, page])) > 0;
 }
