@@ -174,6 +174,11 @@ test('a paragraph is changed in Markdown; whoever has the article open too sees 
   await expect(beside.getByText('It is oiled in May.')).toBeVisible();
   await beside.keyboard.press('e');
   await expect(page.getByText(/^You, in another window, have it open too, and edit/)).toBeVisible();
+  // Where they are stands beside the text while one edits oneself.
+  await page.keyboard.press('e');
+  await beside.getByRole('textbox', { name: 'The text of the article' }).locator('p').first().click();
+  await expect(page.locator('.also-here')).toHaveAttribute('data-who', 'you, elsewhere');
+  await page.keyboard.press('Escape');
   await beside.close();
   await expect(page.getByText(/have it open too/)).toBeHidden({ timeout: 40_000 });
   await other.close();
