@@ -1,3 +1,4 @@
+import { bareFigures, isOnlyByFigures } from '../honesty/bare.ts';
 import { type Doubt, type DoubtKind, doubtsOf, readSources } from '../honesty/honesty.ts';
 import type { ArticleDocument, Block } from './block.ts';
 import { blockText, isStatement } from './text.ts';
@@ -38,6 +39,7 @@ export function doubtReader(
 ): (body: readonly Block[]) => BlockDoubt[] {
   const read = new Map(passages.map(({ id, text, language: own }) => [id, readSources([text], own ?? language)[0]!]));
   const all = [...read.values()];
+  const spoken = new Map(passages.map(({ id, language: own }) => [id, own ?? language]));
   const known = new Map<string, Doubt[]>();
   const doubts = (block: Block): Doubt[] => {
     const rests = (block.evidence ?? []).map(({ passage }) => passage);
@@ -46,7 +48,14 @@ export function doubtReader(
     const before = known.get(key);
     if (before) return before;
     const own = rests.flatMap((passage) => read.get(passage) ?? []);
-    const found = doubtsOf(text, own.length > 0 ? own : all, language);
+    const against = own.length > 0 ? own : all;
+    const languages = own.length > 0 ? rests.flatMap((passage) => spoken.get(passage) ?? []) : [...spoken.values()];
+    const found: Doubt[] = languages.some((one) => isOnlyByFigures(text, language, one))
+      ? bareFigures(
+          text,
+          against.map((source) => source.text),
+        ).map((words) => ({ kind: 'figure', words }))
+      : doubtsOf(text, against, language);
     // The same words twice are one doubt.
     const once = [...new Map(found.map((doubt) => [doubtWords(doubt), doubt])).values()];
     if (known.size >= MOST_REMEMBERED) known.clear();

@@ -9,7 +9,7 @@ export function figuresOf(text: string): string[] {
 
 function normal(raw: string): string {
   const bare = raw.replace(/[\u00a0\u202f ]/g, '');
-  const grouped = /^\d{1,3}(?:[.,]\d{3})+$/.test(bare);
+  const grouped = /^[1-9]\d{0,2}(?:[.,]\d{3})+$/.test(bare);
   const plain = grouped ? bare.replace(/[.,]/g, '') : bare.replace(/,(?=\d+$)/, '.').replace(/,/g, '');
   return String(Number.parseFloat(plain));
 }

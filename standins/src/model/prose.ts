@@ -67,7 +67,7 @@ export function prose(request: ReadRequest, style: ProseManner): WrittenBlock[] 
   const blocks: WrittenBlock[] = [];
   for (const run of chosen) blocks.push(...written(run, style, manner, chance, request));
   return blocks.length > 0
-    ? merged(blocks, style.paragraph)
+    ? merged(blocks, style.paragraph, gapOf(request.language))
     : [
         {
           kind: 'paragraph',
@@ -162,7 +162,12 @@ function written(
   let open: string[] = [];
   const close = () => {
     if (open.length > 0)
-      blocks.push({ kind: 'paragraph', text: open.join(' '), items: [], passages: [run[0]!.passage] });
+      blocks.push({
+        kind: 'paragraph',
+        text: open.join(gapOf(request.language)),
+        items: [],
+        passages: [run[0]!.passage],
+      });
     open = [];
   };
   for (const sentence of run) {
@@ -194,6 +199,9 @@ function written(
   return blocks;
 }
 
+/** What stands between two sentences. */
+const gapOf = (language: string): string => (language === 'ja' ? '' : ' ');
+
 /** Whether a statement can be said in so few ways that alone it would soon be said as in another article. */
 const fewWays = (sentence: Sentence | undefined): boolean => (sentence?.statement?.ways ?? FEW) < FEW;
 const FEW = 8;
@@ -211,7 +219,7 @@ function enumeration(sentence: string): { lead: string; items: string[] } | null
 }
 
 /** Neighbouring short paragraphs that speak of the same become one. */
-function merged(blocks: readonly WrittenBlock[], most: number): WrittenBlock[] {
+function merged(blocks: readonly WrittenBlock[], most: number, gap: string): WrittenBlock[] {
   const out: WrittenBlock[] = [];
   for (const block of blocks) {
     const last = out[out.length - 1];
@@ -228,7 +236,7 @@ function merged(blocks: readonly WrittenBlock[], most: number): WrittenBlock[] {
     ) {
       out[out.length - 1] = {
         ...last,
-        text: `${last.text} ${block.text}`,
+        text: `${last.text}${gap}${block.text}`,
         passages: [...new Set([...last.passages, ...block.passages])],
       };
     } else out.push(block);

@@ -6,7 +6,7 @@ import { type ReadRequest, rarity, relevance, type Sentence } from './request.ts
 
 /** A figure with what it counts, as it stands in a sentence. */
 const FIGURE =
-  /(?:\d[\d.,]*(?:\s(?:to|up to|bis|and|und)\s|–|-)?)*\d[\d.,]*\s?(?:per cent|Prozent|%|°C|degrees(?: Celsius)?|Grad|[\p{L}]{1,20})/u;
+  /(?:\d[\d.,]*(?:\s(?:to|up to|bis|and|und)\s|–|-)?)*\d[\d.,]*\s?(?:per cent|Prozent|%|°C|degrees(?: Celsius)?|Grad|パーセント|グラム|キロ|リットル|(?![\p{sc=Han}\p{sc=Hiragana}\p{sc=Katakana}])[\p{L}]{1,20})/u;
 
 interface Row {
   of: string;

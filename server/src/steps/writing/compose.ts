@@ -119,7 +119,7 @@ export async function compose(c: Composition, ask: AskWriter): Promise<Result<Co
       instructions,
       material: pointsPrompt({
         subject: c.subject,
-        text: articleText({ body }),
+        text: articleText({ body: body.filter(({ type }) => type !== 'table') }),
         points: 4,
         person: c.step.person,
         house: c.house,
