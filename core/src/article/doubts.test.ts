@@ -1,5 +1,6 @@
 import { expect, test } from 'vitest';
 import { DOUBTS } from '../honesty/honesty.ts';
+import type { Block } from './block.ts';
 import { articleDoubts, doubtWords } from './doubts.ts';
 
 const passages = [
@@ -44,4 +45,31 @@ test('a passage of another language is read in its own', () => {
 
 test('every kind of doubt is a sentence with its words', () => {
   for (const kind of DOUBTS) expect(doubtWords({ kind, words: 'forty' })).toMatch(/source.*forty|forty.*source/);
+});
+
+test('cells are held one by one for their figures, and a question claims nothing', () => {
+  const passages = [{ id: 'm:1', text: 'A level tablespoon of fine salt weighs about 18 grams.', language: 'en' }];
+  const evidence = [{ passage: 'm:1', digest: 'd' }];
+  const cell = (text: string) => [{ text }];
+  const table: Block = {
+    type: 'table',
+    id: 't',
+    caption: cell('Figures on Salt'),
+    head: [cell('What it is of'), cell('The figure')],
+    rows: [
+      [cell('Why spoons mislead'), cell('18 grams')],
+      [cell('Which Scale'), cell('19 grams')],
+    ],
+    evidence,
+  };
+  const asked: Block = {
+    type: 'question and answer',
+    id: 'q',
+    question: 'What about “why spoons mislead you”, Ingrid?',
+    answer: cell('A tablespoon weighs about 18 grams.'),
+    evidence,
+  };
+  expect(articleDoubts({ body: [table, asked], language: 'en' }, passages)).toEqual([
+    { block: 't', kind: 'figure', words: '19 grams' },
+  ]);
 });

@@ -1,6 +1,7 @@
 import { bareFigures, isOnlyByFigures } from '../honesty/bare.ts';
 import { type Doubt, type DoubtKind, doubtsOf, readSources } from '../honesty/honesty.ts';
 import type { ArticleDocument, Block } from './block.ts';
+import { inlineText } from './inline.ts';
 import { blockText, isStatement } from './text.ts';
 
 /** Something a block says that what it rests on does not, or says otherwise. */
@@ -50,12 +51,15 @@ export function doubtReader(
     const own = rests.flatMap((passage) => read.get(passage) ?? []);
     const against = own.length > 0 ? own : all;
     const languages = own.length > 0 ? rests.flatMap((passage) => spoken.get(passage) ?? []) : [...spoken.values()];
-    const found: Doubt[] = languages.some((one) => isOnlyByFigures(text, language, one))
-      ? bareFigures(
-          text,
-          against.map((source) => source.text),
-        ).map((words) => ({ kind: 'figure', words }))
-      : doubtsOf(text, against, language);
+    const isBare = languages.some((one) => isOnlyByFigures(text, language, one));
+    const found = heldOf(block).flatMap((held): Doubt[] =>
+      isBare
+        ? bareFigures(
+            held.text,
+            against.map((source) => source.text),
+          ).map((words) => ({ kind: 'figure', words }))
+        : doubtsOf(held.text, against, language).filter(({ kind }) => !held.cell || IN_CELLS.has(kind)),
+    );
     // The same words twice are one doubt.
     const once = [...new Map(found.map((doubt) => [doubtWords(doubt), doubt])).values()];
     if (known.size >= MOST_REMEMBERED) known.clear();
@@ -68,6 +72,19 @@ export function doubtReader(
       const vouched = new Set((block.vouched ?? []).map(({ words }) => words));
       return doubts(block).flatMap((doubt) => (vouched.has(doubt.words) ? [] : [{ block: block.id, ...doubt }]));
     });
+}
+
+/** A cell says a figure or a date; of whom or what is said by its row and column. */
+const IN_CELLS: ReadonlySet<DoubtKind> = new Set(['figure', 'date']);
+
+/** The texts of a block that claim something: cells each by itself, and of a question its answer alone. */
+function heldOf(block: Block): { text: string; cell: boolean }[] {
+  if (block.type === 'table')
+    return [block.caption ?? [], ...block.head, ...block.rows.flat()].map((cell) => ({
+      text: inlineText(cell),
+      cell: true,
+    }));
+  return [{ text: block.type === 'question and answer' ? inlineText(block.answer) : blockText(block), cell: false }];
 }
 
 const SAYS: Record<DoubtKind, (words: string) => string> = {

@@ -1,6 +1,8 @@
 /** What the model says of any material, by language: its frames, which hold nothing but what it is given. */
 export interface OwnWords {
   noMore: string;
+  /** Ends a sentence. */
+  stop?: string;
   and: string;
   matters: (subject: string) => string;
   /** Titles for any subject, where nothing is known to name. */
@@ -110,6 +112,7 @@ export const OWN: Readonly<Record<string, OwnWords>> = {
   },
   ja: {
     noMore: 'これについて出典はこれ以上述べていません。',
+    stop: '。',
     and: 'と',
     matters: (subject) => `何が大切なのか：${subject}`,
     titles: (subject) => [`${subject}：知っておきたいこと`, `${subject}を詳しく見る`],

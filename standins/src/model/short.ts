@@ -134,7 +134,7 @@ export function description(request: ReadRequest, most = 155): string {
   ];
   const frame = frames[choicesFrom(`${request.seed}description`)(frames.length)]!;
   for (let n = Math.min(4, inner.length); n > 0; n--) {
-    const text = `${frame}${last(inner.slice(0, n))}.`;
+    const text = `${frame}${last(inner.slice(0, n))}${own.stop ?? '.'}`;
     if (text.length <= most) return text;
   }
   return own.nothing(plain);

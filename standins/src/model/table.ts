@@ -20,7 +20,7 @@ function rowsOf(request: ReadRequest): Row[] {
   const subject = new Set(stemsOf(request.subject));
   const found = request.passages.flatMap((passage) =>
     passage.sentences.flatMap((sentence): (Row & { score: number })[] => {
-      const figure = FIGURE.exec(sentence.text)?.[0];
+      const figure = counted(FIGURE.exec(sentence.text)?.[0]);
       const of = sentence.statement?.heading ?? passage.heading ?? beginning(sentence.text);
       return figure === undefined || of === ''
         ? []
@@ -33,6 +33,12 @@ function rowsOf(request: ReadRequest): Row[] {
     .slice(0, most)
     .sort((a, b) => a.sentence.passage - b.sentence.passage || a.sentence.at - b.sentence.at);
 }
+
+/** A figure without a word behind it that is no unit: '0.02 for'. */
+const counted = (figure: string | undefined): string | undefined => {
+  const [, number, word] = /^(.*\d)\s?(\p{L}+)$/u.exec(figure ?? '') ?? [];
+  return number !== undefined && stemsOf(word!).length === 0 && word!.length > 1 ? number : figure;
+};
 
 const beginning = (text: string): string =>
   text
