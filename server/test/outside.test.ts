@@ -92,7 +92,9 @@ const WAYS: [BlogWay, 'Markdown' | 'HTML'][] = [
 describe.each(WAYS)('a post by %s (%s)', (way, form) => {
   test('is as it was sent, told by its words, as long as nobody touched it', async () => {
     const article = await live(`As sent, ${way} ${form}`, await blogBy(way, form));
-    expect(await outside(article)).toMatchObject({ kind: 'same', title: null, newer: false });
+    const seen = await outside(article);
+    expect(seen).toMatchObject({ kind: 'same', title: null, newer: false });
+    expect(seen.acts.map(({ act }) => act)).toEqual(['published']);
     expect((await read(article.id)).publications[0]!.outside).toBeNull();
   });
 
@@ -101,6 +103,7 @@ describe.each(WAYS)('a post by %s (%s)', (way, form) => {
     await editThere(article, (html) => html.replace('Press the cabbage.', 'Press the cabbage hard.'));
     const seen = await outside(article);
     expect(seen.kind).toBe('changed');
+    expect(seen.acts.map(({ act }) => act)).toEqual(['published', 'changed there']);
     expect(seen.places.filter(({ changed }) => changed)).toHaveLength(1);
     expect((await read(article.id)).publications[0]!.outside).toMatchObject({ kind: 'changed' });
     const { document, revision } = await read(article.id);
@@ -122,7 +125,9 @@ describe.each(WAYS)('a post by %s (%s)', (way, form) => {
     await editThere(article, (html) => html.replace('Let it stand.', 'Let it stand for long.'));
     const seen = await outside(article);
     expect((await settle(article, seen, ['ours'])).body).toEqual({ done: true });
-    expect(await outside(article)).toMatchObject({ kind: 'same' });
+    const after = await outside(article);
+    expect(after).toMatchObject({ kind: 'same' });
+    expect(after.acts.map(({ act }) => act)).toEqual(['published', 'updated']);
     expect(await shownThere(article)).not.toContain('for long');
     const revisions = await ask<{ revisions: unknown[] }>('GET', `/articles/${article.id}/revisions`);
     expect(revisions.body.revisions).toHaveLength(1);

@@ -95,6 +95,13 @@ export const PublicationActed = z.object({ done: z.boolean() });
 const Words = z.object({ stands: z.enum(['both', 'before', 'after']), text: z.string() });
 
 /** A post as it stands on a blog beside what was sent. */
+/** Something that was done with an article on a blog: by us, or by somebody there. */
+export const BlogAct = z.object({
+  act: z.enum(['published', 'updated', 'withdrawn', 'changed there', 'removed there']),
+  at: z.string(),
+});
+export type BlogAct = z.infer<typeof BlogAct>;
+
 export const OutsideShown = z.object({
   kind: z.enum(['same', 'changed', 'gone']),
   /** Names what was seen; what is chosen is chosen of that. */
@@ -117,6 +124,8 @@ export const OutsideShown = z.object({
   document: ArticleDocumentSchema,
   /** Whether it was changed here since it was sent. */
   newer: z.boolean(),
+  /** What was done with it there so far, oldest first. */
+  acts: z.array(BlogAct),
 });
 export type OutsideShown = z.infer<typeof OutsideShown>;
 

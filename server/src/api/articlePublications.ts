@@ -6,6 +6,7 @@ import { getBlog } from '../nouns/blogs/repository.ts';
 import { namer } from '../nouns/incidents/words.ts';
 import type { Acted } from '../nouns/publishing/acts.ts';
 import { actByHand, publicationAt, publicationsOf } from '../nouns/publishing/byHand.ts';
+import { actsOn } from '../nouns/publishing/history.ts';
 import { lookOutside } from '../nouns/publishing/outside.ts';
 import { ensurePublication } from '../nouns/publishing/publications.ts';
 import { type Settled, settleOutside } from '../nouns/publishing/settle.ts';
@@ -133,6 +134,8 @@ function outsideEdits(product: Product): Route[] {
           places,
           document,
           newer: publication.revision !== article.current,
+          // What was seen just now is among it.
+          acts: await actsOn(ground.db, (await publicationAt(ground.db, article.id, publication.id)) ?? publication),
         };
       },
     }),

@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import type { ArticleWhole, OutsideShown } from '@grivo/contract';
 import { compareWords, EMPTY_ARTICLE } from '@grivo/core';
-import { fireEvent, screen } from '@testing-library/react';
+import { fireEvent, screen, within } from '@testing-library/react';
 import { Navigate, Route, Routes, useLocation } from 'react-router';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { queryClient } from '../api/queries.ts';
@@ -34,6 +34,11 @@ const SHOWN: OutsideShown = {
   ],
   document: DOCUMENT,
   newer: false,
+  acts: [
+    { act: 'published', at: '2026-05-01T07:00:00.000Z' },
+    { act: 'updated', at: '2026-05-02T07:00:00.000Z' },
+    { act: 'changed there', at: '2026-05-04T07:00:00.000Z' },
+  ],
 };
 const article = (): ArticleWhole =>
   articleWhole({
@@ -85,6 +90,20 @@ const press = (...keys: string[]) => {
 beforeEach(() => queryClient.setDefaultOptions({ queries: { retry: false } }));
 
 describe('what somebody changed on a blog', () => {
+  it('what was done there stands in a line, ours in ink and theirs as what waits', async () => {
+    opened();
+    const line = await screen.findByRole('list', { name: 'What was done there' });
+    expect(
+      within(line)
+        .getAllByRole('listitem')
+        .map(({ textContent }) => textContent),
+    ).toEqual([
+      expect.stringMatching(/published/),
+      expect.stringMatching(/changed by us/),
+      expect.stringMatching(/changed there/),
+    ]);
+  });
+
   it('stands beside ours, what is the same folded away, and is settled place by place by keys', async () => {
     const { asked, hands } = opened(SHOWN, { [`POST ${PATH}`]: { done: true } });
     await screen.findByRole('region', { name: 'The title' });

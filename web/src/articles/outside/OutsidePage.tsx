@@ -9,6 +9,7 @@ import { ActionBar, Button, Empty, Key, Loading, Mark, Trouble } from '../../des
 import { useViewKeys } from '../../shell/keys.ts';
 import { plural } from '../../words/figures.ts';
 import { moment } from '../../words/time.ts';
+import { ActLine } from './ActLine.tsx';
 import { chosenWords, placesOf, useChoices } from './choices.ts';
 import { PlaceRow, SameRow, TitleRow } from './PlaceRow.tsx';
 
@@ -32,6 +33,7 @@ export default function OutsidePage() {
   return (
     <div className="-mx-8 flex flex-1 flex-col">
       <Top article={article.data} line={line} busy={shown.isFetching} onAgain={again} />
+      <ActLine acts={shown.data.acts} />
       {shown.data.kind === 'changed' ? (
         <Places
           key={shown.data.digest}
