@@ -1,8 +1,8 @@
 import { sentencesOf, wordsOfText } from '../sentence/sentence.ts';
 import type { ArticleDocument, Block } from './block.ts';
 import { articleDoubts, type BlockDoubt } from './doubts.ts';
-import { type GradeCounts, gradeCounts, gradeOf } from './readingGrade.ts';
-import { articleWords, blockText, linksOf } from './text.ts';
+import { type GradeCounts, gradeCountsOf, gradeOf } from './readingGrade.ts';
+import { blockText, linksOf } from './text.ts';
 
 /** One figure about an article with the range it should lie in, either end open. */
 export interface ArticleMeasure {
@@ -29,6 +29,8 @@ interface Sentence {
   block: string;
   text: string;
   words: number;
+  /** Its first two words. */
+  begins: string;
   counts: GradeCounts;
 }
 
@@ -40,14 +42,31 @@ function sentencesIn(text: string, language: string): Omit<Sentence, 'block'>[] 
   const key = `${language} ${text}`;
   const before = known.get(key);
   if (before) return before;
-  const read = sentencesOf(text, language).map((one) => ({
-    text: one,
-    words: wordsOfText(one, language).length,
-    counts: gradeCounts(one, language),
-  }));
+  const read = sentencesOf(text, language).map((one) => {
+    const words = wordsOfText(one, language);
+    return {
+      text: one,
+      words: words.length,
+      begins: words.slice(0, 2).join(' '),
+      counts: gradeCountsOf(words, language),
+    };
+  });
   if (known.size >= MOST_KNOWN) known.clear();
   known.set(key, read);
   return read;
+}
+
+/** Words of texts that were counted before. */
+const counted = new Map<string, number>();
+
+function wordsIn(text: string, language: string): number {
+  const key = `${language} ${text}`;
+  const before = counted.get(key);
+  if (before !== undefined) return before;
+  const words = wordsOfText(text, language).length;
+  if (counted.size >= MOST_KNOWN) counted.clear();
+  counted.set(key, words);
+  return words;
 }
 
 /** How many words there are to rest on. */
@@ -106,7 +125,7 @@ function measure(
 }
 
 function length(document: ArticleDocument, sources: readonly MeasuredSource[]): ArticleMeasure {
-  const words = articleWords(document);
+  const words = document.body.reduce((sum, block) => sum + wordsIn(blockText(block), document.language), 0);
   const carried = wordsCarried(sources);
   const minutes = `about ${Math.max(1, Math.round(words / WORDS_A_MINUTE))} min to read`;
   if (carried === 0) return measure('Length', words, [null, null], 'words', minutes);
@@ -135,12 +154,12 @@ function sentenceLength(sentences: readonly Sentence[]): ArticleMeasure {
 
 /** How many sentences begin with the same two words as one of the three before them. */
 function openings(sentences: readonly Sentence[]): ArticleMeasure {
-  const begins = sentences.map(({ text }) => wordsOfText(text).slice(0, 2).join(' ').toLowerCase());
+  const begins = sentences.map((one) => one.begins.toLowerCase());
   const repeated = sentences.filter(
     (_, i) => begins[i] !== '' && begins.slice(Math.max(0, i - 3), i).includes(begins[i]!),
   );
   const first = repeated[0];
-  const says = first ? `‘${wordsOfText(first.text).slice(0, 2).join(' ')} …’ again` : 'each begins in its own way';
+  const says = first ? `‘${first.begins} …’ again` : 'each begins in its own way';
   return measure('Repeated beginnings', repeated.length, [null, 1], '', says, first?.block ?? null);
 }
 
