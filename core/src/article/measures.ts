@@ -3,6 +3,7 @@ import type { ArticleDocument, Block } from './block.ts';
 import { articleDoubts, type BlockDoubt } from './doubts.ts';
 import { type GradeCounts, gradeCountsOf, gradeOf } from './readingGrade.ts';
 import { blockText, linksOf } from './text.ts';
+import { fillersIn, isPassive, wordsItKnows } from './wording.ts';
 
 /** One figure about an article with the range it should lie in, either end open. */
 export interface ArticleMeasure {
@@ -31,6 +32,8 @@ interface Sentence {
   words: number;
   /** Its first two words. */
   begins: string;
+  isPassive: boolean;
+  fillers: readonly string[];
   counts: GradeCounts;
 }
 
@@ -48,6 +51,8 @@ function sentencesIn(text: string, language: string): Omit<Sentence, 'block'>[] 
       text: one,
       words: words.length,
       begins: words.slice(0, 2).join(' '),
+      isPassive: isPassive(one, language),
+      fillers: fillersIn(one, language),
       counts: gradeCountsOf(words, language),
     };
   });
@@ -97,6 +102,7 @@ export function measuresOf(
       grade(document.language, sentences),
       sentenceLength(sentences),
       openings(sentences),
+      ...wording(document.language, sentences),
       ...keyPhrase(document),
       title(document),
       description(document),
@@ -161,6 +167,42 @@ function openings(sentences: readonly Sentence[]): ArticleMeasure {
   const first = repeated[0];
   const says = first ? `‘${first.begins} …’ again` : 'each begins in its own way';
   return measure('Repeated beginnings', repeated.length, [null, 1], '', says, first?.block ?? null);
+}
+
+/** Of a hundred sentences so many may be in the passive, and of a hundred words so many may say nothing. */
+const MOST_PASSIVE = 25;
+const MOST_FILLER = 2;
+
+/** Sentences in the passive, and words that say nothing; where that can be told. */
+function wording(language: string, sentences: readonly Sentence[]): ArticleMeasure[] {
+  if (!wordsItKnows(language) || sentences.length === 0) return [];
+  const passive = sentences.filter((one) => one.isPassive);
+  const filled = sentences.filter(({ fillers }) => fillers.length > 0);
+  const all = filled.flatMap(({ fillers }) => fillers);
+  const words = sentences.reduce((sum, one) => sum + one.words, 0);
+  const often =
+    passive.length === 0
+      ? 'every sentence says who does it'
+      : `${passive.length} of ${sentences.length}: say who does it`;
+  const said = [...new Set(all.map((word) => word.toLowerCase()))].slice(0, 4).map((word) => `‘${word}’`);
+  return [
+    measure(
+      'Passive',
+      (passive.length / sentences.length) * 100,
+      [null, MOST_PASSIVE],
+      '%',
+      often,
+      passive[0]?.block ?? null,
+    ),
+    measure(
+      'Filler',
+      words === 0 ? 0 : (all.length / words) * 100,
+      [null, MOST_FILLER],
+      'in 100 words',
+      said.length === 0 ? 'no word too many' : `can go: ${said.join(', ')}`,
+      filled[0]?.block ?? null,
+    ),
+  ];
 }
 
 /** Where the key phrase stands: readers and search engines look at the title, the opening and the headings first. */
