@@ -13,6 +13,8 @@ export const LISTED_MEASURES = [
   'Evidence',
   'Against the sources',
   'Pictures described',
+  'Passive',
+  'Filler',
 ] as const;
 export type ListedMeasure = (typeof LISTED_MEASURES)[number];
 

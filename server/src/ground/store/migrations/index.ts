@@ -29,6 +29,7 @@ import { Approvals1766700000000 } from './0028-approvals.ts';
 import { Pings1766800000000 } from './0029-pings.ts';
 import { Runs1766900000000 } from './0030-runs.ts';
 import { Behind1767000000000 } from './0031-behind.ts';
+import { Wording1767100000000 } from './0032-wording.ts';
 
 /** Append-only: a migration that has left this repository is never changed. */
 export const migrations = [
@@ -63,4 +64,5 @@ export const migrations = [
   Pings1766800000000,
   Runs1766900000000,
   Behind1767000000000,
+  Wording1767100000000,
 ];
