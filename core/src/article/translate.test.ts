@@ -67,6 +67,12 @@ test.each([
   ['Take 20 g.', 'Nimm 30 g.', /figure 20 was lost/],
   ['A <1>link</1>.', 'Ein Verweis.', /link or emphasis was lost/],
   ['Take salt.', '[[de]] Take salt.', /left untranslated/],
+  ['The V-4P holds its pH.', 'Das V-4P hält seinen pH.', null],
+  ['The V-4P holds it.', 'Das Modell hält es.', /name V-4P was lost/],
+  ['Its pH falls.', 'Sein Säurewert fällt.', /name pH was lost/],
+  ['See https://x.example/a.', 'Siehe dort.', /name https:\/\/x\.example\/a was lost/],
+  // An abbreviation and a unit are said otherwise elsewhere.
+  ['The EU wants 2L jars.', 'L’UE veut des bocaux de 2 l.', null],
 ])('%s as ‘%s’', (before, after, problem) => {
   const found = unitProblem(before, after, '[[de]]');
   if (problem === null) expect(found).toBeNull();

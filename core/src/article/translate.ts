@@ -85,12 +85,36 @@ function tagged(content: readonly Inline[]): Slot {
   return { text, tags };
 }
 
-/** What is wrong with a translation of one text, null when nothing is: tags and figures must all be there, and words. */
+/** What stands around words. */
+const SIGNS = `()[].,;:!?"'“”„‘’«»`;
+
+/**
+ * Names that are the same in every language by their form: addresses, models (V-4P), words with capitals inside (pH).
+ * Abbreviations are not: what is the EU to one is the UE to another.
+ */
+function namesThatStay(text: string): string[] {
+  return text.split(/\s+/).flatMap((word) => {
+    let [from, to] = [0, word.length];
+    while (from < to && SIGNS.includes(word[from]!)) from++;
+    while (to > from && SIGNS.includes(word[to - 1]!)) to--;
+    const bare = word.slice(from, to);
+    if (/^https?:/.test(bare) || /^[\w.+-]+@[\w.-]+$/.test(bare)) return [bare];
+    return (bare.match(/[A-Za-z\d-]+/g) ?? []).filter(
+      (one) =>
+        (/\d/.test(one) && /[A-Z]/.test(one) && !/^\d+[A-Za-z]{1,3}$/.test(one)) ||
+        /^[a-z]+[A-Z][A-Za-z]*$|^[A-Z][a-z]+[A-Z][a-z]+$/.test(one),
+    );
+  });
+}
+
+/** What is wrong with a translation of one text, null when nothing is: tags, figures and names that no language changes must all be there, and words. */
 export function unitProblem(before: string, after: string, mark: string): string | null {
   if (after.trim() === '') return `nothing was given for ‘${before.slice(0, 60)}’`;
   if (after.includes(mark)) return `‘${after.slice(0, 80)}’ is left untranslated`;
   for (const [tag] of before.matchAll(/<\/?\d+>/g))
     if (!after.includes(tag)) return `a link or emphasis was lost in ‘${before.slice(0, 60)}’`;
+  const kept = namesThatStay(before.replace(/<\/?\d+>/g, ' ')).find((name) => !after.includes(name));
+  if (kept !== undefined) return `the name ${kept} was lost in ‘${before.slice(0, 60)}’`;
   const has = new Set(figuresOf(after.replace(/<\/?\d+>/g, '')));
   const lost = figuresOf(before.replace(/<\/?\d+>/g, '')).find((figure) => !has.has(figure));
   return lost === undefined ? null : `the figure ${lost} was lost in ‘${before.slice(0, 60)}’`;

@@ -1,5 +1,6 @@
 import { Liquid } from 'liquidjs';
 import { given, withoutSigns } from './given.ts';
+import { asDay, asNumber } from './localised.ts';
 
 export type FilledTemplate = { ok: true; text: string } | { ok: false; place: string; problem: string };
 
@@ -23,6 +24,7 @@ export const TEMPLATE_FILTERS: readonly string[] = [
   ...['group_by', 'group_by_exp', 'has', 'has_exp', 'find_index', 'find_index_exp', 'find', 'find_exp', 'uniq'],
   ...['abs', 'at_least', 'at_most', 'ceil', 'divided_by', 'floor', 'minus', 'plus', 'modulo', 'times', 'round'],
   ...['date', 'date_to_xmlschema', 'date_to_rfc822', 'date_to_string', 'date_to_long_string', 'default', 'json'],
+  ...['as_number', 'as_day'],
 ];
 
 /** What templates are read from: nothing at all. */
@@ -53,6 +55,12 @@ function engineOf(around?: (value: unknown) => string): Liquid {
     relativeReference: false,
     ...(around ? { outputEscape: around } : {}),
   });
+  for (const [name, write] of Object.entries({ as_number: asNumber, as_day: asDay }))
+    engine.registerFilter(name, function (value: unknown, language?: unknown) {
+      // In the language of what it is filled for, where none is named.
+      const { language: own } = this.context.environments as { language?: unknown };
+      return write(value, language ?? own ?? 'en');
+    });
   // Only what is listed is there: what a later version of the library brings along is not.
   for (const name of Object.keys(engine.tags)) if (!TEMPLATE_TAGS.includes(name)) delete engine.tags[name];
   for (const name of Object.keys(engine.filters)) if (!TEMPLATE_FILTERS.includes(name)) delete engine.filters[name];
