@@ -41,8 +41,24 @@ function isHigh(code: number): boolean {
   return code >= 0xd800 && code < 0xdc00;
 }
 
+/** Long texts that were parted last: one is looked at from several sides in a row. */
+const parted = new Map<string, readonly string[]>();
+const MOST_PARTED = 40;
+const [SHORTEST_PARTED, LONGEST_PARTED] = [1_000, 100_000];
+
 /** Sentences of a text, trimmed, in order. */
 export function sentencesOf(text: string, language = 'en'): string[] {
+  if (text.length < SHORTEST_PARTED || text.length > LONGEST_PARTED) return partedNow(text, language);
+  const key = `${language} ${text}`;
+  const before = parted.get(key);
+  if (before) return [...before];
+  const now = partedNow(text, language);
+  if (parted.size >= MOST_PARTED) parted.delete(parted.keys().next().value!);
+  parted.set(key, now);
+  return [...now];
+}
+
+function partedNow(text: string, language: string): string[] {
   const out: string[] = [];
   for (const piece of piecesOf(text.replace(/\s+/g, ' '), SENTENCES_AT_ONCE, /[.?!…] (?=[\p{Lu}“"‘'])/gu))
     for (const { segment } of segmenter(language, 'sentence').segment(piece)) {
