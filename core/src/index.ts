@@ -337,6 +337,7 @@ export { GIVEN, given } from './template/given.ts';
 export {
   type FilledTemplate,
   fillInstruction,
+  fillMarkup,
   fillTemplate,
   TEMPLATE_FILTERS,
   TEMPLATE_TAGS,

@@ -425,4 +425,21 @@ describe('an article a person puts on a further blog', () => {
         .filter(({ name }) => name === 'Salted medlars'),
     ).toHaveLength(1);
   });
+
+  test('before its slot frees the slot, and its brief is out; one that is put away takes nothing', async () => {
+    const made = await article('Salted sloes', (take, publish) => [take, inItsSlot(publish)], 'ready');
+    const slots = () =>
+      w.product.ground.db.rows('SELECT 1 FROM placement WHERE article = ? AND blog = ?', [made.id, w.blog]);
+    expect(await slots()).toHaveLength(1);
+    const second = await connectedBy(w, 'micropub', { name: 'Beside its slot' });
+    expect((await put(made, second)).body).toEqual({ done: true });
+    // On another blog it leaves its slot here alone.
+    expect(await slots()).toHaveLength(1);
+    expect((await put(made, w.blog)).body).toEqual({ done: true });
+    expect(await slots()).toEqual([]);
+    await w.settled([made.brief], ['out']);
+    const third = await connectedBy(w, 'micropub', { name: 'Away beside' });
+    await w.product.ground.db.run('UPDATE blog SET archived = 1 WHERE id = ?', [third]);
+    expect((await put(made, third)).problem.title).toBe('Put away');
+  });
 });

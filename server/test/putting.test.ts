@@ -91,6 +91,20 @@ test('what is still alike is put again, alone, and farther; what never differs i
   expect(await perform(put({ likeness: null }))).toMatchObject({ kind: 'done', fields: { put: { rounds: 1 } } });
 });
 
+test('what rules had replaced before is no longer noted once the words are others', async () => {
+  const { article } = fields as { article: { id: string; revision: string } };
+  await w.product.ground.db.run(
+    "UPDATE article_revision SET document = JSON_SET(document, '$.replaced', JSON_ARRAY(JSON_OBJECT('block', 'p', 'from', 'a', 'to', 'b', 'before', '', 'after', ''))) WHERE id = ?",
+    [article.revision],
+  );
+  says = (text) => (text.includes('18') ? '18 kilos by autumn.' : 'Syrup while nights are mild.');
+  expect((await documentOf(await perform(put()))).replaced).toBeUndefined();
+  await w.product.ground.db.run(
+    "UPDATE article_revision SET document = JSON_REMOVE(document, '$.replaced') WHERE id = ?",
+    [article.revision],
+  );
+});
+
 test('a text of fields is put as well, paragraph by paragraph, and kept under its name; the article stays', async () => {
   says = (text) => (text.includes('18') ? '18 kilos for autumn.' : 'Of hives, then.');
   const result = await perform(

@@ -367,6 +367,7 @@ describe('every word of a house style changes what comes of it', () => {
     ],
     standing: [
       [write, end('Ours, on {{ subject }}.')],
+      [write, [{ at: 'at the end', section: 1, texts: ['<i>On {{ subject }}</i>'], markup: true }]],
       [translate, end('Unser Text.')],
     ],
     call: [[write, { before: '', button: 'Ask us', address: '/ask', size: 'medium', side: 'left' }]],

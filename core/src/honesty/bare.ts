@@ -30,17 +30,11 @@ export function isOnlyByFigures(text: string, language: string, source: string):
   return base(language) !== base(source) || !LATIN.test(text);
 }
 
+/** A figure in the digits of any script. */
+const WRITTEN = /\p{Nd}+(?:[.,٫٬\u00a0\u202f ]\p{Nd}{3})*(?:[.,٫]\p{Nd}+)?/gu;
+
 /** Figures of a text that none of its sources has, as they stand in it; only the numbers count. */
 export function bareFigures(text: string, sources: readonly string[]): string[] {
   const there = new Set(sources.flatMap((source) => figuresOf(plainDigits(source))));
-  return [...plainDigits(text).matchAll(/\d+(?:[.,\u00a0\u202f ]\d{3})*(?:[.,]\d+)?/g)].flatMap(
-    ([words, ..._rest], i) => {
-      const own = figuresOf(words)[0];
-      return own === undefined || there.has(own) ? [] : [asWritten(text, i)];
-    },
-  );
+  return (text.match(WRITTEN) ?? []).filter((words) => figuresOf(plainDigits(words)).some((one) => !there.has(one)));
 }
-
-/** The n-th figure of a text in the digits it is written in. */
-const asWritten = (text: string, n: number): string =>
-  [...text.matchAll(/\p{Nd}+(?:[.,٫٬\u00a0\u202f ]\p{Nd}{3})*(?:[.,٫]\p{Nd}+)?/gu)][n]?.[0] ?? '';

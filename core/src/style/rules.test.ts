@@ -96,10 +96,14 @@ describe('patterns', () => {
       ['a(?=b)', '', 'neither ahead nor back'],
       ['(a)\\1', '', 'found before'],
       ['(a)', '$2', 'no part 2'],
+      ['(a)', '$1 $7', 'no part 7'],
     ] as const)
       expect(ruleProblem(rule(find, say, { pattern: true })), find).toContain(says);
     expect(ruleProblem(rule('  ', 'x'))).toContain('nothing');
     expect(ruleProblem(dates)).toBeNull();
+    expect(ruleProblem(rule('(a)b', '$$7, $1', { pattern: true }))).toBeNull();
+    expect(said('ab', rule('(a)b', '$$7, $1', { pattern: true }))).toBe('$7, a');
+    expect(said('f(=x', rule('\\(?=x', '!', { pattern: true }))).toBe('f!');
     expect(said('(open', rule('(open', 'x', { pattern: true }), rule('open', 'shut'))).toBe('(shut');
   });
 

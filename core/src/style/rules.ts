@@ -52,22 +52,26 @@ interface Ready {
   rules: readonly ReplacementRule[];
 }
 
-const SYNTAX: readonly (readonly [RegExp, string])[] = [
+/** What patterns of other kinds know and these do not, told where one cannot be read. */
+const ELSEWHERE: readonly (readonly [RegExp, string])[] = [
   [/\(\?<?[=!]/, 'patterns look neither ahead nor back: ‘(?=’, ‘(?!’ and ‘(?<’ are not known'],
   [/\\[1-9]/, 'what was found before cannot be asked for again: ‘\\1’ is not known'],
 ];
 
+/** Parts of a pattern in what is said instead: $1 to $9, all of it as $0, a dollar as $$. */
+const PARTS = /\$(\$|\d)/g;
+
 /** What is wrong with a rule; null where it can be used. */
 export function ruleProblem({ find, pattern, say }: ReplacementRule): string | null {
   if (!pattern) return tokensOf(find).length === 0 ? `“${find}” holds nothing that could be found.` : null;
-  const known = SYNTAX.find(([sign]) => sign.test(find));
-  if (known) return `“${find}”: ${known[1]}.`;
   try {
     const compiled = RE2JS.compile(find);
-    const group = Number(/\$(\d)/.exec(say)?.[1] ?? 0);
+    const group = Math.max(0, ...[...say.matchAll(PARTS)].map(([, sign]) => (sign === '$' ? 0 : Number(sign))));
     if (group > compiled.groupCount()) return `“${find}” has no part ${group}, which “${say}” asks for.`;
     return compiled.matcher('').matches() ? `“${find}” also fits where there is nothing.` : null;
   } catch (error) {
+    const known = ELSEWHERE.find(([sign]) => sign.test(find));
+    if (known) return `“${find}”: ${known[1]}.`;
     return `“${find}” is no pattern: ${error instanceof Error ? error.message.replace(/^error parsing regexp: /, '') : 'it cannot be read'}.`;
   }
 }
@@ -111,7 +115,7 @@ function byPattern(n: number, rule: ReplacementRule, flags: number): Finder {
     while (matcher.find()) {
       const [from, to] = [matcher.start(), matcher.end()];
       if (to === from) continue;
-      const say = rule.say.replace(/\$(\$|\d)/g, (_, sign: string) =>
+      const say = rule.say.replace(PARTS, (_, sign: string) =>
         sign === '$' ? '$' : (matcher.group(Number(sign)) ?? ''),
       );
       yield { from, to, say, rule: n };

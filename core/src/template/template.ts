@@ -73,6 +73,7 @@ function written(value: unknown): string {
 }
 
 const engine = engineOf();
+const marking = engineOf((value) => written(value).replace(/[&<>"'`]/g, (sign) => `&#${sign.charCodeAt(0)};`));
 const telling = engineOf((value) => given('given', written(value)));
 
 /** Letters a filled text may have. */
@@ -84,6 +85,11 @@ const LONGEST = 1_000_000;
  */
 export function fillTemplate(template: string, fields: Readonly<Record<string, unknown>>): FilledTemplate {
   return fill(engine, template, fields);
+}
+
+/** As {@link fillTemplate}, for markup: what is put in is shown and never run, wherever it stands. */
+export function fillMarkup(template: string, fields: Readonly<Record<string, unknown>>): FilledTemplate {
+  return fill(marking, template, fields);
 }
 
 /** As {@link fillTemplate}, every value put in told apart from the words around it as {@link given}. */

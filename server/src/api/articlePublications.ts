@@ -10,6 +10,7 @@ import { actsOn } from '../nouns/publishing/history.ts';
 import { lookOutside } from '../nouns/publishing/outside.ts';
 import { ensurePublication } from '../nouns/publishing/publications.ts';
 import { type Settled, settleOutside } from '../nouns/publishing/settle.ts';
+import { outBeforeSlot } from '../nouns/publishing/slots.ts';
 import { must } from './articleEdits.ts';
 import { BUSY } from './articles.ts';
 import { notFound, problem } from './problem.ts';
@@ -78,6 +79,8 @@ function afterwards(product: Product): Route[] {
         const article = await must(product, params['id']!);
         const blog = await getBlog(ground.db, id);
         if (!blog) throw notFound('blog');
+        if (blog.archived)
+          throw problem(409, 'Put away', `${blog.name} is archived.`, 'Bring it back first, or choose another.');
         refuseOlder(revision, article.current);
         if (await isBusy(ground.db, article.brief))
           throw problem(409, 'A step is at it', BUSY, 'Wait until it is done, then ask again.');
@@ -91,6 +94,8 @@ function afterwards(product: Product): Route[] {
           );
         const publication = await ensurePublication(ground, article.id, id, as);
         const acted = await actByHand(tools, publication, 'publish', revision, AbortSignal.timeout(LONGEST_ACT_MS));
+        if (acted.kind === 'done') await outBeforeSlot(ground, article.id, id);
+        bell.ring({ kind: 'admit' });
         bell.ring({ kind: 'event' });
         return endOf(acted, ground.db);
       },

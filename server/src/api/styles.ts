@@ -88,7 +88,7 @@ export function styleRoutes(product: Product): Route[] {
 /** @throws what stands in it that could never be said in an article */
 function refuseUnsayable({ standing, call, closingLink, disclosure, cards, rules }: HouseStyle['document']): void {
   refuseUnusable(rules);
-  const texts = [
+  const texts: { place: string; text: string; markup?: boolean }[] = [
     ...standing.flatMap(({ texts, markup }, i) => texts.map((text) => ({ place: `standing.${i}`, text, markup }))),
     { place: 'call', text: call?.before ?? '' },
     { place: 'call', text: call?.button ?? '' },
@@ -97,7 +97,7 @@ function refuseUnsayable({ standing, call, closingLink, disclosure, cards, rules
     { place: 'disclosure', text: disclosure },
     ...cards.flatMap(({ name, texts }) => texts.map(({ says }) => ({ place: `card ${name}`, text: says }))),
   ];
-  for (const { place, text, markup = false } of texts as { place: string; text: string; markup?: boolean }[]) {
+  for (const { place, text, markup = false } of texts) {
     // Braces of markup are its own.
     const read = templateFields(markup ? text : allSaid(text));
     const wrong = (markup ? null : variantProblem(text)) ?? (read.ok ? null : read.problem);

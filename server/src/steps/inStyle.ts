@@ -2,6 +2,7 @@ import {
   type ArticleDocument,
   allSteps,
   type Block,
+  fillMarkup,
   fillTemplate,
   inHouseWords,
   PERSONS,
@@ -64,15 +65,6 @@ export interface Housed {
   };
 }
 
-/** Fields whose texts are shown and never run, wherever they stand in markup. */
-function withoutMarkup<T>(value: T): T {
-  if (typeof value === 'string') return value.replace(/[&<>"'`]/g, (sign) => `&#${sign.charCodeAt(0)};`) as T;
-  if (Array.isArray(value)) return value.map(withoutMarkup) as T;
-  if (value !== null && typeof value === 'object')
-    return Object.fromEntries(Object.entries(value).map(([name, part]) => [name, withoutMarkup(part)])) as T;
-  return value;
-}
-
 /** An article in the words of its house, with its standing texts, call and disclosure. */
 export async function housed(
   tools: Pick<Tools, 'ground'>,
@@ -96,7 +88,7 @@ export async function housed(
   const done = withStanding(body, style.document, {
     seed: context.brief.seed,
     fill: (text, markup = false) => {
-      const filled = fillTemplate(text, markup ? withoutMarkup(fields) : fields);
+      const filled = (markup ? fillMarkup : fillTemplate)(text, fields);
       return filled.ok ? filled.text : null;
     },
   });

@@ -120,7 +120,8 @@ async function videoOf(tools: Tools, context: StepContext, part: VideoAsked): Pr
   });
   const video = read.ok ? read.value : null;
   if (!video) return part.words;
-  return withStills(tools, [videoBlock(part.id, part.address, { ...video, title: video.title || nameIn(part) })]);
+  const block = videoBlock(part.id, part.address, { ...video, title: video.title || nameIn(part) });
+  return withStills(tools, [block], context.signal);
 }
 
 /** What the text calls it, else the last part of its address. */

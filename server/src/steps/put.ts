@@ -10,6 +10,7 @@ import {
   languageName,
   putProblem,
   puttingOf,
+  type Replaced,
   type StepOf,
   toldToWriter,
   type Unit,
@@ -59,7 +60,8 @@ export function performPut(tools: Tools): Performer<StepOf<'put'>> {
       const degree = DEGREES[Math.min(DEGREES.length - 1, from + rounds)]!;
       const done = await putOnce(tools, context, step, { document, degree, only, instruction: own.texts.instruction });
       if (!done.ok) return done.result;
-      document = { ...document, body: done.body };
+      // What was replaced before stands nowhere any more.
+      document = { ...document, body: done.body, replaced: done.replaced };
       left = done.left;
       rounds++;
       alike = alikeBlocks(document, others, limit);
@@ -107,7 +109,9 @@ interface Round {
   instruction: string;
 }
 
-type Put = { ok: true; body: ArticleDocument['body']; left: number } | { ok: false; result: Ended };
+type Put =
+  | { ok: true; body: ArticleDocument['body']; replaced: Replaced[] | undefined; left: number }
+  | { ok: false; result: Ended };
 
 async function putOnce(
   tools: Tools,
@@ -145,9 +149,11 @@ async function putOnce(
     }
   }
   const body = put(texts);
+  const housed = style ? inHouseWords(body, style.document, document.language) : null;
   return {
     ok: true,
-    body: style ? inHouseWords(body, style.document, document.language).body : body,
+    body: housed?.body ?? body,
+    replaced: housed && housed.replaced.length > 0 ? housed.replaced : undefined,
     left: units.filter(({ n, text }) => (texts.get(n) ?? text) === text).length,
   };
 }

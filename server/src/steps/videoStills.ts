@@ -9,7 +9,11 @@ const MOST_BYTES = 15_000_000;
  * Blocks whose videos have their stills as files of ours, so that readers ask nothing of a host before they press one. A
  * still that cannot be had, or is no picture, is done without.
  */
-export async function withStills(tools: Pick<Tools, 'network' | 'ground'>, body: readonly Block[]): Promise<Block[]> {
+export async function withStills(
+  tools: Pick<Tools, 'network' | 'ground'>,
+  body: readonly Block[],
+  signal: AbortSignal,
+): Promise<Block[]> {
   return Promise.all(
     body.map(async (block): Promise<Block> => {
       if (block.type !== 'video' || block.picture || !block.still) return block;
@@ -18,6 +22,7 @@ export async function withStills(tools: Pick<Tools, 'network' | 'ground'>, body:
         address: block.still,
         timeLimitMs: TIME_LIMIT_MS,
         maxBytes: MOST_BYTES,
+        signal,
       });
       if (outcome.kind !== 'reply' || outcome.reply.status !== 200) return block;
       const kept = await keepPicture(tools.ground.db, outcome.reply.body, {

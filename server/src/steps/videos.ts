@@ -57,7 +57,7 @@ export function performVideos(tools: Tools): Performer<StepOf<'videos'>> {
         : whereTheyFit(body, chosen, step, own, document.language);
     const { article: changed, writes } = await article.change({
       ...document,
-      body: await withStills(tools, placed.body),
+      body: await withStills(tools, placed.body, context.signal),
     });
     const videos = placed.put.map(({ address, page: { title, channel } }) => ({ address, title, channel }));
     return { kind: 'done', fields: { article: changed, videos }, writes };

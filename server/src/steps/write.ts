@@ -92,7 +92,7 @@ export function performWrite(tools: Tools): Performer<StepOf<'write'>> {
       context.fields,
       says,
     );
-    const written = await withStills(tools, shown);
+    const written = await withStills(tools, shown, context.signal);
     const house = style
       ? await housed(tools, context, style, person, { title: '', keyPhrase, language, body: written })
       : null;

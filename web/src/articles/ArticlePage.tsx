@@ -5,7 +5,7 @@ import { lazy, Suspense, useCallback, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { call, inWords } from '../api/call.ts';
 import { read } from '../api/queries.ts';
-import { Button, Key, Loading, Mark, saysOf, stateOf, Trouble } from '../design/index.ts';
+import { Button, Key, Loading, Mark, Only, saysOf, stateOf, Trouble } from '../design/index.ts';
 import { useLabel } from '../labels/label.ts';
 import { AlsoHere, useAlsoHere } from '../proof/AlsoHere.tsx';
 import { isKept } from '../proof/kept.ts';
@@ -83,6 +83,7 @@ function Opened({ article }: { article: ArticleWhole }) {
   const { at, setAt, put, step } = useParagraphs(article.document.body);
   const { next, step: stepArticle } = useNeighbours(id);
   const hold = useHold(article);
+  const mayPublish = useQuery(read.session()).data?.role !== 'proofreader';
   const slots = useQuery(read.slots(null, 7));
   const now = useNow(slots.data?.now, slots.data?.speed) ?? Date.now();
   const edit = article.busy === null ? () => setEditing(true) : null;
@@ -121,7 +122,9 @@ function Opened({ article }: { article: ArticleWhole }) {
           <aside className="border-l border-rule px-6 pb-8" aria-label="Measures">
             {/* biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls by itself, by keys too */}
             <div className="measures brackets" tabIndex={0}>
-              <OnBlogs article={article} now={now} />
+              <Only if={mayPublish}>
+                <OnBlogs article={article} now={now} />
+              </Only>
               <Measures measures={article.measures} doubts={article.doubts} onPlace={goToBlock} />
               <PutBack article={article} onPlace={goToBlock} />
               <Keys />

@@ -27,7 +27,8 @@ export function PutBack({ article, onPlace }: { article: ArticleWhole; onPlace: 
       void queryClient.invalidateQueries({ queryKey: ['article', article.id] });
     },
   });
-  const replaced = article.document.replaced ?? [];
+  const there = new Set(article.document.body.map(({ id }) => id));
+  const replaced = (article.document.replaced ?? []).filter(({ block }) => there.has(block));
   if (replaced.length === 0)
     return back.isSuccess ? (
       <p role="status" className="pt-5 text-small text-ink-3">

@@ -12,6 +12,7 @@ import {
 import type { Procedures } from '../../engine/briefState.ts';
 import type { Ground } from '../../ground/ground.ts';
 import type { Sql } from '../../ground/store/database.ts';
+import { tellChange } from '../../ground/store/event.ts';
 import { listBlogs } from '../blogs/repository.ts';
 import { carrying, labelsOf } from '../labels/repository.ts';
 
@@ -195,11 +196,7 @@ export async function moveArticle(
     if (faults.length > 0 && !(force && at > ground.desk.now())) return { kind: 'faults', faults };
     await sql.run('UPDATE placement SET due_desk = ?, pinned = 1 WHERE article = ? AND blog = ?', [at, article, blog]);
     await sql.run('UPDATE blog SET cadence_rev = cadence_rev + 1 WHERE id = ?', [blog]);
-    // The brief's publish steps wait for the moments they were told; they wake and look at their slots anew.
-    await sql.run(
-      "UPDATE step_run r JOIN article a ON a.brief = r.brief SET r.due_desk = 0 WHERE a.id = ? AND r.state = 'waiting' AND r.for_slot = 1",
-      [article],
-    );
+    await wake(sql, article);
     await sql.run("INSERT INTO event (id, noun, noun_id) VALUES (?, 'blog', ?), (?, 'article', ?)", [
       ground.ids(),
       blog,
@@ -207,5 +204,23 @@ export async function moveArticle(
       article,
     ]);
     return { kind: 'moved', at };
+  });
+}
+
+/** The brief's publish steps wait for the moments they were told; they wake and look at their slots anew. */
+async function wake(sql: Sql, article: string): Promise<void> {
+  await sql.run(
+    "UPDATE step_run r JOIN article a ON a.brief = r.brief SET r.due_desk = 0 WHERE a.id = ? AND r.state = 'waiting' AND r.for_slot = 1",
+    [article],
+  );
+}
+
+/** Frees the slot of an article that went out on a blog before it, by hand; what waited for the slot finds it there. */
+export async function outBeforeSlot(ground: Ground, article: string, blog: string): Promise<void> {
+  await ground.db.transaction(async (sql) => {
+    if ((await sql.run('DELETE FROM placement WHERE article = ? AND blog = ?', [article, blog])) === 0) return;
+    await sql.run('UPDATE blog SET cadence_rev = cadence_rev + 1 WHERE id = ?', [blog]);
+    await wake(sql, article);
+    await tellChange(sql, ground, 'blog', blog);
   });
 }
