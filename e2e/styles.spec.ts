@@ -34,14 +34,11 @@ interface Whole {
 }
 const read = (page: Page, id: string) => ask<Whole>(page, 'get', `/articles/${id}`);
 
-/** An article of notes on pegs, written by a pipeline with a person of its own or that of the house. */
-async function written(page: Page, name: string, blog: string, person: string): Promise<string> {
-  const { id: source } = await ask<{ id: string }>(page, 'post', '/sources', {
-    name,
-    settings: { kind: 'requests' },
-  });
-  await ask(page, 'post', `/sources/${source}/requests`, { subject: `${name}: pegs in winter`, notes: textOf('pegs') });
-  const document = {
+/** A procedure that writes of notes on pegs, with a source of its own; what comes after the title is said. */
+async function ofPegs(page: Page, name: string, subject: string, person: string, then: readonly object[]) {
+  const { id: source } = await ask<{ id: string }>(page, 'post', '/sources', { name, settings: { kind: 'requests' } });
+  await ask(page, 'post', `/sources/${source}/requests`, { subject, notes: textOf('pegs') });
+  return {
     grivo: 1,
     language: 'en',
     steps: [
@@ -50,9 +47,16 @@ async function written(page: Page, name: string, blog: string, person: string): 
       { id: 's3', kind: 'outline', sections: { from: 2, to: 3 } },
       { id: 's4', kind: 'write', words: 150, person, tone: '', parts: [] },
       { id: 's5', kind: 'title', most: 60, choices: 1 },
-      { id: 's6', kind: 'publish', blog, when: 'at once', as: 'draft' },
+      ...then,
     ],
   };
+}
+
+/** An article of notes on pegs, written by a pipeline with a person of its own or that of the house. */
+async function written(page: Page, name: string, blog: string, person: string): Promise<string> {
+  const document = await ofPegs(page, name, `${name}: pegs in winter`, person, [
+    { id: 's6', kind: 'publish', blog, when: 'at once', as: 'draft' },
+  ]);
   const { id: pipeline } = await ask<{ id: string }>(page, 'post', '/pipelines', { name, document });
   const all = async () =>
     (await ask<{ articles: { id: string; title: string }[] }>(page, 'get', '/articles?limit=100')).articles;
@@ -205,23 +209,9 @@ test('an article put in other words says how like it still is, and is held with 
   page,
 }) => {
   test.setTimeout(120_000);
-  const { id: source } = await ask<{ id: string }>(page, 'post', '/sources', {
-    name: 'Put otherwise',
-    settings: { kind: 'requests' },
-  });
-  await ask(page, 'post', `/sources/${source}/requests`, { subject: 'Pegs otherwise', notes: textOf('pegs') });
-  const document = {
-    grivo: 1,
-    language: 'en',
-    steps: [
-      { id: 's1', kind: 'take', sources: [source], most: null, everyMinutes: null, atOnce: null, apartMinutes: 0 },
-      { id: 's2', kind: 'read', what: 'the notes', from: '', to: '' },
-      { id: 's3', kind: 'outline', sections: { from: 2, to: 3 } },
-      { id: 's4', kind: 'write', words: 150, person: 'second person', tone: '', parts: [] },
-      { id: 's5', kind: 'title', most: 60, choices: 1 },
-      { id: 's6', kind: 'put', degree: 'freely', keep: ['boxwood'], likeness: 10, otherwise: 'hold it for me' },
-    ],
-  };
+  const document = await ofPegs(page, 'Put otherwise', 'Pegs otherwise', 'second person', [
+    { id: 's6', kind: 'put', degree: 'freely', keep: ['boxwood'], likeness: 10, otherwise: 'hold it for me' },
+  ]);
   const { id: pipeline } = await ask<{ id: string }>(page, 'post', '/pipelines', { name: 'Puts otherwise', document });
   await page.goto(`${base()}/pipelines/${pipeline}`);
   await expect(page.getByText(/in other words/).first()).toBeVisible();

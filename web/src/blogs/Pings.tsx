@@ -2,7 +2,7 @@ import { type Blog, Pings, type PingsChange } from '@grivo/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { call, inWords } from '../api/call.ts';
 import { useWords } from '../api/useWords.ts';
-import { Button, Head, TextOnce, Trouble, Word } from '../design/index.ts';
+import { Button, Head, TextWord, Trouble } from '../design/index.ts';
 import { webAddress } from '../words/address.ts';
 import { plural } from '../words/figures.ts';
 import { moment } from '../words/time.ts';
@@ -40,20 +40,14 @@ function Told({ id, pings, took }: Part) {
     took(await call('PATCH', `/blogs/${id}/pings`, { body, answer: Pings })),
   );
   const word = (name: 'search' | 'hub', label: string, hint: string) => (
-    <Word
+    <TextWord
       label={label}
-      editor={(close) => (
-        <TextOnce
-          label={label}
-          value={words[name]}
-          hint={hint}
-          onPut={(text) => put({ [name]: text === '' ? '' : webAddress(text) })}
-          close={close}
-        />
-      )}
+      value={words[name]}
+      hint={hint}
+      onPut={(text) => put({ [name]: text === '' ? '' : webAddress(text) })}
     >
       {words[name] !== '' ? words[name] : name === 'search' ? 'no search engine' : 'no hub'}
-    </Word>
+    </TextWord>
   );
   return (
     <>

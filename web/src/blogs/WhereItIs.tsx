@@ -5,7 +5,7 @@ import { type FormEvent, useState } from 'react';
 import { call, inWords } from '../api/call.ts';
 import { queryClient } from '../api/queries.ts';
 import { useWords } from '../api/useWords.ts';
-import { Button, ChoiceWord, DoneHere, Field, Head, NumberOnce, TextOnce, Trouble, Word } from '../design/index.ts';
+import { Button, ChoiceWord, DoneHere, Field, Head, NumberOnce, TextWord, Trouble, Word } from '../design/index.ts';
 import { approveAt } from './connect/approve.ts';
 import { FORMS, HEADS } from './connect/folderWords.ts';
 import { BY_WAY } from './connect/ways.ts';
@@ -79,20 +79,9 @@ const HINTS = { file: STANDS, link: `After the address of the blog. ${STANDS}`, 
 function HowFilesAre({ id, folder }: { id: string; folder: FolderSettings }) {
   const { words, put, error } = useWords(folder, (folder) => change(id, { folder }));
   const text = (label: string, name: 'file' | 'link' | 'pictures') => (
-    <Word
-      label={label}
-      editor={(close) => (
-        <TextOnce
-          label={label}
-          value={words[name]}
-          hint={HINTS[name]}
-          onPut={(said) => put({ [name]: said })}
-          close={close}
-        />
-      )}
-    >
+    <TextWord label={label} value={words[name]} hint={HINTS[name]} onPut={(said) => put({ [name]: said })}>
       {words[name]}
-    </Word>
+    </TextWord>
   );
   return (
     <p className="pt-3 text-proc">

@@ -9,7 +9,7 @@ export { ExpressionEditor, RecordEditor, TestsEditor, ValuesEditor } from './lis
 export { Mark, type MarkState, saysOf, stateOf } from './Mark.tsx';
 export { Only, useMay } from './may.tsx';
 export { NameForm } from './NameForm.tsx';
-export { LinesOnce, NumberOnce, TextOnce } from './once.tsx';
+export { LinesOnce, NumberOnce, TextOnce, TextWord } from './once.tsx';
 export { Handle, Ruler } from './Ruler.tsx';
 export { ActionBar, Confirm, DoneHere, Empty, Flag, Head, Loading, LongJob, Trouble } from './Say.tsx';
 export { Tick } from './Tick.tsx';

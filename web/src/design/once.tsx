@@ -1,6 +1,7 @@
 import { type ReactNode, useState } from 'react';
 import { Button } from './Button.tsx';
 import { NumberEditor } from './editors.tsx';
+import { Word } from './Word.tsx';
 
 /** A number that is put only when its editor is left, so that a drag places once. */
 export function NumberOnce({
@@ -79,6 +80,18 @@ export function TextOnce({
         </Button>
       </div>
     </form>
+  );
+}
+
+/** A word of a sentence that is a line of text. */
+export function TextWord({
+  children,
+  ...text
+}: { children: ReactNode } & Omit<Parameters<typeof TextOnce>[0], 'close'>) {
+  return (
+    <Word label={text.label} editor={(close) => <TextOnce {...text} close={close} />}>
+      {children}
+    </Word>
   );
 }
 

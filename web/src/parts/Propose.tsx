@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { call, inWords } from '../api/call.ts';
 import { freshKey } from '../api/fresh.ts';
 import { Button, Trouble } from '../design/index.ts';
+import { useSettled } from '../design/useSettled.ts';
 import { money, plural } from '../words/figures.ts';
 
 const MANY = 5;
@@ -15,11 +16,16 @@ export function Propose({ texts, onProposed }: { texts: readonly string[]; onPro
   const [again, setAgain] = useState(0);
   const given = texts.slice(0, MOST_GIVEN);
   const asks = given.length > 0 && given.every((text) => text.length <= 2_000);
+  // The price follows what is typed once the typing rests.
+  const priced = useSettled(given.join('\n'), 400);
   const price = useQuery({
-    queryKey: ['proposal price', given.length, given.join(' ').length],
+    queryKey: ['proposal price', priced],
     queryFn: () =>
-      call('POST', '/texts/proposed/price', { body: { texts: given, many: MANY, again: 0 }, answer: ProposalPrice }),
-    enabled: asks,
+      call('POST', '/texts/proposed/price', {
+        body: { texts: priced.split('\n'), many: MANY, again: 0 },
+        answer: ProposalPrice,
+      }),
+    enabled: asks && priced !== '',
     retry: false,
     staleTime: 60_000,
   });

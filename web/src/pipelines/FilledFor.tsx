@@ -2,7 +2,7 @@ import { Filled } from '@grivo/contract';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { createContext, useContext } from 'react';
 import { call } from '../api/call.ts';
-import { useSettled } from './useSettled.ts';
+import { useSettled } from '../design/useSettled.ts';
 
 /** The trial texts are shown filled for. */
 export const FillingTrial = createContext<{ brief: string; subject: string } | null>(null);

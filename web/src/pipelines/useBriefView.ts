@@ -1,9 +1,9 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { useCallback, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
+import { useSettled } from '../design/useSettled.ts';
 import { STANDINGS } from './briefActs.ts';
 import { whole } from './read.ts';
-import { useSettled } from './useSettled.ts';
 
 /** What of a pipeline's briefs is looked at: which standing, which subject, and the one that is open, kept in the address. */
 export function useBriefView(pipeline: string) {

@@ -5,7 +5,7 @@ import { useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { call } from '../api/call.ts';
 import { queryClient, read } from '../api/queries.ts';
-import { useSettled } from './useSettled.ts';
+import { useSettled } from '../design/useSettled.ts';
 
 /** Trials beside each other: as many as can still be read. */
 export const MOST_TRIALS = 3;

@@ -1,6 +1,6 @@
 import { leadsSomewhere } from '@grivo/core';
 import { useState } from 'react';
-import { Button, ChoiceWord, TextOnce, Word } from '../design/index.ts';
+import { Button, ChoiceWord, TextWord } from '../design/index.ts';
 import type { StyleEdit } from './useStyle.ts';
 
 /** What readers are asked to do, at the end. */
@@ -29,22 +29,16 @@ export function CallToReaders({ edit: { words, put } }: { edit: StyleEdit }) {
       />
     );
   const word = (label: string, name: 'before' | 'button' | 'address', none: string, hint: string) => (
-    <Word
+    <TextWord
       label={label}
-      editor={(close) => (
-        <TextOnce
-          label={label}
-          value={call[name]}
-          hint={hint}
-          onPut={(text) => {
-            if (text !== '' || name === 'before') set({ [name]: text });
-          }}
-          close={close}
-        />
-      )}
+      value={call[name]}
+      hint={hint}
+      onPut={(text) => {
+        if (text !== '' || name === 'before') set({ [name]: text });
+      }}
     >
       {call[name] || none}
-    </Word>
+    </TextWord>
   );
   return (
     <p className="flex flex-wrap items-baseline gap-x-2 pt-2 text-proc leading-7">
@@ -140,23 +134,17 @@ export function ClosingLink({ edit: { words, put } }: { edit: StyleEdit }) {
       </p>
     );
   const word = (label: string, name: 'before' | 'words' | 'address', none: string, hint: string) => (
-    <Word
+    <TextWord
       label={label}
-      editor={(close) => (
-        <TextOnce
-          label={label}
-          value={closingLink[name]}
-          hint={hint}
-          onPut={(text) => {
-            if (text !== '' || name === 'before')
-              put(({ closingLink: now }) => ({ closingLink: now ? { ...now, [name]: text } : now }));
-          }}
-          close={close}
-        />
-      )}
+      value={closingLink[name]}
+      hint={hint}
+      onPut={(text) => {
+        if (text !== '' || name === 'before')
+          put(({ closingLink: now }) => ({ closingLink: now ? { ...now, [name]: text } : now }));
+      }}
     >
       {closingLink[name] || none}
-    </Word>
+    </TextWord>
   );
   return (
     <p className="flex flex-wrap items-baseline gap-x-2 pt-1 text-proc leading-7">

@@ -1,4 +1,4 @@
-import { ChoiceWord, Head, NumberOnce, TextOnce, Word } from '../design/index.ts';
+import { ChoiceWord, Head, NumberOnce, TextWord, Word } from '../design/index.ts';
 import type { StyleEdit } from './useStyle.ts';
 
 /** How many links an article may have, and where. */
@@ -76,20 +76,14 @@ export function Pictures({ edit: { words, put } }: { edit: StyleEdit }) {
     <div className="pt-4">
       <Head title="Pictures" right="how they are drawn" />
       <p className="pt-2 text-proc leading-7">
-        <Word
+        <TextWord
           label="How pictures are drawn"
-          editor={(close) => (
-            <TextOnce
-              label="How pictures are drawn"
-              value={words.pictures}
-              hint="As “line drawing, flat wash, no hands”. Used by steps that name no manner of their own."
-              onPut={(pictures) => put({ pictures: pictures.slice(0, 300) })}
-              close={close}
-            />
-          )}
+          value={words.pictures}
+          hint="As “line drawing, flat wash, no hands”. Used by steps that name no manner of their own."
+          onPut={(pictures) => put({ pictures: pictures.slice(0, 300) })}
         >
           {words.pictures || 'in any manner'}
-        </Word>
+        </TextWord>
         .
       </p>
     </div>

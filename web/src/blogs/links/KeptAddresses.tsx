@@ -2,7 +2,7 @@ import { type KeptAddressLine, Made } from '@grivo/contract';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { call, inWords } from '../../api/call.ts';
-import { Button, Empty, Field, Head, TextOnce, Trouble, Word } from '../../design/index.ts';
+import { Button, Empty, Field, Head, TextWord, Trouble } from '../../design/index.ts';
 import { count } from '../../words/figures.ts';
 import { addressProblem } from './RuleSentence.tsx';
 import { linksChanged, shortAddress } from './useLinks.ts';
@@ -72,20 +72,14 @@ function KeptLine({ one, blog }: { one: KeptAddressLine; blog: string }) {
           Remove
         </button>
       </div>
-      <Word
+      <TextWord
         label="What it is good for"
-        editor={(close) => (
-          <TextOnce
-            label="What it is good for"
-            value={goodFor}
-            hint="Subjects with commas between; words that say one of them are linked."
-            onPut={(text) => text !== '' && change.mutate({ goodFor: text })}
-            close={close}
-          />
-        )}
+        value={goodFor}
+        hint="Subjects with commas between; words that say one of them are linked."
+        onPut={(text) => text !== '' && change.mutate({ goodFor: text })}
       >
         {goodFor}
-      </Word>
+      </TextWord>
       {change.isError ? <Trouble>{inWords(change.error)}</Trouble> : null}
       {remove.isError ? <Trouble>{inWords(remove.error)}</Trouble> : null}
     </li>

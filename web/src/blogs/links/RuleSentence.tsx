@@ -1,6 +1,6 @@
 import type { Rule, RuleFields } from '@grivo/contract';
 import { inWords } from '../../api/call.ts';
-import { Button, ChoiceWord, LinesOnce, NumberOnce, TextOnce, Trouble, Word } from '../../design/index.ts';
+import { Button, ChoiceWord, LinesOnce, NumberOnce, TextWord, Trouble, Word } from '../../design/index.ts';
 import { times, useChangeRule } from './useLinks.ts';
 
 /** One rule as a sentence whose words can be changed. */
@@ -11,19 +11,9 @@ export function RuleSentence({ rule, blog, onRemove }: { rule: Rule; blog: strin
     <div className="px-3 pt-1 pb-3">
       <p className="text-proc leading-7">
         Link{' '}
-        <Word
-          label="Words to link"
-          editor={(close) => (
-            <TextOnce
-              label="Words to link"
-              value={rule.words}
-              onPut={(words) => words && put({ words })}
-              close={close}
-            />
-          )}
-        >
+        <TextWord label="Words to link" value={rule.words} onPut={(words) => words && put({ words })}>
           {rule.words}
-        </Word>{' '}
+        </TextWord>{' '}
         <Forms rule={rule} put={put} /> to{' '}
         <Word
           label="Where it leads"

@@ -1,6 +1,6 @@
 import type { CardSample, HouseStyleWhole } from '@grivo/contract';
 import type { CardDocument } from '@grivo/core';
-import { Button, TextOnce, Word } from '../../design/index.ts';
+import { Button, TextWord } from '../../design/index.ts';
 import { plural } from '../../words/figures.ts';
 import type { StyleEdit } from '../useStyle.ts';
 import { freeName } from './names.ts';
@@ -102,20 +102,14 @@ function Acts({
           Save this one as a file
         </a>
       ) : null}
-      <Word
+      <TextWord
         label="Name of the card"
-        editor={(close) => (
-          <TextOnce
-            label="Name of the card"
-            value={kept.name}
-            hint="Steps that ask for it by its name have to be told the new one."
-            onPut={(name) => name !== '' && rename(name)}
-            close={close}
-          />
-        )}
+        value={kept.name}
+        hint="Steps that ask for it by its name have to be told the new one."
+        onPut={(name) => name !== '' && rename(name)}
       >
         rename
-      </Word>
+      </TextWord>
       <Button look="quiet" onClick={() => copy({ ...draft.card, name: `${kept.name}, copy`.slice(0, 60) })}>
         copy it
       </Button>

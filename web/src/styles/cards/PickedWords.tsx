@@ -1,5 +1,5 @@
 import { CARD_FIELDS, type CardBox, type CardPicture, type CardText } from '@grivo/core';
-import { Button, ChoiceWord, TextOnce, Word } from '../../design/index.ts';
+import { Button, ChoiceWord, TextWord } from '../../design/index.ts';
 import { PickPicture } from '../../pictures/PickPicture.tsx';
 import { ColourWord } from './ColourWord.tsx';
 import { FigureWord } from './FigureWord.tsx';
@@ -174,19 +174,13 @@ function PictureWords({ picture, put }: { picture: CardPicture; put: (changed: P
 
 function SaysWord({ text, put }: { text: CardText; put: (changed: Partial<CardText>) => void }) {
   return (
-    <Word
+    <TextWord
       label="What it says"
-      editor={(close) => (
-        <TextOnce
-          label="What it says"
-          value={text.says}
-          hint={`Words of your own and fields: ${CARD_FIELDS.map(({ name, says }) => `{{ ${name} }} is ${says}`).join(', ')}; named texts of the house style are {{ house.name }}.`}
-          onPut={(says) => says !== '' && put({ says: says.slice(0, 400) })}
-          close={close}
-        />
-      )}
+      value={text.says}
+      hint={`Words of your own and fields: ${CARD_FIELDS.map(({ name, says }) => `{{ ${name} }} is ${says}`).join(', ')}; named texts of the house style are {{ house.name }}.`}
+      onPut={(says) => says !== '' && put({ says: says.slice(0, 400) })}
     >
       {text.says}
-    </Word>
+    </TextWord>
   );
 }

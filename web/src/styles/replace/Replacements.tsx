@@ -4,7 +4,7 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { call, inWords } from '../../api/call.ts';
 import { read } from '../../api/queries.ts';
-import { Button, ChoiceWord, Empty, Head, LinesOnce, Loading, TextOnce, Trouble, Word } from '../../design/index.ts';
+import { Button, ChoiceWord, Empty, Head, LinesOnce, Loading, TextWord, Trouble, Word } from '../../design/index.ts';
 import { ArticleChoice } from '../../parts/ArticleChoice.tsx';
 import { plural } from '../../words/figures.ts';
 import type { StyleEdit } from '../useStyle.ts';
@@ -57,13 +57,29 @@ export function Replacements({ style, edit }: { style: HouseStyleWhole; edit: St
         </ol>
         <p className="flex flex-wrap items-baseline gap-x-5 pt-2 text-proc leading-7">
           {rules.length > MOST_SHOWN ? `and ${rules.length - MOST_SHOWN} more. ` : ''}
-          <AddRules onMade={(made) => edit.put(({ rules: now }) => ({ rules: [...now, ...made] }))} />
-          <AllAsList rules={rules} onPut={(next) => edit.put({ rules: [...next] })} />
+          <RuleLines
+            label="A new rule"
+            rules={[]}
+            hint="As “utilise => use”. A pattern stands between strokes: /colou?rs?/ => paint. Nothing after => leaves the words out."
+            onPut={(made) => edit.put(({ rules: now }) => ({ rules: [...now, ...made] }))}
+          >
+            Add a rule
+          </RuleLines>
+          {rules.length === 0 ? null : (
+            <RuleLines
+              label="All rules"
+              rules={rules}
+              hint="Their order counts. What else holds stands in square brackets: same case, not in headings, not in links, in quotations."
+              onPut={(next) => edit.put({ rules: [...next] })}
+            >
+              Change them all as a list
+            </RuleLines>
+          )}
         </p>
         <p className="max-w-prose pt-3 text-small text-ink-3">
           Rules are used from the top on the text as the writer gave it. Where two want the same words, the upper one
-          has them. Code, your own markup and whose a quotation is are never touched. What was replaced can be put back
-          on the article’s page.
+          has them. Code, your own markup and whose a quotation is are never touched. What was replaced in a text can be
+          put back on the article’s page.
         </p>
       </section>
       <section className="border-l border-rule bg-sheet px-6 pb-8 max-[1100px]:border-l-0 max-[1100px]:px-8">
@@ -92,41 +108,27 @@ function RuleSentence({ rule, onPut }: { rule: ReplacementRule; onPut: (rule: Re
         ]}
         onChoose={(how) => onPut({ ...rule, pattern: how === 'pattern' })}
       />{' '}
-      <Word
+      <TextWord
         label="What is found"
-        editor={(close) => (
-          <TextOnce
-            label="What is found"
-            value={rule.find}
-            hint={rule.pattern ? 'A regular expression; it looks neither ahead nor back.' : 'Words as they stand.'}
-            onPut={(find) => {
-              if (find !== '') onPut({ ...rule, find });
-            }}
-            close={close}
-          />
-        )}
+        value={rule.find}
+        hint={rule.pattern ? 'A regular expression; it looks neither ahead nor back.' : 'Words as they stand.'}
+        onPut={(find) => {
+          if (find !== '') onPut({ ...rule, find });
+        }}
       >
         {rule.find}
-      </Word>
+      </TextWord>
       {rule.say === '' ? ', saying ' : ' by '}
-      <Word
+      <TextWord
         label="What is said instead"
-        editor={(close) => (
-          <TextOnce
-            label="What is said instead"
-            value={rule.say}
-            hint={
-              rule.pattern
-                ? 'Parts of the pattern in round brackets as $1. Empty leaves it out.'
-                : 'Empty leaves it out.'
-            }
-            onPut={(say) => onPut({ ...rule, say })}
-            close={close}
-          />
-        )}
+        value={rule.say}
+        hint={
+          rule.pattern ? 'Parts of the pattern in round brackets as $1. Empty leaves it out.' : 'Empty leaves it out.'
+        }
+        onPut={(say) => onPut({ ...rule, say })}
       >
         {rule.say === '' ? 'nothing' : rule.say}
-      </Word>
+      </TextWord>
       , in{' '}
       <ChoiceWord
         label="Capitals"
@@ -169,50 +171,30 @@ function RulePlaces({ rule, onPut }: { rule: ReplacementRule; onPut: (rule: Repl
   );
 }
 
-function AddRules({ onMade }: { onMade: (rules: readonly ReplacementRule[]) => void }) {
-  return (
-    <Word
-      label="A new rule"
-      editor={(close) => (
-        <LinesOnce
-          label="A new rule"
-          rows={2}
-          value=""
-          hint="As “utilise => use”. A pattern stands between strokes: /colou?rs?/ => paint. Nothing after => leaves the words out."
-          problemOf={(text) => {
-            const lines = readRules(text);
-            return text.trim() === '' || lines.ok ? null : lines.problem;
-          }}
-          onPut={(text) => {
-            const lines = readRules(text);
-            if (lines.ok) onMade(lines.rules);
-          }}
-          close={close}
-        />
-      )}
-    >
-      Add a rule
-    </Word>
-  );
-}
-
-function AllAsList({
+/** Rules as lines: some to be added, or all of them. */
+function RuleLines({
+  label,
   rules,
+  hint,
   onPut,
+  children,
 }: {
+  label: string;
+  /** What stands there to be changed. */
   rules: readonly ReplacementRule[];
+  hint: string;
   onPut: (rules: readonly ReplacementRule[]) => void;
+  children: string;
 }) {
-  if (rules.length === 0) return null;
   return (
     <Word
-      label="All rules"
+      label={label}
       editor={(close) => (
         <LinesOnce
-          label="All rules, a line each"
-          rows={12}
+          label={label}
+          rows={rules.length === 0 ? 2 : 12}
           value={rules.map(writtenRule).join('\n')}
-          hint="Their order counts. What else holds stands in square brackets: same case, not in headings, not in links, in quotations."
+          hint={hint}
           problemOf={(text) => {
             const lines = readRules(text);
             return lines.ok ? null : lines.problem;
@@ -225,7 +207,7 @@ function AllAsList({
         />
       )}
     >
-      Change them all as a list
+      {children}
     </Word>
   );
 }
