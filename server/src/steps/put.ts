@@ -8,6 +8,7 @@ import {
   EMPTY_ARTICLE,
   inHouseWords,
   languageName,
+  ownText,
   putProblem,
   puttingOf,
   type Replaced,
@@ -74,7 +75,7 @@ export function performPut(tools: Tools): Performer<StepOf<'put'>> {
     };
     if (step.likeness === null || alike.likeness < step.likeness) return { kind: 'done', fields, writes };
     if (step.otherwise === 'hold it for me') {
-      const beside = alikeSentences(articleText(document), others, document.language).map(({ here, there, of }) => ({
+      const beside = alikeSentences(ownText(document), others, document.language).map(({ here, there, of }) => ({
         here,
         there,
         in: known[of]!.in,

@@ -21,10 +21,9 @@ function rowsOf(request: ReadRequest): Row[] {
   const found = request.passages.flatMap((passage) =>
     passage.sentences.flatMap((sentence): (Row & { score: number })[] => {
       const figure = counted(FIGURE.exec(sentence.text)?.[0]);
-      const of = sentence.statement?.heading ?? passage.heading ?? beginning(sentence.text);
-      return figure === undefined || of === ''
-        ? []
-        : [{ of, figure, sentence, score: relevance(sentence.stems, subject, weight) }];
+      if (figure === undefined) return [];
+      const of = sentence.statement?.heading ?? passage.heading ?? named(sentence.text, figure);
+      return of === '' ? [] : [{ of, figure, sentence, score: relevance(sentence.stems, subject, weight) }];
     }),
   );
   const ranked = found.sort((a, b) => b.score - a.score || a.sentence.passage - b.sentence.passage);
@@ -40,12 +39,18 @@ const counted = (figure: string | undefined): string | undefined => {
   return number !== undefined && stemsOf(word!).length === 0 && word!.length > 1 ? number : figure;
 };
 
-const beginning = (text: string): string =>
-  text
-    .split(/\s+/)
+/** What a sentence says its figure is of: the words before it, or those behind when only small words go before. */
+const named = (text: string, figure: string): string => {
+  const at = text.indexOf(figure);
+  const before = text.slice(0, at);
+  const words = (stemsOf(before).length > 0 ? before : text.slice(at + figure.length)).trim().split(/\s+/);
+  const first = words.findIndex((word) => stemsOf(word).length > 0);
+  return words
+    .slice(Math.max(first, 0))
     .slice(0, 4)
     .join(' ')
-    .replace(/[,;:.]+$/, '');
+    .replace(/[,;:.\s]+$/, '');
+};
 
 export function tableHead({ language }: ReadRequest): string[] {
   return ownWords(language).table;

@@ -188,6 +188,28 @@ describe('of what it does not know', () => {
     }
   });
 
+  it('says in a table what each figure is of, wherever the sentence has it', () => {
+    const ROWS: Schema = { type: 'array', items: { type: 'object', properties: { cells: { type: 'array' } } } };
+    const said = [
+      'Peg paste weighs 20 g a tin.',
+      'Between 45 and 60 per cent of humidity the pegs move.',
+      '12 grams of chalk last.',
+    ];
+    const rows = writer()<{ cells: string[] }[]>(
+      'the rows of a table, at most 6 rows',
+      {
+        subject: 'violin care',
+        ...Object.fromEntries(said.map((text, i) => [`passage ${i + 1}`, `(from: Pegs)\n${text}`])),
+      },
+      ROWS,
+    );
+    expect(rows.map(({ cells }) => cells)).toEqual([
+      ['Peg paste weighs', '20 g'],
+      ['humidity the pegs move', '45 and 60 per cent'],
+      ['chalk last', '12 grams'],
+    ]);
+  });
+
   it('names the same things in a title and a description, never the subject alone', () => {
     const ask = writer();
     const [title] = ask<string[]>('give 2 titles, at most 60 characters', { subject: 'violin care', ...PEGS }, TITLES);

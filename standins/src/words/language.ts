@@ -15,7 +15,7 @@ export function sentencesOf(text: string, language: string): string[] {
 }
 
 const STOP = new Set(
-  'a an and are as at be been but by can do does for from has have how i if in into is it its may more most no not of off on one or our out over so some such than that the their them then there these they this those to too up was we were what when where which while who why will with you your der die das und oder ein eine einen einem einer den dem des ist sind im in auf mit von zu zum zur für nicht auch sich es man wie was wenn dass bei als aus um so noch nur über er sie wird werden kann'.split(
+  'a an and are as at be been between but by can do does for from has have how i if in into is it its may more most no not of off on one or our out over so some such than that the their them then there these they this those to too up was we were what when where which while who why will with you your der die das und oder ein eine einen einem einer den dem des ist sind im in auf mit von zu zum zur für nicht auch sich es man wie was wenn dass bei als aus um so noch nur über er sie wird werden kann zwischen'.split(
     ' ',
   ),
 );

@@ -122,7 +122,7 @@ export const schema = new Schema({
       toDOM: () => ['div', { class: 'table-block' }, 0],
       block: 'table',
     },
-    table_caption: part('p', 'table-caption', 'What the table shows'),
+    table_caption: part('p', 'caption-of-table', 'What the table shows'),
     ...tableNodes({ cellContent: 'inline*', cellAttributes: {} }),
     whole: {
       group: 'block',
