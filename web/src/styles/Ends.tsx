@@ -49,7 +49,7 @@ export function CallToReaders({ edit: { words, put } }: { edit: StyleEdit }) {
           value={call.size}
           options={[
             { value: 'small', says: 'small button', does: 'no larger than its words' },
-            { value: 'medium', says: 'middling button', does: 'room around its words' },
+            { value: 'medium', says: 'medium button', does: 'room around its words' },
             { value: 'full', says: 'button as wide as the text', does: 'from edge to edge' },
           ]}
           onChoose={(size) => set({ size: size as typeof call.size })}
