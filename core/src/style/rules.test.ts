@@ -93,7 +93,7 @@ describe('patterns', () => {
     for (const [find, say, says] of [
       ['(open', '', 'no pattern'],
       ['a*', 'b', 'where there is nothing'],
-      ['a(?=b)', '', 'neither ahead nor back'],
+      ['a(?=b)', '', 'no lookahead'],
       ['(a)\\1', '', 'found before'],
       ['(a)', '$2', 'no part 2'],
       ['(a)', '$1 $7', 'no part 7'],

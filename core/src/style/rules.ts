@@ -54,7 +54,7 @@ interface Ready {
 
 /** What patterns of other kinds know and these do not, told where one cannot be read. */
 const ELSEWHERE: readonly (readonly [RegExp, string])[] = [
-  [/\(\?<?[=!]/, 'patterns look neither ahead nor back: ‘(?=’, ‘(?!’ and ‘(?<’ are not known'],
+  [/\(\?<?[=!]/, 'patterns have no lookahead or lookbehind here: write it without ‘(?=’, ‘(?!’ or ‘(?<’'],
   [/\\[1-9]/, 'what was found before cannot be asked for again: ‘\\1’ is not known'],
 ];
 
