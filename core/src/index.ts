@@ -1,3 +1,4 @@
+export { alignBlocks } from './article/align.ts';
 export { alternativeApart, alternativeFor, alternativeFrom, LONGEST_ALTERNATIVE } from './article/alternative.ts';
 export * from './article/block.ts';
 export type { FlowPart } from './article/blocks/kind.ts';
@@ -11,6 +12,7 @@ export {
 } from './article/compare.ts';
 export { articleDoubts, type BlockDoubt, doubtReader, doubtWords, isSure } from './article/doubts.ts';
 export { editableText, type ReadBody, readEditable, type TextProblem } from './article/editable.ts';
+export { BLOCK_NAMED, editableHtml } from './article/editableHtml.ts';
 export { articleFlow } from './article/flow.ts';
 export { articleHtml, articleNodes, BELOW as BELOW_TEXT, blocksHtml } from './article/html.ts';
 export { type HygieneNote, tidy, withoutBlanks } from './article/hygiene.ts';

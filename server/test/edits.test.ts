@@ -286,8 +286,8 @@ describe('a part written anew', () => {
   });
 });
 
-describe('an article that is edited as Markdown', () => {
-  test('keeps what its paragraphs rest on, says what cannot be read, and loses nothing to another', async () => {
+describe('an article that is edited as a text', () => {
+  test('as Markdown: keeps what its paragraphs rest on, says what cannot be read, and loses nothing to another', async () => {
     const made = await article('Salted quinces', (take, publish) => [take, inItsSlot(publish)], 'ready');
     const path = `/articles/${made.id}/editable`;
     const { body: was } = await ask<{ revision: string; text: string; language: string }>('GET', path);
@@ -308,6 +308,23 @@ describe('an article that is edited as Markdown', () => {
     expect([unread.status, unread.problem.places?.[0]?.place]).toEqual([422, 'text']);
     expect((await put('x'.repeat(400_001), saved.body.revision)).status).toBe(422);
     expect((await read(made.id)).revision).toBe(saved.body.revision);
+  });
+
+  test('and as HTML: what stays is as it was, a changed word is one of its block, a script is refused', async () => {
+    const made = await article('Quinces in brine', (take, publish) => [take, inItsSlot(publish)], 'ready');
+    const path = `/articles/${made.id}/editable`;
+    const { body: was } = await ask<{ revision: string; text: string }>('GET', `${path}?as=html`);
+    const [first] = made.document.body;
+    expect(was.text).toContain(`data-block="${first!.id}"`);
+    const put = (text: string) =>
+      ask<ArticleSaved>('PUT', path, { base: was.revision, as: 'html', text, sitting: 'html' });
+    const refused = await put(`${was.text}<script>alert(1)</script>`);
+    expect([refused.status, refused.problem.places?.[0]?.place]).toEqual([422, 'text']);
+    const saved = await put(`${was.text}\n<p>A cellar of <strong>ten</strong> degrees keeps them.</p>`);
+    expect(saved.status).toBe(200);
+    const { body } = (await read(made.id)).document;
+    expect(body.slice(0, -1)).toEqual(made.document.body);
+    expect(body.at(-1)).toMatchObject({ type: 'paragraph', content: [{}, { text: 'ten', marks: ['strong'] }, {}] });
   });
 });
 

@@ -23,11 +23,16 @@ export const ArticleEdit = z.strictObject({
 /** Letters a text that is edited may have. */
 const MOST_TEXT = 400_000;
 
-/** The body of an article as Markdown to be edited. */
+/** What the body of an article can be edited as. */
+export const EditableAs = z.enum(['markdown', 'html']);
+export type EditableAs = z.infer<typeof EditableAs>;
+
+/** The body of an article as a text to be edited. */
 export const EditableText = z.object({ revision: Id, text: z.string(), language: z.string() });
 
 /** The same as somebody edited it. */
 export const TextEdit = ArticleEdit.omit({ document: true }).extend({
+  as: EditableAs.default('markdown'),
   text: z.string().max(MOST_TEXT, `a text of at most ${MOST_TEXT.toLocaleString('en-GB')} characters`),
 });
 

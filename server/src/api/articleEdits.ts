@@ -4,6 +4,7 @@ import {
   ArticleEdit,
   ArticleSaved,
   ArticleSources,
+  EditableAs,
   EditableText,
   Made,
   OwnArticle,
@@ -12,8 +13,8 @@ import {
   WriteAnew,
   WrittenAnew,
 } from '@grivo/contract';
-import { articleDoubts, editableText, wordsOf } from '@grivo/core';
-import type { z } from 'zod';
+import { articleDoubts, editableHtml, editableText, wordsOf } from '@grivo/core';
+import { z } from 'zod';
 import { passagesGiven } from '../nouns/articles/list.ts';
 import { getArticle, readRevision } from '../nouns/articles/repository.ts';
 import { isOfArticle, madeBy, revisionsOf } from '../nouns/articles/revisions.ts';
@@ -29,6 +30,8 @@ import { type Route, route } from './route.ts';
 
 /** The longest an act on a blog is waited for, in milliseconds; it goes on by itself after that. */
 const LONGEST_ACT_MS = 60_000;
+
+const EditableQuery = z.object({ as: EditableAs.default('markdown') });
 
 /** Articles changed by people, and their revisions. */
 export function articleEditRoutes(product: Product): Route[] {
@@ -78,25 +81,27 @@ function editing(product: Product): Route[] {
     route({
       method: 'get',
       path: '/articles/{id}/editable',
-      says: 'The body of an article as Markdown to be edited, with the revision it is of',
+      says: 'The body of an article as Markdown or as HTML to be edited, with the revision it is of',
       role: 'proofreader',
+      query: EditableQuery,
       answer: EditableText,
-      handle: async ({ params }) => {
+      handle: async ({ params, query: { as } }) => {
         const article = await must(product, params['id']!);
         const { body, language } = await readRevision(db, article.current);
-        return { revision: article.current, text: editableText(body), language };
+        const text = as === 'html' ? editableHtml(body) : editableText(body);
+        return { revision: article.current, text, language };
       },
     }),
     route({
       method: 'put',
       path: '/articles/{id}/editable',
-      says: 'Keeps the body of an article as it was edited in Markdown; its paragraphs keep what they rest on',
+      says: 'Keeps the body of an article as it was edited in Markdown or in HTML; its paragraphs keep what they rest on',
       role: 'proofreader',
       body: TextEdit,
       answer: ArticleSaved,
-      handle: async ({ params, body: { text, ...edit }, person }) => {
+      handle: async ({ params, body: { text, as, ...edit }, person }) => {
         const article = await must(product, params['id']!);
-        const read = await tools.reader.read('edited', { text, article: await readRevision(db, article.current) });
+        const read = await tools.reader.read('edited', { text, as, article: await readRevision(db, article.current) });
         const fault = (said: string, mend: string) =>
           problem(422, 'Cannot be read', said, mend, [{ place: 'text', problem: said }]);
         if (!read.ok) throw fault(read.problem, 'Change it and keep it again.');

@@ -87,6 +87,12 @@ async function sound(): Promise<{ name: string; whole: Buffer; read: (bytes: Buf
     ],
     ['captions', Buffer.from('WEBVTT\n\n00:00.000 --> 00:02.000\nOne two\n\n00:02.000 --> 00:04.000\nthree')],
     ['yaml', Buffer.from('grivo: 1\nlanguage: en\nsteps:\n  - {id: s1, kind: wait, off: false, minutes: 1}\n')],
+    [
+      'editedHtml',
+      Buffer.from(
+        '<h2>A</h2><p data-block="b1">Words to be <em>kept</em>.</p><ul class="key-points"><li>one</li></ul>',
+      ),
+    ],
     ['edited', Buffer.from('## A\n\nWords to be *kept*.\n\n:::key-points\n- one\n:::\n')],
     ['phrases', Buffer.from('wheel throwing, raku firing\nglaze recipes')],
     ['table', Buffer.from('a,b\n1,"two ""three"""\n')],
@@ -133,7 +139,10 @@ test(`${MANY} broken files and replies: each ends in a result or a typed failure
 });
 
 describe('repeated characters, deep nesting, wide rows, huge cells', () => {
-  const also: Record<string, string[]> = { page: ['html', 'head', 'video'], markdown: ['text', 'edited'] };
+  const also: Record<string, string[]> = {
+    page: ['html', 'head', 'video', 'editedHtml'],
+    markdown: ['text', 'edited'],
+  };
   test.each(
     Object.keys(SHAPES).flatMap((name) => [name, ...(also[name] ?? [])].map((reader) => [reader, name] as const)),
   )('%s, by the shapes of %s: each ends soon', { timeout: 120_000 }, async (reader, shapes) => {

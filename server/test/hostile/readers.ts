@@ -89,7 +89,9 @@ export function readersIn(room: ReadingRoom): Record<string, (bytes: Buffer) => 
         : { ok: false, problem: read.value.problems[0]!.problem.slice(0, 300) };
     },
     edited: async (bytes) =>
-      within(await room.read('edited', { text: bytes.toString('utf8'), article: EMPTY_ARTICLE })),
+      within(await room.read('edited', { text: bytes.toString('utf8'), article: EMPTY_ARTICLE, as: 'markdown' })),
+    editedHtml: async (bytes) =>
+      within(await room.read('edited', { text: bytes.toString('utf8'), article: EMPTY_ARTICLE, as: 'html' })),
     phrases: async (bytes) => within(await room.read('phrases', { given: bytes.toString('utf8'), held: [], how: {} })),
     catalogue: async (bytes) => {
       const { remove, ...put } = await putAway(inOne(bytes));

@@ -17,7 +17,7 @@ import { count, money } from '../words/figures.ts';
 import { moment } from '../words/time.ts';
 import { ArticleActs } from './ArticleActs.tsx';
 import { Decide, useHold } from './Decide.tsx';
-import { EditMarkdown } from './EditMarkdown.tsx';
+import { EditText } from './EditText.tsx';
 import { OnBlogs } from './OnBlogs.tsx';
 import { Page } from './Page.tsx';
 import { PutBack } from './PutBack.tsx';
@@ -255,7 +255,7 @@ function Source({ article: { id, title, busy }, as }: { article: ArticleWhole; a
     <div className="px-8 pb-8">
       <div className="flex items-baseline gap-4 border-t border-ink py-2 text-small">
         <span className="text-ink-3">{count(text.data.length)} characters</span>
-        {as === 'markdown' ? <EditMarkdown id={id} title={title} busy={busy} /> : null}
+        <EditText id={id} title={title} busy={busy} as={as} />
         <Button look="word" anyone onClick={() => void copyText(text.data)}>
           Copy it all
         </Button>

@@ -8,7 +8,7 @@ import { Button, Loading } from '../design/index.ts';
 import { count } from '../words/figures.ts';
 import { useKeptText } from '../words/keptText.ts';
 
-const MarkdownText = lazy(() => import('../design/MarkdownText.tsx'));
+const SourceText = lazy(() => import('../design/SourceText.tsx'));
 
 /**
  * The article of a held step, to be edited as Markdown. What is typed is kept in the browser until the step is passed, also
@@ -53,7 +53,7 @@ export function HeldText({ hold, onChange }: { hold: Hold; onChange: (text: stri
               </span>
             </div>
             <Suspense fallback={<Loading rows={8} />}>
-              <MarkdownText value={kept ?? was} label="The text in Markdown" onChange={keep} />
+              <SourceText value={kept ?? was} label="The text in Markdown" onChange={keep} />
             </Suspense>
             <Below
               onLeave={

@@ -10,66 +10,10 @@ import { articleMarkdown } from '../markdown.ts';
 import { blockText, isStatement } from '../text.ts';
 import { unitsOf } from '../translate.ts';
 import { BLOCKS } from './all.ts';
+import { EACH, RICH as rich } from './each.ts';
 
 const OUT = 'https://strings.example/rosin';
 const resolve: Resolve = { file: (digest) => `/f/${digest}`, article: (id) => (id === 'out' ? OUT : null) };
-const rich: Inline[] = [
-  { text: 'dark ' },
-  { text: 'rosin', marks: ['strong'], link: { to: 'article', article: 'out' } },
-];
-const words = (text: string): Inline[] => [{ text }];
-
-/** One of each kind, on strings and bows. */
-const EACH: { [T in BlockType]: Extract<Block, { type: T }> } = {
-  heading: { type: 'heading', id: 'b1', level: 2, text: 'Which rosin' },
-  paragraph: { type: 'paragraph', id: 'b2', content: rich },
-  list: { type: 'list', id: 'b3', ordered: true, items: [words('loosen'), rich] },
-  table: { type: 'table', id: 'b4', caption: rich, head: [words('String'), []], rows: [[words('gut'), rich]] },
-  figure: {
-    type: 'figure',
-    id: 'b5',
-    file: 'a'.repeat(64),
-    width: 400,
-    height: 300,
-    alternative: 'A cake of rosin',
-    caption: rich,
-    credit: words('Drawn by A. Hand'),
-    link: { to: 'article', article: 'out' },
-    size: 'small',
-    side: 'right',
-    lead: false,
-  },
-  quote: { type: 'quote', id: 'b6', content: rich, credit: words('A maker') },
-  video: { type: 'video', id: 'b7', address: 'https://films.example/7', title: 'Rehairing' },
-  chart: {
-    type: 'chart',
-    id: 'b8',
-    form: 'bar',
-    labels: ['1990'],
-    series: [{ name: 'bows', values: [12] }],
-    caption: rich,
-    alternative: 'Twelve bows',
-  },
-  'key points': { type: 'key points', id: 'b9', items: [words('wipe it'), rich] },
-  'question and answer': { type: 'question and answer', id: 'b10', question: 'How much?', answer: rich },
-  'call to action': {
-    type: 'call to action',
-    id: 'b11',
-    content: rich,
-    button: 'To the shop',
-    link: { to: 'address', address: 'https://shop.example/' },
-    size: 'full',
-    side: 'middle',
-  },
-  closing: { type: 'closing', id: 'b12', content: rich },
-  'standing text': { type: 'standing text', id: 'b13', content: rich },
-  disclosure: { type: 'disclosure', id: 'b14', content: rich },
-  fold: { type: 'fold', id: 'b15', words: 'Read on' },
-  'related articles': { type: 'related articles', id: 'b16', heading: 'More', items: [rich] },
-  "owner's markup": { type: "owner's markup", id: 'b17', markup: '<i>mine</i>' },
-  contents: { type: 'contents', id: 'b18' },
-  placeholder: { type: 'placeholder', id: 'b19', wants: 'picture', says: 'the cake from above' },
-};
 const ALL = Object.values(EACH);
 const UNSEEN: BlockType[] = ['fold', 'placeholder'];
 /** What only a page of the web can show. */

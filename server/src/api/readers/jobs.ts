@@ -5,6 +5,7 @@ import type { DocumentWanted } from '../../formats/documents/reader.ts';
 import type { FeedAsked } from '../../formats/feeds/read.ts';
 import type { EntryWords } from '../../formats/posting/atomEntry.ts';
 import type { Captions } from '../../formats/videos/transcript.ts';
+import type { EditedAs } from '../../nouns/articles/edited.ts';
 import type { SentAndThere } from '../../nouns/publishing/shown.ts';
 
 interface Sent {
@@ -39,9 +40,9 @@ export const jobs = {
   laidOut: async ({ text, reads }: { text: string; reads: 'Markdown' | 'HTML' | 'plain text' }) =>
     (await import('../../nouns/articles/laidOut.ts')).laidOut(text, reads),
   beside: async (asked: SentAndThere) => (await import('../../nouns/publishing/shown.ts')).besideSent(asked),
-  edited: async ({ text, article }: { text: string; article: ArticleDocument }) => {
+  edited: async ({ text, article, as }: { text: string; article: ArticleDocument; as: EditedAs }) => {
     const { editedArticle } = await import('../../nouns/articles/edited.ts');
-    return editedArticle(text, article);
+    return editedArticle(text, article, as);
   },
   deskInterfaces: async ({ bytes }: { bytes: Uint8Array }) =>
     (await import('../../formats/posting/rsd.ts')).readRsd((await kinds()).textOf(bytes, '')),

@@ -1,16 +1,30 @@
-import { type ArticleDocument, articleWords, type Block, inlinesOf, readEditable, tidy, tooNested } from '@grivo/core';
+import {
+  type ArticleDocument,
+  alignBlocks,
+  articleWords,
+  type Block,
+  inlinesOf,
+  type ReadBody,
+  readEditable,
+  tidy,
+  tooNested,
+} from '@grivo/core';
+import { readEditedHtml } from './editedHtml.ts';
 
 /** Parts with a form of their own (links, emphasis, items) an edited text may have; a long article has some hundred. */
 const MOST_PARTS = 5_000;
+
+/** What the body of an article is edited as. */
+export type EditedAs = 'markdown' | 'html';
 
 export type Edited =
   | { ok: true; article: ArticleDocument; words: number }
   | { ok: false; problem: string; mend: string };
 
 /** An article with its body as a person edited it, kept by the rules of every article; or what is wrong with the text. */
-export function editedArticle(text: string, article: ArticleDocument): Edited {
-  if (tooNested(text)) return refused('quotations or lists in it lie too deep in each other');
-  const read = readEditable(text, article.body);
+export function editedArticle(text: string, article: ArticleDocument, as: EditedAs): Edited {
+  if (as === 'markdown' && tooNested(text)) return refused('quotations or lists in it lie too deep in each other');
+  const read = as === 'html' ? readHtml(text, article.body) : readEditable(text, article.body);
   if (!read.ok) {
     const { line, sentence, mend } = read.problems[0]!;
     return { ok: false, problem: `line ${line}: ${sentence.replace(/\.$/, '')}`, mend };
@@ -22,6 +36,10 @@ export function editedArticle(text: string, article: ArticleDocument): Edited {
   return { ok: true, article: edited, words: articleWords(edited) };
 }
 
+function readHtml(text: string, former: readonly Block[]): ReadBody {
+  const read = readEditedHtml(text, former);
+  return read.ok ? { ok: true, body: alignBlocks(former, read.body) } : read;
+}
 /** Every block, and in it what has a form of its own. */
 function partsOf(body: readonly Block[]): number {
   return body.reduce((sum, block) => {

@@ -51,7 +51,7 @@ export async function rewritten(
   if (text !== undefined) {
     const edited = z.string().max(MOST_TEXT).safeParse(text);
     if (!edited.success) return noText(`a text of at most ${MOST_TEXT.toLocaleString('en-GB')} characters is wanted`);
-    const came = await reader.read('edited', { text: edited.data, article: document });
+    const came = await reader.read('edited', { text: edited.data, article: document, as: 'markdown' });
     if (!came.ok) return noText(came.problem);
     const read = came.value;
     if (!read.ok) return { ok: false, place: 'text', problem: read.problem, mend: read.mend };

@@ -2,38 +2,47 @@ import { defaultKeymap, history, historyKeymap } from '@codemirror/commands';
 import { Decoration, EditorView, keymap, MatchDecorator, ViewPlugin, type ViewUpdate } from '@codemirror/view';
 import { useEffect, useRef } from 'react';
 
-/** Headings stand out, and lines that only name a block step back. */
-const lines = new MatchDecorator({
-  regexp: /^(?:#{2,4} .*|::.*)$/gm,
-  decoration: ([line]) => Decoration.mark({ class: line.startsWith('#') ? 'cm-heading' : 'cm-named' }),
-});
-const marked = ViewPlugin.fromClass(
-  class {
-    decorations;
-    constructor(view: EditorView) {
-      this.decorations = lines.createDeco(view);
-    }
-    update(update: ViewUpdate) {
-      this.decorations = lines.updateDeco(update, this.decorations);
-    }
-  },
-  { decorations: (plugin) => plugin.decorations },
-);
+/** Headings stand out, and what only names a block or an element steps back. */
+const MARKED = {
+  markdown: /^(?:#{2,4} .*|::.*)$/gm,
+  html: /<[^<>\n]*>/g,
+};
 
-/** A text in Markdown, as long as an article. The editor owns the text; changes are told as they are typed. */
-export default function MarkdownText({
+function marked(regexp: RegExp) {
+  const decorator = new MatchDecorator({
+    regexp,
+    decoration: ([line]) => Decoration.mark({ class: line.startsWith('#') ? 'cm-heading' : 'cm-named' }),
+  });
+  return ViewPlugin.fromClass(
+    class {
+      decorations;
+      constructor(view: EditorView) {
+        this.decorations = decorator.createDeco(view);
+      }
+      update(update: ViewUpdate) {
+        this.decorations = decorator.updateDeco(update, this.decorations);
+      }
+    },
+    { decorations: (plugin) => plugin.decorations },
+  );
+}
+
+/** A text in Markdown or HTML, as long as an article. The editor owns the text; changes are told as they are typed. */
+export default function SourceText({
   value,
   label,
+  as = 'markdown',
   onChange,
 }: {
   value: string;
   label: string;
+  as?: keyof typeof MARKED;
   onChange: (value: string) => void;
 }) {
   const place = useRef<HTMLDivElement>(null);
   const told = useRef(onChange);
   told.current = onChange;
-  const begin = useRef({ value, label });
+  const begin = useRef({ value, label, as });
   useEffect(() => {
     const view = new EditorView({
       parent: place.current!,
@@ -41,7 +50,7 @@ export default function MarkdownText({
       extensions: [
         history(),
         keymap.of([...defaultKeymap, ...historyKeymap]),
-        marked,
+        marked(MARKED[begin.current.as]),
         EditorView.lineWrapping,
         EditorView.contentAttributes.of({
           'aria-label': begin.current.label,
@@ -56,5 +65,5 @@ export default function MarkdownText({
     view.focus();
     return () => view.destroy();
   }, []);
-  return <div ref={place} className="markdown-text" />;
+  return <div ref={place} className="source-text" />;
 }

@@ -1,4 +1,4 @@
-import { ArticleSaved, EditableText } from '@grivo/contract';
+import { ArticleSaved, type EditableAs, EditableText } from '@grivo/contract';
 import { countWords } from '@grivo/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { Dialog } from 'radix-ui';
@@ -9,7 +9,7 @@ import { Button, Loading, Trouble } from '../design/index.ts';
 import { count } from '../words/figures.ts';
 import { useKept } from '../words/keptText.ts';
 
-const MarkdownText = lazy(() => import('../design/MarkdownText.tsx'));
+const SourceText = lazy(() => import('../design/SourceText.tsx'));
 
 /** What is typed, and of which revision it is. */
 interface Typed {
@@ -20,10 +20,17 @@ interface Typed {
 /** Names this page, so that what is kept in a row from it is one revision. */
 const SITTING = `md-${Math.random().toString(36).slice(2, 12)}`;
 
-/** The body of an article edited as Markdown. What is typed is kept in the browser until it is kept here. */
-export function EditMarkdown({ id, title, busy }: { id: string; title: string; busy: string | null }) {
+/** How each form is called. */
+const CALLED: Record<EditableAs, string> = { markdown: 'Markdown', html: 'HTML' };
+const HINTS: Record<EditableAs, string> = {
+  markdown: 'Paragraphs keep what they rest on.',
+  html: 'Paragraphs keep what they rest on; classes and styles of your own are not kept.',
+};
+
+/** The body of an article edited as Markdown or as HTML. What is typed is kept in the browser until it is kept here. */
+export function EditText({ id, title, busy, as }: { id: string; title: string; busy: string | null; as: EditableAs }) {
   const [open, setOpen] = useState(false);
-  const [typed, keep] = useKept<Typed>(`markdown ${id}`);
+  const [typed, keep] = useKept<Typed>(`${as} ${id}`);
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
       <Dialog.Trigger asChild>
@@ -38,9 +45,9 @@ export function EditMarkdown({ id, title, busy }: { id: string; title: string; b
           className="pop fixed top-[6vh] left-1/2 z-50 flex h-[86vh] w-[780px] max-w-[94vw] -translate-x-1/2 flex-col"
         >
           <Dialog.Title className="truncate pb-2 font-semibold text-head">
-            {title || 'no title yet'}, as Markdown
+            {title || 'no title yet'}, as {CALLED[as]}
           </Dialog.Title>
-          <Editing id={id} typed={typed} keep={keep} onEnd={() => setOpen(false)} />
+          <Editing id={id} as={as} typed={typed} keep={keep} onEnd={() => setOpen(false)} />
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>
@@ -48,10 +55,10 @@ export function EditMarkdown({ id, title, busy }: { id: string; title: string; b
 }
 
 /** Brings what was typed to the server. */
-function useSave(id: string, onKept: () => void) {
+function useSave(id: string, as: EditableAs, onKept: () => void) {
   return useMutation({
     mutationFn: (edit: Typed) =>
-      call('PUT', `/articles/${id}/editable`, { body: { ...edit, sitting: SITTING }, answer: ArticleSaved }),
+      call('PUT', `/articles/${id}/editable`, { body: { ...edit, as, sitting: SITTING }, answer: ArticleSaved }),
     onSuccess: () => {
       onKept();
       void queryClient.invalidateQueries({ queryKey: ['article', id] });
@@ -62,20 +69,22 @@ function useSave(id: string, onKept: () => void) {
 
 function Editing({
   id,
+  as,
   typed,
   keep,
   onEnd,
 }: {
   id: string;
+  as: EditableAs;
   typed: Typed | null;
   keep: (typed: Typed | null) => void;
   onEnd: () => void;
 }) {
   const now = useQuery({
-    queryKey: ['article', id, 'editable'],
-    queryFn: () => call('GET', `/articles/${id}/editable`, { answer: EditableText }),
+    queryKey: ['article', id, 'editable', as],
+    queryFn: () => call('GET', `/articles/${id}/editable?as=${as}`, { answer: EditableText }),
   });
-  const save = useSave(id, () => {
+  const save = useSave(id, as, () => {
     keep(null);
     onEnd();
   });
@@ -87,9 +96,10 @@ function Editing({
   return (
     <>
       <Suspense fallback={<Loading rows={8} />}>
-        <MarkdownText
+        <SourceText
           value={shown}
-          label="The text in Markdown"
+          label={`The text in ${CALLED[as]}`}
+          as={as}
           onChange={(next) => keep(next === text ? null : { base: typed?.base ?? revision, text: next })}
         />
       </Suspense>
@@ -117,8 +127,10 @@ function Editing({
             Leave it as it was
           </Button>
         )}
-        <span className="fig text-small text-ink-3">{count(countWords(shown, language))} words</span>
-        <span className="ml-auto text-small text-ink-3">Paragraphs keep what they rest on.</span>
+        {as === 'markdown' ? (
+          <span className="fig text-small text-ink-3">{count(countWords(shown, language))} words</span>
+        ) : null}
+        <span className="ml-auto text-small text-ink-3">{HINTS[as]}</span>
       </div>
     </>
   );
