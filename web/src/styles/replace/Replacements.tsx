@@ -111,7 +111,11 @@ function RuleSentence({ rule, onPut }: { rule: ReplacementRule; onPut: (rule: Re
       <TextWord
         label="What is found"
         value={rule.find}
-        hint={rule.pattern ? 'A regular expression without lookahead, lookbehind or back-references.' : 'Words as they stand.'}
+        hint={
+          rule.pattern
+            ? 'A regular expression without lookahead, lookbehind or back-references.'
+            : 'Words as they stand.'
+        }
         onPut={(find) => {
           if (find !== '') onPut({ ...rule, find });
         }}
