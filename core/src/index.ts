@@ -38,7 +38,8 @@ export {
 } from './article/laidOut.ts';
 export { leadingTo, linkedArticles } from './article/linked.ts';
 export { articleFile, articleMarkdown, blocksMarkdown } from './article/markdown.ts';
-export { type ArticleMeasure, type MeasuredSource, measuresOf } from './article/measures.ts';
+export { type ArticleMeasure, type MeasuredBeside, type MeasuredSource, NOTHING_BESIDE } from './article/measure.ts';
+export { measuresOf } from './article/measures.ts';
 export { type Clash, type Merged, mergeArticles, rejoined as rejoinedInline } from './article/merge.ts';
 export { tooNested } from './article/nested.ts';
 export { LISTED_MEASURES, type ListedMeasure, measureBits, type OutOfRange, outOfRange } from './article/outOfRange.ts';
@@ -50,6 +51,7 @@ export {
   type ShownPart,
   settledBody,
 } from './article/outside.ts';
+export { ownWordsOf } from './article/ownWords.ts';
 export { emphasised, quotedFrom, restingOn, withFold, withoutEmoji, withRelated } from './article/parts.ts';
 export { type PicturePlace, placesAtHeadings, placesWhereTheyFit, withPictures } from './article/picturePlaces.ts';
 export { alikeBlocks, type Putting, putProblem, puttingOf } from './article/putting.ts';

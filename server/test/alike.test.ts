@@ -1,6 +1,7 @@
-import type { BriefWhole, Hold } from '@grivo/contract';
-import { type Step, stepKinds } from '@grivo/core';
+import type { Article, ArticleSources, ArticleWhole, BriefWhole, Hold } from '@grivo/contract';
+import { measuresOf, type Step, stepKinds } from '@grivo/core';
 import { expect, test } from 'vitest';
+import type { z } from 'zod';
 import { noteGlances } from '../src/nouns/articles/glance.ts';
 import { atTheDesk, type Desk } from './ground/desk.ts';
 
@@ -66,6 +67,23 @@ test('an article that repeats one of ours is held, with both texts side by side;
     expect(one).toMatchObject({ there: one.here, in: 'Packing a kiln', article: article!.id });
   const other = await brief('A floor for bread', OVEN.slice(2));
   await settled(other, 'out');
+});
+
+test('its page shows how much of it stands in others of ours, against what its check lets pass', async () => {
+  const [second] = await w.product.ground.db.rows<{ id: string }>(
+    "SELECT a.id FROM article a WHERE a.title = 'How a kiln is packed'",
+  );
+  const { body } = await ask<ArticleWhole>('GET', `/articles/${second!.id}`);
+  const measured = body.measures.find(({ name }) => name === 'Likeness to our articles')!;
+  expect(measured).toMatchObject({ most: 25, says: expect.stringContaining('in ‘Packing a kiln’') });
+  expect(measured.value).toBeGreaterThan(50);
+  // What the page reckons while it is typed at is the same.
+  const { body: against } = await ask<z.infer<typeof ArticleSources>>('GET', `/articles/${second!.id}/sources`);
+  const live = measuresOf(body.document, against.sources, undefined, against.beside).measures;
+  expect(live.find(({ name }) => name === 'Likeness to our articles')).toEqual(measured);
+  const { articles } = (await ask<{ articles: Article[] }>('GET', `/articles?mark=Likeness%20to%20our%20articles`))
+    .body;
+  expect(articles.map(({ id }) => id)).toEqual([second!.id]);
 });
 
 test('one that waits to go out counts already; one that was set aside does not count any more', async () => {

@@ -58,6 +58,12 @@ export const Revisions = z.object({ revisions: z.array(RevisionLine) });
 /** What an article was made from, for measures and evidence. */
 export const ArticleSources = z.object({
   sources: z.array(z.object({ id: z.string(), text: z.string(), language: z.string().optional() })),
+  /** What it is measured against beside them: articles of ours that say the same, and addresses that lead nowhere. */
+  beside: z.object({
+    own: z.array(z.object({ title: z.string(), text: z.string() })),
+    most: z.object({ sources: z.number().nullable(), own: z.number().nullable() }),
+    dead: z.array(z.string()),
+  }),
 });
 
 /** A part of an article to be written anew. */

@@ -1,25 +1,19 @@
 import { sentencesOf, wordsOfText } from '../sentence/sentence.ts';
 import type { ArticleDocument, Block } from './block.ts';
 import { articleDoubts, type BlockDoubt } from './doubts.ts';
+import { likeMeasures } from './likeMeasures.ts';
+import {
+  type ArticleMeasure,
+  type MeasuredBeside,
+  type MeasuredSource,
+  measure,
+  NOTHING_BESIDE,
+  rememberedTexts,
+} from './measure.ts';
 import { type GradeCounts, gradeCountsOf, gradeOf } from './readingGrade.ts';
+import { termsMeasure } from './terms.ts';
 import { blockText, linksOf } from './text.ts';
 import { fillersIn, isPassive, wordsItKnows } from './wording.ts';
-
-/** One figure about an article with the range it should lie in, either end open. */
-export interface ArticleMeasure {
-  name: string;
-  value: number;
-  least: number | null;
-  most: number | null;
-  unit: string;
-  /** What it rests on, or what to do. */
-  says: string;
-  /** The block it speaks of first, where it is of one. */
-  place: string | null;
-}
-
-/** What the article was made from. */
-export type MeasuredSource = { id: string; text: string; language?: string | undefined };
 
 /** Words a minute, for the time it takes to read (Brysbaert 2019 has 238 for English prose read silently). */
 const WORDS_A_MINUTE = 238;
@@ -37,15 +31,11 @@ interface Sentence {
   counts: GradeCounts;
 }
 
-/** Sentences that were read before: while one paragraph changes the others are not read again. */
-const known = new Map<string, Omit<Sentence, 'block'>[]>();
+/** Texts that are remembered: while one paragraph changes the others are not read again. */
 const MOST_KNOWN = 5_000;
 
-function sentencesIn(text: string, language: string): Omit<Sentence, 'block'>[] {
-  const key = `${language} ${text}`;
-  const before = known.get(key);
-  if (before) return before;
-  const read = sentencesOf(text, language).map((one) => {
+const sentencesIn = rememberedTexts(MOST_KNOWN, (text, language): Omit<Sentence, 'block'>[] =>
+  sentencesOf(text, language).map((one) => {
     const words = wordsOfText(one, language);
     return {
       text: one,
@@ -55,24 +45,10 @@ function sentencesIn(text: string, language: string): Omit<Sentence, 'block'>[] 
       fillers: fillersIn(one, language),
       counts: gradeCountsOf(words, language),
     };
-  });
-  if (known.size >= MOST_KNOWN) known.clear();
-  known.set(key, read);
-  return read;
-}
+  }),
+);
 
-/** Words of texts that were counted before. */
-const counted = new Map<string, number>();
-
-function wordsIn(text: string, language: string): number {
-  const key = `${language} ${text}`;
-  const before = counted.get(key);
-  if (before !== undefined) return before;
-  const words = wordsOfText(text, language).length;
-  if (counted.size >= MOST_KNOWN) counted.clear();
-  counted.set(key, words);
-  return words;
-}
+const wordsIn = rememberedTexts(MOST_KNOWN, (text, language) => wordsOfText(text, language).length);
 
 /** How many words there are to rest on. */
 const carriedBy = new WeakMap<readonly MeasuredSource[], number>();
@@ -85,11 +61,12 @@ function wordsCarried(sources: readonly MeasuredSource[]): number {
   return words;
 }
 
-/** The measures of an article that its text and its sources give, in the order people look at them. */
+/** The measures of an article that its text, its sources and what is known beside them give, in the order people look at them. */
 export function measuresOf(
   document: ArticleDocument,
   sources: readonly MeasuredSource[],
   found: BlockDoubt[] = articleDoubts(document, sources),
+  beside: MeasuredBeside = NOTHING_BESIDE,
 ): { measures: ArticleMeasure[]; doubts: BlockDoubt[] } {
   // What somebody wrote out of their own head is held against nothing.
   const doubts = sources.length === 0 ? [] : found;
@@ -104,13 +81,16 @@ export function measuresOf(
       openings(sentences),
       ...wording(document.language, sentences),
       ...keyPhrase(document),
+      ...termsMeasure(document, sources),
       title(document),
       description(document),
       sections(document),
       evidence(document, sources),
       ...(sources.length === 0 ? [] : [against(doubts)]),
+      ...likeMeasures(document, sources, beside),
       ...pictures(document),
       links(document),
+      ...deadLinks(document, beside.dead),
     ],
     doubts,
   };
@@ -118,17 +98,6 @@ export function measuresOf(
 
 const isProse = (block: Block): boolean =>
   block.type === 'paragraph' || block.type === 'closing' || block.type === 'list' || block.type === 'key points';
-
-function measure(
-  name: string,
-  value: number,
-  [least, most]: readonly [number | null, number | null],
-  unit: string,
-  says: string,
-  place: string | null = null,
-): ArticleMeasure {
-  return { name, value: Math.round(value * 10) / 10, least, most, unit, says, place };
-}
 
 function length(document: ArticleDocument, sources: readonly MeasuredSource[]): ArticleMeasure {
   const words = document.body.reduce((sum, block) => sum + wordsIn(blockText(block), document.language), 0);
@@ -297,4 +266,17 @@ function links({ body }: ArticleDocument): ArticleMeasure {
   const own = all.filter((link) => link.to === 'article').length;
   const says = all.length === 0 ? 'none yet' : `${own} to our own articles, ${all.length - own} elsewhere`;
   return measure('Links', all.length, [null, null], '', says);
+}
+
+/** Links that led nowhere when they were last looked at; nothing where none of them is known to. */
+function deadLinks({ body }: ArticleDocument, dead: readonly string[]): ArticleMeasure[] {
+  const gone = new Set(dead);
+  const found = body.flatMap((block) =>
+    linksOf(block).flatMap((link) =>
+      link.to === 'address' && gone.has(link.address) ? [{ block: block.id, address: link.address }] : [],
+    ),
+  );
+  const [first] = found;
+  if (!first) return [];
+  return [measure('Dead links', found.length, [null, 0], '', `nothing is found at ${first.address}`, first.block)];
 }

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import type { ArticleMeasure } from './measures.ts';
+import type { ArticleMeasure } from './measure.ts';
 import { LISTED_MEASURES, measureBits, outOfRange } from './outOfRange.ts';
 
 const measure = (name: string, value: number, least: number | null, most: number | null): ArticleMeasure => ({

@@ -1,4 +1,4 @@
-import type { ArticleMeasure } from './measures.ts';
+import type { ArticleMeasure } from './measure.ts';
 
 /** Measures of an article that a list can be narrowed by, in the order people look at them. */
 export const LISTED_MEASURES = [
@@ -15,6 +15,9 @@ export const LISTED_MEASURES = [
   'Pictures described',
   'Passive',
   'Filler',
+  'Related terms',
+  'Likeness to the sources',
+  'Likeness to our articles',
 ] as const;
 export type ListedMeasure = (typeof LISTED_MEASURES)[number];
 

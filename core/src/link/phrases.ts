@@ -1,5 +1,5 @@
+import { closedWords } from '../language/closedWords.ts';
 import { contentStems } from '../sentence/sentence.ts';
-import { closedWords } from '../style/grammar.ts';
 import {
   AUXILIARIES,
   BEFORE_VERBS,

@@ -9,15 +9,25 @@ const RUN = 5;
  * words that one of the others has too.
  */
 export function likeness(text: string, others: readonly string[], language = 'en'): number {
-  const words = wordsOfText(fold(text), language);
-  if (words.length < RUN) return 0;
+  const { words, met } = wordsMet(text, runsKnown(others, language), language);
+  return words < RUN ? 0 : met / words;
+}
+
+/** All runs of five words of texts. */
+export function runsKnown(texts: readonly string[], language = 'en'): ReadonlySet<string> {
   const known = new Set<string>();
-  for (const other of others) for (const run of runsOf(wordsOfText(fold(other), language))) known.add(run);
+  for (const text of texts) for (const run of runsOf(wordsOfText(fold(text), language))) known.add(run);
+  return known;
+}
+
+/** How many words a text has, and how many of them are part of a run that is known. */
+export function wordsMet(text: string, known: ReadonlySet<string>, language = 'en'): { words: number; met: number } {
+  const words = wordsOfText(fold(text), language);
   const met = new Array<boolean>(words.length).fill(false);
   runsOf(words).forEach((run, at) => {
     if (known.has(run)) met.fill(true, at, at + RUN);
   });
-  return met.filter(Boolean).length / words.length;
+  return { words: words.length, met: met.filter(Boolean).length };
 }
 
 function runsOf(words: readonly string[]): string[] {

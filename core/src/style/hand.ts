@@ -1,5 +1,5 @@
+import { closedWords } from '../language/closedWords.ts';
 import { sentencesOf, wordsOfText } from '../sentence/sentence.ts';
-import { closedWords } from './grammar.ts';
 
 /** How often one hand uses each of some marks and words, learnt from several texts. */
 export interface Hand {

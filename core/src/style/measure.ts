@@ -1,5 +1,5 @@
 import type { ArticleDocument } from '../article/block.ts';
-import type { ArticleMeasure } from '../article/measures.ts';
+import type { ArticleMeasure } from '../article/measure.ts';
 import { comparedWithStyle } from './compare.ts';
 import type { HouseStyleDocument } from './document.ts';
 import { FIGURES } from './figures.ts';

@@ -15,6 +15,7 @@ import {
 } from '@grivo/contract';
 import { articleDoubts, editableHtml, editableText, wordsOf } from '@grivo/core';
 import { z } from 'zod';
+import { besideOf } from '../nouns/articles/beside.ts';
 import { passagesGiven } from '../nouns/articles/list.ts';
 import { getArticle, readRevision } from '../nouns/articles/repository.ts';
 import { isOfArticle, madeBy, revisionsOf } from '../nouns/articles/revisions.ts';
@@ -112,13 +113,14 @@ function editing(product: Product): Route[] {
     route({
       method: 'get',
       path: '/articles/{id}/sources',
-      says: 'Every passage an article was made from',
+      says: 'Every passage an article was made from, and what else it is measured against',
       role: 'proofreader',
       answer: ArticleSources,
       handle: async ({ params }) => {
         const article = await must(product, params['id']!);
         const all = await passagesGiven(db, article.brief);
-        return { sources: all.map(({ id, text }) => ({ id, text })) };
+        const beside = await besideOf(db, article, await readRevision(db, article.current));
+        return { sources: all.map(({ id, text, language }) => ({ id, text, language })), beside };
       },
     }),
   ];

@@ -26,6 +26,7 @@ import type { Request } from 'express';
 import { z } from 'zod';
 import { COPIES, copyOf } from '../formats/copies/copy.ts';
 import { fileAbout, fileChunks, fileOrNone } from '../ground/files/repository.ts';
+import { besideOf } from '../nouns/articles/beside.ts';
 import { isBusy } from '../nouns/articles/edits.ts';
 import { sourcesOf } from '../nouns/articles/glance.ts';
 import { articleLine, articlesPage, countArticles, neighboursOf } from '../nouns/articles/list.ts';
@@ -124,7 +125,12 @@ function whole({ db, tools, resolverOf, must }: Helpers) {
         const line = await articleLine(db, article.id);
         const { named: passages, sources } = await sourcesOf(db, article.brief, document);
         const style = await styleOfBrief(db, article.brief);
-        const { measures, doubts } = measuresOfRevision(article.current!, document, sources);
+        const { measures, doubts } = measuresOfRevision(
+          article.current!,
+          document,
+          sources,
+          await besideOf(db, article, document),
+        );
         return {
           ...line!,
           rev: article.rev,

@@ -14,6 +14,7 @@ import {
   likeness,
   lineOf,
   locate,
+  ownWordsOf,
   type Passage,
   type StepOf,
 } from '@grivo/core';
@@ -21,7 +22,7 @@ import type { Performer, StepContext } from '../engine/performer.ts';
 import { givenArticle } from '../nouns/articles/edits.ts';
 import { asideWrite } from '../nouns/articles/facts.ts';
 import { field, missing, PassagesField } from '../nouns/articles/fields.ts';
-import { type OwnAlike, ownAlike, ownText } from '../nouns/articles/ownWords.ts';
+import { type OwnAlike, ownAlike } from '../nouns/articles/ownWords.ts';
 import { getArticle, readRevision } from '../nouns/articles/repository.ts';
 import { passagesById } from '../nouns/materials/repository.ts';
 import type { Tools } from '../ports/tools.ts';
@@ -159,7 +160,7 @@ interface Shares {
 }
 
 function sharesOf(document: ArticleDocument, sources: readonly string[], ours: readonly OwnAlike[]): Shares {
-  const text = ownText(document);
+  const text = ownWordsOf(document);
   const of = (others: readonly string[]) =>
     others.length === 0 ? 0 : Math.round(likeness(text, others, document.language) * 100);
   return { sources: of(sources), own: of(textsOf(ours)) };
@@ -184,7 +185,7 @@ function alikeIn(
 ): { alike?: Beside[] } {
   const beside = (others: readonly { text: string; in: string; article: string | null }[]) =>
     alikeSentences(
-      ownText(document),
+      ownWordsOf(document),
       others.map(({ text }) => text),
       document.language,
     ).map(({ here, there, of }): Beside => ({ here, there, in: others[of]!.in, article: others[of]!.article }));

@@ -17,30 +17,32 @@ export function useMeasures(
   article: Pick<ArticleWhole, 'id' | 'measures' | 'doubts' | 'house'>,
   document: ArticleDocument,
 ): Measures {
-  const sources = useQuery({
+  const against = useQuery({
     queryKey: ['article', article.id, 'sources'],
     queryFn: () => call('GET', `/articles/${article.id}/sources`, { answer: ArticleSources }),
     staleTime: Number.POSITIVE_INFINITY,
-  }).data?.sources;
+  }).data;
+  const sources = against?.sources;
   const [found, setFound] = useState<Pick<Measures, 'measures' | 'doubts'> | null>(null);
   const worker = useRef<Worker | null>(null);
   const sent = useRef(0);
   const { language } = document;
   const { house } = article;
   useEffect(() => {
-    if (!sources) return;
+    if (!against) return;
+    const { sources, beside } = against;
     const made = new Worker(new URL('./measure.worker.ts', import.meta.url), { type: 'module' });
     worker.current = made;
     made.onmessage = ({ data: { n, measures, doubts } }: MessageEvent<Measured>) => {
       // Only the newest counts: what was typed since is on its way.
       if (n === sent.current) setFound({ measures, doubts });
     };
-    made.postMessage({ kind: 'sources', sources, language } satisfies ToMeasure);
+    made.postMessage({ kind: 'sources', sources, beside, language } satisfies ToMeasure);
     return () => {
       worker.current = null;
       made.terminate();
     };
-  }, [sources, language]);
+  }, [against, language]);
   useEffect(() => {
     if (!sources) return;
     // A word is reckoned once it is typed, not letter by letter.

@@ -12,6 +12,7 @@ import type { Ground } from '../../ground/ground.ts';
 import type { Sql } from '../../ground/store/database.ts';
 import { tellChange } from '../../ground/store/event.ts';
 import { passagesById } from '../materials/repository.ts';
+import { besideOf } from './beside.ts';
 import { passagesGiven } from './list.ts';
 import { measuresOfRevision } from './measures.ts';
 import { keepRuns } from './ownWords.ts';
@@ -79,12 +80,13 @@ interface Glance {
 
 async function glanceOf(
   sql: Sql,
-  { brief, current }: { brief: string; current: string | null },
+  article: { id: string; brief: string; current: string | null },
   document: ArticleDocument,
 ): Promise<Glance> {
-  const { sources } = await sourcesOf(sql, brief, document);
+  const { sources } = await sourcesOf(sql, article.brief, document);
+  const beside = await besideOf(sql, article, document);
   return {
-    marks: outOfRange(measuresOfRevision(current!, document, sources).measures),
+    marks: outOfRange(measuresOfRevision(article.current!, document, sources, beside).measures),
     words: searchWords(document.title, `${document.description}\n${document.keyPhrase}\n${articlePlain(document)}`),
   };
 }

@@ -1,4 +1,10 @@
-import { type ArticleDocument, type MeasuredSource, measuresOf } from '@grivo/core';
+import {
+  type ArticleDocument,
+  type MeasuredBeside,
+  type MeasuredSource,
+  measuresOf,
+  NOTHING_BESIDE,
+} from '@grivo/core';
 
 /** Revisions whose measures are remembered: a page is read again at every event that touches it. */
 const MOST_REMEMBERED = 200;
@@ -12,11 +18,13 @@ export function measuresOfRevision(
   revision: string,
   document: ArticleDocument,
   sources: readonly MeasuredSource[],
+  beside: MeasuredBeside = NOTHING_BESIDE,
 ): ReturnType<typeof measuresOf> {
-  const key = `${revision} ${sources.length} ${sources[0]?.id ?? ''} ${sources.at(-1)?.id ?? ''}`;
+  const against = [beside.most, beside.dead, beside.own.map(({ title, text }) => [title, text.length])];
+  const key = `${revision} ${sources.length} ${sources[0]?.id ?? ''} ${sources.at(-1)?.id ?? ''} ${JSON.stringify(against)}`;
   const known = remembered.get(key);
   if (known) return known;
-  const found = measuresOf(document, sources);
+  const found = measuresOf(document, sources, undefined, beside);
   const oldest = remembered.size >= MOST_REMEMBERED ? remembered.keys().next().value : undefined;
   if (oldest !== undefined) remembered.delete(oldest);
   remembered.set(key, found);

@@ -1,27 +1,13 @@
-import { type ArticleDocument, articleText, type Block, runNumbers } from '@grivo/core';
+import { type ArticleDocument, ownWordsOf, runNumbers } from '@grivo/core';
 import type { Sql } from '../../ground/store/database.ts';
 import { readRevision } from './repository.ts';
-
-/** What stands the same in many articles on purpose, or is said to be another's words. */
-const NOT_OWN: ReadonlySet<Block['type']> = new Set([
-  'quote',
-  'standing text',
-  'disclosure',
-  'call to action',
-  'related articles',
-  'contents',
-]);
-
-/** The text of an article that is to be in words of its own. */
-export const ownText = ({ body }: Pick<ArticleDocument, 'body'>): string =>
-  articleText({ body: body.filter(({ type }) => !NOT_OWN.has(type)) });
 
 /** Rows that are written in one statement. */
 const ROWS = 2_000;
 
 /** Keeps the numbers by which an article is found that says what this one says. */
 export async function keepRuns(sql: Sql, article: string, document: ArticleDocument): Promise<void> {
-  const numbers = runNumbers(ownText(document), document.language);
+  const numbers = runNumbers(ownWordsOf(document), document.language);
   await sql.run('DELETE FROM article_run WHERE article = ?', [article]);
   for (let at = 0; at < numbers.length; at += ROWS)
     await sql.run('INSERT INTO article_run (number, article) VALUES ?', [
@@ -49,7 +35,7 @@ export async function ownAlike(
   { id, brief }: { id: string; brief: string },
   document: ArticleDocument,
 ): Promise<OwnAlike[]> {
-  const numbers = runNumbers(ownText(document), document.language).slice(0, MOST_NUMBERS);
+  const numbers = runNumbers(ownWordsOf(document), document.language).slice(0, MOST_NUMBERS);
   if (numbers.length === 0) return [];
   const rows = await sql.rows<{ id: string; title: string; current: string }>(
     `SELECT a.id, a.title, a.current FROM (SELECT article, COUNT(*) AS n FROM article_run WHERE number IN (?) AND article <> ? GROUP BY article ORDER BY n DESC LIMIT 40) r
@@ -57,6 +43,6 @@ export async function ownAlike(
     [numbers, id, brief],
   );
   return Promise.all(
-    rows.map(async ({ id, title, current }) => ({ id, title, text: ownText(await readRevision(sql, current)) })),
+    rows.map(async ({ id, title, current }) => ({ id, title, text: ownWordsOf(await readRevision(sql, current)) })),
   );
 }

@@ -30,6 +30,7 @@ import { Pings1766800000000 } from './0029-pings.ts';
 import { Runs1766900000000 } from './0030-runs.ts';
 import { Behind1767000000000 } from './0031-behind.ts';
 import { Wording1767100000000 } from './0032-wording.ts';
+import { Likeness1767200000000 } from './0033-likeness.ts';
 
 /** Append-only: a migration that has left this repository is never changed. */
 export const migrations = [
@@ -65,4 +66,5 @@ export const migrations = [
   Runs1766900000000,
   Behind1767000000000,
   Wording1767100000000,
+  Likeness1767200000000,
 ];
