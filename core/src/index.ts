@@ -14,7 +14,7 @@ export { articleDoubts, type BlockDoubt, doubtReader, doubtWords, isSure } from 
 export { editableText, type ReadBody, readEditable, type TextProblem } from './article/editable.ts';
 export { BLOCK_NAMED, editableHtml } from './article/editableHtml.ts';
 export { articleFlow } from './article/flow.ts';
-export { articleHtml, articleNodes, BELOW as BELOW_TEXT, blocksHtml } from './article/html.ts';
+export { articleHtml, articleNodes, articlePage, BELOW as BELOW_TEXT, blocksHtml } from './article/html.ts';
 export { type HygieneNote, tidy, withoutBlanks } from './article/hygiene.ts';
 export {
   type FlowSpan,

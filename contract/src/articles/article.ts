@@ -135,5 +135,5 @@ export const ArticleWhole = Article.extend({
 });
 export type ArticleWhole = z.infer<typeof ArticleWhole>;
 
-export const ArticleCopy = z.object({ as: z.enum(['Word', 'PDF']) });
+export const ArticleCopy = z.object({ as: z.enum(['Word', 'PDF', 'HTML page']) });
 export const ArticleAs = z.object({ as: z.enum(['markdown', 'html', 'plain', 'json']) });

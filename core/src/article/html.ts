@@ -1,4 +1,4 @@
-import type { Root, RootContent } from 'hast';
+import type { ElementContent, Root, RootContent } from 'hast';
 import { toHtml } from 'hast-util-to-html';
 import { directionOf } from '../language/tag.ts';
 import type { ArticleDocument, Block, BlockType } from './block.ts';
@@ -45,6 +45,32 @@ export function articleHtml(
       ? [el('div', { lang: language, dir: 'rtl' }, ...(lines as Parameters<typeof el>[2][]))]
       : lines;
   return toHtml({ type: 'root', children } satisfies Root, { allowDangerousHtml: true });
+}
+
+/** What a page by itself looks like, wherever it is opened: one column that can be read, and nothing from elsewhere. */
+const LOOKS =
+  'body{margin:0 auto;max-width:44rem;padding:2rem 1rem;font:1.0625rem/1.6 serif}img,table{max-width:100%}img{height:auto}figure{margin:1.5em 0}figcaption{font-size:.875em}table{border-collapse:collapse}th,td{border:1px solid;padding:.3em .6em;text-align:start}';
+
+/** An article as a whole page of HTML that can be opened by itself. */
+export function articlePage(article: ArticleDocument, resolve: Resolve): string {
+  const { title, description, language } = article;
+  const head = el(
+    'head',
+    {},
+    el('meta', { charSet: 'utf-8' }),
+    el('meta', { name: 'viewport', content: 'width=device-width' }),
+    el('title', {}, htmlText(title)),
+    ...(description === '' ? [] : [el('meta', { name: 'description', content: description })]),
+    el('style', {}, htmlText(LOOKS)),
+  );
+  const body = { type: 'raw', value: `\n${articleHtml(article, resolve)}\n` } as unknown as ElementContent;
+  const page = el(
+    'html',
+    { lang: language, dir: directionOf(language) },
+    head,
+    el('body', {}, el('main', {}, el('h1', {}, htmlText(title)), body)),
+  );
+  return `${toHtml({ type: 'root', children: [{ type: 'doctype' }, page] } satisfies Root, { allowDangerousHtml: true })}\n`;
 }
 
 /** Every block as HTML by itself, as it is within the whole; empty for one readers do not see. */

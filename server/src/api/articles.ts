@@ -195,7 +195,7 @@ function copies({ db, resolverOf, must }: Helpers) {
     route({
       method: 'get',
       path: '/articles/{id}/copy',
-      says: 'An article as a file to be saved: Word or PDF',
+      says: 'An article as a file to be saved: Word, PDF, or a page of HTML that holds its pictures',
       role: 'proofreader',
       query: ArticleCopy,
       mime: 'application/octet-stream',

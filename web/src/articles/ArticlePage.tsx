@@ -3,7 +3,7 @@ import type { Block } from '@grivo/core';
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useCallback, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
-import { call, inWords } from '../api/call.ts';
+import { inWords } from '../api/call.ts';
 import { read } from '../api/queries.ts';
 import { Button, Key, Loading, Mark, Only, saysOf, stateOf, Trouble } from '../design/index.ts';
 import { useLabel } from '../labels/label.ts';
@@ -12,17 +12,16 @@ import { isKept } from '../proof/kept.ts';
 import { goToBlock, Measures } from '../proof/Measures.tsx';
 import { useViewKeys } from '../shell/keys.ts';
 import { useNow } from '../shell/useNow.ts';
-import { copyText } from '../words/copy.ts';
-import { count, money } from '../words/figures.ts';
+import { money } from '../words/figures.ts';
 import { moment } from '../words/time.ts';
 import { ArticleActs } from './ArticleActs.tsx';
 import { Decide, useHold } from './Decide.tsx';
-import { EditText } from './EditText.tsx';
 import { OnBlogs } from './OnBlogs.tsx';
 import { Page } from './Page.tsx';
 import { PutBack } from './PutBack.tsx';
 import { Revisions } from './Revisions.tsx';
-import { fileName, SaveCopy } from './SaveCopy.tsx';
+import { SaveCopy } from './SaveCopy.tsx';
+import { Source } from './Source.tsx';
 
 const ProofPage = lazy(() => import('../proof/ProofPage.tsx'));
 
@@ -236,40 +235,6 @@ function ArticleHead({
           Edit
         </Button>
       </span>
-    </div>
-  );
-}
-
-function Source({ article: { id, title, busy }, as }: { article: ArticleWhole; as: 'markdown' | 'html' }) {
-  const text = useQuery({
-    queryKey: ['article', id, as],
-    queryFn: async () => {
-      const response = await fetch(`/api/articles/${id}/text?as=${as}`);
-      if (!response.ok) await call('GET', `/articles/${id}/text?as=${as}`);
-      return response.text();
-    },
-  });
-  if (text.isPending) return <Loading />;
-  if (text.isError) return <Trouble>{inWords(text.error)}</Trouble>;
-  return (
-    <div className="px-8 pb-8">
-      <div className="flex items-baseline gap-4 border-t border-ink py-2 text-small">
-        <span className="text-ink-3">{count(text.data.length)} characters</span>
-        <EditText id={id} title={title} busy={busy} as={as} />
-        <Button look="word" anyone onClick={() => void copyText(text.data)}>
-          Copy it all
-        </Button>
-        <a
-          className="act brackets"
-          download={`${fileName(title)}.${as === 'html' ? 'html' : 'md'}`}
-          href={URL.createObjectURL(new Blob([text.data], { type: as === 'html' ? 'text/html' : 'text/markdown' }))}
-        >
-          Save as a file
-        </a>
-      </div>
-      <pre className="overflow-auto border border-rule bg-sheet p-4 font-mono text-[12px] leading-[18px] whitespace-pre-wrap">
-        {text.data}
-      </pre>
     </div>
   );
 }

@@ -6,6 +6,7 @@ import { saveAs } from '../words/saveAs.ts';
 const FORMS = [
   ['Word', 'docx', 'copy?as=Word'],
   ['PDF', 'pdf', 'copy?as=PDF'],
+  ['HTML', 'html', 'copy?as=HTML%20page'],
   ['text', 'txt', 'text?as=plain'],
   ['JSON', 'json', 'text?as=json'],
 ] as const;

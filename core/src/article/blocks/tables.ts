@@ -122,7 +122,7 @@ export const chart: BlockKind<Chart> = {
     const image = el('img', { src, alt: block.alternative, width, height });
     // The figures themselves, for whoever does not see the picture and whoever wants to know exactly.
     const figures = el('details', {}, el('summary', {}, htmlText(whatOf(block))), grid);
-    return el('figure', { className: ['chart'] }, image, note, figures);
+    return el('figure', { className: ['chart'] }, image, figures, note);
   },
   markdown: (block, { resolve }) => {
     const picture = resolve.chart?.(block.id);

@@ -1,9 +1,19 @@
-import { type ArticleDocument, articleFile, articleFlow, articleHtml, articleText, type Resolve } from '@grivo/core';
+import {
+  type ArticleDocument,
+  articleFile,
+  articleFlow,
+  articleHtml,
+  articlePage,
+  articleText,
+  type Resolve,
+} from '@grivo/core';
+import { knownBytes } from '../media/known.ts';
 import { type PrintedPicture, printedPicture } from './picture.ts';
 
 /** The forms an article is copied out in. */
 export const COPIES = {
   Markdown: { ending: 'md', mime: 'text/markdown; charset=utf-8' },
+  'HTML page': { ending: 'html', mime: 'text/html; charset=utf-8' },
   HTML: { ending: 'html', mime: 'text/html; charset=utf-8' },
   'plain text': { ending: 'txt', mime: 'text/plain; charset=utf-8' },
   Word: { ending: 'docx', mime: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document' },
@@ -29,6 +39,8 @@ export async function copyOf(
       return text(articleFile(document, resolve));
     case 'HTML':
       return text(articleHtml(document, resolve));
+    case 'HTML page':
+      return text(articlePage(document, await withinPage(document, resolve, bytesOf)));
     case 'plain text':
       return text(`${document.title}\n\n${articleText(document)}\n`);
     default: {
@@ -46,4 +58,24 @@ export async function copyOf(
       return (await import('./pdf.ts')).pdfOf(document, parts, pictures);
     }
   }
+}
+
+/** A page that is one file holds its pictures itself (data addresses, RFC 2397). */
+async function withinPage(
+  { body }: ArticleDocument,
+  resolve: Resolve,
+  bytesOf: (digest: string) => Promise<Buffer | null>,
+): Promise<Resolve> {
+  const held = new Map<string, string>();
+  const files = body.flatMap((block) => [
+    ...(block.type === 'figure' ? [block.file] : []),
+    ...(block.type === 'video' && block.picture ? [block.picture.file] : []),
+    ...(block.type === 'chart' ? [resolve.chart?.(block.id)?.file ?? ''] : []),
+  ]);
+  for (const file of new Set(files)) {
+    const bytes = file === '' ? null : await bytesOf(file);
+    const known = bytes && knownBytes(bytes);
+    if (known?.shown) held.set(file, `data:${known.mime};base64,${bytes!.toString('base64')}`);
+  }
+  return { ...resolve, file: (digest) => held.get(digest) ?? resolve.file(digest) };
 }
