@@ -36,7 +36,27 @@ import { checkedInSlices, isSame } from './slices.ts';
 /** Rows of the list of articles that are read in one go. */
 const ARTICLES_A_PAGE = 120;
 
-export const queryClient = new QueryClient({
+/**
+ * Reads again what a change touches, and first reads that are on their way too: they may have been answered before the
+ * change, and by itself the library takes their answer for the newest.
+ */
+class ReadingClient extends QueryClient {
+  override invalidateQueries(...[filters, options]: Parameters<QueryClient['invalidateQueries']>): Promise<void> {
+    const begun = this.getQueryCache()
+      .findAll({ ...filters, fetchStatus: 'fetching' })
+      .filter(({ state }) => state.data === undefined);
+    const again = begun.map((query) =>
+      query.fetch().then(
+        () => super.invalidateQueries({ queryKey: query.queryKey, exact: true }, options),
+        // What cannot be read is said by whoever reads it.
+        () => undefined,
+      ),
+    );
+    return Promise.all([super.invalidateQueries(filters, options), ...again]).then(() => undefined);
+  }
+}
+
+export const queryClient = new ReadingClient({
   defaultOptions: {
     // A press that cannot be sent says so at once; it does not wait in secret for the line.
     mutations: { networkMode: 'always' },
