@@ -5,6 +5,18 @@ import { Zip, ZipDeflate, ZipPassThrough } from 'fflate';
 /** Kinds of files that do not get smaller. */
 const PACKED = /\.(?:avif|docx|gif|jpe?g|pdf|png|webp)$/;
 
+/** Waits until a stream takes more, or will take nothing any more. */
+async function room(out: Writable): Promise<void> {
+  const done = new AbortController();
+  const either = ['drain', 'close'].map((event) => once(out, event, { signal: done.signal }));
+  try {
+    await Promise.race(either);
+  } finally {
+    done.abort();
+    await Promise.allSettled(either);
+  }
+}
+
 /**
  * Writes files into a stream as a zip (APPNOTE 6.3), one after the other and no faster than they are taken, so that no more
  * than one of them is in memory.
@@ -25,7 +37,7 @@ export async function writeZip(files: AsyncIterable<{ name: string; body: Buffer
     if (out.destroyed) throw new Error('the reader of a zip is gone');
     if (full) {
       full = false;
-      await Promise.race([once(out, 'drain'), once(out, 'close')]);
+      await room(out);
     }
   }
   zip.end();
