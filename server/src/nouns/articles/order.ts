@@ -1,7 +1,7 @@
 import type { ArticlesQuery, ArticlesWanted } from '@grivo/contract';
 import type { z } from 'zod';
 import type { Sql } from '../../ground/store/database.ts';
-import { allOf, alongCommon, type Condition, type Said } from './said.ts';
+import { type Along, allOf, alongRarest, type Condition, nextAlong, type Said } from './said.ts';
 import { type Chosen, chosen, SHOWN_PLACEMENT, SHOWN_PUBLICATION } from './wanted.ts';
 
 /** Ids of a page in their order, each with what the page after it would begin behind. */
@@ -39,24 +39,65 @@ async function newest(sql: Sql, of: Chosen, _: Standing, before: string | null, 
 async function byFit(sql: Sql, of: Chosen, standing: Standing, before: string | null, limit: number): Promise<Place[]> {
   const [, from = 't', id] = /^([tx])\.([0-9a-z]{20})$/.exec(before ?? '') ?? [];
   const shown: Condition[] = [of.besides, ...(standing ? [] : [{ text: "a.standing <> 'set aside'", values: [] }])];
-  const read = async (letter: 't' | 'x', said: readonly Said[], more: readonly Condition[], n: number) => {
+  const read = async (letter: 't' | 'x', said: readonly Said[], more: readonly Said[], n: number) => {
     if (n <= 0) return [];
-    const along = await alongCommon(sql, said);
-    const { text, values } = allOf([...shown, ...(along?.rest ?? said), ...more]);
     const before = from === letter ? (id ?? 'z') : 'z';
-    const rows = await sql.rows<{ id: string }>(
-      along
-        ? `SELECT a.id FROM article_word d STRAIGHT_JOIN article a ON a.id = d.article${of.joins} WHERE d.word = ? AND ${text} AND d.article < ? ORDER BY d.article DESC LIMIT ?`
-        : `SELECT a.id FROM article a${of.joins} WHERE ${text} AND a.id < ? ORDER BY a.id DESC LIMIT ?`,
-      [...(along ? [along.word] : []), ...values, before, n],
-    );
-    return rows.map((row): Place => ({ id: row.id, end: `${letter}.${row.id}` }));
+    const along = await alongRarest(sql, said);
+    const ids = along
+      ? await readAlong(sql, of.joins, along, [...shown, ...more], { before, n })
+      : await readNewest(sql, of.joins, [...shown, ...said, ...more], { before, n });
+    return ids.map((one): Place => ({ id: one, end: `${letter}.${one}` }));
   };
   // Where only the title was asked about there is nothing that fits less.
   if (of.inTitle.length === 0) return read('x', of.said, [], limit);
   const titled = from === 't' ? await read('t', [...of.inTitle, ...of.said], [], limit) : [];
   const { text, values } = allOf(of.inTitle);
-  return [...titled, ...(await read('x', of.said, [{ text: `NOT (${text})`, values }], limit - titled.length))];
+  const untitled = { text: `NOT (${text})`, values, any: [] };
+  return [...titled, ...(await read('x', of.said, [untitled], limit - titled.length))];
+}
+
+interface Part {
+  /** Behind which article it begins, and how many it has. */
+  before: string;
+  n: number;
+}
+
+async function readNewest(
+  sql: Sql,
+  joins: string,
+  conditions: readonly Condition[],
+  { before, n }: Part,
+): Promise<string[]> {
+  const { text, values } = allOf(conditions);
+  const rows = await sql.rows<{ id: string }>(
+    `SELECT a.id FROM article a${joins} WHERE ${text} AND a.id < ? ORDER BY a.id DESC LIMIT ?`,
+    [...values, before, n],
+  );
+  return rows.map((row) => row.id);
+}
+
+/** The same along a word: what the index alone can tell is asked first, all else of those that are left. */
+async function readAlong(
+  sql: Sql,
+  joins: string,
+  { word, words, rest }: Along,
+  conditions: readonly Condition[],
+  { before, n }: Part,
+): Promise<string[]> {
+  const { text, values } = allOf([...conditions, ...rest]);
+  const found: string[] = [];
+  for (let at = before; found.length < n; ) {
+    const next = await nextAlong(sql, { word, words }, at);
+    const last = next.at(-1);
+    if (last === undefined) break;
+    at = last;
+    const rows = await sql.rows<{ id: string }>(
+      `SELECT a.id FROM article a${joins} WHERE a.id IN (?) AND ${text} ORDER BY a.id DESC LIMIT ?`,
+      [next, ...values, n - found.length],
+    );
+    found.push(...rows.map((row) => row.id));
+  }
+  return found;
 }
 
 interface Section {

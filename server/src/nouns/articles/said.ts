@@ -11,6 +11,8 @@ export interface Condition {
 export interface Said extends Condition {
   /** Words of which each article that fits says one; empty where that tells nothing. */
   any: readonly string[];
+  /** The same where it is one word that must, or may not, stand there. */
+  single?: { word: string; not: boolean };
 }
 
 /** Words that begin alike of which one is looked for; the others are found when more of the word is typed. */
@@ -47,17 +49,24 @@ const inOrder = (words: readonly string[]): Condition => ({
 
 const not = ({ text, values }: Condition): Said => ({ text: `NOT COALESCE(${text}, FALSE)`, values, any: [] });
 
+/** One word must stand there, or may not. */
+const single = (word: string, without = false): Said => ({
+  ...(without ? not(looked(word)) : { ...oneOf([word]), any: [word] }),
+  single: { word, not: without },
+});
+
 /** What a term asks of an article. */
 async function asked(sql: Sql, term: SearchTerm): Promise<Said[]> {
   const { words } = term;
   if (words.length > 1) {
     const order = inOrder(words);
     if (term.not) return [not(order)];
-    return [...[...new Set(words)].map((word) => ({ ...oneOf([word]), any: [word] })), { ...order, any: [] }];
+    return [...[...new Set(words)].map((word) => single(word)), { ...order, any: [] }];
   }
   const any = term.begins ? await beginningWith(sql, words[0]!) : words;
   if (any.length === 0) return [{ text: term.not ? 'TRUE' : 'FALSE', values: [], any: [] }];
-  return [term.not ? not(any.length === 1 ? looked(any[0]!) : oneOf(any)) : { ...oneOf(any), any }];
+  if (any.length === 1) return [single(any[0]!, term.not)];
+  return [term.not ? not(oneOf(any)) : { ...oneOf(any), any }];
 }
 
 /** What all terms ask. */
@@ -71,14 +80,18 @@ export function allOf(conditions: readonly Condition[]): Condition {
   return { text: conditions.map(({ text }) => text).join(' AND '), values: conditions.flatMap(({ values }) => values) };
 }
 
+/** A word the list is gone through along, the single words that must or may not stand there too, and what else is asked. */
+export interface Along {
+  word: string;
+  words: { word: string; not: boolean }[];
+  rest: Condition[];
+}
+
 /**
- * The word that fewest articles say, where even that is common: then the list is gone through along it, from the newest on,
- * and everything else is looked up for each. Of rare words the database finds its way by itself.
+ * The single word that fewest articles say: the list is gone through along it, from the newest on. Null where there is none,
+ * or where beginnings of words are rarer than it; of those the database finds its way by itself.
  */
-export async function alongCommon(
-  sql: Sql,
-  said: readonly Said[],
-): Promise<{ word: string; rest: Condition[] } | null> {
+export async function alongRarest(sql: Sql, said: readonly Said[]): Promise<Along | null> {
   let rarest: { at: number; n: number } | null = null;
   for (const [at, { any }] of said.entries()) {
     if (any.length === 0) continue;
@@ -86,10 +99,38 @@ export async function alongCommon(
       `SELECT COUNT(*) AS n FROM (SELECT 1 FROM article_word WHERE word IN (?) LIMIT ${COMMON}) c`,
       [any],
     );
-    if (rarest === null || Number(row!.n) < rarest.n) rarest = { at, n: Number(row!.n) };
+    const n = Number(row!.n);
+    const isSingle = any.length === 1;
+    if (rarest === null || n < rarest.n || (isSingle && n === rarest.n)) rarest = { at, n };
   }
   const any = rarest === null ? [] : said[rarest.at]!.any;
-  if (rarest === null || rarest.n < COMMON || any.length !== 1) return null;
+  if (rarest === null || any.length !== 1) return null;
   const rest = said.filter((_, at) => at !== rarest.at);
-  return { word: any[0]!, rest: rest.map((one) => (one.any.length === 1 ? looked(one.any[0]!) : one)) };
+  return {
+    word: any[0]!,
+    words: rest.flatMap(({ single }) => single ?? []),
+    rest: rest.filter(({ single }) => single === undefined),
+  };
+}
+
+/** Articles of one go: more are asked for where what else is asked leaves too few of them. */
+const GO = 400;
+
+/** The next articles, newest first, that say a word and all single words that go with it. */
+export async function nextAlong(
+  sql: Sql,
+  { word, words }: Pick<Along, 'word' | 'words'>,
+  before: string,
+  limit = GO,
+): Promise<string[]> {
+  // Each is one look into the index; nothing else of an article is read.
+  const looks = words.map(
+    ({ not }) =>
+      ` AND ${not ? 'NOT ' : ''}EXISTS (SELECT 1 FROM article_word w WHERE w.word = ? AND w.article = d.article)`,
+  );
+  const rows = await sql.rows<{ id: string }>(
+    `SELECT d.article AS id FROM article_word d WHERE d.word = ? AND d.article < ?${looks.join('')} ORDER BY d.article DESC LIMIT ?`,
+    [word, before, ...words.map((one) => one.word), limit],
+  );
+  return rows.map(({ id }) => id);
 }
