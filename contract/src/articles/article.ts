@@ -2,6 +2,7 @@ import { DOUBTS, HouseStyleDocument, LISTED_MEASURES, OUT_AS } from '@grivo/core
 import { z } from 'zod';
 import { ArticleDocumentSchema } from '../article/document.ts';
 import { Desk, Id, Language, Micros } from '../id.ts';
+import { Carried } from '../labels/label.ts';
 
 /** A draft lies on its blog, and no reader sees it. */
 export const ArticleStanding = z.enum(['in work', 'ready', 'draft', 'out', 'withdrawn', 'set aside']);
@@ -11,6 +12,10 @@ export const ArticlesWanted = z.object({
   standing: z.enum([...ArticleStanding.options, 'held', 'stopped']).optional(),
   blog: Id.optional(),
   pipeline: Id.optional(),
+  /** A source of which an item is in it. */
+  source: Id.optional(),
+  /** What it cost at least, in millionths. */
+  cost: z.coerce.number().int().min(1).max(1_000_000_000_000).optional(),
   label: Id.optional(),
   language: Language.optional(),
   /** Of those that are out, the ones of so many days; what comes is there all the same. */
@@ -129,6 +134,8 @@ export const ArticleWhole = Article.extend({
   revision: Id,
   /** Why it cannot be changed just now; null when it can. */
   busy: z.string().nullable(),
+  /** The labels it carries itself. */
+  labels: Carried,
   /** Where it is, or was, on blogs. */
   publications: z.array(PublicationLine),
   rev: z.int(),

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Id } from '../id.ts';
+import { Desk, Id } from '../id.ts';
 
 /** Steps that hold for nothing but a look at the article; the others ask for something of their own at the brief. */
 export const LOOKED_OVER: readonly string[] = [
@@ -30,8 +30,17 @@ export const DecideArticles = z.discriminatedUnion('decide', [
 ]);
 export type DecideArticles = z.infer<typeof DecideArticles>;
 
-/** One thing done to several articles: their newest text brought to their blogs, taken from them, the articles removed. */
-export const ManyArticles = z.strictObject({ articles: Ids, do: z.enum(['update', 'withdraw', 'remove']) });
+/**
+ * One thing done to several articles: their newest text brought to their blogs, taken from them, the articles removed; each
+ * put at the next slot from a moment on that is free on its blog; a label put on them or taken off.
+ */
+export const ManyArticles = z.discriminatedUnion('do', [
+  z.strictObject({ articles: Ids, do: z.literal('update') }),
+  z.strictObject({ articles: Ids, do: z.literal('withdraw') }),
+  z.strictObject({ articles: Ids, do: z.literal('remove') }),
+  z.strictObject({ articles: Ids, do: z.literal('move'), from: Desk }),
+  z.strictObject({ articles: Ids, do: z.literal('label'), label: Id, on: z.boolean() }),
+]);
 export type ManyArticles = z.infer<typeof ManyArticles>;
 
 /** To how many it was done, and which were left as they are, each with the reason. */

@@ -2,14 +2,14 @@ import { z } from 'zod';
 import { Id, Name } from '../id.ts';
 
 /** What can carry a label. */
-export const LabelledNoun = z.enum(['blog', 'source', 'pipeline', 'style']);
+export const LabelledNoun = z.enum(['blog', 'source', 'pipeline', 'style', 'article']);
 export type LabelledNoun = z.infer<typeof LabelledNoun>;
 
 /** A client or a theme: what carries it is read and summed up by itself. */
 export const Label = z.object({
   id: Id,
   name: z.string(),
-  /** How many blogs, sources, pipelines and house styles carry it. */
+  /** How many blogs, sources, pipelines, house styles and articles carry it themselves. */
   on: z.record(LabelledNoun, z.int()),
 });
 export type Label = z.infer<typeof Label>;

@@ -34,6 +34,7 @@ import { measuresOfRevision } from '../nouns/articles/measures.ts';
 import { getArticle, readRevision } from '../nouns/articles/repository.ts';
 import { resolverFor } from '../nouns/articles/resolver.ts';
 import { hangsOnArticle } from '../nouns/keeping/article.ts';
+import { labelsOn } from '../nouns/labels/repository.ts';
 import { clearBriefs } from '../nouns/pipelines/clear.ts';
 import { publicationsOf } from '../nouns/publishing/byHand.ts';
 import { shareArticle, shareOf, unshareArticle } from '../nouns/shares/repository.ts';
@@ -137,6 +138,7 @@ function whole({ db, tools, resolverOf, must }: Helpers) {
           line: article.line,
           revision: article.current!,
           busy: (await isBusy(db, article.brief)) ? BUSY : null,
+          labels: await labelsOn(db, 'article', article.id),
           publications: await publicationsOf(tools, article.id, article.current!),
           document,
           html: articleHtml(document, await resolverOf(document)),

@@ -41,7 +41,7 @@ export function labelRoutes({ ground, bell }: Product): Route[] {
     route({
       method: 'post',
       path: '/labels/{id}/on',
-      says: 'Puts a label on a blog, a source, a pipeline or a house style, or takes it off',
+      says: 'Puts a label on a blog, a source, a pipeline, a house style or an article, or takes it off',
       role: 'editor',
       body: LabelOn,
       handle: async ({ params, body }) => {

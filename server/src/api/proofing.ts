@@ -11,6 +11,7 @@ import {
 import { z } from 'zod';
 import { Procedures } from '../engine/briefState.ts';
 import { writeZip } from '../formats/copies/zip.ts';
+import { isThere } from '../ground/store/there.ts';
 import { type ArticleRow, getArticle } from '../nouns/articles/repository.ts';
 import { createPipeline } from '../nouns/pipelines/repository.ts';
 import { type DoneToOne, decideOn } from '../nouns/proofing/decide.ts';
@@ -74,14 +75,18 @@ function many(product: Product) {
     route({
       method: 'post',
       path: '/articles/many',
-      says: 'Brings the newest text of several articles to their blogs, takes them from there, or removes them',
+      says: 'Brings the newest text of several articles to their blogs, takes them from there, removes them, puts them at free slots, or labels them',
       role: 'editor',
       body: ManyArticles,
       answer: DoneToArticles,
       status: 200,
-      handle: ({ body: { articles, do: act } }) =>
+      handle: async ({ body: { articles, ...act } }) => {
+        if (act.do === 'label' && !(await isThere(ground.db, 'label', act.label))) throw notFound('label');
         // An article goes with the others of its brief.
-        toEach(articles, act === 'remove' ? { done: true } : GONE, (article) => doToArticle(tools, act, article)),
+        return toEach(articles, act.do === 'remove' ? { done: true } : GONE, (article) =>
+          doToArticle(tools, act, article),
+        );
+      },
     }),
   ];
 }

@@ -16,7 +16,7 @@ const SHARED = {
 
 test('it is not shared until that is said; then its address, its end and how often it was read stand there', async () => {
   let now: object | null = null;
-  const { asked, hands } = onScreen(<ArticleActs id={ID} />, {
+  const { asked, hands } = onScreen(<ArticleActs id={ID} labels={[]} />, {
     [`GET ${AT}`]: () => ({ share: now }),
     [`POST ${AT}`]: () => {
       now = SHARED;
@@ -54,7 +54,7 @@ test('it is told to one of the destinations, and what came of it is said, well o
     test: null,
   };
   let well = false;
-  const { asked, hands } = onScreen(<ArticleActs id={ID} />, {
+  const { asked, hands } = onScreen(<ArticleActs id={ID} labels={[]} />, {
     'GET /destinations': { destinations: [destination] },
     [`POST /articles/${ID}/tell`]: () => ({
       line: well
@@ -74,7 +74,7 @@ test('it is told to one of the destinations, and what came of it is said, well o
 });
 
 test('where nobody can be told, that is said with where to change it', async () => {
-  const { hands } = onScreen(<ArticleActs id={ID} />, { 'GET /destinations': { destinations: [] } });
+  const { hands } = onScreen(<ArticleActs id={ID} labels={[]} />, { 'GET /destinations': { destinations: [] } });
   await hands.click(screen.getByRole('button', { name: 'Tell somebody…' }));
   await screen.findByText(/There is nobody to tell yet/);
   expect(screen.getByRole('link', { name: 'settings' }).getAttribute('href')).toBe('/settings');
@@ -83,7 +83,7 @@ test('where nobody can be told, that is said with where to change it', async () 
 test('who only reads may neither share nor tell', () => {
   onScreen(
     <Only if={false}>
-      <ArticleActs id={ID} />
+      <ArticleActs id={ID} labels={[]} />
     </Only>,
   );
   expect(screen.queryByRole('button', { name: 'Share it…' })).toBeNull();
@@ -92,7 +92,7 @@ test('who only reads may neither share nor tell', () => {
 
 test('what hangs on it is said before it is removed, and why it cannot be', async () => {
   const hangs = { name: 'Caring for strings', with: ['1 post'], unless: [] as string[] };
-  const { asked, hands } = onScreen(<ArticleActs id={ID} />, {
+  const { asked, hands } = onScreen(<ArticleActs id={ID} labels={[]} />, {
     [`GET /articles/${ID}/hangs`]: () => hangs,
     [`DELETE /articles/${ID}`]: new Problem(502, 'The blog keeps it.'),
   });

@@ -8,14 +8,15 @@ import { queryClient, read } from '../api/queries.ts';
 import { TestLines } from '../blogs/TestLines.tsx';
 import { Button, ChoiceWord, Trouble, useMay } from '../design/index.ts';
 import { Remove } from '../keeping/Remove.tsx';
+import { LabelTicks } from '../labels/LabelTicks.tsx';
 import { copyText } from '../words/copy.ts';
 import { plural } from '../words/figures.ts';
 import { dayLong } from '../words/time.ts';
 
-type Open = 'share' | 'tell' | 'remove' | null;
+type Open = 'share' | 'tell' | 'label' | 'remove' | null;
 
 /** What is done with an article as a whole: shown to somebody without an account, told somewhere, removed. */
-export function ArticleActs({ id }: { id: string }) {
+export function ArticleActs({ id, labels }: { id: string; labels: readonly string[] }) {
   const [open, setOpen] = useState<Open>(null);
   const may = useMay();
   const go = useNavigate();
@@ -39,6 +40,7 @@ export function ArticleActs({ id }: { id: string }) {
         </Link>
         {may ? act('share', 'Share it…') : null}
         {may ? act('tell', 'Tell somebody…') : null}
+        {may ? act('label', 'Label it…') : null}
         {may ? (
           <button type="button" className="act quiet brackets" onClick={() => again.mutate()}>
             {again.isPending ? 'Making a pipeline' : 'Use its settings again'}
@@ -49,6 +51,11 @@ export function ArticleActs({ id }: { id: string }) {
       {again.isError ? <Trouble>{inWords(again.error)}</Trouble> : null}
       {open === 'share' ? <ShareIt id={id} /> : null}
       {open === 'tell' ? <TellIt id={id} /> : null}
+      {open === 'label' ? (
+        <div className="pt-3">
+          <LabelTicks noun="article" it={{ id, labels }} onLeave={() => setOpen(null)} />
+        </div>
+      ) : null}
       {open === 'remove' ? (
         <div className="pt-3">
           <Remove

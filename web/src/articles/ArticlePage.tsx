@@ -127,7 +127,7 @@ function Opened({ article }: { article: ArticleWhole }) {
               <Measures measures={article.measures} doubts={article.doubts} onPlace={goToBlock} />
               <PutBack article={article} onPlace={goToBlock} />
               <Keys />
-              <ArticleActs id={id} />
+              <ArticleActs id={id} labels={article.labels} />
             </div>
           </aside>
         </>

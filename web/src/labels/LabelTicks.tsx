@@ -18,7 +18,7 @@ interface TicksProps {
 
 async function again(): Promise<void> {
   for (const key of ['articles', 'slots', 'today']) void queryClient.invalidateQueries({ queryKey: [key] });
-  const own = ['labels', 'blogs', 'sources', 'source', 'pipelines', 'pipeline'];
+  const own = ['labels', 'blogs', 'sources', 'source', 'pipelines', 'pipeline', 'article'];
   await Promise.all(own.map((key) => queryClient.invalidateQueries({ queryKey: [key] })));
 }
 

@@ -11,8 +11,8 @@ import { NoneCarries } from './NoneCarries.tsx';
 const id = (letter: string) => letter.repeat(20);
 const LABELS = {
   labels: [
-    { id: id('a'), name: 'Bows', on: { blog: 0, source: 1, pipeline: 2, style: 0 } },
-    { id: id('b'), name: 'Strings', on: { blog: 1, source: 0, pipeline: 0, style: 0 } },
+    { id: id('a'), name: 'Bows', on: { blog: 0, source: 1, pipeline: 2, style: 0, article: 0 } },
+    { id: id('b'), name: 'Strings', on: { blog: 1, source: 0, pipeline: 0, style: 0, article: 0 } },
   ],
 };
 const READ = { 'GET /labels': LABELS };

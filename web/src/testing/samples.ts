@@ -217,6 +217,7 @@ export const articleWhole = (change: Partial<ArticleWhole> = {}): ArticleWhole =
   line: '',
   revision: id('v'),
   busy: null,
+  labels: [],
   publications: [],
   rev: 1,
   ...change,

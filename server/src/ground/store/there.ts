@@ -2,6 +2,7 @@ import type { Sql } from './database.ts';
 
 /** Tables of what has a page of its own. */
 export type Table =
+  | 'article'
   | 'blog'
   | 'brief'
   | 'destination'

@@ -11,6 +11,7 @@ import {
 import type { Ground } from '../../ground/ground.ts';
 import type { Sql } from '../../ground/store/database.ts';
 import { tellChange } from '../../ground/store/event.ts';
+import { sharesOf } from '../../ports/money/shares.ts';
 import { passagesById } from '../materials/repository.ts';
 import { besideOf } from './beside.ts';
 import { passagesGiven } from './list.ts';
@@ -75,6 +76,8 @@ export async function noteGlances(ground: Ground): Promise<number> {
 
 interface Glance {
   marks: OutOfRange[];
+  /** What it cost until now. */
+  micros: number;
   words: string;
 }
 
@@ -84,9 +87,10 @@ async function glanceOf(
   document: ArticleDocument,
 ): Promise<Glance> {
   const { sources } = await sourcesOf(sql, article.brief, document);
-  const beside = await besideOf(sql, article, document);
+  const [beside, shares] = await Promise.all([besideOf(sql, article, document), sharesOf(sql, [article])]);
   return {
     marks: outOfRange(measuresOfRevision(article.current!, document, sources, beside).measures),
+    micros: shares.get(article.id) ?? 0,
     words: searchWords(document.title, `${document.description}\n${document.keyPhrase}\n${articlePlain(document)}`),
   };
 }
@@ -94,7 +98,12 @@ async function glanceOf(
 /** Rows that are written in one statement. */
 const ROWS = 2_000;
 
-async function keepGlance(sql: Sql, article: string, revision: string, { marks, words }: Glance): Promise<void> {
+async function keepGlance(
+  sql: Sql,
+  article: string,
+  revision: string,
+  { marks, micros, words }: Glance,
+): Promise<void> {
   const now = searchedWordsIn(words);
   const before = await wordsBefore(sql, article);
   const gone = [...before].filter((word) => !now.has(word));
@@ -104,13 +113,10 @@ async function keepGlance(sql: Sql, article: string, revision: string, { marks, 
     await sql.run('INSERT IGNORE INTO article_word (word, article) VALUES ?', [
       come.slice(at, at + ROWS).map((word) => [word, article]),
     ]);
-  await sql.run('REPLACE INTO article_glance (article, revision, marks, out_of_range, words) VALUES (?, ?, ?, ?, ?)', [
-    article,
-    revision,
-    measureBits(marks.map(({ name }) => name)),
-    JSON.stringify(marks),
-    words,
-  ]);
+  await sql.run(
+    'REPLACE INTO article_glance (article, revision, marks, out_of_range, words, micros) VALUES (?, ?, ?, ?, ?, ?)',
+    [article, revision, measureBits(marks.map(({ name }) => name)), JSON.stringify(marks), words, micros],
+  );
 }
 
 async function wordsBefore(sql: Sql, article: string): Promise<Set<string>> {

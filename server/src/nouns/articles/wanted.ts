@@ -51,7 +51,7 @@ export async function chosen(sql: Sql, wanted: ArticlesWanted, since: number | n
     where.push(condition);
     values.push(...parameters);
   };
-  const { blog, pipeline, label, language, mark, q, title } = wanted;
+  const { blog, pipeline, source, cost, label, language, mark, q, title } = wanted;
   if (blog)
     and(
       '(a.blog = ? OR EXISTS (SELECT 1 FROM publication o WHERE o.article = a.id AND o.blog = ?) OR EXISTS (SELECT 1 FROM placement o WHERE o.article = a.id AND o.blog = ?))',
@@ -60,7 +60,10 @@ export async function chosen(sql: Sql, wanted: ArticlesWanted, since: number | n
       blog,
     );
   if (pipeline) and('b.pipeline = ?', pipeline);
-  if (label) and(ofLabel({ pipeline: 'b.pipeline', blog: 'a.blog' }), label, label);
+  if (source)
+    and('a.brief IN (SELECT bi.brief FROM brief_item bi JOIN item i ON i.id = bi.item WHERE i.source = ?)', source);
+  if (cost) and('g.micros >= ?', cost);
+  if (label) and(ofLabel({ pipeline: 'b.pipeline', blog: 'a.blog', article: 'a.id' }), label, label, label);
   if (language) and('a.language = ?', language);
   if (since !== null)
     and(
@@ -85,7 +88,7 @@ export async function chosen(sql: Sql, wanted: ArticlesWanted, since: number | n
     joins: [
       // Counting is a look into an index where nothing of the brief is asked.
       ...(ofBrief(wanted) ? [' JOIN brief b ON b.id = a.brief'] : []),
-      ...(mark ? [' JOIN article_glance g ON g.article = a.id'] : []),
+      ...(mark || cost ? [' JOIN article_glance g ON g.article = a.id'] : []),
     ].join(''),
     where: ['a.trial = 0', ...where],
     values,

@@ -60,6 +60,15 @@ export async function labelsOf(sql: Sql, noun: LabelledNoun): Promise<(id: strin
   return (id) => by.get(id) ?? [];
 }
 
+/** The labels of one thing. */
+export async function labelsOn(sql: Sql, noun: LabelledNoun, id: string): Promise<string[]> {
+  const rows = await sql.rows<{ label: string }>(
+    'SELECT label FROM labelled WHERE noun = ? AND of = ? ORDER BY label',
+    [noun, id],
+  );
+  return rows.map(({ label }) => label);
+}
+
 /** Only those things of a list that carry a label; all of them when none is asked for. */
 export function carrying<Row extends { labels: string[] }>(rows: readonly Row[], label: string | undefined): Row[] {
   return rows.filter(({ labels }) => label === undefined || labels.includes(label));
@@ -69,10 +78,13 @@ export function carrying<Row extends { labels: string[] }>(rows: readonly Row[],
  * A condition of a statement: what is of a pipeline, or on a blog, that carries a label. Its parameters are the label as
  * often as it is named.
  */
-export function ofLabel({ pipeline, blog }: { pipeline: string; blog?: string }): string {
+export function ofLabel({ pipeline, blog, article }: { pipeline: string; blog?: string; article?: string }): string {
   const carries = (column: string, noun: LabelledNoun) =>
     `${column} IN (SELECT of FROM labelled WHERE label = ? AND noun = '${noun}')`;
-  return blog === undefined
-    ? carries(pipeline, 'pipeline')
-    : `(${carries(pipeline, 'pipeline')} OR ${carries(blog, 'blog')})`;
+  const any = [
+    carries(pipeline, 'pipeline'),
+    ...(blog === undefined ? [] : [carries(blog, 'blog')]),
+    ...(article === undefined ? [] : [carries(article, 'article')]),
+  ];
+  return any.length === 1 ? any[0]! : `(${any.join(' OR ')})`;
 }

@@ -116,6 +116,7 @@ const OF_ARTICLES = [
   ['presence', 'article'],
   ['share', 'article'],
   ['comment', 'article'],
+  ['labelled', 'of'],
   ['placement', 'article'],
   ['publication', 'article'],
   ['sketch_band', 'of'],

@@ -2,21 +2,35 @@ import type { ManyArticles } from '@grivo/contract';
 import { wordsOf } from '@grivo/core';
 import type { ArticleRow } from '../articles/repository.ts';
 import { hangsOnArticle } from '../keeping/article.ts';
+import { putLabel } from '../labels/repository.ts';
 import { clearBriefs } from '../pipelines/clear.ts';
 import { actByHand, publicationAt, publicationsOf } from '../publishing/byHand.ts';
 import type { OutsidePorts } from '../publishing/outside.ts';
+import { moveToFreeSlot } from '../publishing/slots.ts';
 import type { DoneToOne } from './decide.ts';
 
 /** Longer than any blog may take to answer. */
 const TIME_LIMIT_MS = 120_000;
 
+/** What is done to each. */
+type Each<A> = A extends unknown ? Omit<A, 'articles'> : never;
+export type OneAct = Each<ManyArticles>;
+
 /** Does one thing to one of several articles. */
-export async function doToArticle(
-  ports: OutsidePorts,
-  act: ManyArticles['do'],
-  article: ArticleRow,
-): Promise<DoneToOne> {
-  return act === 'remove' ? remove(ports, article) : onItsBlogs(ports, act, article);
+export async function doToArticle(ports: OutsidePorts, act: OneAct, article: ArticleRow): Promise<DoneToOne> {
+  switch (act.do) {
+    case 'remove':
+      return remove(ports, article);
+    case 'move': {
+      const why = await moveToFreeSlot(ports.ground, article.id, act.from);
+      return why === null ? { done: true } : { done: false, why };
+    }
+    case 'label':
+      await putLabel(ports.ground, act.label, { noun: 'article', id: article.id, on: act.on });
+      return { done: true };
+    default:
+      return onItsBlogs(ports, act.do, article);
+  }
 }
 
 /** Brings the newest text of an article to the blogs that do not show it yet, or takes it from all it is on. */

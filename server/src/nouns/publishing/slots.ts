@@ -5,6 +5,7 @@ import {
   cadenceSentence,
   dryFrom,
   forecast,
+  nextFreeSlot,
   type OutAs,
   placementFaults,
   slotsBetween,
@@ -42,6 +43,7 @@ interface AheadRow {
 const COVER_DAYS = 56;
 const MOST_AHEAD = 500;
 const DAY = 86_400_000;
+const MINUTE = 60_000;
 
 /**
  * The slots of every blog between two desk moments: what is placed, what is foreseen, what is empty.
@@ -205,6 +207,36 @@ export async function moveArticle(
     ]);
     return { kind: 'moved', at };
   });
+}
+
+/**
+ * Puts an article at the next slot of its blog that is free from a moment on; one that goes to several blogs moves on each.
+ * @returns why it was left, where it was
+ */
+export async function moveToFreeSlot(ground: Ground, article: string, from: number): Promise<string | null> {
+  const { db, desk } = ground;
+  const placed = await db.rows<{ blog: string; name: string; cadence: unknown }>(
+    'SELECT l.blog, b.name, b.cadence FROM placement l JOIN blog b ON b.id = l.blog WHERE l.article = ? ORDER BY l.blog',
+    [article],
+  );
+  if (placed.length === 0) return 'It has no slot yet.';
+  for (const { blog, name, cadence } of placed) {
+    const others = await db.rows<{ at: number }>(
+      'SELECT due_desk AS at FROM placement WHERE blog = ? AND article <> ?',
+      [blog, article],
+    );
+    const at = nextFreeSlot(
+      CadenceRule.parse(cadence),
+      others.map((other) => ({ at: Number(other.at) })),
+      // A slot of this very moment would be past before it is taken.
+      Math.max(from, desk.now() + MINUTE),
+    );
+    if (at === null) return `${name} makes no slots.`;
+    const moved = await moveArticle(ground, article, { blog, at, force: false });
+    if (moved.kind === 'gone') return `It is on ${name} already, or going out there just now.`;
+    if (moved.kind === 'faults') return `${name}: ${moved.faults.join('; ')}.`;
+  }
+  return null;
 }
 
 /** The brief's publish steps wait for the moments they were told; they wake and look at their slots anew. */

@@ -5,7 +5,7 @@ import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { read } from '../../api/queries.ts';
 import { Button, ChoiceWord } from '../../design/index.ts';
 import { useViewKeys } from '../../shell/keys.ts';
-import { count, plural } from '../../words/figures.ts';
+import { count, money, plural } from '../../words/figures.ts';
 import type { Wanted, Word } from './wanted.ts';
 
 const STANDINGS = [
@@ -38,6 +38,15 @@ const MARKS = [
   })),
 ];
 
+const COSTS = [
+  { value: '', says: 'whatever they cost', does: 'dear or cheap' },
+  ...[20_000, 50_000, 100_000, 250_000, 500_000, 1_000_000].map((micros) => ({
+    value: String(micros),
+    says: `that cost ${money(micros)} and more`,
+    does: 'what was paid for them until now',
+  })),
+];
+
 const ORDERS = [
   {
     value: '',
@@ -65,6 +74,7 @@ export function Narrowed({
   children: ReactNode;
 }) {
   const pipelines = useQuery(read.pipelines()).data?.pipelines ?? [];
+  const sources = useQuery(read.sources()).data?.sources ?? [];
   const languages = [...new Set([...blogs.map(({ language }) => language), wanted.word('language')])].filter(Boolean);
   const which: Option[] = [
     { value: '', says: 'all blogs', does: plural(blogs.length, 'blog') },
@@ -73,6 +83,10 @@ export function Narrowed({
   const madeBy: Option[] = [
     { value: '', says: 'all pipelines', does: plural(pipelines.length, 'pipeline') },
     ...pipelines.map(({ id, name }) => ({ value: id, says: name, does: '' })),
+  ];
+  const from: Option[] = [
+    { value: '', says: 'all sources', does: plural(sources.length, 'source') },
+    ...sources.map(({ id, name }) => ({ value: id, says: name, does: '' })),
   ];
   const spoken: Option[] = [
     { value: '', says: 'any language', does: '' },
@@ -90,9 +104,10 @@ export function Narrowed({
   return (
     <div className="flex min-h-10 items-baseline gap-4 py-2">
       <p className="flex-1 text-proc">
-        Show {said('Blogs', 'blog', which)}, {said('Pipelines', 'pipeline', madeBy)},{' '}
+        Show {said('Blogs', 'blog', which)}, {said('Pipelines', 'pipeline', madeBy)}, {said('Sources', 'source', from)},{' '}
         {languages.length > 1 ? <>{said('Language', 'language', spoken)}, </> : null}
-        {said('Standing', 'standing', STANDINGS)}, {said('Date', 'days', DAYS)}, with {said('Measures', 'mark', MARKS)}
+        {said('Standing', 'standing', STANDINGS)}, {said('Date', 'days', DAYS)}, with {said('Measures', 'mark', MARKS)},{' '}
+        {said('Cost', 'cost', COSTS)}
         {wanted.word('q') === '' ? null : <>, {said('Order', 'order', ORDERS)}</>}.
       </p>
       {children}

@@ -5,7 +5,7 @@ import { useLocation } from 'react-router';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { queryClient } from '../../api/queries.ts';
 import { type Answer, onScreen, Problem } from '../../testing/onScreen.tsx';
-import { article, blog, HOUR, id, NOW, pipeline, slots } from '../../testing/samples.ts';
+import { article, blog, HOUR, id, NOW, pipeline, slots, source } from '../../testing/samples.ts';
 import Articles from './Articles.tsx';
 import { grouped } from './grouped.ts';
 import { wordsIn } from './wanted.ts';
@@ -60,6 +60,7 @@ const shown = (more: Record<string, Answer> = {}) =>
       'GET /articles?*': pages(),
       'GET /blogs': { blogs: [blog(), blog({ id: id('e'), name: 'Plucked strings of the north', out: 1 })] },
       'GET /pipelines': { pipelines: [pipeline()] },
+      'GET /sources': { sources: [source({ name: 'Makers of strings' })] },
       'GET /slots?days=7': slots(),
       'GET /labels': { labels: [] },
       'GET /lists': { lists: [] },
@@ -87,6 +88,16 @@ describe('the list', () => {
     ]);
     await screen.findByText('6 shown of 6');
     expect(screen.getByText('Out, week of 27 Apr').textContent).toContain('2');
+  });
+
+  it('is narrowed by a source and by what was paid, and its address says so', async () => {
+    const { hands } = shown();
+    await screen.findByText('Gut or steel');
+    await hands.click(await screen.findByRole('button', { name: /^Sources/ }));
+    await hands.click(screen.getByRole('radio', { name: 'Makers of strings' }));
+    await hands.click(screen.getByRole('button', { name: /^Cost/ }));
+    await hands.click(screen.getByRole('radio', { name: /^that cost 0\.25/ }));
+    expect(here()).toMatch(/source=\w{20}&cost=250000/);
   });
 
   it('marks an article whose slot has passed, and says of one that it has none', async () => {
@@ -248,6 +259,27 @@ describe('several at once', () => {
       { articles: [id('a'), id('i')], decide: 'send back', note: 'shorter' },
       { articles: [id('g'), id('d'), id('f')], do: 'withdraw' },
     ]);
+  });
+
+  it('those to come are moved to free slots, and all of them are labelled', async () => {
+    const label = { id: id('l'), name: 'Strings', on: { blog: 0, source: 0, pipeline: 0, style: 0, article: 0 } };
+    const { hands, asked } = shown({
+      'GET /labels': { labels: [label] },
+      'POST /articles/many': { done: 2, left: [] },
+    });
+    await screen.findByText('Gut or steel');
+    await hands.keyboard('a');
+    await hands.click(await screen.findByRole('button', { name: /^Move to slots/ }));
+    await hands.click(screen.getByRole('radio', { name: /^those in a week/ }));
+    await screen.findByText(/Moving: 2 articles done/);
+    await hands.click(screen.getByRole('button', { name: /^Label them/ }));
+    await hands.click(screen.getByRole('radio', { name: /^put ‘Strings’ on/ }));
+    await screen.findByText(/Labelling: 2 articles done/);
+    const [moved, labelled] = asked.map(({ body }) => body as { from?: number; articles: string[] });
+    expect(moved).toMatchObject({ articles: [id('c'), id('a')], do: 'move' });
+    expect(Math.abs(moved!.from! - NOW - 7 * DAY)).toBeLessThan(HOUR);
+    expect(labelled).toMatchObject({ do: 'label', label: id('l'), on: true });
+    expect(labelled!.articles).toHaveLength(6);
   });
 
   it('that an answer did not come is said, with how many were not come to', async () => {

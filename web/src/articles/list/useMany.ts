@@ -1,4 +1,4 @@
-import { type Article, DoneToArticles } from '@grivo/contract';
+import { type Article, DoneToArticles, type ManyArticles } from '@grivo/contract';
 import { useCallback, useRef, useState } from 'react';
 import { call, inWords } from '../../api/call.ts';
 import { queryClient } from '../../api/queries.ts';
@@ -6,7 +6,8 @@ import { queryClient } from '../../api/queries.ts';
 /** Something done to all that are picked. */
 export type Act =
   | { path: 'decide'; body: { decide: 'pass' } | { decide: 'set aside' } | { decide: 'send back'; note: string } }
-  | { path: 'many'; body: { do: 'update' | 'withdraw' | 'remove' } };
+  | { path: 'many'; body: Each<ManyArticles> };
+type Each<A> = A extends unknown ? Omit<A, 'articles'> : never;
 
 export interface Going {
   /** What is done, as it is said while it lasts: 'Passing'. */
@@ -58,7 +59,7 @@ export function useMany() {
     busy.current = false;
     setGoing(null);
     setEnded({ ...out, rest: articles.length - at });
-    for (const key of ['articles', 'article', 'briefs', 'brief', 'today', 'slots', 'holds', 'blogs'])
+    for (const key of ['articles', 'article', 'briefs', 'brief', 'today', 'slots', 'holds', 'blogs', 'labels'])
       void queryClient.invalidateQueries({ queryKey: [key] });
   }, []);
   return {

@@ -8,7 +8,18 @@ export type Order = z.infer<typeof ArticlesOrder>;
 /** The words of the list's sentence, as they stand in its address. */
 export type Word = Exclude<keyof ArticlesWanted, 'label' | 'title'> | 'order';
 
-const WORDS: readonly Word[] = ['blog', 'pipeline', 'language', 'standing', 'days', 'mark', 'q', 'order'];
+const WORDS: readonly Word[] = [
+  'blog',
+  'pipeline',
+  'source',
+  'language',
+  'standing',
+  'days',
+  'mark',
+  'cost',
+  'q',
+  'order',
+];
 
 export interface Wanted {
   /** What each word says; empty where it says nothing. */
