@@ -1,5 +1,5 @@
-import type { Article, Articles, DoneToArticles, Labels } from '@grivo/contract';
-import { type Step, stepKinds } from '@grivo/core';
+import type { Article, Articles, ArticleWhole, DoneToArticles, Labels, RevisionLine } from '@grivo/contract';
+import { articleText, type Step, stepKinds } from '@grivo/core';
 import { beforeAll, expect, test, vi } from 'vitest';
 import type { z } from 'zod';
 import { noteGlances } from '../src/nouns/articles/glance.ts';
@@ -27,7 +27,7 @@ beforeAll(async () => {
     all[0]!,
     {
       ...k['lay out'].fresh('s2'),
-      body: 'Old glass waves; new glass does not.',
+      body: 'A level tablespoon of fine table salt weighs about 18 grams, while the same spoon of coarse flakes can hold as little as 9 grams.',
       title: '{{ subject }}',
       reads: 'plain text',
     } as Step,
@@ -66,6 +66,30 @@ test('what has no slot is left, and says so', async () => {
   expect((await many({ articles: [own], do: 'move', from: 0 })).body).toEqual({
     done: 0,
     left: [{ id: own, title: 'By hand', why: 'It has no slot yet.' }],
+  });
+});
+
+test('they are put in other words at a price that is said before; what they were stays, figures and links with it', async () => {
+  const price = await ask<{ micros: number }>('POST', '/articles/many/price', { articles: ids, degree: 'freely' });
+  expect(price.status).toBe(200);
+  expect(price.body.micros).toBeGreaterThan(0);
+  const before = (await ask<ArticleWhole>('GET', `/articles/${ids[0]}`)).body;
+  const put = await many({ articles: [ids[0]!], do: 'put', degree: 'freely' });
+  expect([put.status, put.body]).toEqual([200, { done: 1, left: [] }]);
+  const after = (await ask<ArticleWhole>('GET', `/articles/${ids[0]}`)).body;
+  expect(articleText(after.document)).not.toBe(articleText(before.document));
+  expect(after.document.body.map(({ id, evidence }) => [id, evidence])).toEqual(
+    before.document.body.map(({ id, evidence }) => [id, evidence]),
+  );
+  const { revisions } = (
+    await ask<{ revisions: z.infer<typeof RevisionLine>[] }>('GET', `/articles/${ids[0]}/revisions`)
+  ).body;
+  expect(revisions[0]).toMatchObject({ current: true, person: 'editor' });
+  w.standIns.trouble('writer', { how: 'key refused' }, 1);
+  const refused = await many({ articles: [ids[1]!], do: 'put', degree: 'afresh' });
+  expect(refused.body).toMatchObject({
+    done: 0,
+    left: [{ id: ids[1], why: expect.stringContaining('refused the key') }],
   });
 });
 

@@ -1,3 +1,4 @@
+import { DEGREES } from '@grivo/core';
 import { z } from 'zod';
 import { Desk, Id } from '../id.ts';
 
@@ -32,16 +33,20 @@ export type DecideArticles = z.infer<typeof DecideArticles>;
 
 /**
  * One thing done to several articles: their newest text brought to their blogs, taken from them, the articles removed; each
- * put at the next slot from a moment on that is free on its blog; a label put on them or taken off.
+ * put at the next slot from a moment on that is free on its blog; each put in other words; a label put on them or taken off.
  */
 export const ManyArticles = z.discriminatedUnion('do', [
   z.strictObject({ articles: Ids, do: z.literal('update') }),
   z.strictObject({ articles: Ids, do: z.literal('withdraw') }),
   z.strictObject({ articles: Ids, do: z.literal('remove') }),
   z.strictObject({ articles: Ids, do: z.literal('move'), from: Desk }),
+  z.strictObject({ articles: Ids, do: z.literal('put'), degree: z.enum(DEGREES) }),
   z.strictObject({ articles: Ids, do: z.literal('label'), label: Id, on: z.boolean() }),
 ]);
 export type ManyArticles = z.infer<typeof ManyArticles>;
+
+/** What putting several articles in other words will cost. */
+export const PutPriced = z.strictObject({ articles: Ids, degree: z.enum(DEGREES) });
 
 /** To how many it was done, and which were left as they are, each with the reason. */
 export const DoneToArticles = z.object({

@@ -1,4 +1,5 @@
 import {
+  AnewPrice,
   ArticlesZip,
   DecideArticles,
   type Decision,
@@ -7,6 +8,7 @@ import {
   Made,
   ManyArticles,
   NewKeptList,
+  PutPriced,
 } from '@grivo/contract';
 import { z } from 'zod';
 import { Procedures } from '../engine/briefState.ts';
@@ -21,6 +23,7 @@ import { zippedFiles } from '../nouns/proofing/zipped.ts';
 import { procedureOfBrief } from '../nouns/routines/versions.ts';
 import { notFound, problem } from './problem.ts';
 import type { Product } from './product.ts';
+import { putCosts, putOne, putWriter } from './putMany.ts';
 import { type Route, route } from './route.ts';
 
 /** Letters of a name. */
@@ -75,17 +78,42 @@ function many(product: Product) {
     route({
       method: 'post',
       path: '/articles/many',
-      says: 'Brings the newest text of several articles to their blogs, takes them from there, removes them, puts them at free slots, or labels them',
+      says: 'Brings the newest text of several articles to their blogs, takes them from there, removes them, puts them at free slots or in other words, or labels them',
       role: 'editor',
       body: ManyArticles,
       answer: DoneToArticles,
       status: 200,
-      handle: async ({ body: { articles, ...act } }) => {
+      handle: async ({ body: { articles, ...act }, person }) => {
         if (act.do === 'label' && !(await isThere(ground.db, 'label', act.label))) throw notFound('label');
+        if (act.do === 'put') {
+          const service = putWriter(product);
+          return toEach(articles, GONE, (article) =>
+            putOne(product, service, article, { degree: act.degree, person: person.id }),
+          );
+        }
         // An article goes with the others of its brief.
         return toEach(articles, act.do === 'remove' ? { done: true } : GONE, (article) =>
           doToArticle(tools, act, article),
         );
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/articles/many/price',
+      says: 'About what it costs to put several articles in other words',
+      role: 'editor',
+      body: PutPriced,
+      answer: AnewPrice,
+      status: 200,
+      secret: 'again',
+      handle: async ({ body: { articles, degree } }) => {
+        const service = putWriter(product);
+        let micros = 0;
+        for (const id of new Set(articles)) {
+          const article = await getArticle(ground.db, id);
+          if (article) micros += await putCosts(product, service, article, degree);
+        }
+        return { micros };
       },
     }),
   ];

@@ -6,15 +6,9 @@ import {
   DEGREES,
   type Degree,
   EMPTY_ARTICLE,
-  inHouseWords,
-  languageName,
   ownText,
-  putProblem,
   puttingOf,
-  type Replaced,
   type StepOf,
-  toldToWriter,
-  type Unit,
 } from '@grivo/core';
 import type { Performer, StepContext } from '../engine/performer.ts';
 import { asideWrite } from '../nouns/articles/facts.ts';
@@ -25,8 +19,7 @@ import { askWriter, type Ended, filled, instructed, withNote } from './asking.ts
 import { styleFor } from './inStyle.ts';
 import { ownArticle } from './ownArticle.ts';
 import { portions } from './portions.ts';
-import { putPrompt, putRules } from './writing/promptsOfTexts.ts';
-import { TranslationShape } from './writing/shapes.ts';
+import { type Put, putRequest, wellPut, withPut } from './writing/putting.ts';
 
 /** How often what is still alike is put again, each time farther from what it was. */
 const ROUNDS = 3;
@@ -110,55 +103,19 @@ interface Round {
   instruction: string;
 }
 
-type Put =
-  | { ok: true; body: ArticleDocument['body']; replaced: Replaced[] | undefined; left: number }
-  | { ok: false; result: Ended };
-
 async function putOnce(
   tools: Tools,
   context: StepContext,
   step: StepOf<'put'>,
   { document, degree, only, instruction }: Round,
-): Promise<Put> {
-  const { units, put } = puttingOf(document, only);
-  const style = await styleFor(tools, context, step);
+): Promise<({ ok: true } & Put) | { ok: false; result: Ended }> {
+  const style = (await styleFor(tools, context, step))?.document ?? null;
+  const how = { degree, keep: step.keep, instruction: withNote(instruction, context), style };
   const texts = new Map<number, string>();
-  for (const part of portions(units)) {
-    const asked = await askWriter(tools, context, {
-      instructions: putRules(languageName(document.language)),
-      material: putPrompt({
-        language: languageName(document.language),
-        degree,
-        keep: step.keep,
-        instruction: withNote(instruction, context),
-        house: style ? toldToWriter(style.document, document.language) : '',
-        units: part,
-      }),
-      name: 'put',
-      shape: TranslationShape,
-      accept: (value, last) => {
-        const wrong = problemsOf(part, new Map(value.texts.map(({ n, text }) => [n, text])), step.keep);
-        return wrong.length === 0 || last ? { ok: true, value } : { ok: false, problem: wrong.slice(0, 6).join('; ') };
-      },
-      maxTokensOut: 4_000,
-    });
+  for (const units of portions(puttingOf(document, only).units)) {
+    const asked = await askWriter(tools, context, putRequest(document.language, units, how));
     if (!asked.ok) return asked;
-    const given = new Map(asked.value.texts.map(({ n, text }) => [n, text]));
-    for (const { n, text } of part) {
-      const said = given.get(n);
-      if (said !== undefined && putProblem(text, said, step.keep) === null) texts.set(n, said);
-    }
+    for (const [n, text] of wellPut(units, asked.value, step.keep)) texts.set(n, text);
   }
-  const body = put(texts);
-  const housed = style ? inHouseWords(body, style.document, document.language) : null;
-  return {
-    ok: true,
-    body: housed?.body ?? body,
-    replaced: housed && housed.replaced.length > 0 ? housed.replaced : undefined,
-    left: units.filter(({ n, text }) => (texts.get(n) ?? text) === text).length,
-  };
-}
-
-function problemsOf(units: readonly Unit[], given: ReadonlyMap<number, string>, keep: readonly string[]): string[] {
-  return units.flatMap(({ n, text }) => putProblem(text, given.get(n) ?? '', keep) ?? []);
+  return { ok: true, ...withPut(document, texts, how, only) };
 }

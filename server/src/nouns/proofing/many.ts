@@ -14,7 +14,7 @@ const TIME_LIMIT_MS = 120_000;
 
 /** What is done to each. */
 type Each<A> = A extends unknown ? Omit<A, 'articles'> : never;
-export type OneAct = Each<ManyArticles>;
+export type OneAct = Exclude<Each<ManyArticles>, { do: 'put' }>;
 
 /** Does one thing to one of several articles. */
 export async function doToArticle(ports: OutsidePorts, act: OneAct, article: ArticleRow): Promise<DoneToOne> {

@@ -1,18 +1,11 @@
-import { type Article, ZIP_FORMS } from '@grivo/contract';
-import { useMutation, useQuery } from '@tanstack/react-query';
+import type { Article } from '@grivo/contract';
 import { useState } from 'react';
-import { fetchFile, inWords } from '../../api/call.ts';
-import { read } from '../../api/queries.ts';
-import { Button, ChoiceEditor, Confirm, DoneHere, LongJob, Trouble, Word } from '../../design/index.ts';
+import { Button, Confirm, DoneHere, LongJob, Trouble } from '../../design/index.ts';
 import { useViewKeys } from '../../shell/keys.ts';
-import { useNow } from '../../shell/useNow.ts';
 import { count, money, plural } from '../../words/figures.ts';
-import { saveAs } from '../../words/saveAs.ts';
 import { BackNote } from '../BackNote.tsx';
+import { fits, LabelAll, MoveAll, PutAll, SaveAll } from './ManyWords.tsx';
 import type { Many } from './useMany.ts';
-
-/** More cannot be saved in one file. */
-const MOST_ZIPPED = 500;
 
 type Asks = 'send back' | 'withdraw' | 'remove' | null;
 
@@ -25,7 +18,6 @@ function sorted(picked: readonly Article[]) {
     open: of('held', 'stopped', 'in work', 'ready'),
     there: of('out', 'draft'),
     ended: of('out', 'withdrawn', 'set aside'),
-    coming: picked.filter(({ dueDesk, standing }) => dueDesk !== null && standing !== 'out'),
   };
 }
 type Sorted = ReturnType<typeof sorted>;
@@ -70,7 +62,8 @@ export function ManyBar({
         <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
           <Sum picked={picked} />
           <ActButtons of={of} many={many} onPass={pass} onAsk={setAsks} />
-          <MoveAll of={of} many={many} />
+          <MoveAll picked={picked} many={many} />
+          <PutAll picked={picked} many={many} />
           <LabelAll picked={picked} many={many} />
           <SaveAll picked={picked} />
           <span className="ml-auto flex gap-4">
@@ -181,11 +174,6 @@ function Asked({
   );
 }
 
-/** How many of those picked something fits, where that is not all of them. */
-function fits(some: readonly Article[], all: readonly Article[]): string {
-  return some.length === 0 || some.length === all.length ? '' : ` (${count(some.length)})`;
-}
-
 function Working({ many: { going, stop } }: { many: Many }) {
   if (!going) return null;
   return (
@@ -198,116 +186,6 @@ function Working({ many: { going, stop } }: { many: Many }) {
         onStop={stop}
       />
     </div>
-  );
-}
-
-const FROM = [
-  { value: '0', says: 'the next ones', does: 'the first that are free on their blogs' },
-  { value: '1', says: 'those after tomorrow', does: 'free ones a day from now and later' },
-  { value: '7', says: 'those in a week', does: 'free ones seven days from now and later' },
-  { value: '14', says: 'those in two weeks', does: 'free ones fourteen days from now and later' },
-  { value: '30', says: 'those in a month', does: 'free ones thirty days from now and later' },
-];
-const DAY = 86_400_000;
-
-/** Puts those that wait for a slot at free ones, in the order they are picked in. */
-function MoveAll({ of: { coming, picked }, many }: { of: Sorted; many: Many }) {
-  const slots = useQuery(read.slots(null, 7));
-  const now = useNow(slots.data?.now, slots.data?.speed);
-  if (coming.length === 0 || now === undefined) return null;
-  return (
-    <span className="whitespace-nowrap">
-      move{fits(coming, picked)} to{' '}
-      <Word
-        label="Move to slots"
-        editor={(close) => (
-          <ChoiceEditor
-            value=""
-            options={FROM}
-            onChoose={(days) => {
-              const from = now + Number(days) * DAY;
-              void many.start('Moving', coming, { path: 'many', body: { do: 'move', from } });
-              close();
-            }}
-          />
-        )}
-      >
-        free slots
-      </Word>
-    </span>
-  );
-}
-
-/** Puts a label on all of them, or takes it off. */
-function LabelAll({ picked, many }: { picked: readonly Article[]; many: Many }) {
-  const labels = useQuery(read.labels()).data?.labels ?? [];
-  if (labels.length === 0) return null;
-  return (
-    <span className="whitespace-nowrap">
-      label{' '}
-      <Word
-        label="Label them"
-        editor={(close) => (
-          <ChoiceEditor
-            value=""
-            options={labels.flatMap(({ id, name }) => [
-              { value: `on ${id}`, says: `put ‘${name}’ on`, does: 'all that are picked carry it' },
-              { value: `off ${id}`, says: `take ‘${name}’ off`, does: 'none that is picked carries it itself' },
-            ])}
-            onChoose={(said) => {
-              const [how, label = ''] = said.split(' ');
-              const on = how === 'on';
-              void many.start(on ? 'Labelling' : 'Taking the label off', picked, {
-                path: 'many',
-                body: { do: 'label', label, on },
-              });
-              close();
-            }}
-          />
-        )}
-      >
-        them
-      </Word>
-    </span>
-  );
-}
-
-/** Saves them in one file of the form that is chosen. */
-function SaveAll({ picked }: { picked: readonly Article[] }) {
-  const save = useMutation({
-    mutationFn: async (form: string) => {
-      const ids = picked.slice(0, MOST_ZIPPED).map(({ id }) => id);
-      const asked = `/articles/zip?as=${encodeURIComponent(form)}&articles=${ids.join(',')}`;
-      saveAs(await fetchFile(asked), `articles-${ids.length}.zip`);
-    },
-  });
-  return (
-    <span className="whitespace-nowrap">
-      {save.isPending ? (
-        'Saving…'
-      ) : (
-        <>
-          save{picked.length > MOST_ZIPPED ? ` the first ${MOST_ZIPPED}` : ''} as{' '}
-          <Word
-            anyone
-            label="Save as"
-            editor={(close) => (
-              <ChoiceEditor
-                value=""
-                options={ZIP_FORMS.map((form) => ({ value: form, says: form, does: 'one file each, in a zip' }))}
-                onChoose={(form) => {
-                  save.mutate(form);
-                  close();
-                }}
-              />
-            )}
-          >
-            files
-          </Word>
-        </>
-      )}
-      {save.isError ? <Trouble>{inWords(save.error)}</Trouble> : null}
-    </span>
   );
 }
 

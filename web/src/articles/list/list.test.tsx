@@ -282,6 +282,24 @@ describe('several at once', () => {
     expect(labelled!.articles).toHaveLength(6);
   });
 
+  it('are put in other words one by one, at a price that is said before', async () => {
+    const { hands, asked } = shown({
+      'POST /articles/many/price': { micros: 1_230_000 },
+      'POST /articles/many': { done: 1, left: [] },
+    });
+    await screen.findByText('Gut or steel');
+    await hands.keyboard('a');
+    await hands.click(screen.getByRole('button', { name: /^Put in other words/ }));
+    await screen.findByText(/^About 1\.23 € for all of them/);
+    await hands.click(screen.getByRole('radio', { name: /^freely/ }));
+    await screen.findByText(/Putting in other words: 6 articles done/);
+    const puts = asked
+      .filter(({ path }) => path === '/articles/many')
+      .map(({ body }) => body as { articles: string[] });
+    expect(puts.map(({ articles }) => articles.length)).toEqual([1, 1, 1, 1, 1, 1]);
+    expect(puts[0]).toMatchObject({ do: 'put', degree: 'freely' });
+  });
+
   it('that an answer did not come is said, with how many were not come to', async () => {
     const { hands } = shown({ 'POST /articles/decide': () => new Problem(503, 'The database is away.') });
     await screen.findByText('Gut or steel');

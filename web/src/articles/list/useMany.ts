@@ -25,6 +25,9 @@ export interface Ended {
   trouble: string | null;
 }
 
+/** A writer takes its time over each. */
+const BY_ONE: ReadonlySet<string> = new Set(['put']);
+
 /** So many are asked for in one go: between two it can be stopped, and it is seen how far it is. */
 const AT_ONCE = 10;
 
@@ -44,7 +47,8 @@ export function useMany() {
     try {
       while (at < articles.length && !stopped.current) {
         setGoing({ says, at, of: articles.length });
-        const some = articles.slice(at, at + AT_ONCE).map(({ id }) => id);
+        const atOnce = 'do' in act.body && BY_ONE.has(act.body.do) ? 1 : AT_ONCE;
+        const some = articles.slice(at, at + atOnce).map(({ id }) => id);
         const { done, left } = await call('POST', `/articles/${act.path}`, {
           body: { articles: some, ...act.body },
           answer: DoneToArticles,
