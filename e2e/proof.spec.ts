@@ -1,6 +1,6 @@
 import { expect, type Page, test } from '@playwright/test';
 import { faultsOf } from './ground/access.ts';
-import { address, asking, signedIn } from './ground/desk.ts';
+import { address, asking, killServer, signedIn } from './ground/desk.ts';
 
 const base = () => address('WEEK');
 const ask = asking(base);
@@ -153,6 +153,32 @@ test('what is typed outlives a cut connection and a closed tab, and is on the se
   await other.keyboard.press('Escape');
   await expect(other.getByRole('button', { name: /^Edit/ })).toBeVisible();
   await expect(other.getByText('Keep it from the stove.')).toBeVisible();
+});
+
+test('half a minute without a line and a server that dies take nothing of what is typed', async ({ page, context }) => {
+  test.setTimeout(180_000);
+  const [article] = await articles(page, ['a bass viol on the road'], { when: 'next free slot' });
+  await editing(page, article!.id);
+  await page.keyboard.press('Control+End');
+  await context.setOffline(true);
+  const typed: string[] = [];
+  for (let n = 1; n <= 6; n++) {
+    typed.push(`Stop ${n} is for the strings.`);
+    await page.keyboard.type(` ${typed.at(-1)}`, { delay: 20 });
+    await page.waitForTimeout(5_000);
+  }
+  await expect(page.getByText(/Kept in this browser only/)).toBeVisible();
+  killServer();
+  await context.setOffline(false);
+  typed.push('The case is of ash.');
+  await page.keyboard.type(` ${typed.at(-1)}`);
+  await expect(page.getByText('everything is kept')).toBeVisible({ timeout: 60_000 });
+  const there = await textOf(page, article!.id);
+  for (const sentence of typed) expect(there).toContain(sentence);
+  // In the order it was typed in, each once.
+  const places = typed.map((sentence) => there.indexOf(sentence));
+  expect([...places].sort((a, b) => a - b)).toEqual(places);
+  expect(there.split('for the strings').length - 1).toBe(6);
 });
 
 test('two who edit at once see each other’s words and lose none; where both changed the same words both stand', async ({

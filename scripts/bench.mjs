@@ -31,6 +31,7 @@ const all = {
   text: (await import('./bench/text.mjs')).text,
   honesty: (await import('./bench/honesty.mjs')).honesty,
   proof: (await import('./bench/proof.mjs')).proof,
+  proofPage: (await import('./bench/proofPage.mjs')).proofPage,
   publish: (await import('./bench/publish.mjs')).publish,
   style: (await import('./bench/style.mjs')).style,
   links: (await import('./bench/links.mjs')).links,

@@ -1,3 +1,5 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { type APIRequestContext, expect, type Locator, type Page } from '@playwright/test';
 import { weekOf } from './sideBySide.ts';
 
@@ -9,6 +11,14 @@ export function address(name: 'POINTER' | 'KEYBOARD' | 'WEEK'): string {
   const found = process.env[`GRIVO_${own}`];
   if (!found) throw new Error(`the installation ${name} was not started`);
   return found;
+}
+
+/** Kills the server of the installation with a week as a power cut would; it is started again by itself. */
+export function killServer(): void {
+  const folder = process.env[`GRIVO_${weekOf(process.env['TEST_PARALLEL_INDEX'] ?? 0)}_FOLDER`];
+  if (!folder) throw new Error('the installation was not started');
+  const { parts } = JSON.parse(readFileSync(join(folder, 'running.json'), 'utf8')) as { parts: { api: number } };
+  process.kill(parts.api, 'SIGKILL');
 }
 
 /** Signs a page in without the screen for it, for tests of what comes after. */

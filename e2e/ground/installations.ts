@@ -28,7 +28,10 @@ export default async function installations(): Promise<() => Promise<void>> {
     rmSync(folder, { recursive: true, force: true });
   };
   try {
-    for (const [i, name] of WANTED.entries()) process.env[`GRIVO_${name}`] = all[i]!.address!;
+    for (const [i, name] of WANTED.entries()) {
+      process.env[`GRIVO_${name}`] = all[i]!.address!;
+      process.env[`GRIVO_${name}_FOLDER`] = join(folder, name.toLowerCase());
+    }
     await Promise.all(
       WEEKS.map(async (name) => {
         const week = all[WANTED.indexOf(name)]!;

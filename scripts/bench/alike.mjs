@@ -1,6 +1,6 @@
 // How long an article takes to be held against a hundred thousand of ours.
-import { alikeSentences, EMPTY_ARTICLE, likeness, runNumbers } from '@grivo/core';
-import { ownAlike, ownText } from '../../server/src/nouns/articles/ownWords.ts';
+import { alikeSentences, EMPTY_ARTICLE, likeness, ownWordsOf, runNumbers } from '@grivo/core';
+import { ownAlike } from '../../server/src/nouns/articles/ownWords.ts';
 import { ground, median } from './ground.mjs';
 
 const ARTICLES = 100_000;
@@ -68,8 +68,8 @@ export async function alike(tell) {
       const from = performance.now();
       const found = await ownAlike(db, { id: 'asked', brief: 'another' }, document);
       const texts = found.map((one) => one.text);
-      const share = likeness(ownText(document), texts, 'en');
-      if (share > 0.25) alikeSentences(ownText(document), texts, 'en');
+      const share = likeness(ownWordsOf(document), texts, 'en');
+      if (share > 0.25) alikeSentences(ownWordsOf(document), texts, 'en');
       times.push(performance.now() - from);
       if (share > 0.25 !== repeats) throw new Error(`article ${i} is like ours by ${share}`);
     }

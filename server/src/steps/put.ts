@@ -18,7 +18,7 @@ import type { Tools } from '../ports/tools.ts';
 import { askWriter, type Ended, filled, instructed, withNote } from './asking.ts';
 import { styleFor } from './inStyle.ts';
 import { ownArticle } from './ownArticle.ts';
-import { portions } from './portions.ts';
+import { portions } from './writing/portions.ts';
 import { type Put, putRequest, wellPut, withPut } from './writing/putting.ts';
 
 /** How often what is still alike is put again, each time farther from what it was. */

@@ -16,7 +16,7 @@ import type { Tools } from '../ports/tools.ts';
 import { askWriter, filled, instructed, withNote } from './asking.ts';
 import { housed, personFor, personWritten, styleFor } from './inStyle.ts';
 import { ownArticle } from './ownArticle.ts';
-import { portions } from './portions.ts';
+import { portions } from './writing/portions.ts';
 import { translatePrompt, translatorRules, UNTRANSLATED } from './writing/promptsOfTexts.ts';
 import { TranslationShape } from './writing/shapes.ts';
 

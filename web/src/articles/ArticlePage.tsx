@@ -20,6 +20,7 @@ import { OnBlogs } from './OnBlogs.tsx';
 import { Page } from './Page.tsx';
 import { PutBack } from './PutBack.tsx';
 import { Revisions } from './Revisions.tsx';
+import { useReadAhead } from './readAhead.ts';
 import { SaveCopy } from './SaveCopy.tsx';
 import { Source } from './Source.tsx';
 
@@ -81,6 +82,7 @@ function Opened({ article }: { article: ArticleWhole }) {
   const [editing, setEditing] = useState(() => search.has('edit') || isKept(id));
   const { at, setAt, put, step } = useParagraphs(article.document.body);
   const { next, step: stepArticle } = useNeighbours(id);
+  useReadAhead(next);
   const hold = useHold(article);
   const mayPublish = useQuery(read.session()).data?.role !== 'proofreader';
   const slots = useQuery(read.slots(null, 7));

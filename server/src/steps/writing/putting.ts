@@ -18,8 +18,8 @@ import type { WritingRequest } from '../../ports/adapters/writer.ts';
 import type { Result } from '../../ports/outcome/outcome.ts';
 import type { ServiceRow } from '../../ports/services/entity.ts';
 import type { Tools } from '../../ports/tools.ts';
-import { portions } from '../portions.ts';
 import { fenced } from './fences.ts';
+import { portions } from './portions.ts';
 import { putPrompt, putRules } from './promptsOfTexts.ts';
 import { TranslationShape } from './shapes.ts';
 

@@ -5,6 +5,7 @@ import { Link } from 'react-router';
 import { Mark, saysOf, stateOf, Tick } from '../../design/index.ts';
 import { amount, atColon, count } from '../../words/figures.ts';
 import { clock, dayLong, dayShort } from '../../words/time.ts';
+import { useReadAhead } from '../readAhead.ts';
 import type { Line } from './grouped.ts';
 import { COLUMNS, Measured } from './Measured.tsx';
 import { placeOf } from './place.ts';
@@ -216,6 +217,8 @@ const ArticleRow = memo(function ArticleRow({
   short: (blog: string | null) => string;
   now: number;
 }) {
+  const [near, setNear] = useState(false);
+  useReadAhead(at || near ? article.id : null);
   const when = article.outDesk ?? article.dueDesk;
   const late = article.outDesk === null && when !== null && when < now - 600_000;
   return (
@@ -226,7 +229,13 @@ const ArticleRow = memo(function ArticleRow({
         onChange={(_, { shiftKey }) => onPick(article.id, shiftKey)}
       />
       <Mark state={stateOf(article.standing)} label={saysOf(article.standing)} />
-      <Link to={`/articles/${article.id}`} className="work brackets mr-2 truncate leading-6" title={article.title}>
+      <Link
+        to={`/articles/${article.id}`}
+        className="work brackets mr-2 truncate leading-6"
+        title={article.title}
+        onPointerEnter={() => setNear(true)}
+        onPointerLeave={() => setNear(false)}
+      >
         {article.title === '' ? <span className="text-ink-3">no title yet</span> : atColonIfLong(article.title)}
       </Link>
       <span className="mr-1 truncate text-small text-ink-2">{short(article.blog)}</span>
