@@ -46,3 +46,19 @@ test('sources in another language have other terms, and of a language whose smal
   expect(termsMeasure(article('Nothing of it.'), german)).toEqual([]);
   expect(termsMeasure(article('Nothing of it.', { language: 'cs' }), SOURCES)).toEqual([]);
 });
+
+test('what is done is no term in English, and in German only what has a capital is one', () => {
+  const texts = (...all: string[]) => all.map((text, i) => ({ id: `m:${i}`, text }));
+  const english = texts(
+    'Make the bridge thin; makers make it thin.',
+    'They make a bridge of maple, and maple is thin.',
+    'A bridge of maple.',
+  );
+  expect(sourceTerms(english, 'en').map(({ words }) => words)).toEqual(['bridge', 'maple', 'thin']);
+  const german = texts(
+    'Der Steg steht schief.',
+    'Ein Steg steht auf der Decke.',
+    'Dort steht der Steg auf der Decke, die Decke hält.',
+  );
+  expect(sourceTerms(german, 'de').map(({ words }) => words)).toEqual(['Steg', 'Decke']);
+});

@@ -1,4 +1,5 @@
 import { closedWords } from '../language/closedWords.ts';
+import { isNounToo, verbForm } from '../language/wordClasses.ts';
 import { contentStems, wordsOfText } from '../sentence/sentence.ts';
 import type { ArticleDocument } from './block.ts';
 import { type ArticleMeasure, type MeasuredSource, measure, onceFor, rememberedTexts } from './measure.ts';
@@ -35,7 +36,7 @@ function gather(sources: readonly MeasuredSource[], language: string): Term[] {
     const here = new Set<string>();
     for (const word of wordsOfText(text, language)) {
       const lower = word.toLowerCase();
-      if (lower.length < LEAST_LETTERS || /\d/.test(lower) || closed?.has(lower)) continue;
+      if (lower.length < LEAST_LETTERS || /\d/.test(lower) || closed?.has(lower) || isVerb(lower, language)) continue;
       const [stem] = contentStems(lower, language);
       if (stem === undefined) continue;
       const one = counted.get(stem) ?? { passages: 0, times: 0, forms: new Map<string, number>() };
@@ -49,13 +50,24 @@ function gather(sources: readonly MeasuredSource[], language: string): Term[] {
     }
   }
   const least = own.length < 2 ? 1 : 2;
-  return [...counted]
-    .filter(([, { passages, times }]) => passages >= least && times >= 3)
-    .sort(([a, x], [b, y]) => y.passages - x.passages || y.times - x.times || (a < b ? -1 : 1))
-    .map(([stem, { forms }]) => ({
-      words: [...forms].sort(([a, n], [b, m]) => m - n || (a < b ? -1 : 1))[0]![0],
-      stems: [stem],
-    }));
+  return (
+    [...counted]
+      .filter(([, { passages, times }]) => passages >= least && times >= 3)
+      .sort(([a, x], [b, y]) => y.passages - x.passages || y.times - x.times || (a < b ? -1 : 1))
+      .map(([stem, { forms }]) => ({
+        words: [...forms].sort(([a, n], [b, m]) => m - n || (a < b ? -1 : 1))[0]![0],
+        stems: [stem],
+      }))
+      // German writes its nouns with a capital; what begins a sentence has one too, but not most of the time.
+      .filter(({ words }) => !language.startsWith('de') || words !== words.toLowerCase())
+  );
+}
+
+/** A common verb of English: it says what is done, not what is spoken of. */
+function isVerb(lower: string, language: string): boolean {
+  if (!language.startsWith('en') || isNounToo(lower)) return false;
+  const form = verbForm(lower);
+  return form === 'base' || form === 'third';
 }
 
 const stemsIn = rememberedTexts(5_000, (text, language): ReadonlySet<string> => new Set(contentStems(text, language)));

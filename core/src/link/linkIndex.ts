@@ -1,6 +1,6 @@
+import { EVERYDAY } from '../language/wordClasses.ts';
 import { contentStems } from '../sentence/sentence.ts';
 import { leadOf, type Phrase, phrasesOf } from './phrases.ts';
-import { EVERYDAY } from './wordClasses.ts';
 
 /** A page articles may link to. */
 export interface LinkPage {

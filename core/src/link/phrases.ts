@@ -1,5 +1,4 @@
 import { closedWords } from '../language/closedWords.ts';
-import { contentStems } from '../sentence/sentence.ts';
 import {
   AUXILIARIES,
   BEFORE_VERBS,
@@ -13,7 +12,8 @@ import {
   SUBJECTS,
   type VerbForm,
   verbForm,
-} from './wordClasses.ts';
+} from '../language/wordClasses.ts';
+import { contentStems } from '../sentence/sentence.ts';
 
 /** A noun phrase of a text, as an anchor may stand on it. */
 export interface Phrase {

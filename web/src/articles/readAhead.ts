@@ -2,7 +2,7 @@ import { useEffect } from 'react';
 import { queryClient, read } from '../api/queries.ts';
 
 /** A pointer that only passes over is gone by then; one that presses is still there. */
-const RESTS_MS = 60;
+const RESTS_MS = 100;
 
 /** Reads an article and its page before they are asked for, so that they stand there at once. */
 export function readAhead(id: string): void {

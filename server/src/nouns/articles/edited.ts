@@ -33,6 +33,7 @@ export function editedArticle(text: string, article: ArticleDocument, as: Edited
   if (partsOf(read.body) > MOST_PARTS)
     return refused(`it has more than ${MOST_PARTS.toLocaleString('en-GB')} paragraphs, links and emphasised words`);
   const edited = tidy({ ...article, body: read.body }).article;
+  if (edited.body.length === 0) return refused('nothing is left of it but headings with no text below them');
   return { ok: true, article: edited, words: articleWords(edited) };
 }
 
@@ -52,5 +53,5 @@ function partsOf(body: readonly Block[]): number {
 }
 
 function refused(problem: string): Edited {
-  return { ok: false, problem, mend: 'Change it and pass it again.' };
+  return { ok: false, problem, mend: 'Write it, or leave it as it was.' };
 }

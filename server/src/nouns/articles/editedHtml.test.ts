@@ -121,6 +121,7 @@ test('what has no place in a text says so, with its line and what would mend it'
     /needs its answer/,
   );
   expect(refused(() => '')).toMatch(/nothing is left/);
+  expect(refused(() => '<h2>Rosin</h2>')).toMatch(/nothing is left of it but headings/);
   expect(refused(() => '<div>'.repeat(10_000))).toMatch(/deep in each other/);
 });
 
