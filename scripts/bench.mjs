@@ -5,8 +5,10 @@ import { parseArgs } from 'node:util';
 import { installMissing } from './install.mjs';
 
 installMissing({ browser: true });
-if (!process.execArgv.includes('tsx')) {
-  const { status } = spawnSync(process.execPath, ['--import', 'tsx', import.meta.filename, ...process.argv.slice(2)], {
+// What is measured is what is built.
+const LOADER = new URL('./asBuilt.mjs', import.meta.url).href;
+if (!process.execArgv.includes(LOADER)) {
+  const { status } = spawnSync(process.execPath, ['--import', LOADER, import.meta.filename, ...process.argv.slice(2)], {
     stdio: 'inherit',
     env: { ...process.env, TZ: 'UTC' },
   });

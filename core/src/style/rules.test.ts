@@ -1,10 +1,11 @@
+import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { type Block, EMPTY_ARTICLE, type Inline } from '../article/block.ts';
 import { blockText } from '../article/text.ts';
 import { chanceFrom, textDigest } from '../chance/chance.ts';
 import { ReplacementRule } from './document.ts';
 import { putBack } from './putBack.ts';
-import { byRules, inHouseWords, ruleProblem, textInHouseWords } from './rules.ts';
+import { byRules, inHouseWords, ruleProblem, TOKEN, textInHouseWords, tokensOf } from './rules.ts';
 
 const rule = (find: string, say: string, more: Partial<ReplacementRule> = {}): ReplacementRule =>
   ReplacementRule.parse({ find, say, ...more });
@@ -175,4 +176,19 @@ describe('what was replaced', () => {
     const text = many.map(({ find }) => find).join(' ');
     expect(said(text, ...many)).toBe(many.map(({ say }) => say).join(' '));
   });
+});
+
+it('words are told apart alike in plain and in any text', () => {
+  fc.assert(
+    fc.property(
+      fc.string({
+        unit: fc.constantFrom(...[...Array(256).keys()].map((n) => String.fromCharCode(n)), '–', '’', '„', '…'),
+        maxLength: 60,
+      }),
+      (text) => {
+        expect(tokensOf(text)).toEqual(tokensOf(text, TOKEN));
+      },
+    ),
+    { numRuns: 2_000 },
+  );
 });
