@@ -43,3 +43,7 @@ export async function ground() {
     },
   };
 }
+
+/** A text with one word more in each sentence, which nobody has read before. */
+export const never = (text, n) =>
+  text.replace(/[.!?](?=\s|$)/g, (end) => ` q${[...String(n)].map((digit) => 'abcdefghij'[digit]).join('')}${end}`);

@@ -246,6 +246,45 @@ const JOINING: Record<string, ReadonlySet<string>> = {
   de: setOf('und aber während doch sondern weil obwohl'),
 };
 
+/** A sentence by itself, as it is read whatever stands beside it. */
+interface ReadSentence {
+  tokens: readonly Token[];
+  /** Its words one behind the other. */
+  words: string;
+  stems: ReadonlySet<string>;
+  parts: readonly { part: readonly Token[]; after: string; facts: Facts }[];
+}
+
+function readNow(own: string, language: string): ReadSentence {
+  const tokens = tokensOf(own, language);
+  const whole = factsOf(tokens, language);
+  const parts = parted(tokens, language);
+  return {
+    tokens,
+    words: wordsOf(tokens),
+    stems: new Set(stemsOf(tokens)),
+    parts: parts.map(({ part, after }) => ({
+      part,
+      after,
+      facts: parts.length === 1 ? whole : withUnits(factsOf(part, language), part, whole, tokens),
+    })),
+  };
+}
+
+/** Sentences that were read last: of a paragraph that is being typed in all but one are as they were. */
+const read = new Map<string, ReadSentence>();
+const MOST_READ = 1_000;
+
+function readSentence(own: string, language: string): ReadSentence {
+  const key = `${language} ${own}`;
+  const before = read.get(key);
+  if (before) return before;
+  const now = readNow(own, language);
+  if (read.size >= MOST_READ) read.clear();
+  read.set(key, now);
+  return now;
+}
+
 /** A text in sentences and these in clauses. */
 export function statementsOf(text: string, language: string): Statements {
   const clauses: Clause[] = [];
@@ -253,16 +292,12 @@ export function statementsOf(text: string, language: string): Statements {
   const sentences: string[] = [];
   const of = { text, words: '', tokens: all, clauses };
   for (const [n, own] of sentencesOf(text, language).entries()) {
-    const tokens = tokensOf(own, language);
+    const { tokens, words, stems, parts } = readSentence(own, language);
     all.push(...tokens);
-    sentences.push(wordsOf(tokens));
-    const sentence: Sentence = { text: own, n, clauses: [], stems: new Set(stemsOf(tokens)), of };
-    const whole = factsOf(tokens, language);
-    const parts = parted(tokens, language);
-    for (const { part, after } of parts) {
-      const facts = parts.length === 1 ? whole : withUnits(factsOf(part, language), part, whole, tokens);
+    sentences.push(words);
+    const sentence: Sentence = { text: own, n, clauses: [], stems, of };
+    for (const { part, facts, after } of parts)
       sentence.clauses.push(new Clause(part, facts, after, sentence, language));
-    }
     clauses.push(...sentence.clauses);
   }
   of.words = ` ${sentences.join(' . ')} `;
