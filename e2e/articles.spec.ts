@@ -184,6 +184,72 @@ test('a paragraph is changed in Markdown; whoever has the article open too sees 
   await other.close();
 });
 
+test('an article is edited as HTML: a word is made bold, a script is refused with its place, and the file of its page holds it', async ({
+  page,
+}) => {
+  const [title] = await looms(page, 1, 'elmwood');
+  const { id } = (await found(page, title!))[0]!;
+  await page.goto(`${base()}/articles/${id}`);
+  await page.getByRole('button', { name: 'HTML', exact: true }).click();
+  await page.getByRole('button', { name: 'Edit it here' }).click();
+  const text = page.getByRole('textbox', { name: 'The text in HTML' });
+  await expect(text).toContainText('data-block=');
+  expect(await faultsOf(page)).toEqual([]);
+  await text.click();
+  await page.keyboard.press('Control+End');
+  await page.keyboard.type('<p>It is <strong>waxed</strong> in June.</p><script>x()</script>');
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await expect(page.getByText(/no place for a script/)).toBeVisible();
+  await text.click();
+  await page.keyboard.press('Control+End');
+  for (const _ of '<script>x()</script>') await page.keyboard.press('Backspace');
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await expect(text).toBeHidden();
+  await page.getByRole('button', { name: 'Page', exact: true }).click();
+  await expect(page.locator('.page strong')).toHaveText('waxed');
+  const saved = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save as HTML' }).click();
+  const file = readFileSync(await (await saved).path(), 'utf8');
+  expect(file).toMatch(/^<!doctype html><html lang="en" dir="ltr">/);
+  expect(file).toContain('It is <strong>waxed</strong> in June.');
+});
+
+test('picked articles are labelled, put in other words at a price, and those that wait moved to later slots', async ({
+  page,
+}) => {
+  const titles = await looms(page, 3, 'hollywood');
+  const label = await ask<{ id: string }>(page, 'post', '/labels', { name: 'Looms of holly' });
+  await list(page, '?q=hollywood');
+  await page.getByRole('checkbox', { name: `Pick ${titles[0]!}` }).focus();
+  await page.keyboard.press('a');
+  await page.keyboard.press('p');
+  await expect(page.getByText('Passing: 3 articles done.')).toBeVisible();
+  const coming = async () =>
+    (await ask<{ articles: (Line & { dueDesk: number })[] }>(page, 'get', '/articles?q=hollywood&order=slot')).articles;
+  await expect.poll(async () => (await coming()).map(({ standing }) => standing)).toEqual(['ready', 'ready', 'ready']);
+  const last = Math.max(...(await coming()).map(({ dueDesk }) => dueDesk));
+  await page.getByRole('button', { name: 'Seen' }).click();
+  await page.keyboard.press('a');
+  await page.getByRole('button', { name: /^Label them/ }).click();
+  await page.getByRole('radio', { name: 'put ‘Looms of holly’ on' }).click();
+  await expect(page.getByText('Labelling: 3 articles done.')).toBeVisible();
+  await page.getByRole('button', { name: /^Move to slots/ }).click();
+  await page.getByRole('radio', { name: 'those in a month' }).click();
+  await expect(page.getByText('Moving: 3 articles done.')).toBeVisible();
+  expect(Math.min(...(await coming()).map(({ dueDesk }) => dueDesk))).toBeGreaterThan(last);
+  await page.getByRole('button', { name: /^Put in other words/ }).click();
+  await expect(page.getByText(/^About .* € for all of them/)).toBeVisible();
+  await page.getByRole('radio', { name: 'lightly' }).click();
+  await expect(page.getByText(/^Putting in other words: \d articles? done/)).toBeVisible();
+  // Everything is looked at by the label.
+  await list(page, `?label=${label.id}`);
+  await page.getByRole('button', { name: /^What is shown/ }).click();
+  await page.getByRole('radio', { name: 'only Looms of holly' }).click();
+  await expect(page.getByText(/^3 shown of 3/)).toBeVisible();
+  await page.getByRole('button', { name: /^What is shown/ }).click();
+  await page.getByRole('radio', { name: 'everything' }).click();
+});
+
 test('somebody without an account says something at the address of an article, until it is taken back', async ({
   page,
   browser,

@@ -18,7 +18,14 @@ const ON_LINES = /(?<=>)<(?=(?:li|tr|thead|tbody|caption|figcaption|footer|p|ul)
  */
 export function editableHtml(body: readonly Block[]): string {
   const here = hereOf(body, insideOf, true);
-  return body.map((block) => htmlOf(block, kindOf(block).html(withoutCredit(block), here))).join('\n\n');
+  return body
+    .map((block) => htmlOf(block, shownAs(block) ?? kindOf(block).html(withoutCredit(block), here)))
+    .join('\n\n');
+}
+
+/** Markup of the owner's own is shown as the letters it is: elements that are left open in it would take in what follows. */
+function shownAs(block: Block): RootContent | null {
+  return block.type === "owner's markup" ? el('pre', {}, htmlText(block.markup)) : null;
 }
 
 /** The credit of a picture belongs to its file, not to the text below it. */
@@ -35,8 +42,7 @@ function htmlOf(block: Block, node: RootContent | null): string {
     node?.type === 'element'
       ? { ...node, properties: { ...withoutId(node.properties), ...named } }
       : el('div', named, ...children(node));
-  const text = toHtml({ type: 'root', children: [shown] } satisfies Root, { allowDangerousHtml: true });
-  return block.type === "owner's markup" ? text : text.replace(ON_LINES, '\n<');
+  return toHtml({ type: 'root', children: [shown] } satisfies Root).replace(ON_LINES, '\n<');
 }
 
 /** Where links within the article lead is made of the headings' words. */

@@ -104,12 +104,26 @@ test('links keep whom they lead to: our own, sponsored ones, and mail', () => {
   });
 });
 
+test.each(['<div><b>left open', '</div></p>', '<!-- never ended', '<script>"</script', '<textarea>'])(
+  'markup of the owner’s own takes in nothing that follows: %s',
+  (markup) => {
+    const body: Block[] = [{ ...EACH["owner's markup"], markup }, p('b20', 'Rub the cake.'), p('b21', 'Wipe it.')];
+    expect(read((html) => html, body)).toEqual(body);
+    expect(
+      by(
+        read((html) => html.replace('Wipe', 'Dust'), body),
+        'b17',
+      ),
+    ).toEqual(body[0]);
+  },
+);
+
 test('what has no place in a text says so, with its line and what would mend it', () => {
   const line =
     editableHtml(BODY)
       .split('\n')
       .findIndex((one) => one.includes('b17')) + 1;
-  expect(refused((html) => html.replace('<i>mine</i>', '<i>yours</i>'))).toBe(
+  expect(refused((html) => html.replace('mine', 'yours'))).toBe(
     `line ${line}: The markup of your own ‘b17’ cannot be changed as HTML Put its lines back as they were, or take them out; it is changed on the page itself.`,
   );
   expect(refused((html) => `${html}<script>alert(1)</script>`)).toMatch(/no place for a script .* page/);
