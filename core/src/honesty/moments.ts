@@ -283,8 +283,9 @@ function spokenClock(tokens: readonly Token[], at: number, language: string): Mo
   return said ? { clock: (named * 60) % 720, from: at, to: at + 1 } : null;
 }
 
+const GOES_ON = setOf('on in and or until am an und oder bis every');
 const endsThere = (token: Token | undefined) =>
-  token === undefined || token.kind === 'sign' || setOf('on in and or until am an und oder bis every').has(token.lower);
+  token === undefined || token.kind === 'sign' || GOES_ON.has(token.lower);
 
 function hourDigits(token: Token | undefined): number | undefined {
   const hour = /^\d{1,2}$/.test(token?.text ?? '') ? Number(token!.text) : 0;
