@@ -16,6 +16,8 @@ import { money } from '../words/figures.ts';
 import { moment } from '../words/time.ts';
 import { ArticleActs } from './ArticleActs.tsx';
 import { Decide, useHold } from './Decide.tsx';
+import { useDecisions } from './decisions.ts';
+import { NotTaken } from './NotTaken.tsx';
 import { OnBlogs } from './OnBlogs.tsx';
 import { Page } from './Page.tsx';
 import { PutBack } from './PutBack.tsx';
@@ -50,9 +52,11 @@ function useNeighbours(id: string) {
   const [search] = useSearchParams();
   const held = search.has('held');
   const beside = useQuery(read.neighbours(id, label, held ? 'held' : undefined)).data;
+  const going = useDecisions((all) => all.going);
   const go = useNavigate();
   return {
-    next: beside?.older ?? beside?.newer ?? null,
+    // One that a word was said on just now waits no more.
+    next: [beside?.older, beside?.newer].find((one) => one && !going.includes(one)) ?? null,
     step: (by: number) => {
       const to = by > 0 ? beside?.older : beside?.newer;
       if (to) void go(`/articles/${to}${held ? '?held' : ''}`);
@@ -134,7 +138,10 @@ function Opened({ article }: { article: ArticleWhole }) {
           </aside>
         </>
       )}
-      {hold ? <Decide article={article} hold={hold} next={next} now={now} onDecided={leave} /> : null}
+      <div className="sticky bottom-0 z-20 col-span-2">
+        <NotTaken />
+        {hold ? <Decide article={article} hold={hold} next={next} now={now} onDecided={leave} /> : null}
+      </div>
     </div>
   );
 }

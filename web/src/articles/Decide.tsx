@@ -2,13 +2,12 @@ import { type ArticleWhole, type Hold, LOOKED_OVER } from '@grivo/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { call, inWords } from '../api/call.ts';
-import { queryClient, read } from '../api/queries.ts';
+import { read } from '../api/queries.ts';
 import { Button, Trouble } from '../design/index.ts';
-import { flushUnsaved } from '../proof/saver.ts';
 import { useViewKeys } from '../shell/keys.ts';
 import { moment } from '../words/time.ts';
 import { BackNote } from './BackNote.tsx';
+import { decide, decideBehind, useDecisions, whyNot } from './decisions.ts';
 
 /** What waits for a person's word about this article; null when nothing does. */
 export function useHold(article: ArticleWhole | undefined): Hold | null {
@@ -38,41 +37,40 @@ export function Decide({
 }) {
   const [back, setBack] = useState(false);
   const go = useNavigate();
+  const isGoing = useDecisions(({ going }) => going.includes(article.id));
   const say = useMutation({
-    mutationFn: async (body: object) => {
-      // What is typed and not kept yet would go out without being in it.
-      if (!(await flushUnsaved(article.id))) throw new NotKept();
-      await call('POST', `/briefs/${hold.brief}/holds/${hold.run}`, { body });
-    },
+    mutationFn: (body: object) => decide(article, hold, body),
     onSuccess: () => {
       setBack(false);
       onDecided();
-      for (const key of [['article', article.id], ['articles'], ['brief', hold.brief], ['briefs'], ['today']])
-        void queryClient.invalidateQueries({ queryKey: key });
-      if (next) void go(`/articles/${next}?held`);
     },
   });
+  /** Where another waits it is opened at once: the word goes its way behind it. */
+  const word = (body: object) => {
+    if (next === null) return say.mutate(body);
+    decideBehind(article, hold, body);
+    setBack(false);
+    onDecided();
+    void go(`/articles/${next}?held`);
+  };
   const looks = LOOKED_OVER.includes(hold.kind);
-  const may = looks && !say.isPending && !back;
-  const pass = () => say.mutate({ decide: 'pass', change: {} });
-  const aside = () => say.mutate({ decide: 'set aside' });
+  const may = looks && !say.isPending && !isGoing && !back;
+  const pass = () => word({ decide: 'pass', change: {} });
+  const aside = () => word({ decide: 'set aside' });
   useViewKeys({
     p: may ? pass : null,
     b: may ? () => setBack(true) : null,
     x: may ? aside : null,
   });
   return (
-    <section
-      className="sticky bottom-0 z-20 col-span-2 border-t border-ink bg-paper px-8 py-2"
-      aria-label="Your word on it"
-    >
+    <section className="border-t border-ink bg-paper px-8 py-2" aria-label="Your word on it">
       {!back ? (
         <div className="flex flex-wrap items-center gap-3">
           {looks ? (
             <Words
               article={article}
               now={now}
-              busy={say.isPending}
+              busy={say.isPending || isGoing}
               onPass={pass}
               onBack={() => setBack(true)}
               onAside={aside}
@@ -88,19 +86,12 @@ export function Decide({
         <BackNote
           busy={say.isPending}
           onLeave={() => setBack(false)}
-          onSend={(note) => say.mutate({ decide: 'send back', note, to: null })}
+          onSend={(note) => word({ decide: 'send back', note, to: null })}
         />
       )}
-      {say.isError ? <Trouble>{say.error instanceof NotKept ? say.error.message : inWords(say.error)}</Trouble> : null}
+      {say.isError ? <Trouble>{whyNot(say.error)}</Trouble> : null}
     </section>
   );
-}
-
-/** What was typed has not reached the server: nothing is decided over it. */
-class NotKept extends Error {
-  constructor() {
-    super('What you typed is not kept on the server yet, so nothing was decided. Try again in a moment.');
-  }
 }
 
 function Words({

@@ -8,11 +8,16 @@ import { queryClient } from '../api/queries.ts';
 import { type Answer, onScreen, Problem } from '../testing/onScreen.tsx';
 import { articleWhole, blog, HOUR, id, NOW } from '../testing/samples.ts';
 import { Decide, useHold } from './Decide.tsx';
+import { useDecisions } from './decisions.ts';
 import { WriteOne } from './list/WriteOne.tsx';
+import { NotTaken } from './NotTaken.tsx';
 import { OnBlogs } from './OnBlogs.tsx';
 import { Revisions } from './Revisions.tsx';
 
-beforeEach(() => queryClient.setDefaultOptions({ queries: { retry: false } }));
+beforeEach(() => {
+  queryClient.setDefaultOptions({ queries: { retry: false } });
+  useDecisions.setState({ going: [], notTaken: [] });
+});
 
 function Here() {
   const { pathname, search } = useLocation();
@@ -46,6 +51,7 @@ describe('a word on what waits', () => {
     onScreen(
       <>
         <Decide article={article_} hold={one} next={next} now={NOW} onDecided={() => undefined} />
+        <NotTaken />
         <Here />
       </>,
       { [`POST /briefs/${one.brief}/holds/${one.run}`]: () => undefined, ...more },
@@ -59,6 +65,35 @@ describe('a word on what waits', () => {
     await hands.keyboard(key);
     await waitFor(() => expect(here()).toBe(`/articles/${id('n')}?held`));
     expect(asked.map(({ body }) => body)).toEqual([said]);
+  });
+
+  it('who goes on is not kept waiting, and a word that was not taken is said with the way back', async () => {
+    let answer: (() => void) | null = null;
+    const path = `POST /briefs/${hold().brief}/holds/${hold().run}`;
+    const refused = new Promise<void>((resolve) => {
+      answer = resolve;
+    }).then(() => new Problem(409, 'Not held any more.'));
+    const { hands, asked } = shown(hold(), whole(), id('n'), { [path]: () => refused });
+    await hands.keyboard('p');
+    expect(here()).toBe(`/articles/${id('n')}?held`);
+    // The same is not said twice while it is on its way.
+    await hands.keyboard('px');
+    expect(asked).toHaveLength(1);
+    expect(screen.queryByRole('alert')).toBeNull();
+    answer!();
+    const said = await screen.findByText(/Nothing was decided on/);
+    expect(said.textContent).toMatch(/Gut or steel: Not held any more/);
+    expect(within(said).getByRole('link').getAttribute('href')).toBe(`/articles/${A}?held`);
+    await hands.click(screen.getByRole('button', { name: 'Seen' }));
+    expect(screen.queryByText(/Nothing was decided on/)).toBeNull();
+  });
+
+  it('a word that is taken at last takes back what was said of it before', async () => {
+    useDecisions.setState({ notTaken: [{ id: A, title: 'Gut or steel', why: 'Not reached.' }] });
+    const { hands } = shown();
+    expect(screen.getByText(/Nothing was decided on/)).toBeDefined();
+    await hands.keyboard('p');
+    await waitFor(() => expect(screen.queryByText(/Nothing was decided on/)).toBeNull());
   });
 
   it('sent back it takes a note, and none is sent without one', async () => {

@@ -10,6 +10,7 @@ import { ArticleTabs } from '../../pictures/ArticleTabs.tsx';
 import { useViewKeys } from '../../shell/keys.ts';
 import { useNow } from '../../shell/useNow.ts';
 import { count, counted } from '../../words/figures.ts';
+import { NotTaken } from '../NotTaken.tsx';
 import { Columns } from './Columns.tsx';
 import { grouped } from './grouped.ts';
 import { KeptLists } from './KeptLists.tsx';
@@ -72,6 +73,7 @@ export default function Articles() {
       <Narrowed wanted={wanted} blogs={blogs ?? []}>
         <KeptLists wanted={wanted} />
       </Narrowed>
+      <NotTaken />
       <WhatCame many={many} />
       <div className="-mx-8 min-h-0 flex-1 border-t border-ink">
         {articles.length === 0 ? (
