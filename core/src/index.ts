@@ -1,6 +1,7 @@
 export { alignBlocks } from './article/align.ts';
 export { alternativeApart, alternativeFor, alternativeFrom, LONGEST_ALTERNATIVE } from './article/alternative.ts';
 export * from './article/block.ts';
+export { EACH as ONE_OF_EACH_BLOCK } from './article/blocks/each.ts';
 export type { FlowPart } from './article/blocks/kind.ts';
 export { asTheBlogHas, bestCategory } from './article/category.ts';
 export {

@@ -1,8 +1,14 @@
-import { type ArticleDocument, articleHtml, type Block, EMPTY_ARTICLE, type Resolve } from '@grivo/core';
+import {
+  type ArticleDocument,
+  articleHtml,
+  type Block,
+  ONE_OF_EACH_BLOCK as EACH,
+  EMPTY_ARTICLE,
+  type Resolve,
+} from '@grivo/core';
 import { HtmlValidate } from 'html-validate';
 import sharp from 'sharp';
 import { describe, expect, test } from 'vitest';
-import { EACH } from '../../../../core/src/article/blocks/each.ts';
 import { copyOf } from './copy.ts';
 
 const CHART = 'c'.repeat(64);

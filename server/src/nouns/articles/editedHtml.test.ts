@@ -1,6 +1,5 @@
-import { type ArticleDocument, type Block, EMPTY_ARTICLE, editableHtml } from '@grivo/core';
+import { type ArticleDocument, type Block, ONE_OF_EACH_BLOCK as EACH, EMPTY_ARTICLE, editableHtml } from '@grivo/core';
 import { expect, test } from 'vitest';
-import { EACH } from '../../../../core/src/article/blocks/each.ts';
 import { editedArticle } from './edited.ts';
 
 const evidence = (passage: string) => [{ passage, digest: `d-${passage}` }];
