@@ -250,6 +250,7 @@ test('picked articles are labelled, put in other words at a price, and those tha
   await expect(page.getByText(/^3 shown of 3/)).toBeVisible();
   await page.getByRole('button', { name: /^What is shown/ }).click();
   await page.getByRole('radio', { name: 'everything' }).click();
+  expect((await page.request.delete(`${base()}/api/labels/${label.id}`)).ok()).toBe(true);
 });
 
 test('somebody without an account says something at the address of an article, until it is taken back', async ({
