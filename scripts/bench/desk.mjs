@@ -2,7 +2,7 @@
 import { stepKinds } from '@grivo/core';
 import { Database } from '../../server/src/ground/store/database.ts';
 import { median } from './ground.mjs';
-import { longest, onScreens } from './screens.mjs';
+import { longest, onScreens, strokesOf } from './screens.mjs';
 
 const BRIEFS = 10_000;
 const STEPS = 12;
@@ -87,24 +87,10 @@ export const desk = (tell) =>
     const editor = page.getByRole('textbox', { name: 'Own instruction' });
     await editor.click();
     await page.waitForTimeout(500);
-    await page.evaluate(() => {
-      window.strokes = [];
-      window.addEventListener(
-        'keydown',
-        () => {
-          const from = performance.now();
-          requestAnimationFrame(() => {
-            const channel = new MessageChannel();
-            channel.port1.onmessage = () => window.strokes.push(performance.now() - from);
-            channel.port2.postMessage(null);
-          });
-        },
-        true,
-      );
+    const strokes = await strokesOf(page, async () => {
+      await page.keyboard.type('Name the jar and the salt in the first line. ', { delay: 60 });
+      await page.waitForTimeout(300);
     });
-    await page.keyboard.type('Name the jar and the salt in the first line. ', { delay: 60 });
-    await page.waitForTimeout(300);
-    const strokes = await page.evaluate(() => window.strokes);
     tell(
       `a key in an instruction to its paint: median ${median(strokes).toFixed(0)}, at most ${Math.max(...strokes).toFixed(0)} ms`,
     );

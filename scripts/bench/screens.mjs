@@ -41,3 +41,24 @@ export async function longest(page, act) {
   await act();
   return page.evaluate(() => window.longest);
 }
+
+/** What each key takes that is pressed while something is done, from the press until it is painted, in milliseconds. */
+export async function strokesOf(page, act) {
+  await page.evaluate(() => {
+    window.strokes = [];
+    window.addEventListener(
+      'keydown',
+      () => {
+        const from = performance.now();
+        requestAnimationFrame(() => {
+          const channel = new MessageChannel();
+          channel.port1.onmessage = () => window.strokes.push(performance.now() - from);
+          channel.port2.postMessage(null);
+        });
+      },
+      true,
+    );
+  });
+  await act();
+  return page.evaluate(() => window.strokes);
+}

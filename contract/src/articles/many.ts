@@ -19,6 +19,9 @@ export const LOOKED_OVER: readonly string[] = [
 
 const Ids = z.array(Id).min(1, 'at least one article').max(500, 'at most 500 articles at once');
 
+/** A writer takes some seconds over each. */
+const PutAtOnce = Ids.max(20, 'at most 20 articles put in other words at once');
+
 /** A person's word on several articles that wait for it. */
 export const DecideArticles = z.discriminatedUnion('decide', [
   z.strictObject({ articles: Ids, decide: z.literal('pass') }),
@@ -40,7 +43,7 @@ export const ManyArticles = z.discriminatedUnion('do', [
   z.strictObject({ articles: Ids, do: z.literal('withdraw') }),
   z.strictObject({ articles: Ids, do: z.literal('remove') }),
   z.strictObject({ articles: Ids, do: z.literal('move'), from: Desk }),
-  z.strictObject({ articles: Ids, do: z.literal('put'), degree: z.enum(DEGREES) }),
+  z.strictObject({ articles: PutAtOnce, do: z.literal('put'), degree: z.enum(DEGREES) }),
   z.strictObject({ articles: Ids, do: z.literal('label'), label: Id, on: z.boolean() }),
 ]);
 export type ManyArticles = z.infer<typeof ManyArticles>;

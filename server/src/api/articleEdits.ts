@@ -28,6 +28,7 @@ import { keepEdit } from './keepEdit.ts';
 import { notFound, problem } from './problem.ts';
 import type { Product } from './product.ts';
 import { type Route, route } from './route.ts';
+import { standardWriter } from './writer.ts';
 
 /** The longest an act on a blog is waited for, in milliseconds; it goes on by itself after that. */
 const LONGEST_ACT_MS = 60_000;
@@ -135,10 +136,7 @@ function anew(product: Product): Route[] {
     const style = (await styleOfBrief(db, article.brief))?.document ?? null;
     const made = anewRequest({ document: body.document, ids: body.blocks, note: body.note, passages, style });
     if (!made.ok) throw problem(422, 'Cannot be written anew', `${made.problem}.`, 'Pick a paragraph or a list.');
-    const service = product.tools.services.standard('writer');
-    if (!service)
-      throw problem(409, 'No writer', 'There is no writer to ask.', 'An owner connects one in the settings.');
-    return { article, passages, service, request: made.request };
+    return { article, passages, service: standardWriter(product.tools), request: made.request };
   };
   return [
     route({

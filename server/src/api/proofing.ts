@@ -23,8 +23,9 @@ import { zippedFiles } from '../nouns/proofing/zipped.ts';
 import { procedureOfBrief } from '../nouns/routines/versions.ts';
 import { notFound, problem } from './problem.ts';
 import type { Product } from './product.ts';
-import { putCosts, putOne, putWriter } from './putMany.ts';
+import { putCosts, putOne } from './putMany.ts';
 import { type Route, route } from './route.ts';
+import { standardWriter } from './writer.ts';
 
 /** Letters of a name. */
 const LONGEST_NAME = 120;
@@ -86,7 +87,7 @@ function many(product: Product) {
       handle: async ({ body: { articles, ...act }, person }) => {
         if (act.do === 'label' && !(await isThere(ground.db, 'label', act.label))) throw notFound('label');
         if (act.do === 'put') {
-          const service = putWriter(product);
+          const service = standardWriter(tools);
           return toEach(articles, GONE, (article) =>
             putOne(product, service, article, { degree: act.degree, person: person.id }),
           );
@@ -107,7 +108,7 @@ function many(product: Product) {
       status: 200,
       secret: 'again',
       handle: async ({ body: { articles, degree } }) => {
-        const service = putWriter(product);
+        const service = standardWriter(tools);
         let micros = 0;
         for (const id of new Set(articles)) {
           const article = await getArticle(ground.db, id);

@@ -5,17 +5,13 @@ import { proposalPrice, proposeTexts } from '../steps/writing/proposed.ts';
 import { problem } from './problem.ts';
 import type { Product } from './product.ts';
 import { type Route, route } from './route.ts';
+import { standardWriter } from './writer.ts';
 
 const LONGEST_MS = 120_000;
 
 /** Texts a writer proposes, for lists one of which is chosen from: nothing is kept until somebody keeps it. */
 export function proposedRoutes({ ground, tools }: Product): Route[] {
-  const writer = () => {
-    const service = tools.services.standard('writer');
-    if (!service)
-      throw problem(409, 'No writer', 'There is no writer to ask.', 'An owner connects one in the settings.');
-    return service;
-  };
+  const writer = () => standardWriter(tools);
   return [
     route({
       method: 'post',

@@ -1,5 +1,4 @@
-import type { Degree } from '@grivo/core';
-import { type Micros, wordsOf } from '@grivo/core';
+import { type Degree, type Micros, wordsOf } from '@grivo/core';
 import { isBusy, saveEdit } from '../nouns/articles/edits.ts';
 import { type ArticleRow, readRevision } from '../nouns/articles/repository.ts';
 import { madeBy } from '../nouns/articles/revisions.ts';
@@ -8,18 +7,10 @@ import type { DoneToOne } from '../nouns/proofing/decide.ts';
 import { styleOfBrief } from '../nouns/styles/meant.ts';
 import type { ServiceRow } from '../ports/services/entity.ts';
 import { type Putting, putArticle, putPrice } from '../steps/writing/putting.ts';
-import { problem } from './problem.ts';
 import type { Product } from './product.ts';
 
 /** The longest a writer is waited for, in milliseconds; an article is put in some calls. */
 const LONGEST_MS = 180_000;
-
-/** The writer that puts articles in other words. */
-export function putWriter({ tools }: Product): ServiceRow {
-  const service = tools.services.standard('writer');
-  if (!service) throw problem(409, 'No writer', 'There is no writer to ask.', 'An owner connects one in the settings.');
-  return service;
-}
 
 async function howFor({ ground }: Product, article: ArticleRow, degree: Degree): Promise<Putting> {
   const style = await styleOfBrief(ground.db, article.brief);

@@ -54,6 +54,7 @@ import { notFound, problem } from './problem.ts';
 import type { Product } from './product.ts';
 import { type Route, route } from './route.ts';
 import { changedMeanwhile, revFrom, tag } from './tags.ts';
+import { standardWriter } from './writer.ts';
 
 /** The longest a page is waited for, in milliseconds. */
 const LONGEST_MS = 30_000;
@@ -366,9 +367,7 @@ function heard({ db, whole, ground, bell, tools }: Helpers) {
       status: 200,
       handle: async ({ params }) => {
         const style = await whole(params['id']!);
-        const service = tools.services.standard('writer');
-        if (!service)
-          throw problem(409, 'No writer', 'There is no writer to ask.', 'An owner connects one in the settings.');
+        const service = standardWriter(tools);
         const texts = await textsOf(db, style.id);
         if (texts.length === 0)
           throw problem(409, 'Nothing to write of', 'It has no texts to write of.', 'Add a text to learn from first.');

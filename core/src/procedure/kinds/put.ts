@@ -7,7 +7,8 @@ import { beginning, listWords, optional } from '../sentence.ts';
 export const DEGREES = ['lightly', 'freely', 'afresh'] as const;
 export type Degree = (typeof DEGREES)[number];
 
-const DOES: Record<Degree, string> = {
+/** What each does, as people read it. */
+export const DEGREE_DOES: Readonly<Record<Degree, string>> = {
   lightly: 'other words, the sentences as they are built',
   freely: 'other words and other sentences, in the same order',
   afresh: 'told as if for the first time',
@@ -68,7 +69,7 @@ export const put: StepKind<'put', PutStep> = {
     {
       word: step.degree,
       field: 'degree',
-      editor: { type: 'choice', options: DEGREES.map((value) => ({ value, says: value, does: DOES[value] })) },
+      editor: { type: 'choice', options: DEGREES.map((value) => ({ value, says: value, does: DEGREE_DOES[value] })) },
     },
     ...optional(
       step.keep.length > 0,

@@ -18,7 +18,7 @@ import type { DomDocument, DomElement, DomNode } from '../../formats/documents/d
 import { laidOutHtml } from '../../formats/documents/laidOutHtml.ts';
 import { tangled } from '../../formats/documents/tangled.ts';
 
-type Element = DomElement & { readonly outerHTML: string; setAttribute(name: string, value: string): void };
+type Element = DomElement & { readonly outerHTML: string };
 
 const ELEMENT = 1;
 const TEXT = 3;

@@ -39,7 +39,7 @@ async function newest(sql: Sql, of: Chosen, _: Standing, before: string | null, 
 async function byFit(sql: Sql, of: Chosen, standing: Standing, before: string | null, limit: number): Promise<Place[]> {
   const [, from = 't', id] = /^([tx])\.([0-9a-z]{20})$/.exec(before ?? '') ?? [];
   const shown: Condition[] = [of.besides, ...(standing ? [] : [{ text: "a.standing <> 'set aside'", values: [] }])];
-  const read = async (letter: 't' | 'x', said: readonly Said[], more: readonly Said[], n: number) => {
+  const read = async (letter: 't' | 'x', said: readonly Said[], more: readonly Condition[], n: number) => {
     if (n <= 0) return [];
     const before = from === letter ? (id ?? 'z') : 'z';
     const along = await alongRarest(sql, said);
@@ -52,7 +52,7 @@ async function byFit(sql: Sql, of: Chosen, standing: Standing, before: string | 
   if (of.inTitle.length === 0) return read('x', of.said, [], limit);
   const titled = from === 't' ? await read('t', [...of.inTitle, ...of.said], [], limit) : [];
   const { text, values } = allOf(of.inTitle);
-  const untitled = { text: `NOT (${text})`, values, any: [] };
+  const untitled = { text: `NOT (${text})`, values };
   return [...titled, ...(await read('x', of.said, [untitled], limit - titled.length))];
 }
 

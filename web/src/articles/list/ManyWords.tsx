@@ -1,5 +1,5 @@
 import { AnewPrice, type Article, ZIP_FORMS } from '@grivo/contract';
-import { DEGREES, type Degree } from '@grivo/core';
+import { DEGREE_DOES, DEGREES, type Degree } from '@grivo/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { call, fetchFile, inWords } from '../../api/call.ts';
 import { read } from '../../api/queries.ts';
@@ -19,16 +19,19 @@ export function fits(some: readonly Article[], all: readonly Article[]): string 
 
 const FROM = [
   { value: '0', says: 'the next ones', does: 'the first that are free on their blogs' },
-  { value: '1', says: 'those after tomorrow', does: 'free ones a day from now and later' },
+  { value: '1', says: 'those from tomorrow on', does: 'free ones a day from now and later' },
   { value: '7', says: 'those in a week', does: 'free ones seven days from now and later' },
   { value: '14', says: 'those in two weeks', does: 'free ones fourteen days from now and later' },
   { value: '30', says: 'those in a month', does: 'free ones thirty days from now and later' },
 ];
 const DAY = 86_400_000;
 
+/** What has not gone to its blog yet. */
+const WAITS: ReadonlySet<Article['standing']> = new Set(['in work', 'held', 'stopped', 'ready']);
+
 /** Puts those that wait for a slot at free ones, in the order they are picked in. */
 export function MoveAll({ picked, many }: { picked: readonly Article[]; many: Many }) {
-  const coming = picked.filter(({ dueDesk, standing }) => dueDesk !== null && standing !== 'out');
+  const coming = picked.filter(({ dueDesk, standing }) => dueDesk !== null && WAITS.has(standing));
   const slots = useQuery(read.slots(null, 7));
   const now = useNow(slots.data?.now, slots.data?.speed);
   if (coming.length === 0 || now === undefined) return null;
@@ -89,12 +92,6 @@ export function LabelAll({ picked, many }: { picked: readonly Article[]; many: M
   );
 }
 
-const DOES: Record<Degree, string> = {
-  lightly: 'other words, the sentences stay as they are built',
-  freely: 'other words and other sentences, in the same order',
-  afresh: 'told as if for the first time',
-};
-
 /** Puts the texts in other words, at a price that is said before. */
 export function PutAll({ picked, many }: { picked: readonly Article[]; many: Many }) {
   const some = picked.filter(({ standing, words }) => words > 0 && standing !== 'set aside').slice(0, MOST_AT_ONCE);
@@ -139,7 +136,9 @@ function PutChoice({ articles, onChoose }: { articles: readonly string[]; onChoo
       </p>
       <ChoiceEditor
         value=""
-        options={price.data ? DEGREES.map((degree) => ({ value: degree, says: degree, does: DOES[degree] })) : []}
+        options={
+          price.data ? DEGREES.map((degree) => ({ value: degree, says: degree, does: DEGREE_DOES[degree] })) : []
+        }
         onChoose={(value) => onChoose(value as Degree)}
       />
     </>
