@@ -15,6 +15,7 @@ export * from './id.ts';
 export * from './keeping/keeping.ts';
 export * from './keys/key.ts';
 export * from './labels/label.ts';
+export * from './links/clicks.ts';
 export * from './links/link.ts';
 export * from './pictures/library.ts';
 export * from './pictures/picture.ts';

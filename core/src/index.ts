@@ -153,10 +153,11 @@ export { SPELLINGS, type Spelling, spelt } from './keyword/spelling.ts';
 export { asksQuestion, type Widened, widened } from './keyword/widen.ts';
 export { languageOf } from './language/detect.ts';
 export { directionOf, LanguageTag, languageTag } from './language/tag.ts';
+export { countedAddress, isCounted, plainAddress } from './link/counted.ts';
 export { type Fit, LinkIndex, type LinkPage, termsOfPage } from './link/linkIndex.ts';
 export { type LinkLimits, type PlacedLink, placeLinks, withLink } from './link/place.ts';
 export { type RankedPage, rankPages } from './link/rank.ts';
-export { type LinkUse, linkUses, relinked } from './link/relink.ts';
+export { type LinkUse, linkUses, relinked, withPlainLinks } from './link/relink.ts';
 export {
   applyRules,
   compileRules,

@@ -61,7 +61,7 @@ class Article {
     plain: new PretendBlog('plain', ['find', 'update', 'withdraw']),
   };
   readonly ports: PublishingPorts = {
-    ground: w.product.ground,
+    ...w.product.tools,
     blogs: ({ way }) => this.there[way as Way],
   };
 

@@ -124,6 +124,8 @@ export const WaySettings = z
     findable: z.boolean(),
     /** What becomes of changes made here to articles that are out: brought there by a person, by itself when small, or always. */
     updates: z.enum(['asked', 'small', 'all']),
+    /** Whether links that lead out of our blogs are counted. */
+    counts: z.boolean(),
     /** False once it was seen to show a post before the moment it was dated for. */
     keepsDates: z.boolean(),
     folder: FolderSettings,

@@ -62,6 +62,8 @@ export const ACTS = [
   'destination connected',
   'destination removed',
   'link rule made',
+  'links counted',
+  'links plain again',
   'link rules read',
   'link rules removed',
   'links mended',

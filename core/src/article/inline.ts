@@ -8,6 +8,8 @@ export interface Resolve {
   file: (digest: string) => string;
   /** The address of one of our own articles, or null while it has none: then the words stand without a link. */
   article: (id: string) => string | null;
+  /** How the address of a link stands where it is shown; as it is where this is not said. */
+  counted?: ((address: string) => string) | undefined;
   /** The stored picture of a chart, where charts are shown as pictures; else their table stands alone. */
   chart?: (id: string) => { file: string; width: number; height: number } | null;
 }
@@ -58,7 +60,8 @@ export function trimInline(content: readonly Inline[]): Inline[] {
 /** The address a link gets, or null when it must fall away. Only addresses of the web are let through. */
 export function linkAddress(link: LinkTarget, resolve: Resolve): string | null {
   const address = link.to === 'article' ? resolve.article(link.article) : link.address;
-  return address !== null && /^(?:https?:\/\/|\/(?!\/)|mailto:)/i.test(address) ? address : null;
+  if (address === null || !/^(?:https?:\/\/|\/(?!\/)|mailto:)/i.test(address)) return null;
+  return link.to === 'address' && resolve.counted ? resolve.counted(address) : address;
 }
 
 export function el(tagName: string, properties: Element['properties'], ...children: ElementContent[]): Element {

@@ -1,5 +1,6 @@
 import type { ArticleDocument, Block, Inline, LinkTarget } from '../article/block.ts';
 import { linksOf, withTexts } from '../article/text.ts';
+import { plainAddress } from './counted.ts';
 
 /** A link as it stands in an article. */
 export interface LinkUse {
@@ -53,4 +54,14 @@ export function relinked(article: ArticleDocument, from: string, to: string | nu
     return next;
   });
   return changed ? { ...article, body } : article;
+}
+
+/** A block whose links that are counted lead straight to where readers end. */
+export function withPlainLinks<B extends Block>(block: B): B {
+  const plain = (link: LinkTarget): LinkTarget =>
+    link.to === 'address' ? { ...link, address: plainAddress(link.address) } : link;
+  const inline = (content: readonly Inline[]): Inline[] =>
+    content.map((part) => (part.link ? { ...part, link: plain(part.link) } : part));
+  const next = withTexts(block, { rich: inline, credit: inline });
+  return 'link' in next && next.link ? { ...next, link: plain(next.link) } : next;
 }

@@ -13,6 +13,7 @@ import { homeOf } from './base.ts';
 import { blogRoutes } from './blogs.ts';
 import { briefRoutes } from './briefs.ts';
 import { cardRoutes } from './cards.ts';
+import { clicksRoutes } from './clicks.ts';
 import { commentRoutes } from './comments.ts';
 import { openApi } from './description.ts';
 import { deskRoutes, VERSION } from './desk.ts';
@@ -86,6 +87,7 @@ export function allRoutes(product: Product): Route[] {
     ...styleRoutes(product),
     ...proposedRoutes(product),
     ...linkRoutes(product),
+    ...clicksRoutes(product),
     ...cardRoutes(product),
     ...libraryRoutes(product),
     ...pictureRoutes(product),

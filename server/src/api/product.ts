@@ -24,6 +24,7 @@ import { sendPings } from '../nouns/pings/send.ts';
 import { pipelineEntity } from '../nouns/pipelines/entity.ts';
 import { settlePublishing } from '../nouns/publishing/acts.ts';
 import { bringChanges } from '../nouns/publishing/behind.ts';
+import { bringLinks } from '../nouns/publishing/counted.ts';
 import { takeBackDated } from '../nouns/publishing/dated.ts';
 import { compareOutside } from '../nouns/publishing/outside.ts';
 import { pinsFor } from '../nouns/routines/repository.ts';
@@ -235,6 +236,7 @@ function engineOf(
       await notePictures(tools.ground.db);
       if ((await noteGlances(tools.ground)) > 0) bell.ring({ kind: 'event' });
       if ((await bringChanges(tools)) > 0) bell.ring({ kind: 'event' });
+      if ((await bringLinks(tools)) > 0) bell.ring({ kind: 'event' });
       await sendPings(tools);
       await looker.round();
       await readPagesDue(tools);

@@ -1,5 +1,6 @@
 import { Router } from 'express';
 import type { Product } from './product.ts';
+import { clickRoutes } from './publicClicks.ts';
 import { hookRoutes } from './publicHooks.ts';
 import { listedRoutes } from './publicListed.ts';
 import { sharedRoutes } from './publicShared.ts';
@@ -11,10 +12,10 @@ import { sharedRoutes } from './publicShared.ts';
 export function publicDoor(product: Product): Router {
   const door = Router();
   // Nobody is signed in here, whatever is sent along.
-  door.use(['/hooks', '/pushed', '/read', '/listed'], (request, _response, next) => {
+  door.use(['/hooks', '/pushed', '/read', '/listed', '/go'], (request, _response, next) => {
     delete request.headers.cookie;
     delete request.headers.authorization;
     next();
   });
-  return door.use(hookRoutes(product), sharedRoutes(product), listedRoutes(product));
+  return door.use(hookRoutes(product), sharedRoutes(product), listedRoutes(product), clickRoutes(product));
 }

@@ -34,7 +34,7 @@ export async function updateOn(
   const document = await readRevision(ground.db, revision);
   const files = await sendPictures(ports, doing, blog, document);
   if (files.kind !== 'done') return files;
-  const post = await postOf(ground.db, publication, document, files.value);
+  const post = await postOf(ports, blog, publication, { document, files: files.value });
   return effect(
     ground,
     doing,

@@ -89,6 +89,16 @@ export async function actByHand(
   );
 }
 
+/** Brings the revision that is on a blog there once more, as it would be sent now; what somebody changed there is not written over. */
+export async function bringAnew(
+  ports: OutsidePorts,
+  publication: PublicationRow & { revision: string },
+  signal: AbortSignal,
+): Promise<Acted> {
+  const changed = await changedThere(ports, publication, null, signal);
+  return changed ?? updateOn(ports, byHand(ports.ground, signal), publication.id, publication.revision, true);
+}
+
 /** Whether somebody else changed a post meanwhile: it is not written over before a person has seen it. */
 async function changedThere(
   ports: OutsidePorts,

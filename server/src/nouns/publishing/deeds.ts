@@ -173,7 +173,7 @@ export async function deedOf(
       if (at === null || wanted === null) return null;
       const document = await readRevision(ground.db, wanted);
       const files = await sentFiles(ground.db, document, blog.id);
-      const post = await postOf(ground.db, publication, document, files);
+      const post = await postOf(ports, blog, publication, { document, files });
       return updating(ports, blog, publication, { post, document }, signal);
     }
   }

@@ -210,7 +210,7 @@ export function datedWrite({ id, edition }: PublicationRow, at: Placed, moment: 
 /** The blog shows what was wanted. */
 export function updatedWrite({ id, edition }: PublicationRow, at: Placed): Write {
   return {
-    text: `UPDATE publication SET revision = wanted, behind = 0, links_stale = 1, address = ?, handle = ?, ${SOON}, rev = rev + 1 WHERE id = ? AND edition = ?`,
+    text: `UPDATE publication SET revision = wanted, behind = IF(wanted = (SELECT current FROM article WHERE id = publication.article), 0, behind), links_stale = 1, address = ?, handle = ?, ${SOON}, rev = rev + 1 WHERE id = ? AND edition = ?`,
     parameters: [at.address, handleIn(at), id, edition],
   };
 }

@@ -81,7 +81,7 @@ async function begunOn(
   const files = await sendPictures(ports, doing, blog, document);
   if (files.kind !== 'done') return files;
   const sent = { ...publication, categories: [...categories], author, carried };
-  const post = await postOf(ground.db, sent, document, files.value);
+  const post = await postOf(ports, blog, sent, { document, files: files.value });
   const begins = beginsAs(going.as, can);
   const goesOn = begins === 'draft' && going.as === 'live';
   const made = await effect(

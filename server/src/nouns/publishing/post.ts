@@ -8,10 +8,11 @@ import { type Doing, type Done, effect } from '../../ports/intents/effect.ts';
 import { filesShown } from '../articles/charts.ts';
 import { uploadKey } from '../articles/inTexts.ts';
 import { resolverFor } from '../articles/resolver.ts';
+import { type CountingDoor, countedOn } from '../clicks/door.ts';
 import { markOf, type PublicationRow } from './publications.ts';
 
 /** What publishing works with. */
-export interface PublishingPorts {
+export interface PublishingPorts extends CountingDoor {
   ground: Ground;
   blogs: BlogWays;
 }
@@ -53,15 +54,19 @@ export async function sendPictures(
 
 /** An article as a blog is sent it. Its slug holds the mark by which the post is found again. */
 export async function postOf(
-  sql: Sql,
+  ports: PublishingPorts,
+  blog: BlogTarget,
   publication: PublicationRow,
-  document: ArticleDocument,
-  files: ReadonlyMap<string, string>,
+  { document, files }: { document: ArticleDocument; files: ReadonlyMap<string, string> },
 ): Promise<Post> {
+  const sql = ports.ground.db;
   const { categories, author, carried } = publication;
   const lead = document.body.find((block) => block.type === 'figure' && block.lead);
   const body = document.body.filter((block) => block !== lead);
-  const resolve = await resolverFor(sql, document, (digest) => files.get(digest) ?? '');
+  const resolve = {
+    ...(await resolverFor(sql, document, (digest) => files.get(digest) ?? '')),
+    counted: await countedOn(sql, ports, blog, publication.id),
+  };
   const key = markOf(publication);
   return {
     key,

@@ -6,6 +6,7 @@ import {
   type OutsidePlace,
   outsidePlaces,
   type ShownPart,
+  withPlainLinks,
 } from '@grivo/core';
 import { laidOut } from '../articles/laidOut.ts';
 
@@ -53,8 +54,13 @@ function withoutOwn<P extends ShownPart>(parts: readonly P[], own: readonly stri
 export function shownParts(texts: readonly string[], reads: 'Markdown' | 'HTML'): ShownPart[][] {
   return texts.map((text) => {
     const found = laidOut(text, reads);
-    return found ? found.parts.map(partOf) : [{ text, block: null }];
+    return found ? found.parts.map(plain).map(partOf) : [{ text, block: null }];
   });
+}
+
+/** A part whose links lead where readers end: that they are counted on their way is nobody's change. */
+function plain(part: LaidOutPart): LaidOutPart {
+  return part.type === 'picture asked' || part.type === 'video asked' ? part : withPlainLinks(part);
 }
 
 function partOf(part: LaidOutPart): ShownPart {

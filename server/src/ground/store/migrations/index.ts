@@ -31,6 +31,7 @@ import { Runs1766900000000 } from './0030-runs.ts';
 import { Behind1767000000000 } from './0031-behind.ts';
 import { Wording1767100000000 } from './0032-wording.ts';
 import { Likeness1767200000000 } from './0033-likeness.ts';
+import { Clicks1767300000000 } from './0034-clicks.ts';
 
 /** Append-only: a migration that has left this repository is never changed. */
 export const migrations = [
@@ -67,4 +68,5 @@ export const migrations = [
   Behind1767000000000,
   Wording1767100000000,
   Likeness1767200000000,
+  Clicks1767300000000,
 ];

@@ -1,0 +1,25 @@
+import type { MigrationInterface, QueryRunner } from 'typeorm';
+
+/** Clicks on links of articles by day, and posts whose links are to be brought to what is wanted of them. */
+export class Clicks1767300000000 implements MigrationInterface {
+  readonly name = 'Clicks1767300000000';
+
+  async up(q: QueryRunner): Promise<void> {
+    await q.query(
+      `CREATE TABLE click (
+         publication CHAR(20) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
+         day DATE NOT NULL,
+         link CHAR(64) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
+         address VARCHAR(2000) NOT NULL,
+         times INT NOT NULL,
+         PRIMARY KEY (publication, day, link)
+       )`,
+    );
+    await q.query('ALTER TABLE publication ADD links_due DATETIME(3), ADD KEY publication_links_due (links_due)');
+  }
+
+  async down(q: QueryRunner): Promise<void> {
+    await q.query('ALTER TABLE publication DROP KEY publication_links_due, DROP links_due');
+    await q.query('DROP TABLE click');
+  }
+}
