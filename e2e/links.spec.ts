@@ -128,6 +128,51 @@ test('a rule is made, tried on an article, and links the next one; an older arti
   await expect(page.getByRole('row', { name: /linseed oil/ })).toHaveCount(0);
 });
 
+test('links are counted when it is said, through a browser and not through a bot, and are plain again by one press', async ({
+  page,
+  context,
+}) => {
+  const { blogs } = await ask<{ blogs: { id: string; name: string }[] }>(page, 'get', '/blogs');
+  const { id: blog, name } = blogs[0]!;
+  const gut = 'https://gut.example/strings?gauge=12';
+  const [article] = await out(page, blog, 'Strings', { 'Plain gut': `Ask [the maker](${gut}) for a length of it.` });
+  expect(await live(page, article!)).not.toContain('/go/');
+  await page.goto(`${base()}/blogs/${blog}/links`);
+  await expect(page.getByText(`Links that lead out of ${name} are`)).toBeVisible();
+  await page.getByRole('button', { name: /Whether links are counted/ }).click();
+  await page.getByText('counted when they are followed', { exact: true }).click();
+  await expect.poll(() => live(page, article!), { timeout: 90_000 }).toContain('/go/');
+  await expect(page.getByText(/still to be brought to this/)).toHaveCount(0, { timeout: 90_000 });
+  await expect(page.getByText(/Nobody has followed one yet/)).toBeVisible();
+
+  // A reader of the blog presses it; where it leads is nowhere in this world, so the browser's way there is watched.
+  const { publications } = await ask<{ publications: { address: string }[] }>(page, 'get', `/articles/${article!.id}`);
+  const reader = await context.browser()!.newContext({
+    userAgent: 'Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/140.0.0.0 Safari/537.36',
+  });
+  const there = await reader.newPage();
+  await there.route('https://gut.example/**', (route) => route.fulfill({ body: 'Strings' }));
+  await there.goto(publications[0]!.address);
+  const link = there.getByRole('link', { name: 'the maker' });
+  const counted = (await link.getAttribute('href'))!;
+  await link.click();
+  await expect(there).toHaveURL(gut);
+  expect(await reader.cookies()).toEqual([]);
+  await reader.close();
+  const bot = await page.request.get(counted, { headers: { 'user-agent': 'LinkBot/1.0' }, maxRedirects: 0 });
+  expect([bot.status(), bot.headers()['location']]).toEqual([302, gut]);
+  await page.reload();
+  await expect(page.getByText('1 time in 30 days')).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Plain gut' })).toBeVisible();
+  expect(await faultsOf(page)).toEqual([]);
+
+  await page.getByRole('button', { name: /Whether links are counted/ }).click();
+  await page.getByText('not counted', { exact: true }).last().click();
+  await expect.poll(() => live(page, article!), { timeout: 90_000 }).not.toContain('/go/');
+  await expect(page.getByText('1 time in 30 days')).toBeVisible();
+  await expect(page.getByText(/still to be brought to this/)).toHaveCount(0, { timeout: 90_000 });
+});
+
 test('no link to a page of ours stands on a scrap of words, in any article of the demonstration', async ({ page }) => {
   const small =
     /^(?:a|an|the|of|for|in|on|with|and|or|to|is|are|was|it|that|der|die|das|des|dem|den|und|im|am|ein|eine|mit|von)$/i;

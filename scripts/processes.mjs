@@ -75,20 +75,13 @@ export async function startAll(folder, options = {}) {
 }
 
 async function startOnce(folder, options) {
-  const {
-    port = 0,
-    standInPort = 0,
-    durable = true,
-    log = 'warn',
-    workers = 1,
-    leaseSeconds = 15,
-    onEnd = () => {},
-  } = options;
+  const { standInPort = 0, durable = true, log = 'warn', workers = 1, leaseSeconds = 15, onEnd = () => {} } = options;
   mkdirSync(folder, { recursive: true, mode: 0o700 });
   const keyFile = join(folder, 'secret-key');
   if (!existsSync(keyFile)) writeFileSync(keyFile, randomBytes(32).toString('hex'), { mode: 0o600 });
   await buildPrograms();
   // Every port is known before anything starts, so that all start at once and wait for what they need.
+  const port = options.port || (await freePort());
   const databasePort = options.databasePort ?? (await freePort());
   const databaseUrl = urlOf(folder, databasePort);
   const mailPort = await freePort();
@@ -102,7 +95,7 @@ async function startOnce(folder, options) {
     ...(options.standIns ? {} : { GRIVO_MAIL_URL: `smtp://127.0.0.1:${mailPort}`, GRIVO_MAIL_FROM: OWNER.email }),
     GRIVO_KEEP_FOLDER: join(folder, 'kept'),
     GRIVO_FOLDERS: join(folder, 'sites'),
-    ...(port ? { GRIVO_PUBLIC_URL: `http://127.0.0.1:${port}` } : {}),
+    GRIVO_PUBLIC_URL: `http://127.0.0.1:${port}`,
     GRIVO_LOG: log,
     GRIVO_LEASE_SECONDS: String(leaseSeconds),
     GRIVO_OWNER_EMAIL: OWNER.email,

@@ -22,6 +22,7 @@ export {
   inlineText,
   linkAddress,
   plainInline,
+  type PictureCopy,
   type Resolve,
   sliceInline,
   trimInline,

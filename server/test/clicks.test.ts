@@ -4,7 +4,7 @@ import type { ArticleWhole, BlogWay, Clicks, OutsideShown } from '@grivo/contrac
 import { plainAddress, type Step, stepKinds } from '@grivo/core';
 import { request } from 'undici';
 import { describe, expect, test, vi } from 'vitest';
-import { bringLinks } from '../src/nouns/publishing/counted.ts';
+import { bringPosts } from '../src/nouns/publishing/anew.ts';
 import { atTheSites, connectedBy, type Sites } from './ground/sites.ts';
 
 let w: Sites['w'];
@@ -60,7 +60,7 @@ const count = async (blog: string, counts: boolean) => {
 const clicks = async (blog: string, article = '') =>
   (await ask<Clicks>('GET', `/blogs/${blog}/clicks${article === '' ? '' : `?article=${article}`}`)).body;
 const bringAll = async () => {
-  while ((await bringLinks(w.product.tools)) > 0);
+  while ((await bringPosts(w.product.tools)) > 0);
 };
 const follow = (
   address: string,
@@ -192,7 +192,7 @@ test('what somebody changed on the blog is not written over; it waits until that
       body: { done: true },
     },
   );
-  await w.product.ground.db.run('UPDATE publication SET links_due = UTC_TIMESTAMP(3) WHERE links_due IS NOT NULL');
+  await w.product.ground.db.run('UPDATE publication SET anew_at = UTC_TIMESTAMP(3) WHERE anew_at IS NOT NULL');
   await bringAll();
   expect(there(article, 'micropub', '')).toContain('Let it hang');
   expect(there(article, 'micropub', '')).toContain('/go/');

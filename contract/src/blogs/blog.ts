@@ -124,6 +124,8 @@ export const WaySettings = z
     findable: z.boolean(),
     /** What becomes of changes made here to articles that are out: brought there by a person, by itself when small, or always. */
     updates: z.enum(['asked', 'small', 'all']),
+    /** Whether pictures go there in one width or in several. */
+    pictures: z.enum(['one', 'several']),
     /** Whether links that lead out of our blogs are counted. */
     counts: z.boolean(),
     /** False once it was seen to show a post before the moment it was dated for. */
@@ -209,6 +211,8 @@ export const BlogChange = z
     folder: FolderSettings.partial(),
     /** What becomes of changes made here to articles that are out. */
     updates: z.enum(['asked', 'small', 'all']),
+    /** Whether pictures go there in one width or in several, those of posts that are out too. */
+    pictures: z.enum(['one', 'several']),
     /** Whether finished articles take the slots of the new cadence; else they keep the moments they have. */
     move: z.boolean(),
   })

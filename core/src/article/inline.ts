@@ -2,12 +2,22 @@ import type { Element, ElementContent } from 'hast';
 import type { Paragraph, PhrasingContent } from 'mdast';
 import type { Inline, LinkTarget } from './block.ts';
 
+/** A picture in another width or form, where readers get it. */
+export interface PictureCopy {
+  form: 'webp' | 'avif';
+  /** Pixels it is wide. */
+  width: number;
+  address: string;
+}
+
 /** How the derived forms find what lies outside the document. */
 export interface Resolve {
   /** The public address of a stored file. */
   file: (digest: string) => string;
   /** The address of one of our own articles, or null while it has none: then the words stand without a link. */
   article: (id: string) => string | null;
+  /** Copies of a stored file in other widths and forms, the narrowest first; where there are none, it stands alone. */
+  copies?: ((digest: string) => readonly PictureCopy[]) | undefined;
   /** How the address of a link stands where it is shown; as it is where this is not said. */
   counted?: ((address: string) => string) | undefined;
   /** The stored picture of a chart, where charts are shown as pictures; else their table stands alone. */

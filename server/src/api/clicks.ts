@@ -4,7 +4,7 @@ import { getBlog } from '../nouns/blogs/repository.ts';
 import { dayIn, daysUntil } from '../nouns/clicks/days.ts';
 import { clicksOfBlog, DAYS } from '../nouns/clicks/repository.ts';
 import { noteAct } from '../nouns/people/acts.ts';
-import { linksDue, linksLeft } from '../nouns/publishing/counted.ts';
+import { bringDue, anewLeft } from '../nouns/publishing/anew.ts';
 import { actorOf } from './access.ts';
 import { notFound, problem } from './problem.ts';
 import type { Product } from './product.ts';
@@ -26,7 +26,7 @@ export function clicksRoutes({ ground, tools, bell }: Product): Route[] {
     return {
       counts: settings.counts ?? false,
       can: tools.publicUrl !== null,
-      left: await linksLeft(ground, id),
+      left: await anewLeft(ground, id),
       ...clicks,
       days: days.map((day) => ({ day, times: times.get(day) ?? 0 })),
     };
@@ -63,7 +63,7 @@ export function clicksRoutes({ ground, tools, bell }: Product): Route[] {
               JSON.stringify(body),
               blog.id,
             ]);
-            await linksDue(sql, blog.id);
+            await bringDue(sql, blog.id);
             await tellChange(sql, ground, 'blog', blog.id);
           });
           await noteAct(

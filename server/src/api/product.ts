@@ -19,12 +19,13 @@ import { finishCalls } from '../nouns/hooks/receive.ts';
 import { labelEntity } from '../nouns/labels/entity.ts';
 import { readPagesDue } from '../nouns/links/read.ts';
 import { personEntity } from '../nouns/people/entity.ts';
+import { makeNextCopies } from '../nouns/pictures/sizes.ts';
 import { notePictures } from '../nouns/pictures/uses.ts';
 import { sendPings } from '../nouns/pings/send.ts';
 import { pipelineEntity } from '../nouns/pipelines/entity.ts';
 import { settlePublishing } from '../nouns/publishing/acts.ts';
 import { bringChanges } from '../nouns/publishing/behind.ts';
-import { bringLinks } from '../nouns/publishing/counted.ts';
+import { bringPosts } from '../nouns/publishing/anew.ts';
 import { takeBackDated } from '../nouns/publishing/dated.ts';
 import { compareOutside } from '../nouns/publishing/outside.ts';
 import { pinsFor } from '../nouns/routines/repository.ts';
@@ -234,9 +235,10 @@ function engineOf(
     upkeep: async () => {
       await noteUses(tools.ground.db);
       await notePictures(tools.ground.db);
+      if (await makeNextCopies(tools.ground.db)) bell.ring({ kind: 'event' });
       if ((await noteGlances(tools.ground)) > 0) bell.ring({ kind: 'event' });
       if ((await bringChanges(tools)) > 0) bell.ring({ kind: 'event' });
-      if ((await bringLinks(tools)) > 0) bell.ring({ kind: 'event' });
+      if ((await bringPosts(tools)) > 0) bell.ring({ kind: 'event' });
       await sendPings(tools);
       await looker.round();
       await readPagesDue(tools);

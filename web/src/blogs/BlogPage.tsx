@@ -16,6 +16,7 @@ import { Categories, Lacking } from './Categories.tsx';
 import { ChangedHere } from './ChangedHere.tsx';
 import { ChangedThere } from './ChangedThere.tsx';
 import { HouseStyleOf } from './HouseStyleOf.tsx';
+import { PicturesThere } from './PicturesThere.tsx';
 import { PingsOf } from './Pings.tsx';
 import { Connection, TestLines } from './TestLines.tsx';
 import { WhereItIs } from './WhereItIs.tsx';
@@ -76,6 +77,7 @@ export default function BlogPage() {
           <HouseStyleOf blog={blog} />
           <ChangedHere blog={blog} />
           <ChangedThere blog={blog} now={now} />
+          <PicturesThere blog={blog} />
           <Categories blog={blog} />
           <div className="pt-4">
             <Head title="Link index" right={`${counted(blog.pages)} pages`} />

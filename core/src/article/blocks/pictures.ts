@@ -10,6 +10,8 @@ import {
   joined,
   linkAddress,
   mdParagraph,
+  type PictureCopy,
+  type Resolve,
   spansOf,
 } from '../inline.ts';
 import { insideOf } from './inside.ts';
@@ -32,6 +34,25 @@ function placeOf({ size = 'full', side = 'middle' }: Figure): { className?: stri
   return { className: [size, side], style: `max-width:${SHARES[size] * 100}%;${RUNS_PAST[side]}` };
 }
 
+/** Pixels a column of text is wide on most pages, and the width of a window from which it is not wider. */
+const COLUMN = 720;
+
+/**
+ * A picture that comes in the width a reader's screen has use for, in the smallest form it can show (HTML Living Standard
+ * 4.8.4). Whoever knows none of it shows the picture itself.
+ */
+function shownIn({ file, size = 'full' }: Figure, image: Element, { copies }: Resolve): Element {
+  const all = copies?.(file) ?? [];
+  const set = (form: PictureCopy['form']) =>
+    all.flatMap((copy) => (copy.form === form ? [`${copy.address} ${copy.width}w`] : []));
+  const [webp, avif] = [set('webp'), set('avif')];
+  const share = SHARES[size];
+  const sizes = `(max-width: ${COLUMN}px) ${share * 100}vw, ${share * COLUMN}px`;
+  if (webp.length > 1) image.properties = { ...image.properties, srcSet: webp.join(', '), sizes };
+  if (avif.length === 0) return image;
+  return el('picture', {}, el('source', { type: 'image/avif', srcSet: avif.join(', '), sizes }), image);
+}
+
 export const figure: BlockKind<Figure> = {
   isStatement: false,
   texts: (block, { rich, aside, credit }) => ({
@@ -50,7 +71,7 @@ export const figure: BlockKind<Figure> = {
   isEmpty: () => false,
   html: (block, { resolve }) => {
     const { file, alternative, width, height, link } = block;
-    const image = el('img', { src: resolve.file(file), alt: alternative, width, height });
+    const image = shownIn(block, el('img', { src: resolve.file(file), alt: alternative, width, height }), resolve);
     const note = htmlInline(noteOf(block), resolve);
     return el(
       'figure',

@@ -75,7 +75,7 @@ function leadPicture({ body }: Pick<ArticleDocument, 'body'>): string | null {
 export const uploadKey = (blog: string, file: string) => `upload/${blog}/${file}`;
 
 /**
- * Addresses of an article's pictures on the blogs they were sent to.
+ * Addresses of an article's pictures, and of their copies, on the blogs they were sent to.
  * @param only one blog; else whichever has them
  */
 export async function sentFiles(
@@ -83,8 +83,10 @@ export async function sentFiles(
   document: Pick<ArticleDocument, 'body'> & Partial<Pick<ArticleDocument, 'language'>>,
   only?: string,
 ): Promise<Map<string, string>> {
-  const files = await filesShown(sql, document);
-  if (files.length === 0) return new Map();
+  const shown = await filesShown(sql, document);
+  if (shown.length === 0) return new Map();
+  const copies = await sql.rows<{ copy: string }>('SELECT copy FROM picture_size WHERE file IN (?)', [shown]);
+  const files = [...new Set([...shown, ...copies.map(({ copy }) => copy)])];
   const blogs = only === undefined ? await sql.rows<{ id: string }>('SELECT id FROM blog') : [{ id: only }];
   if (blogs.length === 0) return new Map();
   const rows = await sql.rows<{ key_: string; result: unknown }>(

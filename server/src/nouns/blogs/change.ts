@@ -20,6 +20,8 @@ export interface BlogChange {
   folder?: { [Name in keyof FolderSettings]?: FolderSettings[Name] | undefined } | undefined;
   /** What becomes of changes made here to articles that are out. */
   updates?: WaySettings['updates'] | undefined;
+  /** Whether pictures go there in one width or in several. */
+  pictures?: WaySettings['pictures'] | undefined;
   /** Whether finished articles take the slots of the cadence. */
   move?: boolean | undefined;
 }
@@ -64,10 +66,13 @@ async function write(sql: Sql, ground: Ground, id: string, change: BlogChange): 
       JSON.stringify({
         ...(change.folder ? { folder: change.folder } : {}),
         ...(change.updates ? { updates: change.updates } : {}),
+        ...(change.pictures ? { pictures: change.pictures } : {}),
       }),
       id,
     ],
   );
+  // Posts that are out are sent once more, as they would be sent now.
+  if (change.pictures) await sql.run('UPDATE publication SET anew_at = UTC_TIMESTAMP(3) WHERE blog = ?', [id]);
   if (change.move) {
     const moved = new Map<string, number>();
     for (const { article, to } of await movesOf(sql, ground, id)) {

@@ -16,11 +16,10 @@ import type { Result } from '../../ports/outcome/outcome.ts';
 import type { Tools } from '../../ports/tools.ts';
 import { sentFiles } from '../articles/inTexts.ts';
 import { readRevision } from '../articles/repository.ts';
-import { resolverFor } from '../articles/resolver.ts';
 import { blogTarget, listBlogs } from '../blogs/repository.ts';
 import { isSettled } from './editions.ts';
 import { outWrites } from './out.ts';
-import type { PublishingPorts } from './post.ts';
+import { type PublishingPorts, readersResolve } from './post.ts';
 import { isOut, type Outside, PUBLICATION_COLUMNS, type PublicationRow, placeOf } from './publications.ts';
 
 export type OutsidePorts = PublishingPorts & Pick<Tools, 'reader'>;
@@ -70,7 +69,7 @@ export async function besideOurs(
   if (there === null) return { ok: true, value: { there, digest: 'gone', document, places: [] } };
   const reads = there.markdown === undefined ? 'HTML' : 'Markdown';
   const hasLead = port.can(blog).has('lead picture');
-  const sent = await sentBlocks(ports, blog, document, { reads, hasLead });
+  const sent = await sentBlocks(ports, blog, publication.id, { document, reads, hasLead });
   const own = (await listBlogs(ports.ground.db)).map(({ address }) => address.replace(/\/$/, ''));
   const text = there.markdown ?? there.html ?? '';
   const places =
@@ -91,13 +90,13 @@ export async function besideOurs(
 
 /** Each block of ours as it was sent, the lead picture where it stood in the text. */
 async function sentBlocks(
-  { ground }: OutsidePorts,
+  ports: OutsidePorts,
   blog: BlogTarget,
-  document: ArticleDocument,
-  { reads, hasLead }: { reads: 'HTML' | 'Markdown'; hasLead: boolean },
+  publication: string,
+  { document, reads, hasLead }: { document: ArticleDocument; reads: 'HTML' | 'Markdown'; hasLead: boolean },
 ): Promise<{ id: string; text: string }[]> {
-  const files = await sentFiles(ground.db, document, blog.id);
-  const resolve = await resolverFor(ground.db, document, (digest) => files.get(digest) ?? '');
+  const files = await sentFiles(ports.ground.db, document, blog.id);
+  const resolve = await readersResolve(ports, blog, publication, { document, files });
   const body = document.body.filter((block) => !(hasLead && block.type === 'figure' && block.lead));
   return reads === 'HTML' ? blocksHtml({ body }, resolve) : blocksMarkdown({ body }, resolve);
 }

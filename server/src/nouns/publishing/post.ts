@@ -1,4 +1,11 @@
-import { type ArticleDocument, articleHtml, articleMarkdown, structuredData } from '@grivo/core';
+import {
+  type ArticleDocument,
+  articleHtml,
+  articleMarkdown,
+  type PictureCopy,
+  type Resolve,
+  structuredData,
+} from '@grivo/core';
 import { fileAbout, fileBody } from '../../ground/files/repository.ts';
 import type { Ground } from '../../ground/ground.ts';
 import type { Sql } from '../../ground/store/database.ts';
@@ -9,6 +16,7 @@ import { filesShown } from '../articles/charts.ts';
 import { uploadKey } from '../articles/inTexts.ts';
 import { resolverFor } from '../articles/resolver.ts';
 import { type CountingDoor, countedOn } from '../clicks/door.ts';
+import { copiesOf, makeCopies } from '../pictures/sizes.ts';
 import { markOf, type PublicationRow } from './publications.ts';
 
 /** What publishing works with. */
@@ -17,39 +25,88 @@ export interface PublishingPorts extends CountingDoor {
   blogs: BlogWays;
 }
 
-/** Sends the pictures of an article to a blog, each once. */
+/**
+ * Sends the pictures of an article to a blog, each once, and their copies in other widths where it takes those. A copy that
+ * it refuses, as of a form it does not know, is done without.
+ * @returns where each is now, by its digest
+ */
 export async function sendPictures(
-  { ground, blogs }: PublishingPorts,
+  ports: PublishingPorts,
   doing: Doing,
   blog: BlogTarget,
   document: ArticleDocument,
 ): Promise<Done<Map<string, string>>> {
+  const { db } = ports.ground;
   const sent = new Map<string, string>();
-  for (const file of await filesShown(ground.db, document)) {
-    const about = await fileAbout(ground.db, file);
-    if (!about) throw new Error(`file ${file} is gone`);
-    const done = await effect<string>(ground, doing, {
-      key: uploadKey(blog.id, file),
-      kind: 'upload',
-      service: blog.id,
-      timeLimitMs: blog.timeLimitMs,
-      call: async () =>
-        blogs(blog).upload(
-          blog,
-          {
-            bytes: await fileBody(ground.db, file),
-            mime: about.mime,
-            name: `${document.slug || 'picture'}.${about.mime.split('/')[1]}`,
-          },
-          doing.signal,
-        ),
-      // No way to a blog has one to ask for a file; sending it again leaves an unused copy at worst.
-      find: async () => good(null),
-    });
+  const slug = document.slug || 'picture';
+  const files = await filesShown(db, document);
+  for (const file of files) {
+    const done = await sendFile(ports, doing, blog, file, slug);
     if (done.kind !== 'done') return done;
     sent.set(file, done.value);
   }
+  if (!takesCopies(blog)) return { kind: 'done', value: sent };
+  for (const file of files) await makeCopies(db, file, 'webp');
+  for (const { copy, width } of await copiesOf(db, files)) {
+    if (sent.has(copy)) continue;
+    const done = await sendFile(ports, doing, blog, copy, `${slug}-${width}`);
+    if (done.kind === 'done') sent.set(copy, done.value);
+    else if (done.kind !== 'failed') return done;
+  }
   return { kind: 'done', value: sent };
+}
+
+/** Whether a blog is sent pictures in several widths: its owner says so, and it is sent HTML, which alone can name them. */
+const takesCopies = ({ way, settings }: BlogTarget): boolean =>
+  settings.pictures === 'several' && !(way === 'folder' && settings.folder?.form !== 'HTML');
+
+async function sendFile(
+  { ground, blogs }: PublishingPorts,
+  doing: Doing,
+  blog: BlogTarget,
+  file: string,
+  name: string,
+): Promise<Done<string>> {
+  const about = await fileAbout(ground.db, file);
+  if (!about) throw new Error(`file ${file} is gone`);
+  return effect<string>(ground, doing, {
+    key: uploadKey(blog.id, file),
+    kind: 'upload',
+    service: blog.id,
+    timeLimitMs: blog.timeLimitMs,
+    call: async () =>
+      blogs(blog).upload(
+        blog,
+        { bytes: await fileBody(ground.db, file), mime: about.mime, name: `${name}.${about.mime.split('/')[1]}` },
+        doing.signal,
+      ),
+    // No way to a blog has one to ask for a file; sending it again leaves an unused copy at worst.
+    find: async () => good(null),
+  });
+}
+
+/**
+ * How what an article shows is found by the readers of a blog.
+ * @param files where its pictures and their copies are there, by their digests
+ */
+export async function readersResolve(
+  ports: Pick<PublishingPorts, 'ground' | keyof CountingDoor>,
+  blog: BlogTarget,
+  publication: string,
+  { document, files }: { document: ArticleDocument; files: ReadonlyMap<string, string> },
+): Promise<Resolve> {
+  const { db } = ports.ground;
+  const copies = new Map<string, PictureCopy[]>();
+  if (takesCopies(blog))
+    for (const { file, form, width, copy } of await copiesOf(db, await filesShown(db, document))) {
+      const address = width === 0 ? undefined : files.get(copy);
+      if (address !== undefined) copies.set(file, [...(copies.get(file) ?? []), { form, width, address }]);
+    }
+  return {
+    ...(await resolverFor(db, document, (digest) => files.get(digest) ?? '')),
+    copies: (digest) => copies.get(digest) ?? [],
+    counted: await countedOn(db, ports, blog, publication),
+  };
 }
 
 /** An article as a blog is sent it. Its slug holds the mark by which the post is found again. */
@@ -63,10 +120,7 @@ export async function postOf(
   const { categories, author, carried } = publication;
   const lead = document.body.find((block) => block.type === 'figure' && block.lead);
   const body = document.body.filter((block) => block !== lead);
-  const resolve = {
-    ...(await resolverFor(sql, document, (digest) => files.get(digest) ?? '')),
-    counted: await countedOn(sql, ports, blog, publication.id),
-  };
+  const resolve = await readersResolve(ports, blog, publication.id, { document, files });
   const key = markOf(publication);
   return {
     key,

@@ -8,6 +8,7 @@ import { useNow } from '../../shell/useNow.ts';
 import { count, plural } from '../../words/figures.ts';
 import { moment } from '../../words/time.ts';
 import { BlogTabs } from '../BlogTabs.tsx';
+import { Counted } from './Counted.tsx';
 import { DeadLinks } from './DeadLinks.tsx';
 import { Forward } from './Forward.tsx';
 import { KeptAddresses } from './KeptAddresses.tsx';
@@ -39,6 +40,7 @@ export default function LinksPage() {
             <KeptAddresses blog={id} kind="own" addresses={kept('own')} />
             <KeptAddresses blog={id} kind="outside" addresses={kept('outside')} />
           </div>
+          <Counted blog={id} name={blog.name} />
         </section>
         <section className="border-l border-rule bg-sheet px-6 pr-8 pb-8 max-[1100px]:border-l-0 max-[1100px]:px-8">
           {links.isPending ? <Loading rows={5} /> : <DeadLinks blog={id} dead={links.data?.dead ?? []} now={now} />}

@@ -1,5 +1,5 @@
 // @vitest-environment jsdom
-import type { BlogLinks, Forwards, Pages, Rule, RulesTried } from '@grivo/contract';
+import type { BlogLinks, Clicks, Forwards, Pages, Rule, RulesTried } from '@grivo/contract';
 import { screen, waitFor, within } from '@testing-library/react';
 import { Navigate, Route, Routes } from 'react-router';
 import { beforeEach, describe, expect, it } from 'vitest';
@@ -110,6 +110,19 @@ const pages: Pages = {
   next: null,
 };
 
+const clicks = (change: Partial<Clicks> = {}): Clicks => ({
+  counts: false,
+  can: true,
+  left: 0,
+  days: [
+    { day: '2026-03-01', times: 0 },
+    { day: '2026-03-02', times: 0 },
+  ],
+  links: [],
+  articles: [],
+  ...change,
+});
+
 const show = (answers: Record<string, Answer> = {}) =>
   onScreen(
     <Routes>
@@ -123,6 +136,7 @@ const show = (answers: Record<string, Answer> = {}) =>
       [`GET /blogs/${B}/links`]: links(),
       [`GET /blogs/${B}/links/rules?find=&from=0`]: { rules: [rule()], total: 1, found: 1, next: null },
       [`GET /blogs/${B}/links/forward`]: forwards,
+      [`GET /blogs/${B}/clicks`]: clicks(),
       [`GET /blogs/${B}/links/try`]: tried,
       [`GET /blogs/${B}/links/pages?find=`]: pages,
       ...answers,
@@ -267,4 +281,57 @@ it('numbers and addresses read as people say them', () => {
   expect(shortAddress('https://gut.example/strings/of/silk?partner=7', 24)).toBe('gut.example/…/silk');
   expect(mendedInWords({ articles: 3, updated: 3, left: [] })).toBe('3 articles changed, here and on the blog.');
   expect(mendedInWords({ articles: 0, updated: 0, left: [] })).toBe('Nothing was left to change.');
+});
+
+describe('links that are followed', () => {
+  const counted = clicks({
+    counts: true,
+    days: [
+      { day: '2026-03-01', times: 3 },
+      { day: '2026-03-02', times: 1 },
+    ],
+    links: [{ address: 'https://gut.example/strings', times: 4, articles: 2 }],
+    articles: [
+      { id: id('a'), title: 'Rehairing a bow', times: 3 },
+      { id: id('n'), title: 'Gut strings', times: 1 },
+    ],
+  });
+
+  it('are not counted until it is said, which says what it means; posts still to be brought are told', async () => {
+    const { hands, asked } = show({
+      [`PUT /blogs/${B}/clicks`]: clicks({ counts: true, left: 3 }),
+    });
+    await hands.click(await screen.findByRole('button', { name: /Whether links are counted/ }));
+    expect(screen.getByText(/nothing is kept of who follows it/)).toBeTruthy();
+    await hands.click(screen.getByRole('radio', { name: /counted when they are followed/ }));
+    await waitFor(() => expect(asked).toEqual([{ method: 'PUT', path: `/blogs/${B}/clicks`, body: { counts: true } }]));
+    expect(await screen.findByText(/3 posts are still to be brought to this/)).toBeTruthy();
+    expect(screen.getByText(/Nobody has followed one yet/)).toBeTruthy();
+  });
+
+  it('are told by day, by where they lead and by article, and of one article alone', async () => {
+    const { hands } = show({
+      [`GET /blogs/${B}/clicks`]: counted,
+      [`GET /blogs/${B}/clicks?article=${id('n')}`]: {
+        ...counted,
+        days: [{ day: '2026-03-02', times: 1 }],
+        links: [{ address: 'https://gut.example/strings', times: 1, articles: 1 }],
+        articles: [counted.articles[1]!],
+      },
+    });
+    expect(await screen.findByText('4 times in 30 days')).toBeTruthy();
+    expect(screen.getByRole('img', { name: 'By day. 2026-03-01: 3, 2026-03-02: 1' })).toBeTruthy();
+    expect(screen.getByText('gut.example/strings', { selector: 'a' }).closest('li')!.textContent).toContain(
+      'in 2 articles4',
+    );
+    await hands.click(screen.getByRole('button', { name: 'only this: Gut strings' }));
+    expect(await screen.findByText('1 time in 30 days')).toBeTruthy();
+    await hands.click(screen.getByRole('button', { name: 'show all' }));
+    expect(await screen.findByText('4 times in 30 days')).toBeTruthy();
+  });
+
+  it('cannot be counted where nobody knows where readers reach it, and that is said', async () => {
+    show({ [`GET /blogs/${B}/clicks`]: clicks({ can: false }) });
+    expect(await screen.findByText(/once whoever runs Grivo has said where readers reach it/)).toBeTruthy();
+  });
 });

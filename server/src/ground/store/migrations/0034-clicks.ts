@@ -1,6 +1,6 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 
-/** Clicks on links of articles by day, and posts whose links are to be brought to what is wanted of them. */
+/** Clicks on links of articles by day, and posts that are to be sent anew as they would be sent now. */
 export class Clicks1767300000000 implements MigrationInterface {
   readonly name = 'Clicks1767300000000';
 
@@ -15,11 +15,11 @@ export class Clicks1767300000000 implements MigrationInterface {
          PRIMARY KEY (publication, day, link)
        )`,
     );
-    await q.query('ALTER TABLE publication ADD links_due DATETIME(3), ADD KEY publication_links_due (links_due)');
+    await q.query('ALTER TABLE publication ADD anew_at DATETIME(3), ADD KEY publication_anew (anew_at)');
   }
 
   async down(q: QueryRunner): Promise<void> {
-    await q.query('ALTER TABLE publication DROP KEY publication_links_due, DROP links_due');
+    await q.query('ALTER TABLE publication DROP KEY publication_anew, DROP anew_at');
     await q.query('DROP TABLE click');
   }
 }

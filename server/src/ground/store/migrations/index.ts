@@ -32,6 +32,7 @@ import { Behind1767000000000 } from './0031-behind.ts';
 import { Wording1767100000000 } from './0032-wording.ts';
 import { Likeness1767200000000 } from './0033-likeness.ts';
 import { Clicks1767300000000 } from './0034-clicks.ts';
+import { Sizes1767400000000 } from './0035-sizes.ts';
 
 /** Append-only: a migration that has left this repository is never changed. */
 export const migrations = [
@@ -69,4 +70,5 @@ export const migrations = [
   Wording1767100000000,
   Likeness1767200000000,
   Clicks1767300000000,
+  Sizes1767400000000,
 ];
