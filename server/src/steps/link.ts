@@ -62,7 +62,7 @@ export function performLink(tools: Tools): Performer<StepOf<'link'>> {
 async function byRules(tools: Tools, blog: string, before: ArticleDocument, made: Made[]): Promise<ArticleDocument> {
   const set = await ruleSetFor(tools.ground.db, blog, before.language);
   const { article, placed } = applyRules(before, set);
-  const addresses = new Map([...set.byWords.values()].map((rule) => [rule.id, rule.address]));
+  const addresses = new Map(set.rules.map((rule) => [rule.id, rule.address]));
   for (const { rule, block, words } of placed)
     made.push({ address: addresses.get(rule)!, title: '', anchor: words, block, by: 'rule' });
   return article;

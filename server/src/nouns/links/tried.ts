@@ -32,7 +32,7 @@ const WHY: Record<LeftAlone['why'], string> = {
 export function tried(given: ArticleDocument, set: RuleSet) {
   const document = withoutThem(given, set);
   const { article, placed, alone } = applyRules(document, set);
-  const rules = new Map([...set.byWords.values()].map((rule) => [rule.id, rule]));
+  const rules = new Map(set.rules.map((rule) => [rule.id, rule]));
   const times = new Map<string, number>();
   const texts = article.body.flatMap((block, i): TriedText[] => {
     const was = document.body[i]!;
@@ -58,7 +58,7 @@ export function tried(given: ArticleDocument, set: RuleSet) {
 
 /** The article as it would be before any rule linked anything in it. */
 function withoutThem(document: ArticleDocument, set: RuleSet): ArticleDocument {
-  const addresses = new Set([...set.byWords.values()].map(({ address }) => address));
+  const addresses = new Set(set.rules.map(({ address }) => address));
   const led = linkUses(document).flatMap(({ target }) => (target.to === 'address' ? [target.address] : []));
   return [...new Set(led)]
     .filter((address) => addresses.has(address))
