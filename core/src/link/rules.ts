@@ -191,13 +191,10 @@ const PLAIN_WORD = /[A-Za-z0-9][A-Za-z0-9'’]*/g;
 const PLAIN = /^[\0-\x7f’‘“”–—…]*$/;
 
 function tokensOf(text: string): Token[] {
-  const pattern = PLAIN.test(text) ? PLAIN_WORD : WORD;
   const tokens: Token[] = [];
-  pattern.lastIndex = 0;
-  for (let found = pattern.exec(text); found; found = pattern.exec(text)) {
-    const [word] = found;
-    tokens.push({ lower: plain(word.toLowerCase()), from: found.index, to: pattern.lastIndex });
-  }
+  const found = PLAIN.test(text) ? text.matchAll(PLAIN_WORD) : text.matchAll(WORD);
+  for (const { 0: word, index } of found)
+    tokens.push({ lower: plain(word.toLowerCase()), from: index, to: index + word.length });
   return tokens;
 }
 

@@ -1,10 +1,9 @@
 import { Clicks, ClicksQuery, CountClicks } from '@grivo/contract';
-import { tellChange } from '../ground/store/event.ts';
 import { getBlog } from '../nouns/blogs/repository.ts';
 import { dayIn, daysUntil } from '../nouns/clicks/days.ts';
 import { clicksOfBlog, DAYS } from '../nouns/clicks/repository.ts';
 import { noteAct } from '../nouns/people/acts.ts';
-import { bringDue, anewLeft } from '../nouns/publishing/anew.ts';
+import { anewLeft, countLinks } from '../nouns/publishing/anew.ts';
 import { actorOf } from './access.ts';
 import { notFound, problem } from './problem.ts';
 import type { Product } from './product.ts';
@@ -58,14 +57,7 @@ export function clicksRoutes({ ground, tools, bell }: Product): Route[] {
             'Whoever runs it sets GRIVO_PUBLIC_URL.',
           );
         if ((blog.settings.counts ?? false) !== body.counts) {
-          await db.transaction(async (sql) => {
-            await sql.run('UPDATE blog SET settings = JSON_MERGE_PATCH(settings, ?), rev = rev + 1 WHERE id = ?', [
-              JSON.stringify(body),
-              blog.id,
-            ]);
-            await bringDue(sql, blog.id);
-            await tellChange(sql, ground, 'blog', blog.id);
-          });
+          await countLinks(ground, blog.id, body.counts);
           await noteAct(
             ground,
             actorOf(person, request),

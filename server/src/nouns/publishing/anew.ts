@@ -1,5 +1,4 @@
 import type { Ground } from '../../ground/ground.ts';
-import type { Sql } from '../../ground/store/database.ts';
 import { tellChange } from '../../ground/store/event.ts';
 import { getBlog, targetOf } from '../blogs/repository.ts';
 import { bringAnew } from './byHand.ts';
@@ -12,9 +11,16 @@ const ROUND_MS = 3_000;
 const AGAIN_MINUTES = 30;
 const TIME_LIMIT_MS = 60_000;
 
-/** From now on posts of a blog are sent otherwise, as with their links counted: every post there is brought to it. */
-export async function bringDue(sql: Sql, blog: string): Promise<void> {
-  await sql.run('UPDATE publication SET anew_at = UTC_TIMESTAMP(3) WHERE blog = ?', [blog]);
+/** Has links that lead out of a blog counted from now on, or none of them; every post there is brought to it. */
+export async function countLinks(ground: Ground, blog: string, counts: boolean): Promise<void> {
+  await ground.db.transaction(async (sql) => {
+    await sql.run('UPDATE blog SET settings = JSON_MERGE_PATCH(settings, ?), rev = rev + 1 WHERE id = ?', [
+      JSON.stringify({ counts }),
+      blog,
+    ]);
+    await sql.run('UPDATE publication SET anew_at = UTC_TIMESTAMP(3) WHERE blog = ?', [blog]);
+    await tellChange(sql, ground, 'blog', blog);
+  });
 }
 
 /**
