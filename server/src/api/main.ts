@@ -49,6 +49,7 @@ const product = await assemble({
   folders,
   standIns: config.GRIVO_STAND_INS ?? null,
   publicUrl: config.GRIVO_PUBLIC_URL ?? null,
+  browser: config.GRIVO_BROWSER ?? null,
   trustedProxies: config.GRIVO_TRUSTED_PROXIES,
   migrates: config.GRIVO_ROLE !== 'worker',
 });

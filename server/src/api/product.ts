@@ -45,6 +45,7 @@ import { VideoHost } from '../ports/adapters/videoHost.ts';
 import { Writer } from '../ports/adapters/writer.ts';
 import { type BlogWays, waysOf } from '../ports/blogs/blog.ts';
 import { allWays } from '../ports/blogs/ways/all.ts';
+import { browserHere, HeadlessCamera } from '../ports/camera/camera.ts';
 import { ServiceDirectory } from '../ports/services/directory.ts';
 import { serviceEntity } from '../ports/services/entity.ts';
 import type { Mail } from '../ports/telling/mail.ts';
@@ -77,6 +78,8 @@ export interface ProductOptions {
   mail?: Mail | null;
   /** Where 'keep' writes. */
   keepFolder?: string | null;
+  /** The browser by which pages are pictured; the one Debian has where none is named. */
+  browser?: string | null;
   /** Folders below which blogs may be written to, as absolute paths. */
   folders?: readonly string[];
   /** Whether this process brings the schema up; workers wait for the API to do it. */
@@ -188,6 +191,7 @@ function toolsOf(
   services: ServiceDirectory,
   holder: () => string,
 ): Tools {
+  const browser = browserHere(options.browser ?? null);
   return {
     ...ports,
     services,
@@ -200,6 +204,7 @@ function toolsOf(
     blogs: options.blogs ?? waysOf(ways),
     folders: [...(options.folders ?? [])],
     transcriber: new Transcriber(ports),
+    camera: browser === null ? null : new HeadlessCamera(ports.network, browser),
     publicUrl: options.publicUrl ?? null,
     mail: options.mail ?? null,
     keepFolder: options.keepFolder ?? null,

@@ -10,6 +10,7 @@ import type { Transcriber } from './adapters/transcriber.ts';
 import type { VideoHost } from './adapters/videoHost.ts';
 import type { Writer } from './adapters/writer.ts';
 import type { BlogWays } from './blogs/blog.ts';
+import type { Camera } from './camera/camera.ts';
 import type { ServiceDirectory } from './services/directory.ts';
 import type { Mail } from './telling/mail.ts';
 
@@ -26,6 +27,8 @@ export interface Tools {
   blogs: BlogWays;
   pictureLibrary: PictureLibrary;
   transcriber: Transcriber;
+  /** The browser by which pages are pictured, when this machine has one. */
+  camera: Camera | null;
   /** Where everything that comes from outside is read, apart from everything else. */
   reader: ReadingRoom;
   secrets: Secrets;

@@ -1,4 +1,5 @@
 import {
+  alternativeFrom,
   type Block,
   type BlockOf,
   mayDraw,
@@ -11,13 +12,15 @@ import {
 import type { Performer, StepContext, StepResult } from '../engine/performer.ts';
 import { missing } from '../nouns/articles/fields.ts';
 import type { Tools } from '../ports/tools.ts';
-import { subjectOf } from './asking.ts';
+import { filled, subjectOf } from './asking.ts';
 import { type OwnArticle, ownArticle } from './ownArticle.ts';
 import type { Found, PictureWanted } from './picture.ts';
 import { cardPicture } from './pictureCard.ts';
 import { drawnPicture } from './pictureDrawn.ts';
 import { libraryPicture } from './pictureLibrary.ts';
+import { namedPicture } from './pictureNamed.ts';
 import { ownPicture } from './pictureOwn.ts';
+import { pagePicture } from './picturePage.ts';
 import { stillPicture } from './pictureStill.ts';
 
 type Step = StepOf<'illustrate'>;
@@ -31,6 +34,8 @@ const FROM: Record<
   still: (tools, _, wanted, context) => stillPicture(tools, wanted, context),
   library: (tools, _, wanted, context) => libraryPicture(tools, wanted, context),
   card: cardPicture,
+  field: namedPicture,
+  page: pagePicture,
 };
 
 /** Puts pictures into the article, of the kind the step asks for, else drawn ones where they may be: one at its head, or several in its text. */
@@ -46,11 +51,26 @@ type WithWhy = Found & { kind: Found['kind']; notFound?: string };
 
 /** A picture of the kind that is asked for, else a drawn one; and why the first was not to be had. */
 async function find(tools: Tools, step: Step, wanted: PictureWanted, context: StepContext): Promise<WithWhy> {
-  const found = await FROM[step.lead](tools, step, wanted, context);
+  const found = await said(tools, step, wanted, context, await FROM[step.lead](tools, step, wanted, context));
   if (found.kind !== 'none') return found;
   const why = found.why === undefined ? {} : { notFound: found.why };
   if (step.lead === 'drawn' || !mayDraw(step)) return { ...found, ...why };
   return { ...(await drawnPicture(tools, step, wanted, context)), ...why };
+}
+
+/** A picture with the alternative text the step gives it, where it gives one. */
+async function said(
+  tools: Tools,
+  { alternative }: Step,
+  { title }: PictureWanted,
+  context: StepContext,
+  found: Found,
+): Promise<Found> {
+  if (alternative === '' || found.kind !== 'picture') return found;
+  const own = await filled(tools, { alternative }, context);
+  if (!own.ok) return { kind: 'ended', result: own.result };
+  const text = alternativeFrom(own.texts.alternative, title);
+  return text === null ? found : { ...found, figure: { ...found.figure, alternative: text } };
 }
 
 const isLead = (block: Block): boolean => block.type === 'figure' && block.lead;

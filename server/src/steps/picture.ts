@@ -19,7 +19,11 @@ export interface PictureWanted {
 
 /** A picture and where it is from, none, or why the step ends. */
 export type Found =
-  | { kind: 'picture'; figure: BlockOf<'figure'>; from: 'drawn' | 'still' | 'own' | 'card' | 'library' }
+  | {
+      kind: 'picture';
+      figure: BlockOf<'figure'>;
+      from: 'drawn' | 'still' | 'own' | 'card' | 'library' | 'named' | 'page';
+    }
   | { kind: 'none'; why?: string }
   | { kind: 'ended'; result: StepResult };
 

@@ -1,12 +1,16 @@
 import { z } from 'zod';
-import { headings, instruction, stepBase } from '../fields.ts';
-import type { StepKind } from '../kind.ts';
-import { type Names, plural, type SentencePart } from '../sentence.ts';
+import { fieldName, headings, instruction, stepBase } from '../fields.ts';
+import type { Problem, StepKind } from '../kind.ts';
+import { type Names, optional, plural, type SentencePart } from '../sentence.ts';
 
 const schema = z.strictObject({
   ...stepBase,
   kind: z.literal('illustrate'),
-  lead: z.enum(['drawn', 'still', 'own', 'library', 'card']),
+  lead: z.enum(['drawn', 'still', 'own', 'library', 'card', 'field', 'page']),
+  /** The field that names the pictures, or the page; of a page empty for the one the article is made from. */
+  named: fieldName.or(z.literal('')).default(''),
+  /** What its alternative text is, with fields; empty for what is known to be seen. */
+  alternative: z.string().max(300).default(''),
   /** Where they stand: one at the head of the article, or several in its text. */
   place: z.enum(['lead', 'at headings', 'where they fit']).default('lead'),
   headings: headings.default('2'),
@@ -27,6 +31,9 @@ export type IllustrateStep = z.infer<typeof schema>;
 export const mayDraw = ({ lead, otherwise }: Pick<IllustrateStep, 'lead' | 'otherwise'>): boolean =>
   lead === 'drawn' || otherwise === 'drawn';
 
+/** Whether a field says which pictures it takes. */
+const namesField = ({ lead }: IllustrateStep): boolean => lead === 'field' || lead === 'page';
+
 /** How many pictures it puts into an article, at most. */
 export const picturesAtMost = ({ place, headings, most }: IllustrateStep): number =>
   place === 'lead' ? 1 : place === 'at headings' ? headings.split(',').length : most;
@@ -38,7 +45,11 @@ export const illustrate: StepKind<'illustrate', IllustrateStep> = {
   needs: ['article'],
   gives: ['picture'],
   also: ['pictureSaid', 'pictures'],
-  uses: (step) => [{ field: 'instruction', as: 'template', text: step.instruction }],
+  uses: (step) => [
+    { field: 'instruction', as: 'template', text: step.instruction },
+    { field: 'alternative', as: 'template', text: step.alternative },
+    ...(namesField(step) && step.named !== '' ? [{ field: 'named', as: 'name' as const, text: step.named }] : []),
+  ],
   calls: 'illustrator',
   effect: false,
   writes: false,
@@ -52,6 +63,8 @@ export const illustrate: StepKind<'illustrate', IllustrateStep> = {
     most: 3,
     size: 'full',
     card: '',
+    named: '',
+    alternative: '',
     otherwise: 'drawn',
     manner: 'flat shapes, calm colours',
     instruction: '',
@@ -73,6 +86,7 @@ export const illustrate: StepKind<'illustrate', IllustrateStep> = {
       },
     },
     ...(step.lead === 'card' ? whichCard(step, names) : []),
+    ...(namesField(step) ? [{ text: ' ' }, ...whichField(step)] : []),
     { text: ' ' },
     ...placeOf(step),
     ...(step.lead === 'drawn'
@@ -101,20 +115,43 @@ export const illustrate: StepKind<'illustrate', IllustrateStep> = {
           },
         ]
       : []),
+    ...optional(
+      step.alternative !== '',
+      ', its alternative text ',
+      { word: step.alternative, field: 'alternative', editor: { type: 'text' } },
+      'its alternative text',
+    ),
   ],
-  check: (step, { names: { cards } }) =>
-    step.lead === 'card' && step.card !== '' && cards && !cards.includes(step.card)
-      ? [
-          {
-            step: step.id,
-            field: 'card',
-            grade: 'error',
-            sentence: `No house style has a card ‘${step.card}’.`,
-            mend: 'Choose another, or make it under House style.',
-          },
-        ]
-      : [],
+  check: (step, { names: { cards } }) => [...unnamed(step), ...noSuchCard(step, cards)],
 };
+
+/** A field that is to name the pictures is named itself. */
+function unnamed(step: IllustrateStep): Problem[] {
+  if (step.lead !== 'field' || step.named !== '') return [];
+  return [
+    {
+      step: step.id,
+      field: 'named',
+      grade: 'error',
+      sentence: 'It does not say which field names the pictures.',
+      mend: 'Name a column, or a field of an earlier step.',
+    },
+  ];
+}
+
+function noSuchCard(step: IllustrateStep, cards: readonly string[] | undefined): Problem[] {
+  return step.lead === 'card' && step.card !== '' && cards && !cards.includes(step.card)
+    ? [
+        {
+          step: step.id,
+          field: 'card',
+          grade: 'error',
+          sentence: `No house style has a card ‘${step.card}’.`,
+          mend: 'Choose another, or make it under House style.',
+        },
+      ]
+    : [];
+}
 
 /** Where the pictures stand, in words. */
 function placeOf({ place, headings: numbers, most, size }: IllustrateStep): SentencePart[] {
@@ -148,6 +185,19 @@ function placeOf({ place, headings: numbers, most, size }: IllustrateStep): Sent
           },
         ]),
   ];
+}
+
+/** Which field names them. */
+function whichField({ lead, named }: IllustrateStep): SentencePart[] {
+  if (lead === 'page')
+    return [
+      {
+        word: named === '' ? 'the article is made from' : `at the address in ${named}`,
+        field: 'named',
+        editor: { type: 'text' },
+      },
+    ];
+  return [{ word: named === '' ? 'not chosen yet' : named, field: 'named', editor: { type: 'text' } }];
 }
 
 /** Offered where there is more than one to choose from, or one that is meant by its name. */
@@ -202,6 +252,16 @@ const LEADS = {
     says: 'a picture of a library',
     several: 'pictures of a library',
     does: 'the photograph that fits best in the picture libraries',
+  },
+  field: {
+    says: 'the picture named by',
+    several: 'the pictures named by',
+    does: 'a column or field that holds addresses of pictures, one or several',
+  },
+  page: {
+    says: 'a picture of the page',
+    several: 'a picture of the page',
+    does: 'as a browser shows it, with the page credited',
   },
   card: { says: 'a card', several: 'cards', does: 'its title set into a template of the house style' },
 } as const;

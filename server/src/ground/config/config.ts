@@ -52,6 +52,8 @@ export const Config = z.object({
   GRIVO_MAIL_FROM: z.string().min(3).max(200).default('grivo@localhost'),
   /** Where 'keep' writes its copies. */
   GRIVO_KEEP_FOLDER: z.string().min(1).optional(),
+  /** The browser by which pages are pictured, where it is not Debian's Chromium. */
+  GRIVO_BROWSER: z.string().min(1).optional(),
   /** Folders below which blogs may be written to, separated by commas. */
   GRIVO_FOLDERS: listed,
   GRIVO_LOG: z.enum(['debug', 'info', 'warn', 'error', 'silent']).default('info'),

@@ -1,4 +1,5 @@
 import { lookup as systemLookup } from 'node:dns';
+import { lookup } from 'node:dns/promises';
 import { isIP } from 'node:net';
 import ipaddr from 'ipaddr.js';
 import { Agent, request } from 'undici';
@@ -118,6 +119,20 @@ export class Network {
 
   /** @param isAllowed whether the owner allowed an origin on a private network */
   constructor(private readonly isAllowed: (origin: string) => boolean) {}
+
+  /**
+   * Where a site is, for a program that may go there and nowhere else: what its name leads to now.
+   * @returns null where it may not
+   */
+  async placeOf({ origin, hostname, port, protocol }: URL): Promise<{ address: string; port: number } | null> {
+    const at = port !== '' ? Number(port) : protocol === 'https:' ? 443 : 80;
+    const host = hostname.replace(/^\[|\]$/g, '');
+    const found = await lookup(host, { all: true }).catch(() => []);
+    const [first] = found;
+    if (!first) return null;
+    const isFree = this.isAllowed(origin) || found.every(({ address }) => isPublic(address));
+    return isFree ? { address: first.address, port: at } : null;
+  }
 
   async call(call: Call): Promise<CallOutcome> {
     const outcome = await this.follow(call);

@@ -92,6 +92,12 @@ function withEach(body: readonly Block[], sources: z.infer<typeof Gathered>, say
   return out;
 }
 
+/** The page an article is made from; null where that is none of the web, or several. */
+export function sourceOf({ source }: Readonly<Record<string, unknown>>): { address: string; title: string } | null {
+  const read = SourceField.safeParse(source).data;
+  return read && onTheWeb(read) ? { address: read.address, title: read.title } : null;
+}
+
 /** The picture a source has of itself: the still of its video, or what its item says stands at an address. */
 export function stillOf(given: Readonly<Record<string, unknown>>): {
   picture: string;
