@@ -98,6 +98,7 @@ export {
 } from './card/document.ts';
 export { type CardNeeds, type CardProblem, type Drawn as DrawnCard, drawCard } from './card/draw.ts';
 export { type Chance, chanceFrom, textDigest } from './chance/chance.ts';
+export { type Compared, comparedSeries, comparedTable, PRODUCT_COLUMNS } from './chart/compared.ts';
 export { drawChart } from './chart/draw.ts';
 export { chartInWords, chartOf, seriesCaption, tableOf } from './chart/make.ts';
 export {

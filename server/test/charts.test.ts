@@ -1,5 +1,5 @@
 import type { ArticleWhole } from '@grivo/contract';
-import { type BlockOf, stepKinds as k, type ProcedureDocument, type Step } from '@grivo/core';
+import { type BlockOf, inlineText, stepKinds as k, type ProcedureDocument, type Step } from '@grivo/core';
 import sharp from 'sharp';
 import { describe, expect, test } from 'vitest';
 import { chartPictures } from '../src/nouns/articles/charts.ts';
@@ -100,6 +100,57 @@ describe('the step that draws charts', () => {
     expect(both.tables[0]).toMatchObject({
       rows: [[[{ text: '2019' }], [{ text: '140' }]], expect.anything(), expect.anything()],
     });
+  });
+
+  test('sets items that were taken together side by side, with the columns that are chosen', async () => {
+    const source = await sourceOf({ kind: 'sheet', address: `${desk.w.standIns.address}/sheets/stock.csv` });
+    await desk.ask('POST', `/sources/${source}/look`);
+    const { items } = (
+      await desk.ask<{ items: { id: string; subject: string; leftOut: string | null }[] }>(
+        'GET',
+        `/sources/${source}/items`,
+      )
+    ).body;
+    const offered = items.filter(({ leftOut }) => leftOut === null);
+    // What is drawn is told apart by its name.
+    const three = [...new Map(offered.map((one) => [one.subject, one])).values()].slice(0, 3);
+    const { fields } = (await desk.ask<{ fields: Record<string, unknown> }>('GET', `/items/${three[0]!.id}`)).body;
+    const figures = Object.keys(fields).filter((name) => typeof fields[name] === 'number');
+    expect(figures.length).toBeGreaterThan(0);
+    const made = await desk.ask<{ id: string }>('POST', '/pipelines', {
+      name: 'Round-up',
+      document: {
+        grivo: 1,
+        language: 'en',
+        steps: [
+          { ...k.take.fresh('s1'), sources: [source], most: null, gather: 3 },
+          { ...k['lay out'].fresh('s2'), body: BODY, reads: 'Markdown', title: 'Three of them' },
+          { ...k.chart.fresh('s3'), from: 'items', as: 'both', columns: ['kind', ...figures], most: 5 },
+        ],
+      },
+    });
+    expect(made.status).toBe(201);
+    const { briefs } = (
+      await desk.ask<{ briefs: string[] }>('POST', `/pipelines/${made.body.id}/take`, {
+        items: three.map(({ id }) => id),
+      })
+    ).body;
+    await desk.w.settled(briefs, ['out', 'held', 'stopped']);
+    const [row] = await desk.w.product.ground.db.rows<{ id: string }>('SELECT id FROM article WHERE brief = ?', briefs);
+    const { document } = (await desk.ask<ArticleWhole>('GET', `/articles/${row!.id}`)).body;
+    // Between the opening and the first heading.
+    expect(document.body.map(({ type }) => type)).toEqual([
+      'paragraph',
+      ...figures.map(() => 'chart'),
+      'table',
+      'heading',
+      'paragraph',
+    ]);
+    const table = document.body.find(({ type }) => type === 'table') as BlockOf<'table'>;
+    expect(table.rows.map(([first]) => inlineText(first!)).sort()).toEqual(three.map(({ subject }) => subject).sort());
+    expect(table.head).toHaveLength(2 + figures.length);
+    const chart = document.body.find(({ type }) => type === 'chart') as BlockOf<'chart'>;
+    expect(chart.labels).toHaveLength(3);
   });
 
   test('invents none where the source has none, and does not fail', async () => {

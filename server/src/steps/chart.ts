@@ -4,6 +4,8 @@ import {
   type Block,
   blockText,
   chartOf,
+  comparedSeries,
+  comparedTable,
   type Passage,
   restingOn,
   type Series,
@@ -14,7 +16,7 @@ import {
   textDigest,
 } from '@grivo/core';
 import type { Performer, StepContext } from '../engine/performer.ts';
-import { field, missing, PassagesField } from '../nouns/articles/fields.ts';
+import { field, GatheredItems, missing, PassagesField } from '../nouns/articles/fields.ts';
 import { passagesById } from '../nouns/materials/repository.ts';
 import type { Tools } from '../ports/tools.ts';
 import { ownArticle } from './ownArticle.ts';
@@ -32,17 +34,39 @@ export function performChart(tools: Tools): Performer<StepOf<'chart'>> {
     const article = await ownArticle(tools, context);
     if (!article) return missing('article');
     const { document } = article;
-    const found = step.from === 'field' ? given(context, step.field) : await inSource(tools, context, document);
-    if (found === null) return missing(step.field);
     const own = `${step.id}c`;
     // What an earlier run of this step put there gives way.
-    let body = document.body.filter(({ id }) => !id.startsWith(own));
+    const before = document.body.filter(({ id }) => !id.startsWith(own));
+    if (step.from === 'items') {
+      const items = GatheredItems.safeParse(context.fields['items']).data;
+      if (!items) return missing('items');
+      const blocks = besideEachOther(items, step, own, document);
+      const at = before.findIndex(({ type }) => type === 'heading');
+      const body = at > 0 ? [...before.slice(0, at), ...blocks, ...before.slice(at)] : endedWith(before, blocks);
+      const { article: changed, writes } = await article.change({ ...document, body });
+      return { kind: 'done', fields: { article: changed, charts: blocks.length }, writes };
+    }
+    const found = step.from === 'field' ? given(context, step.field) : await inSource(tools, context, document);
+    if (found === null) return missing(step.field);
+    let body = before;
     const shown = found.slice(0, step.most);
     for (const [n, one] of shown.entries())
       body = placed(body, blocksOf(one, step, `${own}${n + 1}`, document), one, document);
     const { article: changed, writes } = await article.change({ ...document, body });
     return { kind: 'done', fields: { article: changed, charts: shown.length }, writes };
   };
+}
+
+/** Its items beside each other: a table of all columns, and a chart of each that holds figures. */
+function besideEachOther(
+  items: GatheredItems,
+  step: StepOf<'chart'>,
+  own: string,
+  { language }: ArticleDocument,
+): Block[] {
+  const charts = step.as === 'table' ? [] : comparedSeries(items, step.columns).slice(0, step.most);
+  const table = step.as === 'chart' ? null : comparedTable(items, step.columns, `${own}t`, language);
+  return [...charts.map((series, n) => chartOf(series, `${own}${n + 1}`, language)), ...(table ? [table] : [])];
 }
 
 /** Lines of a field that are looked at. */
@@ -124,6 +148,12 @@ function placed(
     endOf(body);
   return [...body.slice(0, at), ...blocks, ...body.slice(at)];
 }
+
+const endedWith = (body: readonly Block[], blocks: readonly Block[]): Block[] => [
+  ...body.slice(0, endOf(body)),
+  ...blocks,
+  ...body.slice(endOf(body)),
+];
 
 function endOf(body: readonly Block[]): number {
   const last = body.findLastIndex(({ type }) => !BELOW_TEXT.includes(type));

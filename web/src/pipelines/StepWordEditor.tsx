@@ -6,6 +6,7 @@ import {
   type Names,
   PARTS,
   PICKS,
+  PRODUCT_COLUMNS,
   propertyIn,
   type SeenField,
   type Step,
@@ -69,10 +70,16 @@ export function textProblem(text: string, fields: readonly SeenField[]): string 
   return strange === undefined ? null : `No step above gives ‘${strange}’.`;
 }
 
-/** Columns of sheets among the fields a step can see. */
+/** Columns of sheets among the fields a step can see; of several items taken together those of any, which each item has itself. */
 function columnsOf({ sources }: Choices, fields: readonly SeenField[]): string[] {
-  const columns = new Set(sources.filter(({ kind }) => kind === 'sheet').flatMap(({ brings }) => sheetColumns(brings)));
-  return fields.flatMap(({ name }) => (columns.has(name) ? name : []));
+  const together = fields.some(({ name }) => name === 'items');
+  const columns = new Set(
+    sources.flatMap(({ kind, brings }) => {
+      if (kind === 'sheet') return sheetColumns(brings);
+      return together && kind === 'catalogue' ? PRODUCT_COLUMNS : [];
+    }),
+  );
+  return together ? [...columns] : fields.flatMap(({ name }) => (columns.has(name) ? name : []));
 }
 
 /** Words for which giving no number means something. */
