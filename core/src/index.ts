@@ -242,7 +242,7 @@ export { mayDraw, picturesAtMost } from './procedure/kinds/illustrate.ts';
 export { leastOf } from './procedure/kinds/lookUp.ts';
 export { OUT_AS, type OutAs, type PublishStep, propertyIn } from './procedure/kinds/publish.ts';
 export { DEGREE_DOES, DEGREES, type Degree } from './procedure/kinds/put.ts';
-export { TELL_BY } from './procedure/kinds/tell.ts';
+export { ATTACHMENTS, TELL_BY } from './procedure/kinds/tell.ts';
 export { PARTS, type Part, PERSONS, type Person, type PersonAsked } from './procedure/kinds/write.ts';
 export { LANGUAGES, languageCalled, languageName } from './procedure/languages.ts';
 export { columnsOf } from './procedure/past.ts';

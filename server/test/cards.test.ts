@@ -51,7 +51,7 @@ describe('cards', () => {
       "SELECT CAST(o.proposed AS CHAR) AS result FROM output o JOIN step_run r ON r.id = o.step_run WHERE r.brief = ? AND r.kind = 'illustrate'",
       [article.brief],
     );
-    expect(row!.result).toContain('no card ‘Not here’');
+    expect(row!.result).toContain('The card ‘Not here’: its house style has no such card.');
   });
 
   test('are drawn with titles before they are kept, short to long, and told where one does not fit', async () => {

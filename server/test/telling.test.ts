@@ -51,6 +51,37 @@ async function run(...then: Step[]): Promise<string[]> {
 
 const inbox = () => w.standIns.received().inbox;
 
+/** The files of a mail (RFC 2045): each by its name, with its bytes. */
+function filesIn({ headers, text }: { headers: Record<string, string>; text: string }): Record<string, Buffer> {
+  const boundary = /boundary="([^"]+)"/.exec(headers['content-type'] ?? '')?.[1];
+  const parts = boundary === undefined ? [] : text.split(`--${boundary}`);
+  return Object.fromEntries(
+    parts.flatMap((part) => {
+      const [head = '', body = ''] = part.split('\r\n\r\n');
+      const name = /filename="?([^"\r\n;]+)/.exec(head)?.[1];
+      return name === undefined ? [] : [[name, Buffer.from(body, /base64/i.test(head) ? 'base64' : 'utf8')]];
+    }),
+  );
+}
+
+test('a mail brings the article along in the forms that are chosen, and a card with its title', async () => {
+  const mailed = { ...k.tell.fresh('t1'), to: 'editor@crockhaven.example', subject: 'New', text: 'Look.' };
+  const briefs = await run({ ...mailed, attach: ['Markdown', 'HTML page', 'Word', 'PDF', 'a card'] });
+  await w.settled(briefs, ['out']);
+  const files = filesIn(inbox()[0]!);
+  const byEnding = Object.fromEntries(Object.entries(files).map(([name, bytes]) => [name.split('.').at(-1), bytes]));
+  expect(Object.keys(byEnding).sort()).toEqual(['docx', 'html', 'md', 'pdf', 'webp']);
+  expect(byEnding['md']!.toString()).toContain('A text on **one crock**');
+  expect(byEnding['html']!.toString()).toContain('<strong>one crock</strong>');
+  expect(byEnding['docx']!.subarray(0, 2).toString()).toBe('PK');
+  expect(byEnding['pdf']!.subarray(0, 5).toString()).toBe('%PDF-');
+  expect(byEnding['webp']!.subarray(8, 12).toString()).toBe('WEBP');
+  // Without any it is the text alone.
+  const plain = await run(mailed);
+  await w.settled(plain, ['out']);
+  expect(filesIn(inbox()[1]!)).toEqual({});
+});
+
 test('a person is told by mail, a channel by message, a program by a signed call', async () => {
   const briefs = await run(
     {

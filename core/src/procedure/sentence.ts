@@ -15,7 +15,7 @@ export type WordEditor =
   | { type: 'number'; least: number; most: number; unit?: string }
   | { type: 'range'; least: number; most: number; unit?: string }
   | { type: 'choice'; options: Option[] }
-  | { type: 'list'; of: 'source' | 'part' | 'word' | 'pick' | 'column' }
+  | { type: 'list'; of: 'source' | 'part' | 'word' | 'pick' | 'column' | 'attachment' }
   | { type: 'reference'; to: 'blog' | 'source' | 'routine' | 'destination' | 'style' }
   /** One of several services of a role. */
   | { type: 'service'; role: ServiceRole }

@@ -6,18 +6,18 @@ import type { Tools } from '../ports/tools.ts';
 import { houseValues, styleFor } from './inStyle.ts';
 import { type Found, figureOf, type PictureWanted } from './picture.ts';
 
-/** A card of the house style with the article's title set into it. A house style without cards has a plain one. */
-export async function cardPicture(
+/** Draws a card of the house style with a title set into it. A house style without cards has a plain one. */
+export async function drawnCard(
   tools: Tools,
-  step: StepOf<'illustrate'>,
-  wanted: PictureWanted,
+  step: Parameters<typeof styleFor>[2] & { id: string; card: string },
+  { document, title }: Pick<PictureWanted, 'document' | 'title'>,
   context: StepContext,
-): Promise<Found> {
+): Promise<Awaited<ReturnType<typeof keepCard>> & { name: string }> {
   const { db, desk } = tools.ground;
-  const { document, title } = wanted;
   const cards = (await styleFor(tools, context, step))?.document.cards ?? [];
   const card = cardCalled(cards, step.card) ?? (step.card === '' ? newCard('Plain') : null);
-  if (!card) return { kind: 'none', why: `Its house style has no card ‘${step.card}’.` };
+  if (!card)
+    return { ok: false, name: step.card, sentence: 'its house style has no such card.', mend: 'Choose another one.' };
   const blog = blogMeant(context.brief.document.steps, step.id);
   const kept = await keepCard(db, card, {
     fields: context.fields,
@@ -28,7 +28,18 @@ export async function cardPicture(
     house: await houseValues(tools, context),
     now: desk.now(),
   });
+  return { ...kept, name: card.name };
+}
+
+/** A card as the picture of an article. */
+export async function cardPicture(
+  tools: Tools,
+  step: StepOf<'illustrate'>,
+  wanted: PictureWanted,
+  context: StepContext,
+): Promise<Found> {
+  const kept = await drawnCard(tools, step, wanted, context);
   return kept.ok
     ? { kind: 'picture', from: 'card', figure: figureOf(wanted, kept, kept.alternative, '') }
-    : { kind: 'none', why: `The card ‘${card.name}’: ${kept.sentence} ${kept.mend}` };
+    : { kind: 'none', why: `The card ‘${kept.name}’: ${kept.sentence} ${kept.mend}` };
 }

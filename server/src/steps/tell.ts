@@ -8,8 +8,10 @@ import { getDestination } from '../nouns/destinations/repository.ts';
 import { bad, good } from '../ports/adapters/port.ts';
 import { effect } from '../ports/intents/effect.ts';
 import { POST_TIME_LIMIT_MS, post } from '../ports/telling/hook.ts';
+import type { Letter } from '../ports/telling/mail.ts';
 import type { Tools } from '../ports/tools.ts';
 import { filled } from './asking.ts';
+import { attachedTo } from './attached.ts';
 
 type TellStep = StepOf<'tell'>;
 
@@ -28,9 +30,11 @@ export function performTell(tools: Tools): Performer<TellStep> {
       .update([context.brief.id, context.run.path, context.draw, to].join('\n'))
       .digest('hex')
       .slice(0, 32);
+    const attached = by === 'mail' ? await attachedTo(tools, step, context) : null;
+    if (attached?.ok === false) return { kind: 'failed', failure: attached.failure };
     const told =
       by === 'mail'
-        ? await mail(tools, context, { to, subject, text, id })
+        ? await mail(tools, context, { to, subject, text, id, attachments: attached?.files ?? [] })
         : await call(tools, context, by, { to, text, id });
     switch (told.kind) {
       case 'done':
@@ -43,11 +47,7 @@ export function performTell(tools: Tools): Performer<TellStep> {
   };
 }
 
-async function mail(
-  { ground, mail: server }: Tools,
-  context: StepContext,
-  letter: { to: string; subject: string; text: string; id: string },
-) {
+async function mail({ ground, mail: server }: Tools, context: StepContext, letter: Letter) {
   if (!server) return { kind: 'failed' as const, failure: { code: 'not-set-up' as const, what: 'mail' } };
   return effect<string>(ground, context, {
     key: `mail/${letter.id}`,

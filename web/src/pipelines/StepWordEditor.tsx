@@ -1,5 +1,6 @@
 import type { Blog, Destination, HouseStyle, Routine, Service, Source } from '@grivo/contract';
 import {
+  ATTACHMENTS,
   expressionProblem,
   FUNCTIONS,
   IS,
@@ -273,7 +274,8 @@ export function StepWordEditor(word: Shown & { editor: WordEditor; field: string
 /** What a list is chosen from. */
 function listed(of: Of<'list'>['of'], choices: Choices, fields: readonly SeenField[]) {
   if (of === 'source') return choices.sources.map(({ id, name }) => ({ value: id, says: name }));
-  const names = of === 'column' ? columnsOf(choices, fields) : of === 'pick' ? PICKS : PARTS;
+  const names =
+    of === 'column' ? columnsOf(choices, fields) : of === 'pick' ? PICKS : of === 'attachment' ? ATTACHMENTS : PARTS;
   return names.map((name) => ({ value: name, says: name }));
 }
 

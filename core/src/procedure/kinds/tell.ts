@@ -1,7 +1,10 @@
 import { z } from 'zod';
 import { instruction, stepBase } from '../fields.ts';
 import type { StepKind } from '../kind.ts';
-import { beginning } from '../sentence.ts';
+import { beginning, listWords, optional } from '../sentence.ts';
+
+/** What a mail may bring along: the article in a form, and a card with its title. */
+export const ATTACHMENTS = ['Markdown', 'HTML page', 'Word', 'PDF', 'a card'] as const;
 
 export const TELL_BY = ['mail', 'message', 'hook'] as const;
 
@@ -15,6 +18,7 @@ const schema = z.strictObject({
   to: z.string().max(1_000),
   subject: z.string().max(300),
   text: instruction,
+  attach: z.array(z.enum(ATTACHMENTS)).max(ATTACHMENTS.length).default([]),
 });
 export type TellStep = z.infer<typeof schema>;
 
@@ -25,6 +29,9 @@ const DOES: Record<TellStep['by'], string> = {
 };
 
 const DESTINATION = { type: 'reference', to: 'destination' } as const;
+
+/** Files go by mail; of a destination that is kept its kind is known when it is told. */
+const mayAttach = ({ by, destination }: TellStep): boolean => by === 'mail' || destination !== null;
 
 export const tell: StepKind<'tell', TellStep> = {
   kind: 'tell',
@@ -40,6 +47,7 @@ export const tell: StepKind<'tell', TellStep> = {
           { field: 'subject', as: 'template' as const, text: step.subject },
           { field: 'text', as: 'template' as const, text: step.text },
         ]),
+    ...(mayAttach(step) && step.attach.length > 0 ? [{ field: 'attach', as: 'name' as const, text: 'article' }] : []),
   ],
   calls: null,
   effect: true,
@@ -53,6 +61,7 @@ export const tell: StepKind<'tell', TellStep> = {
     to: 'editor@example.com',
     subject: '{{ subject }}',
     text: 'Done: {{ subject }}',
+    attach: [],
   }),
   sentence: (step, names) => [
     ...(step.destination === null
@@ -90,6 +99,14 @@ export const tell: StepKind<'tell', TellStep> = {
             editor: { type: 'instruction' as const },
           },
         ]),
+    ...(mayAttach(step)
+      ? optional(
+          step.attach.length > 0,
+          ', with ',
+          { word: listWords(step.attach, ''), field: 'attach', editor: { type: 'list', of: 'attachment' } },
+          'the article attached',
+        )
+      : []),
   ],
   check: (step, context) => {
     const plain = !/[{]/.test(step.to);

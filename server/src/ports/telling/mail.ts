@@ -3,10 +3,17 @@ import type { Logger } from 'nodemailer/lib/shared/index.js';
 import type SMTPTransport from 'nodemailer/lib/smtp-transport/index.js';
 import type { Effect } from '../outcome/outcome.ts';
 
+export interface Attachment {
+  filename: string;
+  content: Buffer;
+  contentType: string;
+}
+
 export interface Letter {
   to: string;
   subject: string;
   text: string;
+  attachments?: readonly Attachment[];
   /** Tells it from every other, so that a reader's program joins doubles. */
   id: string;
 }
@@ -59,6 +66,7 @@ export class Mail {
         to: letter.to,
         subject: letter.subject,
         text: letter.text,
+        attachments: [...(letter.attachments ?? [])],
         messageId: `<${letter.id}@grivo>`,
       });
       return { kind: 'done', value: sent.messageId };
