@@ -72,3 +72,63 @@ test('videos are placed at the second and the last heading, as the sentence of t
   await page.locator('summary').first().click();
   await expect.poll(() => asked.filter((url) => /\/player$/.test(url)).length).toBe(1);
 });
+
+test('the still of a film is the lead picture, chosen in the sentence of the step, with its credit', async ({
+  page,
+}) => {
+  const { services } = await ask<{ services: { role: string; address: string }[] }>(page, 'get', '/services');
+  const host = services.find(({ role }) => role === 'video host')!.address.replace(/\/find$/, '');
+  const film = `${host}/watch/salt-by-weight`;
+  const { id: source } = await ask<{ id: string }>(page, 'post', '/sources', {
+    name: 'One film',
+    settings: { kind: 'requests' },
+  });
+  await ask(page, 'post', `/sources/${source}/requests`, { subject: 'salt by weight', notes: 'Salt.', link: film });
+  const { id: pipeline } = await ask<{ id: string }>(page, 'post', '/pipelines', {
+    name: 'A film with its still',
+    document: {
+      grivo: 1,
+      language: 'en',
+      steps: [
+        { id: 's1', kind: 'take', sources: [source], most: null, everyMinutes: null, atOnce: null, apartMinutes: 0 },
+        { id: 's2', kind: 'read', what: 'the captions', address: '{{ link }}', from: '', to: '' },
+        { id: 's3', kind: 'lay out', body: 'Salt is weighed.', title: 'Weighing salt', reads: 'Markdown' },
+        { id: 's4', kind: 'illustrate', lead: 'drawn', manner: '', otherwise: 'none' },
+      ],
+    },
+  });
+  await page.goto(`${base()}/pipelines/${pipeline}`);
+  await page.getByRole('button', { name: /^illustrate, lead: a drawn picture/ }).click();
+  await page.getByRole('radio', { name: /the source’s own picture/ }).click();
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: /Save as version/ }).click();
+  await expect(page.getByText('Saved as version 2.')).toBeVisible();
+  const { briefs } = await ask<{ briefs: string[] }>(page, 'post', `/pipelines/${pipeline}/take`, {});
+  let article = '';
+  await expect
+    .poll(
+      async () => {
+        const { articles } = await ask<{ articles: { id: string; brief: string }[] }>(page, 'get', '/articles');
+        article = articles.find(({ brief }) => brief === briefs[0])?.id ?? '';
+        if (article === '') return [];
+        const { document } = await ask<{ document: { body: { type: string; lead?: boolean }[] } }>(
+          page,
+          'get',
+          `/articles/${article}`,
+        );
+        return document.body.map(({ type, lead }) => [type, lead ?? false]);
+      },
+      { timeout: 30_000 },
+    )
+    .toEqual([
+      ['figure', true],
+      ['paragraph', false],
+    ]);
+  await page.goto(`${base()}/articles/${article}`);
+  const still = page.getByRole('img', { name: /^Still of “/ });
+  await expect(still).toBeVisible();
+  expect(await still.evaluate((image) => (image as HTMLImageElement).naturalWidth)).toBeGreaterThan(100);
+  await expect(page.getByText('Crockhaven Bench', { exact: true })).toBeVisible();
+  const html = await (await page.request.get(`${base()}/api/articles/${article}/text?as=html`)).text();
+  expect(html).toContain(`<a href="${film}">Crockhaven Bench</a>`);
+});

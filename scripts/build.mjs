@@ -15,8 +15,20 @@ function digestOf(folders, files) {
   return sum.digest('hex');
 }
 
-/** Does the work when the stamp does not tell that it was done with the same sources. */
-async function unlessMade(stamp, digest, work) {
+/** What is being made, by its stamp: who asks meanwhile waits for it, and finds nothing half written. */
+const making = new Map();
+
+/** Does the work when the stamp does not tell that it was done with the same sources; one after the other. */
+function unlessMade(stamp, digest, work) {
+  const made = (making.get(stamp) ?? Promise.resolve()).then(() => makeUnlessMade(stamp, digest, work));
+  making.set(
+    stamp,
+    made.catch(() => undefined),
+  );
+  return made;
+}
+
+async function makeUnlessMade(stamp, digest, work) {
   const path = join(ROOT, stamp);
   mkdirSync(dirname(path), { recursive: true });
   if (existsSync(path) && readFileSync(path, 'utf8') === digest) return;

@@ -132,6 +132,28 @@ describe('pictures brought in', () => {
     expect(said.mend).toBe('Choose a PNG, JPEG, WebP or AVIF.');
   });
 
+  test('a TIFF of sixty megabytes is refused before it is read, and memory stays flat', async () => {
+    const large = await sharp({ create: { width: 5_000, height: 4_000, channels: 3, background: '#a33' } })
+      .tiff({ compression: 'none' })
+      .toBuffer();
+    expect(large.length).toBeGreaterThan(59_000_000);
+    const before = process.memoryUsage().rss;
+    const { status, problem } = await bring(large, 'x');
+    expect([status, problem.mend]).toEqual([
+      expect.toSatisfy((code: number) => code === 413 || code === 422),
+      expect.stringMatching(/smaller|PNG/),
+    ]);
+    expect(process.memoryUsage().rss - before).toBeLessThan(200_000_000);
+    // Whatever it says it is, what is within the limit is told by its bytes.
+    const small = await bring(
+      await sharp({ create: { width: 9, height: 9, channels: 3, background: '#a33' } })
+        .tiff()
+        .toBuffer(),
+      'x',
+    );
+    expect(small.problem.detail).toMatch(/PNG, JPEG, WebP and AVIF are/);
+  });
+
   test('one of nine hundred million dots is refused, and not unpacked', async () => {
     const huge = vast(30_000);
     const before = process.memoryUsage().rss;
