@@ -393,6 +393,24 @@ describe('while an article is edited', () => {
     });
     expect((await ask('GET', `/articles/${page.id}/link-offers?words=x`)).status).toBe(422);
   });
+
+  test('a sentence may lead to what is about the same, where no words of a paragraph do; never to itself', async () => {
+    const page = await published('Medlars: blet them in straw', 'Medlars lie in straw until they are brown and soft.');
+    const other = await published(
+      'November in the shed',
+      'The fruit lies in straw until it is brown, soft and bletted; a medlar takes its time.',
+    );
+    const near = async (article: ArticleWhole, words: string) =>
+      (await ask<LinkOffers>('GET', `/articles/${article.id}/link-offers?near=yes&words=${encodeURIComponent(words)}`))
+        .body.offers;
+    const said = 'They blet in straw, brown and soft, as medlars do.';
+    expect((await near(other, said))[0]).toMatchObject({
+      to: { to: 'article', article: page.id },
+      title: 'Medlars: blet them in straw',
+    });
+    expect(await near(page, said)).toEqual([]);
+    expect(await near(other, 'Nothing of this is known to anybody at all.')).toEqual([]);
+  });
 });
 
 describe('pages of the blog', () => {

@@ -144,7 +144,11 @@ export type Pages = z.infer<typeof Pages>;
 export const BarPage = z.strictObject({ page: z.string().length(64), barred: z.boolean() });
 
 /** Where words of an article could lead. */
-export const LinkOffersQuery = z.object({ words: z.string().trim().min(2).max(200) });
+/** Words that are to lead somewhere; or a whole text, for pages that are about the same whatever words they have. */
+export const LinkOffersQuery = z.object({
+  words: z.string().trim().min(2).max(1_000),
+  near: z.literal('yes').optional(),
+});
 export const LinkOffers = z.object({
   offers: z.array(
     z.object({

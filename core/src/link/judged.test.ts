@@ -60,3 +60,16 @@ test('an anchor is a whole phrase of the paragraph: it neither begins nor ends w
     expect(text.charAt(at + anchor.length), text).not.toMatch(/[\p{L}\p{N}-]/u);
   }
 });
+
+test('what is about the same is found too where no words lead there: offered to a person, the right page is among the first three', () => {
+  const offered = paragraphs.map(({ right, text }) => ({
+    right,
+    first: index[right.startsWith('g') ? 'de' : tongueOf(text)]
+      .near(text)
+      .slice(0, 3)
+      .map(({ page }) => page.address),
+  }));
+  const some = offered.filter(({ right }) => right !== '-');
+  expect(some.filter(({ right, first }) => first.includes(right)).length / some.length).toBeGreaterThanOrEqual(0.8);
+  expect(offered.filter(({ right, first }) => right === '-' && first.length > 0).length).toBeLessThanOrEqual(8);
+});

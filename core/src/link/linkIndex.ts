@@ -88,6 +88,8 @@ interface Titles {
 
 /** A page fits when it scores this. */
 const LEAST = 0.4;
+/** How much of a text a page speaks of that is about the same. */
+const LEAST_NEAR = 0.5;
 /** How much what stands round the anchor counts. */
 const ROUND_WEIGHS = 0.35;
 /** What a word of the title counts beside one of the text. */
@@ -216,6 +218,25 @@ export class LinkIndex {
       }
     }
     return [...best.values()].sort((a, b) => b.score - a.score || (a.page.address < b.page.address ? -1 : 1));
+  }
+
+  /**
+   * What a text is about, whatever words it has for it: pages that speak of most of it, best first. A sentence leads there
+   * where none of its own words can.
+   */
+  near(text: string): { page: Fit['page']; score: number }[] {
+    const stems = [...new Set(contentStems(text, this.language))];
+    const around = new Around(stems, (stem) => ({
+      rarity: this.rarity(stem),
+      number: this.numbers.get(stem) ?? -1,
+    }));
+    const touched = new Set<number>();
+    for (const stem of stems) for (const i of this.byTitle.get(stem)?.pages ?? []) touched.add(i);
+    const nothing: ReadonlySet<string> = new Set();
+    return [...touched]
+      .map((i) => ({ page: this.known[i]!.page, score: around.share(i, this.known[i]!, nothing) }))
+      .filter(({ score }) => score >= LEAST_NEAR)
+      .sort((a, b) => b.score - a.score || (a.page.address < b.page.address ? -1 : 1));
   }
 
   /** Pages whose titles hold what a phrase is about, with the share of the title it says. */

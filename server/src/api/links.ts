@@ -26,7 +26,7 @@ import {
 import { getArticle, readRevision } from '../nouns/articles/repository.ts';
 import { getBlog } from '../nouns/blogs/repository.ts';
 import { addAddress, addressesFor, changeAddress, getAddress, removeAddress } from '../nouns/links/addresses.ts';
-import { offersFor } from '../nouns/links/offers.ts';
+import { nearTo, offersFor } from '../nouns/links/offers.ts';
 import { addressDigest, barPage, pagesShown } from '../nouns/links/pages.ts';
 import {
   addRules,
@@ -365,12 +365,13 @@ function pages(product: Product): Route[] {
       role: 'proofreader',
       query: LinkOffersQuery,
       answer: LinkOffers,
-      handle: async ({ params, query: { words } }) => {
+      handle: async ({ params, query: { words, near } }) => {
         const article = await getArticle(db, params['id']!);
         if (!article) throw notFound('article');
         const blog = await blogOfArticle(db, article);
         if (blog === null) return { offers: [] };
-        return { offers: await offersFor(ground, { blog, language: article.language, words, self: article.id }) };
+        const asked = { blog, language: article.language, words, self: article.id };
+        return { offers: await (near === 'yes' ? nearTo(ground, asked) : offersFor(ground, asked)) };
       },
     }),
     route({

@@ -98,7 +98,9 @@ function Bars({
           onAnew={role === 'proofreader' ? null : () => onBar('anew')}
         />
       ) : null}
-      {view && bar === 'link' ? <LinkBar article={article.id} view={view} onLeave={() => onBar(null)} /> : null}
+      {view && bar === 'link' ? (
+        <LinkBar article={article.id} language={document.language} view={view} onLeave={() => onBar(null)} />
+      ) : null}
       {view && bar === 'anew' ? (
         <AnewBar article={article.id} document={document} view={view} onLeave={() => onBar(null)} />
       ) : null}

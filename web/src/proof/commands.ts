@@ -270,6 +270,27 @@ export function putLink(target: LinkTarget | null): Command {
   };
 }
 
+/**
+ * Adds a short sentence to the end of the paragraph at hand that leads on: 'Read next: Salt by weight.'
+ * @param before the words before the link
+ */
+export function leadOn(before: string, title: string, target: LinkTarget): Command {
+  return (state, dispatch) => {
+    const { $from } = state.selection;
+    if ($from.parent.type !== nodes.paragraph) return false;
+    if (!dispatch) return true;
+    const at = $from.end();
+    const gap = $from.parent.content.size === 0 ? '' : ' ';
+    const tr = state.tr.insert(at, [
+      schema.text(`${gap}${before}: `),
+      schema.text(title, [marks.link.create({ to: target })]),
+      schema.text('.'),
+    ]);
+    dispatch(tr.scrollIntoView());
+    return true;
+  };
+}
+
 export const strong = toggleMark(marks.strong);
 export const emphasis = toggleMark(marks.emphasis);
 export const code = toggleMark(marks.code);

@@ -8,6 +8,7 @@ import {
   enter,
   idsAt,
   insertBlock,
+  leadOn,
   moveBlock,
   newTable,
   outOfList,
@@ -271,6 +272,20 @@ describe('an article in the editor', () => {
     expect(desk.put(1).does(putLink(at('https://c.example')))).toBe(false);
     desk.put(1, 4).does(strong);
     expect(desk.body[0]).toMatchObject({ content: [{ text: 'Gut', marks: ['strong'] }, { text: ' or steel.' }] });
+  });
+
+  it('a sentence leads on from the end of the paragraph at hand, and from nowhere else', () => {
+    const desk = new Desk([
+      paragraph('a', 'Gut or steel.', 'm1'),
+      { type: 'heading', id: 'h', level: 2, text: 'Bows' },
+    ]);
+    const to = { to: 'article' as const, article: 'x'.repeat(20) };
+    desk.put(3).does(leadOn('Read next', 'Strings of silk', to));
+    expect(desk.body[0]).toEqual({
+      ...paragraph('a', '', 'm1'),
+      content: [{ text: 'Gut or steel. Read next: ' }, { text: 'Strings of silk', link: to }, { text: '.' }],
+    });
+    expect(desk.put(desk.state.doc.content.size - 2).does(leadOn('Read next', 'Strings of silk', to))).toBe(false);
   });
 });
 

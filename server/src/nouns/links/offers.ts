@@ -13,6 +13,7 @@ export interface Offer {
 }
 
 const MOST = 8;
+const MOST_NEAR = 4;
 
 /**
  * Where words of an article could lead: pages of its blog and kept addresses that are about them, then pages whose titles hold
@@ -40,6 +41,19 @@ export async function offersFor(
   const once = new Map<string, Offer>();
   for (const offer of [...about, ...named]) if (!once.has(offer.at)) once.set(offer.at, offer);
   return [...once.values()].slice(0, MOST);
+}
+
+/** Pages of its blog that are about what a text of an article says, where no words of it lead there. */
+export async function nearTo(
+  ground: Ground,
+  { blog, language, words, self }: { blog: string; language: string; words: string; self: string },
+): Promise<Offer[]> {
+  const own = await linkIndexOf(ground, blog, language);
+  return own
+    .near(words)
+    .filter(({ page }) => page.article !== self)
+    .slice(0, MOST_NEAR)
+    .map(({ page }) => ({ to: targetOf(page.address, page.article ?? null), title: page.title, at: page.address }));
 }
 
 /** Links to our own articles keep the article: its address may change. */
