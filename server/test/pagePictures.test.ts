@@ -1,5 +1,6 @@
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { stepKinds as k, type Step } from '@grivo/core';
 import sharp from 'sharp';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { atTheDesk, type Desk } from './ground/desk.ts';
@@ -138,4 +139,24 @@ test('pictures a field names are taken in turn, with the words they are called b
   );
   const figures = two.document.body.filter(({ type }) => type === 'figure');
   expect([figures.length, await saidOf(two.id)]).toEqual([2, undefined]);
+});
+
+test('a moment of a film is what it shows there; where it cannot be opened there it is said why', async () => {
+  const film = (slug: string) => `${desk.w.standIns.address}/videos/watch/${slug}`;
+  const read = { ...k.read.fresh('r1'), what: 'the captions' } as Step;
+  const at = (second: number, slug = 'salt-by-weight') =>
+    illustrated('salt by weight', { lead: 'still', second, otherwise: 'none' }, [read], { link: film(slug) });
+  const { lead: early } = await at(2);
+  const { lead } = await at(40);
+  expect([lead!.width, lead!.height]).toEqual([640, 360]);
+  expect(lead!.alternative).toMatch(/^Still of “.+” at 0:40$/);
+  expect(lead!.file).not.toBe(early!.file);
+  expect((await whole(lead!.file)).origin).toBe(film('salt-by-weight'));
+  const late = await at(90);
+  expect([late.lead, await saidOf(late.article.id)]).toEqual([
+    null,
+    'The film cannot be opened at 1:30: it lasts 60 seconds.',
+  ]);
+  const none = await at(2, 'glass-weights');
+  expect([none.lead, await saidOf(none.article.id)]).toEqual([null, 'Its host gives no film, only a still.']);
 });

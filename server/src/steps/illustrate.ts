@@ -31,7 +31,7 @@ const FROM: Record<
 > = {
   drawn: drawnPicture,
   own: (tools, _, wanted) => ownPicture(tools, wanted),
-  still: (tools, _, wanted, context) => stillPicture(tools, wanted, context),
+  still: stillPicture,
   library: (tools, _, wanted, context) => libraryPicture(tools, wanted, context),
   card: cardPicture,
   field: namedPicture,

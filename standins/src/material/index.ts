@@ -148,6 +148,7 @@ export const CHANNELS: readonly ChannelMaterial[] = [
     handle: 'crockhaven-bench',
     name: 'Crockhaven Bench',
     videos: readdirSync(join(import.meta.dirname, 'videos'))
+      .filter((name) => name.endsWith('.txt'))
       .sort()
       .map((file) => videoOf(read(join('videos', file)))),
     lists: {

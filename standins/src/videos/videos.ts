@@ -1,3 +1,5 @@
+import { existsSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { type Request, Router } from 'express';
 import type { Journal } from '../ground/journal.ts';
 import type { Answer, Troubles } from '../ground/trouble.ts';
@@ -112,6 +114,11 @@ export function videoHost(channels: Channels, troubles: Troubles, origin: () => 
     const found = channels.video(String(request.params['slug']));
     return found ? html(playerPage(found.video, at)) : missing();
   });
+  get('/videos/watch/:slug/film.webm', (request) => {
+    const found = channels.video(String(request.params['slug']));
+    const film = found && filmOf(found.video.slug);
+    return film ? partOf(film, String(request.headers.range ?? '')) : missing();
+  });
   get('/videos/watch/:slug/still.png', async (request) => {
     const found = channels.video(String(request.params['slug']));
     if (!found) return missing();
@@ -153,6 +160,24 @@ export function videoHost(channels: Channels, troubles: Troubles, origin: () => 
   return router;
 }
 
+/** The film itself, of the one video that has one: a minute, drawn by hand of the program. */
+function filmOf(slug: string): Buffer | null {
+  const path = join(import.meta.dirname, '..', 'material', 'videos', `${slug}.webm`);
+  return existsSync(path) ? readFileSync(path) : null;
+}
+
+/** A part of a file, as players ask for one (RFC 9110, section 14.2). */
+function partOf(whole: Buffer, range: string): Answer {
+  const type = 'video/webm';
+  const asked = /^bytes=(\d+)-(\d*)$/.exec(range);
+  if (!asked) return { status: 200, type, headers: { 'accept-ranges': 'bytes' }, body: whole };
+  const from = Number(asked[1]);
+  const to = asked[2] === '' ? whole.length - 1 : Math.min(Number(asked[2]), whole.length - 1);
+  if (from > to) return { status: 416, type, headers: { 'content-range': `bytes */${whole.length}` }, body: '' };
+  const headers = { 'accept-ranges': 'bytes', 'content-range': `bytes ${from}-${to}/${whole.length}` };
+  return { status: 206, type, headers, body: whole.subarray(from, to + 1) };
+}
+
 function handleOf(request: Request): string {
   return String(request.params['channel']).replace(/^@/, '');
 }
@@ -183,6 +208,7 @@ function watchPage(channel: ChannelMaterial, video: VideoMaterial, at: (path: st
     description: video.description,
     thumbnailUrl: [`${own}/still.png`],
     embedUrl: `${own}/player`,
+    ...(filmOf(video.slug) ? { contentUrl: `${own}/film.webm` } : {}),
     uploadDate: `${video.date}T10:00:00Z`,
     duration: `PT${Math.floor(seconds / 60)}M${Math.floor(seconds % 60)}S`,
     inLanguage: video.language,

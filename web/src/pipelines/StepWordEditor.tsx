@@ -90,6 +90,7 @@ const NONE: Record<string, string> = {
   likeness: 'do not look',
   own: 'do not look',
   gather: 'a brief of each item',
+  second: 'the still its host has',
 };
 
 const HINT: Record<string, string> = {

@@ -9,6 +9,8 @@ const schema = z.strictObject({
   lead: z.enum(['drawn', 'still', 'own', 'library', 'card', 'field', 'page']),
   /** The field that names the pictures, or the page; of a page empty for the one the article is made from. */
   named: fieldName.or(z.literal('')).default(''),
+  /** The second of its film that is taken; null for the still its host has. */
+  second: z.int().min(0).max(86_400).nullable().default(null),
   /** What its alternative text is, with fields; empty for what is known to be seen. */
   alternative: z.string().max(300).default(''),
   /** Where they stand: one at the head of the article, or several in its text. */
@@ -64,6 +66,7 @@ export const illustrate: StepKind<'illustrate', IllustrateStep> = {
     size: 'full',
     card: '',
     named: '',
+    second: null,
     alternative: '',
     otherwise: 'drawn',
     manner: 'flat shapes, calm colours',
@@ -87,6 +90,7 @@ export const illustrate: StepKind<'illustrate', IllustrateStep> = {
     },
     ...(step.lead === 'card' ? whichCard(step, names) : []),
     ...(namesField(step) ? [{ text: ' ' }, ...whichField(step)] : []),
+    ...(step.lead === 'still' ? whichMoment(step) : []),
     { text: ' ' },
     ...placeOf(step),
     ...(step.lead === 'drawn'
@@ -185,6 +189,17 @@ function placeOf({ place, headings: numbers, most, size }: IllustrateStep): Sent
           },
         ]),
   ];
+}
+
+/** Which moment of a film it is, where that is chosen. */
+function whichMoment({ second }: IllustrateStep): SentencePart[] {
+  const clock = second === null ? '' : `${Math.floor(second / 60)}:${String(second % 60).padStart(2, '0')}`;
+  return optional(
+    second !== null,
+    ' at ',
+    { word: clock, field: 'second', editor: { type: 'number', least: 0, most: 86_400, unit: 'seconds' } },
+    'at a moment of its film',
+  );
 }
 
 /** Which field names them. */

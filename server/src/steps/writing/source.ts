@@ -93,9 +93,11 @@ function withEach(body: readonly Block[], sources: z.infer<typeof Gathered>, say
 }
 
 /** The page an article is made from; null where that is none of the web, or several. */
-export function sourceOf({ source }: Readonly<Record<string, unknown>>): { address: string; title: string } | null {
+export function sourceOf({
+  source,
+}: Readonly<Record<string, unknown>>): Pick<SourceField, 'address' | 'title' | 'by' | 'film'> | null {
   const read = SourceField.safeParse(source).data;
-  return read && onTheWeb(read) ? { address: read.address, title: read.title } : null;
+  return read && onTheWeb(read) ? read : null;
 }
 
 /** The picture a source has of itself: the still of its video, or what its item says stands at an address. */
