@@ -30,6 +30,26 @@ const article = {
 } as unknown as ArticleDocument;
 
 describe('the texts of an article', () => {
+  test('a picture stays the same file in every language, and what is seen on it is said in each', () => {
+    const figure = {
+      type: 'figure',
+      id: 'f',
+      file: 'a'.repeat(64),
+      width: 10,
+      height: 10,
+      alternative: 'A jar on a scale',
+      caption: [{ text: 'Weighed at noon' }],
+      credit: [{ text: 'Ada', link: { to: 'address', address: 'https://a.example' } }],
+      lead: true,
+    };
+    const { units, put } = unitsOf({ ...article, body: [figure] } as unknown as ArticleDocument);
+    const said = new Map(
+      units.map(({ n, text }) => [n, text === 'A jar on a scale' ? 'Ein Glas auf der Waage' : text]),
+    );
+    expect(units.map(({ text }) => text)).toContain('A jar on a scale');
+    expect(put(said).body).toEqual([{ ...figure, alternative: 'Ein Glas auf der Waage' }]);
+  });
+
   test('put back as they were give the article as it was, but for the titles not chosen', () => {
     const { units, put } = unitsOf(article);
     expect(put(new Map(units.map(({ n, text }) => [n, text])))).toEqual({

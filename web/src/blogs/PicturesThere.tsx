@@ -35,7 +35,7 @@ export function PicturesThere({ blog: { id, way, settings } }: { blog: Blog }) {
             options={WIDTHS}
             onChoose={(pictures) => put({ pictures })}
           />
-          ; posts that are out are brought to it by themselves.
+          . When you change this, posts that are out follow by themselves.
         </p>
       )}
       {error ? <Trouble>{inWords(error)}</Trouble> : null}

@@ -129,7 +129,8 @@ function Sentences({
     ...offer,
     command: leadOn(before, offer.title, offer.to),
   }));
-  const able = fitting.filter(({ command }) => command(view.state));
+  const there = linkedIn(view);
+  const able = fitting.filter(({ to, command }) => !there.has(keyOf(to)) && command(view.state));
   if (able.length === 0)
     return (
       <p className="px-8 pb-2 text-small text-ink-3">
@@ -149,6 +150,17 @@ function Sentences({
       ))}
     </ul>
   );
+}
+
+const keyOf = (target: LinkTarget): string => (target.to === 'article' ? target.article : target.address);
+
+/** Where the article leads already. */
+function linkedIn({ state }: EditorView): Set<string> {
+  const there = new Set<string>();
+  state.doc.descendants(({ marks }) => {
+    for (const { attrs } of marks) if (attrs['to']) there.add(keyOf(attrs['to'] as LinkTarget));
+  });
+  return there;
 }
 
 /** Pages of the blog and kept addresses the words could lead to, or those whose titles hold what is typed. */

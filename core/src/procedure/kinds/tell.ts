@@ -102,7 +102,7 @@ export const tell: StepKind<'tell', TellStep> = {
     ...(mayAttach(step)
       ? optional(
           step.attach.length > 0,
-          ', with ',
+          ', attached: ',
           { word: listWords(step.attach, ''), field: 'attach', editor: { type: 'list', of: 'attachment' } },
           'the article attached',
         )
