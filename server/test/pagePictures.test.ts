@@ -52,7 +52,9 @@ beforeAll(async () => {
   await site('open');
   desk.w.product.allowed.add(at.open);
 });
-afterAll(() => servers.forEach((server) => server.close()));
+afterAll(() => {
+  for (const server of servers) server.close();
+});
 
 const whole = async (file: string) =>
   (await desk.ask<{ picture: { kind: string; origin: string; words: string } }>('GET', `/pictures/${file}`)).body

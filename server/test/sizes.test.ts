@@ -4,8 +4,8 @@ import type { ArticleWhole, Blog, BlogWay, OutsideShown } from '@grivo/contract'
 import { type Step, stepKinds } from '@grivo/core';
 import sharp from 'sharp';
 import { describe, expect, test } from 'vitest';
-import { notePictures } from '../src/nouns/pictures/uses.ts';
 import { makeNextCopies } from '../src/nouns/pictures/sizes.ts';
+import { notePictures } from '../src/nouns/pictures/uses.ts';
 import { bringPosts } from '../src/nouns/publishing/anew.ts';
 import type { BlogPort } from '../src/ports/blogs/blog.ts';
 import type { Ask } from './ground/http.ts';

@@ -12,7 +12,7 @@ export interface Compared {
 export const PRODUCT_COLUMNS = ['price', 'category', 'popularity', 'description'] as const;
 
 /** What is known of one: a column of its own, or one of the product it is. */
-function valueOf(item: Compared, field: string): unknown {
+function knownOf(item: Compared, field: string): unknown {
   const product = item['product'];
   const within = product !== null && typeof product === 'object' ? (product as Record<string, unknown>)[field] : null;
   return item[field] ?? within;
@@ -52,7 +52,7 @@ export function comparedTable(
 ): Table | null {
   if (items.length < 2) return null;
   const filled = columns
-    .map((field) => ({ name: columnName(field), cells: items.map((item) => cellOf(valueOf(item, field), language)) }))
+    .map((field) => ({ name: columnName(field), cells: items.map((item) => cellOf(knownOf(item, field), language)) }))
     .filter(({ cells }) => cells.some((cell) => cell !== null));
   if (filled.length === 0) return null;
   return {
@@ -70,7 +70,7 @@ export function comparedTable(
 export function comparedSeries(items: readonly Compared[], columns: readonly string[]): Series[] {
   return columns.flatMap((field) => {
     const cells = items.map((item) =>
-      [item.subject, String(valueOf(item, field) ?? '')].map((cell) => cell.replaceAll('|', ' ')),
+      [item.subject, String(knownOf(item, field) ?? '')].map((cell) => cell.replaceAll('|', ' ')),
     );
     return seriesInRows([' | figure', ...cells.map((row) => row.join(' | '))]).map((series) => ({
       ...series,

@@ -1,5 +1,5 @@
-import sharp from 'sharp';
 import type { StepOf } from '@grivo/core';
+import sharp from 'sharp';
 import type { StepContext } from '../engine/performer.ts';
 import { keepPicture } from '../nouns/pictures/keep.ts';
 import type { Tools } from '../ports/tools.ts';

@@ -1,12 +1,12 @@
 import { LinkOffers } from '@grivo/contract';
 import { type LinkTarget, sayingsIn } from '@grivo/core';
 import { useQuery } from '@tanstack/react-query';
-import type { Command } from 'prosemirror-state';
 import type { EditorView } from 'prosemirror-view';
 import { useDeferredValue, useState } from 'react';
 import { call } from '../api/call.ts';
 import { Button } from '../design/index.ts';
-import { leadOn, linkAt, putLink } from './commands.ts';
+import { linkAt, putLink } from './commands.ts';
+import { LeadOn } from './LeadOn.tsx';
 import { withScheme } from './WholeForm.tsx';
 
 /** Where the selected words lead; a link at hand is changed as a whole. */
@@ -34,23 +34,15 @@ export function LinkBar({
   };
   if (!able)
     return (
-      <div>
-        <p className="proof-bar">
-          Pick the words that are to lead somewhere first, or have a sentence added.
-          <Button look="quiet" anyone className="ml-auto" onClick={() => leave()}>
-            Close
-          </Button>
-        </p>
-        <Sentences
-          article={article}
-          before={sayingsIn(language).readNext}
-          view={view}
-          onTake={(command) => {
-            command(view.state, view.dispatch);
-            leave();
-          }}
-        />
-      </div>
+      <LeadOn
+        article={article}
+        before={sayingsIn(language).readNext}
+        view={view}
+        onLeave={(command) => {
+          command?.(view.state, view.dispatch);
+          leave();
+        }}
+      />
     );
   return (
     <div>
@@ -101,66 +93,6 @@ function wordsAt({ state }: EditorView): string {
   const { from, to, $from } = state.selection;
   const here = linkAt($from);
   return state.doc.textBetween(here && from === to ? here.from : from, here && from === to ? here.end : to, ' ');
-}
-
-/** Sentences that lead on from the paragraph at hand, to pages of the blog that are about the same. */
-function Sentences({
-  article,
-  before,
-  view,
-  onTake,
-}: {
-  article: string;
-  before: string;
-  view: EditorView;
-  onTake: (command: Command) => void;
-}) {
-  const { $from } = view.state.selection;
-  const text = $from.parent.textContent.slice(0, 900);
-  const offers = useQuery({
-    queryKey: ['link offers', article, 'near', text],
-    queryFn: () =>
-      call('GET', `/articles/${article}/link-offers?near=yes&words=${encodeURIComponent(text)}`, {
-        answer: LinkOffers,
-      }),
-    enabled: text.trim().length > 1,
-  });
-  const fitting = (offers.data?.offers ?? []).map((offer) => ({
-    ...offer,
-    command: leadOn(before, offer.title, offer.to),
-  }));
-  const there = linkedIn(view);
-  const able = fitting.filter(({ to, command }) => !there.has(keyOf(to)) && command(view.state));
-  if (able.length === 0)
-    return (
-      <p className="px-8 pb-2 text-small text-ink-3">
-        {offers.isFetching
-          ? 'Looking for pages about the same'
-          : 'No page of the blog is about what this paragraph says.'}
-      </p>
-    );
-  return (
-    <ul aria-label="Sentences that lead on" className="px-8 pb-2 text-small">
-      {able.map(({ title, at, command }) => (
-        <li key={at} className="min-h-6">
-          <button type="button" className="act brackets max-w-full truncate" title={at} onClick={() => onTake(command)}>
-            {before}: {title}.
-          </button>
-        </li>
-      ))}
-    </ul>
-  );
-}
-
-const keyOf = (target: LinkTarget): string => (target.to === 'article' ? target.article : target.address);
-
-/** Where the article leads already. */
-function linkedIn({ state }: EditorView): Set<string> {
-  const there = new Set<string>();
-  state.doc.descendants(({ marks }) => {
-    for (const { attrs } of marks) if (attrs['to']) there.add(keyOf(attrs['to'] as LinkTarget));
-  });
-  return there;
 }
 
 /** Pages of the blog and kept addresses the words could lead to, or those whose titles hold what is typed. */

@@ -1,6 +1,6 @@
 import sharp from 'sharp';
 import { describe, expect, test } from 'vitest';
-import { asDataAddress, drawingAsPng, thumbOf } from './drawing.ts';
+import { asDataAddress, drawingAsPng, drawingAsWebp, thumbOf } from './drawing.ts';
 
 const svg =
   '<svg xmlns="http://www.w3.org/2000/svg" width="40" height="20" viewBox="0 0 40 20"><rect width="40" height="20" fill="#2f5a5d"/></svg>';
@@ -26,6 +26,15 @@ describe('a drawing of ours', () => {
     const { data } = await sharp(png).raw().toBuffer({ resolveWithObject: true });
     expect(data[0]).toBeGreaterThan(150);
   });
+});
+
+test('a drawing is kept as a WebP of its dots, with what shines through where anything does', async () => {
+  const opaque = await drawingAsWebp(svg);
+  expect(await sharp(opaque.body).metadata()).toMatchObject({ format: 'webp', width: 40, height: 20, hasAlpha: false });
+  const { data } = await sharp(opaque.body).raw().toBuffer({ resolveWithObject: true });
+  for (const [i, channel] of [0x2f, 0x5a, 0x5d].entries()) expect(Math.abs(data[i]! - channel)).toBeLessThan(6);
+  const through = await drawingAsWebp(svg.replace('fill=', 'fill-opacity="0.5" fill='));
+  expect(await sharp(through.body).metadata()).toMatchObject({ hasAlpha: true });
 });
 
 describe('a picture to be put into a drawing', () => {

@@ -8,11 +8,32 @@ import { MOST_PIXELS, pictureAs, pictureRefused } from './read.ts';
  * @param width pixels it is to be wide; as wide as it was drawn where none is given
  */
 export function drawingAsPng(svg: string, width?: number): Buffer {
+  return drawn(svg, width).asPng();
+}
+
+/**
+ * The same as it is kept in the library: its dots become a WebP without being packed as a PNG and unpacked between, which
+ * would take half of the time.
+ */
+export async function drawingAsWebp(svg: string): Promise<{ body: Buffer; width: number; height: number }> {
+  const { pixels, width, height } = drawn(svg);
+  const picture = sharp(pixels, { raw: { width, height, channels: 4 } });
+  const body = await (isOpaque(pixels) ? picture.removeAlpha() : picture).webp({ quality: 80, effort: 0 }).toBuffer();
+  return { body, width, height };
+}
+
+/** Whether nothing shines through dots of red, green, blue and alpha. */
+function isOpaque(pixels: Buffer): boolean {
+  for (let i = 3; i < pixels.length; i += 4) if (pixels[i] !== 255) return false;
+  return true;
+}
+
+function drawn(svg: string, width?: number) {
   const drawing = new Resvg(svg, {
     font: { loadSystemFonts: false },
     ...(width === undefined ? {} : { fitTo: { mode: 'width', value: width } }),
   });
-  return drawing.render().asPng();
+  return drawing.render();
 }
 
 /**

@@ -1,7 +1,7 @@
 import type { CardDocument } from '@grivo/core';
-import { drawingAsPng } from '../../formats/pictures/drawing.ts';
+import { drawingAsWebp } from '../../formats/pictures/drawing.ts';
 import type { Database } from '../../ground/store/database.ts';
-import { type Kept, keepPicture } from '../pictures/keep.ts';
+import { type Kept, keepMade } from '../pictures/keep.ts';
 import { type CardSubject, cardAlternative, drawnFor, picturesOfCard } from './draw.ts';
 
 /** Draws a card for a subject into the library; what cannot be drawn is said, with what would mend it. */
@@ -16,6 +16,5 @@ export async function keepCard(
   if (stops) return { ok: false, sentence: stops.sentence, mend: stops.mend };
   const alternative = cardAlternative(drawn.says, subject.language);
   const about = { kind: 'card' as const, words: alternative, credit: '', origin: card.name, cost: 0 };
-  const kept = await keepPicture(db, drawingAsPng(drawn.svg), about);
-  return kept.ok ? { ...kept, alternative } : { ok: false, sentence: kept.problem, mend: 'Try again.' };
+  return { ...(await keepMade(db, await drawingAsWebp(drawn.svg), about)), alternative };
 }

@@ -24,7 +24,15 @@ export async function keepPicture(
     return { ok: false, problem: `it has more than ${MOST_PICTURE_BYTES / 1_000_000} MB` };
   const picture = await pictureAs(bytes, WIDEST, (open) => open.rotate().webp({ quality: 80, effort: 0 }));
   if (!picture.ok) return picture;
-  const { body, width, height } = picture;
+  return keepMade(db, picture, about);
+}
+
+/** Keeps a picture in the library that is as it is to be: a WebP of ours. */
+export async function keepMade(
+  db: Database,
+  { body, width, height }: { body: Buffer; width: number; height: number },
+  about: Omit<NewPicture, 'file' | 'look'>,
+): Promise<Kept & { ok: true }> {
   const file = await storeFile(db, body, { mime: 'image/webp', width, height });
   const isNew = await rememberPicture(db, { ...about, file, look: await lookOf(body) });
   return { ok: true, file, width, height, isNew };
@@ -48,16 +56,6 @@ export async function keepCut(
   const picture = await getPicture(db, file);
   if (!picture) return null;
   const { kind, words, credit, origin } = picture;
-  const { body, width, height } = await cutTo(await fileBody(db, file), cut.wide, cut.high, cut.keep);
-  const made = await storeFile(db, body, { mime: 'image/webp', width, height });
-  const isNew = await rememberPicture(db, {
-    file: made,
-    kind,
-    words,
-    credit,
-    origin,
-    cost: 0,
-    look: await lookOf(body),
-  });
-  return { ok: true, file: made, width, height, isNew };
+  const made = await cutTo(await fileBody(db, file), cut.wide, cut.high, cut.keep);
+  return keepMade(db, made, { kind, words, credit, origin, cost: 0 });
 }
