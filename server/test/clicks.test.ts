@@ -11,7 +11,8 @@ let w: Sites['w'];
 let http: Sites['http'];
 let ask: Sites['ask'];
 let sites: string;
-atTheSites((open) => ({ w, http, ask, sites } = open));
+// What is brought and made in the background the tests do themselves.
+atTheSites((open) => ({ w, http, ask, sites } = open), { upkeep: async () => {} });
 
 const k = stepKinds;
 const BROWSER = 'Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/140.0.0.0 Safari/537.36';

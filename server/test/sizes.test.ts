@@ -16,7 +16,8 @@ let http: Sites['http'];
 let ask: Sites['ask'];
 let sites: string;
 let owner: Ask | undefined;
-atTheSites((open) => ({ w, http, ask, sites } = open));
+// What is brought and made in the background the tests do themselves.
+atTheSites((open) => ({ w, http, ask, sites } = open), { upkeep: async () => {} });
 
 const k = stepKinds;
 let tone = 0;
@@ -63,10 +64,12 @@ async function pictures(blog: string, said: 'one' | 'several'): Promise<void> {
   expect(status).toBe(200);
   expect(body.blogs.find(({ id }) => id === blog)!.settings.pictures).toBe(said);
 }
+/** What upkeep does, until nothing is left to be done. */
 async function work(): Promise<void> {
-  await notePictures(w.product.ground.db);
-  while (await makeNextCopies(w.product.ground.db));
-  while ((await bringPosts(w.product.tools)) > 0);
+  for (let busy = true; busy; ) {
+    await notePictures(w.product.ground.db);
+    busy = (await bringPosts(w.product.tools)) > 0 || (await makeNextCopies(w.product.ground.db));
+  }
 }
 async function unchangedThere(article: ArticleWhole): Promise<void> {
   const at = `/articles/${article.id}/publications/${article.publications[0]!.id}`;

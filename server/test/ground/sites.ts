@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { type BlogWay, FOLDER_AS_MADE, type FolderSettings } from '@grivo/contract';
 import { afterAll, afterEach, beforeAll } from 'vitest';
+import type { EngineOptions } from '../../src/engine/options.ts';
 import { createBlog } from '../../src/nouns/blogs/create.ts';
 import { type Ask, serve } from './http.ts';
 import { DAILY, type World, world } from './world.ts';
@@ -17,7 +18,7 @@ export interface Sites {
 }
 
 /** Opens all of it before the tests of a file, calms the stand-ins after each, and closes it. `at` gets it once it is open. */
-export function atTheSites(at: (sites: Sites) => void): void {
+export function atTheSites(at: (sites: Sites) => void, options: Partial<EngineOptions> = {}): void {
   let open: Sites | undefined;
   beforeAll(async () => {
     const sites = mkdtempSync(join(tmpdir(), 'sites-'));
@@ -25,7 +26,7 @@ export function atTheSites(at: (sites: Sites) => void): void {
     const http = await serve(w);
     open = { w, http, sites, ask: await http.as('editor') };
     at(open);
-    await w.product.work('both');
+    await w.product.work('both', options);
   });
   afterEach(() => open?.w.standIns.calm());
   afterAll(async () => {

@@ -3,8 +3,7 @@ import { MOST_PIXELS, pictureRefused } from './read.ts';
 
 /** Pixels that copies are wide: a telephone, a dense telephone, a text column twice over, and that on dense screens. */
 export const WIDTHS = [400, 800, 1_200, 1_600] as const;
-export const FORMS = ['webp', 'avif'] as const;
-export type PictureForm = (typeof FORMS)[number];
+export type PictureForm = 'webp' | 'avif';
 
 export interface Copy {
   form: PictureForm;

@@ -1,4 +1,4 @@
-import { FORMS, inWidths, type PictureForm, WIDTHS } from '../../formats/pictures/widths.ts';
+import { inWidths, type PictureForm, WIDTHS } from '../../formats/pictures/widths.ts';
 import { fileAbout, fileBody, storeFile } from '../../ground/files/repository.ts';
 import type { Database, Sql } from '../../ground/store/database.ts';
 
@@ -12,12 +12,27 @@ export interface SizedCopy {
   copy: string;
 }
 
+/** Stand in the place of a width: copies are due, or none can be made. */
+const DUE = -1;
+const NONE = 0;
+
 /** Copies there are of pictures, the narrowest first. */
 export async function copiesOf(sql: Sql, files: readonly string[]): Promise<SizedCopy[]> {
   if (files.length === 0) return [];
-  return sql.rows('SELECT file, form, width, copy FROM picture_size WHERE file IN (?) ORDER BY file, form, width', [
-    [...files],
-  ]);
+  return sql.rows(
+    `SELECT file, form, width, copy FROM picture_size WHERE file IN (?) AND width > ${NONE} ORDER BY file, form, width`,
+    [[...files]],
+  );
+}
+
+/** Notes that pictures are to have copies in the form that takes its time, where they have none. */
+export async function copiesDue(sql: Sql, files: readonly string[]): Promise<void> {
+  for (const file of files)
+    await sql.run(
+      `INSERT IGNORE INTO picture_size (file, form, width, copy) SELECT ?, 'avif', ${DUE}, ? FROM DUAL
+       WHERE NOT EXISTS (SELECT 1 FROM picture_size s WHERE s.file = ? AND s.form = 'avif')`,
+      [file, file, file],
+    );
 }
 
 /**
@@ -25,7 +40,10 @@ export async function copiesOf(sql: Sql, files: readonly string[]): Promise<Size
  * gone, has none.
  */
 export async function makeCopies(db: Database, file: string, form: PictureForm): Promise<void> {
-  const known = await db.rows('SELECT 1 FROM picture_size WHERE file = ? AND form = ? LIMIT 1', [file, form]);
+  const known = await db.rows(`SELECT 1 FROM picture_size WHERE file = ? AND form = ? AND width >= ${NONE} LIMIT 1`, [
+    file,
+    form,
+  ]);
   if (known.length > 0) return;
   const about = await fileAbout(db, file);
   if (!about) return;
@@ -50,27 +68,29 @@ export async function makeCopies(db: Database, file: string, form: PictureForm):
 }
 
 /**
- * Makes copies of one more picture of an article that is out, or is to go out, on a blog that takes several widths; posts
- * that were sent without them are due once more.
+ * Makes copies of one more picture that waits for them; posts that were sent without them are due once more.
  * @returns whether there was one
  */
 export async function makeNextCopies(db: Database): Promise<boolean> {
   const [next] = await db.rows<{ file: string }>(
-    `SELECT u.file FROM blog b JOIN publication p ON p.blog = b.id JOIN picture_use u ON u.article = p.article
-     LEFT JOIN picture_size s ON s.file = u.file AND s.form = 'avif'
-     WHERE JSON_VALUE(b.settings, '$.pictures') = 'several' AND p.state IN ('planned', 'creating', 'draft', 'live') AND s.file IS NULL LIMIT 1`,
+    // Where it stands is noted first, so that its posts are found.
+    `SELECT s.file FROM picture_size s WHERE s.form = 'avif' AND s.width = ${DUE}
+     AND EXISTS (SELECT 1 FROM picture_use u WHERE u.file = s.file) LIMIT 1`,
   );
   if (!next) return false;
-  for (const form of FORMS) await makeCopies(db, next.file, form);
-  // One that cannot be copied is its own copy, so that it is not tried for ever.
+  const { file } = next;
+  await makeCopies(db, file, 'avif');
+  await db.run(`DELETE FROM picture_size WHERE file = ? AND form = 'avif' AND width = ${DUE}`, [file]);
+  // One that cannot be copied is not tried for ever.
   await db.run(
-    "INSERT IGNORE INTO picture_size (file, form, width, copy) SELECT ?, 'avif', 0, ? FROM DUAL WHERE NOT EXISTS (SELECT 1 FROM picture_size WHERE file = ? AND form = 'avif')",
-    [next.file, next.file, next.file],
+    `INSERT INTO picture_size (file, form, width, copy) SELECT ?, 'avif', ${NONE}, ? FROM DUAL
+     WHERE NOT EXISTS (SELECT 1 FROM picture_size s WHERE s.file = ? AND s.form = 'avif')`,
+    [file, file, file],
   );
   await db.run(
     `UPDATE publication p JOIN picture_use u ON u.article = p.article JOIN blog b ON b.id = p.blog SET p.anew_at = COALESCE(p.anew_at, UTC_TIMESTAMP(3))
      WHERE u.file = ? AND p.state IN ('draft', 'live') AND JSON_VALUE(b.settings, '$.pictures') = 'several'`,
-    [next.file],
+    [file],
   );
   return true;
 }

@@ -16,7 +16,7 @@ import { filesShown } from '../articles/charts.ts';
 import { uploadKey } from '../articles/inTexts.ts';
 import { resolverFor } from '../articles/resolver.ts';
 import { type CountingDoor, countedOn } from '../clicks/door.ts';
-import { copiesOf, makeCopies } from '../pictures/sizes.ts';
+import { copiesDue, copiesOf, makeCopies } from '../pictures/sizes.ts';
 import { markOf, type PublicationRow } from './publications.ts';
 
 /** What publishing works with. */
@@ -46,8 +46,10 @@ export async function sendPictures(
     sent.set(file, done.value);
   }
   if (!takesCopies(blog)) return { kind: 'done', value: sent };
-  for (const file of files) await makeCopies(db, file, 'webp');
-  for (const { copy, width } of await copiesOf(db, files)) {
+  const figures = document.body.flatMap((block) => (block.type === 'figure' ? block.file : []));
+  for (const file of figures) await makeCopies(db, file, 'webp');
+  await copiesDue(db, figures);
+  for (const { copy, width } of await copiesOf(db, figures)) {
     if (sent.has(copy)) continue;
     const done = await sendFile(ports, doing, blog, copy, `${slug}-${width}`);
     if (done.kind === 'done') sent.set(copy, done.value);
@@ -99,7 +101,7 @@ export async function readersResolve(
   const copies = new Map<string, PictureCopy[]>();
   if (takesCopies(blog))
     for (const { file, form, width, copy } of await copiesOf(db, await filesShown(db, document))) {
-      const address = width === 0 ? undefined : files.get(copy);
+      const address = files.get(copy);
       if (address !== undefined) copies.set(file, [...(copies.get(file) ?? []), { form, width, address }]);
     }
   return {
