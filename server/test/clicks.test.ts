@@ -1,11 +1,9 @@
-import { readdirSync, readFileSync } from 'node:fs';
-import { join } from 'node:path';
 import type { ArticleWhole, BlogWay, Clicks, OutsideShown } from '@grivo/contract';
-import { plainAddress, type Step, stepKinds } from '@grivo/core';
+import { plainAddress } from '@grivo/core';
 import { request } from 'undici';
 import { describe, expect, test, vi } from 'vitest';
 import { bringPosts } from '../src/nouns/publishing/anew.ts';
-import { atTheSites, connectedBy, type Sites } from './ground/sites.ts';
+import { atTheSites, connectedBy, liveOn, readThere, type Sites } from './ground/sites.ts';
 
 let w: Sites['w'];
 let http: Sites['http'];
@@ -14,7 +12,6 @@ let sites: string;
 // What is brought and made in the background the tests do themselves.
 atTheSites((open) => ({ w, http, ask, sites } = open), { upkeep: async () => {} });
 
-const k = stepKinds;
 const BROWSER = 'Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/140.0.0.0 Safari/537.36';
 const SADDLER = 'https://saddler.example/girths?size=12&wide=1';
 
@@ -24,31 +21,13 @@ async function live(title: string, blog: string): Promise<ArticleWhole> {
     await w.product.ground.db.rows<{ address: string }>('SELECT address FROM blog WHERE id = ?', [blog])
   )[0]!;
   const body = `Oil the girth as [the saddler](${SADDLER}) does.\n\nLet it dry as [we say](${address.replace(/\/$/, '')}/drying).`;
-  const pipeline = await w.pipeline([title], (all) => [
-    all[0]!,
-    { ...k['lay out'].fresh('s2'), body, title, reads: 'Markdown' } as Step,
-    { ...k.publish.fresh('s9'), when: 'at once', blog } as Step,
-  ]);
-  const [brief] = await w.take(pipeline);
-  await w.settled([brief!], ['out']);
-  const [row] = await w.product.ground.db.rows<{ id: string }>('SELECT id FROM article WHERE brief = ?', [brief]);
-  return read(row!.id);
+  return liveOn({ w, ask }, blog, { title, body });
 }
 const read = async (id: string) => (await ask<ArticleWhole>('GET', `/articles/${id}`)).body;
 
 /** What readers get of an article where it stands. */
-function there(article: ArticleWhole, way: BlogWay, form: string): string {
-  if (way === 'folder') {
-    const folder = join(sites, form);
-    const file = readdirSync(folder).find((one) => one.startsWith(article.address!.split('/').at(-1)!))!;
-    return readFileSync(join(folder, file), 'utf8');
-  }
-  const post = w.standIns
-    .received()
-    .posts(article.address!.includes('/journal/') ? 'journal' : 'kitchen')
-    .find((one) => one.address === article.address);
-  return post!.html;
-}
+const there = (article: ArticleWhole, way: BlogWay, form: string): string =>
+  readThere({ w, sites }, article, way === 'folder' ? form : null);
 const linksIn = (text: string): string[] =>
   [...text.matchAll(/(?:href="|\]\(<?)(https?:[^")>]+)/g)].map(([, address]) =>
     address!.replace(/&(?:amp|#x26|#38);/g, '&').replaceAll('\\', ''),

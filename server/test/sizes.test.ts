@@ -1,7 +1,4 @@
-import { readdirSync, readFileSync } from 'node:fs';
-import { join } from 'node:path';
 import type { ArticleWhole, Blog, BlogWay, OutsideShown } from '@grivo/contract';
-import { type Step, stepKinds } from '@grivo/core';
 import sharp from 'sharp';
 import { describe, expect, test } from 'vitest';
 import { makeNextCopies } from '../src/nouns/pictures/sizes.ts';
@@ -9,7 +6,7 @@ import { notePictures } from '../src/nouns/pictures/uses.ts';
 import { bringPosts } from '../src/nouns/publishing/anew.ts';
 import type { BlogPort } from '../src/ports/blogs/blog.ts';
 import type { Ask } from './ground/http.ts';
-import { atTheSites, connectedBy, type Sites } from './ground/sites.ts';
+import { atTheSites, connectedBy, liveOn, readThere, type Sites } from './ground/sites.ts';
 
 let w: Sites['w'];
 let http: Sites['http'];
@@ -19,7 +16,6 @@ let owner: Ask | undefined;
 // What is brought and made in the background the tests do themselves.
 atTheSites((open) => ({ w, http, ask, sites } = open), { upkeep: async () => {} });
 
-const k = stepKinds;
 let tone = 0;
 /** A photograph of its own, 1,300 wide, as an address that holds it. */
 async function photograph(): Promise<string> {
@@ -34,28 +30,11 @@ async function photograph(): Promise<string> {
 /** An article with a picture in its text, live on a blog. */
 async function live(title: string, blog: string): Promise<ArticleWhole> {
   const body = `Oil the girth first.\n\n![A girth on a peg](${await photograph()})\n\nThen let it dry.`;
-  const pipeline = await w.pipeline([title], (all) => [
-    all[0]!,
-    { ...k['lay out'].fresh('s2'), body, title, reads: 'Markdown' } as Step,
-    { ...k.publish.fresh('s9'), when: 'at once', blog } as Step,
-  ]);
-  const [brief] = await w.take(pipeline);
-  await w.settled([brief!], ['out']);
-  const [row] = await w.product.ground.db.rows<{ id: string }>('SELECT id FROM article WHERE brief = ?', [brief]);
-  return read(row!.id);
+  return liveOn({ w, ask }, blog, { title, body });
 }
-const read = async (id: string) => (await ask<ArticleWhole>('GET', `/articles/${id}`)).body;
 
-function there(article: ArticleWhole, form: string): string {
-  if (form === '')
-    return w.standIns
-      .received()
-      .posts('kitchen')
-      .find((one) => one.address === article.address)!.html;
-  const folder = join(sites, form);
-  const file = readdirSync(folder).find((one) => one.startsWith(article.address!.split('/').at(-1)!))!;
-  return readFileSync(join(folder, file), 'utf8');
-}
+const there = (article: ArticleWhole, form: string): string =>
+  readThere({ w, sites }, article, form === '' ? null : form);
 const setsIn = (html: string): string[] => [...html.matchAll(/srcset="([^"]+)"/g)].map(([, set]) => set!);
 const widthsIn = (set: string): number[] => [...set.matchAll(/ (\d+)w/g)].map(([, width]) => Number(width));
 async function pictures(blog: string, said: 'one' | 'several'): Promise<void> {
@@ -156,10 +135,7 @@ test('a form that a blog refuses is done without, and nothing else', async () =>
   const article = await live('Stirrups', blog);
   await work();
   tools.blogs = real;
-  const { html } = w.standIns
-    .received()
-    .posts('journal')
-    .find((one) => one.address === article.address)!;
+  const html = there(article, '');
   expect(html).not.toContain('avif');
   expect(setsIn(html).map(widthsIn)).toEqual([[400, 800, 1_200, 1_300]]);
 });

@@ -1,9 +1,10 @@
 import { Clicks, ClicksQuery, CountClicks } from '@grivo/contract';
+import { changeBlogWords } from '../nouns/blogs/change.ts';
 import { getBlog } from '../nouns/blogs/repository.ts';
 import { dayIn, daysUntil } from '../nouns/clicks/days.ts';
 import { clicksOfBlog, DAYS } from '../nouns/clicks/repository.ts';
 import { noteAct } from '../nouns/people/acts.ts';
-import { anewLeft, countLinks } from '../nouns/publishing/anew.ts';
+import { anewLeft } from '../nouns/publishing/anew.ts';
 import { actorOf } from './access.ts';
 import { notFound, problem } from './problem.ts';
 import type { Product } from './product.ts';
@@ -57,7 +58,7 @@ export function clicksRoutes({ ground, tools, bell }: Product): Route[] {
             'Whoever runs it sets GRIVO_PUBLIC_URL.',
           );
         if ((blog.settings.counts ?? false) !== body.counts) {
-          await countLinks(ground, blog.id, body.counts);
+          await changeBlogWords(ground, blog.id, body);
           await noteAct(
             ground,
             actorOf(person, request),

@@ -3,13 +3,12 @@ import type { StepContext } from '../engine/performer.ts';
 import { pictureAs } from '../formats/pictures/read.ts';
 import { videoBlock } from '../formats/videos/block.ts';
 import { storeFile } from '../ground/files/repository.ts';
-import { whyNot } from '../ground/network/network.ts';
 import type { Tools } from '../ports/tools.ts';
+import { fetchedPicture } from './fetchedPicture.ts';
 import { withStills } from './videoStills.ts';
 
 const WIDEST = 1_600;
 const TIME_LIMIT_MS = 20_000;
-const MOST_PICTURE_BYTES = 20_000_000;
 const MOST_VIDEO_PAGE_BYTES = 5_000_000;
 /** Fetched for one text; what a text names beyond is said. */
 const MOST_FETCHED = 60;
@@ -57,7 +56,7 @@ function nameOf({ alternative, address }: PictureAsked): string {
 async function figureOf(tools: Tools, context: StepContext, part: PictureAsked): Promise<Block | string> {
   const bytes = part.address.startsWith('data:')
     ? inAddress(part.address)
-    : await fetchedBytes(tools, context, part.address);
+    : await fetchedPicture(tools, part.address, context.signal);
   if (typeof bytes === 'string') return bytes;
   const picture = await pictureAs(bytes, WIDEST, (open) => open.webp({ quality: 80, effort: 0 }));
   if (!picture.ok) return picture.problem;
@@ -84,20 +83,6 @@ function inAddress(address: string): Buffer | string {
   if (!/;base64$/i.test(head)) return 'its address holds no picture in base64';
   const bytes = Buffer.from(address.slice(comma + 1), 'base64');
   return bytes.length === 0 ? 'its address holds nothing' : bytes;
-}
-
-async function fetchedBytes(tools: Tools, context: StepContext, address: string): Promise<Buffer | string> {
-  if (!/^https?:\/\//i.test(address) || !URL.canParse(address)) return 'it has no address of the web';
-  const outcome = await tools.network.call({
-    method: 'GET',
-    address,
-    headers: { accept: 'image/avif,image/webp,image/png,image/jpeg' },
-    timeLimitMs: TIME_LIMIT_MS,
-    maxBytes: MOST_PICTURE_BYTES,
-    signal: context.signal,
-  });
-  if (outcome.kind !== 'reply') return whyNot(outcome);
-  return outcome.reply.status === 200 ? outcome.reply.body : `it answers ${outcome.reply.status}`;
 }
 
 /** The video of a page; where there is none, or the page cannot be had, the words that stood there. */

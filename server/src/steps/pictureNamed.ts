@@ -1,12 +1,11 @@
 import { alternativeFrom, type StepOf } from '@grivo/core';
 import type { StepContext } from '../engine/performer.ts';
-import { whyNot } from '../ground/network/network.ts';
-import { keepPicture, MOST_PICTURE_BYTES } from '../nouns/pictures/keep.ts';
+import { keepPicture } from '../nouns/pictures/keep.ts';
 import type { Tools } from '../ports/tools.ts';
 import { subjectOf } from './asking.ts';
+import { fetchedPicture } from './fetchedPicture.ts';
 import { type Found, figureOf, type PictureWanted } from './picture.ts';
 
-const TIME_LIMIT_MS = 20_000;
 /** Addresses of a field that are tried for one place. */
 const MOST_TRIED = 10;
 
@@ -15,7 +14,7 @@ const MOST_TRIED = 10;
  * by spaces, commas or lines, or a list. One that cannot be had is passed over, and it is said why.
  */
 export async function namedPicture(
-  { network, ground }: Tools,
+  tools: Tools,
   { named }: StepOf<'illustrate'>,
   wanted: PictureWanted,
   context: StepContext,
@@ -24,23 +23,15 @@ export async function namedPicture(
   if (addresses.length === 0) return { kind: 'none', why: `‘${named}’ names no picture.` };
   const whys: string[] = [];
   for (const address of addresses.slice(0, MOST_TRIED)) {
-    const outcome = await network.call({
-      method: 'GET',
-      address,
-      headers: { accept: 'image/avif,image/webp,image/png,image/jpeg' },
-      timeLimitMs: TIME_LIMIT_MS,
-      maxBytes: MOST_PICTURE_BYTES,
-      signal: context.signal,
-    });
-    const bytes = outcome.kind === 'reply' && outcome.reply.status === 200 ? outcome.reply.body : null;
-    if (bytes === null) {
-      whys.push(`${address}: ${outcome.kind === 'reply' ? `it answers ${outcome.reply.status}` : whyNot(outcome)}.`);
+    const bytes = await fetchedPicture(tools, address, context.signal);
+    if (typeof bytes === 'string') {
+      whys.push(`${address}: ${bytes}.`);
       continue;
     }
     const said = wordsIn(address);
     const words = alternativeFrom(said, wanted.title) ?? alternativeFrom(subjectOf(context), wanted.title) ?? said;
     const about = { kind: 'still' as const, words, credit: '', origin: address, cost: 0 };
-    const kept = await keepPicture(ground.db, bytes, about);
+    const kept = await keepPicture(tools.ground.db, bytes, about);
     if (!kept.ok) whys.push(`${address}: ${kept.problem}.`);
     else if (!wanted.there.has(kept.file))
       return { kind: 'picture', from: 'named', figure: figureOf(wanted, kept, words, '') };

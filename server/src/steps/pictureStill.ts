@@ -2,11 +2,9 @@ import type { StepOf } from '@grivo/core';
 import type { StepContext } from '../engine/performer.ts';
 import { keepPicture } from '../nouns/pictures/keep.ts';
 import type { Tools } from '../ports/tools.ts';
+import { fetchedPicture } from './fetchedPicture.ts';
 import { type Found, figureOf, type PictureWanted } from './picture.ts';
 import { sourceOf, stillOf } from './writing/source.ts';
-
-const TIME_LIMIT_MS = 20_000;
-const MOST_BYTES = 15_000_000;
 
 /** The still of the video an article is made from, a moment of its film, or the picture its product has. */
 export async function stillPicture(
@@ -18,14 +16,9 @@ export async function stillPicture(
   if (second !== null) return momentPicture(tools, second, wanted, { fields, signal });
   const source = stillOf(fields);
   if (!source) return { kind: 'none' };
-  const outcome = await tools.network.call({
-    method: 'GET',
-    address: source.picture,
-    timeLimitMs: TIME_LIMIT_MS,
-    maxBytes: MOST_BYTES,
-  });
-  if (outcome.kind !== 'reply' || outcome.reply.status !== 200) return { kind: 'none' };
-  return keptStill(tools, outcome.reply.body, wanted, source, '');
+  const bytes = await fetchedPicture(tools, source.picture, signal);
+  if (typeof bytes === 'string') return { kind: 'none' };
+  return keptStill(tools, bytes, wanted, source, '');
 }
 
 /** A moment of the film an article is made from, where its host gives the film itself. */

@@ -1,9 +1,7 @@
 import type { Block } from '@grivo/core';
 import { keepPicture } from '../nouns/pictures/keep.ts';
 import type { Tools } from '../ports/tools.ts';
-
-const TIME_LIMIT_MS = 20_000;
-const MOST_BYTES = 15_000_000;
+import { fetchedPicture } from './fetchedPicture.ts';
 
 /**
  * Blocks whose videos have their stills as files of ours, so that readers ask nothing of a host before they press one. A
@@ -17,15 +15,9 @@ export async function withStills(
   return Promise.all(
     body.map(async (block): Promise<Block> => {
       if (block.type !== 'video' || block.picture || !block.still) return block;
-      const outcome = await tools.network.call({
-        method: 'GET',
-        address: block.still,
-        timeLimitMs: TIME_LIMIT_MS,
-        maxBytes: MOST_BYTES,
-        signal,
-      });
-      if (outcome.kind !== 'reply' || outcome.reply.status !== 200) return block;
-      const kept = await keepPicture(tools.ground.db, outcome.reply.body, {
+      const bytes = await fetchedPicture(tools, block.still, signal);
+      if (typeof bytes === 'string') return block;
+      const kept = await keepPicture(tools.ground.db, bytes, {
         kind: 'still',
         words: block.title,
         credit: '',

@@ -1,7 +1,8 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { type BlogWay, FOLDER_AS_MADE, type FolderSettings } from '@grivo/contract';
+import { type ArticleWhole, type BlogWay, FOLDER_AS_MADE, type FolderSettings } from '@grivo/contract';
+import { stepKinds as k, type Step } from '@grivo/core';
 import { afterAll, afterEach, beforeAll } from 'vitest';
 import type { EngineOptions } from '../../src/engine/options.ts';
 import { createBlog } from '../../src/nouns/blogs/create.ts';
@@ -64,4 +65,35 @@ export async function connectedBy(
   });
   if (made.kind !== 'made') throw new Error(made.problem);
   return made.id;
+}
+
+/** An article laid out of a Markdown text and live on a blog. */
+export async function liveOn(
+  { w, ask }: Pick<Sites, 'w' | 'ask'>,
+  blog: string,
+  { title, body }: { title: string; body: string },
+): Promise<ArticleWhole> {
+  const pipeline = await w.pipeline([title], (all) => [
+    all[0]!,
+    { ...k['lay out'].fresh('s2'), body, title, reads: 'Markdown' } as Step,
+    { ...k.publish.fresh('s9'), when: 'at once', blog } as Step,
+  ]);
+  const [brief] = await w.take(pipeline);
+  await w.settled([brief!], ['out']);
+  const [row] = await w.product.ground.db.rows<{ id: string }>('SELECT id FROM article WHERE brief = ?', [brief]);
+  return (await ask<ArticleWhole>('GET', `/articles/${row!.id}`)).body;
+}
+
+/** What readers get of an article at one of the stand-in's blogs, or in a folder. */
+export function readThere(
+  { w, sites }: Pick<Sites, 'w' | 'sites'>,
+  { address }: Pick<ArticleWhole, 'address'>,
+  folder: string | null,
+): string {
+  if (folder !== null) {
+    const at = join(sites, folder);
+    return readFileSync(join(at, readdirSync(at).find((one) => one.startsWith(address!.split('/').at(-1)!))!), 'utf8');
+  }
+  const posts = ['kitchen', 'journal'].flatMap((site) => w.standIns.received().posts(site));
+  return posts.find((one) => one.address === address)!.html;
 }

@@ -22,6 +22,8 @@ export interface BlogChange {
   updates?: WaySettings['updates'] | undefined;
   /** Whether pictures go there in one width or in several. */
   pictures?: WaySettings['pictures'] | undefined;
+  /** Whether links that lead out of our blogs are counted. */
+  counts?: boolean | undefined;
   /** Whether finished articles take the slots of the cadence. */
   move?: boolean | undefined;
 }
@@ -40,7 +42,11 @@ export async function changeBlog(ground: Ground, id: string, rev: number, change
 }
 
 /** Changes the words of a blog that are named and leaves all others as they are, whoever else changes those. */
-export async function changeBlogWords(ground: Ground, id: string, { cadence, ...change }: BlogWords): Promise<void> {
+export async function changeBlogWords(
+  ground: Ground,
+  id: string,
+  { cadence, ...change }: BlogWords & Pick<BlogChange, 'counts'>,
+): Promise<void> {
   await ground.db.transaction(async (sql) => {
     const [row] = await sql.rows<{ cadence: unknown }>('SELECT cadence FROM blog WHERE id = ? FOR UPDATE', [id]);
     if (!row) return;
@@ -67,12 +73,14 @@ async function write(sql: Sql, ground: Ground, id: string, change: BlogChange): 
         ...(change.folder ? { folder: change.folder } : {}),
         ...(change.updates ? { updates: change.updates } : {}),
         ...(change.pictures ? { pictures: change.pictures } : {}),
+        ...(change.counts === undefined ? {} : { counts: change.counts }),
       }),
       id,
     ],
   );
   // Posts that are out are sent once more, as they would be sent now.
-  if (change.pictures) await sql.run('UPDATE publication SET anew_at = UTC_TIMESTAMP(3) WHERE blog = ?', [id]);
+  if (change.pictures || change.counts !== undefined)
+    await sql.run('UPDATE publication SET anew_at = UTC_TIMESTAMP(3) WHERE blog = ?', [id]);
   if (change.move) {
     const moved = new Map<string, number>();
     for (const { article, to } of await movesOf(sql, ground, id)) {

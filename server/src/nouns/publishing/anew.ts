@@ -11,18 +11,6 @@ const ROUND_MS = 3_000;
 const AGAIN_MINUTES = 30;
 const TIME_LIMIT_MS = 60_000;
 
-/** Has links that lead out of a blog counted from now on, or none of them; every post there is brought to it. */
-export async function countLinks(ground: Ground, blog: string, counts: boolean): Promise<void> {
-  await ground.db.transaction(async (sql) => {
-    await sql.run('UPDATE blog SET settings = JSON_MERGE_PATCH(settings, ?), rev = rev + 1 WHERE id = ?', [
-      JSON.stringify({ counts }),
-      blog,
-    ]);
-    await sql.run('UPDATE publication SET anew_at = UTC_TIMESTAMP(3) WHERE blog = ?', [blog]);
-    await tellChange(sql, ground, 'blog', blog);
-  });
-}
-
 /**
  * Sends posts that are due once more as they would be sent now, each with the revision it shows. One that somebody changed
  * on the blog is not written over; it waits until that is settled.

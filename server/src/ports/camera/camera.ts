@@ -64,7 +64,9 @@ export class HeadlessCamera implements Camera {
 
   /** One after the other: a browser takes much memory. */
   private inTurn(address: string, signal: AbortSignal, take: (page: Page) => Promise<Shot>): Promise<Shot> {
-    const taken = this.turn.then(() => this.take(address, signal, take));
+    const taken = this.turn.then(() =>
+      signal.aborted ? { ok: false as const, why: 'it was stopped' } : this.take(address, signal, take),
+    );
     this.turn = taken.catch(() => undefined);
     return taken;
   }
