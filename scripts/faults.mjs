@@ -220,12 +220,22 @@ async function mend() {
   for (const { id } of (await patient('GET', '/incidents')).incidents)
     await patient('POST', `/incidents/${id}/release`, {}).catch(unlessOver);
   for (const { id, standing } of await everyRow(patient, '/briefs', 'briefs'))
-    if (standing === 'stopped') await patient('POST', `/briefs/${id}/release`, {}).catch(unlessOver);
+    if (standing === 'stopped')
+      await patient('POST', `/briefs/${id}/${(await isHopeless(id)) ? 'set-aside' : 'release'}`, {}).catch(unlessOver);
     else if (standing === 'waiting' && random() < 0.3)
       await patient('POST', `/briefs/${id}/ahead`, {}).catch(unlessOver);
   for (const { brief, run } of (await patient('GET', '/holds')).holds)
     await patient('POST', `/briefs/${brief}/holds/${run}`, { decide: 'pass' }).catch(unlessOver);
   if (cap !== Number.POSITIVE_INFINITY && (await patient('GET', '/limit')).spentMicros > cap * 0.6) await raise();
+}
+
+/** Whether a text was not put into its language again and again: the model has too few words for it, whatever one does. */
+async function isHopeless(brief) {
+  const { runs } = await patient('GET', `/briefs/${brief}`);
+  return runs.some(
+    ({ state, attempts, failure }) =>
+      state === 'stopped' && attempts > 3 && failure?.problem === 'Translation incomplete',
+  );
 }
 
 /** The limit is raised by a little whenever work has come near it, so that it is met again and again. */

@@ -11,7 +11,7 @@ atTheDesk(
   (open) => {
     desk = open;
   },
-  { upkeep: async () => {} },
+  { upkeep: [] },
 );
 const { sourceOf } = intakeAt(() => desk);
 

@@ -10,7 +10,7 @@ let http: Sites['http'];
 let ask: Sites['ask'];
 let sites: string;
 // What is brought and made in the background the tests do themselves.
-atTheSites((open) => ({ w, http, ask, sites } = open), { upkeep: async () => {} });
+atTheSites((open) => ({ w, http, ask, sites } = open), { upkeep: [] });
 
 const BROWSER = 'Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/140.0.0.0 Safari/537.36';
 const SADDLER = 'https://saddler.example/girths?size=12&wide=1';

@@ -249,6 +249,15 @@ describe('what the outside did is always recorded', () => {
 });
 
 describe('small and lasting', () => {
+  test('a chore that fails keeps none of those after it from being done', async () => {
+    let done = 0;
+    const fails = async () => {
+      throw new Error('it cannot be done');
+    };
+    await w.product.work('worker', { upkeep: [fails, async () => done++] });
+    await expect.poll(() => done, { timeout: 20_000 }).toBeGreaterThan(0);
+  });
+
   test('the first connection of a pool reads what is committed, like all others', async () => {
     const one = await Database.open((db().source.options as { url: string }).url, 1);
     expect(await one.rows('SELECT @@tx_isolation AS how, @@time_zone AS zone')).toEqual([

@@ -9,7 +9,7 @@ atTheDesk(
   (open) => {
     desk = open;
   },
-  { upkeep: async () => {} },
+  { upkeep: [] },
 );
 const illustrated = illustrating(() => desk);
 const whole = async (file: string) => (await desk.ask<PictureWhole>('GET', `/pictures/${file}`)).body;

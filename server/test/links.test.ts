@@ -23,7 +23,7 @@ let ask: Desk['ask'];
 let cookie: string;
 let http: Desk['http'];
 // Links are looked at when a test says so.
-atTheDesk((desk) => ({ w, ask, cookie, http } = desk), { upkeep: async () => {} });
+atTheDesk((desk) => ({ w, ask, cookie, http } = desk), { upkeep: [] });
 
 const k = stepKinds;
 

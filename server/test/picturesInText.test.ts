@@ -9,7 +9,7 @@ atTheDesk(
   (open) => {
     desk = open;
   },
-  { upkeep: async () => {} },
+  { upkeep: [] },
 );
 const illustrated = illustrating(() => desk);
 

@@ -14,7 +14,7 @@ let ask: Sites['ask'];
 let sites: string;
 let owner: Ask | undefined;
 // What is brought and made in the background the tests do themselves.
-atTheSites((open) => ({ w, http, ask, sites } = open), { upkeep: async () => {} });
+atTheSites((open) => ({ w, http, ask, sites } = open), { upkeep: [] });
 
 let tone = 0;
 /** A photograph of its own, 1,300 wide, as an address that holds it. */

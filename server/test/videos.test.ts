@@ -8,7 +8,7 @@ atTheDesk(
   (open) => {
     desk = open;
   },
-  { upkeep: async () => {} },
+  { upkeep: [] },
 );
 afterEach(() => desk.w.standIns.calm());
 

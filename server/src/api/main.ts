@@ -70,7 +70,12 @@ else {
   console.log(`Grivo works as ${engine.worker}`);
 }
 
-const server = config.GRIVO_ROLE === 'worker' ? null : createServer(app(product));
+/**
+ * How long a line without a request stays open. Longer than the minute most programs and gateways keep theirs: where both
+ * close it at the same moment, a request that is just on its way gets no answer.
+ */
+const IDLE_LINE_MS = 75_000;
+const server = config.GRIVO_ROLE === 'worker' ? null : createServer({ keepAliveTimeout: IDLE_LINE_MS }, app(product));
 server?.listen(config.GRIVO_PORT, config.GRIVO_HOST, () => {
   const { port } = server.address() as AddressInfo;
   console.log(`Grivo listens on http://${config.GRIVO_HOST}:${port}`);

@@ -220,6 +220,9 @@ function engineOf(
   options: { role: ProcessRole } & Partial<EngineOptions>,
 ): Engine {
   const looker = new LinkLooker(tools);
+  const told = (changed: boolean): void => {
+    if (changed) bell.ring({ kind: 'event' });
+  };
   return new Engine(tools.ground, bell, services, {
     performers: performers(tools),
     pinsFor,
@@ -231,23 +234,23 @@ function engineOf(
         onFired,
         (pipeline) => groupsFor(tools, procedures, pipeline),
       ),
-    chores: async () => {
-      await finishCalls(tools, bell);
-      await settlePublishing(tools);
-      await takeBackDated(tools);
-      await compareOutside(tools);
-    },
-    upkeep: async () => {
-      await noteUses(tools.ground.db);
-      await notePictures(tools.ground.db);
-      if (await makeNextCopies(tools.ground.db)) bell.ring({ kind: 'event' });
-      if ((await noteGlances(tools.ground)) > 0) bell.ring({ kind: 'event' });
-      if ((await bringChanges(tools)) > 0) bell.ring({ kind: 'event' });
-      if ((await bringPosts(tools)) > 0) bell.ring({ kind: 'event' });
-      await sendPings(tools);
-      await looker.round();
-      await readPagesDue(tools);
-    },
+    chores: [
+      () => finishCalls(tools, bell),
+      () => settlePublishing(tools),
+      () => takeBackDated(tools),
+      () => compareOutside(tools),
+    ],
+    upkeep: [
+      () => noteUses(tools.ground.db),
+      () => notePictures(tools.ground.db),
+      async () => told(await makeNextCopies(tools.ground.db)),
+      async () => told((await noteGlances(tools.ground)) > 0),
+      async () => told((await bringChanges(tools)) > 0),
+      async () => told((await bringPosts(tools)) > 0),
+      () => sendPings(tools),
+      () => looker.round(),
+      () => readPagesDue(tools),
+    ],
     ...options,
   });
 }

@@ -16,7 +16,7 @@ import { releasePastLimits, TRIES_ANYWAY } from './incidents.ts';
 import { priorityOfLane, type ServiceFor, serviceCalledBy, serviceOfLane } from './lane.ts';
 import { Lease } from './lease.ts';
 import { runMoves } from './moves.ts';
-import { type EngineOptions, type Fires, NOTHING_FIRES } from './options.ts';
+import { type Chore, type EngineOptions, type Fires, NOTHING_FIRES } from './options.ts';
 import { perform } from './perform.ts';
 import { Permits } from './permits.ts';
 import { placeInHand } from './place.ts';
@@ -100,9 +100,8 @@ export class Engine {
     this.every(scan, () => this.safetyScan());
     this.every(Math.min(scan, 250), () => this.keepTime());
     this.every(Math.min(scan, 300), () => this.tidy());
-    const { chores, upkeep } = this.options;
-    if (chores) this.every(CHORES_MS, chores);
-    if (upkeep) this.every(CHORES_MS, upkeep);
+    for (const chores of [this.options.chores, this.options.upkeep])
+      if (chores) this.every(CHORES_MS, () => this.inTurn(chores));
     this.every(THIN_MS, async () => void (await thin(this.ground)));
     await this.safetyScan();
   }
@@ -138,15 +137,24 @@ export class Engine {
       if (busy || this.stopping) return;
       busy = true;
       work()
-        .catch((error) =>
-          this.ground.log[isLostConnection(error) ? 'warn' : 'error']({ err: error }, 'engine round failed'),
-        )
+        .catch(this.sayFailed)
         .finally(() => {
           busy = false;
         });
     }, ms);
     timer.unref();
     this.timers.add(timer);
+  }
+
+  private readonly sayFailed = (error: unknown): void => {
+    this.ground.log[isLostConnection(error) ? 'warn' : 'error']({ err: error }, 'engine round failed');
+  };
+
+  private async inTurn(chores: readonly Chore[]): Promise<void> {
+    for (const chore of chores) {
+      if (this.stopping) return;
+      await chore().catch(this.sayFailed);
+    }
   }
 
   private onRing(ring: Ring): void {

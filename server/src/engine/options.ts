@@ -25,7 +25,10 @@ export interface EngineOptions {
   /** The versions of the routines a document uses, as they are now. */
   pinsFor?: PinsFor;
   /** What is to be finished that others left behind. */
-  chores?: () => Promise<void>;
+  chores?: readonly Chore[];
   /** What is looked after beside the work, and may take its time. */
-  upkeep?: () => Promise<void>;
+  upkeep?: readonly Chore[];
 }
+
+/** One of several things that are done in turn, again and again; where it fails, the others are done all the same. */
+export type Chore = () => Promise<unknown>;

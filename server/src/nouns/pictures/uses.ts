@@ -12,13 +12,18 @@ const AT_ONCE = 60;
  * @returns how many articles there were
  */
 export async function notePictures(db: Database): Promise<number> {
-  const due = await db.rows<{ id: string; current: string | null }>(
-    `SELECT id, current FROM article WHERE pictures_due = 1 LIMIT ${AT_ONCE}`,
-  );
-  for (const { id, current } of due) {
-    const document = current === null ? null : await readRevision(db, current);
-    const figures = (document?.body ?? []).flatMap(picturesOf);
+  const due = await db.rows<{ id: string }>(`SELECT id FROM article WHERE pictures_due = 1 LIMIT ${AT_ONCE}`);
+  for (const { id } of due) {
     await db.transaction(async (sql) => {
+      // Two processes may look at once: the second waits here, and finds nothing left to do.
+      const [article] = await sql.rows<{ current: string | null }>(
+        'SELECT current FROM article WHERE id = ? AND pictures_due = 1 FOR UPDATE',
+        [id],
+      );
+      if (!article) return;
+      const { current } = article;
+      const document = current === null ? null : await readRevision(sql, current);
+      const figures = (document?.body ?? []).flatMap(picturesOf);
       await sql.run('DELETE FROM picture_use WHERE article = ?', [id]);
       const once = [...new Map(figures.map((figure) => [figure.file, figure])).values()];
       for (const figure of once) {
