@@ -3,7 +3,7 @@
 import { newCard } from '@grivo/core';
 import sharp from 'sharp';
 import { keptPairs } from '../../core/src/honesty/pairs/pairs.ts';
-import { drawingAsWebp } from '../../server/src/formats/pictures/drawing.ts';
+import { drawingAsPicture } from '../../server/src/formats/pictures/drawing.ts';
 import { inWidths, WIDTHS } from '../../server/src/formats/pictures/widths.ts';
 import { drawnFor } from '../../server/src/nouns/cards/draw.ts';
 import { median } from './ground.mjs';
@@ -48,7 +48,7 @@ export async function pictures() {
     const from = performance.now();
     const subject = { title, keyPhrase: '', language: 'en', blog: 'Crockhaven Journal', house: {}, now: 0 };
     const { svg, problems } = drawnFor(card, subject, new Map());
-    if (!problems.some(({ stops }) => stops)) drawn += (await drawingAsWebp(svg)).body.length > 0 ? 1 : 0;
+    if (!problems.some(({ stops }) => stops)) drawn += (await drawingAsPicture(svg)).body.length > 0 ? 1 : 0;
     took.push(performance.now() - from);
   }
   return {

@@ -70,12 +70,12 @@ test('a mail brings the article along in the forms that are chosen, and a card w
   await w.settled(briefs, ['out']);
   const files = filesIn(inbox()[0]!);
   const byEnding = Object.fromEntries(Object.entries(files).map(([name, bytes]) => [name.split('.').at(-1), bytes]));
-  expect(Object.keys(byEnding).sort()).toEqual(['docx', 'html', 'md', 'pdf', 'webp']);
+  expect(Object.keys(byEnding).sort()).toEqual(['docx', 'html', 'md', 'pdf', 'png']);
   expect(byEnding['md']!.toString()).toContain('A text on **one crock**');
   expect(byEnding['html']!.toString()).toContain('<strong>one crock</strong>');
   expect(byEnding['docx']!.subarray(0, 2).toString()).toBe('PK');
   expect(byEnding['pdf']!.subarray(0, 5).toString()).toBe('%PDF-');
-  expect(byEnding['webp']!.subarray(8, 12).toString()).toBe('WEBP');
+  expect(byEnding['png']!.subarray(1, 4).toString()).toBe('PNG');
   // Without any it is the text alone.
   const plain = await run(mailed);
   await w.settled(plain, ['out']);

@@ -30,7 +30,8 @@ export async function attachedTo(tools: Tools, step: StepOf<'tell'>, context: St
       const wanted = { document, title: document.title || context.brief.subject };
       const card = await drawnCard(tools, { ...step, card: '' }, wanted, context);
       if (!card.ok) return cannot(`${card.sentence} ${card.mend}`);
-      files.push({ filename: `${name}.webp`, content: await fileBody(db, card.file), contentType: 'image/webp' });
+      const ending = card.mime.replace('image/', '');
+      files.push({ filename: `${name}.${ending}`, content: await fileBody(db, card.file), contentType: card.mime });
       continue;
     }
     const copied = await copyOf(form, document, resolve, (digest) => fileOrNone(db, digest));

@@ -1,5 +1,5 @@
 import type { CardDocument } from '@grivo/core';
-import { drawingAsWebp } from '../../formats/pictures/drawing.ts';
+import { drawingAsPicture } from '../../formats/pictures/drawing.ts';
 import type { Database } from '../../ground/store/database.ts';
 import { type Kept, keepMade } from '../pictures/keep.ts';
 import { type CardSubject, cardAlternative, drawnFor, picturesOfCard } from './draw.ts';
@@ -16,5 +16,5 @@ export async function keepCard(
   if (stops) return { ok: false, sentence: stops.sentence, mend: stops.mend };
   const alternative = cardAlternative(drawn.says, subject.language);
   const about = { kind: 'card' as const, words: alternative, credit: '', origin: card.name, cost: 0 };
-  return { ...(await keepMade(db, await drawingAsWebp(drawn.svg), about)), alternative };
+  return { ...(await keepMade(db, await drawingAsPicture(drawn.svg), about)), alternative };
 }

@@ -11,7 +11,7 @@ const WIDEST = 1_600;
 export const MOST_PICTURE_BYTES = 30_000_000;
 
 export type Kept =
-  | { ok: true; file: string; width: number; height: number; isNew: boolean }
+  | { ok: true; file: string; mime: string; width: number; height: number; isNew: boolean }
   | { ok: false; problem: string };
 
 /** Brings a picture to a size for the web, without what it says of where and by whom it was taken, and keeps it in the library. */
@@ -27,15 +27,15 @@ export async function keepPicture(
   return keepMade(db, picture, about);
 }
 
-/** Keeps a picture in the library that is as it is to be: a WebP of ours. */
+/** Keeps a picture in the library that is as it is to be: a WebP of ours where nothing else is said. */
 export async function keepMade(
   db: Database,
-  { body, width, height }: { body: Buffer; width: number; height: number },
+  { body, mime = 'image/webp', width, height }: { body: Buffer; mime?: string; width: number; height: number },
   about: Omit<NewPicture, 'file' | 'look'>,
 ): Promise<Kept & { ok: true }> {
-  const file = await storeFile(db, body, { mime: 'image/webp', width, height });
+  const file = await storeFile(db, body, { mime, width, height });
   const isNew = await rememberPicture(db, { ...about, file, look: await lookOf(body) });
-  return { ok: true, file, width, height, isNew };
+  return { ok: true, file, mime, width, height, isNew };
 }
 
 /** The same of a file that was uploaded. */
