@@ -35,6 +35,8 @@ const all = {
   proof: (await import('./bench/proof.mjs')).proof,
   proofPage: (await import('./bench/proofPage.mjs')).proofPage,
   publish: (await import('./bench/publish.mjs')).publish,
+  due: (await import('./bench/due.mjs')).due,
+  compare: (await import('./bench/compare.mjs')).compare,
   style: (await import('./bench/style.mjs')).style,
   links: (await import('./bench/links.mjs')).links,
   pictures: (await import('./bench/pictures.mjs')).pictures,

@@ -70,6 +70,9 @@ const atPoints = Object.fromEntries(POINTS.map((point) => [point, 0]));
 let acts = 0;
 const struck = () => kills + acts + standIns.received().troubles;
 let overLimit = 0;
+/** Steps shown to people because nobody can tell whether what they did at a blog came about. */
+const UNCERTAIN = 'Nobody can say what happened';
+const uncertain = new Set();
 /** The most the services may have asked for, as far as Grivo was told. */
 let cap = Number.POSITIVE_INFINITY;
 
@@ -232,6 +235,7 @@ async function mend() {
 /** Whether a text was not put into its language again and again: the model has too few words for it, whatever one does. */
 async function isHopeless(brief) {
   const { runs } = await patient('GET', `/briefs/${brief}`);
+  for (const { id, failure } of runs) if (failure?.problem === UNCERTAIN) uncertain.add(id);
   return runs.some(
     ({ state, attempts, failure }) =>
       state === 'stopped' && attempts > 3 && failure?.problem === 'Translation incomplete',
@@ -358,8 +362,10 @@ try {
     }
   };
   let sheetRows = 1;
-  // A look every two seconds.
-  await call('PUT', '/desk-clock', { at: null, speed: 30 });
+  // A look every two seconds. What may be spent is of a month, so the run keeps within one.
+  const [today, month] = [new Date(), new Date()];
+  month.setUTCMonth(today.getUTCMonth() + 1, 2);
+  await call('PUT', '/desk-clock', { at: today.getUTCDate() > 26 ? month.getTime() : null, speed: 30 });
   await raise();
   const phrases = [...KEYWORDS.guides];
   /** A few phrases more into the list and into work. */
@@ -496,6 +502,7 @@ try {
       doubled,
       overLimit: Math.max(0, overLimit),
       untrue,
+      uncertain: uncertain.size,
       ...(values.ways ? { personActs, perWay } : {}),
       hung: stuck.length,
       ...(machines ? { machineKills } : { leastAtAPoint: Math.min(...Object.values(atPoints)) }),

@@ -4,6 +4,8 @@ import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { hostname, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { type BlogWay, FOLDER_AS_MADE, type FolderSettings } from '@grivo/contract';
+import { XMLParser, XMLValidator } from 'fast-xml-parser';
+import { parseFeed } from 'htmlparser2';
 import { parse as parseToml } from 'smol-toml';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { parse as parseYaml } from 'yaml';
@@ -359,7 +361,22 @@ describe('a folder', () => {
       .toBe(30);
     const page = await readFile(join(blog.endpoint, 'rehairing-m7.html'), 'utf8');
     expect(page).toContain('<p>Comb the hair <em>wet</em> &amp; cold.</p>');
-    expect((await readFile(join(blog.endpoint, 'feed.atom'), 'utf8')).match(/<entry>/g)).toHaveLength(20);
+    // Read by libraries that read what anybody writes.
+    const feed = await readFile(join(blog.endpoint, 'feed.atom'), 'utf8');
+    expect(XMLValidator.validate(feed)).toBe(true);
+    const read = parseFeed(feed)!;
+    expect([read.type, read.title, read.items.length]).toEqual(['atom', blog.name, 20]);
+    expect(read.items[0]).toMatchObject({
+      title: 'Rehairing a bow',
+      link: expect.stringMatching(/^https:\/\/notes\.example\/rehairing-m\d+/),
+      description: expect.stringContaining('How it is done.'),
+      pubDate: expect.any(Date),
+    });
+    const map = await readFile(join(blog.endpoint, 'sitemap.xml'), 'utf8');
+    expect(XMLValidator.validate(map)).toBe(true);
+    const { urlset } = new XMLParser().parse(map) as { urlset: { url: { loc: string; lastmod?: string }[] } };
+    expect(new Set(urlset.url.map(({ loc }) => loc))).toHaveProperty('size', 31);
+    expect(urlset.url.filter(({ lastmod }) => !Number.isNaN(Date.parse(lastmod ?? '')))).toHaveLength(30);
   });
 });
 

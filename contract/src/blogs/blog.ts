@@ -100,6 +100,8 @@ export const FOLDER_AS_MADE: FolderSettings = {
   commits: false,
 };
 
+const CallsAtOnce = z.int().min(1).max(20);
+
 /** What a way needs beyond an address and a secret. */
 export const WaySettings = z
   .object({
@@ -128,6 +130,8 @@ export const WaySettings = z
     pictures: z.enum(['one', 'several']),
     /** Whether links that lead out of our blogs are counted. */
     counts: z.boolean(),
+    /** How many calls each worker makes to it at the same time. */
+    callsAtOnce: CallsAtOnce,
     /** False once it was seen to show a post before the moment it was dated for. */
     keepsDates: z.boolean(),
     folder: FolderSettings,
@@ -213,6 +217,7 @@ export const BlogChange = z
     updates: z.enum(['asked', 'small', 'all']),
     /** Whether pictures go there in one width or in several, those of posts that are out too. */
     pictures: z.enum(['one', 'several']),
+    callsAtOnce: CallsAtOnce,
     /** Whether finished articles take the slots of the new cadence; else they keep the moments they have. */
     move: z.boolean(),
   })

@@ -43,6 +43,7 @@ import { PictureLibrary } from '../ports/adapters/pictureLibrary.ts';
 import { Transcriber } from '../ports/adapters/transcriber.ts';
 import { VideoHost } from '../ports/adapters/videoHost.ts';
 import { Writer } from '../ports/adapters/writer.ts';
+import { AtOnce } from '../ports/blogs/atOnce.ts';
 import { type BlogWays, waysOf } from '../ports/blogs/blog.ts';
 import { allWays } from '../ports/blogs/ways/all.ts';
 import { browserHere, HeadlessCamera } from '../ports/camera/camera.ts';
@@ -202,6 +203,7 @@ function toolsOf(
     keywordFigures: new KeywordFigures(ports),
     pictureLibrary: new PictureLibrary(ports),
     blogs: options.blogs ?? waysOf(ways),
+    posting: new AtOnce(),
     folders: [...(options.folders ?? [])],
     transcriber: new Transcriber(ports),
     camera: browser === null ? null : new HeadlessCamera(ports.network, browser),

@@ -9,6 +9,7 @@ import type { PictureLibrary } from './adapters/pictureLibrary.ts';
 import type { Transcriber } from './adapters/transcriber.ts';
 import type { VideoHost } from './adapters/videoHost.ts';
 import type { Writer } from './adapters/writer.ts';
+import type { AtOnce } from './blogs/atOnce.ts';
 import type { BlogWays } from './blogs/blog.ts';
 import type { Camera } from './camera/camera.ts';
 import type { ServiceDirectory } from './services/directory.ts';
@@ -25,6 +26,8 @@ export interface Tools {
   videoHost: VideoHost;
   keywordFigures: KeywordFigures;
   blogs: BlogWays;
+  /** Keeps this process from asking too much of a blog at the same time. */
+  posting: AtOnce;
   pictureLibrary: PictureLibrary;
   transcriber: Transcriber;
   /** The browser by which pages are pictured, when this machine has one. */

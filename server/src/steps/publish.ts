@@ -15,7 +15,7 @@ import { readRevision } from '../nouns/articles/repository.ts';
 import { blogTarget, getBlog, neverAhead } from '../nouns/blogs/repository.ts';
 import { authorInTurn } from '../nouns/publishing/authors.ts';
 import { beginAct, pinRevision } from '../nouns/publishing/editions.ts';
-import { dateOn, publishOn } from '../nouns/publishing/going.ts';
+import { dateOn, type Going, publishOn } from '../nouns/publishing/going.ts';
 import { outWrites } from '../nouns/publishing/out.ts';
 import { claimTurn, placeArticle } from '../nouns/publishing/placements.ts';
 import {
@@ -31,50 +31,71 @@ import type { Tools } from '../ports/tools.ts';
 import { filled } from './asking.ts';
 import { blogOf } from './whichBlog.ts';
 
+/** Posts for a blog that are got ready at the same time: of many that are due, not all a little but a few wholly. */
+const READY_AT_ONCE = 12;
+
 /** Publishes the article once its slot has come, exactly once; see {@link publishOn}. */
 export function performPublish(tools: Tools): Performer<StepOf<'publish'>> {
+  return (step, context) =>
+    tools.posting.do(`posts for ${step.blog}`, READY_AT_ONCE, () => published(tools, step, context));
+}
+
+async function published(tools: Tools, step: StepOf<'publish'>, context: StepContext): Promise<StepResult> {
   const { ground } = tools;
-  return async (step, context) => {
-    const given = field(context.fields, 'article', ArticleField);
-    if (!given) return missing('article');
-    const { language } = await readRevision(ground.db, given.revision);
-    const meant = await blogOf(tools, step, context, language);
-    if (!meant.ok) return meant.result;
-    if (context.brief.trial) {
-      // What comes after may speak of the address; a trial has none.
-      const publication = { would: step.as, blog: meant.id, when: step.when, address: '(its address)' };
-      return { kind: 'done', fields: { publication } };
-    }
-    const article = await sealedNewest(ground.db, given);
-    const blog = await blogTarget(ground.db, meant.id);
-    if (!blog) return missing('blog');
-    const known = await ensurePublication(ground, article.id, blog.id, step.as);
-    if (isOut({ state: known.state, as_: step.as }))
-      return ended(tools, known, { at: placeOf(known)!, as: step.as, desk: known.out_desk, document: null });
-    const begun = await beginAct(ground, known.id, 'publish', article.revision);
-    if (begun.kind === 'not known yet') return { kind: 'later', inMs: blog.timeLimitMs };
-    if (begun.kind === 'nothing there') return missing('blog');
-    const { publication } = begun;
-    const due = await turn(tools, step, publication, context, blog);
-    if (due.kind === 'wait') return due.result;
-    const revision = await pinRevision(ground.db, publication, article.revision);
-    const document = await readRevision(ground.db, revision);
-    const names = await namesOf(tools, step, context, { document, publication });
-    if (!names.ok) return names.result;
-    const { categories, author, carried } = names;
-    const going = { as: step.as, document, categories, author, carried, desk: due.desk };
-    const pinned = { ...publication, revision };
-    if (due.kind === 'ahead') {
-      const ahead = await dateOn(tools, context, blog, pinned, going);
-      if (ahead.kind !== 'done') return ahead;
-      if (!ahead.isReadAlready) return { kind: 'at', desk: due.desk, forSlot: true };
-      // It is out before its time: from now on articles wait here for their slots.
-      await neverAhead(ground, blog.id);
-      going.desk = ground.desk.now();
-    }
-    const out = await publishOn(tools, context, blog, pinned, going);
-    return out.kind === 'done' ? ended(tools, publication, { ...going, at: out.value }) : out;
-  };
+  // Given up while it waited: nothing was done yet.
+  if (context.signal.aborted) return { kind: 'later', inMs: 0 };
+  const given = field(context.fields, 'article', ArticleField);
+  if (!given) return missing('article');
+  const { language } = await readRevision(ground.db, given.revision);
+  const meant = await blogOf(tools, step, context, language);
+  if (!meant.ok) return meant.result;
+  if (context.brief.trial) {
+    // What comes after may speak of the address; a trial has none.
+    const publication = { would: step.as, blog: meant.id, when: step.when, address: '(its address)' };
+    return { kind: 'done', fields: { publication } };
+  }
+  const article = await sealedNewest(ground.db, given);
+  const blog = await blogTarget(ground.db, meant.id);
+  if (!blog) return missing('blog');
+  const known = await ensurePublication(ground, article.id, blog.id, step.as);
+  if (isOut({ state: known.state, as_: step.as }))
+    return ended(tools, known, { at: placeOf(known)!, as: step.as, desk: known.out_desk, document: null });
+  const begun = await beginAct(ground, known.id, 'publish', article.revision);
+  if (begun.kind === 'not known yet') return { kind: 'later', inMs: blog.timeLimitMs };
+  if (begun.kind === 'nothing there') return missing('blog');
+  const { publication } = begun;
+  const due = await turn(tools, step, publication, context, blog);
+  if (due.kind === 'wait') return due.result;
+  const revision = await pinRevision(ground.db, publication, article.revision);
+  const document = await readRevision(ground.db, revision);
+  const names = await namesOf(tools, step, context, { document, publication });
+  if (!names.ok) return names.result;
+  const { categories, author, carried } = names;
+  const going = { as: step.as, document, categories, author, carried, desk: due.desk };
+  return goesOut(tools, context, blog, { ...publication, revision }, { ...going, isAhead: due.kind === 'ahead' });
+}
+
+/** Hands it to the blog: dated ahead, where the blog keeps it until its moment, or for readers now. */
+async function goesOut(
+  tools: Tools,
+  context: StepContext,
+  blog: BlogTarget,
+  publication: PublicationRow,
+  { isAhead, ...going }: Going & { isAhead: boolean },
+): Promise<StepResult> {
+  const { ground } = tools;
+  if (isAhead) {
+    const ahead = await dateOn(tools, context, blog, publication, going);
+    if (ahead.kind !== 'done') return ahead;
+    if (!ahead.isReadAlready) return { kind: 'at', desk: going.desk, forSlot: true };
+    // It is out before its time: from now on articles wait here for their slots.
+    await neverAhead(ground, blog.id);
+    going.desk = ground.desk.now();
+  }
+  const out = await publishOn(tools, context, blog, publication, going);
+  return out.kind === 'done'
+    ? ended(tools, publication, { ...going, at: out.value, recorded: out.recorded === true })
+    : out;
 }
 
 type Turn =
@@ -165,16 +186,18 @@ async function ended(
     document: ArticleDocument | null;
     author?: string | null;
     carried?: Carried | null;
+    /** Whether that it is out is recorded already. */
+    recorded?: boolean;
   },
 ): Promise<StepResult> {
   const { blog } = publication;
-  const { at: there, as } = out;
+  const { at: there, as, recorded = false } = out;
   const at = out.desk ?? publication.out_desk ?? ground.desk.now();
   return {
     kind: 'done',
     fields: { publication: { blog, address: there.address, as, at } },
     writes: [
-      ...outWrites(ground, publication, { ...out, desk: at }),
+      ...(recorded ? [] : outWrites(ground, publication, { ...out, desk: at })),
       ...(as === 'live' ? await wakesFollowers(ground, blog) : []),
     ],
   };

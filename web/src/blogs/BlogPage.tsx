@@ -16,6 +16,7 @@ import { Categories, Lacking } from './Categories.tsx';
 import { ChangedHere } from './ChangedHere.tsx';
 import { ChangedThere } from './ChangedThere.tsx';
 import { HouseStyleOf } from './HouseStyleOf.tsx';
+import { type Feeding, HowTheyArrive } from './HowTheyArrive.tsx';
 import { PicturesThere } from './PicturesThere.tsx';
 import { PingsOf } from './Pings.tsx';
 import { Connection, TestLines } from './TestLines.tsx';
@@ -73,7 +74,7 @@ export default function BlogPage() {
           <p className="pt-2 leading-7">
             <CadenceSentence blog={blog} />
           </p>
-          <HowTheyArrive feeding={feeding} />
+          <HowTheyArrive blog={blog.id} feeding={feeding} />
           <HouseStyleOf blog={blog} />
           <ChangedHere blog={blog} />
           <ChangedThere blog={blog} now={now} />
@@ -97,13 +98,6 @@ export default function BlogPage() {
       </div>
     </>
   );
-}
-
-/** A pipeline that publishes here, and the step that does. */
-interface Feeding {
-  id: string;
-  name: string;
-  says: string;
 }
 
 /** Whether it answers, what of ours is on it, what is empty and who fills it. */
@@ -132,35 +126,6 @@ function Standing({
         {feeding.length === 0 ? 'No pipeline publishes here.' : `Fed by ${inARow(feeding.map(({ name }) => name))}`}
       </span>
       <KeepMenu of="blogs" it={blog} />
-    </div>
-  );
-}
-
-function HowTheyArrive({ feeding }: { feeding: readonly Feeding[] }) {
-  return (
-    <div className="pt-4">
-      <Head title="How articles arrive" />
-      <ul>
-        {feeding.map((one) => (
-          <li key={one.id} className="border-b border-rule-soft py-1.5 text-proc">
-            {one.says}.{' '}
-            <Link to={`/pipelines/${one.id}`} className="act quiet brackets text-small">
-              {one.name}
-            </Link>
-          </li>
-        ))}
-      </ul>
-      {feeding.length === 0 ? (
-        <Empty
-          next={
-            <Link to="/pipelines?new" className="act quiet">
-              Make a pipeline
-            </Link>
-          }
-        >
-          No pipeline publishes here yet.
-        </Empty>
-      ) : null}
     </div>
   );
 }

@@ -6,6 +6,7 @@ import { call, inWords } from '../api/call.ts';
 import { queryClient } from '../api/queries.ts';
 import { useWords } from '../api/useWords.ts';
 import { Button, ChoiceWord, DoneHere, Field, Head, NumberOnce, TextWord, Trouble, Word } from '../design/index.ts';
+import { plural } from '../words/figures.ts';
 import { approveAt } from './connect/approve.ts';
 import { FORMS, HEADS } from './connect/folderWords.ts';
 import { BY_WAY } from './connect/ways.ts';
@@ -18,7 +19,9 @@ const change = async (id: string, body: object) => {
 /** Where a blog is and how posts go there, in sentences whose words are changed in place. */
 export function WhereItIs({ blog }: { blog: Blog }) {
   const { way, endpoint, mediaEndpoint, settings } = blog;
-  const limit = useWords({ timeLimitMs: blog.timeLimitMs }, (words) => change(blog.id, words));
+  const limit = useWords({ timeLimitMs: blog.timeLimitMs, callsAtOnce: settings.callsAtOnce ?? 4 }, (words) =>
+    change(blog.id, words),
+  );
   return (
     <>
       <Head title="Where it is" />
@@ -56,7 +59,23 @@ export function WhereItIs({ blog }: { blog: Blog }) {
             >
               {limit.words.timeLimitMs / 1_000} s
             </Word>{' '}
-            to act
+            to act, at most{' '}
+            <Word
+              label="Calls at the same time"
+              editor={(close) => (
+                <NumberOnce
+                  value={limit.words.callsAtOnce}
+                  least={1}
+                  most={20}
+                  unit="calls at the same time, of each worker"
+                  onPut={(callsAtOnce) => limit.put({ callsAtOnce })}
+                  close={close}
+                />
+              )}
+            >
+              {plural(limit.words.callsAtOnce, 'call')}
+            </Word>{' '}
+            at the same time
           </>
         )}
         .{' '}

@@ -211,6 +211,25 @@ export class Database implements Sql {
     }
   }
 
+  /**
+   * A statement by itself that says whether it did something. Where the connection is lost the database is asked, once it
+   * answers again, whether it was done (a value) or not (undefined, then it is repeated).
+   */
+  async settle(
+    text: string,
+    parameters: unknown[],
+    settled: (sql: Sql) => Promise<true | undefined>,
+  ): Promise<boolean> {
+    for (;;) {
+      try {
+        return (await this.run(text, parameters)) === 1;
+      } catch (error) {
+        if (!isLostConnection(error)) throw error;
+        if (await this.whenBack(settled)) return true;
+      }
+    }
+  }
+
   /** Asks again and again until the database answers, for two minutes at most. */
   private async whenBack<T>(ask: (sql: Sql) => Promise<T>): Promise<T> {
     for (let waited = 0; ; waited += BACK_MS) {

@@ -22,6 +22,8 @@ export interface BlogChange {
   updates?: WaySettings['updates'] | undefined;
   /** Whether pictures go there in one width or in several. */
   pictures?: WaySettings['pictures'] | undefined;
+  /** How many calls each worker makes to it at the same time. */
+  callsAtOnce?: number | undefined;
   /** Whether links that lead out of our blogs are counted. */
   counts?: boolean | undefined;
   /** Whether finished articles take the slots of the cadence. */
@@ -73,6 +75,7 @@ async function write(sql: Sql, ground: Ground, id: string, change: BlogChange): 
         ...(change.folder ? { folder: change.folder } : {}),
         ...(change.updates ? { updates: change.updates } : {}),
         ...(change.pictures ? { pictures: change.pictures } : {}),
+        ...(change.callsAtOnce ? { callsAtOnce: change.callsAtOnce } : {}),
         ...(change.counts === undefined ? {} : { counts: change.counts }),
       }),
       id,

@@ -131,6 +131,6 @@ export async function settlePublishing(ports: PublishingPorts): Promise<void> {
 }
 
 /** An act by hand or by a chore: no step of a brief is behind it, so its end is found out by a chore if it is not known. */
-export function byHand(ground: { ids: () => string }, signal: AbortSignal): Doing {
-  return { run: { id: ground.ids() }, signal, leaseOutlasts: async () => true };
+export function byHand(ground: { ids: () => string }, signal: AbortSignal, isWatched = false): Doing {
+  return { run: { id: ground.ids() }, signal, leaseOutlasts: async () => true, isWatched };
 }

@@ -56,7 +56,7 @@ export async function actByHand(
   /** What was changed on the blog and may be written over: it was looked at. */
   over: string | null = null,
 ): Promise<Acted> {
-  const doing = byHand(ports.ground, signal);
+  const doing = byHand(ports.ground, signal, true);
   if (act === 'withdraw') return withdrawFrom(ports, doing, publication.id);
   if (!(await seal(ports.ground.db, revision))) return { kind: 'nothing there' };
   if (act === 'update') {

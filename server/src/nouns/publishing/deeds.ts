@@ -7,7 +7,7 @@ import { sentFiles } from '../articles/inTexts.ts';
 import { readRevision } from '../articles/repository.ts';
 import { type Deed, draftWrite, keyOf } from './editions.ts';
 import { outWrites, updatedWrites, withdrawnWrites } from './out.ts';
-import { type PublishingPorts, postOf } from './post.ts';
+import { type PublishingPorts, postOf, turnAt } from './post.ts';
 import { markOf, type PublicationRow, placeOf, publicationOf } from './publications.ts';
 
 /** A deed at a blog, but for its key: how it is done, how one looks whether it is, and what is true then. */
@@ -26,12 +26,13 @@ export const KINDS: Record<Deed, Intended<Placed>['kind']> = {
  * between the two is seen under the publication's lock, and then nothing is called.
  */
 export function intended(
-  { ground }: PublishingPorts,
+  ports: PublishingPorts,
   deed: Deed,
   blog: BlogTarget,
   publication: PublicationRow,
   { call, ...how }: DeedOf,
 ): Intended<Placed> {
+  const { ground } = ports;
   const { id: service, timeLimitMs } = blog;
   const { id, edition, revision } = publication;
   return {
@@ -39,6 +40,7 @@ export function intended(
     kind: KINDS[deed],
     service,
     timeLimitMs,
+    turn: turnAt(ports, blog),
     ...how,
     call: async () => {
       const now = await publicationOf(ground.db, id, true);

@@ -59,7 +59,7 @@ export async function publishOn(
       ...turningLive(ports, blog, at, doing.signal, (there) => outWrites(ground, publication, { at: there, ...going })),
     }),
   );
-  return live.kind === 'done' ? { kind: 'done', value: asPlaced(live.value) } : live;
+  return live.kind === 'done' ? { ...live, value: asPlaced(live.value) } : live;
 }
 
 /** Puts an article on a blog as its post begins there, with its pictures; one that is there already is not sent again. */
@@ -97,8 +97,9 @@ async function begunOn(
   if (made.kind !== 'done') return made;
   const at = asPlaced(made.value);
   // Told again: what is true of it may not have been recorded when the deed was found done.
-  for (const { text, parameters } of goesOn ? [draftWrite(publication, at)] : []) await ground.db.run(text, parameters);
-  return { kind: 'done', value: at };
+  for (const { text, parameters } of goesOn && !made.recorded ? [draftWrite(publication, at)] : [])
+    await ground.db.run(text, parameters);
+  return { ...made, value: at };
 }
 
 /** What came of dating a post ahead. */

@@ -10,8 +10,9 @@ import { fileAbout, fileBody } from '../../ground/files/repository.ts';
 import type { Ground } from '../../ground/ground.ts';
 import type { Sql } from '../../ground/store/database.ts';
 import { good } from '../../ports/adapters/port.ts';
+import { type AtOnce, CALLS_AT_ONCE } from '../../ports/blogs/atOnce.ts';
 import type { BlogTarget, BlogWays, Post } from '../../ports/blogs/blog.ts';
-import { type Doing, type Done, effect } from '../../ports/intents/effect.ts';
+import { type Doing, type Done, effect, type Turn } from '../../ports/intents/effect.ts';
 import { filesShown } from '../articles/charts.ts';
 import { uploadKey } from '../articles/inTexts.ts';
 import { resolverFor } from '../articles/resolver.ts';
@@ -23,7 +24,18 @@ import { markOf, type PublicationRow } from './publications.ts';
 export interface PublishingPorts extends CountingDoor {
   ground: Ground;
   blogs: BlogWays;
+  posting: AtOnce;
 }
+
+/** Calls made to a blog at the same time. */
+export const callsAtOnce = ({ settings }: Pick<BlogTarget, 'settings'>): number =>
+  settings.callsAtOnce ?? CALLS_AT_ONCE;
+
+/** When it is the turn of a call to a blog: so many at the same time as the blog takes. */
+export const turnAt =
+  ({ posting }: Pick<PublishingPorts, 'posting'>, blog: BlogTarget): Turn =>
+  (act, first) =>
+    posting.do(blog.id, callsAtOnce(blog), act, first);
 
 /**
  * Sends the pictures of an article to a blog, each once, and their copies in other widths where it takes those. A copy that
@@ -63,12 +75,13 @@ const takesCopies = ({ way, settings }: BlogTarget): boolean =>
   settings.pictures === 'several' && !(way === 'folder' && settings.folder?.form !== 'HTML');
 
 async function sendFile(
-  { ground, blogs }: PublishingPorts,
+  ports: PublishingPorts,
   doing: Doing,
   blog: BlogTarget,
   file: string,
   name: string,
 ): Promise<Done<string>> {
+  const { ground, blogs } = ports;
   const about = await fileAbout(ground.db, file);
   if (!about) throw new Error(`file ${file} is gone`);
   return effect<string>(ground, doing, {
@@ -76,6 +89,7 @@ async function sendFile(
     kind: 'upload',
     service: blog.id,
     timeLimitMs: blog.timeLimitMs,
+    turn: turnAt(ports, blog),
     call: async () =>
       blogs(blog).upload(
         blog,

@@ -58,7 +58,7 @@ export async function settleOutside(
     await settleSeen(ports, publication, { revision: saved.revision, digest: chosen.digest });
     return { kind: 'done', value: beside.there };
   }
-  return updateOn(ports, byHand(ports.ground, signal), publication.id, saved.revision, true);
+  return updateOn(ports, byHand(ports.ground, signal, true), publication.id, saved.revision, true);
 }
 
 /** A post that somebody removed there is not made again: it counts as taken back. */

@@ -13,14 +13,24 @@ export interface Intended<T> {
   /** How long the other side may take to act after a call; after an unknown outcome Grivo looks only when this has passed. */
   timeLimitMs: number;
   call: () => Promise<Effect<T>>;
+  /** When it is its turn to call. Until then nothing is written, and once the call has returned others have theirs. */
+  turn?: Turn;
   /** Looks at the other side whether it was done; null when it was not. */
   find: () => Promise<Result<T | null>>;
   /** What is true once it is done, whatever becomes of the step meanwhile: committed with its end. */
   recording?: (value: T) => Write[];
 }
 
+/** @param first whether it goes before all others that wait */
+export type Turn = <T>(act: () => Promise<T>, first: boolean) => Promise<T>;
+
 export type Done<T> =
-  | { kind: 'done'; value: T }
+  | {
+      kind: 'done';
+      value: T;
+      /** Whether what is true now was recorded by this call; else it was before, or by somebody else's settling. */
+      recorded?: boolean;
+    }
   | { kind: 'failed'; failure: Failure }
   | { kind: 'later'; inMs: number };
 
@@ -41,6 +51,8 @@ interface IntentRow {
 export interface Doing {
   run: { id: string };
   signal: AbortSignal;
+  /** Whether somebody waits for it at a screen. */
+  isWatched?: boolean;
   /** Makes sure the worker's lease outlasts a call of this length; false when it cannot, and then the call must not be made. */
   leaseOutlasts(ms: number): Promise<boolean>;
 }
@@ -59,20 +71,17 @@ export async function effect<T>(ground: Ground, context: Doing, intended: Intend
     if (!found.ok) return { kind: 'failed', failure: found.failure };
     if (found.value !== null)
       return (await end(ground, intended, known.token, found.value))
-        ? { kind: 'done', value: found.value }
+        ? { kind: 'done', value: found.value, recorded: true }
         : { kind: 'later', inMs: 0 };
   }
-  if (!(await context.leaseOutlasts(intended.timeLimitMs))) return { kind: 'later', inMs: 1_000 };
-  const before = ground.now();
-  const token = await open(ground, context.run.id, intended, known);
-  if (token === null) return { kind: 'later', inMs: intended.timeLimitMs };
-  const late = await whyLate(ground, context, intended, token, before);
-  if (late) return late;
-  const outcome = await intended.call();
+  const turn: Turn = intended.turn ?? ((act) => act());
+  const called = await turn(() => callOnce(ground, context, intended, known), context.isWatched === true);
+  if ('later' in called) return called.later;
+  const { token, outcome } = called;
   switch (outcome.kind) {
     case 'done':
       return (await end(ground, intended, token, outcome.value))
-        ? { kind: 'done', value: outcome.value }
+        ? { kind: 'done', value: outcome.value, recorded: true }
         : { kind: 'later', inMs: 0 };
     case 'not done':
       await ground.db.run("DELETE FROM intent WHERE key_ = ? AND token = ? AND state = 'open'", [intended.key, token]);
@@ -81,6 +90,23 @@ export async function effect<T>(ground: Ground, context: Doing, intended: Intend
       // The step comes back, finds the intent open, and looks once the time limit has passed.
       return { kind: 'failed', failure: outcome.failure };
   }
+}
+
+/** Writes down that the call is made, and makes it; neither where it cannot be made in time. */
+async function callOnce<T>(
+  ground: Ground,
+  context: Doing,
+  intended: Intended<T>,
+  known: IntentRow | null,
+): Promise<{ token: string; outcome: Effect<T> } | { later: Done<T> }> {
+  // Given up while it waited for its turn: nothing was done yet.
+  if (context.signal.aborted) return { later: { kind: 'later', inMs: 0 } };
+  if (!(await context.leaseOutlasts(intended.timeLimitMs))) return { later: { kind: 'later', inMs: 1_000 } };
+  const before = ground.now();
+  const token = await open(ground, context.run.id, intended, known);
+  if (token === null) return { later: { kind: 'later', inMs: intended.timeLimitMs } };
+  const late = await whyLate(ground, context, intended, token, before);
+  return late ? { later: late } : { token, outcome: await intended.call() };
 }
 
 /**
@@ -128,27 +154,19 @@ async function open<T>(
 ): Promise<string | null> {
   const token = ground.ids();
   const micros = (intended.timeLimitMs + SPARE_MS) * 1_000;
-  const counted = await ground.db.transaction<boolean>(
-    async (sql) => {
-      if (former) {
-        return (
-          (await sql.run(
-            "UPDATE intent SET token = ?, step_run = ?, due_at = DATE_ADD(UTC_TIMESTAMP(3), INTERVAL ? MICROSECOND) WHERE key_ = ? AND token = ? AND state = 'open'",
-            [token, stepRun, micros, intended.key, former.token],
-          )) === 1
-        );
-      }
-      return (
-        (await sql.run(
-          "INSERT IGNORE INTO intent (id, key_, kind, step_run, state, token, due_at) VALUES (?, ?, ?, ?, 'open', ?, DATE_ADD(UTC_TIMESTAMP(3), INTERVAL ? MICROSECOND))",
-          [ground.ids(), intended.key, intended.kind, stepRun, token, micros],
-        )) === 1
-      );
-    },
-    async (sql) =>
-      (await sql.rows('SELECT 1 FROM intent WHERE key_ = ? AND token = ?', [intended.key, token])).length > 0
-        ? true
-        : undefined,
+  const [text, parameters] = former
+    ? [
+        "UPDATE intent SET token = ?, step_run = ?, due_at = DATE_ADD(UTC_TIMESTAMP(3), INTERVAL ? MICROSECOND) WHERE key_ = ? AND token = ? AND state = 'open'",
+        [token, stepRun, micros, intended.key, former.token],
+      ]
+    : [
+        "INSERT IGNORE INTO intent (id, key_, kind, step_run, state, token, due_at) VALUES (?, ?, ?, ?, 'open', ?, DATE_ADD(UTC_TIMESTAMP(3), INTERVAL ? MICROSECOND))",
+        [ground.ids(), intended.key, intended.kind, stepRun, token, micros],
+      ];
+  const counted = await ground.db.settle(text, parameters, async (sql) =>
+    (await sql.rows('SELECT 1 FROM intent WHERE key_ = ? AND token = ?', [intended.key, token])).length > 0
+      ? true
+      : undefined,
   );
   return counted ? token : null;
 }

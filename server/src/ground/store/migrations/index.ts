@@ -33,6 +33,7 @@ import { Wording1767100000000 } from './0032-wording.ts';
 import { Likeness1767200000000 } from './0033-likeness.ts';
 import { Clicks1767300000000 } from './0034-clicks.ts';
 import { Sizes1767400000000 } from './0035-sizes.ts';
+import { Looks1767500000000 } from './0036-looks.ts';
 
 /** Append-only: a migration that has left this repository is never changed. */
 export const migrations = [
@@ -71,4 +72,5 @@ export const migrations = [
   Likeness1767200000000,
   Clicks1767300000000,
   Sizes1767400000000,
+  Looks1767500000000,
 ];

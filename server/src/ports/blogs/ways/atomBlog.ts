@@ -16,7 +16,7 @@ const CAN: ReadonlySet<Capability> = new Set<Capability>([
 ]);
 
 const ENTRY = 'application/atom+xml;type=entry';
-const MOST_PAGES = 200;
+const MOST_PAGES = 1_000;
 /** What a collection of standing pages is called, in the languages of the shipped texts. */
 const PAGES = /\b(?:pages|seiten)\b/i;
 

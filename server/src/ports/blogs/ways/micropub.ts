@@ -52,7 +52,7 @@ const SourceList = z.object({
 
 /** Posts of a page of the list, and pages looked through at most. */
 const PAGE = 100;
-const MOST_PAGES = 100;
+const MOST_PAGES = 500;
 const Categories = z.object({ categories: z.array(z.string()) });
 const SourceOne = z.object({ properties: Properties });
 const ErrorReply = z.object({ error: z.string().optional(), error_description: z.string().optional() });

@@ -1,7 +1,7 @@
-import { mkdir, open, readFile, realpath, rename, rm, stat, writeFile } from 'node:fs/promises';
-import { hostname } from 'node:os';
+import { mkdir, readFile, realpath, rename, rm, stat, writeFile } from 'node:fs/promises';
 import { dirname, isAbsolute, join, relative, resolve, sep } from 'node:path';
 import type { BlogMistake } from '@grivo/core';
+import type { FolderLocks } from './lock.ts';
 
 /** Why a folder could not be written or read, as a usual mistake where it is one. */
 export class FolderTrouble extends Error {
@@ -13,9 +13,6 @@ export class FolderTrouble extends Error {
   }
 }
 
-/** A lock nobody took away in this time was left behind. */
-const LOCK_STALE_MS = 120_000;
-const LOCK_AGAIN_MS = 25;
 /** Where Grivo keeps what it knows of a folder, in the folder. */
 export const OWN = '.grivo';
 
@@ -40,10 +37,17 @@ export function folderAmong(typed: string, roots: readonly string[]): string | n
 
 /** The files of one blog, none of them outside of its folder, wherever links in it lead. */
 export class Files {
-  /** @param roots folders the installation allows; what is below none of them is not touched */
+  /** Folders of this one that were looked at: where they are is asked once. */
+  private readonly known = new Set<string>();
+
+  /**
+   * @param roots folders the installation allows; what is below none of them is not touched
+   * @param locks what keeps others from the folder meanwhile
+   */
   constructor(
     readonly folder: string,
     private readonly roots: readonly string[],
+    private readonly locks: FolderLocks,
   ) {}
 
   /** @throws {FolderTrouble} when the folder is not there, or below none that is allowed */
@@ -60,28 +64,34 @@ export class Files {
     const path = resolve(this.folder, file);
     if (!isWithin(path, this.folder)) throw new FolderTrouble(`${file} would lie outside of the folder`, null);
     const parent = dirname(path);
+    if (this.known.has(parent)) return path;
     if (make) await mkdir(parent, { recursive: true }).catch((error: unknown) => fail(error));
     const real = await realpath(parent).catch((error: unknown) => (isMissing(error) ? null : fail(error)));
     if (real !== null && !isWithin(real, await realpath(this.folder)))
       throw new FolderTrouble(`${file} would lie outside of the folder`, null);
+    if (real !== null) this.known.add(parent);
     return path;
   }
 
   /** Writes a file whole or not at all, whatever ends in the middle. */
   async write(file: string, body: string | Buffer): Promise<void> {
-    const path = await this.pathOf(file, true);
-    const beside = join(dirname(path), `.${process.pid}-${Math.random().toString(36).slice(2, 10)}.part`);
+    await this.writeAll([[file, body]]);
+  }
+
+  /** Writes files, each whole or not at all: all of them beside their places at once, then into their places in this order. */
+  async writeAll(files: readonly (readonly [file: string, body: string | Buffer])[]): Promise<void> {
+    const paths: string[] = [];
+    for (const [file] of files) paths.push(await this.pathOf(file, true));
+    const beside = paths.map((path) =>
+      join(dirname(path), `.${process.pid}-${Math.random().toString(36).slice(2, 10)}.part`),
+    );
     try {
-      const handle = await open(beside, 'wx', 0o644);
-      try {
-        await handle.writeFile(body);
-        await handle.sync();
-      } finally {
-        await handle.close();
-      }
-      await rename(beside, path);
+      await Promise.all(
+        files.map(([, body], i) => writeFile(beside[i]!, body, { flag: 'wx', mode: 0o644, flush: true })),
+      );
+      for (const [i, path] of paths.entries()) await rename(beside[i]!, path);
     } catch (error) {
-      await rm(beside, { force: true });
+      for (const part of beside) await rm(part, { force: true });
       fail(error);
     }
   }
@@ -98,46 +108,7 @@ export class Files {
   /** Does something while nobody else, in any process, does something with this folder. */
   async alone<T>(act: () => Promise<T>): Promise<T> {
     const lock = await this.pathOf(join(OWN, 'lock'), true);
-    const token = `${hostname()} ${process.pid}`;
-    for (;;) {
-      try {
-        await writeFile(lock, token, { flag: 'wx' });
-        break;
-      } catch (error) {
-        if ((error as NodeJS.ErrnoException).code !== 'EEXIST') fail(error);
-      }
-      if (await isLeft(lock)) await rm(lock, { force: true });
-      else await new Promise((then) => setTimeout(then, LOCK_AGAIN_MS));
-    }
-    try {
-      return await act();
-    } finally {
-      await rm(lock, { force: true });
-    }
-  }
-}
-
-/** Whether a lock was left behind: by a process of this machine that is gone, or too long ago by any. */
-async function isLeft(lock: string): Promise<boolean> {
-  try {
-    const [text, { mtimeMs }] = [await readFile(lock, 'utf8'), await stat(lock)];
-    const [host = '', pid = ''] = text.split(' ');
-    return Date.now() - mtimeMs > LOCK_STALE_MS || (host === hostname() && !isAlive(Number(pid)));
-  } catch (error) {
-    // It was given back just now.
-    if (isMissing(error)) return false;
-    throw error;
-  }
-}
-
-function isAlive(pid: number): boolean {
-  // What is being written just now names nobody yet.
-  if (!Number.isInteger(pid) || pid <= 0) return true;
-  try {
-    process.kill(pid, 0);
-    return true;
-  } catch (error) {
-    return (error as NodeJS.ErrnoException).code !== 'ESRCH';
+    return this.locks.alone(lock, act).catch(fail);
   }
 }
 

@@ -21,6 +21,7 @@ import { Files, FolderTrouble, OWN } from './files.ts';
 import { commit } from './git.ts';
 import { bodyOf, headOf, markdownFile } from './head.ts';
 import { KeptPosts, POSTS } from './kept.ts';
+import { FolderLocks } from './lock.ts';
 import { aroundPosts, type Kept, pageOf, textIn, under } from './pages.ts';
 
 const CAN: ReadonlySet<Capability> = new Set<Capability>([
@@ -43,10 +44,20 @@ const IGNORED = join(OWN, '.gitignore');
 const NOT_KEPT = ['lock', '*.part', '*.post.json', 'drafts/'];
 const isOwnAlone = (file: string): boolean => file.endsWith('.post.json') || file.startsWith(join(OWN, 'drafts'));
 
-/** What is made around the posts is made so long after the last of several acts. */
+/** What is made around the posts is made once nothing was done for so long. */
 const AROUND_AFTER_MS = 150;
-/** And so many times as long as it takes: of much that is published in a row it is a small part. */
-const AROUND_SHARE = 8;
+/** While something is done all the time, it is made after so many times as long as it takes: a small part of the work. */
+const AROUND_SHARE = 16;
+/** Where a folder really lies is looked up again after so long. */
+const KNOWN_MS = 500;
+
+/** What is still to be made around the posts of a folder. */
+interface Around {
+  /** When the first act and the last one was that it does not know of. */
+  first: number;
+  last: number;
+  made: Promise<void>;
+}
 
 /**
  * Writing to a folder of Markdown or HTML for a static site: a file a post, pictures beside them, and in `.grivo` what
@@ -54,9 +65,10 @@ const AROUND_SHARE = 8;
  * nobody reads yet says so at its head, or as a page waits in `.grivo`.
  */
 export class FolderBlog implements BlogPort {
-  private readonly around = new Map<string, Promise<void>>();
+  private readonly around = new Map<string, Around>();
+  private readonly known = new Map<string, { files: Files; since: number }>();
   private readonly kept = new KeptPosts();
-  private readonly again = new Set<string>();
+  private readonly locks = new FolderLocks();
   /** How long it took last to make what is around the posts. */
   private tookMs = 0;
 
@@ -96,7 +108,7 @@ export class FolderBlog implements BlogPort {
       const now = new Date(this.ports.now()).toISOString();
       const known = await keptIn(files, post.key);
       const kept = keptOf(blog, post, { now, status, published: status === 'published' ? now : null }, known);
-      const written = await this.put(blog, files, post, kept);
+      const written = await this.put(blog, files, post, kept, known);
       return { value: placeOf(kept), written, says: `${status === 'draft' ? 'Draft' : 'Publish'}: ${post.name}` };
     });
   }
@@ -104,11 +116,10 @@ export class FolderBlog implements BlogPort {
   async turnLive(blog: BlogTarget, at: Placed, published: string): Promise<Effect<Placed>> {
     return this.writing(blog, 'turn live', async (files) => {
       const [kept, post] = [await keptIn(files, at.handle), await postIn(files, at.handle)];
-      // What is live already has nothing that waits.
-      if (kept?.status === 'published' && !post) return { value: placeOf(kept), written: [], says: '' };
+      if (kept?.status === 'published') return { value: placeOf(kept), written: [], says: '' };
       if (!kept || !post) throw new FolderTrouble('there is no such post', null);
       const live: Kept = { ...kept, status: 'published', published, updated: new Date(this.ports.now()).toISOString() };
-      const written = await this.put(blog, files, post, live);
+      const written = await this.put(blog, files, post, live, kept);
       if (kept.form === 'HTML') await files.remove(waiting(kept));
       return { value: placeOf(live), written, says: `Publish: ${kept.title}` };
     });
@@ -122,7 +133,7 @@ export class FolderBlog implements BlogPort {
       const now = new Date(this.ports.now()).toISOString();
       const author = post.author ?? known.author;
       const kept = keptOf(blog, { ...post, author, key: at.handle }, { now, ...known }, known);
-      const written = await this.put(blog, files, { ...post, author, key: at.handle }, kept);
+      const written = await this.put(blog, files, { ...post, author, key: at.handle }, kept, known);
       return { value: placeOf(kept), written, says: `Change: ${post.name}` };
     });
   }
@@ -184,10 +195,11 @@ export class FolderBlog implements BlogPort {
 
   /** Waits for what is still to be made around the posts. */
   async settled(): Promise<void> {
-    while (this.around.size > 0) for (const done of this.around.values()) await done;
+    while (this.around.size > 0) for (const { made } of this.around.values()) await made;
+    await this.locks.settled();
   }
 
-  private async put(blog: BlogTarget, files: Files, post: Post, kept: Kept): Promise<string[]> {
+  private async put(blog: BlogTarget, files: Files, post: Post, kept: Kept, known: Kept | null): Promise<string[]> {
     const settings = settingsOf(blog);
     const draft = kept.status === 'draft';
     const file = kept.form === 'HTML' && draft ? waiting(kept) : kept.file;
@@ -195,11 +207,13 @@ export class FolderBlog implements BlogPort {
       kept.form === 'HTML'
         ? pageOf(blog, kept)
         : markdownFile(headOf(post, { draft, date: kept.published }), post.markdown, settings, post.properties);
-    await files.write(file, text);
-    // What turns it live later needs all of it, what is live nothing more than what lists it.
-    if (draft) await files.write(postFile(kept.key), JSON.stringify(post));
-    await files.write(keptFile(kept.key), JSON.stringify(kept));
-    if (!draft) await files.remove(postFile(kept.key));
+    await files.writeAll([
+      [file, text],
+      // What turns it live later needs all of it, what is live nothing more than what lists it.
+      ...(draft ? [[postFile(kept.key), JSON.stringify(post)] as const] : []),
+      [keptFile(kept.key), JSON.stringify(kept)],
+    ]);
+    if (!draft && known) await files.remove(postFile(kept.key));
     this.soonAround(blog, files);
     return [file, keptFile(kept.key)];
   }
@@ -207,24 +221,37 @@ export class FolderBlog implements BlogPort {
   /** Makes the front page, the feed and the sitemap once several acts are over. */
   private soonAround(blog: BlogTarget, files: Files): void {
     if (!settingsOf(blog).pages) return;
-    // What is being made may have read too early.
-    if (this.around.has(files.folder)) return void this.again.add(files.folder);
-    let make = () => {};
-    const done = new Promise<void>((resolve) => {
-      make = () => {
-        const begun = performance.now();
-        this.makeAround(blog, files)
-          .catch(() => undefined)
-          .finally(() => {
-            this.tookMs = performance.now() - begun;
-            this.around.delete(files.folder);
-            resolve();
-            if (this.again.delete(files.folder)) this.soonAround(blog, files);
-          });
-      };
-    });
-    setTimeout(make, Math.max(AROUND_AFTER_MS, AROUND_SHARE * this.tookMs));
-    this.around.set(files.folder, done);
+    const now = performance.now();
+    const around = this.around.get(files.folder);
+    if (around) around.last = now;
+    else {
+      const begins: Around = { first: now, last: now, made: Promise.resolve() };
+      this.around.set(files.folder, begins);
+      begins.made = this.makeSoon(blog, files, begins);
+    }
+  }
+
+  private async makeSoon(blog: BlogTarget, files: Files, around: Around): Promise<void> {
+    for (;;) {
+      const due = Math.min(
+        around.last + AROUND_AFTER_MS,
+        around.first + Math.max(AROUND_AFTER_MS, AROUND_SHARE * this.tookMs),
+      );
+      const wait = due - performance.now();
+      if (wait > 0) {
+        await new Promise((then) => setTimeout(then, wait));
+        continue;
+      }
+      const begun = performance.now();
+      await this.makeAround(blog, files).catch(() => undefined);
+      this.tookMs = performance.now() - begun;
+      // What was done meanwhile may have come too late to be read.
+      if (around.last < begun) break;
+      around.first = begun;
+      // Acts waited while it was made: they have their turn before it is quiet.
+      around.last = performance.now();
+    }
+    this.around.delete(files.folder);
   }
 
   private async makeAround(blog: BlogTarget, files: Files): Promise<void> {
@@ -238,10 +265,18 @@ export class FolderBlog implements BlogPort {
     });
   }
 
+  private async filesOf({ endpoint }: BlogTarget): Promise<Files> {
+    const known = this.known.get(endpoint);
+    if (known && performance.now() - known.since < KNOWN_MS) return known.files;
+    const files = new Files(endpoint, this.ports.folders, this.locks);
+    await files.check();
+    this.known.set(endpoint, { files, since: performance.now() });
+    return files;
+  }
+
   private async reading<T>(blog: BlogTarget, act: (files: Files) => Promise<T>): Promise<Result<T>> {
     try {
-      const files = new Files(blog.endpoint, this.ports.folders);
-      await files.check();
+      const files = await this.filesOf(blog);
       return good(await act(files));
     } catch (error) {
       return bad(failureOf(error, blog));
@@ -254,8 +289,7 @@ export class FolderBlog implements BlogPort {
     act: (files: Files) => Promise<{ value: T; written: string[]; says: string }>,
   ): Promise<Effect<T>> {
     try {
-      const files = new Files(blog.endpoint, this.ports.folders);
-      await files.check();
+      const files = await this.filesOf(blog);
       const { value } = await files.alone(async () => {
         if (settingsOf(blog).commits && !(await files.read(IGNORED)))
           await files.write(IGNORED, `${NOT_KEPT.join('\n')}\n`);

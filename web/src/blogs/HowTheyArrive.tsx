@@ -1,0 +1,131 @@
+import { PipelineWhole } from '@grivo/contract';
+import { allSteps, fieldsThroughout, type StepOf, withWord } from '@grivo/core';
+import { useQuery } from '@tanstack/react-query';
+import { useMemo, useRef } from 'react';
+import { Link } from 'react-router';
+import { call, inWords, Refused } from '../api/call.ts';
+import { queryClient } from '../api/queries.ts';
+import { useWords } from '../api/useWords.ts';
+import { Button, Empty, Head, Trouble, useMay } from '../design/index.ts';
+import { useChecked } from '../pipelines/checked.ts';
+import { whole } from '../pipelines/read.ts';
+import { StepSentence } from '../pipelines/StepSentence.tsx';
+
+/** A pipeline that publishes here, and how its step says so. */
+export interface Feeding {
+  id: string;
+  name: string;
+  says: string;
+}
+
+/** The steps that publish here, each as its sentence: its words are changed in place, and the pipeline has them at once. */
+export function HowTheyArrive({ blog, feeding }: { blog: string; feeding: readonly Feeding[] }) {
+  return (
+    <div className="pt-4">
+      <Head title="How articles arrive" />
+      <ul>
+        {feeding.map((one) => (
+          <li key={one.id} className="border-b border-rule-soft py-1.5 text-proc">
+            <Arrival blog={blog} of={one} />
+          </li>
+        ))}
+      </ul>
+      {feeding.length === 0 ? (
+        <Empty
+          next={
+            <Link to="/pipelines?new" className="act quiet">
+              Make a pipeline
+            </Link>
+          }
+        >
+          No pipeline publishes here yet.
+        </Empty>
+      ) : null}
+    </div>
+  );
+}
+
+function Arrival({ blog, of }: { blog: string; of: Feeding }) {
+  const may = useMay();
+  const pipeline = useQuery(whole.pipeline(of.id)).data;
+  const name = (
+    <Link to={`/pipelines/${of.id}`} className="act quiet brackets text-small">
+      {of.name}
+    </Link>
+  );
+  if (!may || !pipeline)
+    return (
+      <>
+        {of.says}. {name}
+      </>
+    );
+  return (
+    <>
+      <ArrivalWords blog={blog} pipeline={pipeline} /> {name}
+    </>
+  );
+}
+
+function ArrivalWords({ blog, pipeline }: { blog: string; pipeline: PipelineWhole }) {
+  const before = useRef<PipelineWhole['document'] | null>(null);
+  const rev = useRef(pipeline.rev);
+  const { words, put, error } = useWords({ document: pipeline.document }, async ({ document }) => {
+    const saved = await call('PUT', `/pipelines/${pipeline.id}`, {
+      body: { document },
+      rev: rev.current,
+      answer: PipelineWhole,
+    }).catch(async (failed) => {
+      // Somebody else saved first: what they saved is shown.
+      if (failed instanceof Refused && failed.problem.status === 412)
+        await queryClient.invalidateQueries({ queryKey: ['pipeline', pipeline.id] });
+      before.current = null;
+      throw failed;
+    });
+    rev.current = saved.rev;
+    queryClient.setQueryData(['pipeline', pipeline.id], saved);
+    void queryClient.invalidateQueries({ queryKey: ['pipelines'] });
+    void queryClient.invalidateQueries({ queryKey: ['versions', pipeline.id] });
+  });
+  // Newer than what was saved from here: somebody changed it elsewhere.
+  rev.current = Math.max(rev.current, pipeline.rev);
+  const { document } = words;
+  const { choices, context, problems } = useChecked(pipeline.id, document);
+  const seen = useMemo(() => fieldsThroughout(document, context), [document, context]);
+  const steps = allSteps(document.steps).filter(
+    (step): step is StepOf<'publish'> => step.kind === 'publish' && step.blog === blog && !step.off,
+  );
+  const change = (step: string, field: string, value: unknown) => {
+    before.current ??= document;
+    put(({ document }) => ({ document: withWord(document, step, field, value) }));
+  };
+  const back = before.current;
+  return (
+    <>
+      {steps.map((step) => (
+        <StepSentence
+          key={step.id}
+          step={step}
+          choices={choices}
+          fields={seen(step.id)}
+          problems={problems.filter((found) => found.step === step.id)}
+          onChange={(field, value) => change(step.id, field, value)}
+        />
+      ))}
+      {error ? <Trouble>{inWords(error)}</Trouble> : null}
+      {back && !error ? (
+        <span className="block text-small text-ink-3">
+          Saved: briefs taken from now on are published so.{' '}
+          <Button
+            look="word"
+            onClick={() => {
+              before.current = null;
+              put({ document: back });
+            }}
+          >
+            Take it back
+          </Button>
+        </span>
+      ) : null}
+    </>
+  );
+}
