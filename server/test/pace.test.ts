@@ -3,6 +3,7 @@ import { afterEach, beforeEach, expect, test } from 'vitest';
 import { Procedures } from '../src/engine/briefState.ts';
 import { releaseBrief } from '../src/engine/incidents.ts';
 import { stopOverdue } from '../src/engine/stop.ts';
+import { changeBlogWords } from '../src/nouns/blogs/change.ts';
 import { decide } from '../src/nouns/briefs/holds.ts';
 import { waitForTurn } from '../src/ports/services/turns.ts';
 import { type World, world } from './ground/world.ts';
@@ -135,4 +136,27 @@ test('what is held or waits for its slot is not in work, and begins a stretch of
   await w.settled([brief!], ['out', 'ready', 'in work']);
   expect(await since()).toBe(0);
   await w.settled([brief!], ['out']);
+}, 60_000);
+
+test('a blog gets no more calls at the same time than it takes, however many posts are due', async () => {
+  const { ground } = w.product;
+  await changeBlogWords(ground, w.blog, { callsAtOnce: 2 });
+  await w.product.work('both');
+  let [now, most] = [0, 0];
+  w.standIns.watch(async (point) => {
+    if (point === 'blog.acted') now--;
+    if (point !== 'blog.received') return;
+    most = Math.max(most, ++now);
+    await new Promise((then) => setTimeout(then, 40));
+  });
+  const laidOut = (steps: Step[]): Step[] => [
+    ...steps.slice(0, 1),
+    { ...stepKinds['lay out'].fresh('l1'), body: 'Of {{ subject }}. Combed wet, it dries for a day.' },
+    { ...stepKinds.publish.fresh('p1'), blog: w.blog, when: 'at once' },
+  ];
+  const subjects = ['bow', 'peg', 'nut', 'frog', 'tip', 'hair', 'reed', 'pad', 'key', 'bell'];
+  const briefs = await w.take(await w.pipeline(subjects, laidOut));
+  await w.settled(briefs, ['out']);
+  expect(briefs).toHaveLength(10);
+  expect(most).toBe(2);
 }, 60_000);

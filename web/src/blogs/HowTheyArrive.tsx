@@ -1,7 +1,7 @@
 import { PipelineWhole } from '@grivo/contract';
 import { allSteps, fieldsThroughout, type StepOf, withWord } from '@grivo/core';
 import { useQuery } from '@tanstack/react-query';
-import { useMemo, useRef } from 'react';
+import { type ReactNode, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { call, inWords, Refused } from '../api/call.ts';
 import { queryClient } from '../api/queries.ts';
@@ -59,14 +59,11 @@ function Arrival({ blog, of }: { blog: string; of: Feeding }) {
         {of.says}. {name}
       </>
     );
-  return (
-    <>
-      <ArrivalWords blog={blog} pipeline={pipeline} /> {name}
-    </>
-  );
+  return <ArrivalWords blog={blog} pipeline={pipeline} name={name} />;
 }
 
-function ArrivalWords({ blog, pipeline }: { blog: string; pipeline: PipelineWhole }) {
+/** A procedure whose words are saved as soon as they are changed, with the way back to what it was before the first of them. */
+function useSavedAtOnce(pipeline: PipelineWhole) {
   const before = useRef<PipelineWhole['document'] | null>(null);
   const rev = useRef(pipeline.rev);
   const { words, put, error } = useWords({ document: pipeline.document }, async ({ document }) => {
@@ -88,17 +85,33 @@ function ArrivalWords({ blog, pipeline }: { blog: string; pipeline: PipelineWhol
   });
   // Newer than what was saved from here: somebody changed it elsewhere.
   rev.current = Math.max(rev.current, pipeline.rev);
-  const { document } = words;
+  const back = before.current;
+  return {
+    document: words.document,
+    error,
+    change(step: string, field: string, value: unknown) {
+      before.current ??= words.document;
+      put(({ document }) => ({ document: withWord(document, step, field, value) }));
+    },
+    /** Null where nothing was changed. */
+    takeBack:
+      back === null || error
+        ? null
+        : () => {
+            before.current = null;
+            put({ document: back });
+          },
+  };
+}
+
+function ArrivalWords({ blog, pipeline, name }: { blog: string; pipeline: PipelineWhole; name: ReactNode }) {
+  const [adds, setAdds] = useState(false);
+  const { document, error, change, takeBack } = useSavedAtOnce(pipeline);
   const { choices, context, problems } = useChecked(pipeline.id, document);
   const seen = useMemo(() => fieldsThroughout(document, context), [document, context]);
   const steps = allSteps(document.steps).filter(
     (step): step is StepOf<'publish'> => step.kind === 'publish' && step.blog === blog && !step.off,
   );
-  const change = (step: string, field: string, value: unknown) => {
-    before.current ??= document;
-    put(({ document }) => ({ document: withWord(document, step, field, value) }));
-  };
-  const back = before.current;
   return (
     <>
       {steps.map((step) => (
@@ -108,20 +121,22 @@ function ArrivalWords({ blog, pipeline }: { blog: string; pipeline: PipelineWhol
           choices={choices}
           fields={seen(step.id)}
           problems={problems.filter((found) => found.step === step.id)}
+          adds={adds}
           onChange={(field, value) => change(step.id, field, value)}
         />
       ))}
+      {adds ? null : '.'}
+      <span className="flex gap-4 text-small">
+        {name}
+        <Button look="quiet" onClick={() => setAdds(!adds)}>
+          {adds ? 'Say no more' : 'Say more'}
+        </Button>
+      </span>
       {error ? <Trouble>{inWords(error)}</Trouble> : null}
-      {back && !error ? (
+      {takeBack ? (
         <span className="block text-small text-ink-3">
           Saved: briefs taken from now on are published so.{' '}
-          <Button
-            look="word"
-            onClick={() => {
-              before.current = null;
-              put({ document: back });
-            }}
-          >
+          <Button look="word" onClick={takeBack}>
             Take it back
           </Button>
         </span>

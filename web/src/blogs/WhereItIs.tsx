@@ -41,44 +41,7 @@ export function WhereItIs({ blog }: { blog: Blog }) {
           </>
         ) : null}
         , in {languageName(blog.language)}
-        {way === 'folder' ? null : (
-          <>
-            , given{' '}
-            <Word
-              label="Time limit"
-              editor={(close) => (
-                <NumberOnce
-                  value={limit.words.timeLimitMs / 1_000}
-                  least={1}
-                  most={120}
-                  unit="seconds"
-                  onPut={(seconds) => limit.put({ timeLimitMs: seconds * 1_000 })}
-                  close={close}
-                />
-              )}
-            >
-              {limit.words.timeLimitMs / 1_000} s
-            </Word>{' '}
-            to act, at most{' '}
-            <Word
-              label="Calls at the same time"
-              editor={(close) => (
-                <NumberOnce
-                  value={limit.words.callsAtOnce}
-                  least={1}
-                  most={20}
-                  unit="calls at the same time, of each worker"
-                  onPut={(callsAtOnce) => limit.put({ callsAtOnce })}
-                  close={close}
-                />
-              )}
-            >
-              {plural(limit.words.callsAtOnce, 'call')}
-            </Word>{' '}
-            at the same time
-          </>
-        )}
-        .{' '}
+        {way === 'folder' ? null : <Limits words={limit.words} put={limit.put} />}.{' '}
         <a href={blog.address} target="_blank" rel="noreferrer" className="act brackets">
           Open it
         </a>
@@ -86,6 +49,52 @@ export function WhereItIs({ blog }: { blog: Blog }) {
       {limit.error ? <Trouble>{inWords(limit.error)}</Trouble> : null}
       {settings.folder ? <HowFilesAre id={blog.id} folder={settings.folder} /> : null}
       {way === 'folder' ? null : <Secret id={blog.id} user={settings.user ?? null} approves={way === 'micropub'} />}
+    </>
+  );
+}
+
+interface Limited {
+  timeLimitMs: number;
+  callsAtOnce: number;
+}
+
+/** How long it may take for a call, and how many it gets at the same time. */
+function Limits({ words, put }: { words: Limited; put: (change: Partial<Limited>) => void }) {
+  return (
+    <>
+      , given{' '}
+      <Word
+        label="Time limit"
+        editor={(close) => (
+          <NumberOnce
+            value={words.timeLimitMs / 1_000}
+            least={1}
+            most={120}
+            unit="seconds"
+            onPut={(seconds) => put({ timeLimitMs: seconds * 1_000 })}
+            close={close}
+          />
+        )}
+      >
+        {words.timeLimitMs / 1_000} s
+      </Word>{' '}
+      to act, at most{' '}
+      <Word
+        label="Calls at the same time"
+        editor={(close) => (
+          <NumberOnce
+            value={words.callsAtOnce}
+            least={1}
+            most={20}
+            unit="calls at the same time, of each worker"
+            onPut={(callsAtOnce) => put({ callsAtOnce })}
+            close={close}
+          />
+        )}
+      >
+        {plural(words.callsAtOnce, 'call')}
+      </Word>{' '}
+      at the same time
     </>
   );
 }

@@ -8,13 +8,22 @@ import { type Shown, StepWordEditor, textProblem, useNamed } from './StepWordEdi
 
 interface Sentence extends Shown {
   problems: PipelineWhole['problems'];
+  /** Whether what it does not say yet is offered; it is where nothing else is said. */
+  adds?: boolean;
 }
 
 /** The stop after a word keeps to it: no line begins with a comma. */
 const STOP = /^[,.;:]+/;
 
 /** A step as its sentence, generated from its kind: plain words, and words that open their editors. */
-export const StepSentence = memo(function StepSentence({ step, choices, fields, problems, onChange }: Sentence) {
+export const StepSentence = memo(function StepSentence({
+  step,
+  choices,
+  fields,
+  problems,
+  adds = true,
+  onChange,
+}: Sentence) {
   const all = sentenceOf(step, choices.names);
   const parts = all.filter((part) => 'text' in part || !part.add);
   const added = all.filter((part): part is SentenceWord => 'word' in part && part.add === true);
@@ -47,7 +56,7 @@ export const StepSentence = memo(function StepSentence({ step, choices, fields, 
           </span>
         );
       })}
-      {added.length > 0 ? (
+      {adds && added.length > 0 ? (
         <span className="adding block text-small text-ink-3">
           add:{' '}
           {added.map((part, i) => (
@@ -121,6 +130,7 @@ function saysTheSame(before: Sentence, after: Sentence): boolean {
   return (
     before.step === after.step &&
     before.choices === after.choices &&
+    before.adds === after.adds &&
     same(before.fields, after.fields) &&
     same(before.problems, after.problems)
   );
