@@ -365,7 +365,7 @@ try {
   // A look every two seconds. What may be spent is of a month, so the run keeps within one.
   const [today, month] = [new Date(), new Date()];
   month.setUTCMonth(today.getUTCMonth() + 1, 2);
-  await call('PUT', '/desk-clock', { at: today.getUTCDate() > 26 ? month.getTime() : null, speed: 30 });
+  await call('PUT', '/desk-clock', { at: today.getUTCDate() > 26 ? month.toISOString() : null, speed: 30 });
   await raise();
   const phrases = [...KEYWORDS.guides];
   /** A few phrases more into the list and into work. */

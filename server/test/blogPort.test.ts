@@ -349,6 +349,22 @@ describe('a folder', () => {
     });
   });
 
+  test('has pages that look as it says, those that are written already too', async () => {
+    const { port, blog } = await folder('looks', { form: 'HTML', file: '{slug}.html' })();
+    value(await port.create(blog, post('l00k'), 'published', signal));
+    const style = () => readFile(join(blog.endpoint, 'style.css'), 'utf8');
+    expect(await readFile(join(blog.endpoint, 'rehairing-l00k.html'), 'utf8')).toContain(
+      '<link rel="stylesheet" href="https://notes.example/style.css">',
+    );
+    expect(await style()).toContain('prefers-color-scheme:dark');
+    const look = { logo: 'pictures/bow.svg', ground: '#102030', letters: '#f0e0d0', links: '#80c0ff' };
+    await port.changed?.({ ...blog, settings: { folder: { ...FOLDER_AS_MADE, form: 'HTML', look } } });
+    expect(await style()).toMatch(
+      /color:#f0e0d0;background:#102030[^]*url\("pictures\/bow\.svg"\)[^]*a\{color:#80c0ff\}/,
+    );
+    expect(await style()).not.toContain('prefers-color-scheme:dark');
+  });
+
   test('gets each of many posts at once, whole, and a front page, a feed and a sitemap with all of them', async () => {
     const { port, blog } = await folder('many', { form: 'HTML', file: '{slug}.html', pages: true })();
     await Promise.all(Array.from({ length: 30 }, (_, n) => port.create(blog, post(`m${n}`), 'published', signal)));

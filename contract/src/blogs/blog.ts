@@ -28,6 +28,25 @@ export const HEAD_LINES = [
 ] as const;
 export type HeadLine = (typeof HEAD_LINES)[number];
 
+const Colour = z.string().regex(/^#[0-9a-f]{6}$/, 'a colour as #2f5a5d');
+
+/** How pages made beside posts, and posts that are pages, look. */
+export const FolderLook = z.object({
+  /** The file of a logo in the folder; none where it is empty. */
+  logo: z
+    .string()
+    .trim()
+    .max(200)
+    .refine((text) => !text.startsWith('/') && within(text), 'a path within the folder')
+    .refine((text) => !/["'()\\\s]/.test(text), 'a path without spaces, quotes and brackets'),
+  /** Colours of the ground, of letters and of links; dark ones by night where they are as they were made. */
+  ground: Colour,
+  letters: Colour,
+  links: Colour,
+});
+export type FolderLook = z.infer<typeof FolderLook>;
+export const LOOK_AS_MADE: FolderLook = { logo: '', ground: '#fdfcfa', letters: '#22201d', links: '#7a3312' };
+
 /** How a folder blog is written. */
 export const FolderSettings = z.object({
   /** Where posts lie in the folder; {slug}, {date}, {year} and {month} stand for the post's own. */
@@ -69,6 +88,7 @@ export const FolderSettings = z.object({
       .max(60)
       .regex(/^[A-Za-z_][\w-]*$|^$/, 'a name of letters, digits and _'),
   ),
+  look: FolderLook.optional(),
   /** Whether every act is committed, where the folder is a working tree of git; and pushed where it has a remote. */
   commits: z.boolean(),
 });

@@ -27,7 +27,7 @@ import { changeBlog, changeBlogSecret, changeBlogWords, movesOf } from '../nouns
 import { testBlog } from '../nouns/blogs/connect.ts';
 import { createBlog } from '../nouns/blogs/create.ts';
 import { discoverBlog } from '../nouns/blogs/discover.ts';
-import { countsOfBlogs, getBlog, listBlogs, targetOf } from '../nouns/blogs/repository.ts';
+import { blogTarget, countsOfBlogs, getBlog, listBlogs, targetOf } from '../nouns/blogs/repository.ts';
 import { carrying, labelsOf } from '../nouns/labels/repository.ts';
 import { noteAct } from '../nouns/people/acts.ts';
 import { behindOf } from '../nouns/publishing/behind.ts';
@@ -195,7 +195,11 @@ function pastedSecret(text: string): { secret: string; cut: TestLine[] } {
 }
 
 /** Their words, their cadence and what a change of it moves. */
-function changing({ ground, bell, db, all, must, hasStyle }: Helpers) {
+function changing({ ground, bell, db, all, must, hasStyle, product }: Helpers) {
+  const followsThere = async (id: string) => {
+    const target = await blogTarget(db, id);
+    if (target) await product.tools.blogs(target).changed?.(target);
+  };
   return [
     route({
       method: 'put',
@@ -212,6 +216,7 @@ function changing({ ground, bell, db, all, must, hasStyle }: Helpers) {
             'blog',
             (await all()).find((blog) => blog.id === id),
           );
+        if (body.folder) await followsThere(id);
         bell.ring({ kind: 'event' });
         return { blogs: await all() };
       },
@@ -227,6 +232,7 @@ function changing({ ground, bell, db, all, must, hasStyle }: Helpers) {
         const { id } = await must(params['id']!);
         await hasStyle(body.style);
         await changeBlogWords(ground, id, body);
+        if (body.folder) await followsThere(id);
         bell.ring({ kind: 'event' });
         return { blogs: await all(), moves: await movesOf(db, ground, id) };
       },

@@ -37,7 +37,9 @@ const READY_AT_ONCE = 12;
 /** Publishes the article once its slot has come, exactly once; see {@link publishOn}. */
 export function performPublish(tools: Tools): Performer<StepOf<'publish'>> {
   return (step, context) =>
-    tools.posting.do(`posts for ${step.blog}`, READY_AT_ONCE, () => published(tools, step, context));
+    context.brief.trial
+      ? published(tools, step, context)
+      : tools.posting.do(`posts for ${step.blog}`, READY_AT_ONCE, () => published(tools, step, context));
 }
 
 async function published(tools: Tools, step: StepOf<'publish'>, context: StepContext): Promise<StepResult> {

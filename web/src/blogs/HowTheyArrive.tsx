@@ -126,7 +126,7 @@ function ArrivalWords({ blog, pipeline, name }: { blog: string; pipeline: Pipeli
         />
       ))}
       {adds ? null : '.'}
-      <span className="flex gap-4 text-small">
+      <span className="flex gap-4 text-small leading-6">
         {name}
         <Button look="quiet" onClick={() => setAdds(!adds)}>
           {adds ? 'Say no more' : 'Say more'}

@@ -1,4 +1,4 @@
-import { type Blog, ChangedBlog, type FolderSettings, TestLog } from '@grivo/contract';
+import { type Blog, ChangedBlog, type FolderSettings, LOOK_AS_MADE, TestLog } from '@grivo/contract';
 import { languageName } from '@grivo/core';
 import { useMutation } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
@@ -10,6 +10,7 @@ import { plural } from '../words/figures.ts';
 import { approveAt } from './connect/approve.ts';
 import { FORMS, HEADS } from './connect/folderWords.ts';
 import { BY_WAY } from './connect/ways.ts';
+import { FolderLookWords } from './FolderLookWords.tsx';
 
 const change = async (id: string, body: object) => {
   const { blogs } = await call('PATCH', `/blogs/${id}`, { body, answer: ChangedBlog });
@@ -148,6 +149,9 @@ function HowFilesAre({ id, folder }: { id: string; folder: FolderSettings }) {
         onChoose={(said) => put({ commits: said === 'yes' })}
       />
       .
+      {words.pages || words.form === 'HTML' ? (
+        <FolderLookWords look={words.look ?? LOOK_AS_MADE} onPut={(look) => put({ look })} />
+      ) : null}
       <span className="block pt-1 text-small text-ink-3">
         What is written already stays as it is. In .grivo there Grivo keeps what it wrote, drafts of pages too: a web
         server should not show folders whose names begin with a dot.

@@ -1,5 +1,6 @@
 export { Button, type ButtonProps, Key } from './Button.tsx';
 export { ChoiceWord } from './ChoiceWord.tsx';
+export { ColourWord } from './ColourWord.tsx';
 export { type Drag, DragGround, useDrag } from './drag.tsx';
 export { ChoiceEditor, ListEditor, NumberEditor, RangeEditor, TextEditor } from './editors.tsx';
 export { Field, TextArea } from './Field.tsx';

@@ -167,6 +167,8 @@ export interface BlogPort {
   find(blog: BlogTarget, key: string, since: number, signal: AbortSignal): Promise<Result<Placed | null>>;
   /** Puts a small text file where the blog shows it; absent where a person must do that. */
   show?(blog: BlogTarget, file: { name: string; text: string }): Promise<Result<void>>;
+  /** Its settings were changed; absent where nothing there follows from them. */
+  changed?(blog: BlogTarget): Promise<void>;
   /** The address of its feed, where that is known without reading its pages. */
   feed?(blog: BlogTarget): Promise<string | null>;
   /** The categories there are, where the way can list them. */

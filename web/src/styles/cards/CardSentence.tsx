@@ -1,7 +1,6 @@
 import { CARD_SIDES, type CardDocument, resizedCard } from '@grivo/core';
-import { Button, ChoiceWord } from '../../design/index.ts';
+import { Button, ChoiceWord, ColourWord } from '../../design/index.ts';
 import { PickPicture } from '../../pictures/PickPicture.tsx';
-import { ColourWord } from './ColourWord.tsx';
 import { FigureWord } from './FigureWord.tsx';
 import type { CardDraft, Picked } from './useDraft.ts';
 

@@ -1,7 +1,6 @@
 import { CARD_FIELDS, type CardBox, type CardPicture, type CardText } from '@grivo/core';
-import { Button, ChoiceWord, TextWord } from '../../design/index.ts';
+import { Button, ChoiceWord, ColourWord, TextWord } from '../../design/index.ts';
 import { PickPicture } from '../../pictures/PickPicture.tsx';
-import { ColourWord } from './ColourWord.tsx';
 import { FigureWord } from './FigureWord.tsx';
 import type { CardDraft, Picked } from './useDraft.ts';
 

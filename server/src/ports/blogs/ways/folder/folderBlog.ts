@@ -2,27 +2,17 @@ import { createHash } from 'node:crypto';
 import { constants } from 'node:fs';
 import { access } from 'node:fs/promises';
 import { extname, join } from 'node:path';
-import { FOLDER_AS_MADE, type FolderSettings } from '@grivo/contract';
+import { LOOK_AS_MADE } from '@grivo/contract';
 import { bad, type Effect, good, type Result } from '../../../outcome/outcome.ts';
-import {
-  type Begins,
-  type BlogPort,
-  type BlogSays,
-  type BlogTarget,
-  type Capability,
-  PLAIN,
-  type Placed,
-  type Post,
-  type PostThere,
-} from '../../blog.ts';
+import type { Begins, BlogPort, BlogSays, BlogTarget, Capability, Placed, Post, PostThere } from '../../blog.ts';
 import { BY_EVERY_WAY } from '../carries.ts';
-import { pictured } from '../mark.ts';
 import { Files, FolderTrouble, OWN } from './files.ts';
 import { commit } from './git.ts';
 import { bodyOf, headOf, markdownFile } from './head.ts';
-import { KeptPosts, POSTS } from './kept.ts';
+import { KeptPosts } from './kept.ts';
 import { FolderLocks } from './lock.ts';
-import { aroundPosts, type Kept, pageOf, textIn, under } from './pages.ts';
+import { aroundPosts, type Kept, pageOf, STYLES, styleOf, textIn, under } from './pages.ts';
+import { keptFile, keptIn, keptOf, placeOf, plain, postFile, postIn, settingsOf, waiting } from './records.ts';
 
 const CAN: ReadonlySet<Capability> = new Set<Capability>([
   ...BY_EVERY_WAY,
@@ -69,6 +59,8 @@ export class FolderBlog implements BlogPort {
   private readonly known = new Map<string, { files: Files; since: number }>();
   private readonly kept = new KeptPosts();
   private readonly locks = new FolderLocks();
+  /** How pages of folders look, as it was written last. */
+  private readonly looks = new Map<string, string>();
   /** How long it took last to make what is around the posts. */
   private tookMs = 0;
 
@@ -82,6 +74,8 @@ export class FolderBlog implements BlogPort {
   }
 
   async config(blog: BlogTarget): Promise<Result<BlogSays>> {
+    // Whoever asks wants to know how it is now.
+    this.known.delete(blog.endpoint);
     return this.reading(blog, async (files) => {
       await access(files.folder, constants.W_OK).catch(() => {
         throw new FolderTrouble('the folder must not be written to', 'folder read-only');
@@ -189,6 +183,14 @@ export class FolderBlog implements BlogPort {
     );
   }
 
+  /** What is made around the posts is made anew; where posts are pages and nothing else is, at least how they look. */
+  async changed(blog: BlogTarget): Promise<void> {
+    await this.reading(blog, async (files) => {
+      if (settingsOf(blog).form === 'HTML') await files.alone(() => this.keepLook(blog, files));
+      this.soonAround(blog, files);
+    });
+  }
+
   async feed(blog: BlogTarget): Promise<string | null> {
     return settingsOf(blog).pages ? under(blog.address, 'feed.atom') : null;
   }
@@ -214,8 +216,19 @@ export class FolderBlog implements BlogPort {
       [keptFile(kept.key), JSON.stringify(kept)],
     ]);
     if (!draft && known) await files.remove(postFile(kept.key));
+    const looks = kept.form === 'HTML' && (await this.keepLook(blog, files));
     this.soonAround(blog, files);
-    return [file, keptFile(kept.key)];
+    return [file, keptFile(kept.key), ...(looks ? [STYLES] : [])];
+  }
+
+  /** @returns whether how pages look had to be written */
+  private async keepLook(blog: BlogTarget, files: Files): Promise<boolean> {
+    const look = styleOf(settingsOf(blog).look ?? LOOK_AS_MADE);
+    if (this.looks.get(files.folder) === look) return false;
+    const isNew = (await files.read(STYLES))?.toString('utf8') !== look;
+    if (isNew) await files.write(STYLES, look);
+    this.looks.set(files.folder, look);
+    return isNew;
   }
 
   /** Makes the front page, the feed and the sitemap once several acts are over. */
@@ -259,7 +272,8 @@ export class FolderBlog implements BlogPort {
       const posts = await this.kept.all(files);
       const language = posts[0]?.language ?? 'en';
       const now = new Date(this.ports.now()).toISOString();
-      const around = aroundPosts({ name: blog.name, address: blog.address, language }, posts, now);
+      const of = { name: blog.name, address: blog.address, language };
+      const around = aroundPosts(of, posts, now, settingsOf(blog).look);
       for (const [file, text] of Object.entries(around)) await files.write(file, text);
       if (settingsOf(blog).commits) await commit(files.folder, Object.keys(around), 'Front page, feed and sitemap');
     });
@@ -279,6 +293,7 @@ export class FolderBlog implements BlogPort {
       const files = await this.filesOf(blog);
       return good(await act(files));
     } catch (error) {
+      this.known.delete(blog.endpoint);
       return bad(failureOf(error, blog));
     }
   }
@@ -301,81 +316,14 @@ export class FolderBlog implements BlogPort {
       });
       return { kind: 'done', value };
     } catch (error) {
+      this.known.delete(blog.endpoint);
       return { kind: 'not done', failure: failureOf(error, blog) };
     }
   }
 }
 
-const settingsOf = ({ settings }: BlogTarget): FolderSettings => settings.folder ?? FOLDER_AS_MADE;
-
 function failureOf(error: unknown, { id: service }: BlogTarget) {
   if (!(error instanceof FolderTrouble)) throw error;
   const { problem, mistake } = error;
   return { code: 'blog-refuses' as const, service, status: 0, said: problem, ...(mistake ? { mistake } : {}) };
-}
-
-const keptFile = (key: string): string => join(POSTS, `${plain(key)}.json`);
-const postFile = (key: string): string => join(POSTS, `${plain(key)}.post.json`);
-/** Where a page nobody reads yet waits. */
-const waiting = ({ key }: Pick<Kept, 'key'>): string => join(OWN, 'drafts', `${plain(key)}.html`);
-
-const plain = (text: string): string =>
-  text
-    .toLowerCase()
-    .replace(/[^a-z0-9]+/g, '-')
-    .slice(0, 100)
-    .replace(/^-|-$/g, '') || 'post';
-
-const placeOf = ({ key, address }: Kept): Placed => ({ handle: key, address });
-
-function keptOf(
-  blog: BlogTarget,
-  post: Post,
-  { now, status, published }: { now: string; status: Kept['status']; published: string | null },
-  known: Kept | null,
-): Kept {
-  const settings = settingsOf(blog);
-  const stands = { slug: plain(post.slug), date: now.slice(0, 10), year: now.slice(0, 4), month: now.slice(5, 7) };
-  const filled = (pattern: string) =>
-    pattern.replace(/\{(slug|date|year|month)\}/g, (_, name: keyof typeof stands) => stands[name]);
-  const form = known?.form ?? settings.form;
-  const end = form === 'HTML' ? '.html' : '.md';
-  // A standing page lies by itself, and its address has no date in it.
-  const file = post.shape === 'page' ? stands.slug : filled(settings.file);
-  return {
-    key: post.key,
-    form,
-    file: known?.file ?? (file.endsWith(end) ? file : `${file.replace(/\.(?:md|markdown|html?)$/, '')}${end}`),
-    address:
-      known?.address ??
-      under(
-        blog.address,
-        post.shape === 'page'
-          ? `${stands.slug}${form === 'HTML' ? '.html' : ''}`
-          : filled(settings.link).replace(/^\//, ''),
-      ),
-    title: post.name,
-    summary: post.summary,
-    status,
-    published,
-    updated: now,
-    language: post.language,
-    categories: post.categories,
-    author: post.author,
-    html: pictured(post),
-    shape: post.shape,
-    canonical: post.canonical,
-    siblings: post.siblings,
-    structured: post.structured,
-  };
-}
-
-async function keptIn(files: Files, key: string): Promise<Kept | null> {
-  const body = await files.read(keptFile(key));
-  return body ? (JSON.parse(body.toString('utf8')) as Kept) : null;
-}
-
-async function postIn(files: Files, key: string): Promise<Post | null> {
-  const body = await files.read(postFile(key));
-  return body ? { ...PLAIN, ...(JSON.parse(body.toString('utf8')) as Post) } : null;
 }

@@ -1,3 +1,4 @@
+import { type FolderLook, LOOK_AS_MADE } from '@grivo/contract';
 import { escapeXml } from '../../../../formats/posting/xmlRpc.ts';
 
 /** What is kept of each post of a folder, to find it again and to list it. */
@@ -26,11 +27,22 @@ export interface Kept {
   structured?: Readonly<Record<string, unknown>>;
 }
 
-const STYLE = `:root{color-scheme:light dark}body{font:1.0625rem/1.65 ui-serif,Georgia,'DejaVu Serif',serif;color:#22201d;background:#fdfcfa;margin:0}
-header,main,footer{max-width:42rem;margin:0 auto;padding:1.25rem}header{border-bottom:1px solid #ddd7cc}header a{font-weight:700;color:inherit;text-decoration:none}
-h1{font-size:1.9rem;line-height:1.2;margin:1.2rem 0 .4rem}h2{font-size:1.3rem;margin-top:2rem}img{max-width:100%;height:auto}a{color:#7a3312}time,figcaption,footer{color:#6d655a;font-size:.85rem}
-figure{margin:1.5rem 0}table{border-collapse:collapse}td,th{border:1px solid #ddd7cc;padding:.3rem .6rem;text-align:start}blockquote{margin:1.5rem 0;padding-inline-start:1rem;border-inline-start:3px solid #ddd7cc}
-ul.posts{list-style:none;padding:0}ul.posts li{margin:1rem 0}@media(prefers-color-scheme:dark){body{color:#e9e4db;background:#191714}a{color:#e0a27f}header,td,th,blockquote{border-color:#3a352e}}`;
+/** Where readers' browsers find how the pages look. */
+export const STYLES = 'style.css';
+
+/** How pages look: one file for all of them, so that a change of it is seen on all. */
+export function styleOf(look: FolderLook): string {
+  const { ground, letters, links, logo } = look;
+  const asMade = (['ground', 'letters', 'links'] as const).every((name) => look[name] === LOOK_AS_MADE[name]);
+  // What lies between ground and letters, as lines and small print.
+  const [line, small] = [18, 70].map((share) => `color-mix(in srgb,${letters} ${share}%,${ground})`);
+  return `:root{color-scheme:light${asMade ? ' dark' : ''}}body{font:1.0625rem/1.65 ui-serif,Georgia,'DejaVu Serif',serif;color:${letters};background:${ground};margin:0}
+header,main,footer{max-width:42rem;margin:0 auto;padding:1.25rem}header{border-bottom:1px solid ${line}}header a{font-weight:700;color:inherit;text-decoration:none}
+${logo === '' ? '' : `header a::before{content:"";display:inline-block;width:2.5rem;height:2.5rem;margin-inline-end:.75rem;vertical-align:middle;background:url("${logo}") center/contain no-repeat}\n`}h1{font-size:1.9rem;line-height:1.2;margin:1.2rem 0 .4rem}h2{font-size:1.3rem;margin-top:2rem}img{max-width:100%;height:auto}a{color:${links}}time,figcaption,footer{color:${small};font-size:.85rem}
+figure{margin:1.5rem 0}table{border-collapse:collapse}td,th{border:1px solid ${line};padding:.3rem .6rem;text-align:start}blockquote{margin:1.5rem 0;padding-inline-start:1rem;border-inline-start:3px solid ${line}}
+ul.posts{list-style:none;padding:0}ul.posts li{margin:1rem 0}
+${asMade ? '@media(prefers-color-scheme:dark){body{color:#e9e4db;background:#191714}a{color:#e0a27f}header,td,th,blockquote{border-color:#3a352e}time,figcaption,footer{color:#a79d8d}}\n' : ''}`;
+}
 
 const rtl = /^(?:ar|fa|he|ur|yi|ps|sd|ug)\b/;
 
@@ -44,7 +56,7 @@ function frame(
   return `<!DOCTYPE html>
 <html lang="${escapeXml(blog.language)}"${dir}>
 <head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><title>${escapeXml(title)}</title>
-<link rel="alternate" type="application/atom+xml" href="${escapeXml(under(blog.address, 'feed.atom'))}">${more}<style>${STYLE}</style></head>
+<link rel="alternate" type="application/atom+xml" href="${escapeXml(under(blog.address, 'feed.atom'))}">${more}<link rel="stylesheet" href="${escapeXml(under(blog.address, STYLES))}"></head>
 <body><header><a href="${escapeXml(under(blog.address, ''))}">${escapeXml(blog.name)}</a></header><main>${body}</main><footer>${escapeXml(blog.name)}</footer></body>
 </html>
 `;
@@ -89,11 +101,12 @@ const ordered = (posts: readonly Kept[], now: string): Kept[] =>
 
 const IN_FEED = 20;
 
-/** The front page, the feed (RFC 4287) and the sitemap (sitemaps.org 0.9) of a blog, by file. */
+/** The front page, the feed (RFC 4287), the sitemap (sitemaps.org 0.9) and the look of a blog, by file. */
 export function aroundPosts(
   blog: { name: string; address: string; language: string },
   posts: readonly Kept[],
   now: string,
+  look: FolderLook = LOOK_AS_MADE,
 ): { [file: string]: string } {
   const all = ordered(posts, now);
   // Standing pages are in the map of the site, and in no list.
@@ -114,6 +127,7 @@ export function aroundPosts(
     '1970-01-01T00:00:00.000Z',
   );
   return {
+    [STYLES]: styleOf(look),
     'index.html': frame(blog, blog.name, `<h1>${escapeXml(blog.name)}</h1><ul class="posts">${rows.join('\n')}</ul>`),
     'feed.atom': `<?xml version="1.0" encoding="UTF-8"?>\n<feed xmlns="http://www.w3.org/2005/Atom"><title>${escapeXml(blog.name)}</title><id>${escapeXml(home)}</id><link href="${escapeXml(home)}"/><link rel="self" href="${escapeXml(under(blog.address, 'feed.atom'))}"/><author><name>${escapeXml(blog.name)}</name></author><updated>${updated}</updated>${entries.join('\n')}</feed>\n`,
     'sitemap.xml': `<?xml version="1.0" encoding="UTF-8"?>\n<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9"><url><loc>${escapeXml(home)}</loc></url>${all.map((post) => `<url><loc>${escapeXml(post.address)}</loc><lastmod>${post.updated}</lastmod></url>`).join('\n')}</urlset>\n`,

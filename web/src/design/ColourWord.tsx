@@ -1,5 +1,6 @@
 import { useState } from 'react';
-import { Button, Word } from '../../design/index.ts';
+import { Button } from './Button.tsx';
+import { Word } from './Word.tsx';
 
 const COLOUR = /^#[0-9a-f]{6}$/i;
 
