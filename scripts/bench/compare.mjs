@@ -2,15 +2,12 @@
 // compared with what was sent, and ten thousand pages are read into the link index; each over what its pace sets.
 import { stepKinds } from '@grivo/core';
 import { Procedures } from '../../server/src/engine/briefState.ts';
-import { createBlog } from '../../server/src/nouns/blogs/create.ts';
 import { blogTarget } from '../../server/src/nouns/blogs/repository.ts';
 import { readLinkIndex } from '../../server/src/nouns/links/read.ts';
 import { createPipeline } from '../../server/src/nouns/pipelines/repository.ts';
 import { compareOutside } from '../../server/src/nouns/publishing/outside.ts';
-import { addKeywords } from '../../server/src/nouns/sources/keywords.ts';
 import { lookAndTake } from '../../server/src/nouns/sources/look.ts';
-import { createSource } from '../../server/src/nouns/sources/repository.ts';
-import { everyDay } from '../cadence.mjs';
+import { connected } from './connected.mjs';
 import { fillStore } from './fill.mjs';
 import { ground, pause } from './ground.mjs';
 import { slowBlog } from './slowBlog.mjs';
@@ -50,17 +47,7 @@ export async function compare(tell) {
 
 /** An article that is out, and ten thousand like it. @returns the blog */
 async function published({ ground: floor, tools, bell, work }, blog) {
-  const { id } = await createBlog(tools, {
-    name: 'Large',
-    address: blog.address,
-    endpoint: `${blog.address}/micropub`,
-    secret: 'a-secret',
-    language: 'en',
-    cadence: everyDay(5),
-    timeLimitMs: 20_000,
-  });
-  const source = await createSource(floor, { kind: 'keywords' }, 'Bench');
-  await addKeywords(tools, source, { paste: 'rehairing a bow' });
+  const { id, source } = await connected({ ground: floor, tools }, blog, ['rehairing a bow']);
   const steps = [
     { ...stepKinds.take.fresh('s1'), sources: [source], most: null },
     {

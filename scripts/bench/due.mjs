@@ -2,13 +2,10 @@
 // take when as many are under way as the blog is handed at a time.
 import { stepKinds } from '@grivo/core';
 import { Procedures } from '../../server/src/engine/briefState.ts';
-import { createBlog } from '../../server/src/nouns/blogs/create.ts';
 import { createPipeline } from '../../server/src/nouns/pipelines/repository.ts';
-import { addKeywords } from '../../server/src/nouns/sources/keywords.ts';
 import { lookAndTake } from '../../server/src/nouns/sources/look.ts';
-import { createSource } from '../../server/src/nouns/sources/repository.ts';
 import { CALLS_AT_ONCE } from '../../server/src/ports/blogs/atOnce.ts';
-import { everyDay } from '../cadence.mjs';
+import { connected } from './connected.mjs';
 import { ground, median, pause, phrases } from './ground.mjs';
 import { slowBlog } from './slowBlog.mjs';
 
@@ -36,18 +33,8 @@ async function round(bench) {
   const blog = await slowBlog(ANSWERS_MS);
   const { product } = await bench.product({ allowedOrigins: [blog.address] });
   try {
-    const { ground: floor, tools } = product;
-    const { id } = await createBlog(tools, {
-      name: 'Slow',
-      address: blog.address,
-      endpoint: `${blog.address}/micropub`,
-      secret: 'a-secret',
-      language: 'en',
-      cadence: everyDay(5),
-      timeLimitMs: 20_000,
-    });
-    const source = await createSource(floor, { kind: 'keywords' }, 'Bench');
-    await addKeywords(tools, source, { paste: phrases(MANY).join('\n') });
+    const { ground: floor } = product;
+    const { id, source } = await connected(product, blog, phrases(MANY));
     const steps = [
       { ...stepKinds.take.fresh('s1'), sources: [source], most: null },
       { ...stepKinds['lay out'].fresh('s2'), body: 'Of {{ subject }}.\n\nIt is combed wet, and dries for a day.' },

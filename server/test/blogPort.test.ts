@@ -365,6 +365,17 @@ describe('a folder', () => {
     expect(await style()).not.toContain('prefers-color-scheme:dark');
   });
 
+  test('keeps a look that was changed while somebody who read the blog before that still writes', async () => {
+    const { port, blog } = await folder('looked', { form: 'HTML', file: '{slug}.html', pages: true })();
+    const look = { logo: '', ground: '#102030', letters: '#f0e0d0', links: '#80c0ff' };
+    value(await port.create(blog, post('l1'), 'published', signal));
+    await port.changed?.({ ...blog, settings: { folder: { ...blog.settings.folder!, look } } });
+    value(await port.create(blog, post('l2'), 'published', signal));
+    const front = () => readFile(join(blog.endpoint, 'index.html'), 'utf8').catch(() => '');
+    await expect.poll(async () => (await front()).match(/rehairing-l\d/g)?.length, { timeout: 10_000 }).toBe(2);
+    expect(await readFile(join(blog.endpoint, 'style.css'), 'utf8')).toContain('background:#102030');
+  });
+
   test('gets each of many posts at once, whole, and a front page, a feed and a sitemap with all of them', async () => {
     const { port, blog } = await folder('many', { form: 'HTML', file: '{slug}.html', pages: true })();
     await Promise.all(Array.from({ length: 30 }, (_, n) => port.create(blog, post(`m${n}`), 'published', signal)));

@@ -98,7 +98,11 @@ function Title({ doc, lead }: { doc: ArticleWhole['document']; lead: Figure | un
       <div className="min-w-[300px] flex-1">
         <h1>{doc.title || <span className="text-ink-3">No title yet</span>}</h1>
         <p className="!text-[13px] text-ink-2 italic">{doc.description}</p>
-        {tags.length > 0 ? <p className="!font-ui !text-[12px] text-ink-3">Tags: {tags.join(', ')}</p> : null}
+        {tags.length > 0 ? (
+          <p dir="ltr" className="!font-ui !text-[12px] text-ink-3">
+            Tags: {tags.join(', ')}
+          </p>
+        ) : null}
       </div>
       {lead ? (
         <figure>

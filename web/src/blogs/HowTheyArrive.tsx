@@ -115,17 +115,18 @@ function ArrivalWords({ blog, pipeline, name }: { blog: string; pipeline: Pipeli
   return (
     <>
       {steps.map((step) => (
-        <StepSentence
-          key={step.id}
-          step={step}
-          choices={choices}
-          fields={seen(step.id)}
-          problems={problems.filter((found) => found.step === step.id)}
-          adds={adds}
-          onChange={(field, value) => change(step.id, field, value)}
-        />
+        <span key={step.id} className="block">
+          <StepSentence
+            step={step}
+            choices={choices}
+            fields={seen(step.id)}
+            problems={problems.filter((found) => found.step === step.id)}
+            adds={adds}
+            onChange={(field, value) => change(step.id, field, value)}
+          />
+          {adds ? null : '.'}
+        </span>
       ))}
-      {adds ? null : '.'}
       <span className="flex gap-4 text-small leading-6">
         {name}
         <Button look="quiet" onClick={() => setAdds(!adds)}>

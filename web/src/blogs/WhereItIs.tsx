@@ -153,8 +153,8 @@ function HowFilesAre({ id, folder }: { id: string; folder: FolderSettings }) {
         <FolderLookWords look={words.look ?? LOOK_AS_MADE} onPut={(look) => put({ look })} />
       ) : null}
       <span className="block pt-1 text-small text-ink-3">
-        What is written already stays as it is. In .grivo there Grivo keeps what it wrote, drafts of pages too: a web
-        server should not show folders whose names begin with a dot.
+        What is written already stays as it is, but for how its pages look. In .grivo there Grivo keeps what it wrote,
+        drafts of pages too: a web server should not show folders whose names begin with a dot.
       </span>
       {error ? <Trouble>{inWords(error)}</Trouble> : null}
     </p>

@@ -122,7 +122,7 @@ export const fold: BlockKind<Fold> = {
   isEmpty: ({ words }) => words.trim() === '',
   // Published it holds what stands below: see `articleHtml`.
   html: ({ words }, { making }) =>
-    making ? el('p', { className: ['stands'] }, htmlText(`What follows is shown at “${words}”.`)) : null,
+    making ? el('p', { className: ['stands'], dir: 'ltr' }, htmlText(`What follows is shown at “${words}”.`)) : null,
   markdown: () => [],
   flow: () => [],
   editing: {

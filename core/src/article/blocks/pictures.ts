@@ -153,7 +153,7 @@ export const placeholder: BlockKind<Placeholder> = {
   texts: (block) => block,
   isEmpty: () => false,
   html: ({ wants, says }, { making }) =>
-    making ? el('p', { className: ['stands'] }, htmlText(`A ${wants} is to stand here: ${says}`)) : null,
+    making ? el('p', { className: ['stands'], dir: 'ltr' }, htmlText(`A ${wants} is to stand here: ${says}`)) : null,
   markdown: () => [],
   flow: () => [],
   editing: {

@@ -43,6 +43,8 @@ const KNOWN_MS = 500;
 
 /** What is still to be made around the posts of a folder. */
 interface Around {
+  /** As it was at the last act. */
+  blog: BlogTarget;
   /** When the first act and the last one was that it does not know of. */
   first: number;
   last: number;
@@ -59,8 +61,6 @@ export class FolderBlog implements BlogPort {
   private readonly known = new Map<string, { files: Files; since: number }>();
   private readonly kept = new KeptPosts();
   private readonly locks = new FolderLocks();
-  /** How pages of folders look, as it was written last. */
-  private readonly looks = new Map<string, string>();
   /** How long it took last to make what is around the posts. */
   private tookMs = 0;
 
@@ -137,7 +137,7 @@ export class FolderBlog implements BlogPort {
       const kept = await keptIn(files, at.handle);
       if (!kept) return { value: at, written: [], says: '' };
       for (const file of [kept.file, waiting(kept), keptFile(at.handle), postFile(at.handle)]) await files.remove(file);
-      this.soonAround(blog, files);
+      this.soonAround(blog, files.folder);
       return {
         value: placeOf(kept),
         written: [kept.file, keptFile(at.handle), postFile(at.handle)],
@@ -183,11 +183,14 @@ export class FolderBlog implements BlogPort {
     );
   }
 
-  /** What is made around the posts is made anew; where posts are pages and nothing else is, at least how they look. */
+  /** Pages look as is said now, those written before too; made around the posts only where there is nothing yet. */
   async changed(blog: BlogTarget): Promise<void> {
-    await this.reading(blog, async (files) => {
-      if (settingsOf(blog).form === 'HTML') await files.alone(() => this.keepLook(blog, files));
-      this.soonAround(blog, files);
+    await this.writing(blog, 'look', async (files) => {
+      const settings = settingsOf(blog);
+      const look = settings.form === 'HTML' || settings.pages;
+      if (look) await files.write(STYLES, lookOf(blog));
+      this.soonAround(blog, files.folder);
+      return { value: null, written: look ? [STYLES] : [], says: 'Look of the pages' };
     });
   }
 
@@ -216,35 +219,33 @@ export class FolderBlog implements BlogPort {
       [keptFile(kept.key), JSON.stringify(kept)],
     ]);
     if (!draft && known) await files.remove(postFile(kept.key));
-    const looks = kept.form === 'HTML' && (await this.keepLook(blog, files));
-    this.soonAround(blog, files);
-    return [file, keptFile(kept.key), ...(looks ? [STYLES] : [])];
+    // Where a front page is made, the look is made with it.
+    const look = kept.form === 'HTML' && !settings.pages ? await this.firstLook(blog, files) : [];
+    this.soonAround(blog, files.folder);
+    return [file, keptFile(kept.key), ...look];
   }
 
-  /** @returns whether how pages look had to be written */
-  private async keepLook(blog: BlogTarget, files: Files): Promise<boolean> {
-    const look = styleOf(settingsOf(blog).look ?? LOOK_AS_MADE);
-    if (this.looks.get(files.folder) === look) return false;
-    const isNew = (await files.read(STYLES))?.toString('utf8') !== look;
-    if (isNew) await files.write(STYLES, look);
-    this.looks.set(files.folder, look);
-    return isNew;
+  /** Only where pages have no look yet: who changes it writes it, and nobody who read the blog before that writes over it. */
+  private async firstLook(blog: BlogTarget, files: Files): Promise<string[]> {
+    if ((await files.read(STYLES)) !== null) return [];
+    await files.write(STYLES, lookOf(blog));
+    return [STYLES];
   }
 
   /** Makes the front page, the feed and the sitemap once several acts are over. */
-  private soonAround(blog: BlogTarget, files: Files): void {
+  private soonAround(blog: BlogTarget, folder: string): void {
     if (!settingsOf(blog).pages) return;
     const now = performance.now();
-    const around = this.around.get(files.folder);
-    if (around) around.last = now;
+    const around = this.around.get(folder);
+    if (around) Object.assign(around, { blog, last: now });
     else {
-      const begins: Around = { first: now, last: now, made: Promise.resolve() };
-      this.around.set(files.folder, begins);
-      begins.made = this.makeSoon(blog, files, begins);
+      const begins: Around = { blog, first: now, last: now, made: Promise.resolve() };
+      this.around.set(folder, begins);
+      begins.made = this.makeSoon(folder, begins);
     }
   }
 
-  private async makeSoon(blog: BlogTarget, files: Files, around: Around): Promise<void> {
+  private async makeSoon(folder: string, around: Around): Promise<void> {
     for (;;) {
       const due = Math.min(
         around.last + AROUND_AFTER_MS,
@@ -256,7 +257,7 @@ export class FolderBlog implements BlogPort {
         continue;
       }
       const begun = performance.now();
-      await this.makeAround(blog, files).catch(() => undefined);
+      await this.makeAround(around.blog).catch(() => undefined);
       this.tookMs = performance.now() - begun;
       // What was done meanwhile may have come too late to be read.
       if (around.last < begun) break;
@@ -264,18 +265,20 @@ export class FolderBlog implements BlogPort {
       // Acts waited while it was made: they have their turn before it is quiet.
       around.last = performance.now();
     }
-    this.around.delete(files.folder);
+    this.around.delete(folder);
   }
 
-  private async makeAround(blog: BlogTarget, files: Files): Promise<void> {
+  private async makeAround(blog: BlogTarget): Promise<void> {
+    const files = await this.filesOf(blog);
     await files.alone(async () => {
       const posts = await this.kept.all(files);
       const language = posts[0]?.language ?? 'en';
       const now = new Date(this.ports.now()).toISOString();
       const of = { name: blog.name, address: blog.address, language };
-      const around = aroundPosts(of, posts, now, settingsOf(blog).look);
+      const around = aroundPosts(of, posts, now);
       for (const [file, text] of Object.entries(around)) await files.write(file, text);
-      if (settingsOf(blog).commits) await commit(files.folder, Object.keys(around), 'Front page, feed and sitemap');
+      const written = [...Object.keys(around), ...(await this.firstLook(blog, files))];
+      if (settingsOf(blog).commits) await commit(files.folder, written, 'Front page, feed and sitemap');
     });
   }
 
@@ -321,6 +324,8 @@ export class FolderBlog implements BlogPort {
     }
   }
 }
+
+const lookOf = (blog: BlogTarget): string => styleOf(settingsOf(blog).look ?? LOOK_AS_MADE);
 
 function failureOf(error: unknown, { id: service }: BlogTarget) {
   if (!(error instanceof FolderTrouble)) throw error;

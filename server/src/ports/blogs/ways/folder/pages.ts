@@ -101,12 +101,11 @@ const ordered = (posts: readonly Kept[], now: string): Kept[] =>
 
 const IN_FEED = 20;
 
-/** The front page, the feed (RFC 4287), the sitemap (sitemaps.org 0.9) and the look of a blog, by file. */
+/** The front page, the feed (RFC 4287) and the sitemap (sitemaps.org 0.9) of a blog, by file. */
 export function aroundPosts(
   blog: { name: string; address: string; language: string },
   posts: readonly Kept[],
   now: string,
-  look: FolderLook = LOOK_AS_MADE,
 ): { [file: string]: string } {
   const all = ordered(posts, now);
   // Standing pages are in the map of the site, and in no list.
@@ -127,7 +126,6 @@ export function aroundPosts(
     '1970-01-01T00:00:00.000Z',
   );
   return {
-    [STYLES]: styleOf(look),
     'index.html': frame(blog, blog.name, `<h1>${escapeXml(blog.name)}</h1><ul class="posts">${rows.join('\n')}</ul>`),
     'feed.atom': `<?xml version="1.0" encoding="UTF-8"?>\n<feed xmlns="http://www.w3.org/2005/Atom"><title>${escapeXml(blog.name)}</title><id>${escapeXml(home)}</id><link href="${escapeXml(home)}"/><link rel="self" href="${escapeXml(under(blog.address, 'feed.atom'))}"/><author><name>${escapeXml(blog.name)}</name></author><updated>${updated}</updated>${entries.join('\n')}</feed>\n`,
     'sitemap.xml': `<?xml version="1.0" encoding="UTF-8"?>\n<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9"><url><loc>${escapeXml(home)}</loc></url>${all.map((post) => `<url><loc>${escapeXml(post.address)}</loc><lastmod>${post.updated}</lastmod></url>`).join('\n')}</urlset>\n`,
