@@ -1,5 +1,5 @@
 // Everything that must hold: lint, types, unit tests, store and engine on a real MariaDB, journeys in the real browser,
-// faults. Ends with the slowest tests and 'N passed, N failed'.
+// faults. Ends with the slowest tests, what failed by name, and 'N passed, N failed'.
 import { spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -14,12 +14,13 @@ const results = { unit: join(folder, 'vitest.json'), journeys: join(folder, 'jou
 /** Of all tests that many are named, those that took longest first. */
 const NAMED = 20;
 let passed = 0;
-let failed = 0;
+/** What failed, by name: said once more at the end, where it is looked for. */
+const failures = [];
 const took = [];
 
 /**
  * Runs one part. What it says is shown as it comes, or when it has ended where several go on at once.
- * @returns {Promise<boolean>} whether it went well
+ * @returns {Promise<{ name: string, well: boolean }>}
  */
 function part(name, [command, ...args], { atOnce = false, env = {} } = {}) {
   const begun = Date.now();
@@ -38,14 +39,14 @@ function part(name, [command, ...args], { atOnce = false, env = {} } = {}) {
     child.once('close', (code) => {
       if (atOnce) console.log(`\n── ${name}\n${says.trimEnd()}`);
       console.log(`── ${name}: ${code === 0 ? 'well' : 'FAILED'}, ${((Date.now() - begun) / 1_000).toFixed(1)} s`);
-      resolve(code === 0);
+      resolve({ name, well: code === 0 });
     });
   });
 }
 
-const count = (well) => {
+const count = ({ name, well }) => {
   if (well) passed++;
-  else failed++;
+  else failures.push(name);
 };
 
 // What only reads goes side by side: linting with types keeps one processor busy, everything else the other.
@@ -58,7 +59,7 @@ const reading = await Promise.all(
     ['types', [process.execPath, join(ROOT, 'node_modules', 'ts7', 'bin', 'tsc'), '-b']],
   ].map(([name, command]) => part(name, command, { atOnce: true })),
 );
-for (const well of reading) count(well);
+for (const ended of reading) count(ended);
 
 const tested = await part('tests', [
   bin('vitest'),
@@ -70,13 +71,16 @@ const tested = await part('tests', [
 try {
   const report = JSON.parse(readFileSync(results.unit, 'utf8'));
   passed += report.numPassedTests;
-  failed += report.numFailedTests;
-  if (!tested && report.numFailedTests === 0) failed++;
+  const before = failures.length;
   for (const { name, assertionResults } of report.testResults)
-    for (const { title, duration } of assertionResults)
-      took.push({ ms: duration ?? 0, name: `${relative(ROOT, name)}: ${title}` });
+    for (const { title, duration, status } of assertionResults) {
+      const test = `${relative(ROOT, name)}: ${title}`;
+      took.push({ ms: duration ?? 0, name: test });
+      if (status === 'failed') failures.push(test);
+    }
+  if (!tested.well && failures.length === before) failures.push('tests: the run itself');
 } catch {
-  failed++;
+  failures.push('tests: no report');
 }
 
 // Journeys in the real browser; the runner's own count is read from its report.
@@ -97,17 +101,20 @@ const walked = await part(
 try {
   const { stats, suites } = JSON.parse(readFileSync(results.journeys, 'utf8'));
   passed += stats.expected + stats.flaky;
-  failed += stats.unexpected;
-  if (!walked && stats.unexpected === 0) failed++;
+  const before = failures.length;
   const walk = (suite) => {
     for (const spec of suite.specs ?? [])
-      for (const { results: runs } of spec.tests)
-        took.push({ ms: runs.at(-1)?.duration ?? 0, name: `e2e/${spec.file}: ${spec.title}` });
+      for (const { results: runs, status } of spec.tests) {
+        const test = `e2e/${spec.file}: ${spec.title}`;
+        took.push({ ms: runs.at(-1)?.duration ?? 0, name: test });
+        if (status === 'unexpected') failures.push(test);
+      }
     for (const inner of suite.suites ?? []) walk(inner);
   };
   for (const suite of suites) walk(suite);
+  if (!walked.well && failures.length === before) failures.push('browser: the run itself');
 } catch {
-  failed++;
+  failures.push('browser: no report');
 }
 
 // Faults break a whole installation for a minute, from a seed, and count on the receiving side.
@@ -118,5 +125,6 @@ rmSync(folder, { recursive: true, force: true });
 console.log(`\nThe slowest ${NAMED} of ${took.length}, in seconds:`);
 for (const { ms, name } of took.sort((a, b) => b.ms - a.ms).slice(0, NAMED))
   console.log(`${(ms / 1_000).toFixed(1).padStart(6)}  ${name}`);
-console.log(`\n${passed} passed, ${failed} failed`);
-process.exitCode = failed === 0 ? 0 : 1;
+if (failures.length > 0) console.log(`\nFailed:\n${failures.map((name) => `  ${name}`).join('\n')}`);
+console.log(`\n${passed} passed, ${failures.length} failed`);
+process.exitCode = failures.length === 0 ? 0 : 1;

@@ -360,7 +360,7 @@ describe('a folder', () => {
     const look = { logo: 'pictures/bow.svg', ground: '#102030', letters: '#f0e0d0', links: '#80c0ff' };
     await port.changed?.({ ...blog, settings: { folder: { ...FOLDER_AS_MADE, form: 'HTML', look } } });
     expect(await style()).toMatch(
-      /color:#f0e0d0;background:#102030[^]*url\("pictures\/bow\.svg"\)[^]*a\{color:#80c0ff\}/,
+      /color:#f0e0d0;background:#102030[\s\S]*url\("pictures\/bow\.svg"\)[\s\S]*a\{color:#80c0ff\}/,
     );
     expect(await style()).not.toContain('prefers-color-scheme:dark');
   });
