@@ -1,6 +1,7 @@
 import { ProcedureDocument } from '@grivo/core';
 import { z } from 'zod';
 import { Id, Micros, Name } from '../id.ts';
+import { ServiceRole } from '../services/service.ts';
 import { Pipeline, PipelineProblem } from './pipeline.ts';
 
 // Whole procedures stand apart from the lists of pipelines: their schema brings every kind of step along.
@@ -59,11 +60,26 @@ export const MoreTrial = z.strictObject({
 
 /** What one brief of a document would cost. */
 export const EstimateRequest = z.strictObject({ document: ProcedureDocument });
+const spread = { micros: Micros, fromMicros: Micros, toMicros: Micros };
 /**
  * `fromMicros` to `toMicros`: what nine in ten cost at least and at most. `byPrice`: paid steps of kinds not run here often
- * yet, reckoned by price and not by what they cost lately.
+ * yet, reckoned by what their words ask for and not by what such steps used lately.
  */
-export const Estimate = z.object({ micros: Micros, fromMicros: Micros, toMicros: Micros, byPrice: z.int() });
+export const Estimate = z.object({
+  ...spread,
+  byPrice: z.int(),
+  /** Each paid step: the service it is done by, and what each service of that role would take for it. */
+  steps: z.array(
+    z.object({
+      step: z.string(),
+      role: ServiceRole,
+      service: Id.nullable(),
+      /** Whether the step names its service itself. */
+      named: z.boolean(),
+      by: z.array(z.object({ service: Id, ...spread })),
+    }),
+  ),
+});
 export type Estimate = z.infer<typeof Estimate>;
 
 export const VersionWhole = z.object({ n: z.int(), document: ProcedureDocument });

@@ -9,6 +9,7 @@ export function Word({
   wrong,
   disabled,
   anyone = false,
+  plain = false,
   editor,
   onOpen,
   onClosed,
@@ -20,6 +21,8 @@ export function Word({
   disabled?: boolean;
   /** Whether it changes only what is shown, which everybody may. */
   anyone?: boolean;
+  /** Whether it is a figure that tells more, and no word to be changed. */
+  plain?: boolean;
   editor: (close: () => void) => ReactNode;
   /** Told when the editor is opened and closed. */
   onOpen?: (open: boolean) => void;
@@ -39,7 +42,7 @@ export function Word({
         <Popover.Trigger asChild>
           <button
             type="button"
-            className={`word hl brackets ${wrong ? 'hl-wrong' : 'hl-rest'}`}
+            className={plain ? 'act quiet' : `word hl brackets ${wrong ? 'hl-wrong' : 'hl-rest'}`}
             aria-label={`${label}: ${wordsOf(children)}`}
             disabled={disabled}
           >

@@ -7,7 +7,9 @@ import { Button, DoneHere, Trouble, Word } from '../design/index.ts';
 import { useViewKeys } from '../shell/keys.ts';
 import { count, plural } from '../words/figures.ts';
 import { BesideLines } from './BesideLines.tsx';
+import { CostWord } from './CostWord.tsx';
 import { useChecked } from './checked.ts';
+import { Costs } from './costs.ts';
 import { DraftActions } from './DraftActions.tsx';
 import { isChanged, useDraft } from './draft.ts';
 import { FieldExamples, FillingTrial } from './FilledFor.tsx';
@@ -27,6 +29,7 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
   const { choices, context, problems } = useChecked(pipeline.id, document);
   const trial = useTrials(pipeline, document);
   const { subjects, examples, trials, run, go } = trial;
+  const costs = trial.estimate ?? null;
   const save = useSave(pipeline, document);
   const one = trials.length === 1 ? trials[0]! : null;
   useViewKeys({
@@ -41,42 +44,49 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
   });
   const steps = linesOf(document).filter(({ step }) => step !== null).length;
   return (
-    <BesideLines>
-      <div data-screen="" className="relative flex h-9 items-center gap-2.5 pr-4 pl-8 text-small whitespace-nowrap">
-        <h2 className="text-base font-semibold">Procedure</h2>
-        <span className="text-ink-3">{plural(steps, 'step')}.</span>
-        <span className="ml-auto flex items-baseline gap-4">
-          <DraftActions version={pipeline.version} save={save} onSave={() => save.mutate()} />
-        </span>
-      </div>
-      <TrialHead trial={trial} />
-      <SaveSays pipeline={pipeline} document={document} save={save} changed={changed} names={choices.names} />
-      {run.isError ? (
-        <div className="relative col-start-2 px-5">
-          <Trouble>{inWords(run.error)}</Trouble>
+    <Costs value={costs}>
+      <BesideLines>
+        <div data-screen="" className="relative flex h-9 items-center gap-2.5 pr-4 pl-8 text-small whitespace-nowrap">
+          <h2 className="text-base font-semibold">Procedure</h2>
+          <span className="text-ink-3">{plural(steps, 'step')}.</span>
+          <span className="ml-auto flex items-baseline gap-4">
+            <DraftActions version={pipeline.version} save={save} onSave={() => save.mutate()} />
+          </span>
         </div>
-      ) : null}
-      <FieldExamples value={examples}>
-        <FillingTrial value={one ? { brief: one.id, subject: one.subject } : null}>
-          <ProcedureLines
-            document={document}
-            choices={choices}
-            context={context}
-            problems={problems}
-            tools={(step, first) => <TrialTools trial={trial} step={step} first={first} />}
-            beside={(step, first) => <BesideLine trial={trial} step={step} first={first} />}
-          />
-        </FillingTrial>
-      </FieldExamples>
-      <div data-screen="" className="relative col-span-2 grid grid-cols-[minmax(0,716fr)_minmax(0,564fr)]">
-        <div className="ml-8 border-t border-rule-soft py-4 pr-4">
-          <WrittenBy document={document} services={choices.services} styles={choices.styles} edit={edit} />
-          <AskedFor document={document} />
-          <TakeItems pipeline={pipeline} unsaved={changed} now={now} />
+        <TrialHead
+          trial={trial}
+          costs={(says) => (
+            <CostWord says={says} estimate={costs} document={document} services={choices.services} edit={edit} />
+          )}
+        />
+        <SaveSays pipeline={pipeline} document={document} save={save} changed={changed} names={choices.names} />
+        {run.isError ? (
+          <div className="relative col-start-2 px-5">
+            <Trouble>{inWords(run.error)}</Trouble>
+          </div>
+        ) : null}
+        <FieldExamples value={examples}>
+          <FillingTrial value={one ? { brief: one.id, subject: one.subject } : null}>
+            <ProcedureLines
+              document={document}
+              choices={choices}
+              context={context}
+              problems={problems}
+              tools={(step, first) => <TrialTools trial={trial} step={step} first={first} />}
+              beside={(step, first) => <BesideLine trial={trial} step={step} first={first} />}
+            />
+          </FillingTrial>
+        </FieldExamples>
+        <div data-screen="" className="relative col-span-2 grid grid-cols-[minmax(0,716fr)_minmax(0,564fr)]">
+          <div className="ml-8 border-t border-rule-soft py-4 pr-4">
+            <WrittenBy document={document} services={choices.services} styles={choices.styles} edit={edit} />
+            <AskedFor document={document} />
+            <TakeItems pipeline={pipeline} unsaved={changed} now={now} />
+          </div>
+          <TrialFoot trial={trial} />
         </div>
-        <TrialFoot trial={trial} />
-      </div>
-    </BesideLines>
+      </BesideLines>
+    </Costs>
   );
 }
 

@@ -1,8 +1,10 @@
 import type { HouseStyle, Service } from '@grivo/contract';
-import type { ProcedureDocument, ServiceRole } from '@grivo/core';
+import type { ChosenRole, ProcedureDocument, ServiceRole } from '@grivo/core';
 import { CHOSEN_ROLES, LANGUAGES, languageName } from '@grivo/core';
+import { useContext } from 'react';
 import { ChoiceEditor, ChoiceWord, Word } from '../design/index.ts';
-import { amount } from '../words/figures.ts';
+import { amount, money } from '../words/figures.ts';
+import { Costs, stepBy, wholeBy } from './costs.ts';
 
 /** What a service takes, to choose by. */
 function priceOf({ role, price }: Service): string {
@@ -11,12 +13,13 @@ function priceOf({ role, price }: Service): string {
   return `${amount(price.microsPerThousandOut)} € for 1,000 tokens`;
 }
 
-/** One service of a role, or whichever is meant without one. */
+/** One service of a role, or whichever is meant without one; beside each about what it would cost here, and what it takes. */
 export function ServiceChoice({
   services,
   role,
   value,
   else: otherwise,
+  step = null,
   onChoose,
 }: {
   services: readonly Service[];
@@ -24,8 +27,15 @@ export function ServiceChoice({
   value: string;
   /** What is used where none is chosen. */
   else: string;
+  /** The step it is chosen for; null for all that name none. */
+  step?: string | null;
   onChoose: (id: string) => void;
 }) {
+  const estimate = useContext(Costs);
+  const costs = (id: string): string => {
+    const cost = estimate && (step === null ? wholeBy(estimate, role, id) : stepBy(estimate, step, id));
+    return cost ? `about ${money(cost.micros)} ${step === null ? 'a brief' : 'for this step'}; ` : '';
+  };
   return (
     <ChoiceEditor
       value={value}
@@ -33,11 +43,19 @@ export function ServiceChoice({
         { value: '', says: otherwise, does: 'whichever that is' },
         ...services
           .filter((one) => one.role === role)
-          .map((one) => ({ value: one.id, says: one.name, does: priceOf(one) })),
+          .map((one) => ({ value: one.id, says: one.name, does: `${costs(one.id)}${priceOf(one)}` })),
       ]}
       onChoose={onChoose}
     />
   );
+}
+
+/** A procedure whose steps that name none are done by a service of a role; '' for the installation's. */
+export function servedBy(document: ProcedureDocument, role: ChosenRole, id: string): ProcedureDocument {
+  const { [role]: _, ...others } = document.services ?? {};
+  const chosen = id === '' ? others : { ...others, [role]: id };
+  const { services: __, ...rest } = document;
+  return Object.keys(chosen).length === 0 ? rest : { ...rest, services: chosen };
 }
 
 const DOES = { writer: 'by', illustrator: 'drawn by', transcriber: 'heard by', 'look-up': 'pages found by' } as const;
@@ -84,12 +102,7 @@ export function WrittenBy({
                   value={chosen}
                   else={`the ${role} chosen in Settings`}
                   onChoose={(id) => {
-                    edit((now) => {
-                      const { [role]: _, ...others } = now.services ?? {};
-                      const chosen = id === '' ? others : { ...others, [role]: id };
-                      const { services: __, ...rest } = now;
-                      return Object.keys(chosen).length === 0 ? rest : { ...rest, services: chosen };
-                    });
+                    edit((now) => servedBy(now, role, id));
                     close();
                   }}
                 />

@@ -180,8 +180,9 @@ const EDITORS: { readonly [Type in WordEditor['type']]: (word: Edited<Type>) => 
       }}
     />
   ),
-  service: ({ editor, value, choices, put, close }) => (
+  service: ({ editor, value, step, choices, put, close }) => (
     <ServiceChoice
+      step={step.id}
       services={choices.services}
       role={editor.role}
       value={typeof value === 'string' ? value : ''}

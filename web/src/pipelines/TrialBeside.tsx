@@ -1,4 +1,5 @@
 import type { Estimate } from '@grivo/contract';
+import type { ReactNode } from 'react';
 import { Button, Word } from '../design/index.ts';
 import { useWidth } from '../shell/useWidth.ts';
 import { amount, plural } from '../words/figures.ts';
@@ -13,8 +14,11 @@ const NARROW = 1_100;
 
 const hasBegun = ({ trials }: Trials) => trials.some((trial) => trial !== null);
 
-/** What the trial is on, what it costs, and the way to run it. */
-export function TrialHead({ trial }: { trial: Trials }) {
+/**
+ * What the trial is on, what it costs, and the way to run it.
+ * @param costs shows what a cost is made of, where it is pressed
+ */
+export function TrialHead({ trial, costs }: { trial: Trials; costs: (says: string) => ReactNode }) {
   const { subjects, offered, choose, trials, run, running, canRun, next, go, waiting, estimate } = trial;
   const begun = hasBegun(trial);
   const narrow = useWidth() <= NARROW;
@@ -33,7 +37,7 @@ export function TrialHead({ trial }: { trial: Trials }) {
         >
           {subjects.length > 1 ? `${subjects.length} subjects` : (subjects[0]?.subject ?? 'a subject')}
         </Word>
-        <span className="fig ml-auto truncate text-ink-3">{narrow ? '' : cost}</span>
+        <span className="fig ml-auto truncate text-ink-3">{narrow ? '' : costs(cost)}</span>
         {begun && next ? (
           <Button look="quiet" hint="N" disabled={!canRun} onClick={() => go('a step')}>
             one step on
@@ -52,7 +56,7 @@ export function TrialHead({ trial }: { trial: Trials }) {
       {/* Beside the subject there is no room for it in a narrow window. */}
       {narrow ? (
         <p data-screen="" className="fig relative col-start-2 px-5 pb-1 text-ink-3">
-          {cost}
+          {costs(cost)}
         </p>
       ) : null}
     </>

@@ -4,17 +4,15 @@ import {
   type Part,
   type ProcedureDocument,
   picturesAtMost,
+  type ServiceRole,
   type Step,
   serviceNamed,
   stepKinds,
 } from '@grivo/core';
 import type { Sql } from '../../ground/store/database.ts';
 import type { ServiceDirectory } from '../services/directory.ts';
+import { asUsed, ENOUGH, ofService, usedLately } from './used.ts';
 
-/** Entries of the ledger that say what steps cost lately. */
-const RECENT = 4_000;
-/** Steps of a kind from which on they say what such steps cost. */
-const ENOUGH = 5;
 /** How often a step that a check may send back is usually done, where nothing is known yet. */
 const USUAL_ROUNDS = 1.4;
 /** English words hold about so many tokens. */
@@ -53,10 +51,6 @@ function tokensOf(step: Step): { in: number; out: number } {
   }
 }
 
-/** The figure so many of all are below, of figures in order. */
-const share = (sorted: readonly number[], at: number): number =>
-  sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * at))] ?? 0;
-
 /** Steps with how often they are done: each turn of a 'for each' whose values are typed does those under it. */
 function* counted(steps: readonly Step[], times = 1): Generator<{ step: Step; times: number }> {
   for (const step of steps) {
@@ -68,24 +62,47 @@ function* counted(steps: readonly Step[], times = 1): Generator<{ step: Step; ti
   }
 }
 
+/** A cost with the share of nine in ten that are no less and no more, in micros. */
+interface Spread {
+  micros: number;
+  fromMicros: number;
+  toMicros: number;
+}
+
+/** Roles whose services are paid by what is used of them. */
+const PAID: ReadonlySet<ServiceRole> = new Set<ServiceRole>(['writer', 'illustrator', 'transcriber']);
+
+const NOTHING: Spread = { micros: 0, fromMicros: 0, toMicros: 0 };
+
+/** What one service would take for a paid step, all its turns together. */
+export interface CostBy extends Spread {
+  service: string;
+}
+
+export interface StepCost {
+  step: string;
+  role: ServiceRole;
+  /** The service the step is done by as its procedure stands; null where there is none. */
+  service: string | null;
+  /** Whether the step names it itself. */
+  named: boolean;
+  /** What each service of the role would take; the one it is done by among them. */
+  by: CostBy[];
+}
+
+export interface Estimate extends Spread {
+  /** Paid steps of kinds that were not run here often yet: reckoned by what their words ask for. */
+  byPrice: number;
+  steps: StepCost[];
+}
+
 /**
- * About what one brief of a procedure will cost, in micros, with the share of nine in ten that cost no less and no more:
- * each paid step as such steps cost in briefs lately, their rewrites and turns counted; else by the price of its service
- * and what its words ask for. Steps in branches count all.
+ * About what one brief of a procedure will cost: what such steps used in briefs lately (rewrites and turns counted), at the
+ * price of the service each is done by; where too few were done, what its words ask for. Steps in branches count all.
  */
-export async function estimateOf(
-  sql: Sql,
-  services: ServiceDirectory,
-  document: ProcedureDocument,
-): Promise<{ micros: number; fromMicros: number; toMicros: number; byPrice: number }> {
+export async function estimateOf(sql: Sql, services: ServiceDirectory, document: ProcedureDocument): Promise<Estimate> {
   const steps = [...counted(document.steps)];
-  const lately = new Map<string, number[]>();
-  for (const { kind, micros } of await sql.rows<{ kind: string; micros: number }>(
-    `SELECT r.kind, SUM(l.micros) AS micros
-     FROM (SELECT step_run, micros FROM ledger WHERE step_run IS NOT NULL ORDER BY id DESC LIMIT ${RECENT}) l JOIN step_run r ON r.id = l.step_run
-     GROUP BY r.brief, r.path, r.kind`,
-  ))
-    lately.set(kind, [...(lately.get(kind) ?? []), Number(micros)]);
+  const lately = await usedLately(sql, services);
   // What a check sends back is done again from the writing on, up to the check.
   const writing = steps.findIndex(({ step }) => stepKinds[step.kind].writes);
   const rounds = (at: number): number =>
@@ -95,33 +112,48 @@ export async function estimateOf(
         .slice(at + 1)
         .map(({ step }) => (step.kind === 'check' && writing >= 0 && at >= writing ? 1 + step.again : 1)),
     );
-  const sum = { micros: 0, fromMicros: 0, toMicros: 0, byPrice: 0 };
+  const all: StepCost[] = [];
+  let byPrice = 0;
   for (const [at, { step, times }] of steps.entries()) {
-    if (stepKinds[step.kind].calls === null) continue;
+    const role = stepKinds[step.kind].calls;
+    if (role === null || !PAID.has(role)) continue;
     // One that never draws costs nothing, whatever others of its kind cost.
     if (step.kind === 'illustrate' && !mayDraw(step)) continue;
-    const known = lately.get(step.kind)?.sort((a, b) => a - b) ?? [];
-    if (known.length >= ENOUGH) {
-      sum.micros += times * (known.reduce((a, b) => a + b, 0) / known.length);
-      sum.fromMicros += times * share(known, 0.1);
-      sum.toMicros += times * share(known, 0.9);
-      continue;
-    }
-    sum.byPrice++;
+    const used = lately.get(step.kind) ?? [];
+    if (used.length < ENOUGH) byPrice++;
     const named = serviceNamed(step, document);
-    const price = ((named && services.get(named)) || services.standard(stepKinds[step.kind].calls!))?.price;
-    if (!price) continue;
-    const once = times * priceOf(step, price);
-    sum.micros += once * (rounds(at) > 1 ? USUAL_ROUNDS : 1);
-    sum.fromMicros += once;
-    sum.toMicros += once * rounds(at);
+    all.push({
+      step: step.id,
+      role,
+      service: ((named && services.get(named)) || services.standard(role))?.id ?? null,
+      named: step.service !== undefined,
+      by: services.filling(role).map(({ id, price }) => {
+        const once = used.length < ENOUGH ? asAsked(step, price, rounds(at)) : asUsed(ofService(used, id), price);
+        return { service: id, ...timesOver(once, times) };
+      }),
+    });
   }
-  return {
-    micros: Math.round(sum.micros),
-    fromMicros: Math.round(Math.min(sum.fromMicros, sum.micros)),
-    toMicros: Math.round(Math.max(sum.toMicros, sum.micros)),
-    byPrice: sum.byPrice,
-  };
+  const sum = all.reduce((sum, { service, by }) => {
+    const own = by.find((one) => one.service === service) ?? NOTHING;
+    return {
+      micros: sum.micros + own.micros,
+      fromMicros: sum.fromMicros + Math.min(own.fromMicros, own.micros),
+      toMicros: sum.toMicros + Math.max(own.toMicros, own.micros),
+    };
+  }, NOTHING);
+  return { ...sum, byPrice, steps: all };
+}
+
+const timesOver = ({ micros, fromMicros, toMicros }: Spread, times: number): Spread => ({
+  micros: Math.round(times * micros),
+  fromMicros: Math.round(times * fromMicros),
+  toMicros: Math.round(times * toMicros),
+});
+
+/** A step that was not run here often yet, by what its words ask for, so often as a check may send it back. */
+function asAsked(step: Step, price: Price, rounds: number): Spread {
+  const once = priceOf(step, price);
+  return { micros: once * (rounds > 1 ? USUAL_ROUNDS : 1), fromMicros: once, toMicros: once * rounds };
 }
 
 /** What a step costs once by the price of its service, in micros. */
