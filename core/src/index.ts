@@ -127,7 +127,7 @@ export {
   TRIES,
 } from './failure/failure.ts';
 export { type BlogMistake, MISTAKES } from './failure/mistakes.ts';
-export { type FailureWords, nothingFound, wordsOf } from './failure/words.ts';
+export { type FailureWords, nothingFound, notSaid, wordsOf } from './failure/words.ts';
 export { DOUBTS, type Doubt, type DoubtKind, doubtsOf, readSources, type Sources } from './honesty/honesty.ts';
 export { type Support, supportOf } from './honesty/support.ts';
 export { firstIdAt, type Ids, makeIds } from './ids/id.ts';

@@ -70,6 +70,15 @@ test.each([
   expect(await needs('aside')).toEqual([]);
 });
 
+test('pages that speak of the thing and not of what is asked answer nothing', async () => {
+  const asks = ['where to buy shredded cabbage', 'history of shredded cabbage'];
+  const briefs = await taken('Asked', asks, [k['look up'].fresh('s2'), k.outline.fresh('s3')]);
+  await desk.w.settled(briefs, ['set aside']);
+  const why = (await needs('aside')).map((need) => need.why).join('\n');
+  expect(why).toMatch(/of it\. None says (?:where it is sold or what it costs|where it comes from)\./);
+  await many('leave aside', briefs);
+});
+
 test('how many pages must answer it is said in the step', async () => {
   const of = (least: number) =>
     taken(

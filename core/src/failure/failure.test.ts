@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { backoffMs, causeOf, classOf, type Failure, lasting } from './failure.ts';
-import { wordsOf } from './words.ts';
+import { nothingFound, wordsOf } from './words.ts';
 
 const samples: Failure[] = [
   { code: 'service-busy', service: 's', retryAfterMs: 2_000 },
@@ -68,4 +68,20 @@ describe('failures', () => {
     expect(causeOf({ code: 'nothing-found', subject: 'x' })).toBeNull();
     expect(causeOf({ code: 'outcome-unfindable', service: 'b', action: 'create' })).toBeNull();
   });
+});
+
+test.each([
+  [{ pages: 0 }, 'No page was found on ‘x’.'],
+  [{ pages: 1 }, 'Nothing found that answers ‘x’: of one page found, none speaks of it.'],
+  [
+    { pages: 6, fitting: 2, unanswered: ['time', 'freezing'] },
+    'Nothing found that answers ‘x’: of 6 pages found, only 2 speak of it. None says how long or when, nor whether it can be frozen.',
+  ],
+  [
+    { pages: 3, fitting: 3, lacking: ['salt'] },
+    'Nothing found that answers ‘x’: of 3 pages found, 3 speak of it. Nothing is said of ‘salt’.',
+  ],
+  [{ pages: 1, fitting: 1 }, 'Nothing found that answers ‘x’: of one page found, 1 speaks of it, and none answers it.'],
+])('what was found too little of: %j', (found, sentence) => {
+  expect(nothingFound({ subject: 'x', ...found })).toBe(sentence);
 });

@@ -42,7 +42,15 @@ export type Failure =
   | { code: 'limit-reached'; scope: string; start: string; capMicros: number; neededMicros: number }
   | { code: 'no-slots'; blog: string }
   // Refused on account of the content: as the procedure says.
-  | { code: 'nothing-found'; subject: string; pages?: number; fitting?: number; lacking?: string[] }
+  | {
+      code: 'nothing-found';
+      subject: string;
+      pages?: number;
+      fitting?: number;
+      lacking?: string[];
+      /** Ways of asking that none of them answers. */
+      unanswered?: string[];
+    }
   | { code: 'field-missing'; field: string }
   | { code: 'too-little-material'; words: number; wanted: number }
   | { code: 'no-figure'; said: string }

@@ -1,3 +1,4 @@
+import { askedAs } from '../keyword/aspects.ts';
 import { listWords, minutesWords } from '../procedure/sentence.ts';
 import type { Failure } from './failure.ts';
 import { MISTAKES } from './mistakes.ts';
@@ -284,23 +285,42 @@ function money(micros: number): string {
   return `${(micros / 1_000_000).toFixed(2)} €`;
 }
 
-/** What was found on a subject that is too little to write from: how many pages, and what none of them speaks of. */
+/** What was found on a subject that is too little to write from: how many pages, and what none of them says. */
 export function nothingFound({
   subject,
   pages = 0,
   fitting = 0,
   lacking = [],
+  unanswered = [],
 }: Omit<Extract<Failure, { code: 'nothing-found' }>, 'code'>): string {
   if (pages === 0) return `No page was found on ‘${subject}’.`;
-  const speaks = fitting === 0 ? 'none' : `only ${fitting}`;
-  const without =
+  const found = pages === 1 ? 'one page' : `${pages} pages`;
+  const without = notSaid({ lacking, unanswered });
+  const speaks =
+    fitting === 0
+      ? 'none speaks of it'
+      : `${fitting === pages ? fitting : `only ${fitting}`} ${fitting === 1 ? 'speaks' : 'speak'} of it`;
+  return `Nothing found that answers ‘${subject}’: of ${found} found, ${speaks}${fitting > 0 && without === '' ? ', and none answers it' : ''}.${without === '' ? '' : ` ${without}`}`;
+}
+
+/** What no page that was found says: words of the subject, and how it asks. Empty where nothing is missing. */
+export function notSaid({
+  lacking,
+  unanswered,
+}: {
+  lacking: readonly string[];
+  unanswered: readonly string[];
+}): string {
+  const words =
     lacking.length === 0
       ? ''
-      : ` Nothing is said of ${listWords(
+      : `Nothing is said of ${listWords(
           lacking.map((word) => `‘${word}’`),
           '',
         )}.`;
-  return `Nothing found that answers ‘${subject}’: of ${pages === 1 ? 'one page' : `${pages} pages`} found, ${speaks} ${fitting > 1 ? 'speak' : 'speaks'} of it.${without}`;
+  const asked = unanswered.flatMap((aspect) => askedAs(aspect) ?? []);
+  const ways = asked.length === 0 ? '' : `None says ${asked.join(', nor ')}.`;
+  return [words, ways].filter((one) => one !== '').join(' ');
 }
 
 /** What a service said, in its own words. */

@@ -44,5 +44,29 @@ test('how a subject asks counts a quarter of a word', () => {
 });
 
 test('no pages, no fits', () => {
-  expect(fittingOf('bicycle bells', [])).toEqual({ cover: [], fits: [], lacking: ['bicycle', 'bells'] });
+  expect(fittingOf('bicycle bells', [])).toMatchObject({
+    cover: [],
+    fits: [],
+    answers: [],
+    lacking: ['bicycle', 'bells'],
+  });
+});
+
+test.each([
+  ['can you freeze kraut', ['freezing']],
+  ['where to buy kraut', []],
+  ['why is there kraut', ['mending']],
+  ['why is kraut pink', []],
+  ['how long does kraut keep', []],
+  ['bicycle bells', []],
+])('%s: not answered are %j', (subject, unanswered) => {
+  const kraut = page('Kraut', 'Stored in a cool cellar, kraut lasts for twenty weeks. A jar costs 6 €.');
+  expect(fittingOf(subject, [kraut]).unanswered).toEqual(unanswered);
+});
+
+test('what the title of a page asks is what it is about: half of the words are enough there', () => {
+  const cleaned = 'It is scrubbed with hot water and soda.';
+  const asked = (title: string) => fittingOf('how to clean a fermentation crock', [page(title, cleaned)]).answers;
+  expect(asked('Cleaning a crock')).toEqual([true]);
+  expect(asked('A crock')).toEqual([false]);
 });

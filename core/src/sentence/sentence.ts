@@ -112,7 +112,7 @@ const STOP: Record<string, ReadonlySet<string>> = {
     ),
   ),
   de: new Set(
-    'aber als am an auch auf aus bei bin bis da das dass dem den der des die doch du durch ein eine einem einen einer es für hat ich im in ist ja kann man mit nach nicht noch nur ob oder sein sich sie sind so über um und uns vom von vor wann war was wenn wer wie wir wird wo zu zum zur'.split(
+    'aber als am an auch auf aus bei bin bis da das dass dem den der des die doch du durch ein eine einem einen einer es fur hat ich im in ist ja kann man mit muss nach nicht noch nur ob oder sein sich sie sind so uber um und uns vom von vor wann war was wenn wer wie wir wird wo zu zum zur'.split(
       ' ',
     ),
   ),

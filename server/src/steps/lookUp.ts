@@ -34,12 +34,13 @@ export function performLookUp(tools: Tools): Performer<StepOf<'look up'>> {
       else unread.push({ address, reason: page.reason });
     }
     const held = heldAgainst(own.texts.subject, passages);
-    const enough = held.fitting.length >= leastOf(step);
+    const enough = held.fitting.length >= leastOf(step) && held.answered;
     const lack = {
       subject: own.texts.subject,
       pages: held.found.length,
       fitting: held.fitting.length,
       lacking: held.lacking,
+      unanswered: held.unanswered,
     };
     if (!enough && step.otherwise === 'stop it') return { kind: 'failed', failure: { code: 'nothing-found', ...lack } };
     // A person who lets it go on all the same has what was found.
@@ -52,7 +53,7 @@ export function performLookUp(tools: Tools): Performer<StepOf<'look up'>> {
       pages: used.map(({ address, title }) => ({ address, title })),
       unread,
       carriesWords: carries(from),
-      fitting: { pages: lack.fitting, of: lack.pages, lacking: lack.lacking },
+      fitting: { pages: lack.fitting, of: lack.pages, lacking: lack.lacking, unanswered: lack.unanswered },
     };
     if (enough) return { kind: 'done', fields };
     return step.otherwise === 'hold it for me'
@@ -67,11 +68,11 @@ interface FoundPage {
   passages: Passage[];
 }
 
-/** Pages that were found, and those of them that speak of the subject. */
+/** Pages that were found, those of them that speak of the subject, and whether one answers it. */
 function heldAgainst(
   subject: string,
   passages: readonly Passage[],
-): { found: FoundPage[]; fitting: FoundPage[]; lacking: string[] } {
+): { found: FoundPage[]; fitting: FoundPage[]; answered: boolean; lacking: string[]; unanswered: string[] } {
   const byAddress = new Map<string, FoundPage>();
   for (const passage of passages) {
     const { address, title } = passage.locator;
@@ -80,7 +81,7 @@ function heldAgainst(
     byAddress.set(address, page);
   }
   const found = [...byAddress.values()];
-  const { fits, lacking } = fittingOf(
+  const { fits, answers, lacking, unanswered } = fittingOf(
     subject,
     found.map(({ title, passages: own }) => ({
       title,
@@ -88,5 +89,11 @@ function heldAgainst(
       language: own[0]!.language,
     })),
   );
-  return { found, fitting: found.filter((_, i) => fits[i]), lacking };
+  return {
+    found,
+    fitting: found.filter((_, i) => fits[i]),
+    answered: answers.some(Boolean),
+    lacking,
+    unanswered,
+  };
 }

@@ -1,4 +1,4 @@
-import { clockOf, textOf } from '@grivo/core';
+import { clockOf, notSaid, textOf } from '@grivo/core';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { z } from 'zod';
@@ -11,7 +11,12 @@ const Gave = z
     pages: z.array(z.object({ title: z.string(), address: z.string() })),
     carriesWords: z.number(),
     passages: z.array(z.string()),
-    fitting: z.object({ pages: z.number(), of: z.number(), lacking: z.array(z.string()) }),
+    fitting: z.object({
+      pages: z.number(),
+      of: z.number(),
+      lacking: z.array(z.string()),
+      unanswered: z.array(z.string()).default([]),
+    }),
     outline: z.array(z.object({ heading: z.string() })),
     article: z.object({ id: z.string(), words: z.number() }),
     figuresNotFound: z.array(z.string()),
@@ -182,16 +187,21 @@ function Written({ gave }: { gave: With<'article'> }) {
 }
 
 /** How many of the pages found do not speak of the subject, and what none of them says. */
-function TooFew({ fitting }: { fitting: { pages: number; of: number; lacking: string[] } | undefined }) {
-  if (!fitting || (fitting.pages === fitting.of && fitting.lacking.length === 0)) return null;
+function TooFew({
+  fitting,
+}: {
+  fitting: { pages: number; of: number; lacking: string[]; unanswered: string[] } | undefined;
+}) {
+  if (!fitting) return null;
+  const { pages, of } = fitting;
+  const without = notSaid(fitting);
+  if (pages === of && without === '') return null;
   return (
-    <span className={`block ${fitting.pages === 0 ? 'text-red' : 'text-ink-3'}`}>
-      {fitting.pages === fitting.of
+    <span className={`block ${pages === 0 || fitting.unanswered.length > 0 ? 'text-red' : 'text-ink-3'}`}>
+      {pages === of
         ? ''
-        : `${fitting.pages} of ${plural(fitting.of, 'page')} found answer the subject. `}
-      {fitting.lacking.length === 0
-        ? ''
-        : `Nothing is said of ${fitting.lacking.map((word) => `‘${word}’`).join(', ')}.`}
+        : `${pages} of ${plural(of, 'page')} found ${pages === 1 ? 'speaks' : 'speak'} of the subject. `}
+      {without}
     </span>
   );
 }

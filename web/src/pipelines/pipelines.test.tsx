@@ -118,7 +118,7 @@ describe('what a step gave', () => {
     [{ pages: [{ title: 'Strings', address: 'a' }], carriesWords: 800 }, '1 page, enough for about 800 words: Strings'],
     [
       { pages: [{ title: 'Strings', address: 'a' }], carriesWords: 800, fitting },
-      '1 of 3 pages found answer the subject. Nothing is said of ‘gut’.1 page, enough for about 800 words: Strings',
+      '1 of 3 pages found speaks of the subject. Nothing is said of ‘gut’.1 page, enough for about 800 words: Strings',
     ],
     [{ links: [] }, 'none of our pages fits'],
     [{ links: [{ title: 'A', anchor: 'gut' }] }, '1 link placed: gut'],
