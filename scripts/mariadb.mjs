@@ -29,6 +29,8 @@ export function greets(port) {
     };
     socket.once('data', () => done(true));
     socket.once('error', () => done(false));
+    // One that is not ready yet may hang up without a word.
+    socket.once('close', () => done(false));
     socket.setTimeout(500, () => done(false));
   });
 }
