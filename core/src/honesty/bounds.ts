@@ -2,13 +2,12 @@ import { setOf } from './lexicon.ts';
 import type { Quantity } from './quantity.ts';
 import type { Token } from './token.ts';
 
-const ABOUT = setOf(
-  'about around some roughly approximately circa ca nearly almost close rund etwa ungefähr knapp fast annähernd gegen zirka round gut',
-);
+const ABOUT = setOf('about around some roughly approximately circa ca close rund etwa ungefähr gegen zirka round gut');
+const NEARLY = setOf('nearly almost knapp fast annähernd');
 const OVER = setOf('over above exceeding plus über mindestens');
 const UNDER = setOf('under below höchstens unter');
 /** Words between a word of comparing and its number. */
-const BETWEEN = setOf('than als a an just the of to der die das den dem im in');
+const BETWEEN = setOf('than als a an just the of to der die das den dem im in ein eine einen einem einer');
 
 /** Whether a number is said exactly, about, or as a bound. */
 export function comparing(lowers: readonly string[], at: number, tokens: readonly Token[]): Quantity['says'] {
@@ -16,6 +15,7 @@ export function comparing(lowers: readonly string[], at: number, tokens: readonl
     const word = lowers[place]!;
     // 'Some' and 'gut' mean about only right before a number.
     if (word === 'some' || word === 'gut' || word === 'round') return place === at - 1 ? 'about' : 'exactly';
+    if (NEARLY.has(word)) return 'nearly';
     if (ABOUT.has(word)) return 'about';
     if (OVER.has(word)) return 'over';
     if (UNDER.has(word)) return 'under';

@@ -1,5 +1,5 @@
 import { sentencesOf } from '../sentence/sentence.ts';
-import { MEASURING, NEGATORS, setOf } from './lexicon.ts';
+import { MEASURING, NEGATORS, setOf, VERBS } from './lexicon.ts';
 import { type Facts, factsOf } from './quantities.ts';
 import type { Quantity } from './quantity.ts';
 import { remembered } from './remembered.ts';
@@ -161,6 +161,7 @@ export class Clause {
           !token.unit &&
           !this.taken[i] &&
           !MEASURING.has(token.lower) &&
+          !ORDERING.has(token.lower) &&
           // An adjective before it is not what it is about.
           (this.language !== 'de' || token.capital || !this.tokens[i + 1]?.capital),
       );
@@ -177,6 +178,15 @@ export class Clause {
     const goesOn = at === to && this.tokens[at + 1]?.content === true;
     return (this.language === 'de' ? token.capital : !goesOn) ? token.stem : null;
   }
+}
+
+/** Words with and without the ending of a German adjective. */
+export function bareWords(clause: Clause): ReadonlySet<string> {
+  if (clause.language !== 'de') return clause.words;
+  return clause.once(
+    'bare words',
+    () => new Set([...clause.words].flatMap((word) => [word, word.replace(/(?:e[nmrs]?|s)$/, '')])),
+  );
 }
 
 /** A sentence with its clauses, in its text. */
@@ -214,6 +224,7 @@ export const wordsOf = (tokens: readonly Token[]): string =>
 export const stemsOf = (tokens: readonly Token[]): string[] =>
   tokens.flatMap((token) => (token.content ? [token.stem] : []));
 
+const ORDERING = setOf('next last first second third other same only nächste letzte erste zweite dritte andere');
 const COMPARES = setOf('than as wie als');
 const WHEN = setOf('winter summer spring autumn time times season sommer frühjahr herbst mal saison zeit');
 const BACK = setOf('them it davon ihnen dessen deren');
@@ -241,6 +252,8 @@ function leans({ tokens, facts, after }: Clause): boolean {
 
 /** What parts a sentence where something is said on either side. */
 const JOINS = setOf('; : — – ,');
+/** Words behind which something else is always said. */
+const REASONS = setOf('because whereas although weil obwohl');
 const JOINING: Record<string, ReadonlySet<string>> = {
   en: setOf('and but while whereas although because so'),
   de: setOf('und aber während doch sondern weil obwohl'),
@@ -314,6 +327,13 @@ function withUnits(own: Facts, part: readonly Token[], whole: Facts, all: readon
   return { ...own, quantities };
 }
 
+/** Whether a verb of its own stands behind a place. */
+const hasVerb = (tokens: readonly Token[], from: number, language: string): boolean => {
+  const verbs = VERBS[language] ?? VERBS['en']!;
+  // 'But wool does' leaves its verb out.
+  return tokens.slice(from).some(({ lower }, at, all) => verbs.has(lower) && all[at + 1]?.kind === 'word');
+};
+
 /** Cut where it goes on about something else: behind a semicolon, and where a word joins what has words on both sides. */
 function parted(tokens: readonly Token[], language: string): { part: Token[]; after: string }[] {
   const joining = JOINING[language] ?? JOINING['en']!;
@@ -325,7 +345,9 @@ function parted(tokens: readonly Token[], language: string): { part: Token[]; af
   let after = '';
   for (const [i, token] of tokens.entries()) {
     const cuts = JOINS.has(token.text) || (token.kind === 'word' && joining.has(token.lower));
-    if (cuts && said >= 2 && left >= 2 && !inNumber(tokens, i)) {
+    const least = REASONS.has(token.lower) ? 1 : 2;
+    const goesOn = left >= least || (left >= 1 && token.text === ',' && hasVerb(tokens, i + 2, language));
+    if (cuts && said >= least && goesOn && !inNumber(tokens, i)) {
       out.push({ part: open, after });
       open = [];
       said = 0;
@@ -345,6 +367,11 @@ function inNumber(tokens: readonly Token[], at: number): boolean {
   const [before, after] = [tokens[at - 1], tokens[at + 1]];
   return (
     (before?.kind === 'number' && after?.kind === 'number') ||
+    // '8 hours and 40 minutes'.
+    (before?.unit === true &&
+      after?.kind === 'number' &&
+      tokens[at + 2]?.unit === true &&
+      tokens[at]!.kind === 'word') ||
     /^(?:hundred|thousand|one|two|three|four|five)$/.test(before?.lower ?? '') ||
     (after?.lower === 'a' && tokens[at + 2]?.lower === 'half')
   );

@@ -1,4 +1,5 @@
 import type { Clause } from './clause.ts';
+import { setOf } from './lexicon.ts';
 import { type Meaning, type Quantity, quantityFits } from './quantity.ts';
 
 /** What a figure is that is a part or a multiple. */
@@ -37,6 +38,8 @@ export const comparedRound = (said: Clause, sources: readonly Clause[]): boolean
     return found !== null && found.round && found.same && said.denies === held.denies;
   });
 
+const POINTING = setOf('it they he she this that er sie es dieser diese dieses');
+
 /** 'A weighs twice as much as B' told of B: the same multiple, and who is compared with whom the other way round. */
 export function crossed(said: Clause, sources: readonly Clause[]): boolean {
   for (const multiple of said.facts.quantities) {
@@ -48,7 +51,12 @@ export function crossed(said: Clause, sources: readonly Clause[]): boolean {
         const its = partOf(own);
         const theirs = its && sidesIn(held, own);
         if (!theirs || !quantityFits(multiple, own)) continue;
-        const swapped = only(sides.one, theirs.other, theirs.one) && only(sides.other, theirs.one, theirs.other);
+        // 'It takes up twice as much as plaster': what 'it' is stands before, and is not plaster.
+        const points = theirs.one.size === 0 || POINTING.has(held.tokens[0]?.lower ?? '');
+        const swapped =
+          only(sides.one, theirs.other, theirs.one) &&
+          (only(sides.other, theirs.one, theirs.other) ||
+            (points && ![...sides.other].some((stem) => theirs.other.has(stem))));
         const kept = only(sides.one, theirs.one, theirs.other) && only(sides.other, theirs.other, theirs.one);
         const inverse = Math.abs(mine.value * its.value - 1) < 0.03 && Math.abs(mine.value - its.value) > 0.03;
         if (inverse ? kept && !swapped : swapped && !kept) return true;
@@ -62,9 +70,13 @@ const only = (one: ReadonlySet<string>, first: ReadonlySet<string>, second: Read
   [...one].some((stem) => first.has(stem) && !second.has(stem));
 
 /** What is compared, and with what. */
-function sidesIn({ tokens }: Clause, { from, to }: Quantity) {
+function sidesIn({ tokens, before }: Clause, { from, to }: Quantity) {
   const than = tokens.findIndex(({ lower }, i) => i > to && /^(?:as|than|of|wie|als)$/.test(lower));
-  if (than === -1) return null;
+  const goesOn = than === -1 && before !== null && tokens.slice(to).filter(({ content }) => content).length <= 1;
+  if (than === -1 && !goesOn) return null;
   const stems = (some: typeof tokens) => new Set(some.flatMap(({ content, stem }) => (content ? [stem] : [])));
-  return { one: stems(tokens.slice(0, from)), other: stems(tokens.slice(than)) };
+  return {
+    one: stems(tokens.slice(0, from)),
+    other: goesOn ? new Set(before.subjectWords) : stems(tokens.slice(than)),
+  };
 }

@@ -1,4 +1,4 @@
-import { type Clause, isNegator, stemsOf } from './clause.ts';
+import { bareWords, type Clause, isNegator, stemsOf } from './clause.ts';
 import { turned as comparesRound } from './compared.ts';
 import { DENYING, NEGATORS, oppositesOf, SPARING, setOf } from './lexicon.ts';
 import { remembered } from './remembered.ts';
@@ -8,6 +8,8 @@ import { stemOf } from './token.ts';
 const ALIKE = 0.6;
 /** The same of the longer of both: what was only turned round has hardly another word besides. */
 const TURNED = 0.5;
+/** The same where one says it of all there is: 'nothing is dyed' denies that the wool is. */
+const OF_ALL = 0.3;
 
 /**
  * Whether a clause says the opposite of what one of the sources says: one denies and the other does not, and what is
@@ -27,7 +29,8 @@ export function turnedRound(said: Clause, sources: readonly Clause[]): boolean {
     const its = apart ? asItIs(held) : plain(held, said);
     const words = both(mine.stems, its.stems);
     const longer = Math.max(mine.stems.size, its.stems.size);
-    const turns = words / longer >= TURNED;
+    const least = isOfAll(said) || isOfAll(held) ? OF_ALL : TURNED;
+    const turns = words / longer >= least;
     if (words === 0) continue;
     const alike = words / Math.min(mine.stems.size, its.stems.size) >= ALIKE;
     if (mine.denies === its.denies) {
@@ -38,7 +41,10 @@ export function turnedRound(said: Clause, sources: readonly Clause[]): boolean {
     } else if (alike && turns) {
       const [denying, other] = mine.denies ? [mine, its] : [its, mine];
       const heads = headsOf(denying);
-      const denied = heads.length > 0 && heads.every((stem) => other.stems.has(stem));
+      const denied =
+        heads.length > 0 &&
+        other.stems.has(heads[0]!) &&
+        (heads.every((stem) => other.stems.has(stem)) || (turns && alike && other.stems.size - words <= 2));
       if (denied && !isBound(denying.clause, other.clause) && !spares(other.clause, denying.clause, words / longer))
         turned = Math.max(turned, words);
     }
@@ -46,6 +52,15 @@ export function turnedRound(said: Clause, sources: readonly Clause[]): boolean {
   // What agrees in more words is what it rests on.
   return turned > 0 && (turned > agreed || (turned === agreed && agreed < said.stemSet.size));
 }
+
+const NONE = setOf('nothing nobody anything anyone anybody never nichts niemand niemals nie nirgends überhaupt');
+const PERHAPS = setOf('would could might if wäre würde könnte wenn falls');
+
+/** Denies of everything, and is no mere thought. */
+const isOfAll = (clause: Clause): boolean =>
+  clause.once('of all', () => clause.denies && hasWord(clause, NONE) && !hasWord(clause, PERHAPS));
+
+const hasWord = ({ words }: Clause, any: ReadonlySet<string>) => [...words].some((word) => any.has(word));
 
 const asItIs = (clause: Clause): Plain => ({ clause, stems: clause.stemSet, denies: clause.denies });
 
@@ -166,15 +181,16 @@ function opposite(said: Clause, held: Clause): boolean {
   if (mine.length === 0 || comparesRound(said, held)?.round) return false;
   // 'The year before there were four fewer' and 'four more than the year before' say the same.
   const earlier = [...said.words].some((word) => EARLIER.has(word));
-  const its = held.words;
+  const its = bareWords(held);
   return mine.some(([a, b]) => its.has(b) && !its.has(a) && !(earlier && (COMPARING.has(a) || COMPARING.has(b))));
 }
 
 /** Its words that have an opposite it does not say, each with that. */
 function opposedWords(clause: Clause): readonly [string, string][] {
-  return clause.once('opposed', () =>
-    oppositesOf(clause.language).flatMap(([a, b]): [string, string][] =>
-      clause.words.has(a) === clause.words.has(b) ? [] : [clause.words.has(a) ? [a, b] : [b, a]],
-    ),
-  );
+  return clause.once('opposed', () => {
+    const words = bareWords(clause);
+    return oppositesOf(clause.language).flatMap(([a, b]): [string, string][] =>
+      words.has(a) === words.has(b) ? [] : [words.has(a) ? [a, b] : [b, a]],
+    );
+  });
 }

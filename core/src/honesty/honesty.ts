@@ -1,12 +1,14 @@
 import { type Clause, isDenying, type Statements, statementsOf, wordsOf } from './clause.ts';
-import { partOf } from './compared.ts';
 import { turnedRound } from './denial.ts';
+import { hasWhatLacks, withForWithout } from './lacking.ts';
 import { setOf } from './lexicon.ts';
 import { type Moment, momentFits } from './moments.ts';
 import { knownWords, strangeNames } from './names.ts';
 import { periodsOf } from './periods.ts';
 import { type Quantity, quantityFits } from './quantity.ts';
 import { quoteHeld, quotesOf } from './quotes.ts';
+import { rankOf } from './rank.ts';
+import { isReckoned } from './reckoned.ts';
 import { saidOfAnother } from './subject.ts';
 import type { Token } from './token.ts';
 
@@ -59,7 +61,9 @@ export function doubtsOf(text: string, sources: Sources, language = 'en'): Doubt
     if (isCopied(said, sources)) continue;
     const found = [...strangeFigures(said, held, clauses), ...strangeDates(said, held)];
     const whole = words(said, 0, said.tokens.length);
-    if (turnedRound(said, clauses)) found.push({ kind: 'opposite', words: whole });
+    found.push(...strangeRank(said, clauses));
+    if ([turnedRound, hasWhatLacks, withForWithout].some((wrong) => wrong(said, clauses)))
+      found.push({ kind: 'opposite', words: whole });
     if (found.length === 0 && saidOfAnother(said, clauses)) found.push({ kind: 'subject', words: whole });
     doubts.push(...found);
   }
@@ -119,9 +123,8 @@ function strangeFigures(said: Clause, { quantities, moments }: Held, sources: re
       quantities.some((own) => quantityFits(figure, own)) ||
       countsUp(figure, said, sources) ||
       standsAlone(figure, said, quantities) ||
-      isDifference(figure, said, quantities, moments) ||
       isHour(figure, said, moments) ||
-      isRatio(figure, quantities);
+      isReckoned(figure, said, { quantities, moments, clauses: sources });
     return found ? [] : [{ kind: 'figure', words: words(said, figure.from, figure.to) }];
   });
 }
@@ -138,6 +141,16 @@ function strangeDates(said: Clause, { quantities, moments }: Held): Doubt[] {
   });
 }
 
+/** Second, where the sources tell of another place alone. */
+function strangeRank(said: Clause, sources: readonly Clause[]): Doubt[] {
+  const mine = rankOf(said);
+  if (mine === null) return [];
+  const others = sources.flatMap((held) => rankOf(held)?.place ?? []);
+  return others.length === 0 || others.includes(mine.place)
+    ? []
+    : [{ kind: 'figure', words: words(said, mine.at, mine.at + 1) }];
+}
+
 /** So much a week for so much a month: all that say the figure say another time. */
 function perOther(figure: Quantity, said: Clause, sources: readonly Clause[]): boolean {
   const own = periodsOf(said);
@@ -152,41 +165,14 @@ function perOther(figure: Quantity, said: Clause, sources: readonly Clause[]): b
   );
 }
 
-const MORE_OR_LESS = setOf(
-  'more less fewer higher lower up down later earlier older younger longer shorter rise fall rose fell increase mehr weniger höher niedriger später früher älter jünger länger kürzer zunahme abnahme',
-);
-const YEAR = 31_536_000;
-
-/** So much more or later than another: what lies between two figures of one sort, or two years. */
-function isDifference(
-  { means }: Quantity,
-  said: Clause,
-  quantities: readonly Quantity[],
-  moments: readonly Moment[],
-): boolean {
-  if (![...said.words].some((word) => MORE_OR_LESS.has(word))) return false;
-  const years = moments.flatMap(({ year }) =>
-    year === undefined ? [] : [{ dimension: 'time' as const, value: year * YEAR }],
-  );
-  const all = [...quantities.flatMap((one) => (partOf(one) ? [] : one.means.slice(0, 1))), ...years];
-  return means.some(({ dimension, value }) =>
-    all.some((a) =>
-      all.some(
-        (b) =>
-          a.dimension === dimension &&
-          b.dimension === dimension &&
-          b !== a &&
-          value > 0 &&
-          Math.abs(a.value - b.value - value) < value * 1e-6,
-      ),
-    ),
-  );
-}
-
 /** 'At ten' of what opens at 10 am. */
 function isHour({ means, bare, from }: Quantity, { tokens }: Clause, moments: readonly Moment[]): boolean {
   const before = tokens[from - 1]?.lower ?? '';
-  if (!bare || !/^(?:at|from|until|till|by|between|and|um|ab|bis|zwischen|und)$/.test(before)) return false;
+  if (
+    !bare ||
+    !/^(?:at|from|until|till|by|between|and|before|after|um|ab|bis|zwischen|und|vor|nach|gegen)$/.test(before)
+  )
+    return false;
   return means.some(({ value }) =>
     moments.some(({ clock }) => clock !== undefined && clock % 720 === (value * 60) % 720),
   );
@@ -216,16 +202,4 @@ function standsAlone({ means: [meant], bare, to }: Quantity, said: Clause, held:
   const behind = said.tokens[to];
   if (!bare || meant === undefined || (behind !== undefined && behind.kind !== 'sign')) return false;
   return held.some(({ means: [own] }) => own !== undefined && Math.abs(own.value / own.size - meant.value) < 1e-9);
-}
-
-/** A multiple that follows from two figures with the same unit. */
-function isRatio(figure: Quantity, held: readonly Quantity[]): boolean {
-  const part = partOf(figure);
-  if (!part) return false;
-  const measured = held.flatMap((one) => (one.bare || partOf(one) ? [] : one.means.slice(0, 1)));
-  return measured.some((a) =>
-    measured.some(
-      (b) => a.dimension === b.dimension && b.value !== 0 && Math.abs(a.value / b.value - part.value) < 0.01,
-    ),
-  );
 }

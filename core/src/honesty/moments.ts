@@ -108,7 +108,7 @@ const BEGINS: Record<string, ReadonlySet<string>> = Object.fromEntries(
       ...DAYS[language]!.keys(),
       ...(language === 'de' ? GERMAN_ORDINALS.keys() : Object.keys(ORDINALS)),
       ...[SEASONS, PARTS, HOURS].flatMap((table) => Object.keys(table)),
-      ...'noon midday mittag mittags midnight mitternacht half quarter halb viertel'.split(' '),
+      ...'noon midday mittag mittags midnight mitternacht half quarter twenty ten five halb viertel'.split(' '),
     ]),
   ]),
 );
@@ -266,7 +266,7 @@ function spokenClock(tokens: readonly Token[], at: number, language: string): Mo
       ? { clock: (full * 60) % 720, from: at, to: at + 1 }
       : null;
   }
-  const part = { half: 30, quarter: 15 }[lower];
+  const part = { half: 30, quarter: 15, twenty: 20, ten: 10, five: 5 }[lower];
   if (part && (one === 'past' || one === 'to')) {
     const named = hour(at + 2);
     if (named) return { clock: (named * 60 + (one === 'past' ? part : -part) + 720) % 720, from: at, to: at + 3 };

@@ -99,7 +99,8 @@ function strange(tokens: readonly Token[], at: number, known: KnownWords): boole
   const [before, token, after] = [tokens[at - 1], tokens[at]!, tokens[at + 1]];
   if (!begun(before)) return true;
   // The first word of a sentence has a capital anyway.
-  return isNoun(after, 'en') || likeAName(token, tokens, known, 'en');
+  // Nothing but a name is said to own something without an article before it.
+  return isNoun(after, 'en') || /[’']s$/.test(token.lower) || likeAName(token, tokens, known, 'en');
 }
 
 /** Every German noun has a capital: a name is what stands beside a known one in another's place, or is nearly one. */

@@ -160,8 +160,10 @@ function oneInAt(lowers: readonly string[], at: number, language: string): Part 
     return n && n > 2 && !/tag$|woche|monat|jahr/.test(lowers[at + 2] ?? '') ? ['share', 1 / n, at + 2] : null;
   }
   if (over === undefined || lowers[at] === 'a') return null;
-  for (const gap of ONE.has(lowers[at]!) ? [1, 2] : [1]) {
+  for (const gap of [1, 2]) {
     const between = lowers[at + gap];
+    // 'Two cases out of three', but 'two men in four boats'.
+    if (gap === 2 && !ONE.has(lowers[at]!) && between !== 'out') continue;
     if (between !== 'in' && between !== 'von' && between !== 'of' && between !== 'out') continue;
     const place = between === 'out' ? at + gap + 2 : at + gap + 1;
     const n =

@@ -1,8 +1,18 @@
 import type { Clause } from './clause.ts';
 import { setOf } from './lexicon.ts';
 
+export type Period = 'minute' | 'hour' | 'day' | 'week' | 'month' | 'year';
+export const SECONDS: Record<Period, number> = {
+  minute: 60,
+  hour: 3_600,
+  day: 86_400,
+  week: 604_800,
+  month: 2_629_800,
+  year: 31_557_600,
+};
+
 /** Words for a time in which something is so often or so much, behind a word that says so: 'a month', 'im Jahr'. */
-const NOUNS: ReadonlyMap<string, string> = new Map(
+const NOUNS: ReadonlyMap<string, Period> = new Map(
   Object.entries({
     minute: 'minute minuten',
     hour: 'hour stunde stunden',
@@ -10,10 +20,10 @@ const NOUNS: ReadonlyMap<string, string> = new Map(
     week: 'week woche wochen',
     month: 'month monat',
     year: 'year jahr',
-  }).flatMap(([period, words]) => words.split(' ').map((word): [string, string] => [word, period])),
+  }).flatMap(([period, words]) => words.split(' ').map((word): [string, Period] => [word, period as Period])),
 );
 /** Words that say it by themselves. */
-const ADVERBS: ReadonlyMap<string, string> = new Map([
+const ADVERBS: ReadonlyMap<string, Period> = new Map([
   ['hourly', 'hour'],
   ['stündlich', 'hour'],
   ['daily', 'day'],
@@ -30,9 +40,9 @@ const ADVERBS: ReadonlyMap<string, string> = new Map([
 const PER = setOf('a an per each every pro je im am jede jeder jeden jedem jedes');
 
 /** In which times a clause says something is so often or so much. */
-export function periodsOf(clause: Clause): ReadonlySet<string> {
+export function periodsOf(clause: Clause): ReadonlySet<Period> {
   return clause.once('periods', () => {
-    const out = new Set<string>();
+    const out = new Set<Period>();
     clause.tokens.forEach(({ lower }, at) => {
       const alone = ADVERBS.get(lower);
       if (alone) out.add(alone);

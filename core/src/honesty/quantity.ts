@@ -11,7 +11,7 @@ export interface Meaning {
 /** A figure of a text: what it may mean, and how exactly it is said. */
 export interface Quantity {
   means: Meaning[];
-  says: 'exactly' | 'about' | 'over' | 'under';
+  says: 'exactly' | 'about' | 'nearly' | 'over' | 'under';
   /** A number without a unit, of whatever stands behind it. */
   bare: boolean;
   /** Says by how much something has become more or less: 'doubled', 'halbiert'. */
@@ -26,6 +26,11 @@ const CONVERTED = 0.02;
 const NEAR = 0.07;
 /** How far above or below a bound lies what it is said of. */
 const BOUND = 0.2;
+/** What is said to be nearly something lies so far below it at most. */
+const SHORT_OF = 0.15;
+/** How far weeks and months may lie apart: a month has 28 to 31 days, and is taken for four weeks. */
+const BY_CALENDAR = 0.09;
+const MONTH = 2_629_800;
 
 /** Whether what is said of one figure may be the other. */
 export function quantityFits(said: Quantity, held: Quantity): boolean {
@@ -34,7 +39,7 @@ export function quantityFits(said: Quantity, held: Quantity): boolean {
 
 function valueFits(mine: Meaning, its: Meaning, said: Quantity, held: Quantity): boolean {
   const [one, other] = [mine.dimension, its.dimension];
-  if (one === other) return near(mine.value, its.value, said, held, mine.size === its.size ? EXACT : CONVERTED);
+  if (one === other) return near(mine.value, its.value, said, held, rounding(mine, its));
   const parts = (of: Dimension) => of === 'share' || of === 'times';
   // 'Half as heavy' and 'twice as heavy', 'a third more' and 'one and a third times'.
   // What has doubled has not halved.
@@ -51,10 +56,25 @@ function valueFits(mine: Meaning, its: Meaning, said: Quantity, held: Quantity):
 /** What is written in the same unit must be the same. */
 const EXACT = 1e-9;
 
-function near(mine: number, its: number, said: Quantity, held: Quantity, rounding: number): boolean {
+function rounding(mine: Meaning, its: Meaning): number {
+  if (mine.size === its.size) return EXACT;
+  // Parts of a month ('a month and a half') do not say what they are written in.
+  const months = mine.dimension === 'time' && Math.min(mine.value, its.value) > 0.9 * MONTH;
+  return months && Math.max(mine.size, its.size) <= MONTH ? BY_CALENDAR : CONVERTED;
+}
+
+/** Whether a value said may be one that is held, as exactly as both are said. */
+export function near(
+  mine: number,
+  its: number,
+  said: Pick<Quantity, 'says'>,
+  held: Pick<Quantity, 'says'>,
+  rounding: number,
+): boolean {
   const apart = Math.abs(mine - its) / Math.max(Math.abs(its), 1e-9);
-  if (apart <= (held.says === 'about' ? Math.max(rounding, NEAR / 2) : rounding)) return true;
+  if (apart <= (held.says === 'about' || held.says === 'nearly' ? Math.max(rounding, NEAR / 2) : rounding)) return true;
   if (said.says === 'over') return mine <= its && apart <= BOUND;
   if (said.says === 'under') return mine >= its && apart <= BOUND;
-  return said.says === 'about' && apart <= NEAR;
+  if (said.says === 'nearly' && mine >= its && apart <= SHORT_OF) return true;
+  return (said.says === 'about' || said.says === 'nearly') && apart <= NEAR;
 }

@@ -1,7 +1,10 @@
-import type { Clause } from './clause.ts';
-import { MEASURING, VERBS } from './lexicon.ts';
+import { type Clause, stemsOf } from './clause.ts';
+import { MEASURING, setOf, VERBS } from './lexicon.ts';
 import { momentFits } from './moments.ts';
 import { quantityFits } from './quantity.ts';
+
+/** Share of the other words of a source that what is said has to have to be told of the same. */
+const OF_THE_SAME = 0.55;
 
 /**
  * All that is said is said there of something else that is named: 'Thyme can be cut all year', told of basil. Only where
@@ -19,6 +22,8 @@ export function doneByAnother(said: Clause, sources: readonly Clause[]): boolean
   // Where the source says it of this too it is no matter what else it says it of.
   if (all.some(({ stemSet }) => stemSet.has(subject))) return false;
   return all.some((held) => {
+    // What has many words more speaks of something else.
+    if (rest.length / Math.max(1, held.stemSet.size - 1) < OF_THE_SAME) return false;
     if (held.denies !== said.denies || held.subject === null || said.sentence.stems.has(held.subject)) return false;
     const known = sources.some(({ stemSet }) => stemSet.has(subject));
     return known || (rest.length >= 3 && held.stemSet.size === rest.length + 1);
@@ -39,11 +44,17 @@ function hasVerb({ tokens, stems, words, language }: Clause): boolean {
   return tokens.some(({ content, capital }, at) => content && !capital && !tokens[at + 1]?.capital);
 }
 
+const PLACING = setOf('from to in at on by for with of aus von nach in an auf bei für mit');
+
 /** The words of a clause with those of the clause before it that it leaves out: 'thyme all year'. */
 function withVerb(held: Clause): readonly string[] {
   const { before } = held;
   if (before === null || hasVerb(held)) return held.stems;
-  return [...held.stems, ...before.stems.filter((stem) => stem !== before.subject)];
+  // 'Flour comes from a mill, salt from the coast': what stands behind the same word is another there.
+  const way = held.tokens.find(({ lower }) => PLACING.has(lower))?.lower;
+  const at = way === undefined ? -1 : before.tokens.findIndex(({ lower }) => lower === way);
+  const left = at === -1 ? before.stems : stemsOf(before.tokens.slice(0, at));
+  return [...held.stems, ...left.filter((stem) => stem !== before.subject)];
 }
 
 /**

@@ -1,6 +1,6 @@
-import type { Clause } from './clause.ts';
+import { bareWords, type Clause } from './clause.ts';
 import { comparedRound, crossed, partOf } from './compared.ts';
-import { MEASURING, setOf, sidesOf } from './lexicon.ts';
+import { kinOf, MEASURING, setOf, sidesOf } from './lexicon.ts';
 import { type Moment, momentFits } from './moments.ts';
 import { type Quantity, quantityFits } from './quantity.ts';
 import { doneByAnother, oneThingOther } from './replaced.ts';
@@ -14,9 +14,44 @@ type Place = { figure: Quantity } | { moment: Moment };
  */
 export function saidOfAnother(said: Clause, sources: readonly Clause[]): boolean {
   return (
-    said.figures.some((figure) => figureOfAnother(said, figure, sources)) ||
+    said.figures.some((figure) => !isWithin(said, figure) && figureOfAnother(said, figure, sources)) ||
     said.facts.moments.some((moment) => dateOfAnother(said, moment, sources)) ||
-    [crossed, comparedRound, doneByAnother, oneThingOther].some((wrong) => wrong(said, sources))
+    [crossed, comparedRound, doneByAnother, oneThingOther, otherKin, paidOrFree].some((wrong) => wrong(said, sources))
+  );
+}
+
+/** Part of one figure: the hours of '8 hours 28 minutes'. */
+const isWithin = (said: Clause, { from, to }: Quantity) =>
+  said.facts.within.some((whole) => whole.from <= from && to <= whole.to && whole.to - whole.from > to - from);
+
+const FREE = setOf('free nothing gratis kostenlos umsonst nichts gratis');
+const PAID = setOf(
+  'pay pays paid cost costs charge charged free admission entry travel travels zahlen zahlt kostet kosten kostenlos umsonst gratis',
+);
+const isFree = (clause: Clause) => hasOf(clause, FREE) && hasOf(clause, PAID) && !costs(clause);
+const costs = ({ figures }: Clause) =>
+  figures.some(({ means }) => means.some(({ dimension }) => dimension.startsWith('money')));
+
+/** The first word a clause says something of. */
+const leaderOf = ({ tokens, taken }: Clause) =>
+  tokens.slice(0, 3).find(({ content, unit }, at) => content && !unit && !taken[at])?.stem;
+
+/** Told to be free of what is paid for in the sources, or paid for where it is free. */
+function paidOrFree(said: Clause, sources: readonly Clause[]): boolean {
+  const free = isFree(said);
+  const who = leaderOf(said);
+  if (who === undefined || (!free && !costs(said))) return false;
+  const its = sources.filter((held) => leaderOf(held) === who);
+  return its.some(free ? costs : isFree) && !its.some(free ? isFree : costs);
+}
+
+/** Her grandmother, where all sources speak of her grandfather. */
+function otherKin(said: Clause, sources: readonly Clause[]): boolean {
+  const speak = (word: string) => sources.some(({ words }) => words.has(word));
+  return kinOf(said.language).some(
+    ([a, b]) =>
+      (said.words.has(a) && !speak(a) && speak(b) && !said.sentence.of.words.includes(` ${b} `)) ||
+      (said.words.has(b) && !speak(b) && speak(a) && !said.sentence.of.words.includes(` ${a} `)),
   );
 }
 
@@ -89,8 +124,9 @@ function isAnother(
 /** Things a clause speaks of, without those it only counts: these are left out often. */
 function thingsOf(said: Clause): ReadonlySet<string> {
   return said.once('things spoken of', () => {
+    // '49 euros is what a seat costs' counts no seat.
     const counted = new Set(
-      said.figures.map(({ to }) => said.tokens.findIndex(({ content }, at) => at >= to && content)),
+      said.figures.map(({ to }) => said.tokens.findIndex(({ content }, at) => at >= to && at <= to + 1 && content)),
     );
     return new Set(
       said.tokens.flatMap(({ content, unit, lower, stem }, at) =>
@@ -102,9 +138,14 @@ function thingsOf(said: Clause): ReadonlySet<string> {
   });
 }
 
+const THE_ONE_BEFORE = setOf('before earlier previous previously davor zuvor vorher vorigen');
+const hasOf = (clause: Clause, words: ReadonlySet<string>) => [...clause.words].some((word) => words.has(word));
+
 /** It has words of the clause with another figure, and lacks those by which its own is told from it. */
 function isRivals(said: Clause, held: Clause, rival: Clause): boolean {
   if (atOtherTime(said, held, rival)) return true;
+  // '31 per cent, against 18 the year before', told as 31 the year before.
+  if (hasOf(said, THE_ONE_BEFORE) && hasOf(rival, THE_ONE_BEFORE) && !hasOf(held, THE_ONE_BEFORE)) return true;
   const strange = [...thingsOf(said)].some(
     (stem) => rival.own.has(stem) && !held.own.has(stem) && !isTopic(stem, held),
   );
@@ -113,11 +154,17 @@ function isRivals(said: Clause, held: Clause, rival: Clause): boolean {
 
 /** It is told of the time of the rival, and the source says it of its own. */
 function atOtherTime(said: Clause, held: Clause, rival: Clause): boolean {
+  const has = (of: readonly Clause[], moment: Moment) =>
+    of.some(({ facts }) => facts.moments.some((own) => momentFits(moment, own)));
   return said.facts.moments.some(
     (moment) =>
-      rival.facts.moments.some((own) => momentFits(moment, own)) &&
-      held.facts.moments.some((own) => sortOf(own) === sortOf(moment)) &&
-      !held.facts.moments.some((own) => momentFits(moment, own)),
+      // What a sentence tells of its own time, and the source of no time in its.
+      (sortOf(moment) !== 'clock' &&
+        has(rival.sentence === held.sentence ? [rival] : rival.sentence.clauses, moment) &&
+        !has(rival.sentence === held.sentence ? [held] : held.sentence.clauses, moment)) ||
+      (rival.facts.moments.some((own) => momentFits(moment, own)) &&
+        held.facts.moments.some((own) => sortOf(own) === sortOf(moment)) &&
+        !held.facts.moments.some((own) => momentFits(moment, own))),
   );
 }
 
@@ -145,15 +192,6 @@ function onOtherSide(said: Clause, held: Clause): boolean {
   return sidesOf(said.language).some(([a, b]) => says(a, b) || says(b, a));
 }
 
-/** Words with and without the ending of a German adjective. */
-function bareWords(clause: Clause): ReadonlySet<string> {
-  if (clause.language !== 'de') return clause.words;
-  return clause.once(
-    'bare words',
-    () => new Set([...clause.words].flatMap((word) => [word, word.replace(/(?:e[nmrs]?|s)$/, '')])),
-  );
-}
-
 /** Whether a sentence has a word, whatever its ending. */
 const isSpokenOf = (stem: string, said: Clause) =>
   said.sentence.stems.has(stem) || (said.language === 'de' && bareWords(said).has(stem.replace(/(?:e[nmrs]?|s)$/, '')));
@@ -166,6 +204,9 @@ function countsOther(said: Clause, figure: Quantity, held: Clause, sources: read
   const mine = said.countedBy(figure);
   const its = own ? held.countedBy(own) : null;
   if (mine === null || its === null || mine === its) return false;
+  // What a number counts is told from a verb behind it ('3 crack') by its plural.
+  const isNoun = held.language === 'de' || held.tokens[own!.to]?.lower.endsWith('s') === true;
+  if (figure.bare && own!.bare && isNoun && isCountedOtherwise(said, figure, mine, sources)) return true;
   if (said.sentence.stems.has(its) || held.sentence.stems.has(mine) || isTopic(mine, held)) return false;
   return !figure.bare && !own!.bare
     ? figure.means.some(({ dimension }) => OF_STUFF.has(dimension))
@@ -176,7 +217,8 @@ function countsOther(said: Clause, figure: Quantity, held: Clause, sources: read
 function fromBehind(said: Clause, figure: Quantity, held: Clause): boolean {
   const own = held.facts.quantities.find((one) => quantityFits(figure, one));
   const { subject } = said;
-  if (!own || subject === null) return false;
+  // 'In a survey of 840 hives the trust found': what it is about stands behind.
+  if (!own || subject === null || LEADING.has(held.tokens[0]?.lower ?? '')) return false;
   const counted = held.countedBy(own);
   if (counted === null || counted === subject || said.countedBy(figure) !== counted) return false;
   const places = held.tokens.flatMap(({ content, stem }, at) => (content && stem === subject ? [at] : []));
@@ -189,6 +231,17 @@ function fromBehind(said: Clause, figure: Quantity, held: Clause): boolean {
   );
 }
 
+/** A sentence counts both, and this one to another number: '40 ukuleles and three harps', told as 40 harps. */
+function isCountedOtherwise(said: Clause, figure: Quantity, thing: string, sources: readonly Clause[]): boolean {
+  const counting = sources.flatMap((held) => held.figures.filter((one) => one.bare && held.countedBy(one) === thing));
+  return (
+    counting.length > 0 &&
+    !counting.some((one) => quantityFits(figure, one) || said.figures.some((other) => quantityFits(other, one)))
+  );
+}
+
+const LEADING = setOf('in of at on for from with by after among during in im bei nach von vom mit aus auf für unter');
+
 const POINTING = setOf('it its them their his her sie es ihn ihr ihre sein seine ihnen');
 
 /** What the sentence is about stands in the sources, but not where this is said of something that is named there. */
@@ -199,7 +252,11 @@ function otherSubject(said: Clause, isPart: boolean, held: Clause, sources: read
   if (its.length === 0 || its.some((stem) => isSpokenOf(stem, said))) return false;
   // Who is compared with whom is looked at by itself.
   if (held.compared.has(subject)) return !isPart;
-  if (!sources.some(({ about }) => about.includes(subject))) return false;
+  // 'Fährt' is no journey.
+  if (
+    !sources.some(({ about, things, language }) => (language === 'de' ? things.has(subject) : about.includes(subject)))
+  )
+    return false;
   const points = held.leans || held.tokens.some(({ lower }) => POINTING.has(lower));
   const { n, of } = held.sentence;
   const before = of.clauses.slice(0, of.clauses.indexOf(held));

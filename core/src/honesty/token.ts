@@ -1,4 +1,5 @@
 import { fold, stem } from '../sentence/sentence.ts';
+import { verbOf } from './irregular.ts';
 import { EMPTY, NEGATORS } from './lexicon.ts';
 import { remembered } from './remembered.ts';
 import { isUnit } from './units.ts';
@@ -56,6 +57,12 @@ const MEASURED = /^([\p{L}]+)-([\p{L}]+)(?:-.*)?$/u;
 /** Its tokens as they are written; what is measured in one word is a number, a hyphen and a unit. */
 function parted(text: string): { found: string; index: number }[] {
   return [...text.slice(0, LONGEST).matchAll(PART)].flatMap(({ 0: found, index }) => {
+    const [, part] = found.includes('-') ? (OF_A_TIME.exec(found) ?? []) : [];
+    if (part !== undefined)
+      return [
+        { found: part, index },
+        { found: found.slice(part.length + 1), index: index + part.length + 1 },
+      ];
     const [, number, unit] = found.includes('-') ? (MEASURED.exec(found) ?? []) : [];
     if (number === undefined || !isUnit(unit!.toLowerCase()) || !MAY_MEASURE.test(number)) return [{ found, index }];
     const at = index + number.length;
@@ -69,6 +76,9 @@ function parted(text: string): { found: string; index: number }[] {
   });
 }
 
+/** 'Mid-March', 'late-summer'. */
+const OF_A_TIME = /^(mid|early|late)-\p{L}+$/iu;
+
 const MAY_MEASURE =
   /^(?:half|quarter|one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|fifteen|twenty|thirty|forty|fifty|sixty|hundred|halb|viertel|ein|zwei|drei|vier|fünf|sechs|sieben|acht|neun|zehn|elf|zwölf|fünfzehn|zwanzig|dreißig|fünfzig|hundert)$/i;
 
@@ -78,4 +88,15 @@ const isLabel = (word: string, at: number) => at > 0 && /^[A-HJ-Z]$/.test(word);
 /** A word without accents and a genitive's ending. */
 export const bareOf = remembered((word) => fold(word).replace(/[’']s?$/, ''));
 
-export const stemOf = remembered((word, language) => stem(fold(word).replace(/[’']s$/, ''), language));
+/** 'Dyed', 'dye', 'oiled', 'oil': endings a stemmer leaves on short words. */
+function shortForm(stemmed: string): string {
+  if (stemmed.length > 6) return stemmed;
+  const end = /[^e]ed$/.test(stemmed) ? 2 : /[^e]e$/.test(stemmed) ? 1 : 0;
+  const left = stemmed.slice(0, stemmed.length - end);
+  return left.length >= 2 && /[aeiouy]/.test(left) ? left : stemmed;
+}
+
+export const stemOf = remembered((word, language) => {
+  const own = fold(word).replace(/[’']s$/, '');
+  return language === 'en' ? shortForm(stem(verbOf(own), language)) : stem(own, language);
+});

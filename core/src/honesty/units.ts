@@ -61,6 +61,7 @@ const UNITS: ReadonlyMap<string, Unit[]> = merged([
   ...all('seemeile seemeilen', 'length', 1_852),
   ...all('m² qm quadratmeter quadratmetern', 'area', 1),
   ...all('hectare hectares ha hektar', 'area', 10_000),
+  ...all('ar', 'area', 100),
   ...all('acre acres morgen', 'area', 4_047),
   ...all('second seconds sekunde sekunden', 'time', 1),
   ...all('minute minutes min mins minuten', 'time', 60),

@@ -23,25 +23,16 @@ import { useTrials } from './useTrials.ts';
 
 /** The procedure as numbered sentences; beside each, on its own row, what the trial made of it. */
 export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: number }) {
-  const { draft, edit, undo, redo } = useDraft();
+  const { draft, edit } = useDraft();
   const document = draft?.pipeline === pipeline.id ? draft.history.now : pipeline.document;
   const changed = isChanged(draft);
   const { choices, context, problems } = useChecked(pipeline.id, document);
   const trial = useTrials(pipeline, document);
-  const { subjects, examples, trials, run, go } = trial;
+  const { examples, trials, subjects, run } = trial;
   const costs = trial.estimate ?? null;
   const save = useSave(pipeline, document);
   const one = trials.length === 1 ? trials[0]! : null;
-  useViewKeys({
-    r: subjects.length > 0 ? () => go('to the end') : null,
-    n: subjects.length > 0 ? () => go('a step') : null,
-    s: changed ? () => save.mutate() : null,
-    z: undo,
-    Z: redo,
-    'Ctrl+z': undo,
-    'Ctrl+Z': redo,
-    'Ctrl+y': redo,
-  });
+  useProcedureKeys(trial, changed ? () => save.mutate() : null);
   const steps = linesOf(document).filter(({ step }) => step !== null).length;
   return (
     <Costs value={costs}>
@@ -88,6 +79,20 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
       </BesideLines>
     </Costs>
   );
+}
+
+function useProcedureKeys({ subjects, go }: ReturnType<typeof useTrials>, save: (() => void) | null) {
+  const { undo, redo } = useDraft();
+  useViewKeys({
+    r: subjects.length > 0 ? () => go('to the end') : null,
+    n: subjects.length > 0 ? () => go('a step') : null,
+    s: save,
+    z: undo,
+    Z: redo,
+    'Ctrl+z': undo,
+    'Ctrl+Z': redo,
+    'Ctrl+y': redo,
+  });
 }
 
 function useSave(pipeline: PipelineWhole, document: ProcedureDocument) {

@@ -1,0 +1,70 @@
+import { expect, test } from 'vitest';
+import { doubtsOf, readSources } from './honesty.ts';
+
+const kinds = (source: string, said: string, language = 'en') =>
+  doubtsOf(said, readSources([source], language), language).map(({ kind }) => kind);
+
+/** Each with what follows from it, and the same as a slip of the pen would have it. */
+test.each([
+  // What lies between.
+  [
+    'Her sourdough rests for 18 hours, her rye for 26.',
+    'The rye rests 8 hours longer.',
+    'The rye rests 9 hours longer.',
+  ],
+  [
+    'He needed 8 hours and 40 minutes, the next year twelve minutes less.',
+    'The next year it was 8 hours 28 minutes.',
+    'The next year it was 8 hours 52 minutes.',
+  ],
+  [
+    'The work cost 74 million crowns, 19 million more than planned.',
+    'Planned were 55 million crowns.',
+    'Planned were 65 million crowns.',
+  ],
+  ['Rehearsals go from 19:00 to 21:00.', 'A rehearsal takes two hours.', 'A rehearsal takes three hours.'],
+  // Parts and multiples.
+  [
+    'There are four crossings a day in winter, eleven in summer.',
+    'Summer has nearly three times as many crossings.',
+    'Summer has five times as many crossings.',
+  ],
+  ['A layer of 15 centimetres shrinks to 10.', 'It loses a third of its height.', 'It loses half of its height.'],
+  ['A crossing costs 4 euros, half of it for children.', 'Children pay 2 euros.', 'Children pay 3 euros.'],
+  [
+    'Loans have doubled to 1,900 a year.',
+    'There were about 950 loans a year before.',
+    'There were about 700 loans a year before.',
+  ],
+  ['It gave half as much again as the year before.', 'The yield rose by half.', 'The yield rose by a third.'],
+  ['Two thirds of the singers are women.', 'A third are men.', 'A quarter are men.'],
+  // So much for so much.
+  ['One litre takes 90 grams of oats.', 'Two litres take 180 grams.', 'Two litres take 160 grams.'],
+  ['A collar sells for 900 euros.', 'Two collars bring 1,800 euros.', 'Two collars bring 1,200 euros.'],
+  [
+    'They sell 12,000 bottles a month.',
+    'They sell about 2,800 bottles a week.',
+    'They sell about 3,800 bottles a week.',
+  ],
+  ['A ferry leaves every 20 minutes.', 'It leaves three times an hour.', 'It leaves four times an hour.'],
+  ['There are 12 benches and 20 chairs.', 'Together that is 32 seats.', 'Together that is 42 seats.'],
+  ['The oldest voice is 83.', 'The oldest voice is 83 years old.', 'The oldest voice is 38 years old.'],
+])('%s → %s, but not: %s', (source, follows, slip) => {
+  expect(kinds(source, follows)).toEqual([]);
+  expect(kinds(source, slip)).toContain('figure');
+});
+
+test.each([
+  ['In Solnau the choir came second.', 'The choir came third in Solnau.', 'figure', 'en'],
+  ['In Solnau wurde der Chor Zweiter.', 'In Solnau wurde der Chor Dritter.', 'figure', 'de'],
+  ['He used no cement at all.', 'Cement holds the wall together.', 'opposite', 'en'],
+  ['Seit Januar nimmt sie keine Kaninchen mehr auf.', 'Kaninchen nimmt sie auf.', 'opposite', 'de'],
+  ['Mit Strom kostet ein Stand 14 Euro.', 'Ohne Strom kostet ein Stand 14 Euro.', 'opposite', 'de'],
+  ['Her grandfather founded it.', 'Her grandmother founded it.', 'subject', 'en'],
+  ['A ticket is £18, and bicycles travel free.', 'Bicycles pay £18.', 'subject', 'en'],
+  ['Auf der Alm stehen 23 Kühe und sieben Ziegen.', 'Auf der Alm stehen 23 Ziegen.', 'subject', 'de'],
+  ['He has never worn socks in the race.', 'He always wears socks in the race.', 'opposite', 'en'],
+])('%s, told as: %s', (source, said, kind, language) => {
+  expect(kinds(source, said, language)).toContain(kind);
+  expect(kinds(source, source, language)).toEqual([]);
+});

@@ -1,0 +1,309 @@
+import { bareWords, type Clause, type Sentence } from './clause.ts';
+import { partOf } from './compared.ts';
+import { setOf, sidesOf } from './lexicon.ts';
+import type { Moment } from './moments.ts';
+import { type Period, periodsOf, SECONDS } from './periods.ts';
+import { type Meaning, near, type Quantity } from './quantity.ts';
+import { unitAt } from './units.ts';
+
+/** What sources say, to reckon with. */
+export interface Reckoning {
+  quantities: readonly Quantity[];
+  moments: readonly Moment[];
+  clauses: readonly Clause[];
+}
+
+type Way = (figure: Quantity, said: Clause, held: Reckoning) => boolean;
+
+/**
+ * Whether a figure stands in no source but follows from what they say, as a writer reckons: what lies between two, so
+ * much less than another, a part or a multiple of another, the rest of a whole, so much a week for so much a month.
+ * Each way asks for words that say so, or for one sentence that tells both: of any two figures nearly every third follows.
+ */
+export const isReckoned: Way = (figure, said, held) => WAYS.some((way) => way(figure, said, held));
+
+const has = ({ words }: Clause, any: ReadonlySet<string>) => [...words].some((word) => any.has(word));
+/** How far what was reckoned may be rounded. */
+const ROUNDED = 0.02;
+const EXACTLY = { says: 'exactly' } as const;
+const fits = (figure: Quantity, value: number, { dimension }: Pick<Meaning, 'dimension'>, rounding = ROUNDED) =>
+  value > 0 &&
+  figure.means.some((mine) => mine.dimension === dimension && near(mine.value, value, figure, EXACTLY, rounding));
+const EXACT = 1e-6;
+
+const sentencesIn = (clauses: readonly Clause[]): Sentence[] => [...new Set(clauses.map(({ sentence }) => sentence))];
+const figuresIn = ({ clauses }: Sentence): Quantity[] => clauses.flatMap(({ facts }) => facts.quantities);
+/** What figures may mean that are no parts of others. */
+const whole = (of: readonly Quantity[]): Meaning[] => of.flatMap((one) => (partOf(one) ? [] : one.means));
+
+const MORE_OR_LESS = setOf(
+  'more less fewer higher lower up down later earlier older younger longer shorter rise fall rose fell increase mehr weniger höher niedriger später früher älter jünger länger kürzer zunahme abnahme',
+);
+const YEAR = 31_536_000;
+
+/** So much more or later than another: what lies between two figures of one sort, or two years. */
+const liesBetween: Way = (figure, said, { quantities, moments }) => {
+  if (!has(said, MORE_OR_LESS)) return false;
+  const years = moments.flatMap(({ year }) =>
+    year === undefined ? [] : [{ dimension: 'time' as const, value: year * YEAR }],
+  );
+  const all = [...whole(quantities), ...years];
+  return all.some((a) =>
+    all.some((b) => a !== b && a.dimension === b.dimension && fits(figure, a.value - b.value, a, EXACT)),
+  );
+};
+
+const LESS = setOf('less fewer lower earlier sooner shorter faster weniger früher eher kürzer schneller');
+const MORE = setOf('more later longer slower mehr später länger langsamer');
+const THAN = setOf('than als');
+
+/** What something came to that was so much less or more than another, or that other: '74 million, 19 more than planned'. */
+const lessBy: Way = (figure, said, { quantities, clauses }) => {
+  // '8 hours 28 minutes' is one time: each of both stands for it.
+  const joined = said.facts.within.find(({ from, to }) => from <= figure.from && figure.to <= to);
+  const mine = joined ?? figure;
+  const all = whole(quantities);
+  return clauses.some((by) => {
+    const sign = has(by, LESS) ? -1 : has(by, MORE) ? 1 : 0;
+    // 'Than' names the other one, whose it is then.
+    const other = has(by, THAN) ? -sign : sign;
+    return (
+      sign !== 0 &&
+      (joined !== undefined || by.stems.some((stem) => said.stemSet.has(stem))) &&
+      whole(by.facts.quantities).some((gap) =>
+        all.some(
+          (one) =>
+            one !== gap && one.dimension === gap.dimension && fits(mine, one.value + other * gap.value, one, EXACT),
+        ),
+      )
+    );
+  });
+};
+
+const TO = setOf('to until till bis');
+
+/** What lies between two times of day: 'from 19 to 21 o’clock' takes two hours. */
+const fromTo: Way = (figure, _, { clauses }) =>
+  clauses.some(({ facts: { moments, quantities }, tokens }) => {
+    const clocks = moments.flatMap(({ clock }) => clock ?? []);
+    const last = clocks.at(-1);
+    // 'From 19 to 21 o’clock': the first is but a number.
+    const before = quantities.find(({ bare, to }) => bare && TO.has(tokens[to]?.lower ?? ''))?.means[0];
+    const first = clocks.length > 1 ? clocks[0] : before && before.value * 60;
+    if (first === undefined || last === undefined || first === last) return false;
+    return fits(figure, (last - first) * 60, { dimension: 'time' }, EXACT);
+  });
+
+/**
+ * A part or a multiple that two figures come to: with the same unit wherever they stand, numbers of things where one
+ * sentence tells both; and what is left of one, or was added to it: 'a third less'.
+ */
+const isRatio: Way = (figure, said, { quantities, clauses }) => {
+  const part = partOf(figure);
+  if (!part) return false;
+  const follows = (all: readonly Meaning[]) =>
+    all.some((a) =>
+      all.some((b) => a !== b && a.dimension === b.dimension && b.value > 0 && ratioFits(figure, part, a, b, said)),
+    );
+  const [counts, measured] = [true, false].map(
+    (counting) => (of: readonly Quantity[]) =>
+      of.flatMap((one) =>
+        whole([one])
+          .filter(({ dimension }) => (dimension === 'count') === counting)
+          .slice(0, 1),
+      ),
+  ) as [(of: readonly Quantity[]) => Meaning[], (of: readonly Quantity[]) => Meaning[]];
+  return follows(measured(quantities)) || sentencesIn(clauses).some((one) => follows(counts(figuresIn(one))));
+};
+
+function ratioFits(figure: Quantity, part: Meaning, a: Meaning, b: Meaning, said: Clause): boolean {
+  const ratio = a.value / b.value;
+  // 'A third less', 'loses a third', 'half as much again'.
+  const lost = part.value < 1 && ratio < 1 && has(said, LOSING) ? [1 - ratio] : [];
+  const gained = part.value < 1 && ratio > 1 && has(said, GAINING) ? [ratio - 1] : [];
+  return [ratio, ...lost, ...gained].some((value) => near(part.value, value, figure, EXACTLY, ROUNDED));
+}
+
+const LOSING = setOf(
+  'less fewer lose loses lost losing shrink shrinks shrank shrunk fall falls fell fallen drop drops dropped lower shorter lighter smaller cheaper down reduced reduces saves weniger verliert verlor verloren schrumpft sinkt sank gesunken fiel fällt gefallen niedriger kürzer leichter kleiner billiger spart',
+);
+const GAINING = setOf(
+  'more again grow grows grew grown rise rises rose risen gain gains gained higher longer heavier larger bigger dearer up mehr wuchs wächst gewachsen steigt stieg gestiegen höher länger schwerer größer teurer',
+);
+
+const SINCE = setOf('before earlier previously once then formerly until vorher zuvor davor früher einst bis');
+
+/** What something was before it doubled, and a part or a multiple of what the same sentence tells: 'half price for children'. */
+const partOfIt: Way = (figure, said, { clauses }) => {
+  if (partOf(figure)) return false;
+  return sentencesIn(clauses).some((sentence) => {
+    const all = figuresIn(sentence);
+    return all.some((by) => {
+      const times = partOf(by)?.value;
+      if (times === undefined || (by.grows && !has(said, SINCE))) return false;
+      const says = figure.says === 'exactly' ? by.says : figure.says;
+      return whole(all).some((one) => fits({ ...figure, says }, by.grows ? one.value / times : one.value * times, one));
+    });
+  });
+};
+
+const REST = setOf('rest other others remaining remainder übrigen übrige andere anderen restlichen restliche');
+
+/** Risen by half, of half as much again. */
+const grownBy: Way = (figure, said, { quantities }) => {
+  const part = partOf(figure);
+  if (!part || part.value >= 1) return false;
+  const sign = has(said, GAINING) ? 1 : has(said, LOSING) ? -1 : 0;
+  return (
+    sign !== 0 &&
+    quantities.some((one) => {
+      const its = partOf(one);
+      return its !== undefined && near(part.value, sign * (its.value - 1), figure, EXACTLY, ROUNDED);
+    })
+  );
+};
+
+/** The rest of a whole, told of the other side: two thirds are women, 'one third are men'. */
+const isRest: Way = (figure, said, { clauses }) => {
+  const part = partOf(figure);
+  if (part?.dimension !== 'share') return false;
+  const mine = bareWords(said);
+  const isOther = (held: Clause) => {
+    const its = bareWords(held);
+    const told = (a: string, b: string) => mine.has(a) && its.has(b) && !mine.has(b);
+    return sidesOf(said.language).some(([a, b]) => told(a, b) || told(b, a));
+  };
+  return clauses.some(
+    (held) =>
+      held.facts.quantities.some((one) => {
+        const its = partOf(one);
+        return its?.dimension === 'share' && near(part.value, 1 - its.value, figure, EXACTLY, ROUNDED);
+      }) &&
+      (has(said, REST) || isOther(held)),
+  );
+};
+
+const TOGETHER = setOf('together altogether total combined both all zusammen insgesamt beide alle');
+
+/** What several come to together: two butts of 300 litres, 12 of one and 20 of the other. */
+const together: Way = (figure, said, { clauses }) =>
+  has(said, TOGETHER) &&
+  sentencesIn(clauses).some((sentence) => {
+    const all = whole(figuresIn(sentence));
+    return all.some((a) =>
+      all.some(
+        (b) =>
+          a !== b &&
+          ((a.dimension === b.dimension && fits(figure, a.value + b.value, a, EXACT)) ||
+            (a.dimension === 'count' && a.value > 1 && fits(figure, a.value * b.value, b, EXACT))),
+      ),
+    );
+  });
+
+/** The most by which what is said for one is said for several. */
+const MOST_FOLD = 12;
+
+/** All figures of what is said are so many times those of one sentence: 180 grams for two litres, for 90 to the litre. */
+const inProportion: Way = (figure, said, { clauses }) => {
+  const mine = said.figures.map(({ means }) => means);
+  if (mine.length < 2) return false;
+  return clauses.some((held) => {
+    const its = [
+      ...whole(held.figures),
+      ...[...periodsOf(held)].map(asTime),
+      ...singles(held),
+      ...oneOfThem(held, said),
+    ];
+    const folds = figure.means.flatMap((own) =>
+      its.flatMap((one) => (isWritten(own, one) ? own.value / one.value : [])),
+    );
+    return folds.some(
+      (fold) =>
+        fold > 1 / MOST_FOLD &&
+        fold < MOST_FOLD &&
+        Math.abs(fold - 1) > EXACT &&
+        mine.every((means) =>
+          means.some((own) =>
+            its.some((one) => isWritten(own, one) && Math.abs(own.value - one.value * fold) < own.value * EXACT),
+          ),
+        ),
+    );
+  });
+};
+
+/** Whether both are in one unit: seven weeks are not seven times seven days. */
+const isWritten = (a: Meaning, b: Meaning) => a.dimension === b.dimension && a.size === b.size;
+
+const ONE = setOf('a an one per each every ein eine einen einem einer pro je jeder jede jedes jeden');
+
+/** What there is one of: 'a litre', 'je Meter'. */
+const singles = ({ tokens }: Clause): Meaning[] => {
+  const lowers = tokens.map(({ lower }) => lower);
+  return lowers.flatMap((lower, at) => {
+    const unit = ONE.has(lower) && tokens[at + 1]?.unit === true ? unitAt(lowers, at + 1)?.units[0] : undefined;
+    return unit ? [{ dimension: unit.dimension, value: unit.size, size: unit.size }] : [];
+  });
+};
+
+/** One of the things that are counted here: 'two collars' for 'a collar'. */
+const oneOfThem = (held: Clause, said: Clause): Meaning[] => {
+  const counted = new Set(said.figures.flatMap(({ bare, to }) => (bare ? (said.tokens[to]?.stem ?? []) : [])));
+  const { tokens } = held.sentence.clauses[0]!;
+  const is = tokens.some(({ lower }, at) => ONE.has(lower) && counted.has(tokens[at + 1]?.stem ?? ''));
+  return is ? [{ dimension: 'count', value: 1, size: 1 }] : [];
+};
+
+const asTime = (period: Period): Meaning => ({ dimension: 'time', value: SECONDS[period], size: SECONDS[period] });
+
+/** How far what is so much a week may be rounded from what is so much a month. */
+const BY_PERIODS = 0.05;
+
+/** So much a week for so much a month, and so often an hour for every so many minutes. */
+const byPeriod: Way = (figure, said, { clauses }) => {
+  const own = [...periodsOf(said)];
+  if (own.length !== 1) return false;
+  const seconds = SECONDS[own[0]!];
+  const often = partOf(figure)?.dimension === 'times' ? partOf(figure)!.value : null;
+  return clauses.some((held) => {
+    const its = [...periodsOf(held)];
+    const every = held.tokens.some(({ lower }) => EVERY.has(lower));
+    if (often !== null && every)
+      return whole(held.figures).some(
+        ({ dimension, value }) => dimension === 'time' && Math.abs(often * value - seconds) < seconds * EXACT,
+      );
+    if (its.length !== 1 || its[0] === own[0]) return false;
+    return whole(held.figures).some((one) =>
+      fits(figure, (one.value * seconds) / SECONDS[its[0]!], one, figure.says === 'exactly' ? ROUNDED : BY_PERIODS),
+    );
+  });
+};
+
+const EVERY = setOf('every alle');
+
+const OLD = setOf('old aged age alt alte älteste jüngste oldest youngest');
+const YEARS = 31_557_600;
+
+/** So many years old, of whom a source tells the number alone. */
+const isAge: Way = (figure, said, { quantities }) =>
+  has(said, OLD) &&
+  quantities.some(
+    (one) =>
+      one.bare &&
+      whole([one]).some(
+        ({ dimension, value }) => dimension === 'count' && fits(figure, value * YEARS, { dimension: 'time' }),
+      ),
+  );
+
+const WAYS: readonly Way[] = [
+  liesBetween,
+  lessBy,
+  fromTo,
+  isRatio,
+  partOfIt,
+  grownBy,
+  isRest,
+  together,
+  inProportion,
+  byPeriod,
+  isAge,
+];
