@@ -28,7 +28,7 @@ export function Procedure({ pipeline, now }: { pipeline: PipelineWhole; now: num
   const changed = isChanged(draft);
   const { choices, context, problems } = useChecked(pipeline.id, document);
   const trial = useTrials(pipeline, document);
-  const { examples, trials, subjects, run } = trial;
+  const { examples, trials, run } = trial;
   const costs = trial.estimate ?? null;
   const save = useSave(pipeline, document);
   const one = trials.length === 1 ? trials[0]! : null;
