@@ -32,7 +32,7 @@ export function factsOf(tokens: readonly Token[], language: string): Facts {
       ),
       moments: momentsOf(tokens, language),
     };
-  const spans = spansOf(tokens);
+  const spans = [...spansOf(tokens), ...singleTimes(tokens, language)];
   const moments = momentsOf(tokens, language).filter(({ from }) => !spans.some((one) => one.from === from));
   const taken = new Set(moments.flatMap(({ from, to }) => range(from, to)));
   const lowers = tokens.map(({ lower }) => lower);
@@ -68,6 +68,22 @@ function spansOf(tokens: readonly Token[]): Quantity[] {
     if (big === undefined || size === 0) return [];
     const value = Number(big) * size + (Number(small) * size) / 60;
     return [{ means: [{ dimension: 'time', value, size }], says: 'exactly', bare: false, from: at, to: at + 2 }];
+  });
+}
+
+const LASTING = setOf('for in within after takes take took last lasts lasted');
+
+/** 'For an hour', 'takes a day', but not 'twice a day'. */
+function singleTimes(tokens: readonly Token[], language: string): Quantity[] {
+  if (language === 'de') return [];
+  const lowers = tokens.map(({ lower }) => lower);
+  return lowers.flatMap((lower, at) => {
+    if (!/^an?$/.test(lower) || !LASTING.has(lowers[at - 1] ?? '')) return [];
+    const unit = unitAt(lowers, at + 1)?.units[0];
+    // 'A month and a half' is read as such.
+    if (unit?.dimension !== 'time' || lowers[at + 2] === 'and') return [];
+    const means = [{ dimension: unit.dimension, value: unit.size, size: unit.size }];
+    return [{ means, says: comparing(lowers, at, tokens), bare: false, from: at, to: at + 2 }];
   });
 }
 

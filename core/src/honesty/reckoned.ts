@@ -263,6 +263,8 @@ const byPeriod: Way = (figure, said, { clauses }) => {
   const own = [...periodsOf(said)];
   if (own.length !== 1) return false;
   const seconds = SECONDS[own[0]!];
+  // 'For a day' is no figure of something a day.
+  if (figure.means.some(({ dimension, value }) => dimension === 'time' && value === seconds)) return false;
   const often = partOf(figure)?.dimension === 'times' ? partOf(figure)!.value : null;
   return clauses.some((held) => {
     const its = [...periodsOf(held)];
