@@ -1,0 +1,88 @@
+import { askedByName, says } from '../keyword/saying.ts';
+import { contentStems, fold } from '../sentence/sentence.ts';
+import { holds, type Part } from './heldPage.ts';
+
+/** A subject as it is asked: what it is about, and how it asks. */
+export interface Asked {
+  subject: string;
+  language: string;
+  /** The subject without its ways of asking. */
+  about: string;
+  /** Stems it is about. */
+  words: readonly string[];
+  /** Ways of asking, from the most telling on. */
+  ways: readonly string[];
+}
+
+/** The least share of the words it is about that stand beside an answer, and of each side of it. */
+const LEAST_ANSWERED = 0.6;
+const LEAST_OF_SIDE = 0.5;
+
+/**
+ * Whether a page answers what a subject asks: a paragraph of it is about most of its words and holds what such a question is
+ * answered by. Of several ways of asking the first must be answered.
+ * @returns null for a subject that asks nothing
+ */
+export function answererOf({
+  subject,
+  language,
+  about,
+  words,
+  ways,
+}: Asked): ((page: readonly Part[]) => boolean) | null {
+  const [first] = ways;
+  const named = askedByName(subject, language);
+  const share = (of: readonly string[]) => (part: Part) =>
+    of.length === 0 ? 1 : of.filter((word) => holds(part.stems, word, language)).length / of.length;
+  const ofTopic = share(words);
+  // 'Oil for a board' is about both: neither the oil nor the board alone answers it.
+  const sides = sidesOf(about, language).map((side) => share(words.filter((word) => side.has(word))));
+  const verb = verbOf(subject, words, language);
+  const isSaid = (part: Part) =>
+    first === undefined ||
+    says(part.folded(), first, language) ||
+    // Causes are often told without a word for it, and how something is done by its own verb.
+    (first === 'mending' && words.length > 1 && ofTopic(part) === 1) ||
+    (first === 'making' && verb !== null && holds(part.stems, verb, language));
+  // What a page asks in its title is what it is about: half of the words are enough there ('Cleaning a crock').
+  const least = (part: Part) => (first !== undefined && part.asked().has(first) ? LEAST_OF_SIDE : LEAST_ANSWERED);
+  const isAbout = (part: Part) => ofTopic(part) >= least(part) && sides.every((side) => side(part) >= LEAST_OF_SIDE);
+  const isAnswer = (part: Part) =>
+    isAbout(part) && named.every((way) => says(part.folded(), way, language)) && isSaid(part);
+  // Of two that are to be chosen between a page tells one after the other.
+  const isChoice = (page: readonly Part[]) =>
+    first === 'choosing' && isAbout(wholeOf(page)) && page.some((part) => ofTopic(part) > 0 && isSaid(part));
+  return first === undefined && named.length === 0 ? null : (page) => page.some(isAnswer) || isChoice(page);
+}
+
+const BETWEEN: Record<string, RegExp> = {
+  en: / (?:for|in|on|of|from|with|at|against|off|to|vs|or) /,
+  de: / (?:fur|in|im|auf|von|vom|aus|mit|bei|beim|gegen|am|oder|zum|zur) /,
+};
+
+/** What a subject is about as its sides: what stands before the first word between things, and what stands after it. */
+function sidesOf(about: string, language: string): Set<string>[] {
+  const at = BETWEEN[language]?.exec(about);
+  if (!at) return [];
+  return [about.slice(0, at.index), about.slice(at.index + at[0].length)].map(
+    (side) => new Set(contentStems(side, language)),
+  );
+}
+
+/** All parts of a page as one. */
+const wholeOf = (parts: readonly Part[]): Part => ({
+  ...parts[0]!,
+  stems: new Set(parts.flatMap(({ stems }) => [...stems])),
+});
+
+const HOW_TO: Record<string, RegExp> = {
+  en: /^how (?:to|do (?:i|you)) (\p{L}+)/u,
+  de: /^wie (?:\p{L}+ )?(?:ich|man|wir) /u,
+};
+
+/** What is to be done in a question after how, where it is one of the words the subject is about. */
+function verbOf(subject: string, words: readonly string[], language: string): string | null {
+  const asked = HOW_TO[language]?.exec(fold(subject))?.[1];
+  const [stem] = asked === undefined ? [] : contentStems(asked, language);
+  return stem !== undefined && words.includes(stem) ? stem : null;
+}
