@@ -144,6 +144,9 @@ export async function text(tell, { material }) {
       whole.push({ document, passages, subject: (await call('GET', `/briefs/${brief}`)).subject });
     }
     const { figures, examples } = measured(whole);
+    for (const { kind, why, briefs: of } of (await call('GET', '/today')).needs)
+      if (kind === 'aside') tell(`  set aside (${of.length}): ${why}`);
+    for (const heading of examples.unfit.slice(0, 12)) tell(`  unfit heading: ${heading}`);
     for (const sentence of examples.broken.slice(0, 12)) tell(`  broken: ${sentence}`);
     return figures;
   } finally {

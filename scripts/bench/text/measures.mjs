@@ -26,7 +26,7 @@ function* runsOf(text) {
   for (let at = 0; at + RUN <= words.length; at++) yield words.slice(at, at + RUN).join(' ');
 }
 
-/** A heading does not fit when its section has none of its words, or another section has twice as many of them. */
+/** Headings that do not fit, with how their sections begin: one does not when its section has none of its words, or another section has twice as many of them. */
 function unfitHeadings({ body, language }) {
   const sections = [];
   for (const block of body) {
@@ -35,13 +35,14 @@ function unfitHeadings({ body, language }) {
   }
   const stems = sections.map(({ text }) => contentStems(text, language));
   const times = (of, words) => words.filter((word) => of.includes(word)).length / Math.max(1, words.length);
-  return sections.filter(({ heading }, i) => {
+  return sections.flatMap(({ heading, text }, i) => {
+    const named = `${heading}: ${text.trim().slice(0, 80)}…`;
     const own = [...new Set(contentStems(heading, language))];
-    if (own.length === 0) return false;
-    if (!own.some((word) => stems[i].includes(word))) return true;
+    if (own.length === 0) return [];
+    if (!own.some((word) => stems[i].includes(word))) return [named];
     const here = times(own, stems[i]);
-    return stems.some((other, j) => j !== i && other.length > 20 && times(own, other) > 2 * here);
-  }).length;
+    return stems.some((other, j) => j !== i && other.length > 20 && times(own, other) > 2 * here) ? [named] : [];
+  });
 }
 
 const ENDS = /[.!?…:][)”“"»’]*$/;
@@ -101,6 +102,7 @@ export function measured(articles) {
   let unsupported = 0;
   const examples = { broken: [], unfit: [] };
   for (const one of of) {
+    examples.unfit.push(...unfitHeadings(one.document));
     all += one.known.length;
     copied += one.known.filter((text) => one.sources.some((source) => ` ${source} `.includes(` ${text} `))).length;
     shared += one.known.filter((text) => inArticles.get(text) > 1).length;
@@ -151,7 +153,7 @@ export function measured(articles) {
       sentencesFromSources: share(copied, all),
       sentencesShared: share(shared, all),
       runsFromSources: share(copiedRuns, runs),
-      unfitHeadings: of.reduce((sum, { document }) => sum + unfitHeadings(document), 0),
+      unfitHeadings: examples.unfit.length,
       bareTitles: of.filter(({ document, subject }) => bare(document.title) === bare(subject)).length,
       copiedDescriptions: of.filter(isCopied).length,
       sameAlternatives: alternatives.filter((rest) => times.get(rest) > 1).length,
