@@ -97,6 +97,13 @@ function candidates(group: readonly FencedPassage[]): Sentence[] {
   return group.flatMap((passage) => passage.sentences.filter((sentence, i) => i < 3 && !sentence.leans));
 }
 
+/** What of a passage can stand in a section: no sentence that leans on one left out. */
+const standing = ({ sentences }: FencedPassage): string => {
+  const kept: Sentence[] = [];
+  for (const sentence of sentences) if (!sentence.leans || kept.at(-1)?.at === sentence.at - 1) kept.push(sentence);
+  return kept.map(({ text }) => text).join(' ');
+};
+
 const stemsIn = (group: readonly FencedPassage[]): string[] => group.flatMap(({ text }) => stemsOf(text));
 
 /** What the first passage of a group is known to speak of, unless another section is headed so. */
@@ -124,7 +131,7 @@ function tells(heading: string, group: readonly FencedPassage[], others: readonl
 /** The word a group uses most that the others do not. */
 function word(group: readonly FencedPassage[], others: readonly string[][], used: Set<string>): string | null {
   const elsewhere = (stem: string) => others.filter((other) => other.includes(stem)).length;
-  const best = countedWords(group.map(({ text }) => text).join(' '), 4)
+  const best = countedWords(group.map(standing).join(' '), 4)
     .map(({ stem, word, n }) => ({ stem, word, n: n / (1 + elsewhere(stem)) }))
     .sort(byUse)
     .find(({ word }) => !used.has(word.toLowerCase()))?.word;
@@ -170,7 +177,7 @@ function thing(
 ): string | null {
   const counts = new Map<string, number>();
   for (const passage of group) {
-    const words = passage.text.match(/[\p{L}’'-]+/gu) ?? [];
+    const words = standing(passage).match(/[\p{L}’'-]+/gu) ?? [];
     for (let i = 0; i + 1 < words.length; i++) {
       const pair = words.slice(i, i + 2);
       if (pair.every((word) => stemsOf(word).length === 1 && word.length > 3 && !NO_THING.has(word.toLowerCase())))
