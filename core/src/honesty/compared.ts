@@ -72,7 +72,13 @@ const only = (one: ReadonlySet<string>, first: ReadonlySet<string>, second: Read
 /** What is compared, and with what. */
 function sidesIn({ tokens, before }: Clause, { from, to }: Quantity) {
   const than = tokens.findIndex(({ lower }, i) => i > to && /^(?:as|than|of|wie|als)$/.test(lower));
-  const goesOn = than === -1 && before !== null && tokens.slice(to).filter(({ content }) => content).length <= 1;
+  const behind = tokens.slice(to);
+  // '… nine weeks, a dog twice as long'.
+  const goesOn =
+    than === -1 &&
+    before !== null &&
+    /^(?:as|so)$/.test(behind[0]?.lower ?? '') &&
+    behind.filter(({ content }) => content).length <= 1;
   if (than === -1 && !goesOn) return null;
   const stems = (some: typeof tokens) => new Set(some.flatMap(({ content, stem }) => (content ? [stem] : [])));
   return {

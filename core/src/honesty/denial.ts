@@ -1,4 +1,4 @@
-import { bareWords, type Clause, isNegator, stemsOf } from './clause.ts';
+import { bareWords, type Clause, isDenying, isNegator, stemsOf } from './clause.ts';
 import { turned as comparesRound } from './compared.ts';
 import { DENYING, NEGATORS, oppositesOf, SPARING, setOf } from './lexicon.ts';
 import { remembered } from './remembered.ts';
@@ -38,13 +38,13 @@ export function turnedRound(said: Clause, sources: readonly Clause[]): boolean {
       // But for the two words they say the same.
       else if (turns && words / Math.max(1, Math.min(mine.stems.size, its.stems.size) - 1) >= ALIKE)
         turned = Math.max(turned, words);
-    } else if (alike && turns) {
+    } else if (alike && turns && !opposite(said, held, true)) {
       const [denying, other] = mine.denies ? [mine, its] : [its, mine];
       const heads = headsOf(denying);
       const denied =
         heads.length > 0 &&
         other.stems.has(heads[0]!) &&
-        (heads.every((stem) => other.stems.has(stem)) || (turns && alike && other.stems.size - words <= 2));
+        (heads.every((stem) => other.stems.has(stem)) || (isPutIn(said) && other.stems.size - words <= 2));
       if (denied && !isBound(denying.clause, other.clause) && !spares(other.clause, denying.clause, words / longer))
         turned = Math.max(turned, words);
     }
@@ -61,6 +61,9 @@ const isOfAll = (clause: Clause): boolean =>
   clause.once('of all', () => clause.denies && hasWord(clause, NONE) && !hasWord(clause, PERHAPS));
 
 const hasWord = ({ words }: Clause, any: ReadonlySet<string>) => [...words].some((word) => any.has(word));
+
+/** A 'not' put into what is said. */
+const isPutIn = ({ words }: Clause): boolean => words.has('not') || words.has('nicht');
 
 const asItIs = (clause: Clause): Plain => ({ clause, stems: clause.stemSet, denies: clause.denies });
 
@@ -174,15 +177,28 @@ function isBound({ sentence: denying }: Clause, { sentence: other }: Clause): bo
 const EARLIER = setOf('before previous earlier davor vorher zuvor früher vorigen');
 const COMPARING = setOf('more less fewer mehr weniger before after vor nach');
 
-/** One says a word whose opposite the other says, and not the word itself. */
-function opposite(said: Clause, held: Clause): boolean {
+/**
+ * One says a word whose opposite the other says, and not the word itself.
+ * @param plainly whether words that deny themselves, as 'never' for 'always', are left out
+ */
+export function opposite(said: Clause, held: Clause, plainly = false): boolean {
   const mine = opposedWords(said);
   // 'Steel is worse than copper' says that copper is better than steel.
   if (mine.length === 0 || comparesRound(said, held)?.round) return false;
   // 'The year before there were four fewer' and 'four more than the year before' say the same.
+  const inSentence = ({ sentence }: Clause, word: string) => sentence.clauses.some((one) => bareWords(one).has(word));
   const earlier = [...said.words].some((word) => EARLIER.has(word));
   const its = bareWords(held);
-  return mine.some(([a, b]) => its.has(b) && !its.has(a) && !(earlier && (COMPARING.has(a) || COMPARING.has(b))));
+  const denies = (word: string) => plainly && isDenying(word, said.language);
+  return mine.some(
+    ([a, b]) =>
+      its.has(b) &&
+      !denies(a) &&
+      !denies(b) &&
+      !inSentence(held, a) &&
+      !inSentence(said, b) &&
+      !(earlier && (COMPARING.has(a) || COMPARING.has(b))),
+  );
 }
 
 /** Its words that have an opposite it does not say, each with that. */

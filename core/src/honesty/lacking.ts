@@ -1,5 +1,7 @@
 import { type Clause, isNegator } from './clause.ts';
+import { opposite } from './denial.ts';
 import { SPARING, setOf } from './lexicon.ts';
+import { quantityFits } from './quantity.ts';
 
 /** Words that deny what stands behind them, not the verb. */
 const NO = setOf('no hardly any without nor kein keine keinen keinem keiner keines ohne weder noch kaum');
@@ -7,7 +9,7 @@ const WITH = setOf('with mit');
 const WITHOUT = setOf('without ohne');
 /** Said of what might be, or of others. */
 const OTHERWISE = setOf(
-  'would could might if unlike instead other others elsewhere only rarely seldom scarcely barely little few wäre würde könnte wenn falls statt anders andere anderen anderswo woanders nur selten wenig wenige',
+  'would could might if unlike instead other others elsewhere only rarely seldom scarcely barely little few gone vanished vanishes disappears disappeared lose loses losing suffers wäre würde könnte wenn falls statt anders andere anderen anderswo woanders nur selten wenig wenige verschwunden verschwindet weg verliert verlieren leidet leiden',
 );
 
 const hasWord = ({ words }: Clause, any: ReadonlySet<string>) => [...words].some((word) => any.has(word));
@@ -36,26 +38,44 @@ function lacks(clause: Clause): ReadonlySet<string> {
   });
 }
 
-/** Whether something is told of a thing of which every source that speaks of it says there is none. */
+/** Whether a thing is told to be where every source that speaks of it says there is none, speaking of the same. */
 export function hasWhatLacks(said: Clause, sources: readonly Clause[]): boolean {
   if (said.denies || hasWord(said, OTHERWISE) || hasWord(said, SPARING[said.language] ?? SPARING['en']!)) return false;
   return said.about.some((stem) => {
     const speaking = sources.filter(({ stemSet }) => stemSet.has(stem));
-    return speaking.length > 0 && speaking.every((held) => held.denies && lacks(held).has(stem));
+    return (
+      speaking.length > 0 &&
+      speaking.every(
+        (held) => held.denies && lacks(held).has(stem) && areOfOne(said, held, stem) && !opposite(said, held),
+      )
+    );
   });
 }
 
-/** What stands behind 'with', or behind 'without'. */
-function things(clause: Clause, words: ReadonlySet<string>): ReadonlySet<string> {
-  return new Set(clause.tokens.flatMap(({ lower }, at) => (words.has(lower) ? (thingBehind(clause, at) ?? []) : [])));
+/** Whether both speak of something else too that is the same, where both speak of more than the thing. */
+function areOfOne(said: Clause, held: Clause, thing: string): boolean {
+  const [mine, its] = [said.own, held.own].map((own) => [...own].filter((stem) => stem !== thing));
+  return mine!.length === 0 || its!.length === 0 || mine!.some((stem) => its!.includes(stem));
 }
 
-/** 'Without' for 'with', or the other way round, of all that the sources say of it. */
+/** What stands behind 'with', or behind 'without' and 'with no'. */
+function things(clause: Clause, words: ReadonlySet<string>): ReadonlySet<string> {
+  const { tokens, language } = clause;
+  return new Set(
+    tokens.flatMap(({ lower }, at) => {
+      const behind = tokens[at + 1];
+      const withNo = WITH.has(lower) && behind !== undefined && isNegator(behind, language);
+      return (withNo ? words === WITHOUT : words.has(lower)) ? (thingBehind(clause, at) ?? []) : [];
+    }),
+  );
+}
+
+/** 'Without' for 'with', or the other way round, of a figure the sources have of that alone. */
 export function withForWithout(said: Clause, sources: readonly Clause[]): boolean {
+  if (said.figures.length === 0) return false;
+  const has = (held: Clause) =>
+    held.figures.length === 1 && said.figures.some((figure) => quantityFits(figure, held.figures[0]!));
   const turned = (mine: ReadonlySet<string>, its: ReadonlySet<string>) =>
-    [...things(said, mine)].some((thing) => {
-      const own = sources.filter((held) => things(held, its).has(thing));
-      return own.length > 0 && !sources.some((held) => held.stemSet.has(thing) && !own.includes(held));
-    });
+    [...things(said, mine)].some((thing) => sources.some((held) => things(held, its).has(thing) && has(held)));
   return turned(WITHOUT, WITH) || turned(WITH, WITHOUT);
 }

@@ -34,7 +34,7 @@ export const NEGATORS: Record<string, Negators> = {
  */
 export const SPARING: Record<string, ReadonlySet<string>> = {
   en: setOf(
-    'wrong bad badly worse worst poor poorer poorest poorly fail fails failed stop stops stopped shut shuts rather alone only little less least few fewer barely scarcely slow slows slower dry empty gone instead too past against free closed spare out off leave leaves left stay stays hard',
+    'wrong bad badly worse worst poor poorer poorest poorly fail fails failed stop stops stopped shut shuts rather alone only little less least few fewer barely scarcely slow slows slower dry empty gone instead too past against free closed spare out off leave leaves left stay stays hard another different',
   ),
   de: setOf(
     'falsch schlecht schlechter nur bloß allein wenig weniger selten leer anders schwer statt gegen hält aus weg bleibt bleiben frei zu voll',

@@ -52,7 +52,8 @@ export function factsOf(tokens: readonly Token[], language: string): Facts {
       quantities.push({ means: [{ dimension: 'count', value: year, size: 1 }], says: 'exactly', bare: true, from, to });
   quantities.push(...spans);
   quantities.sort((a, b) => a.from - b.from);
-  within.push(...together(quantities), ...placesOf(lowers, language));
+  // A source may tell a time in any words: 'in an hour', 'an hour later'.
+  within.push(...together(quantities), ...placesOf(lowers, language), ...singleTimes(tokens, language, true));
   return { quantities: numbered(gapsFilled(quantities, tokens), lowers), within, moments };
 }
 
@@ -71,17 +72,18 @@ function spansOf(tokens: readonly Token[]): Quantity[] {
   });
 }
 
-const LASTING = setOf('for in within after takes take took last lasts lasted');
+const LASTING = setOf('for after takes take took last lasts lasted');
 
 /** 'For an hour', 'takes a day', but not 'twice a day'. */
-function singleTimes(tokens: readonly Token[], language: string): Quantity[] {
+function singleTimes(tokens: readonly Token[], language: string, anywhere = false): Quantity[] {
   if (language === 'de') return [];
   const lowers = tokens.map(({ lower }) => lower);
   return lowers.flatMap((lower, at) => {
-    if (!/^an?$/.test(lower) || !LASTING.has(lowers[at - 1] ?? '')) return [];
+    if (!/^(?:an?|one)$/.test(lower) || !(anywhere || LASTING.has(lowers[at - 1] ?? ''))) return [];
     const unit = unitAt(lowers, at + 1)?.units[0];
     // 'A month and a half' is read as such.
-    if (unit?.dimension !== 'time' || lowers[at + 2] === 'and') return [];
+    const goesOn = lowers[at + 2] === 'and' && /^an?$/.test(lowers[at + 3] ?? '');
+    if (unit?.dimension !== 'time' || goesOn) return [];
     const means = [{ dimension: unit.dimension, value: unit.size, size: unit.size }];
     return [{ means, says: comparing(lowers, at, tokens), bare: false, from: at, to: at + 2 }];
   });

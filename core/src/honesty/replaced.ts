@@ -68,14 +68,18 @@ export function oneThingOther(said: Clause, sources: readonly Clause[]): boolean
     if (held.stemSet.size !== mine.size) return false;
     const strange = [...mine].filter((stem) => !held.stemSet.has(stem));
     if (strange.length !== 1 || !sameFigures(said, held)) return false;
+    // 'Its first firing' of what was fired first.
+    if ([...held.stemSet].some((stem) => stem.length >= 3 && strange[0]!.startsWith(stem))) return false;
     const gone = [...held.stemSet].find((stem) => !mine.has(stem))!;
     const place = before(said, strange[0]!);
     return place !== null && place === before(held, gone);
   });
 }
 
+const WHEN = setOf('ahead earlier later sooner afterwards before behind früher später eher');
+
 /** The word before a thing; null where it is no thing, or begins the clause. */
 function before(clause: Clause, stem: string): string | null {
   const at = clause.tokens.findIndex((token) => token.content && token.stem === stem && !MEASURING.has(token.lower));
-  return at > 0 && clause.isThing(at) ? clause.tokens[at - 1]!.lower : null;
+  return at > 0 && clause.isThing(at) && !WHEN.has(clause.tokens[at]!.lower) ? clause.tokens[at - 1]!.lower : null;
 }
