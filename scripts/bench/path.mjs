@@ -70,16 +70,18 @@ export async function path(tell) {
       const from = performance.now();
       const { briefs } = await floor.db.transaction((sql) => lookAndTake(sql, floor, new Procedures(), pipeline));
       product.bell.ring({ kind: 'admit' });
-      for (;;) {
-        const [{ standing }] = await floor.db.rows('SELECT standing FROM brief WHERE id = ?', [briefs[0]]);
-        if (standing === 'out') break;
-        if (standing !== 'in work' && standing !== 'waiting') throw new Error(`‘${phrase}’ is ${standing}`);
+      let standing = 'waiting';
+      while (standing === 'waiting' || standing === 'in work') {
         await pause(12);
+        [{ standing }] = await floor.db.rows('SELECT standing FROM brief WHERE id = ?', [briefs[0]]);
       }
-      times.push(performance.now() - from);
+      // One its check holds for a person was not published, and is not timed.
+      if (standing === 'out') times.push(performance.now() - from);
+      else tell(`‘${phrase}’ is ${standing}`);
     }
     // The first ones warm the programs up.
     const warm = times.slice(3);
+    if (warm.length < 5) throw new Error(`only ${times.length} were published`);
     tell(`one brief from taken to live: ${warm.map((ms) => Math.round(ms)).join(', ')} ms`);
     await product.close();
     return { 'path.runToPublishedMs': median(warm) };
