@@ -95,8 +95,12 @@ async function startCluster() {
   return made;
 }
 
-/** Kills one machine of the database and lets it come back; the others go on meanwhile. */
+/** The machine that was killed last, on its way back. */
+let joining = Promise.resolve();
+
+/** Kills one machine of the database; it comes back while the others go on and other faults strike. */
 async function killMachine() {
+  await joining;
   if (machines.inStep() < 3) return;
   const node = machines.nodes[Math.floor(random() * 3)];
   machines.kill(node);
@@ -104,6 +108,10 @@ async function killMachine() {
   machineKills++;
   console.log(`${String(struck()).padStart(3)}  kill ${node.name}`);
   await pause(500 + Math.floor(random() * 3_000));
+  joining = comeBack(node);
+}
+
+async function comeBack(node) {
   for (let tries = 0; ; tries++) {
     try {
       await machines.start(node);
@@ -405,6 +413,7 @@ try {
   }
   armed = null;
   standIns.calm();
+  await joining;
   await until(
     async () => {
       await mend();
