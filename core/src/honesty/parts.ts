@@ -1,7 +1,7 @@
 import { comparing } from './bounds.ts';
 import { setOf } from './lexicon.ts';
 import { ordinalOf } from './moments.ts';
-import { DE, EN, isNumberWord } from './numbers.ts';
+import { DE, EN, germanNumber, isNumberWord } from './numbers.ts';
 import type { Quantity } from './quantity.ts';
 import { remembered } from './remembered.ts';
 import type { Token } from './token.ts';
@@ -74,7 +74,7 @@ const GERMAN_TIMES: [RegExp, number][] = [
   [/^(?:zehnfach\w*|verzehnfach\w*)$/, 10],
   [/^(?:anderthalbmal|eineinhalbmal|anderthalbfach\w*)$/, 1.5],
 ];
-const GERMAN_MAL = /^(zwei|drei|vier|fünf|sechs|sieben|acht|neun|zehn|elf|zwölf|zwanzig|hundert)mal(?:s|ig\w*)?$/;
+const GERMAN_MAL = /^(.{3,30})mal(?:s|ig\w*)?$/;
 const NUMBERS_EN = only(EN, 'two three four five six seven eight nine ten eleven twelve');
 const NUMBERS_DE: Record<string, number> = {
   ...only(DE, 'zwei drei vier fünf sechs sieben acht neun zehn elf zwölf zwanzig'),
@@ -117,7 +117,8 @@ const mayBePart = remembered(
     word in SMALL ||
     word in FRACTIONS ||
     (language === 'de'
-      ? /^(?:ver|doppel|drei|vier|fünf|sechs|sieben|acht|neun|zehn|elf|zwölf|zwanzig|hundert|zwei|anderthalb|ein|halb|hälfte|jede)/.test(
+      ? /mal(?:s|ig\w*)?$/.test(word) ||
+        /^(?:ver|doppel|drei|vier|fünf|sechs|sieben|acht|neun|zehn|elf|zwölf|zwanzig|hundert|zwei|anderthalb|ein|halb|hälfte|jede)/.test(
           word,
         )
       : word in TIMES || word in NUMBERS_EN || /^hal/.test(word)),
@@ -134,7 +135,8 @@ function timesAt(lowers: readonly string[], at: number, language: string): Part 
     const own = GERMAN_TIMES.find(([form]) => form.test(word))?.[1];
     if (own) return ['times', own, at + 1];
     const mal = GERMAN_MAL.exec(word)?.[1];
-    if (mal) return ['times', NUMBERS_DE[mal]!, at + 1];
+    const many = mal === undefined ? null : germanNumber(mal);
+    if (many !== null && many > 1) return ['times', many, at + 1];
     const n = NUMBERS_DE[word] ?? small(word);
     if (n !== undefined && /^mal$/.test(lowers[at + 1] ?? '')) return ['times', n, at + 2];
     return null;
@@ -223,7 +225,9 @@ function andHalf(lowers: readonly string[], at: number): Part | null {
 
 /** 'Three quarters of an hour' is a time, 'a quarter of a kilo' and 'ein halber Liter' are so much of something. */
 function ofUnit(lowers: readonly string[], value: number, to: number, language: string): Part {
-  const behind = language !== 'de' && lowers[to] === 'of' && /^an?$/.test(lowers[to + 1] ?? '') ? to + 2 : to;
+  const of =
+    language === 'de' ? /^eine[rs]$/.test(lowers[to] ?? '') : lowers[to] === 'of' && /^an?$/.test(lowers[to + 1] ?? '');
+  const behind = of ? to + (language === 'de' ? 1 : 2) : to;
   return inUnit(lowers, value, behind, behind > to || language === 'de') ?? ['share', value, to];
 }
 

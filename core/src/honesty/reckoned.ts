@@ -1,7 +1,7 @@
 import { bareWords, type Clause, type Sentence } from './clause.ts';
 import { partOf } from './compared.ts';
 import { setOf, sidesOf } from './lexicon.ts';
-import type { Moment } from './moments.ts';
+import { type Moment, momentFits } from './moments.ts';
 import { type Period, periodsOf, SECONDS } from './periods.ts';
 import { type Meaning, near, type Quantity } from './quantity.ts';
 import { unitAt } from './units.ts';
@@ -113,7 +113,11 @@ const isRatio: Way = (figure, said, { quantities, clauses }) => {
           .slice(0, 1),
       ),
   ) as [(of: readonly Quantity[]) => Meaning[], (of: readonly Quantity[]) => Meaning[]];
-  return follows(measured(quantities)) || sentencesIn(clauses).some((one) => follows(counts(figuresIn(one))));
+  // 'A kilo' is one.
+  const ones = clauses.flatMap(singles);
+  return (
+    follows([...measured(quantities), ...ones]) || sentencesIn(clauses).some((one) => follows(counts(figuresIn(one))))
+  );
 };
 
 function ratioFits(figure: Quantity, part: Meaning, a: Meaning, b: Meaning, said: Clause): boolean {
@@ -142,12 +146,26 @@ const partOfIt: Way = (figure, said, { clauses }) => {
       const times = partOf(by)?.value;
       if (times === undefined || (by.grows && !has(said, SINCE))) return false;
       const says = figure.says === 'exactly' ? by.says : figure.says;
-      return whole(all).some((one) => fits({ ...figure, says }, by.grows ? one.value / times : one.value * times, one));
+      // 'Twice as many as in 2012', told of 2012.
+      const back = times > 1 && isOfThen(said, sentence);
+      return whole(all).some(
+        (one) =>
+          fits({ ...figure, says }, by.grows ? one.value / times : one.value * times, one) ||
+          (back && fits({ ...figure, says }, one.value / times, one)),
+      );
     });
   });
 };
 
-const REST = setOf('rest other others remaining remainder übrigen übrige andere anderen restlichen restliche');
+/** Told of the time a sentence compares with: the last one it names. */
+function isOfThen(said: Clause, { clauses }: Sentence): boolean {
+  const then = clauses.flatMap(({ facts }) => facts.moments).at(-1);
+  return then !== undefined && said.facts.moments.some((moment) => momentFits(moment, then));
+}
+
+const REST = setOf(
+  'rest other others remaining remainder remain remains survive survives survived left kept übrigen übrige übrig andere anderen restlichen restliche bleibt bleiben überlebt überleben',
+);
 
 /** Risen by half, of half as much again. */
 const grownBy: Way = (figure, said, { quantities }) => {
@@ -236,11 +254,14 @@ const isWritten = (a: Meaning, b: Meaning) => a.dimension === b.dimension && a.s
 
 const ONE = setOf('a an one per each every ein eine einen einem einer pro je jeder jede jedes jeden');
 
+const PARTLY = setOf('half quarter quarters third thirds of');
+
 /** What there is one of: 'a litre', 'je Meter'. */
 const singles = ({ tokens }: Clause): Meaning[] => {
   const lowers = tokens.map(({ lower }) => lower);
   return lowers.flatMap((lower, at) => {
-    const unit = ONE.has(lower) && tokens[at + 1]?.unit === true ? unitAt(lowers, at + 1)?.units[0] : undefined;
+    const isOne = ONE.has(lower) && !PARTLY.has(lowers[at - 1] ?? '');
+    const unit = isOne && tokens[at + 1]?.unit === true ? unitAt(lowers, at + 1)?.units[0] : undefined;
     return unit ? [{ dimension: unit.dimension, value: unit.size, size: unit.size }] : [];
   });
 };
