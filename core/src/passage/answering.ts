@@ -21,7 +21,7 @@ const LEAST_OF_SIDE = 0.5;
 /**
  * Whether a page answers what a subject asks: a paragraph of it is about most of its words and holds what such a question is
  * answered by. Of several ways of asking the first must be answered.
- * @returns null for a subject that asks nothing
+ * @returns null for a subject that asks nothing, or in a language whose ways of asking are not known
  */
 export function answererOf({
   subject,
@@ -30,6 +30,8 @@ export function answererOf({
   words,
   ways,
 }: Asked): ((page: readonly Part[]) => boolean) | null {
+  // Of other languages it is not known how they ask and answer.
+  if (language !== 'en' && language !== 'de') return null;
   const [first] = ways;
   const named = askedByName(subject, language);
   const share = (of: readonly string[]) => (part: Part) =>

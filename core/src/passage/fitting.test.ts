@@ -70,3 +70,14 @@ test('what the title of a page asks is what it is about: half of the words are e
   expect(asked('Cleaning a crock')).toEqual([true]);
   expect(asked('A crock')).toEqual([false]);
 });
+
+test.each([
+  ['or blanc pour bagues', 'fr', 'Bagues en or blanc', 'Les bagues en or blanc sont polies deux fois.'],
+  ['pan sin gluten no tostado', 'es', 'Pan sin gluten', 'El pan sin gluten no tostado se guarda en tela.'],
+  ['Wie lange muss Brot ruhen', 'de-CH', 'Brot', 'Das Brot muss zwei Stunden ruhen.'],
+])(
+  '%s (%s) is answered: of languages whose ways of asking are not known, by what speaks of it',
+  (subject, language, title, text) => {
+    expect(fittingOf(subject, [page(title, text, language)]).answers).toEqual([true]);
+  },
+);

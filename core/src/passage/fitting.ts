@@ -37,7 +37,7 @@ const OF_TEXTS = new Set(
  * Linear in the length of the pages.
  */
 export function fittingOf(subject: string, pages: readonly HeldPage[]): Fitting {
-  const language = pages[0]?.language ?? 'en';
+  const language = (pages[0]?.language ?? 'en').split('-')[0]!;
   const { aspects, rest } = aspectsOf(subject, language);
   const about = unique(contentStems(rest, language)).filter((word) => !OF_TEXTS.has(word));
   // Of a subject that only asks, all its words are what it is about.
@@ -58,7 +58,7 @@ export function fittingOf(subject: string, pages: readonly HeldPage[]): Fitting 
   // A subject that asks nothing is answered by what speaks of it.
   const answers = held.map((own, page) => (answer === null ? cover[page]! >= LEAST_COVER : answer(own)));
   const fits = cover.map((one, page) => one >= LEAST_COVER || answers[page]!);
-  const named = askedByName(subject, language);
+  const named = answer === null ? [] : askedByName(subject, language);
   return {
     cover,
     fits,
