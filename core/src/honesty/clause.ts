@@ -241,7 +241,7 @@ function leans({ tokens, facts, after }: Clause): boolean {
   if (first === undefined) return true;
   const counts = facts.quantities.some(({ from }) => from === 0);
   // Behind a semicolon something new begins.
-  if (after === ';' || after === ':') return counts || POINTS.has(first.lower);
+  if (after === ';' || after === ':' || after === '.') return counts || POINTS.has(first.lower);
   if (counts || first.kind !== 'word') return true;
   if (OWN.has(first.lower) || (first.capital && first.content)) return false;
   // 'Children 5': what is left out stands behind it.
@@ -344,7 +344,7 @@ function parted(tokens: readonly Token[], language: string): { part: Token[]; af
   let open: Token[] = [];
   let after = '';
   for (const [i, token] of tokens.entries()) {
-    const cuts = JOINS.has(token.text) || (token.kind === 'word' && joining.has(token.lower));
+    const cuts = JOINS.has(token.text) || endsHere(tokens, i) || (token.kind === 'word' && joining.has(token.lower));
     const least = REASONS.has(token.lower) ? 1 : 2;
     const goesOn = left >= least || (left >= 1 && token.text === ',' && hasVerb(tokens, i + 2, language));
     if (cuts && said >= least && goesOn && !inNumber(tokens, i)) {
@@ -361,6 +361,13 @@ function parted(tokens: readonly Token[], language: string): { part: Token[]; af
   }
   return open.length > 0 ? [...out, { part: open, after }] : out;
 }
+
+/** A full stop before a figure: '… every November. 22 people …' is read as one sentence, since '… approx. 22' is. */
+const endsHere = (tokens: readonly Token[], at: number): boolean =>
+  tokens[at]!.text === '.' &&
+  tokens[at - 1]?.kind === 'word' &&
+  tokens[at - 1]!.text.length > 4 &&
+  tokens[at + 1]?.kind === 'number';
 
 /** 'a hundred and forty', 'two and a half', 'between 7 and 10', '3 May, 2021'. */
 function inNumber(tokens: readonly Token[], at: number): boolean {

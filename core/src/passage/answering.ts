@@ -27,18 +27,23 @@ export function answererOf({
   subject,
   language,
   about,
-  words,
+  words: all,
   ways,
 }: Asked): ((page: readonly Part[]) => boolean) | null {
-  // Of other languages it is not known how they ask and answer.
-  if (language !== 'en' && language !== 'de') return null;
+  // Of other languages it is not known how they ask and answer; a headline asks nothing.
+  if ((language !== 'en' && language !== 'de') || !isAsked(subject, language)) return null;
+  const needed = all.filter((word) => !CIRCUMSTANCES.has(word));
+  const words = needed.length > 0 ? needed : all;
   const [first] = ways;
   const named = askedByName(subject, language);
   const share = (of: readonly string[]) => (part: Part) =>
     of.length === 0 ? 1 : of.filter((word) => holds(part.stems, word, language)).length / of.length;
   const ofTopic = share(words);
   // 'Oil for a board' is about both: neither the oil nor the board alone answers it.
-  const sides = sidesOf(about, language).map((side) => share(words.filter((word) => side.has(word))));
+  const sides = sidesOf(about, language)
+    .map((side) => words.filter((word) => side.has(word)))
+    .filter((side) => side.length > 0)
+    .map(share);
   const verb = verbOf(subject, words, language);
   const isSaid = (part: Part) =>
     first === undefined ||
@@ -56,6 +61,29 @@ export function answererOf({
     first === 'choosing' && isAbout(wholeOf(page)) && page.some((part) => ofTopic(part) > 0 && isSaid(part));
   return first === undefined && named.length === 0 ? null : (page) => page.some(isAnswer) || isChoice(page);
 }
+
+/** Words more than which are a sentence, and ask only where they begin as a question. */
+const MOST_OF_PHRASE = 5;
+const QUESTION: Record<string, RegExp> = {
+  en: /^(?:how|why|what|when|where|which|who|can|could|is|are|do|does|did|should|will|may|must|best)\b/,
+  de: /^(?:wie|warum|wieso|weshalb|was|wann|wo|woher|womit|welche[nrs]?|wer|kann|konnen|ist|sind|darf|soll|muss|hilft|lohnt)\b/,
+};
+const BETWEEN_TWO: Record<string, RegExp> = { en: / (?:or|vs|versus) /, de: / oder / };
+
+/** Whether a subject is a phrase people look for, or a question; what is longer is a headline. */
+function isAsked(subject: string, language: string): boolean {
+  const asked = fold(subject);
+  return (
+    asked.split(' ').length <= MOST_OF_PHRASE || QUESTION[language]!.test(asked) || BETWEEN_TWO[language]!.test(asked)
+  );
+}
+
+/** When and for whom, not what: 'for the winter', 'for beginners'. */
+const CIRCUMSTANCES = new Set(
+  'winter summer spring autumn beginner beginners home kids children family week weekend anfanger sommer herbst fruhjahr kinder familie hause wochenende'
+    .split(' ')
+    .flatMap((word) => [word, ...contentStems(word), ...contentStems(word, 'de')]),
+);
 
 const BETWEEN: Record<string, RegExp> = {
   en: / (?:for|in|on|of|from|with|at|against|off|to|vs|or) /,
