@@ -45,6 +45,11 @@ export class Clause {
     return this.once('words', () => new Set(this.tokens.map(({ lower }) => lower)));
   }
 
+  /** Whether it says any of some words. */
+  has(any: ReadonlySet<string>): boolean {
+    return [...this.words].some((word) => any.has(word));
+  }
+
   /** Whether something is denied in it: what is denied twice is said, what is denied in each of two parts is denied. */
   get denies(): boolean {
     return this.once('denies', () => {

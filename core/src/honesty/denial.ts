@@ -58,9 +58,7 @@ const PERHAPS = setOf('would could might if wäre würde könnte wenn falls');
 
 /** Denies of everything, and is no mere thought. */
 const isOfAll = (clause: Clause): boolean =>
-  clause.once('of all', () => clause.denies && hasWord(clause, NONE) && !hasWord(clause, PERHAPS));
-
-const hasWord = ({ words }: Clause, any: ReadonlySet<string>) => [...words].some((word) => any.has(word));
+  clause.once('of all', () => clause.denies && clause.has(NONE) && !clause.has(PERHAPS));
 
 /** A 'not' put into what is said. */
 const isPutIn = ({ words }: Clause): boolean => words.has('not') || words.has('nicht');
@@ -187,7 +185,7 @@ export function opposite(said: Clause, held: Clause, plainly = false): boolean {
   if (mine.length === 0 || comparesRound(said, held)?.round) return false;
   // 'The year before there were four fewer' and 'four more than the year before' say the same.
   const inSentence = ({ sentence }: Clause, word: string) => sentence.clauses.some((one) => bareWords(one).has(word));
-  const earlier = [...said.words].some((word) => EARLIER.has(word));
+  const earlier = said.has(EARLIER);
   const its = bareWords(held);
   const denies = (word: string) => plainly && isDenying(word, said.language);
   return mine.some(

@@ -12,8 +12,6 @@ const OTHERWISE = setOf(
   'would could might if unlike instead other others elsewhere only rarely seldom scarcely barely little few gone vanished vanishes disappears disappeared lose loses losing suffers wäre würde könnte wenn falls statt anders andere anderen anderswo woanders nur selten wenig wenige verschwunden verschwindet weg verliert verlieren leidet leiden',
 );
 
-const hasWord = ({ words }: Clause, any: ReadonlySet<string>) => [...words].some((word) => any.has(word));
-
 /** The next thing behind a place, within a few words. */
 function thingBehind({ tokens }: Clause, at: number): string | null {
   const next = tokens.slice(at + 1, at + 4).find(({ content, kind }) => content || kind === 'sign');
@@ -40,7 +38,7 @@ function lacks(clause: Clause): ReadonlySet<string> {
 
 /** Whether a thing is told to be where every source that speaks of it says there is none, speaking of the same. */
 export function hasWhatLacks(said: Clause, sources: readonly Clause[]): boolean {
-  if (said.denies || hasWord(said, OTHERWISE) || hasWord(said, SPARING[said.language] ?? SPARING['en']!)) return false;
+  if (said.denies || said.has(OTHERWISE) || said.has(SPARING[said.language] ?? SPARING['en']!)) return false;
   return said.about.some((stem) => {
     const speaking = sources.filter(({ stemSet }) => stemSet.has(stem));
     return (

@@ -22,7 +22,6 @@ type Way = (figure: Quantity, said: Clause, held: Reckoning) => boolean;
  */
 export const isReckoned: Way = (figure, said, held) => WAYS.some((way) => way(figure, said, held));
 
-const has = ({ words }: Clause, any: ReadonlySet<string>) => [...words].some((word) => any.has(word));
 /** How far what was reckoned may be rounded. */
 const ROUNDED = 0.02;
 const EXACTLY = { says: 'exactly' } as const;
@@ -43,7 +42,7 @@ const YEAR = 31_536_000;
 
 /** So much more or later than another: what lies between two figures of one sort, or two years. */
 const liesBetween: Way = (figure, said, { quantities, moments }) => {
-  if (!has(said, MORE_OR_LESS)) return false;
+  if (!said.has(MORE_OR_LESS)) return false;
   const years = moments.flatMap(({ year }) =>
     year === undefined ? [] : [{ dimension: 'time' as const, value: year * YEAR }],
   );
@@ -64,9 +63,9 @@ const lessBy: Way = (figure, said, { quantities, clauses }) => {
   const mine = joined ?? figure;
   const all = whole(quantities);
   return clauses.some((by) => {
-    const sign = has(by, LESS) ? -1 : has(by, MORE) ? 1 : 0;
+    const sign = by.has(LESS) ? -1 : by.has(MORE) ? 1 : 0;
     // 'Than' names the other one, whose it is then.
-    const other = has(by, THAN) ? -sign : sign;
+    const other = by.has(THAN) ? -sign : sign;
     return (
       sign !== 0 &&
       (joined !== undefined || by.stems.some((stem) => said.stemSet.has(stem))) &&
@@ -123,8 +122,8 @@ const isRatio: Way = (figure, said, { quantities, clauses }) => {
 function ratioFits(figure: Quantity, part: Meaning, a: Meaning, b: Meaning, said: Clause): boolean {
   const ratio = a.value / b.value;
   // 'A third less', 'loses a third', 'half as much again'.
-  const lost = part.value < 1 && ratio < 1 && has(said, LOSING) ? [1 - ratio] : [];
-  const gained = part.value < 1 && ratio > 1 && has(said, GAINING) ? [ratio - 1] : [];
+  const lost = part.value < 1 && ratio < 1 && said.has(LOSING) ? [1 - ratio] : [];
+  const gained = part.value < 1 && ratio > 1 && said.has(GAINING) ? [ratio - 1] : [];
   return [ratio, ...lost, ...gained].some((value) => near(part.value, value, figure, EXACTLY, ROUNDED));
 }
 
@@ -144,7 +143,7 @@ const partOfIt: Way = (figure, said, { clauses }) => {
     const all = figuresIn(sentence);
     return all.some((by) => {
       const times = partOf(by)?.value;
-      if (times === undefined || (by.grows && !has(said, SINCE))) return false;
+      if (times === undefined || (by.grows && !said.has(SINCE))) return false;
       const says = figure.says === 'exactly' ? by.says : figure.says;
       // 'Twice as many as in 2012', told of 2012.
       const back = times > 1 && isOfThen(said, sentence);
@@ -171,7 +170,7 @@ const REST = setOf(
 const grownBy: Way = (figure, said, { quantities }) => {
   const part = partOf(figure);
   if (!part || part.value >= 1) return false;
-  const sign = has(said, GAINING) ? 1 : has(said, LOSING) ? -1 : 0;
+  const sign = said.has(GAINING) ? 1 : said.has(LOSING) ? -1 : 0;
   return (
     sign !== 0 &&
     quantities.some((one) => {
@@ -197,7 +196,7 @@ const isRest: Way = (figure, said, { clauses }) => {
         const its = partOf(one);
         return its?.dimension === 'share' && near(part.value, 1 - its.value, figure, EXACTLY, ROUNDED);
       }) &&
-      (has(said, REST) || isOther(held)),
+      (said.has(REST) || isOther(held)),
   );
 };
 
@@ -205,7 +204,7 @@ const TOGETHER = setOf('together altogether total combined both all zusammen ins
 
 /** What several come to together: two butts of 300 litres, 12 of one and 20 of the other. */
 const together: Way = (figure, said, { clauses }) =>
-  has(said, TOGETHER) &&
+  said.has(TOGETHER) &&
   sentencesIn(clauses).some((sentence) => {
     const all = whole(figuresIn(sentence));
     return all.some((a) =>
@@ -308,7 +307,7 @@ const YEARS = 31_557_600;
 
 /** So many years old, of whom a source tells the number alone. */
 const isAge: Way = (figure, said, { quantities }) =>
-  has(said, OLD) &&
+  said.has(OLD) &&
   quantities.some(
     (one) =>
       one.bare &&

@@ -28,7 +28,7 @@ const FREE = setOf('free nothing gratis kostenlos umsonst nichts gratis');
 const PAID = setOf(
   'pay pays paid cost costs charge charged free admission entry travel travels zahlen zahlt kostet kosten kostenlos umsonst gratis',
 );
-const isFree = (clause: Clause) => hasOf(clause, FREE) && hasOf(clause, PAID) && !costs(clause);
+const isFree = (clause: Clause) => clause.has(FREE) && clause.has(PAID) && !costs(clause);
 const costs = ({ figures }: Clause) =>
   figures.some(({ means }) => means.some(({ dimension }) => dimension.startsWith('money')));
 
@@ -139,13 +139,12 @@ function thingsOf(said: Clause): ReadonlySet<string> {
 }
 
 const THE_ONE_BEFORE = setOf('before earlier previous previously davor zuvor vorher vorigen');
-const hasOf = (clause: Clause, words: ReadonlySet<string>) => [...clause.words].some((word) => words.has(word));
 
 /** It has words of the clause with another figure, and lacks those by which its own is told from it. */
 function isRivals(said: Clause, held: Clause, rival: Clause): boolean {
   if (atOtherTime(said, held, rival)) return true;
   // '31 per cent, against 18 the year before', told as 31 the year before.
-  if (hasOf(said, THE_ONE_BEFORE) && hasOf(rival, THE_ONE_BEFORE) && !hasOf(held, THE_ONE_BEFORE)) return true;
+  if (said.has(THE_ONE_BEFORE) && rival.has(THE_ONE_BEFORE) && !held.has(THE_ONE_BEFORE)) return true;
   const strange = [...thingsOf(said)].some(
     (stem) => rival.own.has(stem) && !held.own.has(stem) && !isTopic(stem, held),
   );
