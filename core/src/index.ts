@@ -127,7 +127,7 @@ export {
   TRIES,
 } from './failure/failure.ts';
 export { type BlogMistake, MISTAKES } from './failure/mistakes.ts';
-export { type FailureWords, nothingFound, notSaid, wordsOf } from './failure/words.ts';
+export { type FailureWords, nothingFound, notSaid, oursAlready, wordsOf } from './failure/words.ts';
 export { DOUBTS, type Doubt, type DoubtKind, doubtsOf, readSources, type Sources } from './honesty/honesty.ts';
 export { type Support, supportOf } from './honesty/support.ts';
 export { firstIdAt, type Ids, makeIds } from './ids/id.ts';
@@ -152,6 +152,7 @@ export {
   type Promising,
 } from './keyword/opportunity.ts';
 export { SPELLINGS, type Spelling, spelt } from './keyword/spelling.ts';
+export { subjectSign } from './keyword/subject.ts';
 export { asksQuestion, type Widened, widened } from './keyword/widen.ts';
 export { languageOf } from './language/detect.ts';
 export { directionOf, LanguageTag, languageTag } from './language/tag.ts';

@@ -321,7 +321,7 @@ const TABLE: Partial<
 
 /** Words that are shown to change something by a journey, a property test or the planner's tests instead. */
 const ELSEWHERE: Record<string, readonly string[]> = {
-  'look up': ['least', 'otherwise'],
+  'look up': ['least', 'otherwise', 'ours'],
   read: ['columns'],
   write: ['unsourced'],
   take: ['sources', 'most', 'gather', 'everyMinutes', 'atOnce', 'apartMinutes', 'mostMinutes'],
@@ -351,7 +351,7 @@ const ELSEWHERE: Record<string, readonly string[]> = {
   'for each': ['as', 'name', 'steps'],
   when: ['holds', 'otherwise'],
   fetch: ['what', 'part', 'as'],
-  check: ['figures', 'house', 'own'],
+  check: ['figures', 'house', 'own', 'ownSubject'],
 };
 
 describe('every word of a step changes what comes of it', () => {

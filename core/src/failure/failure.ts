@@ -51,6 +51,8 @@ export type Failure =
       /** Ways of asking that none of them answers. */
       unanswered?: string[];
     }
+  /** Another brief of the same blog is on the subject; `title` of its article, where it has one. */
+  | { code: 'ours-already'; subject: string; title: string | null }
   | { code: 'field-missing'; field: string }
   | { code: 'too-little-material'; words: number; wanted: number }
   | { code: 'no-figure'; said: string }
@@ -101,6 +103,7 @@ const CLASS: Record<FailureCode, FailureClass> = {
   'limit-reached': 'mend',
   'no-slots': 'mend',
   'nothing-found': 'refused',
+  'ours-already': 'refused',
   'field-missing': 'refused',
   'too-little-material': 'refused',
   'no-figure': 'refused',

@@ -169,6 +169,11 @@ const WORDS: {
     sentence: nothingFound(failure),
     mend: 'Word the subject differently, look up more pages, or set the brief aside.',
   }),
+  'ours-already': (failure) => ({
+    problem: 'A second article on one subject',
+    sentence: oursAlready(failure),
+    mend: 'Let it go on if the blog is to have both, or set the brief aside.',
+  }),
   'field-missing': (failure) => ({
     problem: 'Field missing',
     sentence: `The step needs ‘${failure.field}’, and no step before it gave one.`,
@@ -301,6 +306,13 @@ export function nothingFound({
       ? 'none speaks of it'
       : `${fitting === pages ? fitting : `only ${fitting}`} ${fitting === 1 ? 'speaks' : 'speak'} of it`;
   return `Nothing found that answers ‘${subject}’: of ${found} found, ${speaks}${fitting > 0 && without === '' ? ', and none answers it' : ''}.${without === '' ? '' : ` ${without}`}`;
+}
+
+/** That something else of ours is on a subject already, and what that is. */
+export function oursAlready({ subject, title }: Omit<Extract<Failure, { code: 'ours-already' }>, 'code'>): string {
+  return title === null
+    ? `Another brief of this blog is on the same subject: ‘${subject}’.`
+    : `An article of ours is on the same subject already: ‘${title}’.`;
 }
 
 /** What no page that was found says: words of the subject, and how it asks. Empty where nothing is missing. */

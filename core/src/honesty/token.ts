@@ -1,5 +1,5 @@
+import { verbOf } from '../sentence/irregular.ts';
 import { fold, stem } from '../sentence/sentence.ts';
-import { verbOf } from './irregular.ts';
 import { EMPTY, NEGATORS } from './lexicon.ts';
 import { remembered } from './remembered.ts';
 import { isUnit } from './units.ts';

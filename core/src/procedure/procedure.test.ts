@@ -42,7 +42,7 @@ test('sentences read as plain text', () => {
   expect(text[0]).toBe('Take up to 3 new items from List k1, looking only when asked');
   expect(text[3]).toBe('Write about 900 words, second person, plain and friendly, with key points, lists');
   expect(text[7]).toBe(
-    'Check: 500 to 2,000 words, like its sources by less than 30 % and our own articles by less than 25 %, nothing the sources do not say; if it fails, write it again, once, then hold it for me',
+    'Check: 500 to 2,000 words, like its sources by less than 30 % and our own articles by less than 25 %, nothing the sources do not say, on a subject of its own; if it fails, write it again, once, then hold it for me',
   );
   expect(text[8]).toBe('Publish to Blog b1 in the next free slot as a live post');
 });

@@ -60,6 +60,8 @@ export const ofOwn = (id: string, words: { from: number; to: number }): StepOf<'
   words,
   likeness: null,
   own: null,
+  // Two rows, films or editions of one name are two things.
+  ownSubject: false,
   otherwise: 'set it aside',
 });
 

@@ -14,21 +14,27 @@ import {
   likeness,
   lineOf,
   locate,
+  oursAlready,
   ownWordsOf,
   type Passage,
   type StepOf,
 } from '@grivo/core';
+import { z } from 'zod';
 import type { Performer, StepContext } from '../engine/performer.ts';
 import { givenArticle } from '../nouns/articles/edits.ts';
 import { asideWrite } from '../nouns/articles/facts.ts';
 import { field, missing, PassagesField } from '../nouns/articles/fields.ts';
 import { type OwnAlike, ownAlike } from '../nouns/articles/ownWords.ts';
 import { getArticle, readRevision } from '../nouns/articles/repository.ts';
+import { onSameSubject } from '../nouns/briefs/oneSubject.ts';
 import { passagesById } from '../nouns/materials/repository.ts';
 import type { Tools } from '../ports/tools.ts';
 import { personWritten, styleFor } from './inStyle.ts';
 
 type CheckStep = StepOf<'check'>;
+
+/** What a look-up told of another brief on the subject. */
+const ToldOf = z.object({ brief: z.string() });
 
 /** Checks the article by every rule; one that fails goes back to be written again, then ends as the step says. */
 export function performCheck(tools: Tools): Performer<CheckStep> {
@@ -45,10 +51,16 @@ export function performCheck(tools: Tools): Performer<CheckStep> {
     const ours =
       step.own === null ? [] : await ownAlike(tools.ground.db, { id: article.id, brief: context.brief.id }, document);
     const shares = sharesOf(document, sources, ours);
-    const failing = [
+    const mendable = [
       ...failingRules(step, document, passages, ours, shares),
       ...(wanted ? againstHouse(document, wanted, step.otherwise === 'hold it for me') : []),
     ];
+    // However it is written: it is on that subject. A person who was told when it was looked up has let it go on.
+    const second =
+      step.ownSubject && !ToldOf.safeParse(context.fields['ours']).success
+        ? await onSameSubject(tools.ground.db, context.brief, context.brief.document)
+        : null;
+    const failing = [...mendable, ...(second ? [oursAlready(second).replace(/\.$/, '')] : [])];
     const check = {
       words: articleWords(document),
       from: step.words.from,
@@ -58,9 +70,10 @@ export function performCheck(tools: Tools): Performer<CheckStep> {
       ...(step.own === null ? {} : { own: shares.own }),
       failing,
       ...alikeIn(step, document, { passages, ours, shares }),
+      ...(second ? { ours: second } : {}),
     };
     if (check.fits) return { kind: 'done', fields: { check } };
-    if (step.again > timesWritten(context))
+    if (!second && step.again > timesWritten(context))
       return { kind: 'done', fields: { check }, outcome: { kind: 'again', most: step.again } };
     if (step.otherwise === 'hold it for me') return { kind: 'held', fields: { check } };
     // An article that came from outside this branch is not this branch's to end.

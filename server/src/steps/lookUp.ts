@@ -1,6 +1,7 @@
-import { carries, fittingOf, leastOf, nothingFound, type Passage, type StepOf } from '@grivo/core';
+import { carries, fittingOf, leastOf, nothingFound, oursAlready, type Passage, type StepOf } from '@grivo/core';
 import type { Performer } from '../engine/performer.ts';
 import { field, PassagesField } from '../nouns/articles/fields.ts';
+import { onSameSubject } from '../nouns/briefs/oneSubject.ts';
 import { storePage } from '../nouns/materials/repository.ts';
 import { readPage } from '../ports/adapters/pages.ts';
 import type { Tools } from '../ports/tools.ts';
@@ -34,6 +35,7 @@ export function performLookUp(tools: Tools): Performer<StepOf<'look up'>> {
       else unread.push({ address, reason: page.reason });
     }
     const held = heldAgainst(own.texts.subject, passages);
+    const ours = step.ours ? await onSameSubject(tools.ground.db, context.brief, context.brief.document) : null;
     const enough = held.fitting.length >= leastOf(step) && held.answered;
     const lack = {
       subject: own.texts.subject,
@@ -43,6 +45,8 @@ export function performLookUp(tools: Tools): Performer<StepOf<'look up'>> {
       unanswered: held.unanswered,
     };
     if (!enough && step.otherwise === 'stop it') return { kind: 'failed', failure: { code: 'nothing-found', ...lack } };
+    if (ours && step.otherwise === 'stop it')
+      return { kind: 'failed', failure: { code: 'ours-already', subject: ours.subject, title: ours.title } };
     // A person who lets it go on all the same has what was found.
     const used = enough ? held.fitting : held.found;
     const from = used.flatMap(({ passages }) => passages);
@@ -54,11 +58,12 @@ export function performLookUp(tools: Tools): Performer<StepOf<'look up'>> {
       unread,
       carriesWords: carries(from),
       fitting: { pages: lack.fitting, of: lack.pages, lacking: lack.lacking, unanswered: lack.unanswered },
+      ...(ours ? { ours } : {}),
     };
-    if (enough) return { kind: 'done', fields };
+    if (enough && !ours) return { kind: 'done', fields };
     return step.otherwise === 'hold it for me'
       ? { kind: 'held', fields }
-      : { kind: 'done', fields, outcome: { kind: 'set aside', why: nothingFound(lack) } };
+      : { kind: 'done', fields, outcome: { kind: 'set aside', why: ours ? oursAlready(ours) : nothingFound(lack) } };
   };
 }
 

@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import { z } from 'zod';
 import { count, plural } from '../words/figures.ts';
 import { JudgedItems, Judgements } from './Judgements.tsx';
+import { OnSubject } from './OnSubject.tsx';
 import { PutResult, putSays } from './putSays.ts';
 
 const Gave = z
@@ -17,6 +18,7 @@ const Gave = z
       lacking: z.array(z.string()),
       unanswered: z.array(z.string()).default([]),
     }),
+    ours: z.unknown(),
     outline: z.array(z.object({ heading: z.string() })),
     article: z.object({ id: z.string(), words: z.number() }),
     figuresNotFound: z.array(z.string()),
@@ -48,9 +50,10 @@ type With<Name extends keyof Gave> = Gave & { [name in Name]-?: NonNullable<Gave
 
 /** How a result is shown, by the field that tells what it is; the first that is there is taken. */
 const VIEWS: readonly (readonly [keyof Gave, (gave: never) => ReactNode])[] = [
-  view('pages', ({ pages, fitting, carriesWords }) => (
+  view('pages', ({ pages, fitting, carriesWords, ours }) => (
     <span title={pages.map((page) => page.title).join('\n')}>
       <TooFew fitting={fitting} />
+      <OnSubject ours={ours} says />
       {plural(pages.length, 'page')}, enough for about {count(carriesWords ?? 0)} words:{' '}
       <span className="text-ink-2">{pages.map((page) => page.title).join(' · ')}</span>
     </span>
@@ -222,8 +225,19 @@ function OwnFields({ gave }: { gave: Record<string, unknown> }) {
 }
 
 function Check({ check }: { check: Record<string, unknown> }) {
-  const { words, fits, failing } = check as { words?: number; fits?: boolean; failing?: string[] };
-  if (fits === false && failing && failing.length > 0) return <span className="text-red">{failing.join('; ')}</span>;
+  const { words, fits, failing, ours } = check as {
+    words?: number;
+    fits?: boolean;
+    failing?: string[];
+    ours?: unknown;
+  };
+  if (fits === false && failing && failing.length > 0)
+    return (
+      <>
+        <span className="text-red">{failing.join('; ')}</span>
+        <OnSubject ours={ours} />
+      </>
+    );
   return (
     <span className={fits === false ? 'text-red' : ''}>
       {words === undefined ? 'looked at' : `${count(words)} words`} {fits === false ? 'do not fit' : 'fit'}

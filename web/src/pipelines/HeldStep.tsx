@@ -8,9 +8,11 @@ import { queryClient } from '../api/queries.ts';
 import { Button, TextArea, Trouble } from '../design/index.ts';
 import { useKept, useKeptText } from '../words/keptText.ts';
 import { AlikeBeside } from './AlikeBeside.tsx';
+import { Given } from './Given.tsx';
 import { HeldText } from './HeldText.tsx';
 import { Judged, Judgement, Note, Notes, Outline, Section, Titles } from './holdEditors.tsx';
 import { JudgedItems, Judgements } from './Judgements.tsx';
+import { OnSubject } from './OnSubject.tsx';
 import { PutResult, putSays } from './putSays.ts';
 
 /** A step that waits for a person: what it proposes, in a fitting editor, and the three things to be said to it. */
@@ -173,7 +175,11 @@ function Proposed({
   if (outline) return <Outline sections={outline} onChange={(next) => put('outline', next)} />;
   const notes = z.array(Note).safeParse(change['notes'] ?? proposed['notes']).data;
   if (notes) return <Notes notes={notes} onChange={(next) => put('notes', next)} />;
-  const failing = (proposed['check'] as { failing?: string[] } | undefined)?.failing;
+  const { failing, alike, ours } = (proposed['check'] ?? {}) as {
+    failing?: string[];
+    alike?: unknown;
+    ours?: unknown;
+  };
   if (failing)
     return (
       <>
@@ -182,9 +188,11 @@ function Proposed({
             <li key={line}>{line}</li>
           ))}
         </ul>
-        <AlikeBeside alike={(proposed['check'] as { alike?: unknown }).alike} />
+        <OnSubject ours={ours} />
+        <AlikeBeside alike={alike} />
       </>
     );
+  if (proposed['fitting']) return <Given gave={proposed} />;
   const said = PutResult.safeParse(proposed['put']).data;
   if (said)
     return (

@@ -21,6 +21,8 @@ const schema = z.strictObject({
   own: z.int().min(1).max(100).nullable().default(null),
   /** Whether nothing may be said that the passages do not say: figures, dates, names, quotations, denials. */
   figures: z.boolean().default(false),
+  /** Whether no other article of the same blog may be on its subject, however it is put. */
+  ownSubject: z.boolean().default(false),
   /** Whether it must keep to the house style: its words, its person, its ranges. */
   house: z.boolean().default(true),
   /** How often it is written again before it ends as told. */
@@ -49,6 +51,7 @@ export const check: StepKind<'check', CheckStep> = {
     likeness: 30,
     own: 25,
     figures: true,
+    ownSubject: true,
     house: true,
     again: 1,
     otherwise: 'hold it for me',
@@ -109,6 +112,36 @@ export const check: StepKind<'check', CheckStep> = {
       { word: listWords(step.must, ''), field: 'must', editor: { type: 'values', most: 200 } },
       'words it must hold',
     ),
+    ...againstOthers(step),
+    ...keepingToHouse(step, names),
+    { text: '; if it fails, ' },
+    {
+      word:
+        step.again === 0
+          ? 'do not write it again'
+          : `write it again, ${step.again === 1 ? 'once' : `up to ${step.again} times`}`,
+      field: 'again',
+      editor: { type: 'number', least: 0, most: 5 },
+    },
+    { text: ', then ' },
+    {
+      word: step.otherwise,
+      field: 'otherwise',
+      editor: {
+        type: 'choice',
+        options: [
+          { value: 'set it aside', says: 'set it aside', does: 'ends it on purpose; it can be brought back' },
+          { value: 'hold it for me', says: 'hold it for me', does: 'a person decides' },
+        ],
+      },
+    },
+  ],
+  check: () => [],
+};
+
+/** How it stands to what it is made of, and to what else we have. */
+function againstOthers(step: CheckStep): SentencePart[] {
+  return [
     ...optional(
       step.likeness !== null,
       ', like its sources ',
@@ -149,31 +182,28 @@ export const check: StepKind<'check', CheckStep> = {
       },
       'nothing the sources do not say',
     ),
-    ...keepingToHouse(step, names),
-    { text: '; if it fails, ' },
-    {
-      word:
-        step.again === 0
-          ? 'do not write it again'
-          : `write it again, ${step.again === 1 ? 'once' : `up to ${step.again} times`}`,
-      field: 'again',
-      editor: { type: 'number', least: 0, most: 5 },
-    },
-    { text: ', then ' },
-    {
-      word: step.otherwise,
-      field: 'otherwise',
-      editor: {
-        type: 'choice',
-        options: [
-          { value: 'set it aside', says: 'set it aside', does: 'ends it on purpose; it can be brought back' },
-          { value: 'hold it for me', says: 'hold it for me', does: 'a person decides' },
-        ],
+    ...optional(
+      step.ownSubject,
+      ', ',
+      {
+        word: 'on a subject of its own',
+        field: 'ownSubject',
+        editor: {
+          type: 'choice',
+          options: [
+            {
+              value: 'true',
+              says: 'on a subject of its own',
+              does: 'no other article of the same blog is on it, however it is put; writing it again would not help',
+            },
+            { value: 'false', says: 'on any subject', does: 'several articles of a blog may be on one' },
+          ],
+        },
       },
-    },
-  ],
-  check: () => [],
-};
+      'a subject of its own',
+    ),
+  ];
+}
 
 /** Offered where there is a house style at all. */
 function keepingToHouse({ house }: CheckStep, { hasStyles }: Names): SentencePart[] {

@@ -70,10 +70,10 @@ test('a sentence says each figure of its step', () => {
   const said = (name: StepKindName, change: object) =>
     sentenceText(kindOf(name).sentence(fresh(name, change), names) as never);
   expect(said('check', { words: { from: 1_234, to: 5_678 }, again: 3 })).toBe(
-    'Check: 1,234 to 5,678 words, like its sources by less than 30 % and our own articles by less than 25 %, nothing the sources do not say; if it fails, write it again, up to 3 times, then hold it for me',
+    'Check: 1,234 to 5,678 words, like its sources by less than 30 % and our own articles by less than 25 %, nothing the sources do not say, on a subject of its own; if it fails, write it again, up to 3 times, then hold it for me',
   );
   expect(said('check', { again: 0, likeness: 37, own: null, figures: true, must: ['salt'], avoid: ['hack'] })).toBe(
-    'Check: 500 to 2,000 words, without hack, with salt, like its sources by less than 37 %, nothing the sources do not say; if it fails, do not write it again, then hold it for me',
+    'Check: 500 to 2,000 words, without hack, with salt, like its sources by less than 37 %, nothing the sources do not say, on a subject of its own; if it fails, do not write it again, then hold it for me',
   );
   expect(said('check', { likeness: null, own: 12 })).toContain(' words, like our own articles by less than 12 %, ');
   expect(said('check', { must: ['a', 'b'], mustBe: 'any' })).toContain('with any of a, b');

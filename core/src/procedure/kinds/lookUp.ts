@@ -27,6 +27,8 @@ const schema = z.strictObject({
   since: z.iso.date().nullable(),
   /** Pages that must speak of the subject; with fewer, nothing was found that answers it. */
   least: z.int().min(1).max(20).default(1),
+  /** Whether it also ends as told where an article of ours on the same blog is on the same subject. */
+  ours: z.boolean().default(false),
   otherwise: z.enum(TOO_FEW).default('set it aside'),
 });
 export type LookUpStep = z.infer<typeof schema>;
@@ -40,7 +42,7 @@ export const lookUp: StepKind<'look up', LookUpStep> = {
   schema,
   needs: ['subject'],
   gives: ['passages'],
-  also: ['pages', 'carriesWords', 'unread', 'fitting'],
+  also: ['pages', 'carriesWords', 'unread', 'fitting', 'ours'],
   uses: (step) => [{ field: 'subject', as: 'template', text: step.subject }],
   calls: 'look-up',
   effect: false,
@@ -54,6 +56,7 @@ export const lookUp: StepKind<'look up', LookUpStep> = {
     country: null,
     since: null,
     least: 1,
+    ours: true,
     otherwise: 'set it aside',
   }),
   sentence: (step) => [
@@ -83,6 +86,26 @@ export const lookUp: StepKind<'look up', LookUpStep> = {
       field: 'least',
       editor: { type: 'number', least: 1, most: 20 },
     },
+    ...optional(
+      step.ours,
+      ', or ',
+      {
+        word: 'an article of ours does',
+        field: 'ours',
+        editor: {
+          type: 'choice',
+          options: [
+            {
+              value: 'true',
+              says: 'an article of ours does',
+              does: 'one of the same blog that is out or on its way, on the same subject however it is put',
+            },
+            { value: 'false', says: 'whatever we have', does: 'a second article on a subject is written all the same' },
+          ],
+        },
+      },
+      'whether an article of ours answers it',
+    ),
     { text: ', ' },
     {
       word: step.otherwise === 'hold it for me' ? 'hold the brief for me' : step.otherwise.replace('it', 'the brief'),

@@ -2,6 +2,7 @@ import type { ProcedureDocument, StepOf } from '@grivo/core';
 import type { Procedures } from '../../engine/briefState.ts';
 import type { Ground } from '../../ground/ground.ts';
 import type { Sql } from '../../ground/store/database.ts';
+import { subjectDigest } from '../../ground/store/subject.ts';
 import type { Tools } from '../../ports/tools.ts';
 import { pinsFor } from '../routines/repository.ts';
 import { type Groups, groupsFor } from './groups.ts';
@@ -240,7 +241,7 @@ async function takeItems(
       pairs.map(({ item, brief }) => [pipeline.id, item.fingerprint, item.id, brief, item.source]),
     ]);
     await sql.run(
-      'INSERT INTO brief (id, pipeline, standing, seed, subject, fields, priority, made_desk, by_hand) VALUES ?',
+      'INSERT INTO brief (id, pipeline, standing, seed, subject, subject_sign, fields, priority, made_desk, by_hand) VALUES ?',
       [
         each.map(({ brief, subject, fields }) => [
           brief,
@@ -248,6 +249,7 @@ async function takeItems(
           'waiting',
           brief,
           subject,
+          subjectDigest(subject, pipeline.document.language),
           JSON.stringify({ ...fields, ...given, ...(range ? { range } : {}) }),
           pipeline.priority,
           now,

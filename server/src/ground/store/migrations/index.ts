@@ -34,6 +34,7 @@ import { Likeness1767200000000 } from './0033-likeness.ts';
 import { Clicks1767300000000 } from './0034-clicks.ts';
 import { Sizes1767400000000 } from './0035-sizes.ts';
 import { Looks1767500000000 } from './0036-looks.ts';
+import { Subjects1767600000000 } from './0037-subjects.ts';
 
 /** Append-only: a migration that has left this repository is never changed. */
 export const migrations = [
@@ -73,4 +74,5 @@ export const migrations = [
   Clicks1767300000000,
   Sizes1767400000000,
   Looks1767500000000,
+  Subjects1767600000000,
 ];
