@@ -163,8 +163,13 @@ test('two people change a style: what each changed stays, and the same words are
   await other.context().setOffline(false);
   await lines(other, /^How it sounds/, 'As at the bench.');
   await expect(other.getByText('As at the bench.')).toBeVisible();
-  const now = await ask<{ document: { never: string[]; voice: string } }>(page, 'get', `/styles/${id}`);
-  expect([now.document.never, now.document.voice]).toEqual([['luxury'], 'As at the bench.']);
+  // What is typed shows before it is kept.
+  await expect
+    .poll(async () => {
+      const now = await ask<{ document: { never: string[]; voice: string } }>(page, 'get', `/styles/${id}`);
+      return [now.document.never, now.document.voice];
+    })
+    .toEqual([['luxury'], 'As at the bench.']);
   await other.context().close();
 });
 

@@ -135,6 +135,10 @@ describe('figures with their units', () => {
     ['doubled', 'twice as many', true],
     ['60 dollars', '60 euros', false],
     ['three months', '90 days', true],
+    ['three months', '97 days', false],
+    ['about three months', '97 days', false],
+    ['12 weeks', 'three months', true],
+    ['six weeks', '46 days', false],
     ['nine times', '9 turns', true],
     ['12', '12 %', false],
   ])('‘%s’ said of ‘%s’: %s', (said, held, expected) => expect(fits(said, held)).toBe(expected));

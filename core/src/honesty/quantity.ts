@@ -28,9 +28,10 @@ const NEAR = 0.07;
 const BOUND = 0.2;
 /** What is said to be nearly something lies so far below it at most. */
 const SHORT_OF = 0.15;
-/** How far weeks and months may lie apart: a month has 28 to 31 days, and is taken for four weeks. */
-const BY_CALENDAR = 0.09;
+const DAY = 86_400;
 const MONTH = 2_629_800;
+/** How many days and weeks may be so many months: one has 28 to 31 days, and is taken for four weeks. */
+const BY_CALENDAR = { least: 0.915, most: 1.025 };
 
 /** Whether what is said of one figure may be the other. */
 export function quantityFits(said: Quantity, held: Quantity): boolean {
@@ -39,7 +40,7 @@ export function quantityFits(said: Quantity, held: Quantity): boolean {
 
 function valueFits(mine: Meaning, its: Meaning, said: Quantity, held: Quantity): boolean {
   const [one, other] = [mine.dimension, its.dimension];
-  if (one === other) return near(mine.value, its.value, said, held, rounding(mine, its));
+  if (one === other) return near(mine.value, its.value, said, held, rounding(mine, its)) || sameByCalendar(mine, its);
   const parts = (of: Dimension) => of === 'share' || of === 'times';
   // 'Half as heavy' and 'twice as heavy', 'a third more' and 'one and a third times'.
   // What has doubled has not halved.
@@ -56,11 +57,16 @@ function valueFits(mine: Meaning, its: Meaning, said: Quantity, held: Quantity):
 /** What is written in the same unit must be the same. */
 const EXACT = 1e-9;
 
-function rounding(mine: Meaning, its: Meaning): number {
-  if (mine.size === its.size) return EXACT;
+const rounding = (mine: Meaning, its: Meaning): number => (mine.size === its.size ? EXACT : CONVERTED);
+
+/** Whether one is so many days or weeks, and the other what months come to that. */
+function sameByCalendar(mine: Meaning, its: Meaning): boolean {
+  if (mine.dimension !== 'time' || Math.min(mine.value, its.value) <= 0.9 * MONTH) return false;
   // Parts of a month ('a month and a half') do not say what they are written in.
-  const months = mine.dimension === 'time' && Math.min(mine.value, its.value) > 0.9 * MONTH;
-  return months && Math.max(mine.size, its.size) <= MONTH ? BY_CALENDAR : CONVERTED;
+  const [first, second] = [mine, its].map(({ size }) => size === DAY || size === 7 * DAY) as [boolean, boolean];
+  if (first === second || Math.max(mine.size, its.size) > MONTH) return false;
+  const ratio = first ? mine.value / its.value : its.value / mine.value;
+  return ratio >= BY_CALENDAR.least && ratio <= BY_CALENDAR.most;
 }
 
 /** Whether a value said may be one that is held, as exactly as both are said. */
