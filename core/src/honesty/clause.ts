@@ -9,7 +9,8 @@ import { type Token, tokensOf } from './token.ts';
 export class Clause {
   /** The clause before it in its sentence. */
   readonly before: Clause | null;
-  private readonly known = new Map<string, unknown>();
+  /** What others have worked out of it, by a name. */
+  private known: Map<string, unknown> | null = null;
 
   constructor(
     readonly tokens: readonly Token[],
@@ -24,6 +25,7 @@ export class Clause {
 
   /** What is worked out of it by a name, the first time only; not for what is undefined. */
   once<T>(name: string, work: () => T): T {
+    this.known ??= new Map();
     let found = this.known.get(name);
     if (found === undefined) {
       found = work();
@@ -47,7 +49,8 @@ export class Clause {
 
   /** Whether it says any of some words. */
   has(any: ReadonlySet<string>): boolean {
-    return [...this.words].some((word) => any.has(word));
+    for (const { lower } of this.tokens) if (any.has(lower)) return true;
+    return false;
   }
 
   /** Whether something is denied in it: what is denied twice is said, what is denied in each of two parts is denied. */

@@ -203,8 +203,10 @@ export function opposite(said: Clause, held: Clause, plainly = false): boolean {
 function opposedWords(clause: Clause): readonly [string, string][] {
   return clause.once('opposed', () => {
     const words = bareWords(clause);
-    return oppositesOf(clause.language).flatMap(([a, b]): [string, string][] =>
-      words.has(a) === words.has(b) ? [] : [words.has(a) ? [a, b] : [b, a]],
+    return [...words].flatMap((word): [string, string][] =>
+      oppositesOf(word, clause.language).flatMap((other): [string, string][] =>
+        words.has(other) ? [] : [[word, other]],
+      ),
     );
   });
 }

@@ -8,7 +8,7 @@ import { periodsOf } from './periods.ts';
 import { type Quantity, quantityFits } from './quantity.ts';
 import { quoteHeld, quotesOf } from './quotes.ts';
 import { rankOf } from './rank.ts';
-import { isReckoned } from './reckoned.ts';
+import { isReckoned, Reckoning } from './reckoned.ts';
 import { saidOfAnother } from './subject.ts';
 import type { Token } from './token.ts';
 
@@ -53,13 +53,14 @@ export function doubtsOf(text: string, sources: Sources, language = 'en'): Doubt
   const known = sources.map(({ tokens }) => knownWords(tokens, of));
   for (const words of wholeNames(strangeNames(own.tokens, known, of), own.tokens)) doubts.push({ kind: 'name', words });
   const clauses = sources.flatMap((source) => source.clauses);
-  const held: Held = {
-    quantities: clauses.flatMap(({ facts }) => [...facts.quantities, ...facts.within]),
-    moments: clauses.flatMap(({ facts }) => facts.moments),
-  };
+  const held = new Reckoning(
+    clauses.flatMap(({ facts }) => [...facts.quantities, ...facts.within]),
+    clauses.flatMap(({ facts }) => facts.moments),
+    clauses,
+  );
   for (const said of own.clauses) {
     if (isCopied(said, sources)) continue;
-    const found = [...strangeFigures(said, held, clauses), ...strangeDates(said, held)];
+    const found = [...strangeFigures(said, held), ...strangeDates(said, held)];
     const whole = words(said, 0, said.tokens.length);
     found.push(...strangeRank(said, clauses));
     if ([turnedRound, hasWhatLacks, withForWithout].some((wrong) => wrong(said, clauses)))
@@ -106,16 +107,12 @@ function isCopied({ tokens, language, denies }: Clause, sources: Sources): boole
   });
 }
 
-interface Held {
-  quantities: readonly Quantity[];
-  moments: readonly Moment[];
-}
-
 /** Words of a clause as they stand in it. */
 const words = ({ tokens, sentence }: Clause, from: number, to: number) =>
   sentence.text.slice(tokens[from]!.start, tokens[to - 1]!.end);
 
-function strangeFigures(said: Clause, { quantities, moments }: Held, sources: readonly Clause[]): Doubt[] {
+function strangeFigures(said: Clause, held: Reckoning): Doubt[] {
+  const { quantities, moments, clauses: sources } = held;
   return said.figures.flatMap((figure) => {
     if (perOther(figure, said, sources))
       return [{ kind: 'figure', words: words(said, figure.from, said.tokens.length) }];
@@ -124,12 +121,12 @@ function strangeFigures(said: Clause, { quantities, moments }: Held, sources: re
       countsUp(figure, said, sources) ||
       standsAlone(figure, said, quantities) ||
       isHour(figure, said, moments) ||
-      isReckoned(figure, said, { quantities, moments, clauses: sources });
+      isReckoned(figure, said, held);
     return found ? [] : [{ kind: 'figure', words: words(said, figure.from, figure.to) }];
   });
 }
 
-function strangeDates(said: Clause, { quantities, moments }: Held): Doubt[] {
+function strangeDates(said: Clause, { quantities, moments }: Reckoning): Doubt[] {
   return said.facts.moments.flatMap((moment) => {
     if (moments.some((own) => momentFits(moment, own))) return [];
     // What looks like a year may be a number of things.

@@ -373,7 +373,22 @@ export const kinOf = (language: string): [string, string][] => KIN[language] ?? 
 
 export const sidesOf = (language: string): [string, string][] => SIDES[language] ?? SIDES['en']!;
 
-export const oppositesOf = (language: string): [string, string][] => OPPOSITES[language] ?? OPPOSITES['en']!;
+/** Of each word that has opposites, these. */
+const OPPOSED = Object.fromEntries(
+  Object.entries(OPPOSITES).map(([language, pairs]) => {
+    const by = new Map<string, string[]>();
+    for (const [a, b] of pairs)
+      for (const [word, other] of [
+        [a, b],
+        [b, a],
+      ] as const)
+        by.set(word, [...(by.get(word) ?? []), other]);
+    return [language, by];
+  }),
+);
+
+export const oppositesOf = (word: string, language: string): readonly string[] =>
+  (OPPOSED[language] ?? OPPOSED['en']!).get(word) ?? [];
 
 /** Words that join, point and ask: they say nothing of what a sentence is about. */
 export const EMPTY: Record<string, ReadonlySet<string>> = {

@@ -1,4 +1,5 @@
 import { fold, wordsOfText } from '../sentence/sentence.ts';
+import { remembered } from './remembered.ts';
 import { stemOf } from './token.ts';
 
 /** What stands between quotation marks, whichever these are; a word or two are a name or a doubt, not what somebody said. */
@@ -19,11 +20,17 @@ export function quotesOf(text: string, language: string): Quote[] {
     .map((found) => ({ text: found[1]!.trim(), start: found.index, end: found.index + found[0].length }));
 }
 
+/** Texts whose words are remembered: of an article that is looked at, quotations are held against the same few. */
+const MOST_TEXTS = 200;
+
 /** Words by their stems: a word that is bent to its sentence is still the word that was said. */
-const flat = (text: string, language: string) =>
-  ` ${wordsOfText(fold(text).replace(/[’‘]/g, "'"), language)
-    .map((word) => stemOf(word, language))
-    .join(' ')} `;
+const flat = remembered(
+  (text, language) =>
+    ` ${wordsOfText(fold(text).replace(/[’‘]/g, "'"), language)
+      .map((word) => stemOf(word, language))
+      .join(' ')} `,
+  MOST_TEXTS,
+);
 
 /** Whether a source has these words in this order; what is left out by … may stand between. */
 export function quoteHeld(quote: string, sources: readonly string[], language: string): boolean {

@@ -6,11 +6,30 @@ import { type Period, periodsOf, SECONDS } from './periods.ts';
 import { type Meaning, near, type Quantity } from './quantity.ts';
 import { unitAt } from './units.ts';
 
-/** What sources say, to reckon with. */
-export interface Reckoning {
-  quantities: readonly Quantity[];
-  moments: readonly Moment[];
-  clauses: readonly Clause[];
+/** What sources say, to reckon with; what is made of it is made once, for all figures that are reckoned. */
+export class Reckoning {
+  private known: { meanings?: Meaning[]; sentences?: { figures: Quantity[]; of: Sentence }[] } = {};
+
+  constructor(
+    readonly quantities: readonly Quantity[],
+    readonly moments: readonly Moment[],
+    readonly clauses: readonly Clause[],
+  ) {}
+
+  /** What all figures mean that are no parts of others. */
+  get meanings(): readonly Meaning[] {
+    this.known.meanings ??= whole(this.quantities);
+    return this.known.meanings;
+  }
+
+  /** Sentences with their figures. */
+  get sentences(): readonly { figures: readonly Quantity[]; of: Sentence }[] {
+    this.known.sentences ??= [...new Set(this.clauses.map(({ sentence }) => sentence))].map((of) => ({
+      of,
+      figures: of.clauses.flatMap(({ facts }) => facts.quantities),
+    }));
+    return this.known.sentences;
+  }
 }
 
 type Way = (figure: Quantity, said: Clause, held: Reckoning) => boolean;
@@ -30,8 +49,6 @@ const fits = (figure: Quantity, value: number, { dimension }: Pick<Meaning, 'dim
   figure.means.some((mine) => mine.dimension === dimension && near(mine.value, value, figure, EXACTLY, rounding));
 const EXACT = 1e-6;
 
-const sentencesIn = (clauses: readonly Clause[]): Sentence[] => [...new Set(clauses.map(({ sentence }) => sentence))];
-const figuresIn = ({ clauses }: Sentence): Quantity[] => clauses.flatMap(({ facts }) => facts.quantities);
 /** What figures may mean that are no parts of others. */
 const whole = (of: readonly Quantity[]): Meaning[] => of.flatMap((one) => (partOf(one) ? [] : one.means));
 
@@ -41,12 +58,12 @@ const MORE_OR_LESS = setOf(
 const YEAR = 31_536_000;
 
 /** So much more or later than another: what lies between two figures of one sort, or two years. */
-const liesBetween: Way = (figure, said, { quantities, moments }) => {
+const liesBetween: Way = (figure, said, { meanings, moments }) => {
   if (!said.has(MORE_OR_LESS)) return false;
   const years = moments.flatMap(({ year }) =>
     year === undefined ? [] : [{ dimension: 'time' as const, value: year * YEAR }],
   );
-  const all = [...whole(quantities), ...years];
+  const all = [...meanings, ...years];
   return all.some((a) =>
     all.some((b) => a !== b && a.dimension === b.dimension && fits(figure, a.value - b.value, a, EXACT)),
   );
@@ -57,11 +74,10 @@ const MORE = setOf('more later longer slower mehr später länger langsamer');
 const THAN = setOf('than als');
 
 /** What something came to that was so much less or more than another, or that other: '74 million, 19 more than planned'. */
-const lessBy: Way = (figure, said, { quantities, clauses }) => {
+const lessBy: Way = (figure, said, { meanings: all, clauses }) => {
   // '8 hours 28 minutes' is one time: each of both stands for it.
   const joined = said.facts.within.find(({ from, to }) => from <= figure.from && figure.to <= to);
   const mine = joined ?? figure;
-  const all = whole(quantities);
   return clauses.some((by) => {
     const sign = by.has(LESS) ? -1 : by.has(MORE) ? 1 : 0;
     // 'Than' names the other one, whose it is then.
@@ -97,7 +113,7 @@ const fromTo: Way = (figure, _, { clauses }) =>
  * A part or a multiple that two figures come to: with the same unit wherever they stand, numbers of things where one
  * sentence tells both; and what is left of one, or was added to it: 'a third less'.
  */
-const isRatio: Way = (figure, said, { quantities, clauses }) => {
+const isRatio: Way = (figure, said, { quantities, clauses, sentences }) => {
   const part = partOf(figure);
   if (!part) return false;
   const follows = (all: readonly Meaning[]) =>
@@ -114,9 +130,7 @@ const isRatio: Way = (figure, said, { quantities, clauses }) => {
   ) as [(of: readonly Quantity[]) => Meaning[], (of: readonly Quantity[]) => Meaning[]];
   // 'A kilo' is one.
   const ones = clauses.flatMap(singles);
-  return (
-    follows([...measured(quantities), ...ones]) || sentencesIn(clauses).some((one) => follows(counts(figuresIn(one))))
-  );
+  return follows([...measured(quantities), ...ones]) || sentences.some(({ figures }) => follows(counts(figures)));
 };
 
 function ratioFits(figure: Quantity, part: Meaning, a: Meaning, b: Meaning, said: Clause): boolean {
@@ -137,11 +151,10 @@ const GAINING = setOf(
 const SINCE = setOf('before earlier previously once then formerly until vorher zuvor davor früher einst bis');
 
 /** What something was before it doubled, and a part or a multiple of what the same sentence tells: 'half price for children'. */
-const partOfIt: Way = (figure, said, { clauses }) => {
+const partOfIt: Way = (figure, said, { sentences }) => {
   if (partOf(figure)) return false;
-  return sentencesIn(clauses).some((sentence) => {
-    const all = figuresIn(sentence);
-    return all.some((by) => {
+  return sentences.some(({ figures: all, of: sentence }) =>
+    all.some((by) => {
       const times = partOf(by)?.value;
       if (times === undefined || (by.grows && !said.has(SINCE))) return false;
       const says = figure.says === 'exactly' ? by.says : figure.says;
@@ -152,8 +165,8 @@ const partOfIt: Way = (figure, said, { clauses }) => {
           fits({ ...figure, says }, by.grows ? one.value / times : one.value * times, one) ||
           (back && fits({ ...figure, says }, one.value / times, one)),
       );
-    });
-  });
+    }),
+  );
 };
 
 /** Told of the time a sentence compares with: the last one it names. */
@@ -203,10 +216,10 @@ const isRest: Way = (figure, said, { clauses }) => {
 const TOGETHER = setOf('together altogether total combined both all zusammen insgesamt beide alle');
 
 /** What several come to together: two butts of 300 litres, 12 of one and 20 of the other. */
-const together: Way = (figure, said, { clauses }) =>
+const together: Way = (figure, said, { sentences }) =>
   said.has(TOGETHER) &&
-  sentencesIn(clauses).some((sentence) => {
-    const all = whole(figuresIn(sentence));
+  sentences.some(({ figures }) => {
+    const all = whole(figures);
     return all.some((a) =>
       all.some(
         (b) =>
