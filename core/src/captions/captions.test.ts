@@ -175,6 +175,36 @@ the cupboard the answer is always that it was too full
     expect(spoken[4]!.start).toBeCloseTo(16.73, 1);
   });
 
+  test('words that have times of their own are parted by the silence before them, at whatever pace, fillers or not', () => {
+    const text =
+      'so I heat the stick. Over a lamp, never a flame, it gives. Most people stop too soon. Um, mine took ten minutes and it held';
+    for (const pace of [0.7, 1, 1.6]) {
+      let at = 1;
+      const line = text
+        .split(' ')
+        .map((word, i) => {
+          const own = `${i === 0 ? '' : `<00:00:${at.toFixed(3).padStart(6, '0')}>`}<c>${word.toLowerCase().replace(/[.,]/g, '')} </c>`;
+          at += (0.12 + 0.05 * word.length + (word.endsWith('.') ? 0.6 : word.endsWith(',') ? 0.15 : 0)) * pace;
+          return own;
+        })
+        .join('');
+      const { spoken } = said(`WEBVTT\n\n00:01.000 --> 00:59.000\nwe begin\n${line}\n`);
+      expect(spoken.map((one) => one.text)).toEqual([
+        'We begin so I heat the stick.',
+        'Over a lamp never a flame it gives.',
+        'Most people stop too soon.',
+        'Mine took ten minutes and it held.',
+      ]);
+    }
+  });
+
+  test('times of words out of order, doubled or wrong take no word away', () => {
+    const { spoken } = said(
+      'WEBVTT\n\n00:01.000 --> 00:09.000\nwe<00:00:07.000> press<00:00:02.000> it<00:00:02.000> down<99:99:99.000> and<00:00:03.000> wait\n',
+    );
+    expect(spoken.map(({ text }) => text).join(' ')).toBe('We press it down and wait.');
+  });
+
   test('running words of a machine are parted where a sentence can end and another begin', () => {
     const parted = (text: string, language: string) => {
       const words = text.split(' ');

@@ -77,9 +77,14 @@ const MANNERS: Record<string, Manner> = {
 };
 
 /**
+ * @param pauses how long somebody is silent before each word, in seconds; null where that is not known
  * @returns after how many words each sentence ends, rising; the last is the number of words
  */
-export function sentenceEnds(words: readonly string[], language: string): number[] {
+export function sentenceEnds(
+  words: readonly string[],
+  language: string,
+  pauses: readonly (number | null)[] = [],
+): number[] {
   const manner = MANNERS[language] ?? MANNERS['en']!;
   const bare = words.map((word) => word.toLowerCase().replace(/[^\p{L}\p{N}’'-]/gu, ''));
   const stops = words.map((word) => /[.?!…]["'”’)]?$/.test(word));
@@ -88,7 +93,12 @@ export function sentenceEnds(words: readonly string[], language: string): number
   const best = new Float64Array(n + 1).fill(Number.NEGATIVE_INFINITY);
   const from = new Int32Array(n + 1);
   best[0] = 0;
-  const fits = words.map((_, at) => (at === 0 ? 0 : stops[at - 1] ? 8 : fitness(bare, at, manner)));
+  const fitnessAt = (at: number) => {
+    const pause = pauses[at] ?? null;
+    // Who speaks without a stop ends no sentence; words alone tell little where the silence tells.
+    return pause === null ? fitness(bare, at, manner) : fitness(bare, at, manner) * BY_WORDS + silenceWorth(pause);
+  };
+  const fits = words.map((_, at) => (at === 0 ? 0 : stops[at - 1] ? 8 : fitnessAt(at)));
   for (let end = 1; end <= n; end++) {
     const worth = end === n ? 0 : fits[end]!;
     for (let begin = Math.max(0, end - MOST); begin < end; begin++) {
@@ -103,6 +113,12 @@ export function sentenceEnds(words: readonly string[], language: string): number
   for (let end = n; end > 0; end = from[end]!) ends.push(end);
   return ends.reverse();
 }
+
+/** How much words tell where silence tells too. */
+const BY_WORDS = 0.5;
+
+/** How well a sentence ends where somebody is silent for so long: at a full stop about half a second, at a comma half of that. */
+const silenceWorth = (seconds: number): number => Math.max(-3, Math.min(4, (seconds - 0.28) * 14));
 
 /** Sentences of speech have six to twenty-five words; a shorter or longer one must be well founded. */
 function lengthWorth(words: number): number {

@@ -2,6 +2,7 @@ import { visibleText } from '../passage/visible.ts';
 import { sentencesOf } from '../sentence/sentence.ts';
 import type { Cue } from './cue.ts';
 import { sentenceEnds } from './sentenceEnds.ts';
+import { pausesBefore, type TimedWord, timedWords, timesOf } from './wordTimes.ts';
 
 /** A sentence as it was said, with when. */
 export interface Spoken {
@@ -45,7 +46,7 @@ export function spokenOf(cues: readonly Cue[], language = 'en'): Cleaned {
     if (text !== '') pieces.push({ start: cue.start, end: Math.max(cue.end, cue.start), text });
   }
   const said = withoutOverlap(pieces, left);
-  return { spoken: punctuated(said) ? bySentences(said, language) : byPauses(said, language), left };
+  return { spoken: punctuated(said) ? bySentences(said, language) : byPauses(said, language, timedWords(cues)), left };
 }
 
 interface Piece {
@@ -174,35 +175,47 @@ interface SaidWord {
   end: number;
 }
 
-/** Sentences of captions without punctuation: after a pause one always begins, else where {@link sentenceEnds} finds it likely. */
-function byPauses(pieces: readonly Piece[], language: string): Spoken[] {
-  const out: Spoken[] = [];
-  const end = (words: readonly SaidWord[]) => {
-    let from = 0;
-    for (const to of sentenceEnds(
-      words.map((word) => word.text),
-      language,
-    )) {
-      const part = words.slice(from, to);
-      const text = capital(part.map((word) => word.text).join(' '));
-      out.push({
-        start: part[0]!.start,
-        end: part.at(-1)!.end,
-        text: /[.?!…]$/.test(text) ? text : `${text.replace(/[,;:]$/, '')}.`,
-      });
-      from = to;
-    }
-  };
-  let open: SaidWord[] = [];
-  for (const piece of pieces) {
-    if (open.length > 0 && piece.start - open.at(-1)!.end > PAUSE) {
-      end(open);
-      open = [];
-    }
-    open.push(...wordsOf(piece, language));
+/**
+ * Sentences of captions without punctuation: after a pause one always begins, else where {@link sentenceEnds} finds it likely,
+ * by the silence before each word where words have times of their own.
+ */
+function byPauses(pieces: readonly Piece[], language: string, timed: readonly TimedWord[]): Spoken[] {
+  const all = pieces.map((piece) => wordsOf(piece, language));
+  const words = all.flat();
+  const times = timesOf(
+    words.map(({ text }) => text),
+    timed,
+  );
+  const pauses = pausesBefore(
+    words.map(({ text }) => text),
+    times,
+  );
+  // Behind a pause between two captions a sentence begins, whatever its words are.
+  const begins = new Set([0]);
+  let at = 0;
+  for (const [i, own] of all.entries()) {
+    if (i > 0 && pieces[i]!.start - all[i - 1]!.at(-1)!.end > PAUSE) begins.add(at);
+    at += own.length;
   }
-  end(open);
-  return out;
+  const starts = [...begins, words.length];
+  return starts.slice(0, -1).flatMap((from, i) => {
+    const part = words.slice(from, starts[i + 1]);
+    const ends = sentenceEnds(
+      part.map(({ text }) => text),
+      language,
+      pauses.slice(from, starts[i + 1]),
+    );
+    return ends.map((end, n) => sentenceOf(part.slice(ends[n - 1] ?? 0, end)));
+  });
+}
+
+function sentenceOf(words: readonly SaidWord[]): Spoken {
+  const text = capital(words.map((word) => word.text).join(' '));
+  return {
+    start: words[0]!.start,
+    end: words.at(-1)!.end,
+    text: /[.?!…]$/.test(text) ? text : `${text.replace(/[,;:]$/, '')}.`,
+  };
 }
 
 /** The words of a caption, its time shared out evenly. */

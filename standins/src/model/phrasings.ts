@@ -141,6 +141,7 @@ function statementOf(id: number, page: string, text: string, heading: string, li
 interface Known {
   statements: Statement[];
   byBeginning: Map<string, Statement[]>;
+  byWords: Map<string, Statement>;
   byStem: Map<string, Statement[]>;
 }
 
@@ -176,7 +177,8 @@ function read(): Known {
   for (const statement of all)
     if (statement.ways > 0)
       for (const stem of statement.ever) byStem.set(stem, [...(byStem.get(stem) ?? []), statement]);
-  known = { statements: all, byBeginning, byStem };
+  const byWords = new Map(all.map((statement) => [statement.words.join(' '), statement]));
+  known = { statements: all, byBeginning, byWords, byStem };
   return known;
 }
 
@@ -191,7 +193,7 @@ const isWhole = (text: string, from: number, to: number): boolean =>
 
 /** A text as it is read: statements that are known and, between them, what is not. */
 export function recognised(text: string): (Statement | string)[] {
-  const { byBeginning } = read();
+  const { byBeginning, byWords } = read();
   const clean = text.replace(SOUNDS, (sound) => ' '.repeat(sound.length));
   const words = [...clean.matchAll(/[\p{L}\p{N}]+(?:[.,’'][\p{L}\p{N}]+)*/gu)].map((match) => ({
     word: match[0].toLowerCase(),
@@ -200,6 +202,10 @@ export function recognised(text: string): (Statement | string)[] {
   }));
   const bare = words.map(({ word }) => word);
   const out: (Statement | string)[] = [];
+  /** What stands between two that are known; it may be a short one, run into the next where nothing parts sentences. */
+  const keep = (between: string) => {
+    if (/[\p{L}\p{N}]/u.test(between)) out.push(byWords.get(bareWords(between).join(' ')) ?? between);
+  };
   let open = 0;
   for (let at = 0; at < words.length; ) {
     const found = byBeginning
@@ -214,15 +220,13 @@ export function recognised(text: string): (Statement | string)[] {
       at++;
       continue;
     }
-    const before = text.slice(open, words[at]!.from).trim();
-    if (/[\p{L}\p{N}]/u.test(before)) out.push(before);
+    keep(text.slice(open, words[at]!.from).trim());
     out.push(found);
     at += found.words.length;
     // Marks that end it belong to it.
     open = words[at - 1]!.to + (/^[^\p{L}\p{N}\s(„“"]+/u.exec(text.slice(words[at - 1]!.to))?.[0].length ?? 0);
   }
-  const rest = text.slice(open).trim();
-  if (/[\p{L}\p{N}]/u.test(rest)) out.push(rest);
+  keep(text.slice(open).trim());
   return out;
 }
 

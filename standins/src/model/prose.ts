@@ -3,6 +3,7 @@ import { opened } from './emoji.ts';
 import { ownWords } from './own.ts';
 import {
   type FencedPassage,
+  LEANS,
   lengthOf,
   Memory,
   personAsked,
@@ -10,6 +11,7 @@ import {
   rarity,
   relevance,
   type Sentence,
+  standsAlone,
   wordsAsked,
 } from './request.ts';
 import { besides, joined, type Manner, rewrite } from './rewrite.ts';
@@ -62,6 +64,10 @@ export function prose(request: ReadRequest, style: ProseManner): WrittenBlock[] 
           memory,
           asked,
           (sentence) => relevance(sentence.stems, target, weight),
+          // In whatever words it is put.
+          ({ text, statement, leans }) =>
+            standsAlone({ text: statement ? request.put(statement) : text, leans }, target) &&
+            (!statement || !LEANS.test(request.put(statement))),
         )
       : body(ranked, memory, asked);
   const blocks: WrittenBlock[] = [];
@@ -131,10 +137,11 @@ function opening(
   memory: Memory,
   asked: number,
   score: (sentence: Sentence) => number,
+  alone: (sentence: Sentence) => boolean,
 ): Sentence[][] {
   const apart = ranked
     .flatMap((passage) => passage.sentences)
-    .filter((sentence) => !sentence.leans && (sentence.statement !== null || !memory.knows(sentence)))
+    .filter((sentence) => alone(sentence) && (sentence.statement !== null || !memory.knows(sentence)))
     .map((sentence) => ({ sentence, score: score(sentence) }))
     .sort((a, b) => b.score - a.score || a.sentence.passage - b.sentence.passage || a.sentence.at - b.sentence.at);
   const chosen: Sentence[] = [];

@@ -53,6 +53,17 @@ const FROM = /^\(from: (.*)\)\n/;
 export const LEANS =
   /^(?:It|This|These|They|That|Those|He|She|Then|So|But|And|Instead|Otherwise|Both|Either|Neither|Its|Their|Such|Here|There,|Es|Das|Dies|Diese|Dann|Sie|Er|Dabei|Dadurch|Dort)\b/;
 
+/** What points at something that was named. */
+const POINTS =
+  /\b(?:it|its|they|them|their|these|those|he|she|him|her|sie|ihn|ihm|ihr|ihre|ihren|diese[rnms]?|dies)\b/i;
+
+/** Whether a sentence says of itself what it speaks of: nothing in it points at what another one names. */
+export function standsAlone({ text, leans }: Pick<Sentence, 'text' | 'leans'>, subject: ReadonlySet<string>): boolean {
+  if (leans) return false;
+  const points = POINTS.exec(text);
+  return points === null || stemsOf(text.slice(0, points.index)).some((stem) => subject.has(stem));
+}
+
 export function readRequest(
   messages: readonly { role: string; content: string }[],
   seed: string,
@@ -134,7 +145,7 @@ function passageOf(n: number, from: string, text: string, language: string): Fen
         ? sentencesOf(part, language)
             // 'Right.' and the like say nothing.
             .filter((text) => countWords(text) > 2)
-            .flatMap((text) => asKnown(text))
+            .flatMap((text) => ofRow(text) ?? asKnown(text))
         : // What says nothing worth telling is passed over.
           part.ways > 0
           ? [{ text: part.text, statement: part }]
@@ -148,6 +159,17 @@ function passageOf(n: number, from: string, text: string, language: string): Fen
       leans: LEANS.test(sentence.text),
     }));
   return { n, from, text, sentences, stems: new Set(stemsOf(text)), heading: headingOf(sentences) };
+}
+
+/** A row of a sheet, cell by cell: 'Stomper: sku CH-1, name Stomper, price € 16.00.' */
+const ROW = /^.{2,120}?: (?:\p{L}[\p{L} ]{0,30} [^,]{1,80}, ){2,}.+\.$/u;
+const PRICE = /\bprice ([€$£] ?\d[\d.,]*\d)/;
+
+/** Of a row what can be said as a sentence; null for what is none. */
+function ofRow(text: string): Pick<Sentence, 'text' | 'statement'>[] | null {
+  if (!ROW.test(text) || !/: (?:sku|id|key|name)\b/.test(text)) return null;
+  const price = PRICE.exec(text)?.[1];
+  return price === undefined ? [] : [{ text: `The price is ${price}.`, statement: null }];
 }
 
 /** A sentence of its own making, read again, is what it says. */

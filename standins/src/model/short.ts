@@ -2,7 +2,16 @@ import { byUse, choicesFrom, countedWords, countWords, hashOf, overlap, stemsOf 
 import { opened } from './emoji.ts';
 import { ownWords } from './own.ts';
 import { type Statement, sayIn } from './phrasings.ts';
-import { formOf, LEANS, personAsked, type ReadRequest, rarity, relevance, type Sentence } from './request.ts';
+import {
+  formOf,
+  LEANS,
+  personAsked,
+  type ReadRequest,
+  rarity,
+  relevance,
+  type Sentence,
+  standsAlone,
+} from './request.ts';
 import { compressed, rewrite } from './rewrite.ts';
 import { tongue } from './tongues.ts';
 import { topics } from './topics.ts';
@@ -33,7 +42,8 @@ export function points(request: ReadRequest, most: number): string[] {
     if (out.length >= most) break;
     if (out.some((other) => overlap(other.sentence.stems, sentence.stems) > 0.5)) continue;
     const short = sentence.statement ? briefest(request, sentence.statement) : shortened(sentence.text);
-    if (countWords(short) < 4 || HANGS.test(short)) continue;
+    if (countWords(short) < 4 || HANGS.test(short) || !standsAlone({ text: short, leans: LEANS.test(short) }, subject))
+      continue;
     out.push({ text: `${rewrite(short, manner, chance)}.`, sentence });
   }
   const signed = /fitting emoji opens each/.test(request.task);
@@ -85,9 +95,12 @@ function ideas(request: ReadRequest): string[] {
   const plain = sentenceCase(request.called);
   const [first, second, third] = topics(request);
   const own = ownWords(request.language);
-  if (!first) return own.titles(plain);
-  const join = own.and;
   const inner = (text: string) => within(text, request.language);
+  if (!first) {
+    const said = facts(request, 8).map((fact) => `${plain}: ${inner(fact)}`);
+    return said.length > 0 ? said : own.titles(plain);
+  }
+  const join = own.and;
   return [
     first ? `${plain}: ${inner(first)}` : null,
     second ? `${plain}: ${inner(second)}` : null,
@@ -137,7 +150,27 @@ export function description(request: ReadRequest, most = 155): string {
     const text = `${frame}${last(inner.slice(0, n))}${own.stop ?? '.'}`;
     if (text.length <= most) return text;
   }
+  // Where nothing is known to name, two things that are said of it.
+  const said = facts(request, 12).map((text) => within(text, request.language));
+  for (const n of [2, 1]) {
+    const text = `${plain}: ${said.slice(0, n).join('; ')}${own.stop ?? '.'}`;
+    if (said.length >= n && text.length <= most) return text;
+  }
   return own.nothing(plain);
+}
+
+/** What is said of a subject in a few words, each a sentence that stands alone, what speaks most of it first. */
+function facts(request: ReadRequest, words: number): string[] {
+  if (tongue(request.language)) return [];
+  const subject = new Set(stemsOf(request.subject));
+  const weight = rarity(request.passages);
+  return request.passages
+    .flatMap((passage) => passage.sentences)
+    .filter((sentence) => standsAlone(sentence, subject))
+    .map(({ text, stems, at }) => ({ text: compressed(text, words), at, score: relevance(stems, subject, weight) }))
+    .sort((a, b) => b.score - a.score || a.at - b.at)
+    .flatMap(({ text }) => (text === null || countWords(text) < 3 || /[:“”"]/.test(text) ? [] : [text]))
+    .filter((text, i, all) => all.indexOf(text) === i);
 }
 
 /** As it stands within a sentence: small, unless it begins with a name or, in German, a noun. */

@@ -1,3 +1,5 @@
+import { hashOf } from '../words/language.ts';
+
 /** A chapter as it is spoken. */
 export interface SpokenChapter {
   title: string;
@@ -15,6 +17,8 @@ const PACE = 2.5;
 const WORDS_A_LINE = 9;
 /** A breath between chapters. */
 const BREATH = 1.5;
+/** Silence behind a full stop and behind a comma, in seconds; some are shorter, some are longer. */
+const SILENCE = { stop: 0.55, comma: 0.2 };
 
 interface Timed {
   lines: Line[];
@@ -41,24 +45,52 @@ export function timed({ chapters }: { chapters: readonly SpokenChapter[] }): Tim
   return { lines, chapters: starts, seconds: at };
 }
 
+/** Seconds a word takes, with the silence behind it: as people speak, now quicker, now slower. */
+function spokenFor(word: string, at: number): number {
+  const letters = word.replace(/[^\p{L}\p{N}]/gu, '').length;
+  const uneven = (hashOf(`${word} ${at}`) % 1_000) / 1_000;
+  const silence = /[.?!]["”]?$/.test(word) ? SILENCE.stop : /[,;:]$/.test(word) ? SILENCE.comma : 0;
+  // Now and then somebody looks for a word.
+  const seeks = uneven > 0.97 ? 0.3 : 0;
+  return (0.09 + 0.055 * letters) * (0.85 + 0.3 * uneven) + silence * (0.6 + 0.8 * uneven) + seeks;
+}
+
+/** A line with the time of each word but its first, as machines write them: the time it has is shared out by how it is spoken. */
+function withTimes({ start, end, text }: Line, from: number): string {
+  const words = text.split(' ');
+  const lengths = words.map((word, i) => spokenFor(word, from + i));
+  const whole = lengths.reduce((sum, length) => sum + length, 0);
+  let at = start;
+  return words
+    .map((word, i) => {
+      const own = i === 0 ? bareWord(word) : `<${time(at)}><c> ${bareWord(word)}</c>`;
+      at += (lengths[i]! / whole) * (end - start);
+      return own;
+    })
+    .join('');
+}
+
+const bareWord = (word: string): string => word.toLowerCase().replace(/[.,;:?!"]/g, '');
+
 /**
- * The captions of a video as WebVTT. Those of a machine have neither punctuation nor capitals, and roll: each shows the
- * line before once more.
+ * The captions of a video as WebVTT. Those of a machine have neither punctuation nor capitals, but times of their words, and
+ * roll: each shows the line before once more.
  */
 export function captionsOf(video: {
   captions: 'hand' | 'machine' | 'none';
   chapters: readonly SpokenChapter[];
 }): string {
   const { lines } = timed(video);
-  const shown = lines.map((line) =>
-    video.captions === 'machine' ? { ...line, text: line.text.toLowerCase().replace(/[.,;:?!"]/g, '') } : line,
-  );
-  const cues = shown.map(({ start, end, text }, i) => {
-    const rolled = video.captions === 'machine' && i > 0 ? `${shown[i - 1]!.text}\n${text}` : text;
-    return `${time(start)} --> ${time(end)}\n${rolled.replace(/&/g, '&amp;').replace(/</g, '&lt;')}`;
+  const machine = video.captions === 'machine';
+  const bare = lines.map(({ text }) => escaped(text.split(' ').map(bareWord).join(' ')));
+  const cues = lines.map((line, i) => {
+    const own = machine ? withTimes({ ...line, text: escaped(line.text) }, i * WORDS_A_LINE) : escaped(line.text);
+    return `${time(line.start)} --> ${time(line.end)}\n${machine && i > 0 ? `${bare[i - 1]}\n` : ''}${own}`;
   });
   return `WEBVTT\n\n${cues.join('\n\n')}\n`;
 }
+
+const escaped = (text: string): string => text.replace(/&/g, '&amp;').replace(/</g, '&lt;');
 
 function time(seconds: number): string {
   const whole = Math.floor(seconds);
