@@ -48,13 +48,17 @@ async function byFit(sql: Sql, of: Chosen, standing: Standing, before: string | 
       : await readNewest(sql, of.joins, [...shown, ...said, ...more], { before, n });
     return ids.map((one): Place => ({ id: one, end: `${letter}.${one}` }));
   };
-  // Where only the title was asked about there is nothing that fits less.
-  if (of.inTitle.length === 0) return read('x', of.said, [], limit);
+  // Where only the title was asked about there is nothing that fits less; where no title says a word, none that fits more.
+  if (of.inTitle.length === 0 || of.inTitle.some(({ text }) => text === 'FALSE')) return read('x', of.said, [], limit);
   const titled = from === 't' ? await read('t', [...of.inTitle, ...of.said], [], limit) : [];
   const { text, values } = allOf(of.inTitle);
   const untitled = { text: `NOT (${text})`, values };
   return [...titled, ...(await read('x', of.said, [untitled], limit - titled.length))];
 }
+
+/** Articles that are looked through in one go, and at most: what else is asked leaves too few of them at times. */
+const GO = 400;
+const MOST_AT_ONCE = 4_000;
 
 interface Part {
   /** Behind which article it begins, and how many it has. */
@@ -76,26 +80,29 @@ async function readNewest(
   return rows.map((row) => row.id);
 }
 
-/** The same along a word: what the index alone can tell is asked first, all else of those that are left. */
+/** The same along words: what the index alone can tell is asked first, all else of those that are left. */
 async function readAlong(
   sql: Sql,
   joins: string,
-  { word, words, rest }: Along,
+  along: Along,
   conditions: readonly Condition[],
   { before, n }: Part,
 ): Promise<string[]> {
-  const { text, values } = allOf([...conditions, ...rest]);
+  const { text, values } = allOf([...conditions, ...along.rest]);
   const found: string[] = [];
-  for (let at = before; found.length < n; ) {
-    const next = await nextAlong(sql, { word, words }, at);
-    const last = next.at(-1);
-    if (last === undefined) break;
-    at = last;
-    const rows = await sql.rows<{ id: string }>(
-      `SELECT a.id FROM article a${joins} WHERE a.id IN (?) AND ${text} ORDER BY a.id DESC LIMIT ?`,
-      [next, ...values, n - found.length],
-    );
-    found.push(...rows.map((row) => row.id));
+  for (let at = before, go = Math.max(GO, n); found.length < n; ) {
+    const next = await nextAlong(sql, along, at, go);
+    if (next.length > 0) {
+      const rows = await sql.rows<{ id: string }>(
+        `SELECT a.id FROM article a${joins} WHERE a.id IN (?) AND ${text} ORDER BY a.id DESC LIMIT ?`,
+        [next, ...values, n - found.length],
+      );
+      found.push(...rows.map((row) => row.id));
+    }
+    if (next.length < go) break;
+    at = next.at(-1)!;
+    // Where little of it fits, more is looked through at once.
+    go = Math.min(MOST_AT_ONCE, go * 2);
   }
   return found;
 }

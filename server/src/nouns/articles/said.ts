@@ -7,12 +7,14 @@ export interface Condition {
   values: unknown[];
 }
 
-/** Something an article must say: any of some words, words in an order, or what may not be there. */
+/** Something an article must say, or may not: any of some words, or words in a row. */
 export interface Said extends Condition {
-  /** Words of which each article that fits says one; empty where that tells nothing. */
-  any: readonly string[];
-  /** The same where it is one word that must, or may not, stand there. */
-  single?: { word: string; not: boolean };
+  /** Words of which one is asked about; empty where it is asked otherwise. */
+  words: readonly string[];
+  /** Words in a row, as they stand in what is noted of an article. */
+  row: string | null;
+  /** That it is not there. */
+  not: boolean;
 }
 
 /** Words that begin alike of which one is looked for; the others are found when more of the word is typed. */
@@ -20,7 +22,7 @@ const MOST_BEGINNINGS = 60;
 /** Behind all words that begin with the same letters. */
 const LAST = '\u{10FFFF}';
 /** So many articles say a common word, at least. */
-const COMMON = 10_000;
+const COMMON = 30_000;
 
 /** The words of the index that begin as a word that was typed. */
 async function beginningWith(sql: Sql, word: string): Promise<string[]> {
@@ -31,10 +33,10 @@ async function beginningWith(sql: Sql, word: string): Promise<string[]> {
   return rows.map((row) => row.word);
 }
 
-const oneOf = (any: readonly string[]): Condition =>
-  any.length === 1
-    ? { text: 'a.id IN (SELECT w.article FROM article_word w WHERE w.word = ?)', values: [any[0]] }
-    : { text: 'a.id IN (SELECT w.article FROM article_word w WHERE w.word IN (?))', values: [any] };
+const oneOf = (words: readonly string[]): Condition =>
+  words.length === 1
+    ? { text: 'a.id IN (SELECT w.article FROM article_word w WHERE w.word = ?)', values: [words[0]] }
+    : { text: 'a.id IN (SELECT w.article FROM article_word w WHERE w.word IN (?))', values: [words] };
 
 /** The same, looked up for each article there is: for those that are few already. */
 const looked = (word: string): Condition => ({
@@ -42,31 +44,35 @@ const looked = (word: string): Condition => ({
   values: [word],
 });
 
-const inOrder = (words: readonly string[]): Condition => ({
-  text: '(SELECT LOCATE(?, y.words) FROM article_glance y WHERE y.article = a.id) > 0',
-  values: [` ${words.join(' ')} `],
+const denied = ({ text, values }: Condition): Condition => ({ text: `NOT COALESCE(${text}, FALSE)`, values });
+
+const ofWords = (words: readonly string[], not = false): Said => ({
+  ...(not ? denied(words.length === 1 ? looked(words[0]!) : oneOf(words)) : oneOf(words)),
+  words,
+  row: null,
+  not,
 });
 
-const not = ({ text, values }: Condition): Said => ({ text: `NOT COALESCE(${text}, FALSE)`, values, any: [] });
-
-/** One word must stand there, or may not. */
-const single = (word: string, without = false): Said => ({
-  ...(without ? not(looked(word)) : { ...oneOf([word]), any: [word] }),
-  single: { word, not: without },
-});
+function inOrder(words: readonly string[], not: boolean): Said {
+  const row = ` ${words.join(' ')} `;
+  const stands = {
+    text: '(SELECT LOCATE(?, y.words) FROM article_glance y WHERE y.article = a.id) > 0',
+    values: [row],
+  };
+  return { ...(not ? denied(stands) : stands), words: [], row, not };
+}
 
 /** What a term asks of an article. */
 async function asked(sql: Sql, term: SearchTerm): Promise<Said[]> {
-  const { words } = term;
+  const { words, not } = term;
   if (words.length > 1) {
-    const order = inOrder(words);
-    if (term.not) return [not(order)];
-    return [...[...new Set(words)].map((word) => single(word)), { ...order, any: [] }];
+    const order = inOrder(words, not);
+    return not ? [order] : [...[...new Set(words)].map((word) => ofWords([word])), order];
   }
   const any = term.begins ? await beginningWith(sql, words[0]!) : words;
-  if (any.length === 0) return [{ text: term.not ? 'TRUE' : 'FALSE', values: [], any: [] }];
-  if (any.length === 1) return [single(any[0]!, term.not)];
-  return [term.not ? not(oneOf(any)) : { ...oneOf(any), any }];
+  return any.length === 0
+    ? [{ text: not ? 'TRUE' : 'FALSE', values: [], words: [], row: null, not }]
+    : [ofWords(any, not)];
 }
 
 /** What all terms ask. */
@@ -80,59 +86,85 @@ export function allOf(conditions: readonly Condition[]): Condition {
   return { text: conditions.map(({ text }) => text).join(' AND '), values: conditions.flatMap(({ values }) => values) };
 }
 
-/** A word the list is gone through along, the single words that must or may not stand there too, and what else is asked. */
+/** What the list is gone through along, what the index tells beside it, and what else is asked. */
 export interface Along {
-  word: string;
-  words: { word: string; not: boolean }[];
-  rest: Condition[];
+  words: readonly string[];
+  beside: readonly Said[];
+  rest: readonly Condition[];
 }
 
+const isTold = ({ words, row }: Said): boolean => words.length > 0 || row !== null;
+
 /**
- * The single word that fewest articles say: the list is gone through along it, from the newest on. Null where there is none,
- * or where beginnings of words are rarer than it; of those the database finds its way by itself.
+ * The words that fewest articles say: the list is gone through along them, from the newest on. Null where there are none, and
+ * where a beginning stands for so many that the newest articles nearly all say one: the database meets them soonest.
  */
 export async function alongRarest(sql: Sql, said: readonly Said[]): Promise<Along | null> {
-  let rarest: { at: number; n: number } | null = null;
-  for (const [at, { any }] of said.entries()) {
-    if (any.length === 0) continue;
-    const [row] = await sql.rows<{ n: number }>(
-      `SELECT COUNT(*) AS n FROM (SELECT 1 FROM article_word WHERE word IN (?) LIMIT ${COMMON}) c`,
-      [any],
-    );
-    const n = Number(row!.n);
-    const isSingle = any.length === 1;
-    if (rarest === null || n < rarest.n || (isSingle && n === rarest.n)) rarest = { at, n };
-  }
-  const any = rarest === null ? [] : said[rarest.at]!.any;
-  if (rarest === null || any.length !== 1) return null;
-  const rest = said.filter((_, at) => at !== rarest.at);
+  const asked = said.filter(({ words, not }) => words.length > 0 && !not);
+  const [only] = asked;
+  // Nothing to choose from, and nothing beside it.
+  if (only && said.length === 1) return only.words.length === 1 ? { words: only.words, beside: [], rest: [] } : null;
+  const counts = await Promise.all(
+    asked.map(async ({ words }) => {
+      const [row] = await sql.rows<{ n: number }>(
+        `SELECT COUNT(*) AS n FROM (SELECT 1 FROM article_word WHERE word IN (?) LIMIT ${COMMON}) c`,
+        [words],
+      );
+      return Number(row!.n);
+    }),
+  );
+  const least = counts.indexOf(Math.min(...counts));
+  const rarest = asked[least];
+  if (!rarest || (rarest.words.length > 1 && counts[least]! >= COMMON)) return null;
+  const others = said.filter((one) => one !== rarest);
   return {
-    word: any[0]!,
-    words: rest.flatMap(({ single }) => single ?? []),
-    rest: rest.filter(({ single }) => single === undefined),
+    words: rarest.words,
+    beside: others.filter(isTold),
+    rest: others.filter((one) => !isTold(one)),
   };
 }
 
-/** Articles of one go: more are asked for where what else is asked leaves too few of them. */
-const GO = 400;
-
-/** The next articles, newest first, that say a word and all single words that go with it. */
+/**
+ * The next articles, newest first, that say one of some words and what goes with it.
+ * @returns none behind these where there are fewer than were asked for
+ */
 export async function nextAlong(
   sql: Sql,
-  { word, words }: Pick<Along, 'word' | 'words'>,
+  { words, beside }: Pick<Along, 'words' | 'beside'>,
   before: string,
-  limit = GO,
+  limit: number,
 ): Promise<string[]> {
-  // Each is one look into the index; nothing else of an article is read. Joined, a look takes a tenth of what it takes in a
-  // subquery, and the word the list is gone through along comes first.
-  const looks = words.map(
-    ({ not }, at) =>
-      `${not ? 'LEFT JOIN' : 'JOIN'} article_word w${at} ON w${at}.word = ? AND w${at}.article = d.article`,
-  );
-  const without = words.flatMap(({ not }, at) => (not ? [` AND w${at}.article IS NULL`] : []));
+  // Joined, a look into the index takes a tenth of what it takes in a subquery; nothing else of an article is read.
+  const joins: Condition[] = [];
+  const where: Condition[] = [];
+  for (const [at, one] of beside.entries()) {
+    const [word, ...more] = one.words;
+    if (one.row !== null) where.push({ text: `LOCATE(?, y.words) ${one.not ? '=' : '>'} 0`, values: [one.row] });
+    else if (more.length > 0)
+      where.push({
+        text: `d.article ${one.not ? 'NOT ' : ''}IN (SELECT w.article FROM article_word w WHERE w.word IN (?))`,
+        values: [one.words],
+      });
+    else {
+      const join = one.not ? 'LEFT JOIN' : 'JOIN';
+      joins.push({
+        text: `${join} article_word w${at} ON w${at}.word = ? AND w${at}.article = d.article`,
+        values: [word],
+      });
+      if (one.not) where.push({ text: `w${at}.article IS NULL`, values: [] });
+    }
+  }
+  if (beside.some(({ row }) => row !== null))
+    joins.push({ text: 'JOIN article_glance y ON y.article = d.article', values: [] });
+  const told = allOf([
+    { text: words.length === 1 ? 'd.word = ?' : 'd.word IN (?)', values: [words.length === 1 ? words[0] : words] },
+    { text: 'd.article < ?', values: [before] },
+    ...where,
+  ]);
   const rows = await sql.rows<{ id: string }>(
-    `SELECT STRAIGHT_JOIN d.article AS id FROM article_word d ${looks.join(' ')} WHERE d.word = ? AND d.article < ?${without.join('')} ORDER BY d.article DESC LIMIT ?`,
-    [...words.map((one) => one.word), word, before, limit],
+    `SELECT STRAIGHT_JOIN d.article AS id FROM article_word d ${joins.map(({ text }) => text).join(' ')}
+     WHERE ${told.text}${words.length === 1 ? '' : ' GROUP BY d.article'} ORDER BY d.article DESC LIMIT ?`,
+    [...joins.flatMap(({ values }) => values), ...told.values, limit],
   );
   return rows.map(({ id }) => id);
 }
