@@ -31,7 +31,14 @@ async function brief(title: string, sentences: readonly string[], change: object
   const pipeline = await w.pipeline([title], (all) => [
     all[0]!,
     { ...k['lay out'].fresh('s2'), body, title, reads: 'plain text' } as Step,
-    { ...k.check.fresh('s3'), words: { from: 1, to: 900 }, figures: false, again: 0, ...change } as Step,
+    {
+      ...k.check.fresh('s3'),
+      words: { from: 1, to: 900 },
+      figures: false,
+      ownSubject: false,
+      again: 0,
+      ...change,
+    } as Step,
     { ...k.publish.fresh('s9'), when: 'at once', blog: w.blog } as Step,
   ]);
   const [made] = await w.take(pipeline);

@@ -56,7 +56,7 @@ function written(source: string, ...then: Step[]): ProcedureDocument {
     language: 'en',
     steps: [
       { ...k.take.fresh('s1'), sources: [source], most: null },
-      { ...k['look up'].fresh('s2'), pages: 4 },
+      { ...k['look up'].fresh('s2'), pages: 4, ours: false },
       { ...k.outline.fresh('s3'), sections: { from: 2, to: 3 } },
       { ...k.write.fresh('s4'), words: 500 },
       { ...k.title.fresh('s5') },
@@ -296,6 +296,7 @@ describe('journeys', () => {
         {
           ...k.check.fresh('s6'),
           words: { from: 5_000, to: 9_000 },
+          ownSubject: false,
           again: 2,
           otherwise: 'hold it for me',
         },
@@ -443,6 +444,9 @@ describe('shipped procedures', () => {
       const steps = document.steps.map((step) => {
         if (step.kind === 'tell')
           return { ...step, by: 'message' as const, to: `${w.standIns.address}/inbox/message/desk` };
+        // All of them are made of the same few things.
+        if (step.kind === 'look up') return { ...step, ours: false };
+        if (step.kind === 'check') return { ...step, ownSubject: false };
         return step.kind === 'publish' ? { ...step, when: 'at once' as const } : step;
       });
       const [brief] = await run({ ...document, steps });

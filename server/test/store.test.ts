@@ -219,7 +219,7 @@ describe('taking', () => {
             apartMinutes: 5,
             mostMinutes: null,
           },
-          { ...stepKinds['look up'].fresh('s2'), pages: 3 },
+          { ...stepKinds['look up'].fresh('s2'), pages: 3, ours: false },
         ],
       },
     });
