@@ -119,14 +119,14 @@ export function guide(source, blog, when, change = {}) {
     person = 'second person',
     parts,
     least = 200,
-    ownSubject = true,
+    alone = true,
   } = change;
   return {
     grivo: 1,
     language,
     steps: [
       { id: 's1', kind: 'take', sources: [source], most, everyMinutes, atOnce: null, apartMinutes: 0 },
-      { id: 's2', kind: 'look up', pages: 6, country: null, since: null, ours: ownSubject },
+      { id: 's2', kind: 'look up', pages: 6, country: null, since: null, ours: alone },
       { id: 's3', kind: 'outline', sections: { from: 4, to: 6 } },
       {
         id: 's4',
@@ -140,7 +140,7 @@ export function guide(source, blog, when, change = {}) {
       { id: 's6', kind: 'illustrate', lead: 'drawn', manner: 'flat shapes, calm colours' },
       { id: 's7', kind: 'link', own: 3, blog },
       // The stand-in writer has few ways of saying each thing: held against all its articles, many would repeat another.
-      { id: 's8', kind: 'check', words: { from: least, to: 2_000 }, likeness: 30, figures: true, ownSubject, again: 1 },
+      { id: 's8', kind: 'check', words: { from: least, to: 2_000 }, likeness: 30, figures: true, alone, again: 1 },
       { id: 's9', kind: 'publish', blog, when, as: 'live' },
     ],
   };

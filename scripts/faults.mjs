@@ -310,7 +310,7 @@ try {
   );
   const { id: source } = await call('POST', '/sources', { name: 'Faults' });
   // Two pipelines take the same phrases.
-  const document = guide(source, blog, 'at once', { words: 400, least: 50, ownSubject: false });
+  const document = guide(source, blog, 'at once', { words: 400, least: 50, alone: false });
   // Each brief goes to all blogs.
   for (const [n, other] of ids.slice(1).entries())
     document.steps.push({ id: `p${n}`, kind: 'publish', blog: other, when: 'at once', as: 'live' });

@@ -145,6 +145,14 @@ export async function copyingAllowed(page: Page): Promise<void> {
     await page.getByRole('button', { name: 'do not look' }).click();
     await page.keyboard.press('Escape');
   }
+  // Another journey may have made an article of the same.
+  await page.getByRole('button', { name: /^check, alone/ }).click();
+  await page.getByRole('radio', { name: /^on any subject/ }).click();
+  const ours = page.getByRole('button', { name: /^look up, ours/ });
+  if (await ours.isVisible()) {
+    await ours.click();
+    await page.getByRole('radio', { name: /^whatever we have/ }).click();
+  }
   // And a person would be asked about every sentence that is longer than the house has them.
   await page.getByRole('button', { name: /^check, otherwise/ }).click();
   await page.getByRole('radio', { name: /^set it aside/ }).click();

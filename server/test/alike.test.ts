@@ -35,7 +35,7 @@ async function brief(title: string, sentences: readonly string[], change: object
       ...k.check.fresh('s3'),
       words: { from: 1, to: 900 },
       figures: false,
-      ownSubject: false,
+      alone: false,
       again: 0,
       ...change,
     } as Step,

@@ -296,7 +296,7 @@ describe('journeys', () => {
         {
           ...k.check.fresh('s6'),
           words: { from: 5_000, to: 9_000 },
-          ownSubject: false,
+          alone: false,
           again: 2,
           otherwise: 'hold it for me',
         },
@@ -446,7 +446,7 @@ describe('shipped procedures', () => {
           return { ...step, by: 'message' as const, to: `${w.standIns.address}/inbox/message/desk` };
         // All of them are made of the same few things.
         if (step.kind === 'look up') return { ...step, ours: false };
-        if (step.kind === 'check') return { ...step, ownSubject: false };
+        if (step.kind === 'check') return { ...step, alone: false };
         return step.kind === 'publish' ? { ...step, when: 'at once' as const } : step;
       });
       const [brief] = await run({ ...document, steps });

@@ -137,6 +137,6 @@ test('what was set aside or taken back is in nobody’s way, nor is another blog
   await w.product.ground.db.run("UPDATE article SET out_as = 'withdrawn' WHERE id = ?", [article!.id]);
   const [anew] = await laidOut(['razors: how to hone them']);
   await w.settled([anew!], ['out']);
-  const [more] = await laidOut(['hone a razor'], { check: { ownSubject: false } });
+  const [more] = await laidOut(['hone a razor'], { check: { alone: false } });
   await w.settled([more!], ['out']);
 });

@@ -351,7 +351,7 @@ const ELSEWHERE: Record<string, readonly string[]> = {
   'for each': ['as', 'name', 'steps'],
   when: ['holds', 'otherwise'],
   fetch: ['what', 'part', 'as'],
-  check: ['figures', 'house', 'own', 'ownSubject'],
+  check: ['figures', 'house', 'own', 'alone'],
 };
 
 describe('every word of a step changes what comes of it', () => {

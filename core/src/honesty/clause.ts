@@ -1,5 +1,6 @@
 import { sentencesOf } from '../sentence/sentence.ts';
-import { MEASURING, NEGATORS, setOf, VERBS } from './lexicon.ts';
+import { MEASURING, NEGATORS, setOf } from './lexicon.ts';
+import { isDenial, LACKING, parted } from './parting.ts';
 import { type Facts, factsOf } from './quantities.ts';
 import type { Quantity } from './quantity.ts';
 import { remembered } from './remembered.ts';
@@ -57,10 +58,12 @@ export class Clause {
   get denies(): boolean {
     return this.once('denies', () => {
       let odd = false;
-      for (const token of this.tokens) {
+      for (const [at, token] of this.tokens.entries()) {
         if (token.kind === 'sign' && odd) return true;
         // 'Neither … nor' denies once.
         if (token.lower === 'nor' && this.words.has('neither')) continue;
+        // 'At no extra cost' denies nothing that is said.
+        if (token.lower === 'no' && FREELY.has(this.tokens[at + 1]?.lower ?? '')) continue;
         if (isNegator(token, this.language)) odd = !odd;
       }
       return odd;
@@ -81,6 +84,13 @@ export class Clause {
       for (const { from, to } of [...this.facts.quantities, ...this.facts.moments]) out.fill(true, from, to);
       return out;
     });
+  }
+
+  /** Stems of the words of its figures and dates. */
+  get figureStems(): readonly string[] {
+    return this.once('figureStems', () =>
+      this.tokens.flatMap((token, at) => (token.content && (token.unit || this.taken[at]) ? [token.stem] : [])),
+    );
   }
 
   /** Stems of the words that say what it is about: not those of its figures, dates and units. */
@@ -148,6 +158,22 @@ export class Clause {
     );
   }
 
+  /** Its stems, with those of what it points at where it says to be without: '… with compost, without it 2'. */
+  get meant(): ReadonlySet<string> {
+    const [first, second] = this.tokens;
+    const { before } = this;
+    if (LACKING.has(first?.lower ?? '') && BACK.has(second?.lower ?? ''))
+      return this.once('meant', () => new Set([...this.stemSet, ...this.own]));
+    // '…, motorbikes are not': what they are not stands before.
+    if (before === null || this.stems.length !== 1 || !isDenial(this.tokens.findLast(({ kind }) => kind !== 'sign')))
+      return this.stemSet;
+    const where = PLACES.has(first!.lower);
+    return this.once(
+      'meant',
+      () => new Set([...this.stems, ...before.stems.filter((stem) => where || stem !== before.subject)]),
+    );
+  }
+
   /** Things named before its figure, or in the clause it goes on from. */
   get thingsBefore(): readonly string[] {
     return this.once('thingsBefore', () => {
@@ -162,7 +188,7 @@ export class Clause {
     return this.once('subject', () => {
       const [first, second] = this.tokens;
       const takes = first?.lower === 'it' && /^(?:takes|took)$/.test(second?.lower ?? '');
-      if (POINTS.has(first?.lower ?? '') && !takes) return null;
+      if ((POINTS.has(first?.lower ?? '') && !takes) || LED.has(first?.lower ?? '')) return null;
       const at = this.tokens.findIndex(
         (token, i) =>
           token.content &&
@@ -240,8 +266,15 @@ const OWN = setOf(
   'a an the his her its their each every one der die das ein eine ihr ihre sein seine jede jeder jedes',
 );
 const POINTS = setOf('it they he she this that these those we you i there es sie er man wir dies das');
+/** Behind them stands what it is done for or because of, and not what does it. */
+const LED = setOf('for despite thanks due für wegen trotz dank');
 const BEFORE_THINGS = setOf(
   'a an the of for in on at with per each every its his her their one some any no from by old new small large simple full first last',
+);
+
+/** Verbs that say how much of what stands before: '… and weighs 11 tonnes'. */
+const WEIGHING = setOf(
+  'weighs weighed measures measured holds held costs cost lasts lasted takes took stands stood wiegt wog misst maß fasst kostet kostete dauert dauerte',
 );
 
 function leans({ tokens, facts, after }: Clause): boolean {
@@ -250,7 +283,7 @@ function leans({ tokens, facts, after }: Clause): boolean {
   const counts = facts.quantities.some(({ from }) => from === 0);
   // Behind a semicolon something new begins.
   if (after === ';' || after === ':' || after === '.') return counts || POINTS.has(first.lower);
-  if (counts || first.kind !== 'word') return true;
+  if (counts || first.kind !== 'word' || WEIGHING.has(first.lower)) return true;
   if (OWN.has(first.lower) || (first.capital && first.content)) return false;
   // 'Children 5': what is left out stands behind it.
   const [only] = facts.quantities;
@@ -258,15 +291,8 @@ function leans({ tokens, facts, after }: Clause): boolean {
   return !(ends && only.from > 0 && only.from <= 2 && tokens[only.from - 1]!.content);
 }
 
-/** What parts a sentence where something is said on either side. */
-const JOINS = setOf('; : — – ,');
-/** Words behind which something else is always said. */
-const REASONS = setOf('because whereas although weil obwohl');
-const JOINING: Record<string, ReadonlySet<string>> = {
-  en: setOf('and but while whereas although because so'),
-  de: setOf('und aber während doch sondern weil obwohl'),
-};
-
+const FREELY = setOf('extra charge additional further doubt matter');
+const PLACES = setOf('in on at from im am an auf bei von');
 /** A sentence by itself, as it is read whatever stands beside it. */
 interface ReadSentence {
   tokens: readonly Token[];
@@ -333,61 +359,4 @@ function withUnits(own: Facts, part: readonly Token[], whole: Facts, all: readon
     return same ? { ...one, means: same.means } : one;
   });
   return { ...own, quantities };
-}
-
-/** Whether a verb of its own stands behind a place. */
-const hasVerb = (tokens: readonly Token[], from: number, language: string): boolean => {
-  const verbs = VERBS[language] ?? VERBS['en']!;
-  // 'But wool does' leaves its verb out.
-  return tokens.slice(from).some(({ lower }, at, all) => verbs.has(lower) && all[at + 1]?.kind === 'word');
-};
-
-/** Cut where it goes on about something else: behind a semicolon, and where a word joins what has words on both sides. */
-function parted(tokens: readonly Token[], language: string): { part: Token[]; after: string }[] {
-  const joining = JOINING[language] ?? JOINING['en']!;
-  const weighs = ({ kind, content }: Token) => kind === 'number' || content;
-  let left = tokens.reduce((sum, token) => sum + (weighs(token) ? 1 : 0), 0);
-  let said = 0;
-  const out: { part: Token[]; after: string }[] = [];
-  let open: Token[] = [];
-  let after = '';
-  for (const [i, token] of tokens.entries()) {
-    const cuts = JOINS.has(token.text) || endsHere(tokens, i) || (token.kind === 'word' && joining.has(token.lower));
-    const least = REASONS.has(token.lower) ? 1 : 2;
-    const goesOn = left >= least || (left >= 1 && token.text === ',' && hasVerb(tokens, i + 2, language));
-    if (cuts && said >= least && goesOn && !inNumber(tokens, i)) {
-      out.push({ part: open, after });
-      open = [];
-      said = 0;
-      after = token.lower;
-      continue;
-    }
-    open.push(token);
-    if (!weighs(token)) continue;
-    said++;
-    left--;
-  }
-  return open.length > 0 ? [...out, { part: open, after }] : out;
-}
-
-/** A full stop before a figure: '… every November. 22 people …' is read as one sentence, since '… approx. 22' is. */
-const endsHere = (tokens: readonly Token[], at: number): boolean =>
-  tokens[at]!.text === '.' &&
-  tokens[at - 1]?.kind === 'word' &&
-  tokens[at - 1]!.text.length > 4 &&
-  tokens[at + 1]?.kind === 'number';
-
-/** 'a hundred and forty', 'two and a half', 'between 7 and 10', '3 May, 2021'. */
-function inNumber(tokens: readonly Token[], at: number): boolean {
-  const [before, after] = [tokens[at - 1], tokens[at + 1]];
-  return (
-    (before?.kind === 'number' && after?.kind === 'number') ||
-    // '8 hours and 40 minutes'.
-    (before?.unit === true &&
-      after?.kind === 'number' &&
-      tokens[at + 2]?.unit === true &&
-      tokens[at]!.kind === 'word') ||
-    /^(?:hundred|thousand|one|two|three|four|five)$/.test(before?.lower ?? '') ||
-    (after?.lower === 'a' && tokens[at + 2]?.lower === 'half')
-  );
 }

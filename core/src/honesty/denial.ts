@@ -1,6 +1,7 @@
 import { bareWords, type Clause, isDenying, isNegator, stemsOf } from './clause.ts';
 import { turned as comparesRound } from './compared.ts';
 import { DENYING, NEGATORS, oppositesOf, SPARING, setOf } from './lexicon.ts';
+import { quantityFits } from './quantity.ts';
 import { remembered } from './remembered.ts';
 import { stemOf } from './token.ts';
 
@@ -23,17 +24,25 @@ export function turnedRound(said: Clause, sources: readonly Clause[]): boolean {
   for (const held of sources) {
     // Most clauses have nothing to do with each other.
     const apart = !prefixes && deniedWords(held).length === 0;
-    if (apart && both(said.stemSet, held.stemSet) === 0) continue;
+    if (apart && both(said.meant, held.meant) === 0) continue;
     if (against && exchanged(against, setAgainst(held))) return true;
+    if (!against && toldOfDenied(said, held)) return true;
+    if (isAllowed(said, held) || isAllowed(held, said)) return true;
     const mine = apart ? asItIs(said) : plain(said, held);
     const its = apart ? asItIs(held) : plain(held, said);
     const words = both(mine.stems, its.stems);
-    const longer = Math.max(mine.stems.size, its.stems.size);
+    // How much it is tells nothing of what it is: 'must be booked two days ahead', 'need not be booked'.
+    const longer = Math.max(
+      mine.stems.size,
+      its.stems.size - (said.taken.includes(true) ? 0 : figuresBeside(its, mine)),
+    );
     const least = isOfAll(said) || isOfAll(held) ? OF_ALL : TURNED;
     const turns = words / longer >= least;
     if (words === 0) continue;
     const alike = words / Math.min(mine.stems.size, its.stems.size) >= ALIKE;
     if (mine.denies === its.denies) {
+      // What has its figures is what it rests on.
+      if (said.figures.length > 0 && hasFigures(said, held)) return false;
       if (!opposite(said, held)) agreed = Math.max(agreed, words);
       // But for the two words they say the same.
       else if (turns && words / Math.max(1, Math.min(mine.stems.size, its.stems.size) - 1) >= ALIKE)
@@ -63,7 +72,7 @@ const isOfAll = (clause: Clause): boolean =>
 /** A 'not' put into what is said. */
 const isPutIn = ({ words }: Clause): boolean => words.has('not') || words.has('nicht');
 
-const asItIs = (clause: Clause): Plain => ({ clause, stems: clause.stemSet, denies: clause.denies });
+const asItIs = (clause: Clause): Plain => ({ clause, stems: clause.meant, denies: clause.denies });
 
 /** 'The leaves, not the roots' for 'the roots, not the leaves'. */
 function exchanged(mine: Against, its: Against | null): boolean {
@@ -71,11 +80,50 @@ function exchanged(mine: Against, its: Against | null): boolean {
   return mine.denied.some((stem) => its.rest.includes(stem)) && its.denied.some((stem) => mine.rest.includes(stem));
 }
 
+const ALLOWED = setOf('allowed permitted welcome erlaubt gestattet zulässig willkommen');
+const FORBIDDEN = setOf('forbidden prohibited banned verboten untersagt unzulässig tabu');
+const PLAINLY = setOf('not no never nicht nie kein keine except unless only nur außer');
+
+/** One says to be allowed what the other says to be forbidden, and the shorter of both says nothing else. */
+function isAllowed(one: Clause, other: Clause): boolean {
+  if (!one.has(ALLOWED) || !other.has(FORBIDDEN) || one.has(PLAINLY) || other.has(PLAINLY)) return false;
+  const rest = (clause: Clause) =>
+    clause.tokens.flatMap(({ content, lower, stem }) =>
+      content && !ALLOWED.has(lower) && !FORBIDDEN.has(lower) ? [stem] : [],
+    );
+  const [mine, its] = [rest(one), rest(other)];
+  const [less, more] = mine.length <= its.length ? [mine, its] : [its, mine];
+  return less.length > 0 && less.every((stem) => more.includes(stem));
+}
+
+/** 'Those in seats get breakfast' for 'breakfast is for those in beds, not for those in seats'. */
+function toldOfDenied(said: Clause, held: Clause): boolean {
+  if (said.denies || said.has(SPARED)) return false;
+  const its = setAgainst(held);
+  const instead = its?.rest.at(its.at - 1);
+  if (!its || instead === undefined || its.denied.length === 0 || said.stemSet.has(instead)) return false;
+  return its.denied.every((stem) => said.stemSet.has(stem)) && its.rest.some((stem) => said.stemSet.has(stem));
+}
+
+/** Whether a source says all its figures. */
+const hasFigures = (said: Clause, held: Clause): boolean =>
+  said.figures.every((figure) => held.facts.quantities.some((own) => quantityFits(figure, own)));
+
+/** Words of its figures that the other one does not say. */
+const figuresBeside = ({ clause }: Plain, { stems }: Plain): number =>
+  clause.figureStems.filter((stem) => !stems.has(stem)).length;
+
+const SPARED = setOf(
+  'survived survives survive spared escaped untouched intact unharmed remained remains safe überstand überstanden überlebte verschont blieb heil',
+);
+const EVEN = setOf('even once einmal mal');
 const AGAINST = setOf(', and und but sondern – —');
 
 interface Against {
   denied: string[];
   rest: string[];
+  /** How many of the rest stand before what is denied. */
+  at: number;
 }
 
 /** What is denied beside something that is not: 'this, not that', 'not this but that'. */
@@ -84,10 +132,16 @@ const setAgainst = (clause: Clause): Against | null => clause.once('set against'
 function against({ tokens, language }: Clause): Against | null {
   const { words } = NEGATORS[language] ?? NEGATORS['en']!;
   const at = tokens.findIndex(({ lower }, i) => words.has(lower) && AGAINST.has(tokens[i - 1]?.lower ?? ''));
-  if (at === -1) return null;
+  // 'Not even by day' sets nothing against it.
+  if (at === -1 || EVEN.has(tokens[at + 1]?.lower ?? '')) return null;
   const sign = tokens.findIndex(({ kind }, i) => i > at && kind === 'sign');
   const end = sign === -1 ? tokens.length : sign;
-  return { denied: stemsOf(tokens.slice(at + 1, end)), rest: stemsOf([...tokens.slice(0, at), ...tokens.slice(end)]) };
+  const before = stemsOf(tokens.slice(0, at));
+  return {
+    denied: stemsOf(tokens.slice(at + 1, end)),
+    rest: [...before, ...stemsOf(tokens.slice(end))],
+    at: before.length,
+  };
 }
 
 interface Plain {

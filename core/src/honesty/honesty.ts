@@ -8,7 +8,9 @@ import { periodsOf } from './periods.ts';
 import { type Quantity, quantityFits } from './quantity.ts';
 import { quoteHeld, quotesOf } from './quotes.ts';
 import { rankOf } from './rank.ts';
-import { isReckoned, Reckoning } from './reckoned.ts';
+import { isReckoned } from './reckoned.ts';
+import { isReckonedMoment } from './reckonedTimes.ts';
+import { Reckoning } from './reckoning.ts';
 import { saidOfAnother } from './subject.ts';
 import type { Token } from './token.ts';
 
@@ -126,9 +128,10 @@ function strangeFigures(said: Clause, held: Reckoning): Doubt[] {
   });
 }
 
-function strangeDates(said: Clause, { quantities, moments }: Reckoning): Doubt[] {
+function strangeDates(said: Clause, held: Reckoning): Doubt[] {
+  const { quantities, moments } = held;
   return said.facts.moments.flatMap((moment) => {
-    if (moments.some((own) => momentFits(moment, own))) return [];
+    if (moments.some((own) => momentFits(moment, own)) || isReckonedMoment(moment, held)) return [];
     // What looks like a year may be a number of things.
     const isCount =
       moment.year !== undefined &&
@@ -187,7 +190,9 @@ function countsUp({ means: [meant], bare, from, to }: Quantity, said: Clause, so
   const { lower = '' } = said.tokens[to] ?? {};
   const before = said.tokens[from - 1]?.lower ?? '';
   // 'All three can help'; 'all three trains' are counted, and by somebody.
-  const all = (before === 'all' || before === 'alle') && said.tokens[to]?.content !== true;
+  // 'The lighter of the two' of what was named.
+  const named = before === 'the' && said.tokens[from - 2]?.lower === 'of';
+  const all = (before === 'all' || before === 'alle' || named) && said.tokens[to]?.content !== true;
   if (!COUNTED_UP.has(lower) && !all) return false;
   const counted = (clause: Clause) =>
     clause.figures.some((own) => own.bare && COUNTED_UP.has(clause.tokens[own.to]?.lower ?? ''));

@@ -34,10 +34,10 @@ export const NEGATORS: Record<string, Negators> = {
  */
 export const SPARING: Record<string, ReadonlySet<string>> = {
   en: setOf(
-    'wrong bad badly worse worst poor poorer poorest poorly fail fails failed stop stops stopped shut shuts rather alone only little less least few fewer barely scarcely slow slows slower dry empty gone instead too past against free closed spare out off leave leaves left stay stays hard another different',
+    'survive survives survived spared untouched intact wrong bad badly worse worst poor poorer poorest poorly fail fails failed stop stops stopped shut shuts rather alone only little less least few fewer barely scarcely slow slows slower dry empty gone instead too past against free closed spare out off leave leaves left stay stays hard another different',
   ),
   de: setOf(
-    'falsch schlecht schlechter nur bloß allein wenig weniger selten leer anders schwer statt gegen hält aus weg bleibt bleiben frei zu voll',
+    'überlebt überlebte überlebten überstand überstanden verschont heil falsch schlecht schlechter nur bloß allein wenig weniger selten leer anders schwer statt gegen hält aus weg bleibt bleiben frei zu voll',
   ),
 };
 

@@ -92,7 +92,14 @@ export function strangeNames(tokens: readonly Token[], known: readonly KnownWord
 
 function isKnown({ lower }: Token, { words, stems }: KnownWords, language: string): boolean {
   const own = bare(lower);
-  return words.has(own) || stems.has(stemOf(own, language)) || own.split('-').every((part) => words.has(part));
+  if (words.has(own) || stems.has(stemOf(own, language)) || own.split('-').every((part) => words.has(part)))
+    return true;
+  // 'Käse' of a 'Bergkäse'.
+  return (
+    language === 'de' &&
+    own.length >= 4 &&
+    [...words].some((word) => word.length > own.length + 2 && word.endsWith(own))
+  );
 }
 
 function strange(tokens: readonly Token[], at: number, known: KnownWords): boolean {

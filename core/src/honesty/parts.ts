@@ -95,8 +95,10 @@ export function partsOf(
     if (!found) continue;
     const [dimension, value, to] = found;
     const grows = GROWS.test(lowers[at]!);
+    const ofIt = value < 1 && /^(?:of|der|des|aller|dieser)$/.test(lowers[to] ?? '');
     out.push({
       ...(grows ? { grows } : {}),
+      ...(ofIt ? { ofIt } : {}),
       means: [{ dimension, value, size: 1 }],
       says: comparing(lowers, at, tokens),
       bare: false,

@@ -14,6 +14,8 @@ export interface Quantity {
   says: 'exactly' | 'about' | 'nearly' | 'over' | 'under';
   /** A number without a unit, of whatever stands behind it. */
   bare: boolean;
+  /** A part of what is named behind it, which nothing is compared with: 'half of the customers'. */
+  ofIt?: boolean;
   /** Says by how much something has become more or less: 'doubled', 'halbiert'. */
   grows?: boolean;
   from: number;
@@ -31,7 +33,7 @@ const SHORT_OF = 0.15;
 const DAY = 86_400;
 const MONTH = 2_629_800;
 /** How many days and weeks may be so many months: one has 28 to 31 days, and is taken for four weeks. */
-const BY_CALENDAR = { least: 0.915, most: 1.025 };
+const BY_CALENDAR = { least: 0.93, most: 1.035 };
 
 /** Whether what is said of one figure may be the other. */
 export function quantityFits(said: Quantity, held: Quantity): boolean {
@@ -45,9 +47,10 @@ function valueFits(mine: Meaning, its: Meaning, said: Quantity, held: Quantity):
   // 'Half as heavy' and 'twice as heavy', 'a third more' and 'one and a third times'.
   // What has doubled has not halved.
   if (parts(one) && parts(other))
-    return [...(said.grows ? [] : [its.value, 1 / its.value]), 1 + its.value].some((value) =>
-      near(mine.value, value, said, held, CONVERTED),
-    );
+    return [
+      ...(said.grows ? [] : [its.value, ...(held.ofIt ? [] : [1 / its.value])]),
+      ...(held.ofIt ? [] : [1 + its.value]),
+    ].some((value) => near(mine.value, value, said, held, CONVERTED));
   // 'Nine times a minute' and '9 turns a minute'.
   return (one === 'times' && other === 'count') || (one === 'count' && other === 'times')
     ? near(mine.value, its.value, said, held, EXACT)

@@ -1,38 +1,12 @@
 import { bareWords, type Clause, type Sentence } from './clause.ts';
 import { partOf } from './compared.ts';
 import { setOf, sidesOf } from './lexicon.ts';
-import { type Moment, momentFits } from './moments.ts';
+import { momentFits } from './moments.ts';
 import { type Period, periodsOf, SECONDS } from './periods.ts';
 import { type Meaning, near, type Quantity } from './quantity.ts';
-import { unitAt } from './units.ts';
-
-/** What sources say, to reckon with; what is made of it is made once, for all figures that are reckoned. */
-export class Reckoning {
-  private known: { meanings?: Meaning[]; sentences?: { figures: Quantity[]; of: Sentence }[] } = {};
-
-  constructor(
-    readonly quantities: readonly Quantity[],
-    readonly moments: readonly Moment[],
-    readonly clauses: readonly Clause[],
-  ) {}
-
-  /** What all figures mean that are no parts of others. */
-  get meanings(): readonly Meaning[] {
-    this.known.meanings ??= whole(this.quantities);
-    return this.known.meanings;
-  }
-
-  /** Sentences with their figures. */
-  get sentences(): readonly { figures: readonly Quantity[]; of: Sentence }[] {
-    this.known.sentences ??= [...new Set(this.clauses.map(({ sentence }) => sentence))].map((of) => ({
-      of,
-      figures: of.clauses.flatMap(({ facts }) => facts.quantities),
-    }));
-    return this.known.sentences;
-  }
-}
-
-type Way = (figure: Quantity, said: Clause, held: Reckoning) => boolean;
+import { BY_PARTS } from './reckonedParts.ts';
+import { fromMonthToMonth, onWeekdays } from './reckonedTimes.ts';
+import { BY_PERIODS, EXACT, EXACTLY, fits, ONE, REST, ROUNDED, singles, type Way, whole } from './reckoning.ts';
 
 /**
  * Whether a figure stands in no source but follows from what they say, as a writer reckons: what lies between two, so
@@ -41,19 +15,8 @@ type Way = (figure: Quantity, said: Clause, held: Reckoning) => boolean;
  */
 export const isReckoned: Way = (figure, said, held) => WAYS.some((way) => way(figure, said, held));
 
-/** How far what was reckoned may be rounded. */
-const ROUNDED = 0.02;
-const EXACTLY = { says: 'exactly' } as const;
-const fits = (figure: Quantity, value: number, { dimension }: Pick<Meaning, 'dimension'>, rounding = ROUNDED) =>
-  value > 0 &&
-  figure.means.some((mine) => mine.dimension === dimension && near(mine.value, value, figure, EXACTLY, rounding));
-const EXACT = 1e-6;
-
-/** What figures may mean that are no parts of others. */
-const whole = (of: readonly Quantity[]): Meaning[] => of.flatMap((one) => (partOf(one) ? [] : one.means));
-
 const MORE_OR_LESS = setOf(
-  'more less fewer higher lower up down later earlier older younger longer shorter rise fall rose fell increase mehr weniger höher niedriger später früher älter jünger länger kürzer zunahme abnahme',
+  'more less fewer higher lower up down later earlier older younger longer shorter rise fall rose fell increase mehr weniger höher niedriger später früher älter jünger länger kürzer zunahme abnahme after before since ago dearer cheaper heavier lighter bigger larger smaller taller wider deeper faster slower warmer colder hotter teurer billiger schwerer leichter größer kleiner breiter tiefer schneller langsamer wärmer kälter nach vor danach davor',
 );
 const YEAR = 31_536_000;
 
@@ -175,10 +138,6 @@ function isOfThen(said: Clause, { clauses }: Sentence): boolean {
   return then !== undefined && said.facts.moments.some((moment) => momentFits(moment, then));
 }
 
-const REST = setOf(
-  'rest other others remaining remainder remain remains survive survives survived left kept übrigen übrige übrig andere anderen restlichen restliche bleibt bleiben überlebt überleben',
-);
-
 /** Risen by half, of half as much again. */
 const grownBy: Way = (figure, said, { quantities }) => {
   const part = partOf(figure);
@@ -264,20 +223,6 @@ const inProportion: Way = (figure, said, { clauses }) => {
 /** Whether both are in one unit: seven weeks are not seven times seven days. */
 const isWritten = (a: Meaning, b: Meaning) => a.dimension === b.dimension && a.size === b.size;
 
-const ONE = setOf('a an one per each every ein eine einen einem einer pro je jeder jede jedes jeden');
-
-const PARTLY = setOf('half quarter quarters third thirds of');
-
-/** What there is one of: 'a litre', 'je Meter'. */
-const singles = ({ tokens }: Clause): Meaning[] => {
-  const lowers = tokens.map(({ lower }) => lower);
-  return lowers.flatMap((lower, at) => {
-    const isOne = ONE.has(lower) && !PARTLY.has(lowers[at - 1] ?? '');
-    const unit = isOne && tokens[at + 1]?.unit === true ? unitAt(lowers, at + 1)?.units[0] : undefined;
-    return unit ? [{ dimension: unit.dimension, value: unit.size, size: unit.size }] : [];
-  });
-};
-
 /** One of the things that are counted here: 'two collars' for 'a collar'. */
 const oneOfThem = (held: Clause, said: Clause): Meaning[] => {
   const counted = new Set(said.figures.flatMap(({ bare, to }) => (bare ? (said.tokens[to]?.stem ?? []) : [])));
@@ -287,9 +232,6 @@ const oneOfThem = (held: Clause, said: Clause): Meaning[] => {
 };
 
 const asTime = (period: Period): Meaning => ({ dimension: 'time', value: SECONDS[period], size: SECONDS[period] });
-
-/** How far what is so much a week may be rounded from what is so much a month. */
-const BY_PERIODS = 0.05;
 
 /** So much a week for so much a month, and so often an hour for every so many minutes. */
 const byPeriod: Way = (figure, said, { clauses }) => {
@@ -307,6 +249,11 @@ const byPeriod: Way = (figure, said, { clauses }) => {
         ({ dimension, value }) => dimension === 'time' && Math.abs(often * value - seconds) < seconds * EXACT,
       );
     if (its.length !== 1 || its[0] === own[0]) return false;
+    if (often !== null)
+      return held.figures.some((one) => {
+        const times = partOf(one)?.dimension === 'times' ? partOf(one)!.value : null;
+        return times !== null && near(often, (times * seconds) / SECONDS[its[0]!], figure, EXACTLY, BY_PERIODS);
+      });
     return whole(held.figures).some((one) =>
       fits(figure, (one.value * seconds) / SECONDS[its[0]!], one, figure.says === 'exactly' ? ROUNDED : BY_PERIODS),
     );
@@ -318,14 +265,18 @@ const EVERY = setOf('every alle');
 const OLD = setOf('old aged age alt alte älteste jüngste oldest youngest');
 const YEARS = 31_557_600;
 
-/** So many years old, of whom a source tells the number alone. */
+/** So many years old, of whom a source tells the number alone, or the age they are under: 'a four-year-old', 'under six'. */
 const isAge: Way = (figure, said, { quantities }) =>
   said.has(OLD) &&
   quantities.some(
     (one) =>
       one.bare &&
       whole([one]).some(
-        ({ dimension, value }) => dimension === 'count' && fits(figure, value * YEARS, { dimension: 'time' }),
+        ({ dimension, value }) =>
+          dimension === 'count' &&
+          (fits(figure, value * YEARS, { dimension: 'time' }) ||
+            (one.says === 'under' &&
+              figure.means.some((own) => own.dimension === 'time' && own.value < value * YEARS))),
       ),
   );
 
@@ -341,4 +292,7 @@ const WAYS: readonly Way[] = [
   inProportion,
   byPeriod,
   isAge,
+  ...BY_PARTS,
+  fromMonthToMonth,
+  onWeekdays,
 ];

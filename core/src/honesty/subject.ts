@@ -29,8 +29,12 @@ const PAID = setOf(
   'pay pays paid cost costs charge charged free admission entry travel travels zahlen zahlt kostet kosten kostenlos umsonst gratis',
 );
 const isFree = (clause: Clause) => clause.has(FREE) && clause.has(PAID) && !costs(clause);
-const costs = ({ figures }: Clause) =>
-  figures.some(({ means }) => means.some(({ dimension }) => dimension.startsWith('money')));
+const costs = (clause: Clause) =>
+  clause.figures.some(({ means }) => means.some(({ dimension }) => dimension.startsWith('money'))) || paysFull(clause);
+
+const PAYS = setOf('pay pays paid charge charged zahlen zahlt bezahlen bezahlt');
+const FULL = setOf('full fare fee admission voll volle vollen eintritt preis');
+const paysFull = (clause: Clause) => clause.has(PAYS) && clause.has(FULL) && !clause.has(FREE) && !clause.denies;
 
 /** The first word a clause says something of. */
 const leaderOf = ({ tokens, taken }: Clause) =>
@@ -56,7 +60,7 @@ function otherKin(said: Clause, sources: readonly Clause[]): boolean {
 }
 
 function figureOfAnother(said: Clause, figure: Quantity, sources: readonly Clause[]): boolean {
-  const has = (held: Clause) => held.facts.quantities.some((own) => quantityFits(figure, own));
+  const has = (held: Clause) => [...held.figures, ...held.facts.within].some((own) => quantityFits(figure, own));
   const rivals = (held: Clause) =>
     held.figures.some((own) => sameSort(own, figure) && !said.facts.quantities.some((one) => quantityFits(one, own)));
   return isOfAnother(said, { figure }, has, rivals, sources);
@@ -243,12 +247,21 @@ const LEADING = setOf('in of at on for from with by after among during in im bei
 
 const POINTING = setOf('it its them their his her sie es ihn ihr ihre sein seine ihnen');
 
+/** What may stand for whoever did something: 'the study covered 1,250 households' of researchers who followed them. */
+const STUDIES = setOf(
+  'study survey trial test project report research researchers team experiment paper studie untersuchung versuch umfrage projekt bericht forscher team',
+);
+
 /** What the sentence is about stands in the sources, but not where this is said of something that is named there. */
 function otherSubject(said: Clause, isPart: boolean, held: Clause, sources: readonly Clause[]): boolean {
   const { subject } = said;
-  if (subject === null || held.own.has(subject)) return false;
+  if (subject === null || held.own.has(subject) || STUDIES.has(said.tokens.find(({ stem }) => stem === subject)!.lower))
+    return false;
   const its = held.thingsBefore;
   if (its.length === 0 || its.some((stem) => isSpokenOf(stem, said))) return false;
+  // The same figure of the same date: 'in 1954 two metres of rain fell' of 'the wettest year was 1954 with 2,110 millimetres'.
+  const dates = said.facts.moments;
+  if (dates.length > 0 && dates.every((one) => held.facts.moments.some((own) => momentFits(one, own)))) return false;
   // Who is compared with whom is looked at by itself.
   if (held.compared.has(subject)) return !isPart;
   // 'Fährt' is no journey.

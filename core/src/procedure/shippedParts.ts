@@ -61,7 +61,7 @@ export const ofOwn = (id: string, words: { from: number; to: number }): StepOf<'
   likeness: null,
   own: null,
   // Two rows, films or editions of one name are two things.
-  ownSubject: false,
+  alone: false,
   otherwise: 'set it aside',
 });
 

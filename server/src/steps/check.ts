@@ -57,7 +57,7 @@ export function performCheck(tools: Tools): Performer<CheckStep> {
     ];
     // However it is written: it is on that subject. A person who was told when it was looked up has let it go on.
     const second =
-      step.ownSubject && !ToldOf.safeParse(context.fields['ours']).success
+      step.alone && !ToldOf.safeParse(context.fields['ours']).success
         ? await onSameSubject(tools.ground.db, context.brief, context.brief.document)
         : null;
     const failing = [...mendable, ...(second ? [oursAlready(second).replace(/\.$/, '')] : [])];

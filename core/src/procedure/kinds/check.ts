@@ -22,7 +22,7 @@ const schema = z.strictObject({
   /** Whether nothing may be said that the passages do not say: figures, dates, names, quotations, denials. */
   figures: z.boolean().default(false),
   /** Whether no other article of the same blog may be on its subject, however it is put. */
-  ownSubject: z.boolean().default(false),
+  alone: z.boolean().default(false),
   /** Whether it must keep to the house style: its words, its person, its ranges. */
   house: z.boolean().default(true),
   /** How often it is written again before it ends as told. */
@@ -51,7 +51,7 @@ export const check: StepKind<'check', CheckStep> = {
     likeness: 30,
     own: 25,
     figures: true,
-    ownSubject: true,
+    alone: true,
     house: true,
     again: 1,
     otherwise: 'hold it for me',
@@ -183,11 +183,11 @@ function againstOthers(step: CheckStep): SentencePart[] {
       'nothing the sources do not say',
     ),
     ...optional(
-      step.ownSubject,
+      step.alone,
       ', ',
       {
         word: 'on a subject of its own',
-        field: 'ownSubject',
+        field: 'alone',
         editor: {
           type: 'choice',
           options: [

@@ -1,0 +1,90 @@
+import { partOf } from './compared.ts';
+import { setOf } from './lexicon.ts';
+import { near } from './quantity.ts';
+import { BY_PERIODS, EXACT, EXACTLY, fits, REST, ROUNDED, singles, type Way, whole } from './reckoning.ts';
+import { unitAt } from './units.ts';
+
+/** What is left of a number of things: of 312 that came 47 died, '265 survived'. */
+const isLeft: Way = (figure, said, { sentences }) =>
+  said.has(REST) &&
+  sentences.some(({ figures }) => {
+    const all = whole(figures);
+    return all.some((a) =>
+      all.some((b) => a !== b && a.dimension === b.dimension && fits(figure, a.value - b.value, a, EXACT)),
+    );
+  });
+
+/** A part of a number of things that are counted elsewhere: 60 rows, and half of the rows. */
+const partOfCounted: Way = (figure, said, { clauses }) => {
+  const thing = said.countedBy(figure);
+  if (thing === null || !figure.bare) return false;
+  const wholes = clauses.flatMap((held) =>
+    held.figures.flatMap((one) => (one.bare && held.countedBy(one) === thing ? whole([one]) : [])),
+  );
+  return (
+    wholes.length > 0 &&
+    clauses.some((held) =>
+      held.facts.quantities.some((by) => {
+        const part = partOf(by)?.value;
+        const behind = held.tokens.slice(by.to, by.to + 3).find(({ content }) => content)?.stem;
+        return (
+          part !== undefined && behind === thing && wholes.some((all) => fits(figure, all.value * part, all, EXACT))
+        );
+      }),
+    )
+  );
+};
+
+/** What each of several takes or costs, so many times: a ticket is 18 dollars, two people pay 36. */
+const forEach: Way = (figure, said, { meanings }) => {
+  const counts = said.figures.flatMap((one) => (one.bare && one !== figure ? (one.means[0]?.value ?? []) : []));
+  return (
+    counts.length === 1 &&
+    !figure.bare &&
+    meanings.some((one) => one.dimension !== 'count' && fits(figure, one.value * counts[0]!, one, EXACT))
+  );
+};
+
+/** What there is one of, in another unit: 'a kilo', told as 1,000 grams. */
+const oneUnit: Way = (figure, _, { clauses }) =>
+  !figure.bare && clauses.some((held) => singles(held).some((one) => fits(figure, one.value, one)));
+
+/** A part of one unit: 'two thirds of a year' for eight months. */
+const partOfUnit: Way = (figure, said, { meanings }) => {
+  const part = partOf(figure);
+  if (part?.dimension !== 'share') return false;
+  const lowers = said.tokens.slice(figure.to, figure.to + 3).map(({ lower }) => lower);
+  const at = lowers.findIndex((lower) => OF_ONE.has(lower));
+  const unit = at === -1 ? undefined : unitAt(lowers, at + 1)?.units[0];
+  if (!unit) return false;
+  return meanings.some(
+    ({ dimension, value }) =>
+      dimension === unit.dimension && near(part.value * unit.size, value, figure, EXACTLY, BY_PERIODS),
+  );
+};
+const OF_ONE = setOf('a an one eines einer');
+
+/** So many times as often as something that is counted by times as well. */
+const oftener: Way = (figure, said, { sentences }) => {
+  const part = partOf(figure);
+  if (part?.dimension !== 'times') return false;
+  return sentences.some(({ figures }) => {
+    // Shares of two times: a quarter in 2014, half today.
+    const parts = figures.flatMap((one) => {
+      const own = partOf(one);
+      return own && (own.dimension === 'times' || said.facts.moments.length > 0) ? [own] : [];
+    });
+    return parts.some((a) =>
+      parts.some(
+        (b) =>
+          a.dimension === b.dimension &&
+          a.value > b.value &&
+          b.value > 0 &&
+          near(part.value, a.value / b.value, figure, EXACTLY, ROUNDED),
+      ),
+    );
+  });
+};
+
+/** Ways by parts of what is counted or measured, and by what there is of each. */
+export const BY_PARTS: readonly Way[] = [isLeft, partOfCounted, forEach, oneUnit, partOfUnit, oftener];
