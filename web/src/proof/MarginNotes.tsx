@@ -43,13 +43,17 @@ export function MarginNotes({
   useLayoutEffect(() => {
     const notes = column.current!;
     const top = notes.getBoundingClientRect().top;
-    let below = 0;
-    for (const note of notes.children) {
+    // All is read before anything is moved: each look behind a move would lay the whole page out anew.
+    const lying = [...notes.children].flatMap((note) => {
       const block = view.dom.children[Number((note as HTMLElement).dataset['n'])];
-      if (!(note instanceof HTMLElement) || !block || note.childElementCount === 0) continue;
-      const place = Math.max(block.getBoundingClientRect().top - top, below);
+      if (!(note instanceof HTMLElement) || !block || note.childElementCount === 0) return [];
+      return [{ note, from: block.getBoundingClientRect().top - top, height: note.offsetHeight }];
+    });
+    let below = 0;
+    for (const { note, from, height } of lying) {
+      const place = Math.max(from, below);
       note.style.top = `${place}px`;
-      below = place + note.offsetHeight + GAP;
+      below = place + height + GAP;
     }
   }, [body, at, doubts, wide]);
   const doubted = useMemo(() => byBlock(doubts), [doubts]);

@@ -2,7 +2,7 @@ import type { ArticleWhole } from '@grivo/contract';
 import { type ArticleDocument, blockText, type Clash } from '@grivo/core';
 import type { Transaction } from 'prosemirror-state';
 import type { EditorView } from 'prosemirror-view';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { startTransition, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { freshKey } from '../api/fresh.ts';
 import { queryClient, read } from '../api/queries.ts';
 import { bodyOf } from './document.ts';
@@ -76,18 +76,17 @@ export function useProof(article: ArticleWhole): Proof {
     shown.current = next;
     setView(next);
   }, []);
-  const onUpdate = useCallback(
-    (editor: EditorView, change: Transaction) => {
-      const { $from } = editor.state.selection;
-      // What the tools offer hangs on the place in the text, not on the block alone.
-      setPlace(editor.state.selection.head);
-      setAt(($from.depth > 0 ? $from.node(1) : $from.nodeAfter)?.attrs['id'] ?? null);
-      if (!change.docChanged || change.getMeta(FROM_OUTSIDE)) return;
-      take({ ...now.current, body: bodyOf(editor.state.doc) });
-      saver.current?.changed();
-    },
-    [take],
-  );
+  const onUpdate = useCallback((editor: EditorView, change: Transaction) => {
+    const { $from } = editor.state.selection;
+    // What the tools offer hangs on the place in the text, not on the block alone.
+    startTransition(() => setPlace(editor.state.selection.head));
+    setAt(($from.depth > 0 ? $from.node(1) : $from.nodeAfter)?.attrs['id'] ?? null);
+    if (!change.docChanged || change.getMeta(FROM_OUTSIDE)) return;
+    now.current = { ...now.current, body: bodyOf(editor.state.doc) };
+    // What stands beside the text follows; the letter itself is on the page first.
+    startTransition(() => setDocument(now.current));
+    saver.current?.changed();
+  }, []);
   const put = useCallback(
     (details: Partial<Omit<ArticleDocument, 'body'>>) => {
       take({ ...now.current, ...details });
