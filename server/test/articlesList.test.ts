@@ -65,6 +65,22 @@ describe('finding', () => {
     expect((await counted(`q=${encodeURIComponent(q)}`)).shown).toBe(expected.length);
   });
 
+  test('beginnings of words, alone and together, find what says words that begin so', async () => {
+    const beginnings = ['sad', 'rai', 'str', 'wax', 'ket', 'the', 'can', 'pan', 'rol'];
+    const says = (text: string, beginning: string) =>
+      (text.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? []).some((word) => word.startsWith(beginning));
+    const fitting = (all: readonly string[]) =>
+      Object.entries(TEXTS)
+        .filter(([title, text]) => all.every((one) => says(`${title} ${text}`, one)))
+        .map(([title]) => title)
+        .sort();
+    for (const [i, a] of beginnings.entries())
+      for (const more of [[], [beginnings[(i + 1) % beginnings.length]!], ['the', 'sad']]) {
+        const asked = [a, ...more];
+        expect([asked, (await found(asked.join(' '))).sort()]).toEqual([asked, fitting(asked)]);
+      }
+  });
+
   test('what a title says comes before what only the text says', async () => {
     expect((await found('saddle'))[0]).toBe('Under the saddle');
   });

@@ -104,13 +104,11 @@ export async function alongRarest(sql: Sql, said: readonly Said[]): Promise<Alon
   const [only] = asked;
   // Nothing to choose from, and nothing beside it.
   if (only && said.length === 1) return only.words.length === 1 ? { words: only.words, beside: [], rest: [] } : null;
+  // About how many, as the database reckons it from its index: counted, tens of thousands would be walked through.
   const counts = await Promise.all(
     asked.map(async ({ words }) => {
-      const [row] = await sql.rows<{ n: number }>(
-        `SELECT COUNT(*) AS n FROM (SELECT 1 FROM article_word WHERE word IN (?) LIMIT ${COMMON}) c`,
-        [words],
-      );
-      return Number(row!.n);
+      const [row] = await sql.rows<{ rows: number }>('EXPLAIN SELECT 1 FROM article_word WHERE word IN (?)', [words]);
+      return Number(row?.rows ?? 0);
     }),
   );
   const least = counts.indexOf(Math.min(...counts));
@@ -134,6 +132,8 @@ export async function nextAlong(
   before: string,
   limit: number,
 ): Promise<string[]> {
+  if (words.length > 1 && beside.length > 0 && beside.every((one) => one.words.length > 1))
+    return nextOfBeginnings(sql, words, beside, before, limit);
   // Joined, a look into the index takes a tenth of what it takes in a subquery; nothing else of an article is read.
   const joins: Condition[] = [];
   const where: Condition[] = [];
@@ -166,5 +166,25 @@ export async function nextAlong(
      WHERE ${told.text}${words.length === 1 ? '' : ' GROUP BY d.article'} ORDER BY d.article DESC LIMIT ?`,
     [...joins.flatMap(({ values }) => values), ...told.values, limit],
   );
+  return rows.map(({ id }) => id);
+}
+
+/** The same of beginnings of words alone: what all of them lead to, without what those lead to that may not be there. */
+async function nextOfBeginnings(
+  sql: Sql,
+  words: readonly string[],
+  beside: readonly Said[],
+  before: string,
+  limit: number,
+): Promise<string[]> {
+  const sets = [{ words, not: false }, ...beside].sort((a, b) => Number(a.not) - Number(b.not));
+  const parts = sets.map(({ not }, i) => {
+    const joins = i === 0 ? '' : not ? 'EXCEPT ' : 'INTERSECT ';
+    return `${joins}(SELECT article AS id FROM article_word WHERE word IN (?) AND article < ?)`;
+  });
+  const rows = await sql.rows<{ id: string }>(`${parts.join(' ')} ORDER BY id DESC LIMIT ?`, [
+    ...sets.flatMap((one) => [one.words, before]),
+    limit,
+  ]);
   return rows.map(({ id }) => id);
 }
