@@ -175,23 +175,8 @@ function Proposed({
   if (outline) return <Outline sections={outline} onChange={(next) => put('outline', next)} />;
   const notes = z.array(Note).safeParse(change['notes'] ?? proposed['notes']).data;
   if (notes) return <Notes notes={notes} onChange={(next) => put('notes', next)} />;
-  const { failing, alike, ours } = (proposed['check'] ?? {}) as {
-    failing?: string[];
-    alike?: unknown;
-    ours?: unknown;
-  };
-  if (failing)
-    return (
-      <>
-        <ul className="text-small text-red">
-          {failing.map((line) => (
-            <li key={line}>{line}</li>
-          ))}
-        </ul>
-        <OnSubject ours={ours} />
-        <AlikeBeside alike={alike} />
-      </>
-    );
+  const check = (proposed['check'] ?? {}) as Failed;
+  if (check.failing) return <Failing check={check} />;
   if (proposed['fitting']) return <Given gave={proposed} />;
   const said = PutResult.safeParse(proposed['put']).data;
   if (said)
@@ -215,5 +200,27 @@ function Proposed({
         </div>
       ))}
     </dl>
+  );
+}
+
+/** What a check that fails gave. */
+interface Failed {
+  failing?: string[];
+  alike?: unknown;
+  ours?: unknown;
+}
+
+/** What is wrong with an article, each rule as a sentence, with what it repeats beside it. */
+function Failing({ check: { failing = [], alike, ours } }: { check: Failed }) {
+  return (
+    <>
+      <ul className="text-small text-red">
+        {failing.map((line) => (
+          <li key={line}>{line}</li>
+        ))}
+      </ul>
+      <OnSubject ours={ours} />
+      <AlikeBeside alike={alike} />
+    </>
   );
 }

@@ -1,7 +1,7 @@
 import type { Evidence } from '@grivo/contract';
 import { type Block, type BlockDoubt, blockText, isStatement, type MeasuredSource, textDigest } from '@grivo/core';
 import type { EditorView } from 'prosemirror-view';
-import { memo, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { memo, type RefObject, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { setAttribute } from './commands.ts';
 import { type EvidenceChanges, EvidenceNotes } from './EvidenceNotes.tsx';
 import { PickPassage } from './PickPassage.tsx';
@@ -33,6 +33,31 @@ export function MarginNotes({
   by: string;
 }) {
   const column = useRef<HTMLDivElement>(null);
+  useLaid(column, view, [body, at, doubts]);
+  const doubted = useMemo(() => byBlock(doubts), [doubts]);
+  return (
+    <div ref={column} className="relative h-full">
+      {body.map((block, n) => {
+        const own = doubted.get(block.id) ?? NONE;
+        const changed = at === block.id || own.length > 0 || block.vouched !== undefined;
+        return (
+          <div key={block.id} data-n={n} className="absolute right-0 left-0 pl-8 text-right">
+            <Notes
+              block={block}
+              passages={passages}
+              open={at === block.id}
+              doubts={own}
+              changes={changed ? changesOf(view, block, sources, by) : undefined}
+            />
+          </div>
+        );
+      })}
+    </div>
+  );
+}
+
+/** Lays notes beside their blocks, anew whenever one of some things or the size of the text is another. */
+function useLaid(column: RefObject<HTMLDivElement | null>, view: EditorView, by: readonly unknown[]): void {
   const [wide, setWide] = useState(0);
   useLayoutEffect(() => {
     const watch = new ResizeObserver(() => setWide(view.dom.clientWidth + view.dom.clientHeight));
@@ -55,27 +80,7 @@ export function MarginNotes({
       note.style.top = `${place}px`;
       below = place + height + GAP;
     }
-  }, [body, at, doubts, wide]);
-  const doubted = useMemo(() => byBlock(doubts), [doubts]);
-  return (
-    <div ref={column} className="relative h-full">
-      {body.map((block, n) => {
-        const own = doubted.get(block.id) ?? NONE;
-        const changed = at === block.id || own.length > 0 || block.vouched !== undefined;
-        return (
-          <div key={block.id} data-n={n} className="absolute right-0 left-0 pl-8 text-right">
-            <Notes
-              block={block}
-              passages={passages}
-              open={at === block.id}
-              doubts={own}
-              changes={changed ? changesOf(view, block, sources, by) : undefined}
-            />
-          </div>
-        );
-      })}
-    </div>
-  );
+  }, [...by, wide]);
 }
 
 function byBlock(doubts: readonly BlockDoubt[]): Map<string, BlockDoubt[]> {
