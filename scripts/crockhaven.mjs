@@ -314,7 +314,11 @@ export async function setUp(call, standIns) {
   const guides = await keywordList(call, 'Crockhaven keywords', KEYWORDS.guides);
   const recipes = await keywordList(call, 'Recipe ideas', KEYWORDS.recipes);
   const german = await keywordList(call, 'Stichwörter', KEYWORDS.german);
-  const asked = await keywordList(call, 'What readers asked', KEYWORDS.guides.slice(-14));
+  // Of what the recipes are about already one is asked all the same.
+  const ofReaders = KEYWORDS.guides
+    .slice(-14)
+    .filter((phrase) => phrase === 'kimchi for beginners' || !KEYWORDS.recipes.includes(phrase));
+  const asked = await keywordList(call, 'What readers asked', ofReaders);
   await workshopList(call);
   const { stock, bench } = await outside(call, standIns);
   const { news, partner } = await furtherSources(call, standIns, journal);

@@ -1,4 +1,4 @@
-import type { BriefWhole, Hold } from '@grivo/contract';
+import type { BriefWhole, Hold, Today } from '@grivo/contract';
 import { type Step, stepKinds } from '@grivo/core';
 import { expect, test } from 'vitest';
 import { createBlog } from '../src/nouns/blogs/create.ts';
@@ -70,7 +70,11 @@ test('a second brief on one subject ends before anything is paid for, however it
   expect(told!.outcome).toEqual({
     kind: 'set aside',
     why: expect.stringMatching(/^An article of ours is on the same subject already: ‘.+’\.$/),
+    code: 'ours-already',
   });
+  // On Today it stands apart from what was set aside for another reason.
+  const { needs } = (await ask<Today>('GET', '/today')).body;
+  expect(needs.filter(({ kind }) => kind === 'aside')).toMatchObject([{ briefs: [second], step: 'look up' }]);
   expect(paid()).toBeGreaterThan(before);
   const written = paid();
   await many('bring back', [second!]);

@@ -22,7 +22,8 @@ export type PlanNode =
 export type Outcome =
   | { kind: 'done' }
   /** With why, in words that go on from ‘it was set aside:’. */
-  | { kind: 'set aside'; why?: string }
+  /** `code` tells causes apart that are told together with others of their own kind only. */
+  | { kind: 'set aside'; why?: string; code?: 'ours-already' }
   /** Of a 'when': which block is taken. */
   | { kind: 'branch'; to: 'then' | 'otherwise' }
   /** Of a 'for each': one key a turn, made of the value's digest and its occurrence. */

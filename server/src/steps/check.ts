@@ -81,7 +81,11 @@ export function performCheck(tools: Tools): Performer<CheckStep> {
     return {
       kind: 'done',
       fields: { check },
-      outcome: { kind: 'set aside', why: check.failing.join('; ') },
+      outcome: {
+        kind: 'set aside',
+        why: check.failing.join('; '),
+        ...(second && mendable.length === 0 ? { code: 'ours-already' as const } : {}),
+      },
       writes: own ? [asideWrite(article.id)] : [],
     };
   };

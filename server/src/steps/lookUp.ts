@@ -1,7 +1,16 @@
-import { carries, fittingOf, leastOf, nothingFound, oursAlready, type Passage, type StepOf } from '@grivo/core';
+import {
+  carries,
+  fittingOf,
+  leastOf,
+  nothingFound,
+  type Outcome,
+  oursAlready,
+  type Passage,
+  type StepOf,
+} from '@grivo/core';
 import type { Performer } from '../engine/performer.ts';
 import { field, PassagesField } from '../nouns/articles/fields.ts';
-import { onSameSubject } from '../nouns/briefs/oneSubject.ts';
+import { type OnSubject, onSameSubject } from '../nouns/briefs/oneSubject.ts';
 import { storePage } from '../nouns/materials/repository.ts';
 import { readPage } from '../ports/adapters/pages.ts';
 import type { Tools } from '../ports/tools.ts';
@@ -63,9 +72,12 @@ export function performLookUp(tools: Tools): Performer<StepOf<'look up'>> {
     if (enough && !ours) return { kind: 'done', fields };
     return step.otherwise === 'hold it for me'
       ? { kind: 'held', fields }
-      : { kind: 'done', fields, outcome: { kind: 'set aside', why: ours ? oursAlready(ours) : nothingFound(lack) } };
+      : { kind: 'done', fields, outcome: ours ? asOurs(ours) : { kind: 'set aside', why: nothingFound(lack) } };
   };
 }
+
+/** Set aside for what else of ours is on the subject. */
+const asOurs = (ours: OnSubject): Outcome => ({ kind: 'set aside', why: oursAlready(ours), code: 'ours-already' });
 
 interface FoundPage {
   address: string;

@@ -122,7 +122,11 @@ async function triedAgain(sql: Sql, nameOf: (id: string) => string): Promise<Nee
 
 async function heldTogether(sql: Sql): Promise<NeedOf<'hold'>[]> {
   const rows = (await heldRuns(sql)).map((row) => ({ ...row, step: row.kind }));
-  return together(rows, () => '').map((group) => ({ kind: 'hold', ...asOne(group), since: group[0]!.heldAt }));
+  return together(rows, () => '').map((group) => ({
+    kind: 'hold',
+    ...asOne(group),
+    since: group[0]!.heldAt,
+  }));
 }
 
 /** What programs handed in, and nobody has said yes to. */
@@ -157,7 +161,6 @@ async function stoppedTogether(sql: Sql, nameOf: (id: string) => string): Promis
   }));
 }
 
-/** Briefs that a step set aside, and nobody has looked at since. */
 /** Posts somebody changed on their blogs, the longest known first. */
 async function changedOutside(sql: Sql): Promise<NeedOf<'outside'>[]> {
   const rows = await sql.rows<Omit<NeedOf<'outside'>, 'kind'>>(
@@ -168,12 +171,13 @@ async function changedOutside(sql: Sql): Promise<NeedOf<'outside'>[]> {
   return rows.map((row) => ({ kind: 'outside', ...row }));
 }
 
+/** Briefs that a step set aside, and nobody has looked at since. */
 async function setAside(sql: Sql): Promise<NeedOf<'aside'>[]> {
-  const rows = await sql.rows<AtStep & { why: string }>(
-    `SELECT ${AT_STEP}, COALESCE(JSON_VALUE(r.outcome, '$.why'), '') AS why
+  const rows = await sql.rows<AtStep & { why: string; code: string }>(
+    `SELECT ${AT_STEP}, COALESCE(JSON_VALUE(r.outcome, '$.why'), '') AS why, COALESCE(JSON_VALUE(r.outcome, '$.code'), '') AS code
      FROM (SELECT id, subject, pipeline, seen FROM brief WHERE standing = 'set aside' AND trial = 0 ORDER BY id DESC LIMIT ${MOST_ASIDE}) b
      JOIN pipeline p ON p.id = b.pipeline JOIN step_run r ON r.brief = b.id AND r.state = 'done'
      WHERE b.seen = 0 AND JSON_VALUE(r.outcome, '$.kind') = 'set aside' ORDER BY b.id LIMIT ${MOST_TOGETHER}`,
   );
-  return together(rows, () => '').map((group) => ({ kind: 'aside', ...asOne(group), why: group[0]!.why }));
+  return together(rows, ({ code }) => code).map((group) => ({ kind: 'aside', ...asOne(group), why: group[0]!.why }));
 }
