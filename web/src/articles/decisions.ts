@@ -49,6 +49,8 @@ export async function decide(article: { id: string }, hold: Hold, body: object):
 /** The same behind somebody's back, who goes on to the next at once; where it is not taken, that is said on every page of articles. */
 export function decideBehind(article: { id: string; title: string }, hold: Hold, body: object): void {
   const { id, title } = article;
+  // A key pressed twice before the next article is drawn is one word.
+  if (useDecisions.getState().going.includes(id)) return;
   useDecisions.setState(({ going }) => ({ going: [...going, id] }));
   void decide(article, hold, body)
     .catch((error: unknown) =>

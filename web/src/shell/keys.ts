@@ -1,4 +1,4 @@
-import { useEffect } from 'react';
+import { useEffect, useLayoutEffect, useRef } from 'react';
 import { useNavigate } from 'react-router';
 import { create } from 'zustand';
 import { VIEWS } from './views.ts';
@@ -53,19 +53,26 @@ export function useKeys(): void {
   }, [go]);
 }
 
-/** Keys of one view, by their letter; left alone while somebody types or something is open. */
+/**
+ * Keys of one view, by their letter; left alone while somebody types or something is open. What a key does is what is on the
+ * page when it is pressed: it is known as soon as that is drawn, so that no press goes to what stood there before.
+ */
 export function useViewKeys(keys: Record<string, (() => void) | null>): void {
-  useEffect(() => {
+  const now = useRef(keys);
+  useLayoutEffect(() => {
+    now.current = keys;
+  });
+  useLayoutEffect(() => {
     const press = (event: KeyboardEvent) => {
       if (typing(event.target) || event.altKey) return;
       const held = event.ctrlKey || event.metaKey ? 'Ctrl+' : '';
       if (document.querySelector('[role="dialog"], [role="alertdialog"]')) return;
-      const does = keys[`${held}${event.key}`];
+      const does = now.current[`${held}${event.key}`];
       if (!does) return;
       event.preventDefault();
       does();
     };
     window.addEventListener('keydown', press);
     return () => window.removeEventListener('keydown', press);
-  });
+  }, []);
 }
