@@ -100,7 +100,7 @@ function isAllowed(one: Clause, other: Clause): boolean {
 function toldOfDenied(said: Clause, held: Clause): boolean {
   if (said.denies || said.has(SPARED)) return false;
   const its = setAgainst(held);
-  const instead = its?.rest.at(its.at - 1);
+  const instead = its?.rest[its.at - 1];
   if (!its || instead === undefined || its.denied.length === 0 || said.stemSet.has(instead)) return false;
   return its.denied.every((stem) => said.stemSet.has(stem)) && its.rest.some((stem) => said.stemSet.has(stem));
 }
