@@ -11,7 +11,7 @@ export {
   compareWords,
   type WordsCompared,
 } from './article/compare.ts';
-export { articleDoubts, type BlockDoubt, doubtReader, doubtWords, isSure } from './article/doubts.ts';
+export { articleDoubts, type BlockDoubt, doubtReader, doubtWords, isOfSentence, isSure } from './article/doubts.ts';
 export { editableText, type ReadBody, readEditable, type TextProblem } from './article/editable.ts';
 export { BLOCK_NAMED, editableHtml } from './article/editableHtml.ts';
 export { articleFlow } from './article/flow.ts';

@@ -1,8 +1,9 @@
 import { closedWords } from '../language/closedWords.ts';
 import { isNounToo, verbForm } from '../language/wordClasses.ts';
-import { contentStems, wordsOfText } from '../sentence/sentence.ts';
+import { remembered } from '../sentence/remembered.ts';
+import { contentStems, stemsOfWords, wordsOfText } from '../sentence/sentence.ts';
 import type { ArticleDocument } from './block.ts';
-import { type ArticleMeasure, type MeasuredSource, measure, onceFor, rememberedTexts } from './measure.ts';
+import { type ArticleMeasure, foldedWords, type MeasuredSource, MOST_KNOWN, measure, onceFor } from './measure.ts';
 import { blockText } from './text.ts';
 
 /** Terms that are looked for, at most. */
@@ -37,8 +38,8 @@ function gather(sources: readonly MeasuredSource[], language: string): Term[] {
     for (const word of wordsOfText(text, language)) {
       const lower = word.toLowerCase();
       if (lower.length < LEAST_LETTERS || /\d/.test(lower) || closed?.has(lower) || isVerb(lower, language)) continue;
-      const [stem] = contentStems(lower, language);
-      if (stem === undefined) continue;
+      const stem = stemIn(lower, language);
+      if (stem === null) continue;
       const one = counted.get(stem) ?? { passages: 0, times: 0, forms: new Map<string, number>() };
       one.times++;
       if (!here.has(stem)) one.passages++;
@@ -63,6 +64,9 @@ function gather(sources: readonly MeasuredSource[], language: string): Term[] {
   );
 }
 
+/** What a word is known by; nothing where it carries no subject. */
+const stemIn = remembered((word, language): string | null => contentStems(word, language)[0] ?? null);
+
 /** A common verb of English: it says what is done, not what is spoken of. */
 function isVerb(lower: string, language: string): boolean {
   if (!language.startsWith('en') || isNounToo(lower)) return false;
@@ -70,7 +74,10 @@ function isVerb(lower: string, language: string): boolean {
   return form === 'base' || form === 'third';
 }
 
-const stemsIn = rememberedTexts(5_000, (text, language): ReadonlySet<string> => new Set(contentStems(text, language)));
+const stemsIn = remembered(
+  (text, language): ReadonlySet<string> => new Set(stemsOfWords(foldedWords(text, language), language)),
+  MOST_KNOWN,
+);
 
 /**
  * Which terms of its subject an article speaks of: its further key phrases, and what its sources speak of most. Words of the

@@ -58,6 +58,30 @@ const patterns = new Map<string, RegExp>(
 
 const tongue = (language: string): string => language.slice(0, 2);
 
+/** Words that one of the fillers begins with: most sentences have none of them, and are not looked through. */
+const firstWords = new Map<string, ReadonlySet<string>>(
+  Object.entries(FILLERS).map(([language, all]) => [
+    language,
+    new Set(all.map((filler) => filler.split(' ')[0]!.toLowerCase())),
+  ]),
+);
+
+export interface Wording {
+  isPassive: boolean;
+  fillers: readonly string[];
+}
+
+/** How a sentence is worded, given its words as well. */
+export function wordingOf(sentence: string, words: readonly string[], language: string): Wording {
+  const first = firstWords.get(tongue(language));
+  const forms = PASSIVE_FORMS[tongue(language)];
+  const lower = words.map((word) => word.toLowerCase());
+  return {
+    isPassive: forms !== undefined && lower.some((word) => forms.has(word)) && isPassive(sentence, language),
+    fillers: first !== undefined && lower.some((word) => first.has(word)) ? fillersIn(sentence, language) : [],
+  };
+}
+
 /** Words that say nothing, as they stand in a text, in order; none in a language there is no list of. */
 export function fillersIn(text: string, language: string): string[] {
   const pattern = patterns.get(tongue(language));
@@ -75,6 +99,8 @@ const IRREGULAR = list(
 /** End in -ed and are none after ‘be’: what somebody or something is like. */
 const LIKE = list('tired need indeed red bed seed speed feed weed shed hundred sacred naked wicked interested pleased');
 const WERDEN = list('wird werden wurde wurden werde wirst wurdest worden');
+/** Without one of these no sentence is in the passive. */
+const PASSIVE_FORMS: Readonly<Record<string, ReadonlySet<string>>> = { en: BE, de: WERDEN };
 const GERMAN_PARTICIPLE =
   /^(?:\p{L}{0,6}ge\p{L}{2,}(?:t|en)|(?:be|ver|er|ent|zer|miss|über|unter|wieder)\p{L}{2,}(?:t|en)|\p{L}{3,}iert)$/u;
 

@@ -9,7 +9,7 @@ const RUN = 5;
  * words that one of the others has too.
  */
 export function likeness(text: string, others: readonly string[], language = 'en'): number {
-  const { words, met } = wordsMet(text, runsKnown(others, language), language);
+  const { words, met } = wordsMet(wordsOfText(fold(text), language), runsKnown(others, language));
   return words < RUN ? 0 : met / words;
 }
 
@@ -20,19 +20,23 @@ export function runsKnown(texts: readonly string[], language = 'en'): ReadonlySe
   return known;
 }
 
-/** How many words a text has, and how many of them are part of a run that is known. */
-export function wordsMet(text: string, known: ReadonlySet<string>, language = 'en'): { words: number; met: number } {
-  const words = wordsOfText(fold(text), language);
-  const met = new Array<boolean>(words.length).fill(false);
+/** How many words a text has, given as its words folded, and how many of them are part of a run that is known. */
+export function wordsMet(words: readonly string[], known: ReadonlySet<string>): { words: number; met: number } {
+  let met = 0;
+  // Up to where words are counted as met.
+  let end = 0;
   runsOf(words).forEach((run, at) => {
-    if (known.has(run)) met.fill(true, at, at + RUN);
+    if (!known.has(run)) return;
+    met += at + RUN - Math.max(at, end);
+    end = at + RUN;
   });
-  return { words: words.length, met: met.filter(Boolean).length };
+  return { words: words.length, met };
 }
 
 function runsOf(words: readonly string[]): string[] {
   const out: string[] = [];
-  for (let at = 0; at + RUN <= words.length; at++) out.push(words.slice(at, at + RUN).join(' '));
+  for (let at = 0; at + RUN <= words.length; at++)
+    out.push(`${words[at]} ${words[at + 1]} ${words[at + 2]} ${words[at + 3]} ${words[at + 4]}`);
   return out;
 }
 

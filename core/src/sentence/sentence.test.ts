@@ -1,9 +1,11 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
+import { isPlain, plainSentences } from './plain.ts';
 import {
   contentStems,
   countWords,
   fold,
+  segmentedSentences,
   segmentedWords,
   sentencesOf,
   stem,
@@ -57,4 +59,25 @@ test('nor of texts in which some letters are not plain', () => {
     }),
     { numRuns: 5_000 },
   );
+});
+
+test('plain text is cut into the same sentences as by the segmenter of the platform', () => {
+  const characters = [...'aZé0 .!?,;:–—-…\'"’“()[]«»„‚%&/§½²µ·ºª'].filter(isPlain);
+  // Stops, spaces and letters as often as in a text.
+  const often = [...'.. !?  aaZZ1'];
+  const texts = fc
+    .array(fc.constantFrom(...characters, ...often, ...often), { maxLength: 30 })
+    .map((list) => list.join('').replace(/\s+/g, ' '));
+  fc.assert(
+    fc.property(texts, fc.constantFrom('en', 'de', 'fr', 'pl', 'sv'), (text, language) => {
+      expect(plainSentences(text)).toEqual(segmentedSentences(text, language));
+    }),
+    { numRuns: 20_000 },
+  );
+});
+
+test('sentences of a long run of stops and figures are cut in a time that grows as its length', () => {
+  // Each stop looks ahead no further than the next one.
+  const text = `${'. 1 '.repeat(200_000)}end`;
+  expect(plainSentences(text).join('')).toBe(text);
 });
