@@ -1,5 +1,6 @@
 import { bareFigures, isOnlyByFigures } from '../honesty/bare.ts';
-import { type Doubt, type DoubtKind, doubtsOf, readSources } from '../honesty/honesty.ts';
+import { type Doubt, type DoubtKind, doubtsOf, readSources, type Sources } from '../honesty/honesty.ts';
+import { unsupportedSentences } from '../honesty/unsupported.ts';
 import type { ArticleDocument, Block } from './block.ts';
 import { inlineText } from './inline.ts';
 import { blockText, isStatement } from './text.ts';
@@ -58,7 +59,9 @@ export function doubtReader(
             held.text,
             against.map((source) => source.text),
           ).map((words) => ({ kind: 'figure', words }))
-        : doubtsOf(held.text, against, language).filter(({ kind }) => !held.cell || IN_CELLS.has(kind)),
+        : held.cell
+          ? doubtsOf(held.text, against, language).filter(({ kind }) => IN_CELLS.has(kind))
+          : doubtsIn(held.text, against, language),
     );
     // The same words twice are one doubt.
     const once = [...new Map(found.map((doubt) => [doubtWords(doubt), doubt])).values()];
@@ -72,6 +75,15 @@ export function doubtReader(
       const vouched = new Set((block.vouched ?? []).map(({ words }) => words));
       return doubts(block).flatMap((doubt) => (vouched.has(doubt.words) ? [] : [{ block: block.id, ...doubt }]));
     });
+}
+
+/** What is said otherwise than in the sources, and sentences that say nothing like them; of a sentence one of the two. */
+function doubtsIn(text: string, against: Sources, language: string): Doubt[] {
+  const otherwise = doubtsOf(text, against, language);
+  const nothing = unsupportedSentences(text, against, language).filter(
+    (sentence) => !otherwise.some((doubt) => isOfSentence(doubt) && sentence.includes(doubt.words)),
+  );
+  return [...otherwise, ...nothing.map((words): Doubt => ({ kind: 'nothing', words }))];
 }
 
 /** A cell says a figure or a date; of whom or what is said by its row and column. */
@@ -94,13 +106,19 @@ const SAYS: Record<DoubtKind, (words: string) => string> = {
   quotation: (words) => `no source has these words: “${words}”`,
   opposite: (words) => `the source says the opposite of ‘${words}’`,
   subject: (words) => `the source says it of something else: ‘${words}’`,
+  nothing: (words) => `its sources say nothing like ‘${words}’`,
 };
+
+/** Doubts about a whole sentence or clause, not some words in it. */
+const OF_SENTENCES: ReadonlySet<DoubtKind> = new Set(['opposite', 'subject', 'nothing']);
+export const isOfSentence = ({ kind }: Pick<Doubt, 'kind'>): boolean => OF_SENTENCES.has(kind);
 
 /** A doubt as people read it. */
 export const doubtWords = ({ kind, words }: Doubt): string => SAYS[kind](words);
 
 /**
  * Whether a doubt of this kind is sure enough to end an article that nobody looks at: a figure, a date, a name or a
- * quotation is in the sources or it is not; whether a sense was turned round is judged from the words around it.
+ * quotation is in the sources or it is not; whether a sense was turned round, or is there at all, is judged from the words
+ * around it.
  */
-export const isSure = ({ kind }: Doubt): boolean => kind !== 'opposite' && kind !== 'subject';
+export const isSure = (doubt: Doubt): boolean => !isOfSentence(doubt);

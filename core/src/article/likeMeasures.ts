@@ -1,12 +1,14 @@
 import { runsKnown, wordsMet } from '../passage/likeness.ts';
+import { remembered } from '../sentence/remembered.ts';
 import type { ArticleDocument } from './block.ts';
 import {
   type ArticleMeasure,
+  foldedWords,
   type MeasuredBeside,
   type MeasuredSource,
+  MOST_KNOWN,
   measure,
   onceFor,
-  rememberedTexts,
 } from './measure.ts';
 import { isOwnWords } from './ownWords.ts';
 import { blockText } from './text.ts';
@@ -18,9 +20,8 @@ const runsOf = onceFor((texts: readonly { text: string }[], language) =>
     language,
   ),
 );
-const MOST_KNOWN = 5_000;
 const metIn = onceFor((known: ReadonlySet<string>, language) =>
-  rememberedTexts(MOST_KNOWN, (text) => wordsMet(text, known, language)),
+  remembered((text) => wordsMet(foldedWords(text, language), known), MOST_KNOWN),
 );
 
 /**

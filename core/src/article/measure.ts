@@ -1,3 +1,6 @@
+import { remembered } from '../sentence/remembered.ts';
+import { fold, wordsOfText } from '../sentence/sentence.ts';
+
 /** One figure about an article with the range it should lie in, either end open. */
 export interface ArticleMeasure {
   name: string;
@@ -38,19 +41,14 @@ export function measure(
   return { name, value: Math.round(value * 10) / 10, least, most, unit, says, place };
 }
 
-/** Things that are made of one text, remembered for as long as so many others were not. */
-export function rememberedTexts<T>(most: number, make: (text: string, language: string) => T) {
-  const known = new Map<string, T>();
-  return (text: string, language: string): T => {
-    const key = `${language} ${text}`;
-    const before = known.get(key);
-    if (before !== undefined) return before;
-    const made = make(text, language);
-    if (known.size >= most) known.clear();
-    known.set(key, made);
-    return made;
-  };
-}
+/** Texts that are remembered: while one paragraph changes the others are not read again. */
+export const MOST_KNOWN = 5_000;
+
+/** Words of a text, case and accents folded. */
+export const foldedWords = remembered(
+  (text, language): readonly string[] => wordsOfText(fold(text), language),
+  MOST_KNOWN,
+);
 
 /** What is made of something in a language, once for each for as long as that is there. */
 export function onceFor<K extends object, T extends object>(make: (of: K, language: string) => T) {

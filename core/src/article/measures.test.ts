@@ -68,6 +68,39 @@ test('the longest sentence is led to, and one too long is to be parted', () => {
   expect(named({ body }, 'Sentences')).toMatchObject({ place: 'p2', says: 'the longest of 2 has 43: part it' });
 });
 
+test('the longest paragraph is led to, and one too long is to be parted', () => {
+  const body = [paragraph('p1', 'We tune the gut strings first.'), paragraph('p2', 'We bow. '.repeat(61))];
+  expect(named({ body }, 'Longest paragraph')).toMatchObject({
+    value: 122,
+    most: 120,
+    place: 'p2',
+    says: 'the longest of 2: part it; 64 words on average',
+  });
+  expect(named({ body: [] }, 'Longest paragraph')).toBeUndefined();
+});
+
+test('support is the share of sentences that say something like what they rest on, and no doubt of another kind', () => {
+  const sources = ['For one kilogram of cabbage 25 grams of salt are enough.', 'Gut strings answer the bow sooner.'];
+  const body = [
+    paragraph(
+      'p1',
+      'Salt the cabbage with 25 grams a kilogram. Chamber halls favour smaller violins from Italy.',
+      'm:1',
+    ),
+    // True of the other source, which it does not rest on.
+    paragraph('p2', 'Gut strings answer sooner under the bow.', 'm:1'),
+  ];
+  expect(named({ body }, 'Support', sources)).toMatchObject({
+    value: 33.3,
+    least: 95,
+    place: 'p1',
+    says: '2 of 3 sentences say nothing like what they rest on',
+  });
+  // Italy alone.
+  expect(named({ body }, 'Against the sources', sources)).toMatchObject({ value: 1 });
+  expect(named({ body: [body[0]!] }, 'Support', [])).toBeUndefined();
+});
+
 test('sentences that begin alike are counted where they stand close', () => {
   const body = [
     paragraph('p1', 'The bow is new. The bow is long. We play.'),

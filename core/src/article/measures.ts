@@ -1,3 +1,4 @@
+import { remembered } from '../sentence/remembered.ts';
 import { sentencesOf, wordsOfText } from '../sentence/sentence.ts';
 import type { ArticleDocument, Block } from './block.ts';
 import { articleDoubts, type BlockDoubt } from './doubts.ts';
@@ -6,14 +7,14 @@ import {
   type ArticleMeasure,
   type MeasuredBeside,
   type MeasuredSource,
+  MOST_KNOWN,
   measure,
   NOTHING_BESIDE,
-  rememberedTexts,
 } from './measure.ts';
 import { type GradeCounts, gradeCountsOf, gradeOf } from './readingGrade.ts';
 import { termsMeasure } from './terms.ts';
 import { blockText, linksOf } from './text.ts';
-import { fillersIn, isPassive, wordsItKnows } from './wording.ts';
+import { wordingOf, wordsItKnows } from './wording.ts';
 
 /** Words a minute, for the time it takes to read (Brysbaert 2019 has 238 for English prose read silently). */
 const WORDS_A_MINUTE = 238;
@@ -31,24 +32,22 @@ interface Sentence {
   counts: GradeCounts;
 }
 
-/** Texts that are remembered: while one paragraph changes the others are not read again. */
-const MOST_KNOWN = 5_000;
-
-const sentencesIn = rememberedTexts(MOST_KNOWN, (text, language): Omit<Sentence, 'block'>[] =>
-  sentencesOf(text, language).map((one) => {
-    const words = wordsOfText(one, language);
-    return {
-      text: one,
-      words: words.length,
-      begins: words.slice(0, 2).join(' '),
-      isPassive: isPassive(one, language),
-      fillers: fillersIn(one, language),
-      counts: gradeCountsOf(words, language),
-    };
-  }),
+const sentencesIn = remembered(
+  (text, language): Omit<Sentence, 'block'>[] =>
+    sentencesOf(text, language).map((one) => {
+      const words = wordsOfText(one, language);
+      return {
+        text: one,
+        words: words.length,
+        begins: words.slice(0, 2).join(' '),
+        ...wordingOf(one, words, language),
+        counts: gradeCountsOf(words, language),
+      };
+    }),
+  MOST_KNOWN,
 );
 
-const wordsIn = rememberedTexts(MOST_KNOWN, (text, language) => wordsOfText(text, language).length);
+const wordsIn = remembered((text, language) => wordsOfText(text, language).length, MOST_KNOWN);
 
 /** How many words there are to rest on. */
 const carriedBy = new WeakMap<readonly MeasuredSource[], number>();
@@ -78,6 +77,7 @@ export function measuresOf(
       length(document, sources),
       grade(document.language, sentences),
       sentenceLength(sentences),
+      ...paragraphLength(document),
       openings(sentences),
       ...wording(document.language, sentences),
       ...keyPhrase(document),
@@ -86,7 +86,7 @@ export function measuresOf(
       description(document),
       sections(document),
       evidence(document, sources),
-      ...(sources.length === 0 ? [] : [against(doubts)]),
+      ...(sources.length === 0 ? [] : [support(sentences, doubts), against(doubts)]),
       ...likeMeasures(document, sources, beside),
       ...pictures(document),
       links(document),
@@ -125,6 +125,21 @@ function sentenceLength(sentences: readonly Sentence[]): ArticleMeasure {
       ? 'no sentences yet'
       : `the longest of ${sentences.length} has ${longest.words}${longest.words > LONG_SENTENCE ? ': part it' : ''}`;
   return measure('Sentences', mean, [9, 22], 'words each', says, longest?.block ?? null);
+}
+
+/** A paragraph longer than this is a wall on a telephone. */
+const LONG_PARAGRAPH = 120;
+
+function paragraphLength({ body, language }: ArticleDocument): ArticleMeasure[] {
+  const all = body
+    .filter(({ type }) => type === 'paragraph')
+    .map((block) => ({ id: block.id, words: wordsIn(blockText(block), language) }))
+    .filter(({ words }) => words > 0);
+  if (all.length === 0) return [];
+  const mean = all.reduce((sum, { words }) => sum + words, 0) / all.length;
+  const longest = all.reduce((most, one) => (one.words > most.words ? one : most));
+  const says = `the longest of ${all.length}${longest.words > LONG_PARAGRAPH ? ': part it' : ''}; ${Math.round(mean)} words on average`;
+  return [measure('Longest paragraph', longest.words, [null, LONG_PARAGRAPH], 'words', says, longest.id)];
 }
 
 /** How many sentences begin with the same two words as one of the three before them. */
@@ -239,7 +254,22 @@ function evidence({ body }: ArticleDocument, sources: readonly MeasuredSource[])
   );
 }
 
-function against(doubts: readonly BlockDoubt[]): ArticleMeasure {
+/** So many of a hundred sentences at least must say something like what they rest on. */
+const LEAST_SUPPORT = 95;
+
+function support(sentences: readonly Sentence[], doubts: readonly BlockDoubt[]): ArticleMeasure {
+  const without = doubts.filter(({ kind }) => kind === 'nothing');
+  const n = sentences.length;
+  const share = n === 0 ? 100 : (1 - Math.min(1, without.length / n)) * 100;
+  const says =
+    without.length === 0
+      ? 'every sentence says something like what it rests on'
+      : `${without.length} of ${n} sentences ${without.length === 1 ? 'says' : 'say'} nothing like what ${without.length === 1 ? 'it rests' : 'they rest'} on`;
+  return measure('Support', share, [LEAST_SUPPORT, null], '%', says, without[0]?.block ?? null);
+}
+
+function against(all: readonly BlockDoubt[]): ArticleMeasure {
+  const doubts = all.filter(({ kind }) => kind !== 'nothing');
   return measure(
     'Against the sources',
     doubts.length,

@@ -18,6 +18,7 @@ export const LISTED_MEASURES = [
   'Related terms',
   'Likeness to the sources',
   'Likeness to our articles',
+  'Support',
 ] as const;
 export type ListedMeasure = (typeof LISTED_MEASURES)[number];
 

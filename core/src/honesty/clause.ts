@@ -1,9 +1,10 @@
+import { verbOf } from '../sentence/irregular.ts';
+import { remembered } from '../sentence/remembered.ts';
 import { sentencesOf } from '../sentence/sentence.ts';
 import { MEASURING, NEGATORS, setOf } from './lexicon.ts';
 import { isDenial, LACKING, parted } from './parting.ts';
 import { type Facts, factsOf } from './quantities.ts';
 import type { Quantity } from './quantity.ts';
-import { remembered } from './remembered.ts';
 import { type Token, tokensOf } from './token.ts';
 
 /** A part of a sentence that says one thing. What is known of it is worked out when it is asked for, once. */
@@ -103,7 +104,13 @@ export class Clause {
   /** What it compares with: 'the bell' in 'twice as much as the bell'. */
   get compared(): ReadonlySet<string> {
     return this.once('compared', () => {
-      const at = this.tokens.findLastIndex(({ lower }) => COMPARES.has(lower));
+      const than = this.tokens.findLastIndex(({ lower }) => COMPARES.has(lower));
+      const times = this.tokens.findIndex(
+        ({ lower }, i) => MULTIPLES.has(lower) && this.tokens[i + 1]?.lower === 'the',
+      );
+      // 'Twice the price of clover honey'.
+      const of = times === -1 ? -1 : this.tokens.findIndex(({ lower }, i) => i > times && lower === 'of');
+      const at = than === -1 ? of : than;
       const behind = at === -1 ? [] : this.tokens.slice(at + 1);
       return new Set(
         behind.flatMap((token) => (token.content && !token.unit && !WHEN.has(token.lower) ? [token.stem] : [])),
@@ -154,7 +161,8 @@ export class Clause {
     if (before === undefined || token.capital || BEFORE_THINGS.has(before.lower)) return true;
     // 'The old mill' is a thing, of 'the bell weighs' only the bell.
     return (
-      BEFORE_THINGS.has(this.tokens[at - 2]?.lower ?? '') && !(before.content && /(?:[^s]s|ed)$/.test(token.lower))
+      BEFORE_THINGS.has(this.tokens[at - 2]?.lower ?? '') &&
+      !(before.content && (/(?:[^s]s|ed)$/.test(token.lower) || verbOf(token.lower) !== token.lower))
     );
   }
 
@@ -209,7 +217,8 @@ export class Clause {
     const at = this.tokens[to]?.lower === 'of' ? to + 1 : to;
     const token = this.tokens[at];
     if (!token?.content || token.unit) return null;
-    const goesOn = at === to && this.tokens[at + 1]?.content === true;
+    // 'Twelve oak boards', but '6,500 visitors climb'.
+    const goesOn = at === to && this.tokens[at + 1]?.content === true && !/[^s]s$/.test(token.lower);
     return (this.language === 'de' ? token.capital : !goesOn) ? token.stem : null;
   }
 }
@@ -252,14 +261,21 @@ export const isNegator = ({ kind, lower }: Token, language: string): boolean =>
   kind === 'word' && isDenying(lower, language);
 
 /** Words and numbers one behind the other. */
-export const wordsOf = (tokens: readonly Token[]): string =>
-  tokens.flatMap(({ kind, lower }) => (kind === 'sign' ? [] : [lower])).join(' ');
+export function wordsOf(tokens: readonly Token[]): string {
+  let out = '';
+  for (const { kind, lower } of tokens) if (kind !== 'sign') out += out === '' ? lower : ` ${lower}`;
+  return out;
+}
 
-export const stemsOf = (tokens: readonly Token[]): string[] =>
-  tokens.flatMap((token) => (token.content ? [token.stem] : []));
+export function stemsOf(tokens: readonly Token[]): string[] {
+  const out: string[] = [];
+  for (const { content, stem } of tokens) if (content) out.push(stem);
+  return out;
+}
 
 const ORDERING = setOf('next last first second third other same only nächste letzte erste zweite dritte andere');
 const COMPARES = setOf('than as wie als');
+const MULTIPLES = setOf('twice double half triple times');
 const WHEN = setOf('winter summer spring autumn time times season sommer frühjahr herbst mal saison zeit');
 const BACK = setOf('them it davon ihnen dessen deren');
 const OWN = setOf(
@@ -277,6 +293,10 @@ const WEIGHING = setOf(
   'weighs weighed measures measured holds held costs cost lasts lasted takes took stands stood wiegt wog misst maß fasst kostet kostete dauert dauerte',
 );
 
+const TELLING = setOf(
+  'weighs weighed measures measured holds held costs cost lasts lasted takes took pay pays paid is are was were wiegt wog misst maß fasst kostet kosten kostete dauert dauerte zahlen zahlt ist sind war waren',
+);
+
 function leans({ tokens, facts, after }: Clause): boolean {
   const [first] = tokens;
   if (first === undefined) return true;
@@ -285,6 +305,9 @@ function leans({ tokens, facts, after }: Clause): boolean {
   if (after === ';' || after === ':' || after === '.') return counts || POINTS.has(first.lower);
   if (counts || first.kind !== 'word' || WEIGHING.has(first.lower)) return true;
   if (OWN.has(first.lower) || (first.capital && first.content)) return false;
+  // 'Season tickets cost £60' says of what.
+  const until = facts.quantities[0]?.from ?? tokens.length;
+  if (first.content && tokens.some(({ lower }, at) => at > 0 && at < until && TELLING.has(lower))) return false;
   // 'Children 5': what is left out stands behind it.
   const [only] = facts.quantities;
   const ends = only !== undefined && only.to >= tokens.filter(({ kind }) => kind !== 'sign').length;

@@ -81,8 +81,10 @@ function sidesIn({ tokens, before }: Clause, { from, to }: Quantity) {
     behind.filter(({ content }) => content).length <= 1;
   if (than === -1 && !goesOn) return null;
   const stems = (some: typeof tokens) => new Set(some.flatMap(({ content, stem }) => (content ? [stem] : [])));
+  // '… brings £14, twice the price of clover honey'.
+  const left = from === 0 && before !== null ? new Set(before.subjectWords) : null;
   return {
-    one: stems(tokens.slice(0, from)),
+    one: left ?? stems(tokens.slice(0, from)),
     other: goesOn ? new Set(before.subjectWords) : stems(tokens.slice(than)),
   };
 }

@@ -1,8 +1,8 @@
+import { remembered } from '../sentence/remembered.ts';
 import { bareWords, type Clause, isDenying, isNegator, stemsOf } from './clause.ts';
 import { turned as comparesRound } from './compared.ts';
 import { DENYING, NEGATORS, oppositesOf, SPARING, setOf } from './lexicon.ts';
 import { quantityFits } from './quantity.ts';
-import { remembered } from './remembered.ts';
 import { stemOf } from './token.ts';
 
 /** Share of words both have from which two clauses speak of the same. */
@@ -18,7 +18,9 @@ const OF_ALL = 0.3;
  */
 export function turnedRound(said: Clause, sources: readonly Clause[]): boolean {
   let turned = 0;
+  let turnedBy: Clause | null = null;
   let agreed = 0;
+  let agreedWith: Clause | null = null;
   const prefixes = deniedWords(said).length > 0;
   const against = setAgainst(said);
   for (const held of sources) {
@@ -43,10 +45,13 @@ export function turnedRound(said: Clause, sources: readonly Clause[]): boolean {
     if (mine.denies === its.denies) {
       // What has its figures is what it rests on.
       if (said.figures.length > 0 && hasFigures(said, held)) return false;
-      if (!opposite(said, held)) agreed = Math.max(agreed, words);
+      if (!opposite(said, held)) {
+        if (words > agreed) agreedWith = held;
+        agreed = Math.max(agreed, words);
+      }
       // But for the two words they say the same.
       else if (turns && words / Math.max(1, Math.min(mine.stems.size, its.stems.size) - 1) >= ALIKE)
-        turned = Math.max(turned, words);
+        [turned, turnedBy] = [Math.max(turned, words), held];
     } else if (alike && turns && !opposite(said, held, true)) {
       const [denying, other] = mine.denies ? [mine, its] : [its, mine];
       const heads = headsOf(denying);
@@ -55,9 +60,12 @@ export function turnedRound(said: Clause, sources: readonly Clause[]): boolean {
         other.stems.has(heads[0]!) &&
         (heads.every((stem) => other.stems.has(stem)) || (isPutIn(said) && other.stems.size - words <= 2));
       if (denied && !isBound(denying.clause, other.clause) && !spares(other.clause, denying.clause, words / longer))
-        turned = Math.max(turned, words);
+        [turned, turnedBy] = [Math.max(turned, words), held];
     }
   }
+  // '… lost four in 2019 and none since': what is denied behind it leaves it as it is.
+  if (turnedBy !== null && turnedBy.about.length === 0 && turnedBy.before === agreedWith && agreed >= turned)
+    return false;
   // What agrees in more words is what it rests on.
   return turned > 0 && (turned > agreed || (turned === agreed && agreed < said.stemSet.size));
 }
@@ -217,12 +225,15 @@ function spares(other: Clause, denying: Clause, alike: number): boolean {
   return alike < SAME && [...other.words].some((word) => words.has(word) && !denying.words.has(word));
 }
 
-/** 'Not more than' and 'at most' say the same. */
+/** 'Not more than' and 'at most' say the same, as do 'not before' and 'must … before'. */
 function isBound({ sentence: denying }: Clause, { sentence: other }: Clause): boolean {
   return (
-    /\b(?:more|longer|higher|closer|later|mehr|länger|höher|später|weiter) (?:\S+ ){0,2}?(?:than|als)\b/i.test(
+    (/\b(?:not|never|nicht|nie)\b.{1,60}?\b(?:before|until|unless|bevor|bis|vor|ehe)\b/i.test(denying.text) &&
+      /\b(?:must|at least|only|earliest|first|muss|müssen|mindestens|erst|frühestens)\b/i.test(other.text)) ||
+    (/\b(?:more|longer|higher|closer|later|mehr|länger|höher|später|weiter) (?:\S+ ){0,2}?(?:than|als)\b/i.test(
       denying.text,
-    ) && /\b(?:at most|up to|no more|maximum|höchstens|bis zu|maximal)\b/i.test(other.text)
+    ) &&
+      /\b(?:at most|up to|no more|maximum|höchstens|bis zu|maximal)\b/i.test(other.text))
   );
 }
 

@@ -1,5 +1,7 @@
+import { otherSideOfTime } from './aroundTimes.ts';
 import { type Clause, isDenying, type Statements, statementsOf, wordsOf } from './clause.ts';
 import { turnedRound } from './denial.ts';
+import { otherDirection } from './directions.ts';
 import { hasWhatLacks, withForWithout } from './lacking.ts';
 import { setOf } from './lexicon.ts';
 import { type Moment, momentFits } from './moments.ts';
@@ -9,13 +11,13 @@ import { type Quantity, quantityFits } from './quantity.ts';
 import { quoteHeld, quotesOf } from './quotes.ts';
 import { rankOf } from './rank.ts';
 import { isReckoned } from './reckoned.ts';
-import { isReckonedMoment } from './reckonedTimes.ts';
+import { isMonthBetween, isReckonedMoment } from './reckonedTimes.ts';
 import { Reckoning } from './reckoning.ts';
 import { saidOfAnother } from './subject.ts';
 import type { Token } from './token.ts';
 
 /** What may be wrong with a statement that rests on sources. */
-export const DOUBTS = ['figure', 'date', 'name', 'quotation', 'opposite', 'subject'] as const;
+export const DOUBTS = ['figure', 'date', 'name', 'quotation', 'opposite', 'subject', 'nothing'] as const;
 export type DoubtKind = (typeof DOUBTS)[number];
 
 /** Something a text says that its sources do not, or say otherwise. */
@@ -29,7 +31,7 @@ export interface Doubt {
 export type Sources = readonly Statements[];
 
 /** Languages in which texts are held against their sources; others are read as English. */
-const languageOf = (language: string) => (language.startsWith('de') ? 'de' : 'en');
+export const languageOf = (language: string) => (language.startsWith('de') ? 'de' : 'en');
 
 export const readSources = (passages: readonly string[], language = 'en'): Sources =>
   passages.map((passage) => statementsOf(passage, languageOf(language)));
@@ -65,7 +67,9 @@ export function doubtsOf(text: string, sources: Sources, language = 'en'): Doubt
     const found = [...strangeFigures(said, held), ...strangeDates(said, held)];
     const whole = words(said, 0, said.tokens.length);
     found.push(...strangeRank(said, clauses));
-    if ([turnedRound, hasWhatLacks, withForWithout].some((wrong) => wrong(said, clauses)))
+    if (
+      [turnedRound, hasWhatLacks, withForWithout, otherSideOfTime, otherDirection].some((wrong) => wrong(said, clauses))
+    )
       found.push({ kind: 'opposite', words: whole });
     if (found.length === 0 && saidOfAnother(said, clauses)) found.push({ kind: 'subject', words: whole });
     doubts.push(...found);
@@ -131,7 +135,12 @@ function strangeFigures(said: Clause, held: Reckoning): Doubt[] {
 function strangeDates(said: Clause, held: Reckoning): Doubt[] {
   const { quantities, moments } = held;
   return said.facts.moments.flatMap((moment) => {
-    if (moments.some((own) => momentFits(moment, own)) || isReckonedMoment(moment, held)) return [];
+    if (
+      moments.some((own) => momentFits(moment, own)) ||
+      isReckonedMoment(moment, said, held) ||
+      isMonthBetween(moment, held)
+    )
+      return [];
     // What looks like a year may be a number of things.
     const isCount =
       moment.year !== undefined &&

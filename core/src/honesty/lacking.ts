@@ -4,7 +4,20 @@ import { SPARING, setOf } from './lexicon.ts';
 import { quantityFits } from './quantity.ts';
 
 /** Words that deny what stands behind them, not the verb. */
-const NO = setOf('no hardly any without nor kein keine keinen keinem keiner keines ohne weder noch kaum');
+const NO = setOf('no hardly any without neither nor kein keine keinen keinem keiner keines ohne weder noch kaum');
+const NEVER = setOf('nicht nie niemals');
+const DOERS = setOf('er sie es man wir ich der die das');
+
+/** In German: what is done to stands first, behind its verb who does it, and it is denied. */
+const isObjectFirst = ({ tokens, language }: Clause): boolean =>
+  language === 'de' &&
+  tokens[0]!.capital &&
+  tokens[0]!.content &&
+  tokens[1]?.content === true &&
+  !tokens[1].capital &&
+  DOERS.has(tokens[2]?.lower ?? '') &&
+  tokens.some(({ lower }) => NEVER.has(lower));
+
 const WITH = setOf('with mit');
 const WITHOUT = setOf('without ohne');
 /** Said of what might be, or of others. */
@@ -29,6 +42,8 @@ function lacks(clause: Clause): ReadonlySet<string> {
         const thing = thingBehind(clause, at);
         if (thing !== null) out.add(thing);
       }
+      // 'Silofutter bekommen die Kühe nie'.
+      if (at === 0 && isObjectFirst(clause)) out.add(tokens[0]!.stem);
       const isGiven = lower === 'gibt' && tokens[at + 1]?.lower === 'es' && tokens[at + 2]?.lower === 'nicht';
       if (isGiven && tokens[at - 1]?.content) out.add(tokens[at - 1]!.stem);
     }
@@ -40,6 +55,7 @@ function lacks(clause: Clause): ReadonlySet<string> {
 export function hasWhatLacks(said: Clause, sources: readonly Clause[]): boolean {
   if (said.denies || said.has(OTHERWISE) || said.has(SPARING[said.language] ?? SPARING['en']!)) return false;
   return said.about.some((stem) => {
+    if (isVerb(said, stem)) return false;
     const speaking = sources.filter(({ stemSet }) => stemSet.has(stem));
     return (
       speaking.length > 0 &&
@@ -50,9 +66,24 @@ export function hasWhatLacks(said: Clause, sources: readonly Clause[]): boolean 
   });
 }
 
+/** 'She feeds hay' feeds no feed: it stands between who does it and what it is done to. */
+const isVerb = ({ tokens, language }: Clause, stem: string): boolean =>
+  language !== 'de' &&
+  tokens.some(
+    (token, at) =>
+      token.stem === stem &&
+      /s$/.test(token.lower) &&
+      tokens[at - 1]?.content === true &&
+      tokens[at + 1]?.content === true,
+  );
+
 /** Whether both speak of something else too that is the same, where both speak of more than the thing. */
 function areOfOne(said: Clause, held: Clause, thing: string): boolean {
   const [mine, its] = [said.own, held.own].map((own) => [...own].filter((stem) => stem !== thing));
+  // 'Elektronik baut er nicht ein' speaks of nothing else.
+  if (isObjectFirst(held) && !held.tokens.some(({ capital, content }, at) => at > 0 && capital && content)) return true;
+  // 'They live mainly on hedgehogs': who 'they' are stands before.
+  if (said.subject === null && mine!.length <= 2) return true;
   return mine!.length === 0 || its!.length === 0 || mine!.some((stem) => its!.includes(stem));
 }
 

@@ -23,7 +23,7 @@ export const NEGATORS: Record<string, Negators> = {
       'nicht nie niemals niemand niemanden niemandem nichts nirgends kein keine keinen keinem keiner keines keins ohne weder kaum',
     ),
     lexical: [
-      /^(?:verboten|untersagt|gesperrt|vermeide[nt]?|vermieden|verzichte[nt]?|verzichtet|lehn(?:t|en|te)|abgelehnt|verweiger\w*|weiger\w*|fehl(?:t|en|te)|unzulässig|unmöglich|frei|gegen|tabu|abgeraten|rät|raten|abraten|spar(?:t|en)|statt|fern|draußen|unterlass\w*|verhinder\w*)$/,
+      /^(?:verboten|untersagt|(?:ge)?sperr(?:t|en|te|ten)|vermeide[nt]?|vermieden|verzichte[nt]?|verzichtet|lehn(?:t|en|te)|abgelehnt|verweiger\w*|weiger\w*|fehl(?:t|en|te)|unzulässig|unmöglich|gegen|tabu|abgeraten|rät|raten|abraten|spar(?:t|en)|statt|fern|draußen|unterlass\w*|verhinder\w*)$/,
     ],
   },
 };
@@ -44,7 +44,7 @@ export const SPARING: Record<string, ReadonlySet<string>> = {
 /** Prefixes and endings that deny the word they are put to. */
 export const DENYING: Record<string, readonly RegExp[]> = {
   en: [/^un(?=[a-z]{4})/, /^non-?(?=[a-z]{4})/, /less$/, /-free$/],
-  de: [/^un(?=[a-zäöü]{4})/, /los(?:e[nrms]?)?$/, /frei(?:e[nrms]?)?$/],
+  de: [/^un(?=[a-zäöü]{4})/, /los(?:e[nrms]?)?$/, /(?<=\p{L}{3})frei(?:e[nrms]?)?$/u],
 };
 
 /** How much and of which sort, not what. */
@@ -218,6 +218,8 @@ const OPPOSITES: Record<string, [string, string][]> = {
     ['offen', 'geschlossen'],
     ['geöffnet', 'geschlossen'],
     ['öffnet', 'schließt'],
+    ['läuft', 'still'],
+    ['laufen', 'still'],
     ['voll', 'leer'],
     ['hell', 'dunkel'],
     ['hart', 'weich'],
@@ -303,6 +305,12 @@ const SIDES: Record<string, [string, string][]> = {
     ['fresh', 'dried'],
     ['first', 'second'],
     ['first', 'last'],
+    ['weekdays', 'sundays'],
+    ['weekdays', 'saturdays'],
+    ['weekdays', 'weekends'],
+    ['saturdays', 'sundays'],
+    ['adults', 'children'],
+    ['adults', 'juniors'],
   ],
   de: [
     ['männer', 'frauen'],
@@ -329,6 +337,10 @@ const SIDES: Record<string, [string, string][]> = {
     ['frisch', 'getrocknet'],
     ['erste', 'zweite'],
     ['erste', 'letzte'],
+    ['werktags', 'sonntags'],
+    ['werktags', 'samstags'],
+    ['samstags', 'sonntags'],
+    ['erwachsene', 'kinder'],
   ],
 };
 

@@ -1,9 +1,9 @@
+import { remembered } from '../sentence/remembered.ts';
 import { comparing } from './bounds.ts';
 import { setOf } from './lexicon.ts';
 import { ordinalOf } from './moments.ts';
 import { DE, EN, germanNumber, isNumberWord } from './numbers.ts';
 import type { Quantity } from './quantity.ts';
-import { remembered } from './remembered.ts';
 import type { Token } from './token.ts';
 import { type Dimension, unitAt } from './units.ts';
 
@@ -30,6 +30,12 @@ const FRACTIONS: Record<string, number> = {
   achtel: 1 / 8,
   neuntel: 1 / 9,
   zehntel: 1 / 10,
+  // As they stand behind 'zu' and 'mit'.
+  dritteln: 1 / 3,
+  vierteln: 1 / 4,
+  fünfteln: 1 / 5,
+  achteln: 1 / 8,
+  zehnteln: 1 / 10,
 };
 const TIMES: Record<string, number> = {
   twice: 2,

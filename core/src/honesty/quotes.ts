@@ -1,5 +1,5 @@
+import { remembered } from '../sentence/remembered.ts';
 import { fold, wordsOfText } from '../sentence/sentence.ts';
-import { remembered } from './remembered.ts';
 import { stemOf } from './token.ts';
 
 /** What stands between quotation marks, whichever these are; a word or two are a name or a doubt, not what somebody said. */

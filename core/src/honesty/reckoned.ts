@@ -69,19 +69,28 @@ const fromTo: Way = (figure, _, { clauses }) =>
     const before = quantities.find(({ bare, to }) => bare && TO.has(tokens[to]?.lower ?? ''))?.means[0];
     const first = clocks.length > 1 ? clocks[0] : before && before.value * 60;
     if (first === undefined || last === undefined || first === last) return false;
-    return fits(figure, (last - first) * 60, { dimension: 'time' }, EXACT);
+    // Over midnight.
+    const minutes = last > first ? last - first : last - first + 1_440;
+    return fits(figure, minutes * 60, { dimension: 'time' }, EXACT);
   });
 
 /**
  * A part or a multiple that two figures come to: with the same unit wherever they stand, numbers of things where one
  * sentence tells both; and what is left of one, or was added to it: 'a third less'.
  */
-const isRatio: Way = (figure, said, { quantities, clauses, sentences }) => {
+const isRatio: Way = (figure, said, { clauses, sentences }) => {
   const part = partOf(figure);
   if (!part) return false;
-  const follows = (all: readonly Meaning[]) =>
+  const follows = (all: readonly Meaning[], near: ReadonlySet<Meaning> | null = null) =>
     all.some((a) =>
-      all.some((b) => a !== b && a.dimension === b.dimension && b.value > 0 && ratioFits(figure, part, a, b, said)),
+      all.some(
+        (b) =>
+          a !== b &&
+          a.dimension === b.dimension &&
+          b.value > 0 &&
+          (near === null || near.has(a) || near.has(b)) &&
+          ratioFits(figure, part, a, b, said),
+      ),
     );
   const [counts, measured] = [true, false].map(
     (counting) => (of: readonly Quantity[]) =>
@@ -91,10 +100,26 @@ const isRatio: Way = (figure, said, { quantities, clauses, sentences }) => {
           .slice(0, 1),
       ),
   ) as [(of: readonly Quantity[]) => Meaning[], (of: readonly Quantity[]) => Meaning[]];
-  // 'A kilo' is one.
-  const ones = clauses.flatMap(singles);
-  return follows([...measured(quantities), ...ones]) || sentences.some(({ figures }) => follows(counts(figures)));
+  if (sentences.some(({ figures }) => follows(counts(figures)))) return true;
+  // Of the many that are measured somewhere one at least is measured of what is spoken of; 'a kilo' is one.
+  const by = clauses.map((held) => ({ held, all: [...measured(held.facts.quantities), ...singles(held)] }));
+  const near = by.filter(({ held }) => said.subject === null || isOnTheSame(said, held));
+  return follows(
+    by.flatMap(({ all }) => all),
+    new Set(near.flatMap(({ all }) => all)),
+  );
 };
+
+/** Letters of a word that stands within another: 'schälen', 'geschält'. */
+const LEAST_WITHIN = 4;
+
+/** Whether a sentence has a word of what is said, or one that holds it. */
+const isOnTheSame = ({ about }: Clause, { sentence }: Clause): boolean =>
+  about.some(
+    (stem) =>
+      sentence.stems.has(stem) ||
+      (stem.length >= LEAST_WITHIN && [...sentence.stems].some((own) => own.includes(stem) || stem.includes(own))),
+  );
 
 function ratioFits(figure: Quantity, part: Meaning, a: Meaning, b: Meaning, said: Clause): boolean {
   const ratio = a.value / b.value;
@@ -152,6 +177,10 @@ const grownBy: Way = (figure, said, { quantities }) => {
   );
 };
 
+/** 'Holds 30 per cent, a cooperative the rest': told of the cooperative. */
+const hasTheRest = (said: Clause, { sentence }: Clause): boolean =>
+  sentence.clauses.some((other) => other.has(REST) && other.about.some((stem) => said.stemSet.has(stem)));
+
 /** The rest of a whole, told of the other side: two thirds are women, 'one third are men'. */
 const isRest: Way = (figure, said, { clauses }) => {
   const part = partOf(figure);
@@ -168,7 +197,7 @@ const isRest: Way = (figure, said, { clauses }) => {
         const its = partOf(one);
         return its?.dimension === 'share' && near(part.value, 1 - its.value, figure, EXACTLY, ROUNDED);
       }) &&
-      (said.has(REST) || isOther(held)),
+      (said.has(REST) || isOther(held) || hasTheRest(said, held)),
   );
 };
 
@@ -280,6 +309,24 @@ const isAge: Way = (figure, said, { quantities }) =>
       ),
   );
 
+const AGAIN = setOf('again erneut abermals nochmals');
+const AND = setOf('and und');
+
+/** 'In 2022 and again in 2024' is twice. */
+const twiceAgain: Way = (figure, said, { clauses }) =>
+  partOf(figure)?.dimension === 'times' &&
+  partOf(figure)!.value === 2 &&
+  clauses.some((held) => {
+    const again = held.tokens.findIndex(
+      ({ lower }, at) => AGAIN.has(lower) && AND.has(held.tokens[at - 1]?.lower ?? held.after),
+    );
+    return (
+      again !== -1 &&
+      held.facts.moments.some(({ from }) => from > again) &&
+      held.sentence.clauses.some(({ about }) => about.some((stem) => said.stemSet.has(stem)))
+    );
+  });
+
 const WAYS: readonly Way[] = [
   liesBetween,
   lessBy,
@@ -292,6 +339,7 @@ const WAYS: readonly Way[] = [
   inProportion,
   byPeriod,
   isAge,
+  twiceAgain,
   ...BY_PARTS,
   fromMonthToMonth,
   onWeekdays,

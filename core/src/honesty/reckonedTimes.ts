@@ -4,7 +4,7 @@ import { setOf } from './lexicon.ts';
 import type { Moment } from './moments.ts';
 import { periodsOf } from './periods.ts';
 import { near, type Quantity } from './quantity.ts';
-import type { Reckoning } from './reckoning.ts';
+import { type Reckoning, whole } from './reckoning.ts';
 
 const MINUTE = 60;
 const MONTH = 2_592_000;
@@ -12,21 +12,51 @@ const YEAR = 31_536_000;
 const DAY = 1_440;
 
 /** Whether a date or a time of day follows from one that is told and how long something takes: 'in April', 'seven months later'. */
-export function isReckonedMoment(moment: Moment, { moments, meanings }: Reckoning): boolean {
-  const lasting = meanings.filter(({ dimension }) => dimension === 'time');
-  return moments.some((own) =>
-    lasting.some(({ value, size }) => {
-      if (moment.clock !== undefined)
-        return own.clock !== undefined && size <= 3_600 && isClock(moment, own.clock + value / MINUTE);
-      if (moment.year === undefined || own.year === undefined || moment.weekday !== undefined) return false;
-      const months = (size === YEAR ? 12 : size === MONTH ? 1 : 0) * Math.round(value / size);
-      if (months === 0 || Math.abs(value % size) > 1) return false;
-      // Of a year alone only whole years are told.
-      if (!moment.months) return months % 12 === 0 && Math.abs(moment.year - own.year) * 12 === months;
-      return own.months?.length === 1 && moment.months.some((month) => apart(moment.year!, month, own) === months);
-    }),
+export function isReckonedMoment(moment: Moment, said: Clause, held: Reckoning): boolean {
+  if (isYearBefore(moment, held)) return true;
+  return held.clauses.some((by) =>
+    by.facts.moments.some((own) =>
+      held.clauses.some((lasting) => speaksOfIt(lasting, by, said) && isLaterBy(moment, own, lasting)),
+    ),
   );
 }
+
+/** Whether how long a clause says something takes may be reckoned from a date: it is told with it, or of what is spoken of. */
+const speaksOfIt = (lasting: Clause, by: Clause, said: Clause): boolean =>
+  lasting.sentence === by.sentence || lasting.about.some((stem) => said.stemSet.has(stem)) || lasting.leans;
+
+const LATER = setOf(
+  'later after before earlier for took takes lasted lasts within in danach später nach davor früher vorher dauerte dauert lang innerhalb',
+);
+
+function isLaterBy(moment: Moment, own: Moment, lasting: Clause): boolean {
+  const all = whole([...lasting.facts.quantities, ...lasting.facts.within]).filter(
+    ({ dimension }) => dimension === 'time',
+  );
+  return all.some(({ value, size }) => {
+    // 'So much a year' lasts no year.
+    if (value === size && size >= MONTH && !lasting.has(LATER)) return false;
+    if (moment.clock !== undefined)
+      return own.clock !== undefined && size <= 3_600 && isClock(moment, own.clock + value / MINUTE);
+    if (moment.year === undefined || own.year === undefined || moment.weekday !== undefined) return false;
+    const months = (size === YEAR ? 12 : size === MONTH ? 1 : 0) * Math.round(value / size);
+    if (months === 0 || Math.abs(value % size) > 1) return false;
+    // Of a year alone only whole years are told.
+    if (!moment.months) return months % 12 === 0 && Math.abs(moment.year - own.year) * 12 === months;
+    return own.months?.length === 1 && moment.months.some((month) => apart(moment.year!, month, own) === months);
+  });
+}
+
+const YEAR_BEFORE = /\b(?:(?:the|a) year (?:before|earlier)|previous year|Jahr (?:davor|zuvor)|Vorjahre?s?)\b/i;
+
+/** '63 in 2023, eleven more than the year before': that was 2022. */
+const isYearBefore = ({ year, months }: Moment, { sentences }: Reckoning): boolean =>
+  year !== undefined &&
+  !months &&
+  sentences.some(
+    ({ of }) =>
+      YEAR_BEFORE.test(of.text) && of.clauses.some(({ facts }) => facts.moments.some((own) => own.year === year + 1)),
+  );
 
 const apart = (year: number, month: number, own: Moment): number =>
   Math.abs((year - own.year!) * 12 + month - own.months![0]!);
@@ -39,22 +69,40 @@ function isClock({ clock, half }: Moment, minutes: number): boolean {
 
 const TO = setOf('to until till through bis');
 
+/** Months that are named one after the other with 'to' between them. */
+const spansOf = ({ facts, tokens }: Clause): [number, number][] => {
+  const named = facts.moments.filter(({ months, day }) => months?.length === 1 && day === undefined);
+  return named.flatMap((first, i): [number, number][] => {
+    const last = named[i + 1];
+    const isTo = last !== undefined && tokens.slice(first.to, last.from).some(({ lower }) => TO.has(lower));
+    return isTo ? [[first.months![0]!, last.months![0]!]] : [];
+  });
+};
+
+const monthsFrom = (first: number, last: number): number => (last - first + 12) % 12;
+
 /** So many months from one to another: 'from November to March' is four, or five with both. */
 export function fromMonthToMonth(figure: Quantity, _: Clause, { clauses }: Reckoning): boolean {
-  return clauses.some(({ facts, tokens }) => {
-    const named = facts.moments.filter(({ months, day }) => months?.length === 1 && day === undefined);
-    return named.some((first, i) => {
-      const last = named[i + 1];
-      if (!last || !tokens.slice(first.to, last.from).some(({ lower }) => TO.has(lower))) return false;
-      const months = (last.months![0]! - first.months![0]! + 12) % 12;
+  return clauses.some((held) =>
+    spansOf(held).some(([first, last]) => {
+      const months = monthsFrom(first, last);
       return [months, months + 1].some(
         (n) =>
           n > 0 &&
           figure.means.some(({ dimension, value }) => dimension === 'time' && isAbout(value, n * MONTH, figure)),
       );
-    });
-  });
+    }),
+  );
 }
+
+/** A month alone that lies between two: 'in December' of what lasts from November to February. */
+export const isMonthBetween = ({ months, year, day }: Moment, { clauses }: Reckoning): boolean =>
+  months?.length === 1 &&
+  year === undefined &&
+  day === undefined &&
+  clauses.some((held) =>
+    spansOf(held).some(([first, last]) => monthsFrom(first, months[0]!) <= monthsFrom(first, last)),
+  );
 
 const isAbout = (value: number, other: number, figure: Quantity) =>
   near(value, other, figure, { says: 'exactly' }, 0.01);

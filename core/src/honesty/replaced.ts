@@ -5,6 +5,8 @@ import { quantityFits } from './quantity.ts';
 
 /** Share of the other words of a source that what is said has to have to be told of the same. */
 const OF_THE_SAME = 0.55;
+/** The same where a name is all else that is said. */
+const OF_A_NAME = 0.5;
 
 /**
  * All that is said is said there of something else that is named: 'Thyme can be cut all year', told of basil. Only where
@@ -14,7 +16,12 @@ export function doneByAnother(said: Clause, sources: readonly Clause[]): boolean
   const { subject } = said;
   if (subject === null) return false;
   const rest = [...said.stemSet].filter((stem) => stem !== subject);
-  if (rest.length < 2) return false;
+  // One name tells enough: 'the spruce comes from Bosnia'.
+  const isNamed =
+    rest.length === 1 &&
+    said.language !== 'de' &&
+    said.tokens.some(({ stem, capital }, at) => at > 0 && capital && stem === rest[0]);
+  if (rest.length < 2 && !isNamed) return false;
   const all = sources.filter((held) => {
     const its = withVerb(held);
     return rest.every((stem) => its.some((own) => isForm(own, stem))) && sameFigures(said, held);
@@ -23,7 +30,7 @@ export function doneByAnother(said: Clause, sources: readonly Clause[]): boolean
   if (all.some(({ stemSet }) => stemSet.has(subject))) return false;
   return all.some((held) => {
     // What has many words more speaks of something else.
-    if (rest.length / Math.max(1, held.stemSet.size - 1) < OF_THE_SAME) return false;
+    if (rest.length / Math.max(1, held.stemSet.size - 1) < (isNamed ? OF_A_NAME : OF_THE_SAME)) return false;
     if (held.denies !== said.denies || held.subject === null || said.sentence.stems.has(held.subject)) return false;
     const known = sources.some(({ stemSet }) => stemSet.has(subject));
     return known || (rest.length >= 3 && held.stemSet.size === rest.length + 1);

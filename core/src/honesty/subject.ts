@@ -29,8 +29,11 @@ const PAID = setOf(
   'pay pays paid cost costs charge charged free admission entry travel travels zahlen zahlt kostet kosten kostenlos umsonst gratis',
 );
 const isFree = (clause: Clause) => clause.has(FREE) && clause.has(PAID) && !costs(clause);
+const FINED = setOf('fined fine fines charged fee fees surcharge gebühr gebühren strafe');
 const costs = (clause: Clause) =>
-  clause.figures.some(({ means }) => means.some(({ dimension }) => dimension.startsWith('money'))) || paysFull(clause);
+  (clause.has(FINED) && !clause.denies && !clause.has(FREE)) ||
+  clause.figures.some(({ means }) => means.some(({ dimension }) => dimension.startsWith('money'))) ||
+  paysFull(clause);
 
 const PAYS = setOf('pay pays paid charge charged zahlen zahlt bezahlen bezahlt');
 const FULL = setOf('full fare fee admission voll volle vollen eintritt preis');
@@ -114,7 +117,9 @@ function isAnother(
   sources: readonly Clause[],
 ): boolean {
   const figure = 'figure' in place ? place.figure : null;
-  if (onOtherSide(said, held) || rivals.some((rival) => isRivals(said, held, rival))) return true;
+  // What stands there with the very date that is told, or figures that are, is no rival's.
+  const isDated = figure === null ? hasFigures(said, held) : said.facts.moments.length > 0 && hasDates(said, held);
+  if (onOtherSide(said, held) || rivals.some((rival) => isRivals(said, held, rival, isDated))) return true;
   const isPart = figure !== null && partOf(figure) !== undefined;
   if (!isPart && isCompared(said, held)) return true;
   if (figure === null) return isPerson(said, held, sources);
@@ -145,15 +150,36 @@ function thingsOf(said: Clause): ReadonlySet<string> {
 const THE_ONE_BEFORE = setOf('before earlier previous previously davor zuvor vorher vorigen');
 
 /** It has words of the clause with another figure, and lacks those by which its own is told from it. */
-function isRivals(said: Clause, held: Clause, rival: Clause): boolean {
+function isRivals(said: Clause, held: Clause, rival: Clause, isDated: boolean): boolean {
   if (atOtherTime(said, held, rival)) return true;
+  if (isDated) return false;
   // '31 per cent, against 18 the year before', told as 31 the year before.
   if (said.has(THE_ONE_BEFORE) && rival.has(THE_ONE_BEFORE) && !held.has(THE_ONE_BEFORE)) return true;
   const strange = [...thingsOf(said)].some(
-    (stem) => rival.own.has(stem) && !held.own.has(stem) && !isTopic(stem, held),
+    (stem) =>
+      rival.own.has(stem) &&
+      !held.own.has(stem) &&
+      !isTopic(stem, held) &&
+      ![...held.own].some((own) => isKindOf(own, stem)),
   );
-  return strange && [...held.own].some((stem) => !rival.about.includes(stem) && !said.sentence.stems.has(stem));
+  if (!strange) return false;
+  const measures = measuredAs(said);
+  return [...held.own].some(
+    (stem) => !rival.about.includes(stem) && (measures.has(stem) || !said.sentence.stems.has(stem)),
+  );
 }
+
+const SIZES = setOf('deep high long wide tall thick old tief hoch lang breit dick alt');
+
+/** 'Deep' in '3.8 metres deep' tells what is measured, and not of what. */
+const measuredAs = (said: Clause): ReadonlySet<string> =>
+  said.once(
+    'measured as',
+    () =>
+      new Set(
+        said.tokens.flatMap(({ lower, stem }, at) => (SIZES.has(lower) && said.tokens[at - 1]?.unit ? [stem] : [])),
+      ),
+  );
 
 /** It is told of the time of the rival, and the source says it of its own. */
 function atOtherTime(said: Clause, held: Clause, rival: Clause): boolean {
@@ -180,10 +206,13 @@ function isTopic(stem: string, { sentence }: Clause): boolean {
 function isCompared(said: Clause, held: Clause): boolean {
   if (/\b(?:than|as|als|wie)\b/.test(said.sentence.text)) return false;
   const mine = thingsOf(said);
-  const its = held.thingsBefore;
+  const others = held.sentence.clauses.map(({ compared }) => compared);
+  // What follows it with a multiple is set beside all of it: 'heather honey brings £14, twice the price of clover honey'.
+  const multiple = held.sentence.clauses.find((one) => one.before === held && one.facts.quantities[0]?.from === 0);
+  const its = held.thingsBefore.filter((stem) => !multiple?.compared.has(stem));
   return (
     its.length > 0 &&
-    held.sentence.clauses.some(({ compared }) => [...compared].some((stem) => mine.has(stem) && !held.own.has(stem))) &&
+    others.some((compared) => [...compared].some((stem) => mine.has(stem) && !held.own.has(stem))) &&
     !its.some((stem) => said.sentence.stems.has(stem))
   );
 }
@@ -195,9 +224,16 @@ function onOtherSide(said: Clause, held: Clause): boolean {
   return sidesOf(said.language).some(([a, b]) => says(a, b) || says(b, a));
 }
 
-/** Whether a sentence has a word, whatever its ending. */
+/** Whether a sentence has a word, whatever its ending, or what that is a kind of: 'the bridge' for a footbridge. */
 const isSpokenOf = (stem: string, said: Clause) =>
-  said.sentence.stems.has(stem) || (said.language === 'de' && bareWords(said).has(stem.replace(/(?:e[nmrs]?|s)$/, '')));
+  said.sentence.stems.has(stem) ||
+  (said.language === 'de' && bareWords(said).has(stem.replace(/(?:e[nmrs]?|s)$/, ''))) ||
+  (said.subject !== null && isKindOf(stem, said.subject));
+
+/** Letters of a word that may be what another is a kind of. */
+const LEAST_OF_KIND = 4;
+const isKindOf = (stem: string, of: string): boolean =>
+  of.length >= LEAST_OF_KIND && stem.length > of.length + 2 && stem.endsWith(of);
 
 const OF_STUFF = setOf('mass volume share');
 
@@ -222,6 +258,8 @@ function fromBehind(said: Clause, figure: Quantity, held: Clause): boolean {
   const { subject } = said;
   // 'In a survey of 840 hives the trust found': what it is about stands behind.
   if (!own || subject === null || LEADING.has(held.tokens[0]?.lower ?? '')) return false;
+  // 'The prison was lent twelve boards', by whoever stands before.
+  if (said.has(PASSIVE) || LEADING.has(said.tokens[0]?.lower ?? '')) return false;
   const counted = held.countedBy(own);
   if (counted === null || counted === subject || said.countedBy(figure) !== counted) return false;
   const places = held.tokens.flatMap(({ content, stem }, at) => (content && stem === subject ? [at] : []));
@@ -236,6 +274,19 @@ function fromBehind(said: Clause, figure: Quantity, held: Clause): boolean {
 
 /** A sentence counts both, and this one to another number: '40 ukuleles and three harps', told as 40 harps. */
 function isCountedOtherwise(said: Clause, figure: Quantity, thing: string, sources: readonly Clause[]): boolean {
+  // 'Of 12,000 pictures 400 showed …': those are pictures too.
+  if (
+    sources.some((held) =>
+      held.figures.some(
+        (one, i) =>
+          i === 0 &&
+          OUT_OF.has(held.tokens[one.from - 1]?.lower ?? '') &&
+          held.countedBy(one) === thing &&
+          held.figures.slice(1).some((own) => quantityFits(figure, own)),
+      ),
+    )
+  )
+    return false;
   const counting = sources.flatMap((held) => held.figures.filter((one) => one.bare && held.countedBy(one) === thing));
   return (
     counting.length > 0 &&
@@ -243,9 +294,21 @@ function isCountedOtherwise(said: Clause, figure: Quantity, thing: string, sourc
   );
 }
 
+const OUT_OF = setOf('of von');
 const LEADING = setOf('in of at on for from with by after among during in im bei nach von vom mit aus auf für unter');
 
+const PASSIVE = setOf('was were been being wurde wurden worden');
+
 const POINTING = setOf('it its them their his her sie es ihn ihr ihre sein seine ihnen');
+
+/** Whether a source has all figures of what is said, where there are any. */
+const hasFigures = (said: Clause, held: Clause): boolean =>
+  said.figures.length > 0 &&
+  said.figures.every((figure) => held.facts.quantities.some((own) => quantityFits(figure, own)));
+
+/** Whether a source has all dates and times of what is said. */
+const hasDates = (said: Clause, held: Clause): boolean =>
+  said.facts.moments.every((one) => held.facts.moments.some((own) => momentFits(one, own)));
 
 /** What may stand for whoever did something: 'the study covered 1,250 households' of researchers who followed them. */
 const STUDIES = setOf(
@@ -260,8 +323,7 @@ function otherSubject(said: Clause, isPart: boolean, held: Clause, sources: read
   const its = held.thingsBefore;
   if (its.length === 0 || its.some((stem) => isSpokenOf(stem, said))) return false;
   // The same figure of the same date: 'in 1954 two metres of rain fell' of 'the wettest year was 1954 with 2,110 millimetres'.
-  const dates = said.facts.moments;
-  if (dates.length > 0 && dates.every((one) => held.facts.moments.some((own) => momentFits(one, own)))) return false;
+  if (said.facts.moments.length > 0 && hasDates(said, held)) return false;
   // Who is compared with whom is looked at by itself.
   if (held.compared.has(subject)) return !isPart;
   // 'Fährt' is no journey.

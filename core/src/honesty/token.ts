@@ -1,7 +1,7 @@
 import { verbOf } from '../sentence/irregular.ts';
+import { remembered } from '../sentence/remembered.ts';
 import { fold, stem } from '../sentence/sentence.ts';
 import { EMPTY, NEGATORS } from './lexicon.ts';
-import { remembered } from './remembered.ts';
 import { isUnit } from './units.ts';
 
 /** A word, a number or a sign of a text, with where it stands. */

@@ -174,7 +174,7 @@ function againstOthers(step: CheckStep): SentencePart[] {
             {
               value: 'true',
               says: 'nothing the sources do not say',
-              does: 'figures, dates, names and quotations must be as there, and nothing turned round',
+              does: 'figures, dates, names and quotations must be as there, nothing turned round, and no sentence on something else',
             },
             { value: 'false', says: 'more than the sources say', does: 'what is not in them is marked all the same' },
           ],
@@ -182,27 +182,32 @@ function againstOthers(step: CheckStep): SentencePart[] {
       },
       'nothing the sources do not say',
     ),
-    ...optional(
-      step.alone,
-      ', ',
-      {
-        word: 'on a subject of its own',
-        field: 'alone',
-        editor: {
-          type: 'choice',
-          options: [
-            {
-              value: 'true',
-              says: 'on a subject of its own',
-              does: 'no other article of the same blog is on it, however it is put; writing it again would not help',
-            },
-            { value: 'false', says: 'on any subject', does: 'several articles of a blog may be on one' },
-          ],
-        },
-      },
-      'a subject of its own',
-    ),
+    ...ofItsOwn(step),
   ];
+}
+
+/** Whether other articles of the blog may be on its subject. */
+function ofItsOwn(step: CheckStep): SentencePart[] {
+  return optional(
+    step.alone,
+    ', ',
+    {
+      word: 'on a subject of its own',
+      field: 'alone',
+      editor: {
+        type: 'choice',
+        options: [
+          {
+            value: 'true',
+            says: 'on a subject of its own',
+            does: 'no other article of the same blog is on it, however it is put; writing it again would not help',
+          },
+          { value: 'false', says: 'on any subject', does: 'several articles of a blog may be on one' },
+        ],
+      },
+    },
+    'a subject of its own',
+  );
 }
 
 /** Offered where there is a house style at all. */
