@@ -281,35 +281,9 @@ function anotherBlog({ by, named }: PublishStep): SentencePart[] {
   ];
 }
 
-/** What the post goes under, and who it is by. */
-function namesSentence(step: PublishStep): SentencePart[] {
+/** Its tags, and what becomes of names the blog does not have. */
+function tagsSentence(step: PublishStep): SentencePart[] {
   return [
-    ...optional(
-      step.categories.length > 0,
-      ' under ',
-      { word: listWords(step.categories, ''), field: 'categories', editor: { type: 'values', most: 20 } },
-      'categories',
-    ),
-    ...optional(
-      step.fit !== 'as chosen',
-      step.categories.length > 0 ? ', but first ' : ' under ',
-      {
-        word: 'the category that fits best',
-        field: 'fit',
-        editor: {
-          type: 'choice',
-          options: [
-            { value: 'as chosen', says: 'as chosen', does: 'the categories chosen here and no others' },
-            {
-              value: 'best fit',
-              says: 'the category that fits best',
-              does: 'of those the blog has, by the words of the article; the ones chosen count where none fits',
-            },
-          ],
-        },
-      },
-      'the best fitting category',
-    ),
     ...optional(
       step.tags !== 'none',
       ', with ',
@@ -346,6 +320,39 @@ function namesSentence(step: PublishStep): SentencePart[] {
       },
       'no new categories',
     ),
+  ];
+}
+
+/** What the post goes under, and who it is by. */
+function namesSentence(step: PublishStep): SentencePart[] {
+  return [
+    ...optional(
+      step.categories.length > 0,
+      ' under ',
+      { word: listWords(step.categories, ''), field: 'categories', editor: { type: 'values', most: 20 } },
+      'categories',
+    ),
+    ...optional(
+      step.fit !== 'as chosen',
+      step.categories.length > 0 ? ', but first ' : ' under ',
+      {
+        word: 'the category that fits best',
+        field: 'fit',
+        editor: {
+          type: 'choice',
+          options: [
+            { value: 'as chosen', says: 'as chosen', does: 'the categories chosen here and no others' },
+            {
+              value: 'best fit',
+              says: 'the category that fits best',
+              does: 'of those the blog has, by the words of the article; the ones chosen count where none fits',
+            },
+          ],
+        },
+      },
+      'the best fitting category',
+    ),
+    ...tagsSentence(step),
     ...optional(
       step.author !== '',
       ', by ',
