@@ -1,6 +1,6 @@
-import { createServer } from 'node:http';
+import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import express from 'express';
+import express, { type Express } from 'express';
 import { addressesOf, type BlogAddresses, blogSites, postingByXml } from './blog/all.ts';
 import { type BlogAct, type BlogSite, type Post, Posts } from './blog/posts.ts';
 import { type PartnerShop, partnerShops } from './catalogue/partner.ts';
@@ -11,7 +11,8 @@ import { Journal } from './ground/journal.ts';
 import type { ModelCall } from './ground/modelWire.ts';
 import { type ServiceName, type Trouble, Troubles, type Watch } from './ground/trouble.ts';
 import { type FoundElsewhere, keywordService, type Searches } from './keywords/keywords.ts';
-import { MODEL_ONE, MODEL_TWO, modelService } from './model/service.ts';
+import { SentenceMemory } from './model/phrasings.ts';
+import { MODEL_ONE, MODEL_TWO, type ModelHouse, modelService } from './model/service.ts';
 import { LIBRARIES, pictureLibraries } from './pictures/libraries.ts';
 import { mailServer, type Received, receivers } from './receive/receivers.ts';
 import { toldPlaces } from './receive/told.ts';
@@ -172,26 +173,60 @@ function sourcesOf(address: string, options: StandInOptions): WhatThereIs[] {
 /** What a minute of sound costs. */
 const MICROS_PER_MINUTE = 6_000;
 
+async function listening(port: number): Promise<{ app: Express; server: Server; address: string }> {
+  const app = express();
+  app.disable('x-powered-by');
+  const server = createServer(app);
+  await new Promise<void>((resolve, reject) => {
+    server.once('error', reject);
+    server.listen(port, '127.0.0.1', resolve);
+  });
+  return { app, server, address: `http://127.0.0.1:${(server.address() as AddressInfo).port}` };
+}
+
+/** Two writers that also draw, and two that hear. */
+function addModels(app: Express, keys: StandIns['keys'], house: ModelHouse): void {
+  const { troubles, received } = house;
+  app.use('/one', modelService('one', MODEL_ONE, keys.one, house));
+  app.use('/two', modelService('two', MODEL_TWO, keys.two, house));
+  for (const name of ['one', 'two'] as const)
+    app.use(`/${name}`, transcription(name, MICROS_PER_MINUTE, keys[name], troubles, received));
+}
+
+const servicesAt = (address: string): StandIns['services'] => ({
+  writerOne: `${address}/one/v1`,
+  writerTwo: `${address}/two/v1`,
+  lookUp: `${address}/look-up`,
+  videoHost: `${address}/videos/find`,
+  keywords: `${address}/keywords`,
+  transcriber: `${address}/one/v1`,
+  libraries: LIBRARIES.map(({ slug }) => `${address}/libraries/${slug}`),
+});
+
+const ordering =
+  (troubles: Troubles): StandIns['trouble'] =>
+  (at, trouble, times = 1, path, holding) =>
+    troubles.order({
+      at,
+      trouble,
+      times,
+      ...(path === undefined ? {} : { path }),
+      ...(holding === undefined ? {} : { holding }),
+    });
+
 /** Starts every stand-in in one process on loopback. */
 export async function start(options: StandInOptions): Promise<StandIns> {
   const folder = options.folder ?? null;
   const keys = options.keys ?? { one: 'one-test-key', two: 'two-test-key' };
   const troubles = new Troubles();
   const calls = new Journal<ModelCall>(folder, 'model-calls');
-  const app = express();
-  const server = createServer(app);
-  await new Promise<void>((resolve, reject) => {
-    server.once('error', reject);
-    server.listen(options.port ?? 0, '127.0.0.1', resolve);
-  });
-  const address = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
+  const { app, server, address } = await listening(options.port ?? 0);
   const origin = () => address;
   const posts = new Posts(
     new Journal<BlogAct>(folder, 'blog-acts'),
     options.blogs,
     (blog, slug) => `${address}/blogs/${blog}/${slug}`,
   );
-  app.disable('x-powered-by');
   // Their bodies are read as they came.
   app.use('/blogs/:blog', (request, _response, next) => {
     posts.heard(String(request.params['blog']), request.header('date'));
@@ -206,10 +241,7 @@ export async function start(options: StandInOptions): Promise<StandIns> {
       () => sourcesOf(address, options),
     ),
   );
-  app.use('/one', modelService('one', MODEL_ONE, keys.one, troubles, calls));
-  app.use('/two', modelService('two', MODEL_TWO, keys.two, troubles, calls));
-  app.use('/one', transcription('one', MICROS_PER_MINUTE, keys.one, troubles, calls));
-  app.use('/two', transcription('two', MICROS_PER_MINUTE, keys.two, troubles, calls));
+  addModels(app, keys, { troubles, received: calls, memory: new SentenceMemory() });
   const news = new News(options.news ?? [], new Journal<NewsAct>(folder, 'news-acts'), origin);
   app.use(newsSites(news, troubles));
   app.use(partnerShops(options.shops ?? [], troubles, origin));
@@ -230,29 +262,14 @@ export async function start(options: StandInOptions): Promise<StandIns> {
   app.use(controlRoutes(troubles, calls, posts, () => introduction(address, keys.one, options.blogs), channels, news));
   return {
     address,
-    services: {
-      writerOne: `${address}/one/v1`,
-      writerTwo: `${address}/two/v1`,
-      lookUp: `${address}/look-up`,
-      videoHost: `${address}/videos/find`,
-      keywords: `${address}/keywords`,
-      transcriber: `${address}/one/v1`,
-      libraries: LIBRARIES.map(({ slug }) => `${address}/libraries/${slug}`),
-    },
+    services: servicesAt(address),
     channels,
     sheets,
     news,
     keys,
     mail: mail.address,
     blog: (slug) => addressesOf(options.blogs, slug, address),
-    trouble: (at, trouble, times = 1, path, holding) =>
-      troubles.order({
-        at,
-        trouble,
-        times,
-        ...(path === undefined ? {} : { path }),
-        ...(holding === undefined ? {} : { holding }),
-      }),
+    trouble: ordering(troubles),
     calm: () => troubles.clear(),
     watch: (watch) => {
       troubles.watch = watch;

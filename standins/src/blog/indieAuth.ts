@@ -53,52 +53,58 @@ export function indieAuth(sites: readonly BlogSite[], troubles: Troubles, origin
   router.post(
     '/blogs/:blog/auth',
     form,
-    of((request, site, home) => {
-      const said = request.body as Record<string, string>;
-      const wrong = problemIn(said);
-      if (wrong) return { status: 400, type: 'text/plain', body: wrong };
-      const back = new URL(said['redirect_uri']!);
-      back.searchParams.set('state', said['state']!);
-      back.searchParams.set('iss', home);
-      if (said['answer'] === 'yes') {
-        const code = randomBytes(18).toString('base64url');
-        codes.set(code, {
-          blog: site.slug,
-          client: said['client_id']!,
-          redirect: said['redirect_uri']!,
-          challenge: said['code_challenge']!,
-          scope: said['scope'] ?? '',
-          until: Date.now() + TEN_MINUTES,
-        });
-        back.searchParams.set('code', code);
-      } else back.searchParams.set('error', 'access_denied');
-      return { status: 302, headers: { location: back.href }, type: 'text/plain', body: '' };
-    }),
+    of((request, site, home) => answered(codes, request.body as Record<string, string>, site, home)),
   );
   router.post(
     '/blogs/:blog/auth/token',
     form,
-    of((request, site, home) => {
-      const said = request.body as Record<string, string>;
-      const yes = codes.get(said['code'] ?? '');
-      codes.delete(said['code'] ?? '');
-      const challenge = createHash('sha256')
-        .update(said['code_verifier'] ?? '')
-        .digest('base64url');
-      const fits =
-        yes !== undefined &&
-        yes.until > Date.now() &&
-        yes.blog === site.slug &&
-        yes.client === said['client_id'] &&
-        yes.redirect === said['redirect_uri'] &&
-        yes.challenge === challenge &&
-        said['grant_type'] === 'authorization_code';
-      if (!fits)
-        return { status: 400, body: { error: 'invalid_grant', error_description: 'the code is not good (any more)' } };
-      return { status: 200, body: { access_token: site.token, token_type: 'Bearer', scope: yes.scope, me: home } };
-    }),
+    of((request, site, home) => tokenFor(codes, request.body as Record<string, string>, site, home)),
   );
   return router;
+}
+
+type Said = Record<string, string>;
+
+/** The owner says yes or no, and is led back to the program that asked. */
+function answered(codes: Map<string, Yes>, said: Said, site: BlogSite, home: string): Answer {
+  const wrong = problemIn(said);
+  if (wrong) return { status: 400, type: 'text/plain', body: wrong };
+  const back = new URL(said['redirect_uri']!);
+  back.searchParams.set('state', said['state']!);
+  back.searchParams.set('iss', home);
+  if (said['answer'] === 'yes') {
+    const code = randomBytes(18).toString('base64url');
+    codes.set(code, {
+      blog: site.slug,
+      client: said['client_id']!,
+      redirect: said['redirect_uri']!,
+      challenge: said['code_challenge']!,
+      scope: said['scope'] ?? '',
+      until: Date.now() + TEN_MINUTES,
+    });
+    back.searchParams.set('code', code);
+  } else back.searchParams.set('error', 'access_denied');
+  return { status: 302, headers: { location: back.href }, type: 'text/plain', body: '' };
+}
+
+/** A code is given for the token of a blog, once. */
+function tokenFor(codes: Map<string, Yes>, said: Said, site: BlogSite, home: string): Answer {
+  const yes = codes.get(said['code'] ?? '');
+  codes.delete(said['code'] ?? '');
+  const challenge = createHash('sha256')
+    .update(said['code_verifier'] ?? '')
+    .digest('base64url');
+  const fits =
+    yes !== undefined &&
+    yes.until > Date.now() &&
+    yes.blog === site.slug &&
+    yes.client === said['client_id'] &&
+    yes.redirect === said['redirect_uri'] &&
+    yes.challenge === challenge &&
+    said['grant_type'] === 'authorization_code';
+  if (!fits)
+    return { status: 400, body: { error: 'invalid_grant', error_description: 'the code is not good (any more)' } };
+  return { status: 200, body: { access_token: site.token, token_type: 'Bearer', scope: yes.scope, me: home } };
 }
 
 const NEEDED = ['client_id', 'redirect_uri', 'state', 'code_challenge'] as const;

@@ -19,6 +19,17 @@ interface Sheet {
   paragraphs: string[];
 }
 
+/** What the shop of the demonstration has its articles say of it, a statement a paragraph. */
+export const HOUSE = {
+  title: 'What Crockhaven says of itself',
+  language: 'en',
+  paragraphs: [
+    'Crockhaven is a small shop for fermenting gear and keeps its own crocks by the back door.',
+    'At Crockhaven salt is always given by weight, in grams to the kilo or to the litre.',
+    'Crockhaven changes the rubber rings of its jars every autumn.',
+  ],
+};
+
 /** Texts of the form: '# title', '@ what it is', then paragraphs parted by blank lines. */
 function sheets(text: string): Sheet[] {
   return text

@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { CHANNELS, NEWS, PAGES } from '../material/index.ts';
+import { CHANNELS, HOUSE, NEWS, PAGES } from '../material/index.ts';
 import { sentencesOf, stemsOf } from '../words/language.ts';
 
 /**
@@ -60,6 +60,7 @@ function phrased(): Map<string, Paragraph[]> {
 /** Paragraphs of all material that may be met, by its title. */
 function* material(): Generator<{ title: string; language: string; paragraphs: readonly string[] }> {
   for (const page of PAGES) yield page;
+  yield HOUSE;
   for (const site of NEWS) for (const piece of site.pieces) yield { ...piece, language: 'en' };
   for (const channel of CHANNELS)
     for (const video of channel.videos)
@@ -312,16 +313,13 @@ const MOST_TRIED = 48;
 export class SentenceMemory {
   private readonly said = new Map<number, Said>();
 
-  /** @param from the way it begins with, so that two writers begin unlike */
-  constructor(private readonly from: number) {}
-
   /**
    * @param request what tells one request from another
    * @param wanted stems of which one should be there, where a way of saying it has one
    */
   say(statement: Statement, request: string, wanted: ReadonlySet<string>): string {
     const said = this.said.get(statement.id) ?? {
-      next: this.from % statement.ways,
+      next: 0,
       taken: new Set<number>(),
       by: new Map<string, number>(),
     };

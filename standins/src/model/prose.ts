@@ -1,4 +1,5 @@
 import { choicesFrom, countWords, overlap, stemsOf } from '../words/language.ts';
+import { answering } from './answering.ts';
 import { opened } from './emoji.ts';
 import { ownWords } from './own.ts';
 import {
@@ -63,7 +64,7 @@ export function prose(request: ReadRequest, style: ProseManner): WrittenBlock[] 
           ranked.map((r) => r.passage),
           memory,
           asked,
-          (sentence) => relevance(sentence.stems, target, weight),
+          answering(request),
           // In whatever words it is put.
           ({ text, statement, leans }) =>
             standsAlone({ text: statement ? request.put(statement) : text, leans }, target) &&
@@ -72,7 +73,7 @@ export function prose(request: ReadRequest, style: ProseManner): WrittenBlock[] 
       : body(ranked, memory, asked);
   const blocks: WrittenBlock[] = [];
   for (const run of chosen) blocks.push(...written(run, style, manner, chance, request));
-  return blocks.length > 0
+  return blocks.length > 0 && (heading === null || speaksOf(heading, blocks, request))
     ? merged(blocks, style.paragraph, gapOf(request.language))
     : [
         {
@@ -82,6 +83,13 @@ export function prose(request: ReadRequest, style: ProseManner): WrittenBlock[] 
           passages: [],
         },
       ];
+}
+
+/** Whether a section has a word of its heading, where that was made of a passage: what it was made of may be said elsewhere by now. */
+function speaksOf(heading: string, blocks: readonly WrittenBlock[], { passages }: ReadRequest): boolean {
+  if (!passages.some((passage) => passage.heading === heading)) return true;
+  const said = new Set(blocks.flatMap(({ text, items }) => stemsOf([text, ...items].join(' '))));
+  return stemsOf(heading).some((stem) => said.has(stem));
 }
 
 function fromNothing(request: ReadRequest): WrittenBlock[] {
@@ -141,7 +149,7 @@ function opening(
 ): Sentence[][] {
   const apart = ranked
     .flatMap((passage) => passage.sentences)
-    .filter((sentence) => alone(sentence) && (sentence.statement !== null || !memory.knows(sentence)))
+    .filter((sentence) => sentence.statement !== null || !memory.knows(sentence))
     .map((sentence) => ({ sentence, score: score(sentence) }))
     .sort((a, b) => b.score - a.score || a.sentence.passage - b.sentence.passage || a.sentence.at - b.sentence.at);
   const chosen: Sentence[] = [];
@@ -150,6 +158,8 @@ function opening(
     const more = countWords(sentence.text);
     if (chosen.some((other) => overlap(other.stems, sentence.stems) > 0.5)) continue;
     if (chosen.length > 0 && words + more > asked * 1.2) continue;
+    // Asked last: in what words it is put is settled by asking, and those are taken then.
+    if (!alone(sentence)) continue;
     chosen.push(sentence);
     words += more;
     if (words >= asked * 0.75 || chosen.length >= 4) break;

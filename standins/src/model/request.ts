@@ -55,7 +55,7 @@ export const LEANS =
 
 /** What points at something that was named. */
 const POINTS =
-  /\b(?:it|its|they|them|their|these|those|he|she|him|her|sie|ihn|ihm|ihr|ihre|ihren|diese[rnms]?|dies)\b/i;
+  /\b(?:(?:without|like|of|for) that(?=[,.])|it|its|they|them|their|these|those|he|she|him|her|sie|ihn|ihm|ihr|ihre|ihren|diese[rnms]?|dies)\b/i;
 
 /** Whether a sentence says of itself what it speaks of: nothing in it points at what another one names. */
 export function standsAlone({ text, leans }: Pick<Sentence, 'text' | 'leans'>, subject: ReadonlySet<string>): boolean {

@@ -5,7 +5,7 @@ import { invalidKey, type ModelCall, modelError } from '../ground/modelWire.ts';
 import type { Answer, Troubles } from '../ground/trouble.ts';
 import { draw } from '../pictures/draw.ts';
 import { fill, type Schema, type Style } from './fill.ts';
-import { SentenceMemory } from './phrasings.ts';
+import type { SentenceMemory } from './phrasings.ts';
 import { readRequest } from './request.ts';
 import { WORDING_ONE, WORDING_TWO } from './rewrite.ts';
 
@@ -20,8 +20,6 @@ export interface ModelManner {
   /** Whether it answers in pieces when asked to. */
   inPieces: boolean;
   palette: number;
-  /** The way of saying a thing it begins with. */
-  firstWay: number;
 }
 
 /** Short statements as headings, lists, joined sentences; replies in pieces. */
@@ -36,7 +34,6 @@ export const MODEL_ONE: ModelManner = {
   reportsUsage: true,
   inPieces: true,
   palette: 0,
-  firstWay: 0,
 };
 
 /** Things as headings, plain paragraphs, replies in a fence behind a polite line, no usage reported. */
@@ -51,7 +48,6 @@ export const MODEL_TWO: ModelManner = {
   reportsUsage: false,
   inPieces: false,
   palette: 3,
-  firstWay: 5,
 };
 
 interface ChatBody {
@@ -75,16 +71,18 @@ interface PictureBody {
   response_format?: string;
 }
 
+/** What services of one house share. */
+export interface ModelHouse {
+  troubles: Troubles;
+  received: Journal<ModelCall>;
+  /** Of all its writers: none says what another said. */
+  memory: SentenceMemory;
+}
+
 /** Text and pictures by the widely used JSON, at `/v1/chat/completions`, `/v1/images/generations` and `/v1/models`. */
-export function modelService(
-  name: string,
-  manner: ModelManner,
-  key: string,
-  troubles: Troubles,
-  received: Journal<ModelCall>,
-): Router {
+export function modelService(name: string, manner: ModelManner, key: string, house: ModelHouse): Router {
+  const { troubles, received } = house;
   const router = Router();
-  const memory = new SentenceMemory(manner.firstWay);
   const refused = (request: Request): Answer | null =>
     request.header('authorization') === `Bearer ${key}` ? null : invalidKey();
   const models = [`stand-in-${name}`].map((id) => ({
@@ -99,10 +97,7 @@ export function modelService(
   );
   router.post(
     '/v1/chat/completions',
-    troubles.around(
-      'writer',
-      (request) => refused(request) ?? chat(name, manner, request.body as ChatBody, { received, memory }),
-    ),
+    troubles.around('writer', (request) => refused(request) ?? chat(name, manner, request.body as ChatBody, house)),
   );
   router.post(
     '/v1/images/generations',
@@ -138,7 +133,7 @@ function chat(
   name: string,
   manner: ModelManner,
   body: ChatBody,
-  { received, memory }: { received: Journal<ModelCall>; memory: SentenceMemory },
+  { received, memory }: Pick<ModelHouse, 'received' | 'memory'>,
 ): Answer {
   const unfit = unfitChat(body);
   if (unfit) return unfit;

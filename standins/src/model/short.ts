@@ -80,7 +80,7 @@ export function titles(request: ReadRequest): string[] {
   const start = chance(made.length || 1);
   // Where the examples ask, a question comes first; otherwise what is as long as they are.
   const asked = own.matters(request.called);
-  if (form?.asks) add(asked);
+  if (form?.asks || /\bas (?:a )?questions?\b|\bals Fragen?\b/i.test(request.task)) add(asked);
   for (const text of [...made.slice(start), ...made.slice(0, start)]) add(text);
   const far = (text: string) => (form ? Math.abs(countWords(text) - form.words) : 0);
   for (const text of statementsOn(request, most).sort((a, b) => far(a) - far(b))) add(text);

@@ -32,7 +32,7 @@ const fence = (name: string, text: string) => `<<<${name} m>>>\n${text}\n<<<end 
 
 /** A writer that remembers, asked as the product asks. */
 function writer(manner: ModelManner = MODEL_ONE) {
-  const memory = new SentenceMemory(manner.firstWay);
+  const memory = new SentenceMemory();
   return <T>(task: string, parts: Record<string, string>, schema: Schema, name = ''): T => {
     const content = [task, ...Object.entries(parts).map(([of, text]) => fence(of, text))].join('\n');
     const request = readRequest([{ role: 'user', content }], content, (...of) => memory.say(...of));

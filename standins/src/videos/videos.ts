@@ -74,32 +74,11 @@ export class Channels {
 /** The video host: pages of channels, lists and videos by open standards, captions, stills, and a look-up of channels. */
 export function videoHost(channels: Channels, troubles: Troubles, origin: () => string): Router {
   const router = Router();
-  const get = (path: string, act: (request: Request) => Answer | Promise<Answer>) =>
+  const get: Get = (path, act) => {
     router.get(path, troubles.around('videos', act));
-  const at = (path: string) => `${origin()}/videos${path}`;
-  get('/videos/find', (request) => {
-    const subject = request.query['videos'];
-    if (typeof subject === 'string') {
-      const wanted = new Set(stemsOf(subject));
-      const fits = ({ title, description }: VideoMaterial) =>
-        new Set(stemsOf(`${title} ${description}`).filter((stem) => wanted.has(stem))).size;
-      const videos = channels
-        .all()
-        .flatMap((channel) => channel.videos)
-        .map((video) => ({ video, fits: fits(video) }))
-        .filter((one) => one.fits > 0)
-        .sort((a, b) => b.fits - a.fits);
-      return { status: 200, body: { videos: videos.map(({ video }) => ({ address: at(`/watch/${video.slug}`) })) } };
-    }
-    const words = folded(String(request.query['q'] ?? ''));
-    const found = channels
-      .all()
-      .filter(
-        ({ handle, name }) =>
-          words !== '' && [folded(handle), folded(name)].some((one) => one === words || one.includes(words)),
-      );
-    return { status: 200, body: { channels: found.map(({ handle, name }) => ({ address: at(`/@${handle}`), name })) } };
-  });
+  };
+  const at: At = (path) => `${origin()}/videos${path}`;
+  get('/videos/find', (request) => found(channels, request, at));
   get('/videos/watch/:slug', (request) => {
     const found = channels.video(String(request.params['slug']));
     return found ? html(watchPage(found.channel, found.video, at)) : missing();
@@ -124,6 +103,40 @@ export function videoHost(channels: Channels, troubles: Troubles, origin: () => 
     if (!found) return missing();
     return { status: 200, type: 'image/png', body: (await draw(found.video.title, found.video.slug, 640, 360, 0)).png };
   });
+  addChannels(channels, get, at);
+  return router;
+}
+
+type At = (path: string) => string;
+type Get = (path: string, act: (request: Request) => Answer | Promise<Answer>) => void;
+
+/** Videos on a subject, the best fitting first, or channels by their name. */
+function found(channels: Channels, request: Request, at: At): Answer {
+  const subject = request.query['videos'];
+  if (typeof subject === 'string') {
+    const wanted = new Set(stemsOf(subject));
+    const fits = ({ title, description }: VideoMaterial) =>
+      new Set(stemsOf(`${title} ${description}`).filter((stem) => wanted.has(stem))).size;
+    const videos = channels
+      .all()
+      .flatMap((channel) => channel.videos)
+      .map((video) => ({ video, fits: fits(video) }))
+      .filter((one) => one.fits > 0)
+      .sort((a, b) => b.fits - a.fits);
+    return { status: 200, body: { videos: videos.map(({ video }) => ({ address: at(`/watch/${video.slug}`) })) } };
+  }
+  const words = folded(String(request.query['q'] ?? ''));
+  const named = channels
+    .all()
+    .filter(
+      ({ handle, name }) =>
+        words !== '' && [folded(handle), folded(name)].some((one) => one === words || one.includes(words)),
+    );
+  return { status: 200, body: { channels: named.map(({ handle, name }) => ({ address: at(`/@${handle}`), name })) } };
+}
+
+/** The pages and feeds of channels and of their lists. */
+function addChannels(channels: Channels, get: Get, at: At): void {
   get('/videos/:channel/feed.xml', (request) => {
     const channel = channels.channel(handleOf(request));
     return channel ? feed(channel.name, channel.videos, at) : missing();
@@ -157,7 +170,6 @@ export function videoHost(channels: Channels, troubles: Troubles, origin: () => 
     const channel = channels.channel(handleOf(request));
     return channel ? html(listPage(channel.name, at(`/@${channel.handle}/feed.xml`), channel.videos, at)) : missing();
   });
-  return router;
 }
 
 /** The film itself, of the one video that has one: a minute, drawn by hand of the program. */

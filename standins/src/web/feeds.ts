@@ -1,7 +1,7 @@
 import { createHmac } from 'node:crypto';
 import { Router } from 'express';
 import type { Journal } from '../ground/journal.ts';
-import type { Troubles } from '../ground/trouble.ts';
+import type { Answer, Troubles } from '../ground/trouble.ts';
 import { escaped } from './pages.ts';
 
 /** A piece of news: what a feed lists and the page behind it. */
@@ -220,35 +220,36 @@ export function newsSites(news: News, troubles: Troubles): Router {
   );
   router.post(
     '/hub',
-    troubles.around('feeds', async (request) => {
-      const form = request.body as Record<string, string>;
-      const topic = form['hub.topic'] ?? '';
-      const callback = form['hub.callback'] ?? '';
-      const mode = form['hub.mode'] === 'unsubscribe' ? 'unsubscribe' : 'subscribe';
-      if (!news.sites.some((site) => news.address(site) === topic) || !URL.canParse(callback))
-        return { status: 400, type: 'text/plain', body: 'no such topic' };
-      // The subscriber is asked whether it meant it before anything counts (WebSub, section 5.3).
-      const ask = new URL(callback);
-      const challenge = `c${Math.abs([...callback].reduce((sum, letter) => (sum * 31 + letter.charCodeAt(0)) | 0, 7))}`;
-      for (const [name, value] of [
-        ['hub.mode', mode],
-        ['hub.topic', topic],
-        ['hub.challenge', challenge],
-        ['hub.lease_seconds', '864000'],
-      ] as const)
-        ask.searchParams.set(name, value);
-      const verify = async () => {
-        const answer = await fetch(ask).catch(() => null);
-        if (!answer?.ok || (await answer.text()) !== challenge) return;
-        news.take(
-          mode === 'subscribe'
-            ? { act: 'subscribe', topic, callback, secret: form['hub.secret'] ?? '' }
-            : { act: 'unsubscribe', topic, callback },
-        );
-      };
-      setTimeout(() => void verify(), 20);
-      return { status: 202, type: 'text/plain', body: '' };
-    }),
+    troubles.around('feeds', (request) => subscribing(news, request.body as Record<string, string>)),
   );
   return router;
+}
+
+/** A hub is asked for, or told to stop, what is new of a feed; the subscriber is asked whether it meant it before anything counts (WebSub, section 5.3). */
+function subscribing(news: News, form: Record<string, string>): Answer {
+  const topic = form['hub.topic'] ?? '';
+  const callback = form['hub.callback'] ?? '';
+  const mode = form['hub.mode'] === 'unsubscribe' ? 'unsubscribe' : 'subscribe';
+  if (!news.sites.some((site) => news.address(site) === topic) || !URL.canParse(callback))
+    return { status: 400, type: 'text/plain', body: 'no such topic' };
+  const ask = new URL(callback);
+  const challenge = `c${Math.abs([...callback].reduce((sum, letter) => (sum * 31 + letter.charCodeAt(0)) | 0, 7))}`;
+  for (const [name, value] of [
+    ['hub.mode', mode],
+    ['hub.topic', topic],
+    ['hub.challenge', challenge],
+    ['hub.lease_seconds', '864000'],
+  ] as const)
+    ask.searchParams.set(name, value);
+  const verify = async () => {
+    const answer = await fetch(ask).catch(() => null);
+    if (!answer?.ok || (await answer.text()) !== challenge) return;
+    news.take(
+      mode === 'subscribe'
+        ? { act: 'subscribe', topic, callback, secret: form['hub.secret'] ?? '' }
+        : { act: 'unsubscribe', topic, callback },
+    );
+  };
+  setTimeout(() => void verify(), 20);
+  return { status: 202, type: 'text/plain', body: '' };
 }
