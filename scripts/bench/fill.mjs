@@ -50,7 +50,8 @@ export async function fillStore(db, { brief, source, briefs, items }) {
     id: id('l', 's.t'),
     brief: id('b'),
     step_run: id('r', 's.t'),
-    at_desk: 's.at_desk - q.seq * 60000',
+    // An hour apart: a month of them is a small part.
+    at_desk: 's.at_desk - q.seq * 3600000',
   });
   await copies(db, 'article', `id = '${article.id}'`, briefs, {
     id: id('a'),

@@ -141,7 +141,7 @@ export async function text(tell, { material }) {
       if (briefs !== null && !briefs.has(brief)) continue;
       const { document, passages } = await call('GET', `/articles/${id}`);
       if (document.body.length === 0) continue;
-      whole.push({ document, passages, subject: (await call('GET', `/briefs/${brief}`)).subject });
+      whole.push({ document, passages, brief, subject: (await call('GET', `/briefs/${brief}`)).subject });
     }
     const { figures, examples } = measured(whole);
     for (const { kind, why, briefs: of } of (await call('GET', '/today')).needs)

@@ -67,10 +67,11 @@ function isBroken(sentence, language) {
 const share = (part, whole) => (whole === 0 ? 0 : part / whole);
 
 /**
- * @param {{ document: object, passages: { id: string, text: string }[], subject: string }[]} articles
+ * @param {{ document: object, passages: { id: string, text: string }[], subject: string, brief?: string }[]} articles those of
+ *   one brief are one article in several versions: a draft under another title shares nothing with another article
  */
 export function measured(articles) {
-  const of = articles.map(({ document, passages, subject }) => {
+  const of = articles.map(({ document, passages, subject, brief }, at) => {
     const { language } = document;
     const sentences = sentencesIn(document);
     const stated = sentencesIn(document, ({ type }) => type === 'paragraph' || type === 'quote');
@@ -81,6 +82,7 @@ export function measured(articles) {
       document,
       passages,
       subject,
+      brief: brief ?? String(at),
       language,
       sentences,
       stated,
@@ -89,7 +91,8 @@ export function measured(articles) {
     };
   });
   const inArticles = new Map();
-  for (const { known } of of) for (const text of new Set(known)) inArticles.set(text, (inArticles.get(text) ?? 0) + 1);
+  for (const { known, brief } of of)
+    for (const text of known) (inArticles.get(text) ?? inArticles.set(text, new Set()).get(text)).add(brief);
   let copied = 0;
   let shared = 0;
   let all = 0;
@@ -105,7 +108,7 @@ export function measured(articles) {
     examples.unfit.push(...unfitHeadings(one.document));
     all += one.known.length;
     copied += one.known.filter((text) => one.sources.some((source) => ` ${source} `.includes(` ${text} `))).length;
-    shared += one.known.filter((text) => inArticles.get(text) > 1).length;
+    shared += one.known.filter((text) => inArticles.get(text).size > 1).length;
     const held = new Set(one.sources.flatMap((source) => [...runsOf(source)]));
     for (const text of one.known)
       for (const run of runsOf(text)) {
@@ -131,15 +134,19 @@ export function measured(articles) {
     }
   }
   // Two alternatives are the same when nothing but the words of their subjects tells them apart.
-  const alternatives = of.flatMap(({ document, subject, language }) => {
+  const seen = new Set();
+  const alternatives = of.flatMap(({ document, subject, language, brief }) => {
     const own = new Set(contentStems(`${subject} ${document.title}`, language));
-    return document.body
-      .filter(({ type }) => type === 'figure')
-      .map(({ alternative }) =>
-        wordsOfText(fold(alternative), language)
-          .filter((word) => !contentStems(word, language).some((stem) => own.has(stem)))
-          .join(' '),
-      );
+    return (
+      document.body
+        // A picture that two versions of an article show is one.
+        .filter(({ type, file }) => type === 'figure' && !seen.has(`${brief} ${file}`) && seen.add(`${brief} ${file}`))
+        .map(({ alternative }) =>
+          wordsOfText(fold(alternative), language)
+            .filter((word) => !contentStems(word, language).some((stem) => own.has(stem)))
+            .join(' '),
+        )
+    );
   });
   const times = new Map();
   for (const rest of alternatives) times.set(rest, (times.get(rest) ?? 0) + 1);

@@ -30,6 +30,8 @@ test('sentences that stand in two articles', () => {
   const same = block('1', 'A set is worth its 90 euros. It is.');
   expect(of(article([same]), article([same])).sentencesShared).toBe(1);
   expect(of(article([same])).sentencesShared).toBe(0);
+  // Two versions of one article, under different titles.
+  expect(of({ ...article([same]), brief: 'b' }, { ...article([same]), brief: 'b' }).sentencesShared).toBe(0);
 });
 
 test('headings without a word of their section, or with more of another’s', () => {

@@ -91,16 +91,16 @@ async function readAlong(
   const { text, values } = allOf([...conditions, ...along.rest]);
   const found: string[] = [];
   for (let at = before, go = Math.max(GO, n); found.length < n; ) {
-    const next = await nextAlong(sql, along, at, go);
-    if (next.length > 0) {
+    const { ids, behind } = await nextAlong(sql, along, at, go, at === before);
+    if (ids.length > 0) {
       const rows = await sql.rows<{ id: string }>(
         `SELECT a.id FROM article a${joins} WHERE a.id IN (?) AND ${text} ORDER BY a.id DESC LIMIT ?`,
-        [next, ...values, n - found.length],
+        [ids, ...values, n - found.length],
       );
       found.push(...rows.map((row) => row.id));
     }
-    if (next.length < go) break;
-    at = next.at(-1)!;
+    if (behind === null) break;
+    at = behind;
     // Where little of it fits, more is looked through at once.
     go = Math.min(MOST_AT_ONCE, go * 2);
   }

@@ -35,6 +35,7 @@ import { Clicks1767300000000 } from './0034-clicks.ts';
 import { Sizes1767400000000 } from './0035-sizes.ts';
 import { Looks1767500000000 } from './0036-looks.ts';
 import { Subjects1767600000000 } from './0037-subjects.ts';
+import { LedgerMonth1767700000000 } from './0038-ledgerMonth.ts';
 
 /** Append-only: a migration that has left this repository is never changed. */
 export const migrations = [
@@ -75,4 +76,5 @@ export const migrations = [
   Sizes1767400000000,
   Looks1767500000000,
   Subjects1767600000000,
+  LedgerMonth1767700000000,
 ];
