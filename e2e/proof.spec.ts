@@ -328,7 +328,9 @@ test('an article of one’s own is begun, written on its page, passed and given 
   expect(await textOf(page, own.id)).toContain('Summer asks for it.');
 });
 
-test('a paragraph is written anew with a note, set beside what was there, kept and undone', async ({ page }) => {
+test('a paragraph, some words and a title are written anew with a note, set beside what was there, kept and undone', async ({
+  page,
+}) => {
   const { articles: all } = await ask<{ articles: (Line & { language: string; words: number })[] }>(
     page,
     'get',
@@ -356,10 +358,38 @@ test('a paragraph is written anew with a note, set beside what was there, kept a
   expect((await paragraph.innerText()).length).toBeLessThan(before.length);
   await page.keyboard.press('Control+z');
   await expect(paragraph).toHaveText(before);
+  // Some words of it alone: the rest stays letter by letter.
+  await paragraph.evaluate((element) => {
+    const text = document.createTreeWalker(element, NodeFilter.SHOW_TEXT).nextNode()!;
+    getSelection()!.setBaseAndExtent(text, 0, text, Math.min(40, text.textContent!.length - 1));
+  });
+  await page.keyboard.press('Alt+r');
+  await expect(page.getByRole('button', { name: 'What: the words picked' })).toBeVisible();
+  await page.keyboard.type('plainer words');
+  await page.keyboard.press('Enter');
+  await expect(written).toBeVisible({ timeout: 30_000 });
+  await written.getByRole('button', { name: 'Keep it' }).click();
+  await expect(paragraph).not.toHaveText(before);
+  expect((await paragraph.innerText()).endsWith(before.slice(41))).toBe(true);
+  await page.keyboard.press('Control+z');
+  await expect(paragraph).toHaveText(before);
+  // Another title, as it was asked for.
+  const title = page.getByRole('textbox', { name: 'Title', exact: true });
+  const was = await title.inputValue();
+  await page.getByRole('button', { name: 'Write other titles…' }).click();
+  await page.getByLabel('What titles you want').fill('as a question');
+  await expect(page.getByText(/^about 0\.\d+ €$/)).toBeVisible();
+  await page.keyboard.press('Enter');
+  const titles = page.getByRole('list', { name: 'Titles written' }).getByRole('button');
+  await expect(titles.first()).toBeVisible({ timeout: 30_000 });
+  expect(await faultsOf(page)).toEqual([]);
+  const other = (await titles.allInnerTexts()).findIndex((text) => text !== was);
+  await titles.nth(other).click();
+  await expect(title).not.toHaveValue(was);
   await expect(page.getByText('everything is kept')).toBeVisible();
 });
 
-test('a figure no source has is ringed while it is typed, answered for with a reason, and no mark any more', async ({
+test('what no source says is marked while it is typed, a figure ringed, answered for with a reason, and no mark any more', async ({
   page,
 }) => {
   const { articles: all } = await ask<{ articles: (Line & { language: string; words: number })[] }>(
@@ -375,9 +405,20 @@ test('a figure no source has is ringed while it is typed, answered for with a re
     getSelection()!.selectAllChildren(element);
     getSelection()!.collapseToEnd();
   });
+  const measures = page.getByRole('complementary', { name: 'Measures' });
+  // A sentence on something else altogether, told as such and taken back.
+  const strange = 'Penguins nest beside melting glaciers.';
+  const told = measures.getByRole('button', { name: `its sources say nothing like ‘${strange}’` });
+  await page.keyboard.type(` ${strange}`);
+  await expect(told).toBeVisible();
+  await expect(paragraph.locator('.doubted').last()).toHaveText(strange);
+  await expect(
+    measures.getByText(/^\d+ of \d+ sentences says? nothing like what (?:it rests|they rest) on$/),
+  ).toBeVisible();
+  for (let i = 0; i < strange.length + 1; i++) await page.keyboard.press('Backspace');
+  await expect(told).toBeHidden();
   await page.keyboard.type(' Ours took 97 days.');
   await expect(paragraph.locator('.ring')).toHaveText('97 days');
-  const measures = page.getByRole('complementary', { name: 'Measures' });
   await expect(measures.getByRole('button', { name: '‘97 days’ stands in no source' })).toBeVisible();
   await page
     .locator('[data-n]')

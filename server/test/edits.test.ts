@@ -1,5 +1,5 @@
 import type { ArticleSaved, ArticleWhole, Comment, Hold, RevisionLine, WrittenAnew } from '@grivo/contract';
-import { type ArticleDocument, articleText, type Block, type Step, stepKinds } from '@grivo/core';
+import { type ArticleDocument, articleText, type Block, blockText, type Step, stepKinds } from '@grivo/core';
 import { beforeAll, describe, expect, test } from 'vitest';
 import { atTheDesk, type Desk } from './ground/desk.ts';
 import type { Ask } from './ground/http.ts';
@@ -283,6 +283,50 @@ describe('a part written anew', () => {
     w.standIns.trouble('writer', { how: 'key refused' }, 1);
     const refused = await ask('POST', `/articles/${made.id}/anew`, { ...body, note: 'longer' });
     expect([refused.status, refused.problem.title]).toEqual([502, 'Not written']);
+  });
+});
+
+describe('words and titles written anew', () => {
+  test('of a paragraph only the words picked change; other titles come at their price, each of a length a title has', async () => {
+    const pipeline = await w.pipeline(['how to clean a crock'], (steps) => [
+      ...steps.filter(({ kind }) => ['take', 'look up', 'outline', 'write', 'title'].includes(kind)),
+      inItsSlot(steps.at(-1)!),
+    ]);
+    const [brief] = await w.take(pipeline);
+    await stands(brief!, 'ready');
+    const [row] = await w.product.ground.db.rows<{ id: string }>('SELECT id FROM article WHERE brief = ?', [brief]);
+    const { id, document, revision } = await read(row!.id);
+    const long = document.body.find(
+      (block) => block.type === 'paragraph' && (block.evidence?.length ?? 0) > 0 && blockText(block).includes('. '),
+    )!;
+    const text = blockText(long);
+    const letters = { from: 0, to: text.indexOf('. ') + 1 };
+    const body = { document, blocks: [long.id], letters, note: 'plainer words' };
+    const written = await ask<WrittenAnew>('POST', `/articles/${id}/anew`, body);
+    expect(written.status).toBe(200);
+    const [only, ...more] = written.body.blocks;
+    expect(more).toEqual([]);
+    expect(blockText(only!).endsWith(text.slice(letters.to))).toBe(true);
+    const rests = ({ evidence }: Block) => (evidence ?? []).map(({ passage }) => passage);
+    expect(rests(only!)).toEqual(expect.arrayContaining(rests(long)));
+    const heading = document.body.find(({ type }) => type === 'heading')!;
+    const none = await ask('POST', `/articles/${id}/anew`, { ...body, blocks: [long.id, heading.id] });
+    expect([none.status, none.problem.detail]).toEqual([422, expect.stringContaining('within one paragraph')]);
+
+    const wish = { document, note: 'as a question' };
+    const price = await ask<{ micros: number }>('POST', `/articles/${id}/anew/title/price`, wish);
+    const before = (await read(id)).micros;
+    const titles = await ask<{ titles: string[]; micros: number }>('POST', `/articles/${id}/anew/title`, wish);
+    expect(titles.status).toBe(200);
+    expect(titles.body.titles.length).toBeGreaterThan(1);
+    for (const title of titles.body.titles) expect(title.length).toBeLessThanOrEqual(70);
+    expect(titles.body.micros / price.body.micros).toBeGreaterThan(0.2);
+    expect(titles.body.micros / price.body.micros).toBeLessThan(3);
+    const after = await read(id);
+    expect([after.micros, after.revision]).toEqual([before + titles.body.micros, revision]);
+    expect((await proofreader('POST', `/articles/${id}/anew/title`, wish)).status).toBe(403);
+    w.standIns.trouble('writer', { how: 'key refused' }, 1);
+    expect((await ask('POST', `/articles/${id}/anew/title`, { ...wish, note: 'shorter' })).status).toBe(502);
   });
 });
 

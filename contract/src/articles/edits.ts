@@ -66,17 +66,29 @@ export const ArticleSources = z.object({
   }),
 });
 
+const asked = {
+  /** What is to be otherwise. */
+  note: z.string().trim().min(1, 'what is to be otherwise').max(1_000),
+  /** How often it was asked before with the same note: each time something else may come. */
+  again: z.int().min(0).max(20).default(0),
+};
+
 /** A part of an article to be written anew. */
 export const WriteAnew = z.strictObject({
   /** The article as it is typed now. */
   document: ArticleDocumentSchema,
   /** The blocks that are written anew, one behind the other. */
   blocks: z.array(z.string()).min(1).max(60),
-  /** What is to be otherwise. */
-  note: z.string().trim().min(1, 'what is to be otherwise').max(1_000),
-  /** How often it was asked before with the same note: each time something else may come. */
-  again: z.int().min(0).max(20).default(0),
+  /** Of one paragraph only these letters of its text, from and up to; all of it where this is null. */
+  letters: z
+    .strictObject({ from: z.int().min(0), to: z.int().min(1) })
+    .nullable()
+    .default(null),
+  ...asked,
 });
+/** Other titles for an article, as somebody wants them. */
+export const TitleAnew = z.strictObject({ document: ArticleDocumentSchema, ...asked });
+export const TitlesAnew = z.object({ titles: z.array(z.string()).min(1), micros: Micros });
 export const WrittenAnew = z.object({
   blocks: ArticleDocumentSchema.shape.body,
   /** What of it the sources do not say. */

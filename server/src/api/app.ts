@@ -6,6 +6,7 @@ import { tooDeep } from '../ground/reading/json.ts';
 import { EventFeed } from '../nouns/events/feed.ts';
 import { isSecure, ownOriginOnly } from './access.ts';
 import { approvalRoutes, CLIENT_PATH, clientAt } from './approvals.ts';
+import { articleAnewRoutes } from './articleAnew.ts';
 import { articleEditRoutes } from './articleEdits.ts';
 import { articlePublicationRoutes } from './articlePublications.ts';
 import { articleRoutes } from './articles.ts';
@@ -72,6 +73,7 @@ export function allRoutes(product: Product): Route[] {
     ...proofingRoutes(product),
     ...presenceRoutes(product),
     ...articleRoutes(product),
+    ...articleAnewRoutes(product),
     ...articleEditRoutes(product),
     ...articlePublicationRoutes(product),
     ...commentRoutes(product),

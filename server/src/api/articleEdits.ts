@@ -1,5 +1,4 @@
 import {
-  AnewPrice,
   ArticleDocumentSchema,
   ArticleEdit,
   ArticleSaved,
@@ -10,34 +9,25 @@ import {
   OwnArticle,
   Revisions,
   TextEdit,
-  WriteAnew,
-  WrittenAnew,
 } from '@grivo/contract';
-import { articleDoubts, editableHtml, editableText, wordsOf } from '@grivo/core';
+import { editableHtml, editableText } from '@grivo/core';
 import { z } from 'zod';
 import { besideOf } from '../nouns/articles/beside.ts';
 import { passagesGiven } from '../nouns/articles/list.ts';
 import { getArticle, readRevision } from '../nouns/articles/repository.ts';
-import { isOfArticle, madeBy, revisionsOf } from '../nouns/articles/revisions.ts';
+import { isOfArticle, revisionsOf } from '../nouns/articles/revisions.ts';
 import { getBlog } from '../nouns/blogs/repository.ts';
-import { namer } from '../nouns/incidents/words.ts';
 import { writeByHand } from '../nouns/pipelines/byHand.ts';
-import { styleOfBrief } from '../nouns/styles/meant.ts';
-import { anewPrice, anewRequest, writeAnew } from '../steps/writing/anew.ts';
 import { keepEdit } from './keepEdit.ts';
 import { notFound, problem } from './problem.ts';
 import type { Product } from './product.ts';
 import { type Route, route } from './route.ts';
-import { standardWriter } from './writer.ts';
-
-/** The longest an act on a blog is waited for, in milliseconds; it goes on by itself after that. */
-const LONGEST_ACT_MS = 60_000;
 
 const EditableQuery = z.object({ as: EditableAs.default('markdown') });
 
 /** Articles changed by people, and their revisions. */
 export function articleEditRoutes(product: Product): Route[] {
-  return [...editing(product), ...anew(product), ...revisions(product)];
+  return [...editing(product), ...asText(product), ...revisions(product)];
 }
 
 /** An article that has a text. */
@@ -48,7 +38,7 @@ export async function must({ ground: { db } }: Product, id: string) {
 }
 
 function editing(product: Product): Route[] {
-  const { ground, bell, tools } = product;
+  const { ground, bell } = product;
   const { db } = ground;
   return [
     route({
@@ -82,6 +72,27 @@ function editing(product: Product): Route[] {
     }),
     route({
       method: 'get',
+      path: '/articles/{id}/sources',
+      says: 'Every passage an article was made from, and what else it is measured against',
+      role: 'proofreader',
+      answer: ArticleSources,
+      handle: async ({ params }) => {
+        const article = await must(product, params['id']!);
+        const all = await passagesGiven(db, article.brief);
+        const beside = await besideOf(db, article, await readRevision(db, article.current));
+        return { sources: all.map(({ id, text, language }) => ({ id, text, language })), beside };
+      },
+    }),
+  ];
+}
+
+/** The body of an article as a text that is edited. */
+function asText(product: Product): Route[] {
+  const { tools } = product;
+  const { db } = product.ground;
+  return [
+    route({
+      method: 'get',
       path: '/articles/{id}/editable',
       says: 'The body of an article as Markdown or as HTML to be edited, with the revision it is of',
       role: 'proofreader',
@@ -109,73 +120,6 @@ function editing(product: Product): Route[] {
         if (!read.ok) throw fault(read.problem, 'Change it and keep it again.');
         if (!read.value.ok) throw fault(read.value.problem, read.value.mend);
         return keepEdit(product, article, { ...edit, document: read.value.article }, person);
-      },
-    }),
-    route({
-      method: 'get',
-      path: '/articles/{id}/sources',
-      says: 'Every passage an article was made from, and what else it is measured against',
-      role: 'proofreader',
-      answer: ArticleSources,
-      handle: async ({ params }) => {
-        const article = await must(product, params['id']!);
-        const all = await passagesGiven(db, article.brief);
-        const beside = await besideOf(db, article, await readRevision(db, article.current));
-        return { sources: all.map(({ id, text, language }) => ({ id, text, language })), beside };
-      },
-    }),
-  ];
-}
-
-/** Parts written anew with a note, beside what they are now: nothing of the article is changed by it. */
-function anew(product: Product): Route[] {
-  const { db, ids } = product.ground;
-  const asked = async (id: string, body: z.infer<typeof WriteAnew>) => {
-    const article = await must(product, id);
-    const passages = await passagesGiven(db, article.brief);
-    const style = (await styleOfBrief(db, article.brief))?.document ?? null;
-    const made = anewRequest({ document: body.document, ids: body.blocks, note: body.note, passages, style });
-    if (!made.ok) throw problem(422, 'Cannot be written anew', `${made.problem}.`, 'Pick a paragraph or a list.');
-    return { article, passages, service: standardWriter(product.tools), request: made.request };
-  };
-  return [
-    route({
-      method: 'post',
-      path: '/articles/{id}/anew/price',
-      says: 'About what it costs to have a part of an article written anew',
-      role: 'proofreader',
-      body: WriteAnew,
-      answer: AnewPrice,
-      status: 200,
-      secret: 'again',
-      handle: async ({ params, body }) => {
-        const { service, request } = await asked(params['id']!, body);
-        return { micros: anewPrice(service, request) };
-      },
-    }),
-    route({
-      method: 'post',
-      path: '/articles/{id}/anew',
-      says: 'Has a part of an article written anew with a note; the article stays as it is until that is kept',
-      role: 'editor',
-      body: WriteAnew,
-      answer: WrittenAnew,
-      status: 200,
-      handle: async ({ params, body }) => {
-        const { article, passages, service, request } = await asked(params['id']!, body);
-        const written = await writeAnew(product.tools, service, request, {
-          stepRun: (await madeBy(db, article.id)) ?? ids(),
-          draw: body.again,
-          signal: AbortSignal.timeout(LONGEST_ACT_MS * 2),
-          mark: ids().slice(-6),
-        });
-        if (!written.ok) {
-          const { sentence, mend } = wordsOf(written.failure, await namer(db));
-          throw problem(502, 'Not written', sentence, mend);
-        }
-        const { blocks, micros } = written.value;
-        const doubts = articleDoubts({ body: blocks, language: body.document.language }, passages);
-        return { blocks, doubts, micros };
       },
     }),
   ];

@@ -22,7 +22,7 @@ const LONGEST_ACT_MS = 60_000;
 
 /** What is done with an article on blogs by hand. */
 export function articlePublicationRoutes(product: Product): Route[] {
-  return [...afterwards(product), ...outsideEdits(product)];
+  return [...afterwards(product), ...lookedOutside(product), ...settledOutside(product)];
 }
 
 /** @throws where the text somebody looked at is not the newest */
@@ -103,15 +103,17 @@ function afterwards(product: Product): Route[] {
   ];
 }
 
-/** What somebody changed on a blog itself: looked at beside ours, and settled. */
-function outsideEdits(product: Product): Route[] {
+/** An article and the post of it that is spoken of. */
+async function there(product: Product, params: Record<string, string>) {
+  const article = await must(product, params['id']!);
+  const publication = await publicationAt(product.ground.db, article.id, params['publication']!);
+  if (!publication) throw notFound('publication');
+  return { article, publication };
+}
+
+/** What somebody changed on a blog itself, beside ours. */
+function lookedOutside(product: Product): Route[] {
   const { ground, tools, bell } = product;
-  const there = async (params: Record<string, string>) => {
-    const article = await must(product, params['id']!);
-    const publication = await publicationAt(ground.db, article.id, params['publication']!);
-    if (!publication) throw notFound('publication');
-    return { article, publication };
-  };
   return [
     route({
       method: 'get',
@@ -120,7 +122,7 @@ function outsideEdits(product: Product): Route[] {
       role: 'editor',
       answer: OutsideShown,
       handle: async ({ params }) => {
-        const { article, publication } = await there(params);
+        const { article, publication } = await there(product, params);
         const looked = await lookOutside(tools, publication, AbortSignal.timeout(LONGEST_ACT_MS));
         if (!looked) throw nothingThere();
         if (!looked.ok) {
@@ -144,6 +146,13 @@ function outsideEdits(product: Product): Route[] {
         };
       },
     }),
+  ];
+}
+
+/** What somebody changed on a blog is settled. */
+function settledOutside(product: Product): Route[] {
+  const { ground, tools, bell } = product;
+  return [
     route({
       method: 'post',
       path: '/articles/{id}/publications/{publication}/outside',
@@ -153,36 +162,32 @@ function outsideEdits(product: Product): Route[] {
       answer: PublicationActed,
       status: 200,
       handle: async ({ params, body, person }) => {
-        const { article, publication } = await there(params);
+        const { article, publication } = await there(product, params);
         const chosen = { ...body, person: person.id };
         const settled = await settleOutside(tools, publication, article, chosen, AbortSignal.timeout(LONGEST_ACT_MS));
         bell.ring({ kind: 'event' });
-        return { done: await isDone(settled) };
+        return { done: await isDone(settled, ground.db) };
       },
     }),
   ];
+}
 
-  async function isDone(settled: Settled): Promise<boolean> {
-    switch (settled.kind) {
-      case 'done':
-        return true;
-      case 'later':
-        return false;
-      case 'nothing there':
-        throw nothingThere();
-      case 'busy':
-        throw problem(409, 'Just now in work', BUSY, 'Wait a moment, then settle it again.');
-      case 'overtaken':
-        throw problem(
-          412,
-          'Changed meanwhile',
-          'It was changed again since you looked.',
-          'Look again, and choose anew.',
-        );
-      case 'failed': {
-        const { sentence, mend } = wordsOf(settled.failure, await namer(ground.db));
-        throw problem(502, 'The blog did not do it', sentence, mend);
-      }
+/** Whether it is done already. @throws why it was not */
+async function isDone(settled: Settled, db: Sql): Promise<boolean> {
+  switch (settled.kind) {
+    case 'done':
+      return true;
+    case 'later':
+      return false;
+    case 'nothing there':
+      throw nothingThere();
+    case 'busy':
+      throw problem(409, 'Just now in work', BUSY, 'Wait a moment, then settle it again.');
+    case 'overtaken':
+      throw problem(412, 'Changed meanwhile', 'It was changed again since you looked.', 'Look again, and choose anew.');
+    case 'failed': {
+      const { sentence, mend } = wordsOf(settled.failure, await namer(db));
+      throw problem(502, 'The blog did not do it', sentence, mend);
     }
   }
 }

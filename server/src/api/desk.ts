@@ -21,7 +21,6 @@ export const VERSION = '0.1.0';
 /** The desk: today, the clock, the limit, and what runs now. */
 export function deskRoutes(product: Product): Route[] {
   const { ground, bell } = product;
-  const { desk } = ground;
   return [
     route({
       method: 'get',
@@ -56,6 +55,15 @@ export function deskRoutes(product: Product): Route[] {
         return limitStanding(ground);
       },
     }),
+    ...runningRoutes(product),
+  ];
+}
+
+/** The desk clock, and what runs now. */
+function runningRoutes(product: Product): Route[] {
+  const { ground, bell } = product;
+  const { desk } = ground;
+  return [
     route({
       method: 'put',
       path: '/desk-clock',

@@ -1,4 +1,5 @@
 import { Hangs, KeptNoun, KeptWords } from '@grivo/contract';
+import type { Sql } from '../ground/store/database.ts';
 import { HANGS } from '../nouns/keeping/hangs.ts';
 import { keepWords, nameOf, nounOf, removeKept } from '../nouns/keeping/keep.ts';
 import { noteAct } from '../nouns/people/acts.ts';
@@ -26,19 +27,29 @@ const GONE: Partial<Record<KeptNoun, Parameters<typeof noteAct>[2]>> = {
   destinations: 'destination removed',
 };
 
+/** The name of what is kept. @throws where it is not there */
+async function nameAt(db: Sql, of: KeptNoun, id: string): Promise<string> {
+  const name = await nameOf(db, of, id);
+  if (name === null) throw notFound(nounOf(of));
+  return name;
+}
+
+/** Tells all programs that something that is kept has changed. */
+async function told({ tools, bell }: Pick<Product, 'tools' | 'bell'>, of: KeptNoun): Promise<void> {
+  if (of === 'services') await tools.services.refresh();
+  bell.ring({ kind: 'settings' });
+  bell.ring({ kind: 'event' });
+}
+
 /** Renaming, putting away and removing, for every noun alike, after saying what hangs on it. */
-export function keepingRoutes({ ground, bell, tools }: Product): Route[] {
-  const must = async (of: KeptNoun, id: string) => {
-    const name = await nameOf(ground.db, of, id);
-    if (name === null) throw notFound(nounOf(of));
-    return name;
-  };
-  const told = async (of: KeptNoun) => {
-    if (of === 'services') await tools.services.refresh();
-    bell.ring({ kind: 'settings' });
-    bell.ring({ kind: 'event' });
-  };
-  return KeptNoun.options.flatMap((of) => [
+export function keepingRoutes(product: Product): Route[] {
+  return KeptNoun.options.flatMap((of) => [...lookedAt(product, of), ...removed(product, of)]);
+}
+
+/** What hangs on one, and its words. */
+function lookedAt(product: Product, of: KeptNoun): Route[] {
+  const { ground } = product;
+  return [
     route({
       method: 'get',
       path: `/${of}/{id}/hangs`,
@@ -46,7 +57,7 @@ export function keepingRoutes({ ground, bell, tools }: Product): Route[] {
       role: ROLE[of],
       answer: Hangs,
       handle: async ({ params }) => ({
-        name: await must(of, params['id']!),
+        name: await nameAt(ground.db, of, params['id']!),
         ...(await HANGS[of](ground.db, params['id']!)),
       }),
     }),
@@ -58,7 +69,7 @@ export function keepingRoutes({ ground, bell, tools }: Product): Route[] {
       body: KeptWords,
       handle: async ({ params, body }) => {
         const id = params['id']!;
-        await must(of, id);
+        await nameAt(ground.db, of, id);
         const kept = await keepWords(ground, of, id, body);
         if (!kept.ok && kept.why === 'name taken')
           throw problem(
@@ -74,9 +85,15 @@ export function keepingRoutes({ ground, bell, tools }: Product): Route[] {
             `A ${nounOf(of)} has no ‘${kept.word}’ to be changed.`,
             'Leave it out.',
           );
-        await told(of);
+        await told(product, of);
       },
     }),
+  ];
+}
+
+function removed(product: Product, of: KeptNoun): Route[] {
+  const { ground } = product;
+  return [
     route({
       method: 'delete',
       path: `/${of}/{id}`,
@@ -84,7 +101,7 @@ export function keepingRoutes({ ground, bell, tools }: Product): Route[] {
       role: ROLE[of],
       handle: async ({ params, person, request }) => {
         const id = params['id']!;
-        const name = await must(of, id);
+        const name = await nameAt(ground.db, of, id);
         const unless = await removeKept(ground, of, id);
         if (unless.length > 0)
           throw problem(
@@ -95,8 +112,8 @@ export function keepingRoutes({ ground, bell, tools }: Product): Route[] {
             unless.map((one) => ({ place: 'it', problem: one })),
           );
         if (ROLE[of] === 'owner') await noteAct(ground, actorOf(person, request), GONE[of] ?? 'service removed', name);
-        await told(of);
+        await told(product, of);
       },
     }),
-  ]);
+  ];
 }

@@ -115,6 +115,15 @@ function rules(product: Product): Route[] {
         return { id: id! };
       },
     }),
+    ...ruleChanges(product),
+  ];
+}
+
+/** Rules are changed and removed. */
+function ruleChanges(product: Product): Route[] {
+  const { ground } = product;
+  const { db } = ground;
+  return [
     route({
       method: 'put',
       path: '/link-rules/{id}',

@@ -35,26 +35,33 @@ export function proofingRoutes(product: Product): Route[] {
   return [...many(product), ...again(product), ...zip(product), ...lists(product)];
 }
 
+const GONE: DoneToOne = { done: false, why: 'It was removed meanwhile.' };
+
+/** Does a thing to each of several articles; one that fails leaves the others alone. */
+async function toEach(
+  { ground, bell }: Product,
+  ids: readonly string[],
+  gone: DoneToOne,
+  act: (article: ArticleRow) => Promise<DoneToOne>,
+): Promise<DoneToArticles> {
+  const left: DoneToArticles['left'] = [];
+  let done = 0;
+  for (const id of new Set(ids)) {
+    const article = await getArticle(ground.db, id);
+    const outcome = article ? await act(article) : gone;
+    if (outcome.done) {
+      done++;
+      for (const lane of outcome.lanes ?? []) bell.ring({ kind: 'lane', lane });
+    } else left.push({ id, title: article?.title ?? '', why: outcome.why });
+  }
+  bell.ring({ kind: 'admit' });
+  bell.ring({ kind: 'event' });
+  return { done, left };
+}
+
 function many(product: Product) {
-  const { ground, bell, tools, serviceFor } = product;
+  const { ground, tools, serviceFor } = product;
   const procedures = new Procedures();
-  /** Does a thing to each; one that fails leaves the others alone. */
-  const toEach = async (ids: readonly string[], gone: DoneToOne, act: (article: ArticleRow) => Promise<DoneToOne>) => {
-    const left: DoneToArticles['left'] = [];
-    let done = 0;
-    for (const id of new Set(ids)) {
-      const article = await getArticle(ground.db, id);
-      const outcome = article ? await act(article) : gone;
-      if (outcome.done) {
-        done++;
-        for (const lane of outcome.lanes ?? []) bell.ring({ kind: 'lane', lane });
-      } else left.push({ id, title: article?.title ?? '', why: outcome.why });
-    }
-    bell.ring({ kind: 'admit' });
-    bell.ring({ kind: 'event' });
-    return { done, left };
-  };
-  const GONE: DoneToOne = { done: false, why: 'It was removed meanwhile.' };
   return [
     route({
       method: 'post',
@@ -71,7 +78,7 @@ function many(product: Product) {
             : said.decide === 'send back'
               ? { ...said, to: null }
               : said;
-        return toEach(articles, GONE, (article) =>
+        return toEach(product, articles, GONE, (article) =>
           decideOn(tools, procedures, serviceFor, article, { decision, person: person.id }),
         );
       },
@@ -88,16 +95,24 @@ function many(product: Product) {
         if (act.do === 'label' && !(await isThere(ground.db, 'label', act.label))) throw notFound('label');
         if (act.do === 'put') {
           const service = standardWriter(tools);
-          return toEach(articles, GONE, (article) =>
+          return toEach(product, articles, GONE, (article) =>
             putOne(product, service, article, { degree: act.degree, person: person.id }),
           );
         }
         // An article goes with the others of its brief.
-        return toEach(articles, act.do === 'remove' ? { done: true } : GONE, (article) =>
+        return toEach(product, articles, act.do === 'remove' ? { done: true } : GONE, (article) =>
           doToArticle(tools, act, article),
         );
       },
     }),
+    ...manyPriced(product),
+  ];
+}
+
+/** What it costs to do a thing to several. */
+function manyPriced(product: Product): Route[] {
+  const { ground, tools } = product;
+  return [
     route({
       method: 'post',
       path: '/articles/many/price',

@@ -23,7 +23,6 @@ export function hookRoutes(product: Product): Router {
   const router = Router();
   const { db } = product.ground;
   const hooks = found(async (token) => (await hookBy(db, token)) !== null, NO_HOOK);
-  const pushes = found(async (token) => (await subscriptionBy(db, token)) !== null, NO_HOOK);
   router.post(
     '/hooks/:token',
     ...hooks,
@@ -47,12 +46,20 @@ export function hookRoutes(product: Product): Router {
     if (!outcome) throw notFound('call');
     response.setHeader('cache-control', 'no-store').json(outcome);
   });
+  addPushes(router, product);
+  return router;
+}
+
+/** What hubs of feeds ask and push. */
+function addPushes(router: Router, product: Product): void {
+  const { db } = product.ground;
+  const pushes = found(async (token) => (await subscriptionBy(db, token)) !== null, NO_HOOK);
   router.get('/pushed/:token', ...pushes, async (request: Request, response: Response) => {
     const text = (name: string) => {
       const value = request.query[name];
       return typeof value === 'string' ? value : '';
     };
-    const answer = await verified(product.ground.db, String(request.params['token']), {
+    const answer = await verified(db, String(request.params['token']), {
       mode: text('hub.mode'),
       topic: text('hub.topic'),
       challenge: text('hub.challenge'),
@@ -68,13 +75,7 @@ export function hookRoutes(product: Product): Router {
     async (request: Request, response: Response) => {
       const body = Buffer.isBuffer(request.body) ? request.body : Buffer.alloc(0);
       const signature = request.header('x-hub-signature') ?? '';
-      const source = await pushedFor(
-        product.ground.db,
-        product.secrets,
-        String(request.params['token']),
-        body,
-        signature,
-      );
+      const source = await pushedFor(db, product.secrets, String(request.params['token']), body, signature);
       // What is wrongly signed is taken and left, as the standard has it.
       response.status(202).end();
       if (source === null) return;
@@ -84,5 +85,4 @@ export function hookRoutes(product: Product): Router {
       product.bell.ring({ kind: 'event' });
     },
   );
-  return router;
 }

@@ -228,27 +228,29 @@ const WHY: Record<NotLearnt, { says: string; mend: string }> = {
 };
 
 /** Texts to learn from. */
+/** A text to learn from: as it was given, or as it is read. */
+async function textAt({ db, tools }: Pick<Helpers, 'db' | 'tools'>, body: z.infer<typeof NewStyleText>) {
+  if ('text' in body) return { name: body.name, address: '', text: body.text, language: body.language ?? null };
+  if ('article' in body) {
+    const article = await getArticle(db, body.article);
+    if (!article?.current) throw notFound('article');
+    const document = await readRevision(db, article.current);
+    const text = document.body.filter(isStatement).map(blockText).join('\n');
+    return { name: document.title || 'An article', address: '', text, language: document.language };
+  }
+  const read = await readPage(tools, body.address, 'en', AbortSignal.timeout(LONGEST_MS));
+  if (!read.ok)
+    throw problem(
+      422,
+      'Cannot be read',
+      `${body.address} cannot be read: ${read.reason}.`,
+      'Give the address of a page with the text on it, or paste the text.',
+    );
+  const { title, paragraphs, language } = read.page;
+  return { name: title || body.address, address: body.address, text: paragraphs.join('\n'), language };
+}
+
 function learning({ db, whole, save, ground, bell, tools }: Helpers) {
-  const textAt = async (body: z.infer<typeof NewStyleText>) => {
-    if ('text' in body) return { name: body.name, address: '', text: body.text, language: body.language ?? null };
-    if ('article' in body) {
-      const article = await getArticle(db, body.article);
-      if (!article?.current) throw notFound('article');
-      const document = await readRevision(db, article.current);
-      const text = document.body.filter(isStatement).map(blockText).join('\n');
-      return { name: document.title || 'An article', address: '', text, language: document.language };
-    }
-    const read = await readPage(tools, body.address, 'en', AbortSignal.timeout(LONGEST_MS));
-    if (!read.ok)
-      throw problem(
-        422,
-        'Cannot be read',
-        `${body.address} cannot be read: ${read.reason}.`,
-        'Give the address of a page with the text on it, or paste the text.',
-      );
-    const { title, paragraphs, language } = read.page;
-    return { name: title || body.address, address: body.address, text: paragraphs.join('\n'), language };
-  };
   return [
     route({
       method: 'post',
@@ -260,7 +262,7 @@ function learning({ db, whole, save, ground, bell, tools }: Helpers) {
       status: 200,
       handle: async ({ params, body }) => {
         await whole(params['id']!);
-        const not = await addText(ground, tools.reader, params['id']!, await textAt(body));
+        const not = await addText(ground, tools.reader, params['id']!, await textAt({ db, tools }, body));
         if (not !== null) {
           const { says, mend } =
             typeof not === 'string' ? WHY[not] : { says: `The text: ${not.problem}.`, mend: 'Give a shorter text.' };

@@ -20,7 +20,7 @@ import {
   withFold,
   withRelated,
 } from '@grivo/core';
-import type { Performer, StepContext } from '../engine/performer.ts';
+import type { Performer, StepContext, StepResult } from '../engine/performer.ts';
 import { ArticleField, field, missing, NotesField, OutlineField, PassagesField } from '../nouns/articles/fields.ts';
 import { addRevision, ensureArticle } from '../nouns/articles/repository.ts';
 import { linkPages } from '../nouns/links/pages.ts';
@@ -31,7 +31,7 @@ import { aimOf } from './aim.ts';
 import { askWriter, instructed, phraseOf, subjectOf, withNote } from './asking.ts';
 import { housed, personFor, styleFor } from './inStyle.ts';
 import { withStills } from './videoStills.ts';
-import { compose } from './writing/compose.ts';
+import { type Composition, compose } from './writing/compose.ts';
 import { withSource } from './writing/source.ts';
 
 /** Words below which there is nothing to write from. */
@@ -44,91 +44,111 @@ function carriedBy(passages: readonly Passage[]): number {
   return spokenCarries(spoken) + carries(passages.filter(({ locator }) => locator.seconds === undefined));
 }
 
+/** What an article is written from, and how. */
+interface Given {
+  ids: readonly string[];
+  facts: readonly Passage[];
+  style: StyleMeant | null;
+  /** Words the sources have material for. */
+  material: number;
+  composition: Composition;
+}
+
+/** What a step has to write from; its result where that is not enough. */
+async function givenTo(
+  tools: Tools,
+  context: StepContext,
+  step: StepOf<'write'>,
+): Promise<{ ok: true; given: Given } | { ok: false; result: StepResult }> {
+  const { fields } = context;
+  const ids = field(fields, 'passages', PassagesField) ?? (step.unsourced ? [] : null);
+  const outline = field(fields, 'outline', OutlineField);
+  if (!ids) return { ok: false, result: missing('passages') };
+  if (!outline) return { ok: false, result: missing('outline') };
+  const own = await instructed(tools, { instruction: step.instruction }, context);
+  if (!own.ok) return own;
+  const found = await passagesById(tools.ground.db, ids);
+  const material = carriedBy(found);
+  const { language } = context.brief.document;
+  const style = await styleFor(tools, context, step);
+  const facts = (await keepFacts(tools, style, language)).filter(({ id }) => !ids.includes(id));
+  const unsourced = step.unsourced && found.length === 0;
+  if (material < LEAST_MATERIAL && !unsourced) {
+    const failure = { code: 'too-little-material', words: material, wanted: step.words } as const;
+    return { ok: false, result: { kind: 'failed', failure } };
+  }
+  // Asking for more than the sources carry only brings padding, so the writer is asked for what they carry.
+  const words = unsourced ? step.words : Math.min(step.words, material);
+  const composition: Composition = {
+    subject: subjectOf(context),
+    language,
+    step: { ...step, words, person: personFor(step.person, style) },
+    house: style ? toldToWriter(style.document, language) : '',
+    instruction: withNote(own.texts.instruction, context),
+    notes: field(fields, 'notes', NotesField) ?? [],
+    aim: aimOf(context),
+    outline,
+    passages: [...found, ...facts].map((passage, i) => ({ n: i + 1, passage })),
+  };
+  return { ok: true, given: { ids, facts, style, material, composition } };
+}
+
+/** What was composed, with the parts nobody is asked for, in the words of the house, tidied. */
+async function finished(
+  tools: Tools,
+  context: StepContext,
+  step: StepOf<'write'>,
+  { style, composition: { language, step: asked } }: Given,
+  body: Block[],
+) {
+  const says = sayingsIn(language, style?.document.wording);
+  const keyPhrase = aimOf(context)?.phrase ?? phraseOf(context);
+  const whole = await withOwnParts(tools, context, step, { body, keyPhrase, language, says });
+  const written = await withStills(tools, withSource(whole, step.parts, context.fields, says), context.signal);
+  const house = style
+    ? await housed(tools, context, style, asked.person, { title: '', keyPhrase, language, body: written })
+    : null;
+  const { article: document, notes: tidied } = tidy({
+    ...EMPTY_ARTICLE,
+    language,
+    keyPhrase,
+    body: house?.body ?? written,
+    ...(house && house.replaced.length > 0 ? { replaced: house.replaced } : {}),
+  });
+  return { document, tidied, fields: house?.fields };
+}
+
 /** Writes the article section by section, tidies it, and keeps it as a new revision of the brief's article. */
 export function performWrite(tools: Tools): Performer<StepOf<'write'>> {
   return async (step, context) => {
-    const ids = field(context.fields, 'passages', PassagesField) ?? (step.unsourced ? [] : null);
-    const outline = field(context.fields, 'outline', OutlineField);
-    if (!ids) return missing('passages');
-    if (!outline) return missing('outline');
-    const notes = field(context.fields, 'notes', NotesField);
-    const own = await instructed(tools, { instruction: step.instruction }, context);
-    if (!own.ok) return own.result;
-    const found = await passagesById(tools.ground.db, ids);
-    const material = carriedBy(found);
-    const { language } = context.brief.document;
-    const style = await styleFor(tools, context, step);
-    const facts = (await keepFacts(tools, style, language)).filter(({ id }) => !ids.includes(id));
-    const passages = [...found, ...facts].map((passage, i) => ({ n: i + 1, passage }));
-    const unsourced = step.unsourced && found.length === 0;
-    if (material < LEAST_MATERIAL && !unsourced)
-      return { kind: 'failed', failure: { code: 'too-little-material', words: material, wanted: step.words } };
-    const person = personFor(step.person, style);
-    // Asking for more than the sources carry only brings padding, so the writer is asked for what they carry.
-    const words = unsourced ? step.words : Math.min(step.words, material);
-    const composed = await compose(
-      {
-        subject: subjectOf(context),
-        language,
-        step: { ...step, words, person },
-        house: style ? toldToWriter(style.document, language) : '',
-        instruction: withNote(own.texts.instruction, context),
-        notes: notes ?? [],
-        aim: aimOf(context),
-        outline,
-        passages,
-      },
-      async (request) => {
-        const asked = await askWriter(tools, context, request);
-        return asked.ok ? asked : { ok: false, failure: asked.result.failure };
-      },
-    );
-    if (!composed.ok) return { kind: 'failed', failure: composed.failure };
-    const says = sayingsIn(language, style?.document.wording);
-    const keyPhrase = aimOf(context)?.phrase ?? phraseOf(context);
-    const shown = withSource(
-      await withOwnParts(tools, context, step, { body: composed.value.body, keyPhrase, language, says }),
-      step.parts,
-      context.fields,
-      says,
-    );
-    const written = await withStills(tools, shown, context.signal);
-    const house = style
-      ? await housed(tools, context, style, person, { title: '', keyPhrase, language, body: written })
-      : null;
-    const { article: document, notes: tidied } = tidy({
-      ...EMPTY_ARTICLE,
-      language,
-      keyPhrase,
-      body: house?.body ?? written,
-      ...(house && house.replaced.length > 0 ? { replaced: house.replaced } : {}),
+    const all = await givenTo(tools, context, step);
+    if (!all.ok) return all.result;
+    const { given } = all;
+    const { facts, material, composition } = given;
+    const composed = await compose(composition, async (request) => {
+      const asked = await askWriter(tools, context, request);
+      return asked.ok ? asked : { ok: false, failure: asked.result.failure };
     });
-    const article = await ensureArticle(
-      tools.ground,
-      context.brief,
-      lineOf(context.brief.nodes, context.run.path),
-      language,
-    );
-    const {
-      revision,
-      words: length,
-      writes,
-    } = await addRevision(tools.ground, article, null, context.run.id, document);
+    if (!composed.ok) return { kind: 'failed', failure: composed.failure };
+    const { document, tidied, fields } = await finished(tools, context, step, given, composed.value.body);
+    const line = lineOf(context.brief.nodes, context.run.path);
+    const article = await ensureArticle(tools.ground, context.brief, line, composition.language);
+    const { revision, words, writes } = await addRevision(tools.ground, article, null, context.run.id, document);
     const doubts = articleDoubts(
       document,
-      passages.map(({ passage }) => passage),
+      composition.passages.map(({ passage }) => passage),
     );
     return {
       kind: 'done',
       fields: {
-        article: { id: article, revision, words: length },
-        ...house?.fields,
-        ...(facts.length > 0 ? { passages: [...ids, ...facts.map(({ id }) => id)] } : {}),
+        article: { id: article, revision, words },
+        ...fields,
+        ...(facts.length > 0 ? { passages: [...given.ids, ...facts.map(({ id }) => id)] } : {}),
         figuresNotFound: doubts.flatMap(({ kind, words }) => (kind === 'figure' ? [words] : [])),
         doubts: doubts.map(doubtWords),
         tidied,
         ...(composed.value.leftOut.length > 0 ? { sectionsLeftOut: composed.value.leftOut } : {}),
-        ...(words < step.words ? { askedWords: step.words, carriedWords: material } : {}),
+        ...(composition.step.words < step.words ? { askedWords: step.words, carriedWords: material } : {}),
       },
       writes,
     };

@@ -1,5 +1,14 @@
 import type { ArticleWhole } from '@grivo/contract';
-import { articleNodes, type Block, type Doubt, directionOf, inlineText, isStatement, tagsOf } from '@grivo/core';
+import {
+  articleNodes,
+  type Block,
+  type Doubt,
+  directionOf,
+  inlineText,
+  isOfSentence,
+  isStatement,
+  tagsOf,
+} from '@grivo/core';
 import { type ReactNode, useMemo } from 'react';
 import { useFaces } from '../design/index.ts';
 import { ChartPicture } from '../parts/ChartPicture.tsx';
@@ -11,7 +20,7 @@ import { EvidenceNotes } from '../proof/EvidenceNotes.tsx';
 const HERE = { file: (digest: string) => `/api/files/${digest}`, article: (id: string) => `/articles/${id}` };
 
 /** Some words of the text, not a whole sentence: they are ringed where they stand. */
-const isInText = ({ kind }: Doubt) => kind !== 'opposite' && kind !== 'subject';
+const isInText = (doubt: Doubt) => !isOfSentence(doubt);
 
 type Figure = Extract<Block, { type: 'figure' }>;
 

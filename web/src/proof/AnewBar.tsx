@@ -7,28 +7,47 @@ import { call, inWords } from '../api/call.ts';
 import { freshKey } from '../api/fresh.ts';
 import { Button, ChoiceWord, Trouble } from '../design/index.ts';
 import { money } from '../words/figures.ts';
-import { idsAt, replaceBlocks } from './commands.ts';
+import { idsAt, lettersAt, replaceBlocks } from './commands.ts';
 
-type Scope = 'blocks' | 'section';
 const SCOPES = [
+  { value: 'words', says: 'the words picked', does: 'the rest of the paragraph stays as it is' },
   { value: 'blocks', says: 'what is picked', does: 'the paragraph typed in, or those selected' },
   { value: 'section', says: 'its whole section', does: 'everything under its heading' },
+  { value: 'opening', says: 'the opening', does: 'everything above the first heading' },
 ] as const;
+type Scope = (typeof SCOPES)[number]['value'];
 
 const IDEAS = ['shorter', 'plainer words', 'with the figure from the source'];
 
+/** Some letters of a paragraph as they stand now. */
+function textAt({ body }: ArticleDocument, [id]: readonly string[], { from, to }: { from: number; to: number }) {
+  const block = body.find((one) => one.id === id);
+  return block ? blockText(block).slice(from, to) : '';
+}
+
 /** Asking for a part to be written anew, and what came. */
 function useAnew(article: string, document: ArticleDocument, view: EditorView) {
-  const [scope, put] = useState<Scope>('blocks');
   // What was at hand when it was asked for: the place to type may go elsewhere meanwhile.
-  const [at] = useState(() => ({ blocks: idsAt(view.state, 'blocks'), section: idsAt(view.state, 'section') }));
+  const [at] = useState(() => {
+    const blocks = idsAt(view.state, 'blocks');
+    const [section, opening] = [idsAt(view.state, 'section'), idsAt(view.state, 'opening')];
+    const letters = lettersAt(view.state);
+    const { from, to } = view.state.selection;
+    const picked = letters && view.state.doc.textBetween(from, to);
+    return { words: blocks, blocks, section, opening, letters, picked };
+  });
+  const [scope, put] = useState<Scope>(at.letters ? 'words' : 'blocks');
+  const scopes = SCOPES.filter(({ value }) => (value === 'words' ? at.letters : at[value].length > 0));
   const [note, setNote] = useState('');
   const [again, setAgain] = useState(0);
-  const ids = at[scope];
+  const letters = scope === 'words' ? at.letters : null;
+  // Somebody else may have changed the paragraph: other words would stand there.
+  const isGone = letters !== null && textAt(document, at.words, letters) !== at.picked;
+  const ids = isGone ? [] : at[scope];
   const asked = useMutation({
     mutationFn: (n: number) =>
       call('POST', `/articles/${article}/anew`, {
-        body: { document, blocks: ids, note, again: n },
+        body: { document, blocks: ids, letters, note, again: n },
         answer: WrittenAnew,
         key: freshKey(),
       }),
@@ -42,7 +61,7 @@ function useAnew(article: string, document: ArticleDocument, view: EditorView) {
     setAgain(n);
     asked.mutate(n);
   };
-  return { scope, setScope, ids, note, setNote, asked, write, again };
+  return { scope, scopes, setScope, ids, letters, isGone, note, setNote, asked, write, again };
 }
 
 /**
@@ -60,7 +79,8 @@ export function AnewBar({
   view: EditorView;
   onLeave: () => void;
 }) {
-  const { scope, setScope, ids, note, setNote, asked, write, again } = useAnew(article, document, view);
+  const anew = useAnew(article, document, view);
+  const { ids, isGone, asked, write, again } = anew;
   const leave = () => {
     onLeave();
     view.focus();
@@ -72,45 +92,13 @@ export function AnewBar({
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: Esc leaves whatever in it has the focus
     <div onKeyDown={(event) => event.key === 'Escape' && leave()}>
-      <form
-        className="proof-bar"
-        aria-label="Write anew"
-        onSubmit={(event) => {
-          event.preventDefault();
-          write(0);
-        }}
-      >
-        <span>
-          Write <ChoiceWord label="What" value={scope} options={SCOPES} onChoose={setScope} /> anew:
-        </span>
-        <input
-          className="field !w-72"
-          aria-label="What is to be otherwise"
-          placeholder={IDEAS.join(', ')}
-          // biome-ignore lint/a11y/noAutofocus: it was asked for just now
-          autoFocus
-          value={note}
-          onChange={(event) => setNote(event.target.value)}
-        />
-        <Button
-          look="line"
-          type="submit"
-          disabled={note.trim() === '' || ids.length === 0}
-          busy={asked.isPending ? 'Writing it' : null}
-        >
-          Write it
-        </Button>
-        <Price article={article} document={document} ids={ids} />
-        <Button look="quiet" anyone className="ml-auto" onClick={leave}>
-          Close
-        </Button>
-      </form>
+      <Wish article={article} document={document} anew={anew} onLeave={leave} />
       {asked.isError ? (
         <div className="px-8 pb-2">
           <Trouble>{inWords(asked.error)}</Trouble>
         </div>
       ) : null}
-      {asked.data ? (
+      {asked.data && !isGone ? (
         <Written
           before={document.body.filter(({ id }) => ids.includes(id)).map(blockText)}
           written={asked.data}
@@ -124,13 +112,76 @@ export function AnewBar({
   );
 }
 
+/** What is to be written anew and how it is to be otherwise. */
+function Wish({
+  article,
+  document,
+  anew: { scope, scopes, setScope, ids, letters, isGone, note, setNote, asked, write },
+  onLeave,
+}: {
+  article: string;
+  document: ArticleDocument;
+  anew: ReturnType<typeof useAnew>;
+  onLeave: () => void;
+}) {
+  return (
+    <form
+      className="proof-bar"
+      aria-label="Write anew"
+      onSubmit={(event) => {
+        event.preventDefault();
+        write(0);
+      }}
+    >
+      <span>
+        Write <ChoiceWord label="What" value={scope} options={scopes} onChoose={setScope} /> anew:
+      </span>
+      <input
+        className="field !w-72"
+        aria-label="What is to be otherwise"
+        placeholder={IDEAS.join(', ')}
+        // biome-ignore lint/a11y/noAutofocus: it was asked for just now
+        autoFocus
+        value={note}
+        onChange={(event) => setNote(event.target.value)}
+      />
+      <Button
+        look="line"
+        type="submit"
+        disabled={note.trim() === '' || ids.length === 0}
+        busy={asked.isPending ? 'Writing it' : null}
+      >
+        Write it
+      </Button>
+      {isGone ? (
+        <span className="text-red">These words were changed meanwhile. Close this and pick them again.</span>
+      ) : (
+        <Price article={article} document={document} ids={ids} letters={letters} />
+      )}
+      <Button look="quiet" anyone className="ml-auto" onClick={onLeave}>
+        Close
+      </Button>
+    </form>
+  );
+}
+
 /** About what it costs, before it is pressed. */
-function Price({ article, document, ids }: { article: string; document: ArticleDocument; ids: readonly string[] }) {
+function Price({
+  article,
+  document,
+  ids,
+  letters,
+}: {
+  article: string;
+  document: ArticleDocument;
+  ids: readonly string[];
+  letters: ReturnType<typeof lettersAt>;
+}) {
   const price = useQuery({
-    queryKey: ['article', article, 'anew', ids.join(' ')],
+    queryKey: ['article', article, 'anew', ids.join(' '), letters],
     queryFn: () =>
       call('POST', `/articles/${article}/anew/price`, {
-        body: { document, blocks: ids, note: IDEAS.join(', ') },
+        body: { document, blocks: ids, letters, note: IDEAS.join(', ') },
         answer: AnewPrice,
       }),
     staleTime: Number.POSITIVE_INFINITY,

@@ -85,7 +85,7 @@ function Bars({
         <strong className="font-semibold">You are editing</strong>
         <Kept saving={saving} />
         <AlsoHere others={others} body={document.body} onPlace={onPlace} />
-        <Button look="quiet" anyone className="ml-auto" hint="Esc" onClick={() => void flush().then(onLeave)}>
+        <Button look="quiet" anyone className="ml-auto min-h-6" hint="Esc" onClick={() => void flush().then(onLeave)}>
           Done
         </Button>
       </div>
@@ -187,7 +187,8 @@ function Sheet({
 }) {
   const { document, view, at } = proof;
   useFaces(document.language);
-  const by = useQuery(read.session()).data?.name ?? '';
+  const person = useQuery(read.session()).data;
+  const by = person?.name ?? '';
   const passages = useMemo(
     () =>
       new Map<string, Evidence>([
@@ -214,7 +215,12 @@ function Sheet({
       </div>
       <div />
       <div className="border-x border-rule bg-sheet px-8 pb-8" dir={directionOf(document.language)}>
-        <TitleFields details={document} onChange={proof.put} />
+        <TitleFields
+          article={article.id}
+          mayWrite={person !== undefined && person.role !== 'proofreader'}
+          details={document}
+          onChange={proof.put}
+        />
         <Editor
           document={document}
           doubts={doubts}

@@ -3,6 +3,7 @@ import { Popover } from 'radix-ui';
 import { useLayoutEffect, useRef } from 'react';
 import { Field } from '../design/index.ts';
 import { count } from '../words/figures.ts';
+import { AnewTitle } from './AnewTitle.tsx';
 
 type Details = Pick<
   ArticleDocument,
@@ -11,13 +12,19 @@ type Details = Pick<
 
 /** The title and the description of an article where readers see them; what search engines and readers get besides opens under them. */
 export function TitleFields({
+  article,
+  mayWrite,
   details,
   onChange,
 }: {
-  details: Details;
+  article: string;
+  /** Whether they may have other titles written. */
+  mayWrite: boolean;
+  details: ArticleDocument;
   onChange: (details: Partial<Details>) => void;
 }) {
   const { title, description, titleChoices } = details;
+  const choose = (chosen: string) => onChange({ title: chosen, titleChoices: kept(details, chosen) });
   const others = titleChoices.filter((choice) => choice !== '' && choice !== title);
   return (
     <div className="pt-5">
@@ -33,12 +40,8 @@ export function TitleFields({
           <span className="fig">{count(title.length)}</span> characters in the title,{' '}
           <span className="fig">{count(description.length)}</span> in the description
         </span>
-        {others.length > 0 ? (
-          <OtherTitles
-            titles={others}
-            onChoose={(chosen) => onChange({ title: chosen, titleChoices: kept(details, chosen) })}
-          />
-        ) : null}
+        {others.length > 0 ? <OtherTitles titles={others} onChoose={choose} /> : null}
+        {mayWrite ? <AnewTitle article={article} document={details} onChoose={choose} /> : null}
         <More details={details} onChange={onChange} />
       </p>
       <Entry {...details} />
@@ -173,12 +176,12 @@ function Listed({
   );
 }
 
-/** How wide a line of a result is, in pixels; what is longer is cut there. */
+/** How wide a line of a result is, in pixels; a longer title is cut there, a description behind two such lines. */
 const ENTRY_PX = 580;
+const DESCRIPTION_PX = 2 * ENTRY_PX - 60;
 
 /** Roughly what an entry in the results of a search shows. */
 function Entry({ title, description, slug }: Details) {
-  const shown = widthOf(title);
   return (
     <details className="!font-ui pt-1 text-small text-ink-3">
       <summary className="brackets w-fit cursor-pointer">How a search shows it</summary>
@@ -191,21 +194,28 @@ function Entry({ title, description, slug }: Details) {
           {description || 'No description yet: a search takes some words of the text.'}
         </p>
       </div>
-      <p className="pt-1">
-        The title is <span className="fig">{Math.round(shown)}</span> of about <span className="fig">{ENTRY_PX}</span>{' '}
-        pixels wide
-        {shown > ENTRY_PX ? ' and will be cut.' : '.'}
-      </p>
+      <Wide name="title" pixels={widthOf(title, 18)} most={ENTRY_PX} />
+      {description === '' ? null : <Wide name="description" pixels={widthOf(description, 14)} most={DESCRIPTION_PX} />}
     </details>
+  );
+}
+
+function Wide({ name, pixels, most }: { name: string; pixels: number; most: number }) {
+  return (
+    <p className="pt-1">
+      The {name} is <span className="fig">{Math.round(pixels).toLocaleString('en-GB')}</span> of about{' '}
+      <span className="fig">{most.toLocaleString('en-GB')}</span> pixels wide
+      {pixels > most ? ' and will be cut.' : '.'}
+    </p>
   );
 }
 
 let ruler: CanvasRenderingContext2D | null = null;
 
-/** The width of a title in a result, in pixels of an 18-pixel sans serif. */
-function widthOf(text: string): number {
+/** The width of words in a result, in pixels of a sans serif of so many. */
+function widthOf(text: string, size: number): number {
   ruler ??= document.createElement('canvas').getContext('2d');
-  if (!ruler) return text.length * 8.4;
-  ruler.font = '18px Arial, sans-serif';
+  if (!ruler) return text.length * size * 0.47;
+  ruler.font = `${size}px Arial, sans-serif`;
   return ruler.measureText(text).width;
 }

@@ -162,14 +162,28 @@ export function moveBlock(by: -1 | 1): Command {
   };
 }
 
-/** The ids of the blocks at the selection; or of the section they begin in, without its heading. */
-export function idsAt(state: EditorState, scope: 'blocks' | 'section'): string[] {
+/** The letters of one paragraph that are selected, not all of them; null where none or more than that is. */
+export function lettersAt({ selection }: EditorState): { from: number; to: number } | null {
+  const { $from, $to, empty } = selection;
+  const { parent } = $from;
+  if (empty || $from.depth !== 1 || !$from.sameParent($to) || parent.type !== nodes.paragraph) return null;
+  const before = (at: number) => parent.textBetween(0, at).length;
+  const [from, to] = [before($from.parentOffset), before($to.parentOffset)];
+  return to - from < parent.textContent.length && to > from ? { from, to } : null;
+}
+
+/** The ids of the blocks at the selection; of the section they begin in, without its heading; or of all above the first heading. */
+export function idsAt(state: EditorState, scope: 'blocks' | 'section' | 'opening'): string[] {
   const range = picked(state.selection);
   if (!range) return [];
   const tops: Top[] = [];
   state.doc.forEach((node, at) => {
     tops.push({ id: String(node.attrs['id']), level: levelOf(node), at });
   });
+  if (scope === 'opening') {
+    const first = tops.findIndex(({ level }) => level > 0);
+    return tops.slice(0, first < 0 ? tops.length : first).map(({ id }) => id);
+  }
   const from = tops.findIndex(({ at }) => at >= range.from);
   if (scope === 'blocks') return tops.filter(({ at }) => at >= range.from && at < range.to).map(({ id }) => id);
   const head = tops.slice(0, from + 1).findLastIndex(({ level }) => level > 0);

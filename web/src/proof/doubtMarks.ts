@@ -1,4 +1,4 @@
-import { type BlockDoubt, doubtWords } from '@grivo/core';
+import { type BlockDoubt, doubtWords, isOfSentence } from '@grivo/core';
 import type { Node } from 'prosemirror-model';
 import { Plugin, PluginKey } from 'prosemirror-state';
 import { Decoration, DecorationSet, type EditorView } from 'prosemirror-view';
@@ -51,7 +51,7 @@ function ringed(document: Node, doubts: readonly BlockDoubt[]): DecorationSet {
 function ringOf(node: Node, start: number, doubt: BlockDoubt): Decoration[] {
   const at = node.textContent.indexOf(doubt.words);
   if (at < 0) return [];
-  const whole = doubt.kind === 'opposite' || doubt.kind === 'subject';
+  const whole = isOfSentence(doubt);
   return [
     Decoration.inline(start + at, start + at + doubt.words.length, {
       class: whole ? 'doubted' : 'doubted ring',

@@ -9,6 +9,7 @@ import {
   idsAt,
   insertBlock,
   leadOn,
+  lettersAt,
   moveBlock,
   newTable,
   outOfList,
@@ -337,6 +338,21 @@ describe('what is written anew', () => {
     expect(ids('Opening', 'section')).toEqual(['o']);
     desk.put(2, desk.state.doc.content.size - 3);
     expect(idsAt(desk.state, 'blocks')).toEqual(body.map(({ id }) => id));
+  });
+
+  it('is the opening wherever one types, or some letters of one paragraph', () => {
+    const desk = new Desk(body);
+    expect(idsAt(desk.at('breaks').state, 'opening')).toEqual(['o']);
+    expect(idsAt(new Desk(body.slice(0, 1)).state, 'opening')).toEqual(['o']);
+    const letters = (from: number, to: number) => {
+      desk.put(from, to);
+      return lettersAt(desk.state);
+    };
+    // The first letter stands at 1.
+    expect(letters(1, 5)).toEqual({ from: 0, to: 4 });
+    expect(letters(3, 3)).toBeNull();
+    expect(letters(1, 1 + 'Opening.'.length)).toBeNull();
+    expect(letters(4, 'Opening.'.length + 4)).toBeNull();
   });
 
   it('takes the place of what was there, rests on what it names alone, and is undone in one', () => {

@@ -5,9 +5,12 @@ import {
   countWords,
   type HouseStyleDocument,
   inHouseWords,
+  inlineText,
   isStatement,
   type Micros,
   type Passage,
+  plainInline,
+  sliceInline,
   textCost,
   tokensCeiling,
   toldToWriter,
@@ -23,11 +26,18 @@ import { anewPrompt, houseRules } from './prompts.ts';
 import { rankPassages } from './selection.ts';
 import { BlocksShape } from './shapes.ts';
 
+export interface Letters {
+  from: number;
+  to: number;
+}
+
 /** A part of an article that is to be written anew. */
 export interface Part {
   document: ArticleDocument;
   /** Ids of its blocks. */
   ids: readonly string[];
+  /** Of one paragraph only these letters; null for all of it. */
+  letters: Letters | null;
   /** What a person wants otherwise. */
   note: string;
   /** What the article was made from. */
@@ -50,6 +60,7 @@ export type NotWritable = { ok: false; problem: string };
 export function anewRequest({
   document,
   ids,
+  letters,
   note,
   passages,
   style,
@@ -58,9 +69,11 @@ export function anewRequest({
   if (own.length === 0 || own.length < ids.length)
     return { ok: false, problem: 'these blocks are not in the article as it was sent' };
   if (!own.some(isStatement)) return { ok: false, problem: 'nothing of it is a text that can be written anew' };
+  const within = letters && wordsWithin(own, letters);
+  if (letters && !within) return { ok: false, problem: 'words are written anew within one paragraph' };
   const first = document.body.findIndex((block) => block.id === own[0]!.id);
   const heading = document.body.slice(0, first).findLast((block) => block.type === 'heading');
-  const text = articleText({ body: own });
+  const text = within?.text ?? articleText({ body: own });
   const rests = new Set(own.flatMap((block) => (block.evidence ?? []).map(({ passage }) => passage)));
   const numbered = passages.map((passage, i): NumberedPassage => ({ n: i + 1, passage }));
   const resting = numbered.filter(({ passage }) => rests.has(passage.id));
@@ -73,7 +86,7 @@ export function anewRequest({
     .map(({ passage }) => passage);
   const given = [...resting, ...others].slice(0, MOST_PASSAGES).sort((a, b) => a.n - b.n);
   const share = LENGTHS.find(([pattern]) => pattern.test(note))?.[1] ?? 1;
-  const words = Math.max(12, Math.round(countWords(text, document.language) * share));
+  const words = Math.max(within ? 4 : 12, Math.round(countWords(text, document.language) * share));
   return {
     ok: true,
     request: {
@@ -84,7 +97,7 @@ export function anewRequest({
         text,
         words,
         note,
-        saidElsewhere: articleText({ body: document.body.filter((block) => !ids.includes(block.id)) }),
+        saidElsewhere: articleText({ body: document.body.filter((block) => within || !ids.includes(block.id)) }),
         house: style ? toldToWriter(style, document.language) : '',
         passages: given,
       }),
@@ -92,8 +105,55 @@ export function anewRequest({
       style,
       language: document.language,
       words,
+      within: within ?? null,
     },
   };
+}
+
+/** Words of a paragraph that are written anew, the rest staying as it is. */
+interface Within {
+  block: Paragraph;
+  letters: Letters;
+  text: string;
+}
+type Paragraph = Extract<Block, { type: 'paragraph' }>;
+
+function wordsWithin(own: readonly Block[], letters: Letters): Within | null {
+  const [block, ...more] = own;
+  if (block?.type !== 'paragraph' || more.length > 0) return null;
+  const text = inlineText(block.content).slice(letters.from, letters.to);
+  return text.trim() === '' ? null : { block, letters, text };
+}
+
+/** The paragraph with what came in the place of its words; it rests on what it did and on what that names. */
+function putWithin({ block, letters, text }: Within, written: readonly Block[], id: string): Paragraph {
+  const came = fitted(
+    articleText({ body: [...written] })
+      .replace(/\s+/g, ' ')
+      .trim(),
+    text,
+  );
+  const evidence = [...(block.evidence ?? []), ...written.flatMap((one) => one.evidence ?? [])];
+  return {
+    ...block,
+    id,
+    content: [
+      ...sliceInline(block.content, 0, letters.from),
+      ...plainInline(came),
+      ...sliceInline(block.content, letters.to),
+    ],
+    evidence: [...new Map(evidence.map((one) => [one.passage, one])).values()],
+  };
+}
+
+/** As it stands within its sentence: with the blanks around it, without a capital or a full stop the words did not have. */
+function fitted(came: string, before: string): string {
+  const words = before.trim();
+  const lead = before.slice(0, before.indexOf(words));
+  const trail = before.slice(lead.length + words.length);
+  const small = /^\p{Ll}/u.test(words) && /^\p{Lu}(?!\p{Lu})/u.test(came);
+  const open = small ? came.charAt(0).toLowerCase() + came.slice(1) : came;
+  return `${lead}${/[.!?]$/.test(words) ? open : open.replace(/[.]$/, '')}${trail}`;
 }
 
 export interface AnewRequest {
@@ -103,6 +163,7 @@ export interface AnewRequest {
   style: HouseStyleDocument | null;
   language: string;
   words: number;
+  within: Within | null;
 }
 
 /** Tokens of a word in a reply, marks of its shape counted in. */
@@ -120,7 +181,7 @@ export function anewPrice(service: Pick<ServiceRow, 'price'>, { instructions, ma
 export async function writeAnew(
   tools: Pick<Tools, 'writer' | 'secrets' | 'holder'>,
   service: ServiceRow,
-  { instructions, material, given, language, style }: AnewRequest,
+  { instructions, material, given, language, style, within }: AnewRequest,
   asker: { stepRun: string; draw: number; signal: AbortSignal; mark: string },
 ): Promise<Result<{ blocks: Block[]; micros: Micros }>> {
   const numbers = new Set(given.map(({ n }) => n));
@@ -138,5 +199,6 @@ export async function writeAnew(
   if (!reply.ok) return reply;
   const blocks = blocksOf(reply.value.value.blocks, asker.mark, given, numbers);
   const said = style ? inHouseWords(blocks, style, language).body : blocks;
-  return { ok: true, value: { blocks: said, micros: reply.value.micros } };
+  const whole = within ? [putWithin(within, said, `b${asker.mark}x0`)] : said;
+  return { ok: true, value: { blocks: whole, micros: reply.value.micros } };
 }

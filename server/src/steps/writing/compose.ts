@@ -50,6 +50,9 @@ export interface Composed {
   leftOut: string[];
 }
 
+/** A section to be written; the opening has no heading. */
+type Section = { at: number; heading: string | null; says: string; passages: readonly string[] };
+
 /**
  * Writes an article section by section. Each section is given its own passages and what was said before; each block keeps
  * the passages it rests on as evidence.
@@ -60,52 +63,16 @@ export async function compose(c: Composition, ask: AskWriter): Promise<Result<Co
   const instructions = unsourced ? unsourcedRules(c.language) : houseRules(c.language);
   const body: Block[] = [];
   const leftOut: string[] = [];
-  const headings = c.outline.map((section) => section.heading);
-  const opening = Math.max(40, Math.round(c.step.words * OPENING));
-  const each = Math.max(60, Math.round((c.step.words - opening) / Math.max(1, c.outline.length)));
   // The opening comes last: it answers from what stands below it.
-  const sections = [...c.outline.entries()].map(([i, section]) => ({ at: i + 1, ...section }));
-  for (const { at, ...section } of [...sections, { at: 0, heading: null, says: '', passages: [] as string[] }]) {
-    const fitting = passagesFor(c, section);
-    // A subject in words no passage has is still answered by what the body rests on.
-    const given = fitting.length > 0 || section.heading !== null ? fitting : restedOn(c, body);
-    if (given.length === 0 && !unsourced) {
-      if (section.heading !== null) leftOut.push(section.heading);
-      continue;
-    }
-    const reply = await ask({
-      instructions,
-      material: sectionPrompt({
-        subject: c.subject,
-        heading: section.heading,
-        says: section.says,
-        otherHeadings: headings.filter((heading) => heading !== section.heading),
-        words: section.heading === null ? opening : each,
-        person: c.step.person,
-        tone: c.step.tone,
-        lists: c.step.parts.includes('lists'),
-        emoji: c.step.parts.includes('emoji'),
-        house: c.house,
-        instruction: c.instruction,
-        aim: c.aim,
-        notes: c.notes.find((note) => note.heading === section.heading)?.points.map(({ point }) => point) ?? [],
-        saidBefore: articleText({ body }),
-        passages: given,
-      }),
-      name: 'blocks',
-      shape: BlocksShape,
-      accept: acceptBlocks(new Set(given.map(({ n }) => n)), c.language),
-      maxTokensOut: Math.max(600, each * 4),
-    });
-    if (!reply.ok) return reply;
-    const blocks = blocksOf(withSigns(reply.value.blocks, c), at, c.passages, new Set(given.map(({ n }) => n)));
-    // A section that rests on nothing says nothing: it is left out, heading and all.
-    if (!unsourced && !blocks.some((block) => block.evidence && block.evidence.length > 0)) {
-      if (section.heading !== null) leftOut.push(section.heading);
-      continue;
-    }
-    if (section.heading === null) body.unshift(...blocks);
-    else body.push({ type: 'heading', id: `h${at}`, level: 2, text: section.heading }, ...blocks);
+  const sections: Section[] = [...c.outline.entries()].map(([i, section]) => ({ at: i + 1, ...section }));
+  for (const section of [...sections, { at: 0, heading: null, says: '', passages: [] }]) {
+    const written = await writtenSection(c, section, body, { instructions, unsourced }, ask);
+    if (!written.ok) return written;
+    const { heading, at } = section;
+    if (written.value === null) {
+      if (heading !== null) leftOut.push(heading);
+    } else if (heading === null) body.unshift(...written.value);
+    else body.push({ type: 'heading', id: `h${at}`, level: 2, text: heading }, ...written.value);
   }
   const further = await withFurther(
     body,
@@ -115,31 +82,91 @@ export async function compose(c: Composition, ask: AskWriter): Promise<Result<Co
   if (!further.ok) return further;
   body.splice(0, body.length, ...further.value);
   if (c.step.parts.includes('key points')) {
-    const points = await ask({
-      instructions,
-      material: pointsPrompt({
-        subject: c.subject,
-        text: articleText({ body: body.filter(({ type }) => type !== 'table') }),
-        points: 4,
-        person: c.step.person,
-        house: c.house,
-        emoji: c.step.parts.includes('emoji'),
-      }),
-      name: 'points',
-      shape: PointsShape,
-      maxTokensOut: 500,
-    });
+    const points = await keyPoints(c, body, instructions, ask);
     if (!points.ok) return points;
-    const items = points.value.points
-      .map((point) => (c.step.parts.includes('emoji') ? point : withoutEmoji(point)))
-      .filter((point) => point.trim() !== '')
-      .slice(0, 6);
-    // A writer that finds no point to pick out gives none; an empty box would say nothing.
-    if (items.length > 0)
-      body.splice(firstHeading(body), 0, { type: 'key points', id: 'k1', items: items.map(plainInline) });
+    body.splice(firstHeading(body), 0, ...points.value);
   }
   if (c.step.parts.includes('contents')) body.splice(firstHeading(body), 0, { type: 'contents', id: 'c1' });
   return good({ body, leftOut });
+}
+
+/** The blocks of a section; null where it is left out, since nothing speaks of it. */
+async function writtenSection(
+  c: Composition,
+  { at, ...section }: Section,
+  body: readonly Block[],
+  { instructions, unsourced }: { instructions: string; unsourced: boolean },
+  ask: AskWriter,
+): Promise<Result<Block[] | null>> {
+  const { heading } = section;
+  const fitting = passagesFor(c, section);
+  // A subject in words no passage has is still answered by what the body rests on.
+  const given = fitting.length > 0 || heading !== null ? fitting : restedOn(c, body);
+  if (given.length === 0 && !unsourced) return good(null);
+  const opening = Math.max(40, Math.round(c.step.words * OPENING));
+  const each = Math.max(60, Math.round((c.step.words - opening) / Math.max(1, c.outline.length)));
+  const numbers = new Set(given.map(({ n }) => n));
+  const reply = await ask({
+    instructions,
+    material: sectionPrompt({
+      subject: c.subject,
+      heading,
+      says: section.says,
+      otherHeadings: c.outline.map((other) => other.heading).filter((other) => other !== heading),
+      words: heading === null ? opening : each,
+      person: c.step.person,
+      tone: c.step.tone,
+      lists: c.step.parts.includes('lists'),
+      emoji: c.step.parts.includes('emoji'),
+      house: c.house,
+      instruction: c.instruction,
+      aim: c.aim,
+      notes: c.notes.find((note) => note.heading === heading)?.points.map(({ point }) => point) ?? [],
+      saidBefore: articleText({ body: [...body] }),
+      passages: given,
+    }),
+    name: 'blocks',
+    shape: BlocksShape,
+    accept: acceptBlocks(numbers, c.language),
+    maxTokensOut: Math.max(600, each * 4),
+  });
+  if (!reply.ok) return reply;
+  const blocks = blocksOf(withSigns(reply.value.blocks, c), at, c.passages, numbers);
+  // A section that rests on nothing says nothing: it is left out, heading and all.
+  return good(unsourced || blocks.some(({ evidence }) => evidence && evidence.length > 0) ? blocks : null);
+}
+
+/** Most points an article is summed up in. */
+const MOST_POINTS = 6;
+
+/** What the article comes to, in a box of points; no block where the writer finds none: an empty box would say nothing. */
+async function keyPoints(
+  c: Composition,
+  body: readonly Block[],
+  instructions: string,
+  ask: AskWriter,
+): Promise<Result<Block[]>> {
+  const emoji = c.step.parts.includes('emoji');
+  const points = await ask({
+    instructions,
+    material: pointsPrompt({
+      subject: c.subject,
+      text: articleText({ body: body.filter(({ type }) => type !== 'table') }),
+      points: 4,
+      person: c.step.person,
+      house: c.house,
+      emoji,
+    }),
+    name: 'points',
+    shape: PointsShape,
+    maxTokensOut: 500,
+  });
+  if (!points.ok) return points;
+  const items = points.value.points
+    .map((point) => (emoji ? point : withoutEmoji(point)))
+    .filter((point) => point.trim() !== '')
+    .slice(0, MOST_POINTS);
+  return good(items.length > 0 ? [{ type: 'key points', id: 'k1', items: items.map(plainInline) }] : []);
 }
 
 type Written = z.infer<typeof BlocksShape>['blocks'];

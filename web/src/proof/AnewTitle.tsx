@@ -1,0 +1,107 @@
+import { AnewPrice, TitlesAnew } from '@grivo/contract';
+import type { ArticleDocument } from '@grivo/core';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { Popover } from 'radix-ui';
+import { useState } from 'react';
+import { call, inWords } from '../api/call.ts';
+import { freshKey } from '../api/fresh.ts';
+import { Button, Trouble } from '../design/index.ts';
+import { money } from '../words/figures.ts';
+
+/** Other titles with a note: what they cost is said before, and the title stays until one of them is taken. */
+export function AnewTitle({
+  article,
+  document,
+  onChoose,
+}: {
+  article: string;
+  document: ArticleDocument;
+  onChoose: (title: string) => void;
+}) {
+  const [open, setOpen] = useState(false);
+  return (
+    <Popover.Root open={open} onOpenChange={setOpen}>
+      <Popover.Trigger asChild>
+        <button type="button" className="act quiet brackets">
+          Write other titles…
+        </button>
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content className="pop w-[420px]" sideOffset={8} align="start" collisionPadding={12}>
+          <Asked
+            article={article}
+            document={document}
+            onChoose={(title) => {
+              onChoose(title);
+              setOpen(false);
+            }}
+          />
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+const IDEAS = 'shorter, with the figure, as a question';
+
+function Asked({ article, document, onChoose }: Parameters<typeof AnewTitle>[0]) {
+  const [note, setNote] = useState('');
+  const [again, setAgain] = useState(0);
+  const price = useQuery({
+    queryKey: ['article', article, 'anew', 'title'],
+    queryFn: () =>
+      call('POST', `/articles/${article}/anew/title/price`, { body: { document, note: IDEAS }, answer: AnewPrice }),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+  const asked = useMutation({
+    mutationFn: (n: number) =>
+      call('POST', `/articles/${article}/anew/title`, {
+        body: { document, note, again: n },
+        answer: TitlesAnew,
+        key: freshKey(),
+      }),
+  });
+  return (
+    <form
+      className="pop-in flex flex-col gap-2"
+      aria-label="Write other titles"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (note.trim() === '') return;
+        asked.mutate(again);
+        setAgain(again + 1);
+      }}
+    >
+      <input
+        className="field"
+        aria-label="What titles you want"
+        placeholder={IDEAS}
+        // biome-ignore lint/a11y/noAutofocus: it was asked for just now
+        autoFocus
+        value={note}
+        onChange={(event) => setNote(event.target.value)}
+      />
+      <p className="flex items-baseline gap-3">
+        <Button look="line" type="submit" disabled={note.trim() === ''} busy={asked.isPending ? 'Writing them' : null}>
+          {asked.data ? 'Others still' : 'Write them'}
+        </Button>
+        <span className="text-small text-ink-3">
+          {asked.data ? `cost ${money(asked.data.micros)}` : price.data ? `about ${money(price.data.micros)}` : ''}
+        </span>
+      </p>
+      {price.isError && !asked.isError ? <Trouble>{inWords(price.error)}</Trouble> : null}
+      {asked.isError ? <Trouble>{inWords(asked.error)}</Trouble> : null}
+      {asked.data ? (
+        <ul aria-label="Titles written">
+          {asked.data.titles.map((title) => (
+            <li key={title}>
+              <button type="button" className="choice !block cursor-pointer work" onClick={() => onChoose(title)}>
+                {title}
+              </button>
+            </li>
+          ))}
+        </ul>
+      ) : null}
+    </form>
+  );
+}
