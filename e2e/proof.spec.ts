@@ -348,9 +348,22 @@ test('a paragraph, some words and a title are written anew with a note, set besi
   await page.keyboard.press('Alt+r');
   await page.keyboard.type('shorter');
   await expect(page.getByText(/^about 0\.\d+ €$/)).toBeVisible();
+  // What stands beside the old one before it is whole.
+  await page.evaluate(() => {
+    const seen = new Set<string>();
+    Object.assign(globalThis, { seen });
+    new MutationObserver(() => {
+      const after = document.querySelector('[aria-label="Being written anew"] p:last-child');
+      if (after?.textContent) seen.add(after.textContent);
+    }).observe(document.body, { subtree: true, childList: true, characterData: true });
+  });
   await page.keyboard.press('Enter');
   const written = page.getByRole('region', { name: 'Written anew' });
   await expect(written).toBeVisible({ timeout: 30_000 });
+  const whole = await written.locator('p').nth(1).innerText();
+  const [first = ''] = await page.evaluate(() => [...(globalThis as unknown as { seen: Set<string> }).seen]);
+  expect(first.length).toBeGreaterThan(20);
+  expect(whole.startsWith(first)).toBe(true);
   expect(await faultsOf(page)).toEqual([]);
   await written.getByRole('button', { name: 'Keep it' }).click();
   await expect(editor(page)).toBeFocused();

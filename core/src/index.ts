@@ -127,8 +127,9 @@ export {
   TRIES,
 } from './failure/failure.ts';
 export { type BlogMistake, MISTAKES } from './failure/mistakes.ts';
-export { type FailureWords, nothingFound, notSaid, oursAlready, wordsOf } from './failure/words.ts';
-export { DOUBTS, type Doubt, type DoubtKind, doubtsOf, readSources, type Sources } from './honesty/honesty.ts';
+export { type FailureWords, nothingFound, notSaid, oursAlready, pressedWords, wordsOf } from './failure/words.ts';
+export { DOUBTS, type Doubt, type DoubtKind } from './honesty/doubt.ts';
+export { doubtsOf, readSources, type Sources } from './honesty/honesty.ts';
 export { type Support, supportOf } from './honesty/support.ts';
 export { firstIdAt, type Ids, makeIds } from './ids/id.ts';
 export { type Answering, answers } from './keyword/answered.ts';
@@ -277,11 +278,11 @@ export {
   guessSheet,
   headersOf,
   letters,
-  RESERVED_FIELDS,
   SEPARATORS,
   type Separator,
   type SheetColumn,
 } from './sheet/guess.ts';
+export { RESERVED_FIELDS } from './sheet/reserved.ts';
 export {
   type ReadRow,
   type RowFault,

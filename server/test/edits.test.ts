@@ -1,5 +1,15 @@
-import type { ArticleSaved, ArticleWhole, Comment, Hold, RevisionLine, WrittenAnew } from '@grivo/contract';
+import {
+  AnewPiece,
+  type ArticleSaved,
+  type ArticleWhole,
+  type Comment,
+  type Hold,
+  type RevisionLine,
+  TitlesPiece,
+  WrittenAnew,
+} from '@grivo/contract';
 import { type ArticleDocument, articleText, type Block, blockText, type Step, stepKinds } from '@grivo/core';
+import { createParser } from 'eventsource-parser';
 import { beforeAll, describe, expect, test } from 'vitest';
 import { atTheDesk, type Desk } from './ground/desk.ts';
 import type { Ask } from './ground/http.ts';
@@ -283,6 +293,77 @@ describe('a part written anew', () => {
     w.standIns.trouble('writer', { how: 'key refused' }, 1);
     const refused = await ask('POST', `/articles/${made.id}/anew`, { ...body, note: 'longer' });
     expect([refused.status, refused.problem.title]).toEqual([502, 'Not written']);
+  });
+});
+
+describe('what is written anew', () => {
+  /** The events of an answer, by their names, each with its data. */
+  const eventsOf = async (path: string, body: unknown, key: string) => {
+    const response = await fetch(`${http.address}/api${path}`, {
+      method: 'POST',
+      headers: {
+        cookie: (ask as Ask & { cookie: string }).cookie,
+        'content-type': 'application/json',
+        accept: 'text/event-stream',
+        'idempotency-key': key,
+      },
+      body: JSON.stringify(body),
+    });
+    const events: [string, unknown][] = [];
+    const parser = createParser({ onEvent: ({ event = '', data }) => events.push([event, JSON.parse(data)]) });
+    parser.feed(await response.text());
+    return { status: response.status, type: response.headers.get('content-type'), events };
+  };
+
+  test('is told while it is written, and is the same in the end; what goes wrong on the way is said there', async () => {
+    const pipeline = await w.pipeline(['how much salt for sauerkraut'], (steps) => [
+      ...steps.filter(({ kind }) => ['take', 'look up', 'outline', 'write', 'title'].includes(kind)),
+      inItsSlot(steps.at(-1)!),
+    ]);
+    const [brief] = await w.take(pipeline);
+    await stands(brief!, 'ready');
+    const [row] = await w.product.ground.db.rows<{ id: string }>('SELECT id FROM article WHERE brief = ?', [brief]);
+    const { id, document } = await read(row!.id);
+    const blocks = document.body
+      .filter((block) => block.type === 'paragraph' && (block.evidence?.length ?? 0) > 0)
+      .map((block) => block.id)
+      .slice(0, 3);
+    const path = `/articles/${id}/anew`;
+    const body = { document, blocks, note: 'plainer words' };
+
+    w.standIns.trouble('writer', { how: 'slowly', ms: 80 }, 1);
+    const heard = await eventsOf(path, body, 'heard-1');
+    expect([heard.status, heard.type]).toEqual([200, 'text/event-stream']);
+    const pieces = heard.events.filter(([name]) => name === 'piece').map(([, data]) => AnewPiece.parse(data).text);
+    expect(pieces.length).toBeGreaterThan(2);
+    const [name, data] = heard.events.at(-1)!;
+    expect(name).toBe('answer');
+    const written = WrittenAnew.parse(data);
+    const whole = articleText({ body: [...written.blocks] });
+    // Each goes on from the one before, as far as marks put between blocks do not matter.
+    const letters = (text: string) => text.replace(/[^\p{L}\p{N}]/gu, '');
+    for (const [n, text] of pieces.entries())
+      expect(letters(pieces[n + 1] ?? whole).startsWith(letters(text))).toBe(true);
+    // Repeated with its key it is the same answer, without its pieces.
+    expect((await eventsOf(path, body, 'heard-1')).events).toEqual([['answer', data]]);
+
+    w.standIns.trouble('writer', { how: 'slowly', ms: 80 }, 1);
+    const titles = await eventsOf(`${path}/title`, { document, note: 'as a question' }, 'heard-2');
+    expect(
+      titles.events.some(([event, piece]) => event === 'piece' && TitlesPiece.parse(piece).titles.length > 0),
+    ).toBe(true);
+    expect(titles.events.at(-1)![0]).toBe('answer');
+
+    // Broken off in the middle: what had come is no answer, and the key may be used again.
+    const other = { ...body, note: 'with the figure' };
+    w.standIns.trouble('writer', { how: 'cut within' }, 1);
+    const broken = await eventsOf(path, other, 'heard-3');
+    expect([broken.status, broken.events.at(-1)![0]]).toEqual([200, 'problem']);
+    expect(broken.events.at(-1)![1]).toMatchObject({ status: 502, title: 'Not written' });
+    expect((await eventsOf(path, other, 'heard-3')).events.at(-1)![0]).toBe('answer');
+    // What fails before anything is written is a problem as any other.
+    const none = await eventsOf(path, { ...body, blocks: ['nowhere'] }, 'heard-4');
+    expect([none.status, none.type]).toEqual([422, expect.stringContaining('application/problem+json')]);
   });
 });
 

@@ -96,6 +96,10 @@ export const WrittenAnew = z.object({
   micros: Micros,
 });
 export type WrittenAnew = z.infer<typeof WrittenAnew>;
+/** What is written of a part so far. */
+export const AnewPiece = z.object({ text: z.string() });
+/** The titles written so far, the last of them perhaps cut. */
+export const TitlesPiece = z.object({ titles: z.array(z.string()) });
 /** About what it costs, before it is asked for. */
 export const AnewPrice = z.object({ micros: Micros });
 

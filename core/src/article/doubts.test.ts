@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { DOUBTS } from '../honesty/honesty.ts';
+import { DOUBTS } from '../honesty/doubt.ts';
 import type { Block } from './block.ts';
 import { articleDoubts, doubtWords } from './doubts.ts';
 

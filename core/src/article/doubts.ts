@@ -1,5 +1,6 @@
 import { bareFigures, isOnlyByFigures } from '../honesty/bare.ts';
-import { type Doubt, type DoubtKind, doubtsOf, readSources, type Sources } from '../honesty/honesty.ts';
+import type { Doubt, DoubtKind } from '../honesty/doubt.ts';
+import { doubtsOf, readSources, type Sources } from '../honesty/honesty.ts';
 import { unsupportedSentences } from '../honesty/unsupported.ts';
 import type { ArticleDocument, Block } from './block.ts';
 import { inlineText } from './inline.ts';

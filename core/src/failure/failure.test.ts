@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { backoffMs, causeOf, classOf, type Failure, lasting } from './failure.ts';
-import { nothingFound, wordsOf } from './words.ts';
+import { nothingFound, pressedWords, wordsOf } from './words.ts';
 
 const samples: Failure[] = [
   { code: 'service-busy', service: 's', retryAfterMs: 2_000 },
@@ -68,6 +68,14 @@ describe('failures', () => {
     expect(causeOf({ code: 'nothing-found', subject: 'x' })).toBeNull();
     expect(causeOf({ code: 'outcome-unfindable', service: 'b', action: 'create' })).toBeNull();
   });
+});
+
+test('what somebody pressed is not said to be tried again by itself; what is looked after is said as it is', () => {
+  const unreachable: Failure = { code: 'service-unreachable', service: 's', detail: 'nothing listens there' };
+  expect(wordsOf(unreachable).mend).toMatch(/automatically/);
+  expect(pressedWords(unreachable)).toEqual({ ...wordsOf(unreachable), mend: 'Try again in a moment.' });
+  const unknown: Failure = { code: 'outcome-unknown', service: 's', action: 'publish' };
+  expect(pressedWords(unknown)).toEqual(wordsOf(unknown));
 });
 
 test.each([

@@ -285,6 +285,15 @@ export function wordsOf(failure: Failure, nameOf: NameOf = (id) => id): FailureW
   return { ...words, sentence: `${nameOf(failure.service)} ${mistake.sentence}${said}.`, mend: mistake.mend };
 }
 
+/** What mends a failure that a step meets and Grivo deals with by itself. */
+const BY_ITSELF = /^Nothing to do; it is (?:tried|asked) again/;
+
+/** A failure of what somebody pressed, for them: nothing presses it again by itself. */
+export function pressedWords(...of: Parameters<typeof wordsOf>): FailureWords {
+  const words = wordsOf(...of);
+  return BY_ITSELF.test(words.mend) ? { ...words, mend: 'Try again in a moment.' } : words;
+}
+
 /** Money for people, from millionths. */
 function money(micros: number): string {
   return `${(micros / 1_000_000).toFixed(2)} €`;

@@ -2,6 +2,7 @@ import { otherSideOfTime } from './aroundTimes.ts';
 import { type Clause, isDenying, type Statements, statementsOf, wordsOf } from './clause.ts';
 import { turnedRound } from './denial.ts';
 import { otherDirection } from './directions.ts';
+import type { Doubt } from './doubt.ts';
 import { hasWhatLacks, withForWithout } from './lacking.ts';
 import { setOf } from './lexicon.ts';
 import { type Moment, momentFits } from './moments.ts';
@@ -15,17 +16,6 @@ import { isMonthBetween, isReckonedMoment } from './reckonedTimes.ts';
 import { Reckoning } from './reckoning.ts';
 import { saidOfAnother } from './subject.ts';
 import type { Token } from './token.ts';
-
-/** What may be wrong with a statement that rests on sources. */
-export const DOUBTS = ['figure', 'date', 'name', 'quotation', 'opposite', 'subject', 'nothing'] as const;
-export type DoubtKind = (typeof DOUBTS)[number];
-
-/** Something a text says that its sources do not, or say otherwise. */
-export interface Doubt {
-  kind: DoubtKind;
-  /** The words it is about, as they stand in the text. */
-  words: string;
-}
 
 /** Passages that were read, to hold texts against. */
 export type Sources = readonly Statements[];

@@ -1,5 +1,5 @@
-import { stepKinds } from '../procedure/registry.ts';
 import { CELL_TYPES, type CellType, readCell } from './cell.ts';
+import { RESERVED_FIELDS } from './reserved.ts';
 
 export const SEPARATORS = [',', ';', '\t', '|'] as const;
 export type Separator = (typeof SEPARATORS)[number];
@@ -151,14 +151,6 @@ function fieldFor(header: string, used: Set<string>): string {
   used.add(name);
   return name;
 }
-
-/** Names that mean something else to a brief: what items bring along and what steps give. A title an item has stays one. */
-export const RESERVED_FIELDS: ReadonlySet<string> = new Set([
-  ...['subject', 'row', 'sheet', 'link', 'range', 'source', 'video', 'chapters', 'holds', 'looked', 'values', 'asked'],
-  ...Object.values(stepKinds)
-    .flatMap(({ gives }): readonly string[] => gives)
-    .filter((name) => name !== 'title'),
-]);
 
 function guessType(cells: readonly string[]): CellType {
   const some = cells.filter((cell) => cell.trim() !== '');

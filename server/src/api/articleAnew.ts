@@ -1,5 +1,5 @@
-import { AnewPrice, TitleAnew, TitlesAnew, WriteAnew, WrittenAnew } from '@grivo/contract';
-import { articleDoubts, wordsOf } from '@grivo/core';
+import { AnewPiece, AnewPrice, TitleAnew, TitlesAnew, TitlesPiece, WriteAnew, WrittenAnew } from '@grivo/contract';
+import { articleDoubts, pressedWords } from '@grivo/core';
 import type { z } from 'zod';
 import { passagesGiven } from '../nouns/articles/list.ts';
 import { madeBy } from '../nouns/articles/revisions.ts';
@@ -61,14 +61,16 @@ function anew(product: Product): Route[] {
       role: 'editor',
       body: WriteAnew,
       answer: WrittenAnew,
+      piece: AnewPiece,
       status: 200,
-      handle: async ({ params, body }) => {
+      handle: async ({ params, body, tell }) => {
         const { article, passages, service, request } = await asked(params['id']!, body);
         const written = await writeAnew(product.tools, service, request, {
           stepRun: (await madeBy(db, article.id)) ?? ids(),
           draw: body.again,
           signal: AbortSignal.timeout(LONGEST_MS),
           mark: ids().slice(-6),
+          heard: (text) => tell({ text }),
         });
         if (!written.ok) throw await notWritten(product, written.failure);
         const { blocks, micros } = written.value;
@@ -109,13 +111,15 @@ function titlesAnew(product: Product): Route[] {
       role: 'editor',
       body: TitleAnew,
       answer: TitlesAnew,
+      piece: TitlesPiece,
       status: 200,
-      handle: async ({ params, body }) => {
+      handle: async ({ params, body, tell }) => {
         const { article, service, request } = await asked(params['id']!, body);
         const written = await writeTitles(product.tools, service, request, {
           stepRun: (await madeBy(db, article.id)) ?? ids(),
           draw: body.again,
           signal: AbortSignal.timeout(LONGEST_MS),
+          heard: (titles) => tell({ titles }),
         });
         if (!written.ok) throw await notWritten(product, written.failure);
         return written.value;
@@ -125,7 +129,7 @@ function titlesAnew(product: Product): Route[] {
 }
 
 /** Why the writer wrote nothing, in words. */
-async function notWritten({ ground }: Product, failure: Parameters<typeof wordsOf>[0]) {
-  const { sentence, mend } = wordsOf(failure, await namer(ground.db));
+async function notWritten({ ground }: Product, failure: Parameters<typeof pressedWords>[0]) {
+  const { sentence, mend } = pressedWords(failure, await namer(ground.db));
   return problem(502, 'Not written', sentence, mend);
 }

@@ -1,5 +1,5 @@
 import { OutsideShown, PublicationAct, PublicationActed, PublishElsewhere, SettleOutside } from '@grivo/contract';
-import { wordsOf } from '@grivo/core';
+import { pressedWords } from '@grivo/core';
 import type { Sql } from '../ground/store/database.ts';
 import { isBusy } from '../nouns/articles/edits.ts';
 import { getBlog } from '../nouns/blogs/repository.ts';
@@ -42,7 +42,7 @@ async function endOf(acted: Acted, db: Sql): Promise<{ done: boolean }> {
       'There is no post of this article on that blog with which this could be done.',
       'Load the page again to see how it stands.',
     );
-  const { sentence, mend } = wordsOf(acted.failure, await namer(db));
+  const { sentence, mend } = pressedWords(acted.failure, await namer(db));
   throw problem(502, 'The blog did not do it', sentence, mend);
 }
 
@@ -126,7 +126,7 @@ function lookedOutside(product: Product): Route[] {
         const looked = await lookOutside(tools, publication, AbortSignal.timeout(LONGEST_ACT_MS));
         if (!looked) throw nothingThere();
         if (!looked.ok) {
-          const { sentence, mend } = wordsOf(looked.failure, await namer(ground.db));
+          const { sentence, mend } = pressedWords(looked.failure, await namer(ground.db));
           throw problem(502, 'The blog cannot be looked at', sentence, mend);
         }
         bell.ring({ kind: 'event' });
@@ -186,7 +186,7 @@ async function isDone(settled: Settled, db: Sql): Promise<boolean> {
     case 'overtaken':
       throw problem(412, 'Changed meanwhile', 'It was changed again since you looked.', 'Look again, and choose anew.');
     case 'failed': {
-      const { sentence, mend } = wordsOf(settled.failure, await namer(db));
+      const { sentence, mend } = pressedWords(settled.failure, await namer(db));
       throw problem(502, 'The blog did not do it', sentence, mend);
     }
   }

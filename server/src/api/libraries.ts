@@ -1,5 +1,5 @@
 import { BringFound, FoundPictures, FoundPicturesQuery, Picture } from '@grivo/contract';
-import { wordsOf } from '@grivo/core';
+import { pressedWords } from '@grivo/core';
 import { thumbOf } from '../formats/pictures/drawing.ts';
 import { getPicture, originsUsed } from '../nouns/pictures/repository.ts';
 import type { LibraryPicture } from '../ports/adapters/pictureLibrary.ts';
@@ -40,7 +40,7 @@ export function libraryRoutes(product: Product): Route[] {
           librariesOf(product).map(async (library) => {
             const { id, name } = library;
             const found = await tools.pictureLibrary.find(library, words, language, AbortSignal.timeout(LONGEST_MS));
-            if (!found.ok) return { id, name, pictures: [], problem: wordsOf(found.failure, () => name).sentence };
+            if (!found.ok) return { id, name, pictures: [], problem: pressedWords(found.failure, () => name).sentence };
             const some = found.value.slice(0, SHOWN);
             const used = await originsUsed(
               db,
@@ -79,7 +79,7 @@ function bringing(product: Product): Route[] {
         // What is brought is what the library says of it now, not what somebody sent.
         const found = await tools.pictureLibrary.find(library, words, language, AbortSignal.timeout(LONGEST_MS));
         if (!found.ok) {
-          const { sentence, mend } = wordsOf(found.failure, () => library.name);
+          const { sentence, mend } = pressedWords(found.failure, () => library.name);
           throw problem(502, 'Not brought', sentence, mend);
         }
         const picture = found.value.find((one) => one.id === id);

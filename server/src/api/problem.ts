@@ -60,7 +60,8 @@ function sizeOf(bytes: number): string {
   return bytes >= 1_048_576 ? `${Math.round(bytes / 1_048_576)} MB` : `${Math.round(bytes / 1_024)} KB`;
 }
 
-function problemOf(error: unknown): Problem {
+/** What is said of an error to whoever asked. */
+export function problemOf(error: unknown): Problem {
   if (error instanceof ProblemError) return error.problem;
   const { type, status, limit } = (typeof error === 'object' && error !== null ? error : {}) as {
     type?: unknown;

@@ -1,5 +1,5 @@
 import { ProposalPrice, ProposeTexts, TextsProposed } from '@grivo/contract';
-import { wordsOf } from '@grivo/core';
+import { pressedWords } from '@grivo/core';
 import { namer } from '../nouns/incidents/words.ts';
 import { proposalPrice, proposeTexts } from '../steps/writing/proposed.ts';
 import { problem } from './problem.ts';
@@ -39,7 +39,7 @@ export function proposedRoutes({ ground, tools }: Product): Route[] {
           signal: AbortSignal.timeout(LONGEST_MS),
         });
         if (!written.ok) {
-          const { sentence, mend } = wordsOf(written.failure, await namer(ground.db));
+          const { sentence, mend } = pressedWords(written.failure, await namer(ground.db));
           throw problem(502, 'Not proposed', sentence, mend);
         }
         return written.value;

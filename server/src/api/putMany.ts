@@ -1,4 +1,4 @@
-import { type Degree, type Micros, wordsOf } from '@grivo/core';
+import { type Degree, type Micros, pressedWords } from '@grivo/core';
 import { isBusy, saveEdit } from '../nouns/articles/edits.ts';
 import { type ArticleRow, readRevision } from '../nouns/articles/repository.ts';
 import { madeBy } from '../nouns/articles/revisions.ts';
@@ -46,7 +46,7 @@ export async function putOne(
     signal: AbortSignal.timeout(LONGEST_MS),
   });
   if (!put.ok) {
-    const { sentence, mend } = wordsOf(put.failure, await namer(ground.db));
+    const { sentence, mend } = pressedWords(put.failure, await namer(ground.db));
     return { done: false, why: `${sentence} ${mend}` };
   }
   const { body, replaced, left, of } = put.value;

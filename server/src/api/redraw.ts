@@ -1,5 +1,5 @@
 import { Redrawn, RedrawPicture, RedrawPrice } from '@grivo/contract';
-import { wordsOf } from '@grivo/core';
+import { pressedWords } from '@grivo/core';
 import { getArticle, readRevision } from '../nouns/articles/repository.ts';
 import { madeBy } from '../nouns/articles/revisions.ts';
 import { namer } from '../nouns/incidents/words.ts';
@@ -56,7 +56,7 @@ export function redrawRoutes({ ground, tools }: Product): Route[] {
           },
         );
         if (!drawn.ok) {
-          const { sentence, mend } = wordsOf(drawn.failure, await namer(db));
+          const { sentence, mend } = pressedWords(drawn.failure, await namer(db));
           throw problem(502, 'Not drawn', sentence, mend);
         }
         const picture = await getPicture(db, drawn.value.file);

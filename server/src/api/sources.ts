@@ -21,7 +21,7 @@ import {
   UploadQuery,
   VideoText,
 } from '@grivo/contract';
-import { slugOf, spokenCarries, wordsOf } from '@grivo/core';
+import { pressedWords, slugOf, spokenCarries } from '@grivo/core';
 import type { Response } from 'express';
 import { Procedures } from '../engine/briefState.ts';
 import { byMachine, readTranscript, readUploaded } from '../formats/videos/transcript.ts';
@@ -302,7 +302,7 @@ function items({ tools, db }: Helpers) {
             ? await readUploaded(tools, file, item.subject)
             : await readTranscript(tools, String(link), null, AbortSignal.timeout(40_000));
         if (!read.ok) {
-          const { problem: title, sentence, mend } = wordsOf(read.failure);
+          const { problem: title, sentence, mend } = pressedWords(read.failure);
           throw problem(422, title, sentence, mend);
         }
         const { video, track, language, cleaned } = read.transcript;

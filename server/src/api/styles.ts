@@ -20,11 +20,11 @@ import {
   byRules,
   isStatement,
   leadsSomewhere,
+  pressedWords,
   type ReplacementRule,
   ruleProblem,
   templateFields,
   variantProblem,
-  wordsOf,
 } from '@grivo/core';
 import { z } from 'zod';
 import { getArticle, readRevision } from '../nouns/articles/repository.ts';
@@ -379,7 +379,7 @@ function heard({ db, whole, ground, bell, tools }: Helpers) {
           signal: AbortSignal.timeout(LONGEST_SAMPLE_MS),
         });
         if (!written.ok) {
-          const { sentence, mend } = wordsOf(written.failure, await namer(db));
+          const { sentence, mend } = pressedWords(written.failure, await namer(db));
           throw problem(502, 'Not written', sentence, mend);
         }
         const sample = { ...written.value, version: style.version, atDesk: ground.desk.now() };

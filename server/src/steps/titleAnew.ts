@@ -15,6 +15,7 @@ import { acceptTitles } from './titlesAccepted.ts';
 import { fenced } from './writing/fences.ts';
 import { houseRules, titlePrompt } from './writing/prompts.ts';
 import { TitlesShape } from './writing/shapes.ts';
+import { textsSoFar } from './writing/soFar.ts';
 
 /** Titles that are given to choose from, and the most characters of one. */
 const CHOICES = 3;
@@ -62,7 +63,7 @@ export async function writeTitles(
   tools: Pick<Tools, 'writer' | 'secrets' | 'holder'>,
   service: ServiceRow,
   { instructions, material, subject, language, style }: TitleRequest,
-  asker: { stepRun: string; draw: number; signal: AbortSignal },
+  asker: { stepRun: string; draw: number; signal: AbortSignal; heard: (titles: string[]) => void },
 ): Promise<Result<{ titles: string[]; micros: Micros }>> {
   const reply = await tools.writer.write(
     service,
@@ -73,7 +74,7 @@ export async function writeTitles(
       accept: acceptTitles({ most: LONGEST, subject }),
       maxTokensOut: MOST_TOKENS,
     },
-    { holder: tools.holder(), ...asker },
+    { holder: tools.holder(), ...asker, heard: (soFar) => asker.heard(textsSoFar(soFar, ['titles'])) },
   );
   if (!reply.ok) return reply;
   const { titles } = reply.value.value;

@@ -11,6 +11,8 @@ export type Trouble =
   | { how: 'cut after' }
   /** Acts, and breaks off in the middle of an answer that goes out in pieces. */
   | { how: 'cut within' }
+  /** Takes so long between the pieces of an answer. */
+  | { how: 'slowly'; ms: number }
   /** Acts, then answers that what came of it is to be read elsewhere. */
   | { how: 'sent elsewhere' }
   | { how: 'malformed' }
@@ -121,7 +123,10 @@ export class Troubles {
         type: 'text/html',
         body: '<!doctype html><title>Nothing</title><nav>Menu</nav>',
       });
-    if (answer.pieces) return sendPieces(response, answer.pieces, trouble?.how === 'cut within');
+    if (answer.pieces) {
+      const pause = trouble?.how === 'slowly' ? trouble.ms : 0;
+      return sendPieces(response, answer.pieces, pause, trouble?.how === 'cut within');
+    }
     send(response, answer);
   }
 }
@@ -179,13 +184,13 @@ function refusalFor(trouble: Trouble): Answer | null {
   }
 }
 
-async function sendPieces(response: Response, pieces: readonly string[], cut: boolean): Promise<void> {
+async function sendPieces(response: Response, pieces: readonly string[], pause: number, cut: boolean): Promise<void> {
   response.status(200).type('text/event-stream');
   for (const [n, piece] of pieces.entries()) {
     if (response.destroyed) return;
     if (cut && n >= pieces.length / 2) return void response.destroy();
     response.write(`data: ${piece}\n\n`);
-    await new Promise((resolve) => setImmediate(resolve));
+    await new Promise((resolve) => (pause > 0 ? setTimeout(resolve, pause) : setImmediate(resolve)));
   }
   response.end();
 }

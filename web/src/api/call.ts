@@ -11,6 +11,8 @@ export class Refused extends Error {
 /** The server was not reached: nothing is known of what it did. */
 export class Unreached extends Error {}
 
+type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
+
 export interface CallOptions<T> {
   answer?: z.ZodType<T>;
   body?: unknown;
@@ -36,16 +38,24 @@ for (const sign of ['pointerdown', 'keydown'])
   );
 
 /** Asks the API. Answers are checked by the schema of the contract. */
-export async function call<T = undefined>(
-  method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE',
+export async function call<T = undefined>(method: Method, path: string, options: CallOptions<T> = {}): Promise<T> {
+  const response = await send(method, path, options);
+  if (response.status === 204 || !options.answer) return undefined as T;
+  return options.answer.parse(await response.json());
+}
+
+/** Sends a request, its answer still to be read. @throws {Refused} or {Unreached} where there is none to read */
+export async function send(
+  method: Method,
   path: string,
-  { answer, body, file, rev, key, signal }: CallOptions<T> = {},
-): Promise<T> {
+  { body, file, rev, key, signal, accept }: Omit<CallOptions<unknown>, 'answer'> & { accept?: string },
+): Promise<Response> {
   let response: Response;
   try {
     response = await fetch(`/api${path}`, {
       method,
       headers: {
+        ...(accept === undefined ? {} : { accept }),
         ...(body === undefined ? {} : { 'content-type': 'application/json' }),
         ...(file ? { 'content-type': 'application/octet-stream' } : {}),
         ...(rev === undefined ? {} : { 'if-match': `"${rev}"` }),
@@ -60,8 +70,7 @@ export async function call<T = undefined>(
     throw new Unreached('Grivo does not answer.');
   }
   if (!response.ok) throw new Refused(await problemOf(response));
-  if (response.status === 204 || !answer) return undefined as T;
-  return answer.parse(await response.json());
+  return response;
 }
 
 /** A file the API makes. */

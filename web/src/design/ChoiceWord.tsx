@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import { ChoiceEditor } from './editors.tsx';
+import { ChoiceEditor } from './ChoiceEditor.tsx';
 import { Word } from './Word.tsx';
 
 /** A word that stands for one of a few: chosen by one press, which also closes the list. */

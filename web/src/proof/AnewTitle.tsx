@@ -1,10 +1,11 @@
-import { AnewPrice, TitlesAnew } from '@grivo/contract';
+import { AnewPrice, TitlesAnew, TitlesPiece } from '@grivo/contract';
 import type { ArticleDocument } from '@grivo/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
 import { call, inWords } from '../api/call.ts';
 import { freshKey } from '../api/fresh.ts';
+import { callInPieces } from '../api/pieces.ts';
 import { Button, Trouble } from '../design/index.ts';
 import { money } from '../words/figures.ts';
 
@@ -53,13 +54,18 @@ function Asked({ article, document, onChoose }: Parameters<typeof AnewTitle>[0])
       call('POST', `/articles/${article}/anew/title/price`, { body: { document, note: IDEAS }, answer: AnewPrice }),
     staleTime: Number.POSITIVE_INFINITY,
   });
+  const [soFar, setSoFar] = useState<readonly string[]>([]);
   const asked = useMutation({
-    mutationFn: (n: number) =>
-      call('POST', `/articles/${article}/anew/title`, {
+    mutationFn: (n: number) => {
+      setSoFar([]);
+      return callInPieces(`/articles/${article}/anew/title`, {
         body: { document, note, again: n },
         answer: TitlesAnew,
+        piece: TitlesPiece,
+        onPiece: ({ titles }) => setSoFar(titles),
         key: freshKey(),
-      }),
+      });
+    },
   });
   return (
     <form
@@ -91,6 +97,16 @@ function Asked({ article, document, onChoose }: Parameters<typeof AnewTitle>[0])
       </p>
       {price.isError && !asked.isError ? <Trouble>{inWords(price.error)}</Trouble> : null}
       {asked.isError ? <Trouble>{inWords(asked.error)}</Trouble> : null}
+      {asked.isPending && soFar.length > 0 ? (
+        <ul aria-label="Titles being written" aria-busy="true">
+          {soFar.map((title, n) => (
+            <li key={n} className="choice !block text-ink-2 work">
+              {title}
+              {n === soFar.length - 1 ? <span className="writing-mark" aria-hidden="true" /> : null}
+            </li>
+          ))}
+        </ul>
+      ) : null}
       {asked.data ? (
         <ul aria-label="Titles written">
           {asked.data.titles.map((title) => (

@@ -16,6 +16,8 @@ export interface Call {
   /** Redirects to follow; 0 gives the redirect itself. */
   redirects?: number;
   signal?: AbortSignal;
+  /** Told of what comes while it comes, before the reply is whole. */
+  onPart?: (part: Buffer, reply: Pick<Reply, 'status' | 'headers'>) => void;
 }
 
 export interface Reply {
@@ -139,7 +141,11 @@ export class Network {
     if (outcome.kind !== 'open') return outcome;
     const { body: stream, ...reply } = outcome.reply;
     try {
-      const body = await readUpTo(stream, call.maxBytes ?? MOST_BYTES, outcome.heard);
+      const heard = (part: Buffer) => {
+        outcome.heard();
+        call.onPart?.(part, reply);
+      };
+      const body = await readUpTo(stream, call.maxBytes ?? MOST_BYTES, heard);
       if (body === null) {
         const reason = `its answer is longer than ${call.maxBytes ?? MOST_BYTES} bytes`;
         // Whoever answers at such length may well have done what was asked.
@@ -263,16 +269,20 @@ interface Opened {
   end: () => void;
 }
 
-async function readUpTo(stream: OpenReply['body'], most: number, heard: () => void): Promise<Buffer | null> {
+async function readUpTo(
+  stream: OpenReply['body'],
+  most: number,
+  heard: (part: Buffer) => void,
+): Promise<Buffer | null> {
   const parts: Buffer[] = [];
   let size = 0;
   for await (const part of stream) {
-    heard();
     size += part.length;
     if (size > most) {
       stream.destroy();
       return null;
     }
+    heard(part);
     parts.push(part);
   }
   return Buffer.concat(parts);

@@ -17,15 +17,40 @@ const Piece = z.object({
 export type Gathered = { ok: true; completion: object } | { ok: false; problem: string };
 
 /**
- * A reply that came piece by piece (server-sent events of the widely used chat completions: `data: {…}` a piece, `data:
- * [DONE]` at the end) as the reply that would have come at once.
+ * A reply that comes piece by piece (server-sent events of the widely used chat completions: `data: {…}` a piece, `data:
+ * [DONE]` at the end).
  */
+export class Gathering {
+  private readonly came: Came = { content: '', refusal: '', finish: null, usage: null, done: false, problem: null };
+  private readonly parser = createParser({ onEvent: ({ data }) => take(this.came, data) });
+  // A letter may be cut between two pieces.
+  private readonly letters = new TextDecoder();
+
+  feed(part: Buffer): void {
+    this.parser.feed(this.letters.decode(part, { stream: true }));
+  }
+
+  /** What the model has written so far. */
+  get content(): string {
+    return this.came.content;
+  }
+
+  /** The reply that would have come at once. */
+  end(): Gathered {
+    // The last event may lack its empty line.
+    this.parser.feed(`${this.letters.decode()}\n\n`);
+    return whole(this.came);
+  }
+}
+
+/** The whole of a reply that came in pieces. */
 export function gathered(body: Buffer): Gathered {
-  const came: Came = { content: '', refusal: '', finish: null, usage: null, done: false, problem: null };
-  const parser = createParser({ onEvent: ({ data }) => take(came, data) });
-  parser.feed(body.toString('utf8'));
-  // The last event may lack its empty line.
-  parser.feed('\n\n');
+  const gathering = new Gathering();
+  gathering.feed(body);
+  return gathering.end();
+}
+
+function whole(came: Came): Gathered {
   if (came.problem !== null) return { ok: false, problem: came.problem };
   const { content, refusal, finish, usage, done } = came;
   // Some end without the last word, but none that came to its end leaves out how it ended.

@@ -1,5 +1,5 @@
 import type { Secrets } from '../../ground/config/secrets.ts';
-import { formBody, type Network, type Reply } from '../../ground/network/network.ts';
+import { type Call, formBody, type Network, type Reply } from '../../ground/network/network.ts';
 import type { Called } from '../answers/ask.ts';
 import type { ServiceRow } from '../services/entity.ts';
 import { modelRefusalOf, type SaidRefusal } from './modelRefusal.ts';
@@ -15,6 +15,7 @@ export interface PaidCall {
   maxBytes?: number;
   /** The answer comes piece by piece: the service's time limit holds for each, ten times as long for all. */
   inPieces?: boolean;
+  onPart?: Call['onPart'];
   signal: AbortSignal;
 }
 
@@ -29,7 +30,7 @@ const PIECES = 10;
 export async function paidCall(
   { network, secrets }: { network: Network; secrets: Secrets },
   service: ServiceRow,
-  { path, body, action, maxBytes, inPieces = false, signal }: PaidCall,
+  { path, body, action, maxBytes, inPieces = false, onPart, signal }: PaidCall,
 ): Promise<{ kind: 'reply'; reply: Reply } | (Extract<Called, { kind: 'failed' }> & { said?: SaidRefusal })> {
   const sent =
     body instanceof FormData ? await formBody(body) : { body: JSON.stringify(body), type: 'application/json' };
@@ -44,6 +45,7 @@ export async function paidCall(
     timeLimitMs: service.time_limit_ms * (inPieces ? PIECES : 1),
     quietLimitMs: service.time_limit_ms,
     ...(maxBytes === undefined ? {} : { maxBytes }),
+    ...(onPart ? { onPart } : {}),
     signal,
   });
   if (outcome.kind === 'reply') {

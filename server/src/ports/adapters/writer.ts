@@ -2,12 +2,12 @@ import { type Failure, textCeiling, textCost, tokensCeiling, visibleText, wordsO
 import { z } from 'zod';
 import type { Secrets } from '../../ground/config/secrets.ts';
 import type { Ground } from '../../ground/ground.ts';
-import type { Network } from '../../ground/network/network.ts';
+import type { Call, Network, Reply } from '../../ground/network/network.ts';
 import type { ReadingRoom } from '../../ground/reading/room.ts';
 import { ask, type Called } from '../answers/ask.ts';
 import { bookTest } from '../answers/booking.ts';
 import type { ServiceRow } from '../services/entity.ts';
-import { gathered } from './gathered.ts';
+import { Gathering, gathered } from './gathered.ts';
 import { paidCall } from './paidCall.ts';
 import { good, jsonOf, type Result, type TestLine } from './port.ts';
 import { WriterForms } from './writerForms.ts';
@@ -18,6 +18,9 @@ const MOST_REPLY = 4_000_000;
 /** How much more room a reply gets that was cut short, and the most there is. */
 const MORE_ROOM = 3;
 const MOST_ROOM = 16_000;
+/** How often what is written so far is told, and up to which length: nobody watches a longer text being written. */
+const FOLLOWED_MS = 50;
+const LONGEST_FOLLOWED = 60_000;
 
 /** What the writer is asked: two texts, and the shape the reply must have. */
 export interface WritingRequest<T> extends Wanted<T> {
@@ -40,6 +43,35 @@ interface Asker {
   stepRun: string;
   draw: number;
   signal: AbortSignal;
+  /** Told of what the service has written so far, where it answers in pieces: JSON that has not come to its end. */
+  heard?: (soFar: string) => void;
+}
+
+/** One question as it is put. */
+interface Posed<T> extends Pick<Asker, 'signal' | 'heard'> {
+  prompt: string;
+  request: WritingRequest<T>;
+  /** Whether it is not asked again. */
+  last: boolean;
+}
+
+const isInPieces = ({ headers }: Pick<Reply, 'headers'>) =>
+  headers['content-type']?.startsWith('text/event-stream') ?? false;
+
+/** Hands on what is written so far, no more often than eyes can follow, for each time the question is put anew. */
+function listening(heard: (soFar: string) => void): () => Call['onPart'] & object {
+  return () => {
+    const gathering = new Gathering();
+    let told = 0;
+    return (part, reply) => {
+      if (reply.status !== 200 || !isInPieces(reply)) return;
+      gathering.feed(part);
+      const { content } = gathering;
+      if (content === '' || content.length > LONGEST_FOLLOWED || performance.now() - told < FOLLOWED_MS) return;
+      told = performance.now();
+      heard(content);
+    };
+  };
 }
 
 /**
@@ -114,7 +146,7 @@ export class Writer {
       ceiling: textCeiling(service.price, prompt, request.maxTokensOut),
       stepRun: asker.stepRun,
       signal: asker.signal,
-      call: () => this.call(service, body, prompt, request, asker.signal, last),
+      call: () => this.call(service, body, { prompt, request, last, ...asker }),
     });
     if (!answered.ok) return answered;
     const read = readReply(answered.body, request, last);
@@ -132,11 +164,9 @@ export class Writer {
   private async call<T>(
     service: ServiceRow,
     body: Parameters<WriterForms['shaped']>[1],
-    prompt: string,
-    request: WritingRequest<T>,
-    signal: AbortSignal,
-    last: boolean,
+    { prompt, request, last, signal, heard }: Posed<T>,
   ): Promise<Called> {
+    const onPart = heard && listening(heard);
     const post = () =>
       paidCall(this.ports, service, {
         path: 'chat/completions',
@@ -144,13 +174,14 @@ export class Writer {
         action: 'write',
         inPieces: true,
         maxBytes: MOST_REPLY,
+        ...(onPart ? { onPart: onPart() } : {}),
         signal,
       });
     let called = await post();
     while (called.kind === 'failed' && this.forms.learn(service.id, called.failure, called.said)) called = await post();
     if (called.kind === 'failed') return called;
     const { reply } = called;
-    const came = reply.headers['content-type']?.startsWith('text/event-stream') ? gathered(reply.body) : null;
+    const came = isInPieces(reply) ? gathered(reply.body) : null;
     const whole = came?.ok ? Buffer.from(JSON.stringify(came.completion)) : reply.body;
     const parsed = jsonOf(whole);
     const completion = parsed.ok ? Completion.safeParse(parsed.value).data : undefined;
@@ -186,14 +217,12 @@ export class Writer {
       messages: [{ role: 'user', content: 'Answer with the word: ready' }],
       response_format: { type: 'json_schema', json_schema: { name: 'test', strict: true, schema } },
     };
-    const called = await this.call(
-      service,
-      body,
-      'test',
-      { instructions: '', material: '', name: 'test', shape, maxTokensOut: 60 },
-      AbortSignal.timeout(20_000),
-      true,
-    );
+    const called = await this.call(service, body, {
+      prompt: 'test',
+      request: { instructions: '', material: '', name: 'test', shape, maxTokensOut: 60 },
+      last: true,
+      signal: AbortSignal.timeout(20_000),
+    });
     if (called.kind === 'answered') await bookTest(this.ports.ground, { ...called, service: service.id, what: 'text' });
     const ms = this.ports.ground.now() - started;
     const tried = `Asked ${service.model || 'the service'} for one word`;

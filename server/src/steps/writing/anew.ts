@@ -25,6 +25,7 @@ import type { NumberedPassage } from './promptParts.ts';
 import { anewPrompt, houseRules } from './prompts.ts';
 import { rankPassages } from './selection.ts';
 import { BlocksShape } from './shapes.ts';
+import { textsSoFar } from './soFar.ts';
 
 export interface Letters {
   from: number;
@@ -146,6 +147,13 @@ function putWithin({ block, letters, text }: Within, written: readonly Block[], 
   };
 }
 
+/** What is written so far as people will read it: words of a paragraph behind what stands before them. */
+function textSoFar(texts: readonly string[], within: Within | null): string {
+  if (!within) return texts.join('\n\n');
+  const before = inlineText(within.block.content).slice(0, within.letters.from);
+  return before + fitted(texts.join(' '), within.text);
+}
+
 /** As it stands within its sentence: with the blanks around it, without a capital or a full stop the words did not have. */
 function fitted(came: string, before: string): string {
   const words = before.trim();
@@ -182,7 +190,7 @@ export async function writeAnew(
   tools: Pick<Tools, 'writer' | 'secrets' | 'holder'>,
   service: ServiceRow,
   { instructions, material, given, language, style, within }: AnewRequest,
-  asker: { stepRun: string; draw: number; signal: AbortSignal; mark: string },
+  asker: { stepRun: string; draw: number; signal: AbortSignal; mark: string; heard: (text: string) => void },
 ): Promise<Result<{ blocks: Block[]; micros: Micros }>> {
   const numbers = new Set(given.map(({ n }) => n));
   const reply = await tools.writer.write(
@@ -194,7 +202,11 @@ export async function writeAnew(
       accept: acceptBlocks(numbers, language),
       maxTokensOut: 2_000,
     },
-    { holder: tools.holder(), ...asker },
+    {
+      holder: tools.holder(),
+      ...asker,
+      heard: (soFar) => asker.heard(textSoFar(textsSoFar(soFar, ['text', 'items']), within)),
+    },
   );
   if (!reply.ok) return reply;
   const blocks = blocksOf(reply.value.value.blocks, asker.mark, given, numbers);
