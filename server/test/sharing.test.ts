@@ -1,6 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { stepKinds as k, type ProcedureDocument, type Step } from '@grivo/core';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
+import { z } from 'zod';
 import { assemble, type Product } from '../src/api/product.ts';
 import { Procedures } from '../src/engine/briefState.ts';
 import { createPipeline, switchPipeline } from '../src/nouns/pipelines/repository.ts';
@@ -12,6 +13,7 @@ import { type World, world } from './ground/world.ts';
 
 const KEY = randomBytes(32);
 const DAY = 86_400_000;
+const ANSWER = z.object({ answer: z.string() });
 let w: World;
 let others: Product[] = [];
 
@@ -194,3 +196,20 @@ test('five briefs of one pipeline are not kept waiting by five thousand of anoth
   // They ended while most of the others still waited: no more than a few portions went before them.
   expect(Number(out[0]!.n)).toBeLessThan(3_000);
 }, 120_000);
+
+test('what a process without steps asks of a writer stays its own while workers look for the dead', async () => {
+  const api = w.product;
+  await api.hear();
+  const worker = await another();
+  await worker.work('worker', { scanMs: 50 });
+  w.standIns.trouble('writer', { how: 'delay', ms: 1_500 }, 1);
+  const written = await api.tools.writer.write(
+    api.tools.services.standard('writer')!,
+    { instructions: 'Answer.', material: 'How much salt?', name: 'answer', shape: ANSWER, maxTokensOut: 60 },
+    { holder: api.tools.holder(), stepRun: api.ground.ids(), draw: 0, signal: AbortSignal.timeout(20_000) },
+  );
+  if (!written.ok) throw new Error(written.failure.code);
+  expect(written.value.micros).toBeGreaterThan(0);
+  const booked = await api.ground.db.rows<{ micros: number; known: number }>('SELECT micros, known FROM ledger');
+  expect(booked).toEqual([{ micros: written.value.micros, known: 1 }]);
+});

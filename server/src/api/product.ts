@@ -135,8 +135,10 @@ export async function assemble(options: ProductOptions): Promise<Product> {
   let engine: Engine | null = null;
   const ports = { ground, network, secrets, reader: new ReadingRoom() };
   const ways = allWays({ ...ports, now: ground.now, desk: () => ground.desk.now(), folders: options.folders ?? [] });
-  const tools = toolsOf(options, { ...ports, ways }, services, () => engine?.worker ?? '-');
   const ear = new Ear(ground, bell);
+  // A call that is held by nobody who lives is taken for lost, and booked as if it had cost the most it may.
+  const holder = () => engine?.worker ?? ear.holder ?? '-';
+  const tools = toolsOf(options, { ...ports, ways }, services, holder);
   const ends: (() => void)[] = [];
   return {
     ground,
@@ -266,6 +268,11 @@ class Ear {
     private readonly ground: Ground,
     private readonly bell: Bell,
   ) {}
+
+  /** As whom this process is known to be alive; null while it is not. */
+  get holder(): string | null {
+    return this.lease?.id ?? null;
+  }
 
   async hear(): Promise<void> {
     const lease = new Lease(this.ground, 'api', this.bell.address);
