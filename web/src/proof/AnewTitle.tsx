@@ -12,11 +12,12 @@ import { money } from '../words/figures.ts';
 /** Other titles with a note: what they cost is said before, and the title stays until one of them is taken. */
 export function AnewTitle({
   article,
-  document,
+  documentNow,
   onChoose,
 }: {
   article: string;
-  document: ArticleDocument;
+  /** The article as it is typed at the moment. */
+  documentNow: () => ArticleDocument;
   onChoose: (title: string) => void;
 }) {
   const [open, setOpen] = useState(false);
@@ -31,7 +32,7 @@ export function AnewTitle({
         <Popover.Content className="pop w-[420px]" sideOffset={8} align="start" collisionPadding={12}>
           <Asked
             article={article}
-            document={document}
+            documentNow={documentNow}
             onChoose={(title) => {
               onChoose(title);
               setOpen(false);
@@ -45,13 +46,16 @@ export function AnewTitle({
 
 const IDEAS = 'shorter, with the figure, as a question';
 
-function Asked({ article, document, onChoose }: Parameters<typeof AnewTitle>[0]) {
+function Asked({ article, documentNow, onChoose }: Parameters<typeof AnewTitle>[0]) {
   const [note, setNote] = useState('');
   const [again, setAgain] = useState(0);
   const price = useQuery({
     queryKey: ['article', article, 'anew', 'title'],
     queryFn: () =>
-      call('POST', `/articles/${article}/anew/title/price`, { body: { document, note: IDEAS }, answer: AnewPrice }),
+      call('POST', `/articles/${article}/anew/title/price`, {
+        body: { document: documentNow(), note: IDEAS },
+        answer: AnewPrice,
+      }),
     staleTime: Number.POSITIVE_INFINITY,
   });
   const [soFar, setSoFar] = useState<readonly string[]>([]);
@@ -59,7 +63,7 @@ function Asked({ article, document, onChoose }: Parameters<typeof AnewTitle>[0])
     mutationFn: (n: number) => {
       setSoFar([]);
       return callInPieces(`/articles/${article}/anew/title`, {
-        body: { document, note, again: n },
+        body: { document: documentNow(), note, again: n },
         answer: TitlesAnew,
         piece: TitlesPiece,
         onPiece: ({ titles }) => setSoFar(titles),

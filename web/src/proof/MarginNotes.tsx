@@ -33,7 +33,7 @@ export function MarginNotes({
   by: string;
 }) {
   const column = useRef<HTMLDivElement>(null);
-  useLaid(column, view, [body, at, doubts]);
+  useLaid(column, view, [useSame(body, restAlike), at, doubts]);
   const doubted = useMemo(() => byBlock(doubts), [doubts]);
   return (
     <div ref={column} className="relative h-full">
@@ -53,6 +53,25 @@ export function MarginNotes({
         );
       })}
     </div>
+  );
+}
+
+/** What was before, for as long as what comes is like it. */
+function useSame<T>(value: T, alike: (one: T, other: T) => boolean): T {
+  const [same, setSame] = useState(value);
+  if (same === value || alike(same, value)) return same;
+  setSame(value);
+  return value;
+}
+
+/** Whether the same blocks stand there and rest on the same: their letters may be others, and the size of the text tells more. */
+function restAlike(one: readonly Block[], other: readonly Block[]): boolean {
+  return (
+    one.length === other.length &&
+    one.every(({ id, evidence, vouched }, n) => {
+      const now = other[n]!;
+      return id === now.id && evidence === now.evidence && vouched === now.vouched;
+    })
   );
 }
 

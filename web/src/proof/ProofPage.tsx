@@ -1,7 +1,7 @@
 import type { ArticleWhole, Evidence, AlsoHere as Other } from '@grivo/contract';
 import { type Clash, directionOf, type MeasuredSource } from '@grivo/core';
 import { useQuery } from '@tanstack/react-query';
-import { useMemo, useState } from 'react';
+import { memo, useCallback, useMemo, useState } from 'react';
 import { read } from '../api/queries.ts';
 import { Button, useFaces } from '../design/index.ts';
 import { plural } from '../words/figures.ts';
@@ -14,10 +14,13 @@ import { MarginNotes } from './MarginNotes.tsx';
 import { Measures } from './Measures.tsx';
 import { SearchBar } from './SearchBar.tsx';
 import type { Saving } from './saver.ts';
-import { TitleFields } from './TitleFields.tsx';
+import { TitleFields, useDetails } from './TitleFields.tsx';
 import { Toolbar } from './Toolbar.tsx';
 import { useMeasures } from './useMeasures.ts';
 import { type Proof, useProof } from './useProof.ts';
+
+/** Drawn when a figure is another, not with every letter. */
+const SteadyMeasures = memo(Measures);
 
 type Bar = 'link' | 'find' | 'anew' | null;
 
@@ -31,10 +34,14 @@ export default function ProofPage({ article, onLeave }: { article: ArticleWhole;
   );
   const { measures, doubts, sources } = useMeasures(article, proof.document);
   const others = useAlsoHere(article.id, proof.at, true);
-  const leadTo = (block: string) => {
-    const n = proof.document.body.findIndex(({ id }) => id === block);
-    proof.view?.dom.children[n]?.scrollIntoView({ block: 'center' });
-  };
+  const { view, documentNow } = proof;
+  const leadTo = useCallback(
+    (block: string) => {
+      const n = documentNow().body.findIndex(({ id }) => id === block);
+      view?.dom.children[n]?.scrollIntoView({ block: 'center' });
+    },
+    [view, documentNow],
+  );
   return (
     <>
       <div className="min-w-0">
@@ -53,7 +60,7 @@ export default function ProofPage({ article, onLeave }: { article: ArticleWhole;
       <aside className="border-l border-rule px-6 pb-8" aria-label="Measures">
         {/* biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls by itself, by keys too */}
         <div className="measures brackets" tabIndex={0}>
-          <Measures measures={measures} doubts={doubts} onPlace={leadTo} />
+          <SteadyMeasures measures={measures} doubts={doubts} onPlace={leadTo} />
         </div>
       </aside>
     </>
@@ -218,7 +225,8 @@ function Sheet({
         <TitleFields
           article={article.id}
           mayWrite={person !== undefined && person.role !== 'proofreader'}
-          details={document}
+          details={useDetails(document)}
+          documentNow={proof.documentNow}
           onChange={proof.put}
         />
         <Editor

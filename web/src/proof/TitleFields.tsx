@@ -1,6 +1,6 @@
 import type { ArticleDocument } from '@grivo/core';
 import { Popover } from 'radix-ui';
-import { useLayoutEffect, useRef } from 'react';
+import { memo, type RefObject, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { Field } from '../design/index.ts';
 import { count } from '../words/figures.ts';
 import { AnewTitle } from './AnewTitle.tsx';
@@ -10,19 +10,36 @@ type Details = Pick<
   'title' | 'titleChoices' | 'description' | 'slug' | 'keyPhrase' | 'keywords' | 'hashtags' | 'language'
 >;
 
-/** The title and the description of an article where readers see them; what search engines and readers get besides opens under them. */
-export function TitleFields({
-  article,
-  mayWrite,
-  details,
-  onChange,
-}: {
+/** What of an article is no text of its body, the same object while none of it is another. */
+export function useDetails(document: ArticleDocument): Details {
+  const { title, titleChoices, description, slug, keyPhrase, keywords, hashtags, language } = document;
+  return useMemo(
+    () => ({ title, titleChoices, description, slug, keyPhrase, keywords, hashtags, language }),
+    [title, titleChoices, description, slug, keyPhrase, keywords, hashtags, language],
+  );
+}
+
+interface TitleFieldsProps {
   article: string;
   /** Whether they may have other titles written. */
   mayWrite: boolean;
-  details: ArticleDocument;
+  details: Details;
+  /** The article as it is typed now, text and all. */
+  documentNow: () => ArticleDocument;
   onChange: (details: Partial<Details>) => void;
-}) {
+}
+
+/**
+ * The title and the description of an article where readers see them; what search engines and readers get besides opens
+ * under them. Nothing of it follows the letters typed into the text.
+ */
+export const TitleFields = memo(function TitleFields({
+  article,
+  mayWrite,
+  details,
+  documentNow,
+  onChange,
+}: TitleFieldsProps) {
   const { title, description, titleChoices } = details;
   const choose = (chosen: string) => onChange({ title: chosen, titleChoices: kept(details, chosen) });
   const others = titleChoices.filter((choice) => choice !== '' && choice !== title);
@@ -41,13 +58,13 @@ export function TitleFields({
           <span className="fig">{count(description.length)}</span> in the description
         </span>
         {others.length > 0 ? <OtherTitles titles={others} onChoose={choose} /> : null}
-        {mayWrite ? <AnewTitle article={article} document={details} onChoose={choose} /> : null}
+        {mayWrite ? <AnewTitle article={article} documentNow={documentNow} onChoose={choose} /> : null}
         <More details={details} onChange={onChange} />
       </p>
       <Entry {...details} />
     </div>
   );
-}
+});
 
 /** The title that is let go stays among those to choose from. */
 function kept({ title, titleChoices }: Details, chosen: string): string[] {
@@ -66,11 +83,13 @@ function Growing({
   onChange: (text: string) => void;
 }) {
   const field = useRef<HTMLTextAreaElement>(null);
+  const wide = useWidth(field);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: how high it is hangs on its words and on its width
   useLayoutEffect(() => {
     const element = field.current!;
     element.style.height = '0';
     element.style.height = `${element.scrollHeight}px`;
-  });
+  }, [value, wide]);
   return (
     <textarea
       ref={field}
@@ -84,6 +103,19 @@ function Growing({
       onKeyDown={(event) => event.key === 'Enter' && event.preventDefault()}
     />
   );
+}
+
+/** How wide something is, in pixels; it is told again once the page's faces are there, by a figure of its own. */
+function useWidth(of: RefObject<HTMLElement | null>): number {
+  const [wide, setWide] = useState(0);
+  useLayoutEffect(() => {
+    const element = of.current!;
+    const watch = new ResizeObserver(() => setWide(element.clientWidth));
+    watch.observe(element);
+    void document.fonts?.ready.then(() => setWide(element.clientWidth + 0.5));
+    return () => watch.disconnect();
+  }, [of]);
+  return wide;
 }
 
 function OtherTitles({ titles, onChoose }: { titles: readonly string[]; onChoose: (title: string) => void }) {

@@ -2,18 +2,21 @@ import type { ArticleWhole } from '@grivo/contract';
 import { type ArticleDocument, blockText, type Clash } from '@grivo/core';
 import type { Transaction } from 'prosemirror-state';
 import type { EditorView } from 'prosemirror-view';
-import { startTransition, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { freshKey } from '../api/fresh.ts';
 import { queryClient, read } from '../api/queries.ts';
 import { bodyOf } from './document.ts';
 import { takeLeft } from './kept.ts';
 import { Saver, type Saving } from './saver.ts';
 import { FROM_OUTSIDE, showBody } from './show.ts';
+import { useFollowing } from './useFollowing.ts';
 
 /** Everything about an article that is being edited, on one page. */
 export interface Proof {
-  /** As it is typed. */
+  /** As it is typed; the text follows the letters when there is time. */
   document: ArticleDocument;
+  /** As it is typed, to the last letter. */
+  documentNow: () => ArticleDocument;
   view: EditorView | null;
   /** The block that is typed in. */
   at: string | null;
@@ -55,7 +58,8 @@ export function useProof(article: ArticleWhole): Proof {
         take(merged);
         if (found.length > 0) setClashes(found);
       },
-      tell: setSaving,
+      // Said once: every letter is on its way.
+      tell: (next) => setSaving((was) => (was.kind === next.kind && saysOf(was) === saysOf(next) ? was : next)),
       fetch: () => fetchNow(id),
       saved: () => void queryClient.invalidateQueries({ queryKey: ['article', id], exact: true }),
     });
@@ -76,17 +80,22 @@ export function useProof(article: ArticleWhole): Proof {
     shown.current = next;
     setView(next);
   }, []);
-  const onUpdate = useCallback((editor: EditorView, change: Transaction) => {
-    const { $from } = editor.state.selection;
+  const follows = useFollowing(() => {
     // What the tools offer hangs on the place in the text, not on the block alone.
-    startTransition(() => setPlace(editor.state.selection.head));
-    setAt(($from.depth > 0 ? $from.node(1) : $from.nodeAfter)?.attrs['id'] ?? null);
-    if (!change.docChanged || change.getMeta(FROM_OUTSIDE)) return;
-    now.current = { ...now.current, body: bodyOf(editor.state.doc) };
-    // What stands beside the text follows; the letter itself is on the page first.
-    startTransition(() => setDocument(now.current));
-    saver.current?.changed();
-  }, []);
+    if (shown.current) setPlace(shown.current.state.selection.head);
+    setDocument(now.current);
+  });
+  const onUpdate = useCallback(
+    (editor: EditorView, change: Transaction) => {
+      const { $from } = editor.state.selection;
+      setAt(($from.depth > 0 ? $from.node(1) : $from.nodeAfter)?.attrs['id'] ?? null);
+      follows();
+      if (!change.docChanged || change.getMeta(FROM_OUTSIDE)) return;
+      now.current = { ...now.current, body: bodyOf(editor.state.doc) };
+      saver.current?.changed();
+    },
+    [follows],
+  );
   const put = useCallback(
     (details: Partial<Omit<ArticleDocument, 'body'>>) => {
       take({ ...now.current, ...details });
@@ -96,6 +105,7 @@ export function useProof(article: ArticleWhole): Proof {
   );
   return {
     document,
+    documentNow: useCallback(() => now.current, []),
     view,
     at,
     saving,
@@ -107,6 +117,8 @@ export function useProof(article: ArticleWhole): Proof {
     flush: useCallback(async () => (await saver.current?.flush()) ?? true, []),
   };
 }
+
+const saysOf = (saving: Saving) => ('says' in saving ? saving.says : '');
 
 /** Whether both still stand. */
 function isOpen({ place, theirs, mine }: Clash, document: ArticleDocument): boolean {
