@@ -87,7 +87,8 @@ export function Toolbar({
 }) {
   const { state } = view;
   const does = (command: Command) => {
-    command(state, view.dispatch);
+    // As it is now: what is drawn may be some letters behind.
+    command(view.state, view.dispatch);
     view.focus();
   };
   const turn = turnAt(state.selection.$from);
