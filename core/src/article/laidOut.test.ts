@@ -134,4 +134,16 @@ test('a quotation keeps who said it', () => {
   expect(partsOf('> Listen before you cut.\n>\n> — N. Luthier')).toMatchObject([
     { type: 'quote', content: [{ text: 'Listen before you cut.' }], credit: [{ text: 'N. Luthier' }] },
   ]);
+  // As our own files write it.
+  expect(
+    partsOf('> Listen before you cut.\n>\n> _N. Luthier, in [a talk](https://luthier.example/talk)_'),
+  ).toMatchObject([
+    {
+      type: 'quote',
+      content: [{ text: 'Listen before you cut.' }],
+      credit: [{ text: 'N. Luthier, in ' }, { text: 'a talk' }],
+    },
+  ]);
+  expect(partsOf('> _Listen_ before you cut.\n>\n> Then _cut_.')).toMatchObject([{ type: 'quote' }]);
+  expect(partsOf('> _Listen before you cut._')[0]).not.toHaveProperty('credit');
 });

@@ -1,4 +1,4 @@
-import type { Paragraph as MdParagraph, PhrasingContent, RootContent } from 'mdast';
+import type { Emphasis, Paragraph as MdParagraph, PhrasingContent, RootContent } from 'mdast';
 import { fromMarkdown } from 'mdast-util-from-markdown';
 import { gfmFromMarkdown } from 'mdast-util-gfm';
 import { gfm } from 'micromark-extension-gfm';
@@ -104,8 +104,18 @@ function paragraphOf(node: MdParagraph, id: () => string): LaidOutPart[] {
   return [...words, ...pictures];
 }
 
-/** A quotation; a last line behind a dash names who said it. */
-function quoteOf(node: Extract<RootContent, { type: 'blockquote' }>, id: () => string): Block[] {
+type MdQuote = Extract<RootContent, { type: 'blockquote' }>;
+
+/** A quotation; a last line behind a dash, or a last paragraph all of it emphasised, names who said it. */
+function quoteOf(node: MdQuote, id: () => string): Block[] {
+  const last = node.children.at(-1);
+  if (node.children.length > 1 && last?.type === 'paragraph' && last.children.every(isEmphasis)) {
+    const words = blocksOf({ ...node, children: node.children.slice(0, -1) }, id);
+    const [by] = blocksOf({ ...last, children: last.children.flatMap(({ children }) => children) }, id);
+    const [quote] = words;
+    if (words.length === 1 && quote?.type === 'quote' && by?.type === 'paragraph')
+      return [{ ...quote, credit: by.content }];
+  }
   return blocksOf(node, id).map((block) => {
     if (block.type !== 'quote') return block;
     const said = /^([\s\S]*\S)\s+[–—]\s*([^–—!?]{1,119}[^–—!?.])$/u.exec(inlineText(block.content));
@@ -115,6 +125,8 @@ function quoteOf(node: Extract<RootContent, { type: 'blockquote' }>, id: () => s
     return { ...block, content: sliceInline(block.content, 0, words.length), credit };
   });
 }
+
+const isEmphasis = (node: PhrasingContent): node is Emphasis => node.type === 'emphasis';
 
 function* picturesIn(node: RootContent | PhrasingContent): Generator<Omit<PictureAsked, 'id'>> {
   if (node.type === 'image')

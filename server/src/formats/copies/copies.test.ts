@@ -1,4 +1,5 @@
 import { type ArticleDocument, articleFlow, type Block, EMPTY_ARTICLE } from '@grivo/core';
+import { strFromU8, unzipSync } from 'fflate';
 import { convertToHtml } from 'mammoth';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import sharp from 'sharp';
@@ -67,6 +68,18 @@ test('a Word document has its headings, marks, lists, table, picture and links, 
   expect(value).toMatch(/<table>.*Cabbage.*<strong>22 g<\/strong>.*132 g.*<\/table>/);
   expect(value).toMatch(/<img alt="A grey crock" src="data:image\/jpeg/);
   expect(value).not.toContain('alert');
+});
+
+test('in Word a line grows with the picture in it, and a quotation has its bar where its lines begin', async () => {
+  const inside = async (language: string, name: string) => {
+    const of = { ...article, language };
+    const files = unzipSync(new Uint8Array(await wordOf(of, articleFlow(of, resolve), pictures)));
+    return strFromU8(files[name]!);
+  };
+  // Without that word some programs cut a picture to the height of a line.
+  expect(await inside('en', 'word/styles.xml')).toMatch(/<w:spacing [^>]*w:lineRule="auto"/);
+  expect(await inside('en', 'word/document.xml')).toMatch(/<w:pBdr><w:left /);
+  expect(await inside('ar', 'word/document.xml')).toMatch(/<w:pBdr><w:right /);
 });
 
 async function readPdf(bytes: Buffer) {

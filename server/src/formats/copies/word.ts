@@ -9,6 +9,7 @@ import {
   InternalHyperlink,
   type IParagraphOptions,
   LevelFormat,
+  LineRuleType,
   Packer,
   Paragraph,
   type ParagraphChild,
@@ -33,6 +34,7 @@ export async function wordOf(
 ): Promise<Buffer> {
   let lists = 0;
   const bidirectional = directionOf(language) === 'rtl';
+  const looks = looksOf(bidirectional);
   const block = (options: IParagraphOptions) =>
     new Paragraph({ ...options, ...(bidirectional ? { bidirectional } : {}) });
   const document = new Document({
@@ -44,7 +46,7 @@ export async function wordOf(
       default: {
         document: {
           run: { font: 'Georgia', size: 22, language: { value: language } },
-          paragraph: { spacing: { after: 160, line: 300 } },
+          paragraph: { spacing: { after: 160, line: 300, lineRule: LineRuleType.AUTO } },
         },
         title: { run: { font: 'Georgia', size: 44, bold: true }, paragraph: { spacing: { after: 240 } } },
         heading1: {
@@ -80,7 +82,7 @@ export async function wordOf(
       {
         children: [
           block({ heading: HeadingLevel.TITLE, children: [new TextRun(title)] }),
-          ...parts.flatMap((part) => nodesOf(part, { pictures, block, nextList: () => ++lists })),
+          ...parts.flatMap((part) => nodesOf(part, { pictures, block, looks, nextList: () => ++lists })),
         ],
       },
     ],
@@ -92,10 +94,11 @@ interface With {
   pictures: ReadonlyMap<string, PrintedPicture>;
   /** A paragraph that runs the way the text does. */
   block: (options: IParagraphOptions) => Paragraph;
+  looks: ReturnType<typeof looksOf>;
   nextList: () => number;
 }
 
-function nodesOf(part: FlowPart, { pictures, block, nextList }: With): (Paragraph | Table)[] {
+function nodesOf(part: FlowPart, { pictures, block, looks, nextList }: With): (Paragraph | Table)[] {
   switch (part.type) {
     case 'heading':
       return [
@@ -106,7 +109,7 @@ function nodesOf(part: FlowPart, { pictures, block, nextList }: With): (Paragrap
         }),
       ];
     case 'paragraph':
-      return [block({ ...LOOKS[part.look], children: part.spans.map((span) => runOf(span, part.look)) })];
+      return [block({ ...looks[part.look], children: part.spans.map((span) => runOf(span, part.look)) })];
     case 'list': {
       const instance = nextList();
       return part.items.map((item) =>
@@ -165,14 +168,14 @@ function nodesOf(part: FlowPart, { pictures, block, nextList }: With): (Paragrap
   }
 }
 
-const LOOKS: Record<'plain' | 'quote' | 'note', IParagraphOptions> = {
+const BAR = { style: BorderStyle.SINGLE, size: 12, space: 12, color: '888888' };
+
+/** Indents follow the way a text runs by themselves, borders do not (ECMA-376 part 1, 17.3.1.12 and 17.3.1.17). */
+const looksOf = (bidirectional: boolean): Record<'plain' | 'quote' | 'note', IParagraphOptions> => ({
   plain: {},
-  quote: {
-    indent: { left: 360 },
-    border: { left: { style: BorderStyle.SINGLE, size: 12, space: 12, color: '888888' } },
-  },
+  quote: { indent: { left: 360 }, border: bidirectional ? { right: BAR } : { left: BAR } },
   note: { indent: { left: 360 } },
-};
+});
 
 function runOf(span: FlowSpan, look: 'plain' | 'quote' | 'note' = 'plain'): ParagraphChild {
   const { text, strong = false, emphasis = false, code = false, href } = span;
