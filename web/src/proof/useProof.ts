@@ -2,7 +2,7 @@ import type { ArticleWhole } from '@grivo/contract';
 import { type ArticleDocument, blockText, type Clash } from '@grivo/core';
 import type { Transaction } from 'prosemirror-state';
 import type { EditorView } from 'prosemirror-view';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { type RefObject, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { freshKey } from '../api/fresh.ts';
 import { queryClient, read } from '../api/queries.ts';
 import { bodyOf } from './document.ts';
@@ -35,7 +35,7 @@ const fetchNow = (id: string) => queryClient.fetchQuery({ ...read.article(id), s
 
 /** Edits an article: what is typed reaches the server by itself, and what others change reaches the page. */
 export function useProof(article: ArticleWhole): Proof {
-  const { id, revision } = article;
+  const { revision } = article;
   const [document, setDocument] = useState(article.document);
   const [saving, setSaving] = useState<Saving>({ kind: 'kept' });
   const [clashes, setClashes] = useState<readonly Clash[]>([]);
@@ -44,14 +44,12 @@ export function useProof(article: ArticleWhole): Proof {
   const [, setPlace] = useState(0);
   const now = useRef(document);
   const shown = useRef<EditorView | null>(null);
-  const first = useRef(article);
-  const saver = useRef<Saver | null>(null);
   const take = useCallback((next: ArticleDocument) => {
     now.current = next;
     setDocument(next);
   }, []);
-  useEffect(() => {
-    const made = new Saver(id, first.current, `p${freshKey().slice(0, 8)}`, {
+  const hands = useMemo<SaverHands>(
+    () => ({
       read: () => now.current,
       show: (merged, found) => {
         if (shown.current) showBody(shown.current, merged.body);
@@ -60,21 +58,11 @@ export function useProof(article: ArticleWhole): Proof {
       },
       // Said once: every letter is on its way.
       tell: (next) => setSaving((was) => (was.kind === next.kind && saysOf(was) === saysOf(next) ? was : next)),
-      fetch: () => fetchNow(id),
-      saved: () => void queryClient.invalidateQueries({ queryKey: ['article', id], exact: true }),
-    });
-    saver.current = made;
-    void takeLeft(id, (left) => made.takeIn(left));
-    const leave = (event: BeforeUnloadEvent) => made.isDirty && event.preventDefault();
-    const gone = () => made.keepNow();
-    window.addEventListener('beforeunload', leave);
-    window.addEventListener('pagehide', gone);
-    return () => {
-      window.removeEventListener('beforeunload', leave);
-      window.removeEventListener('pagehide', gone);
-      void made.flush().finally(() => made.close());
-    };
-  }, [id, take]);
+    }),
+    [take],
+  );
+  const saver = useRef<Saver | null>(null);
+  useSaver(saver, article, hands);
   useEffect(() => void saver.current?.heard(revision), [revision]);
   const onView = useCallback((next: EditorView | null) => {
     shown.current = next;
@@ -116,6 +104,32 @@ export function useProof(article: ArticleWhole): Proof {
     settled: useCallback(() => setClashes([]), []),
     flush: useCallback(async () => (await saver.current?.flush()) ?? true, []),
   };
+}
+
+type SaverHands = Pick<ConstructorParameters<typeof Saver>[3], 'read' | 'show' | 'tell'>;
+
+/** What brings an article to the server, for as long as its page is open; what was left behind is taken in. */
+function useSaver(saver: RefObject<Saver | null>, article: ArticleWhole, hands: SaverHands): void {
+  const { id } = article;
+  const first = useRef(article);
+  useEffect(() => {
+    const made = new Saver(id, first.current, `p${freshKey().slice(0, 8)}`, {
+      ...hands,
+      fetch: () => fetchNow(id),
+      saved: () => void queryClient.invalidateQueries({ queryKey: ['article', id], exact: true }),
+    });
+    saver.current = made;
+    void takeLeft(id, (left) => made.takeIn(left));
+    const leave = (event: BeforeUnloadEvent) => made.isDirty && event.preventDefault();
+    const gone = () => made.keepNow();
+    window.addEventListener('beforeunload', leave);
+    window.addEventListener('pagehide', gone);
+    return () => {
+      window.removeEventListener('beforeunload', leave);
+      window.removeEventListener('pagehide', gone);
+      void made.flush().finally(() => made.close());
+    };
+  }, [id, hands, saver]);
 }
 
 const saysOf = (saving: Saving) => ('says' in saving ? saving.says : '');
