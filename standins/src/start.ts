@@ -193,6 +193,44 @@ function addModels(app: Express, keys: StandIns['keys'], house: ModelHouse): voi
     app.use(`/${name}`, transcription(name, MICROS_PER_MINUTE, keys[name], troubles, received));
 }
 
+/** What reads the bodies of calls; posts by XML are read as they came. */
+function addReading(
+  app: Express,
+  { blogs }: StandInOptions,
+  posts: Posts,
+  troubles: Troubles,
+  origin: () => string,
+): void {
+  app.use('/blogs/:blog', (request, _response, next) => {
+    posts.heard(String(request.params['blog']), request.header('date'));
+    next();
+  });
+  app.use(postingByXml(blogs, posts, troubles, origin));
+  app.use(express.json({ limit: '5mb' }));
+  app.use(express.urlencoded({ extended: false }));
+}
+
+/** Everything that is read, or written to, by addresses. */
+function addWeb(
+  app: Express,
+  options: StandInOptions,
+  { posts, news, channels, sheets }: { posts: Posts; news: News; channels: Channels; sheets: Sheets },
+  troubles: Troubles,
+  origin: () => string,
+): void {
+  app.use(newsSites(news, troubles));
+  app.use(partnerShops(options.shops ?? [], troubles, origin));
+  app.use(podcastHost(options.podcasts ?? [], troubles, origin));
+  const paths = options.pages.map(({ site, slug }) => `/pages/${site}/${slug}`);
+  app.use(documentHost(options.documents ?? [], paths, troubles, origin));
+  app.use(smallWeb(options.pages, troubles));
+  app.use(blogSites(options.blogs, posts, troubles, origin));
+  app.use(videoHost(channels, troubles, origin));
+  app.use(sheetHost(sheets, troubles));
+  app.use(keywordService(options.pages, options.elsewhere ?? [], options.searches ?? {}, troubles, origin));
+  app.use(pictureLibraries(troubles, origin));
+}
+
 const servicesAt = (address: string): StandIns['services'] => ({
   writerOne: `${address}/one/v1`,
   writerTwo: `${address}/two/v1`,
@@ -227,14 +265,7 @@ export async function start(options: StandInOptions): Promise<StandIns> {
     options.blogs,
     (blog, slug) => `${address}/blogs/${blog}/${slug}`,
   );
-  // Their bodies are read as they came.
-  app.use('/blogs/:blog', (request, _response, next) => {
-    posts.heard(String(request.params['blog']), request.header('date'));
-    next();
-  });
-  app.use(postingByXml(options.blogs, posts, troubles, origin));
-  app.use(express.json({ limit: '5mb' }));
-  app.use(express.urlencoded({ extended: false }));
+  addReading(app, options, posts, troubles, origin);
   app.use(
     welcome(
       () => introduction(address, keys.one, options.blogs),
@@ -243,19 +274,9 @@ export async function start(options: StandInOptions): Promise<StandIns> {
   );
   addModels(app, keys, { troubles, received: calls, memory: new SentenceMemory() });
   const news = new News(options.news ?? [], new Journal<NewsAct>(folder, 'news-acts'), origin);
-  app.use(newsSites(news, troubles));
-  app.use(partnerShops(options.shops ?? [], troubles, origin));
-  app.use(podcastHost(options.podcasts ?? [], troubles, origin));
-  const paths = options.pages.map(({ site, slug }) => `/pages/${site}/${slug}`);
-  app.use(documentHost(options.documents ?? [], paths, troubles, origin));
-  app.use(smallWeb(options.pages, troubles));
-  app.use(blogSites(options.blogs, posts, troubles, origin));
   const channels = new Channels(options.channels ?? [], new Journal<VideoAct>(folder, 'video-acts'));
-  app.use(videoHost(channels, troubles, origin));
   const sheets = new Sheets(options.sheets ?? [], new Journal<SheetAct>(folder, 'sheet-acts'));
-  app.use(sheetHost(sheets, troubles));
-  app.use(keywordService(options.pages, options.elsewhere ?? [], options.searches ?? {}, troubles, origin));
-  app.use(pictureLibraries(troubles, origin));
+  addWeb(app, options, { posts, news, channels, sheets }, troubles, origin);
   const inbox = new Journal<Received>(folder, 'inbox');
   app.use(receivers(inbox, troubles), toldPlaces(inbox, troubles));
   const mail = await mailServer(inbox, options.mailPort ?? 0);

@@ -69,67 +69,70 @@ export function cleanKeywords(
   const kept: CleanKeyword[] = [];
   const dropped: DroppedKeyword[] = [];
   const leftOut: CleanedKeywords['leftOut'] = {};
-  const byIdentity = new Map<string, string>();
-  const byStems = new Map<string, string>();
-  const remember = (phrase: string, identity: string, stems: string) => {
-    byIdentity.set(identity, phrase);
-    byStems.set(stems, phrase);
-  };
-  for (const phrase of already) {
-    const identity = identityOf(phrase);
-    remember(phrase, identity, stemsOf(phrase, identity));
-  }
-  const leftBefore = new Map(before.map((phrase) => [identityOf(phrase), phrase]));
+  const known = new Known(already, before);
   let evened = 0;
   const parts = typeof paste === 'string' ? partsOf(paste) : paste.map((raw, at) => ({ raw, line: at + 1 }));
   const heads = parts[0] !== undefined && isHeading(evenPhrase(unmarked(parts[0].raw)));
   for (const { raw, line } of parts) {
     const typed = evenPhrase(asIs ? raw : unmarked(raw));
     const phrase = spelling === null ? typed : spelt(typed, spelling);
-    const drop = (reason: DropReason, of?: string) => {
-      leftOut[reason] = (leftOut[reason] ?? 0) + 1;
-      if (dropped.length < told)
-        dropped.push({ raw: raw.slice(0, longest), line, reason, ...(of === undefined ? {} : { of }) });
-    };
-    if (phrase === '') {
-      if (raw.trim() !== '') drop('empty');
+    if (phrase === '' && raw.trim() === '') continue;
+    const against = noPhrase(phrase, longest) ?? (asIs ? null : junkIn(phrase, heads && line === 1));
+    const found = against === null ? known.add(phrase, asIs) : { reason: against };
+    if ('identity' in found) {
+      if (phrase !== raw) evened++;
+      kept.push({ phrase, line, identity: found.identity });
       continue;
     }
-    if (!/[\p{L}\p{N}]/u.test(phrase)) {
-      drop('no letters');
-      continue;
-    }
-    if (phrase.length > longest) {
-      drop('too long');
-      continue;
-    }
-    const junk = asIs ? null : junkIn(phrase, heads && line === 1);
-    if (junk !== null) {
-      drop(junk);
-      continue;
-    }
-    const identity = identityOf(phrase);
-    const same = byIdentity.get(identity);
-    if (same !== undefined) {
-      drop('repeat', same);
-      continue;
-    }
-    const left = leftBefore.get(identity);
-    if (left !== undefined && !asIs) {
-      drop('left out before', left);
-      continue;
-    }
-    const stems = stemsOf(phrase, identity);
-    const near = byStems.get(stems);
-    if (near !== undefined && !asIs) {
-      drop('near repeat', near);
-      continue;
-    }
-    remember(phrase, identity, stems);
-    if (phrase !== raw) evened++;
-    kept.push({ phrase, line, identity });
+    leftOut[found.reason] = (leftOut[found.reason] ?? 0) + 1;
+    if (dropped.length < told) dropped.push({ raw: raw.slice(0, longest), line, ...found });
   }
   return { kept, dropped, leftOut, evened };
+}
+
+/** Why something is no phrase at all; null where it is one. */
+function noPhrase(phrase: string, longest: number): DropReason | null {
+  if (phrase === '') return 'empty';
+  if (!/[\p{L}\p{N}]/u.test(phrase)) return 'no letters';
+  return phrase.length > longest ? 'too long' : null;
+}
+
+/** Phrases that are there already, by what makes two of them the same. */
+class Known {
+  private readonly byIdentity = new Map<string, string>();
+  private readonly byStems = new Map<string, string>();
+  private readonly leftBefore: ReadonlyMap<string, string>;
+
+  constructor(already: readonly string[], leftBefore: readonly string[]) {
+    for (const phrase of already) {
+      const identity = identityOf(phrase);
+      this.put(phrase, identity, stemsOf(phrase, identity));
+    }
+    this.leftBefore = new Map(leftBefore.map((phrase) => [identityOf(phrase), phrase]));
+  }
+
+  private put(phrase: string, identity: string, stems: string): void {
+    this.byIdentity.set(identity, phrase);
+    this.byStems.set(stems, phrase);
+  }
+
+  /**
+   * Takes a phrase in.
+   * @param asIs only the same phrase keeps it out
+   * @returns its identity, or why it stays out and for the sake of which
+   */
+  add(phrase: string, asIs: boolean): { identity: string } | { reason: DropReason; of: string } {
+    const identity = identityOf(phrase);
+    const same = this.byIdentity.get(identity);
+    if (same !== undefined) return { reason: 'repeat', of: same };
+    const left = this.leftBefore.get(identity);
+    if (left !== undefined && !asIs) return { reason: 'left out before', of: left };
+    const stems = stemsOf(phrase, identity);
+    const near = this.byStems.get(stems);
+    if (near !== undefined && !asIs) return { reason: 'near repeat', of: near };
+    this.put(phrase, identity, stems);
+    return { identity };
+  }
 }
 
 /** The identity of a phrase: what is equal after folding is the same subject. */

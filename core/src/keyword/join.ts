@@ -8,12 +8,8 @@ import type { Neighbours } from './vector.ts';
  * first, each in the order of the list.
  */
 export function joined(pairs: Neighbours, least: number): number[][] {
-  const groups: (number[] | null)[] = Array.from({ length: pairs.length }, (_, i) => [i]);
-  const sums = Array.from({ length: pairs.length }, () => new Map<number, number>());
-  pairs.each((one, other, alike) => {
-    sums[one]!.set(other, alike);
-    sums[other]!.set(one, alike);
-  });
+  const all = new Groups(pairs, least);
+  const { groups } = all;
   const chain: number[] = [];
   for (let start = 0; start < groups.length; ) {
     if (chain.length === 0) {
@@ -25,13 +21,13 @@ export function joined(pairs: Neighbours, least: number): number[][] {
     }
     const at = chain.at(-1)!;
     const before = chain.at(-2);
-    const nearest = mostAlike(at, before);
+    const nearest = all.mostAlike(at, before);
     if (nearest === null) {
       chain.pop();
       start++;
     } else if (nearest === before) {
       chain.length -= 2;
-      join(Math.min(at, before), Math.max(at, before));
+      all.join(Math.min(at, before), Math.max(at, before));
       start = Math.min(start, at, before);
     } else chain.push(nearest);
   }
@@ -39,12 +35,32 @@ export function joined(pairs: Neighbours, least: number): number[][] {
     .filter((group) => group !== null)
     .map((group) => group.toSorted((a, b) => a - b))
     .sort((a, b) => b.length - a.length || a[0]! - b[0]!);
+}
+
+/** Groups that are joined step by step, with the sums of how alike each is to each other. */
+class Groups {
+  /** Null where a group became part of another. */
+  readonly groups: (number[] | null)[];
+  private readonly sums: Map<number, number>[];
+
+  constructor(
+    pairs: Neighbours,
+    private readonly least: number,
+  ) {
+    this.groups = Array.from({ length: pairs.length }, (_, i) => [i]);
+    this.sums = Array.from({ length: pairs.length }, () => new Map<number, number>());
+    pairs.each((one, other, alike) => {
+      this.sums[one]!.set(other, alike);
+      this.sums[other]!.set(one, alike);
+    });
+  }
 
   /** Of equals the one it came from, else the one that stands first in the list. */
-  function mostAlike(group: number, before: number | undefined): number | null {
+  mostAlike(group: number, before: number | undefined): number | null {
+    const { groups } = this;
     let best: number | null = null;
-    let most = least * groups[group]!.length;
-    for (const [other, sum] of sums[group]!) {
+    let most = this.least * groups[group]!.length;
+    for (const [other, sum] of this.sums[group]!) {
       const average = sum / groups[other]!.length;
       if (
         average < most ||
@@ -57,7 +73,8 @@ export function joined(pairs: Neighbours, least: number): number[][] {
     return best;
   }
 
-  function join(into: number, from: number): void {
+  join(into: number, from: number): void {
+    const { groups, sums } = this;
     groups[into]!.push(...groups[from]!);
     groups[from] = null;
     sums[into]!.delete(from);

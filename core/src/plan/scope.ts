@@ -19,19 +19,17 @@ export function visibleRuns(nodes: readonly PlanNode[], runs: readonly PlanRun[]
   const at = (p: string) => done.get(`${p} ${roundAt(nodes, runs, p)}`);
   const out: VisibleRun[] = [];
 
+  /** Takes what was done of a sequence, and of what stands within it. */
   const through = (sequence: readonly PlanNode[], prefix: string, under: string | null, joined: boolean): void => {
     for (const node of sequence) {
       const p = prefix + node.id;
       const run = at(p);
       if (!run) continue;
       if (node.type === 'step') out.push({ path: p, round: run.round, under });
-      if (node.type === 'when')
-        through(
-          run.outcome?.kind === 'branch' && run.outcome.to === 'otherwise' ? node.otherwise : node.holds,
-          `${p}/`,
-          under,
-          joined,
-        );
+      if (node.type === 'when') {
+        const isOtherwise = run.outcome?.kind === 'branch' && run.outcome.to === 'otherwise';
+        through(isOtherwise ? node.otherwise : node.holds, `${p}/`, under, true);
+      }
       if (node.type === 'each')
         for (const key of run.outcome?.kind === 'turns' ? run.outcome.keys : [])
           through(node.body, `${p}[${key}]/`, under ?? node.id, true);
@@ -45,23 +43,8 @@ export function visibleRuns(nodes: readonly PlanNode[], runs: readonly PlanRun[]
   let prefix = '';
   for (const { id, turn } of segments) {
     const index = sequence.findIndex((node) => node.id === id);
-    for (const node of sequence.slice(0, index)) {
-      const p = prefix + node.id;
-      const run = at(p);
-      if (!run) continue;
-      if (node.type === 'step') out.push({ path: p, round: run.round, under: null });
-      if (node.type === 'when')
-        through(
-          run.outcome?.kind === 'branch' && run.outcome.to === 'otherwise' ? node.otherwise : node.holds,
-          `${p}/`,
-          null,
-          true,
-        );
-      if (node.type === 'each')
-        for (const key of run.outcome?.kind === 'turns' ? run.outcome.keys : [])
-          through(node.body, `${p}[${key}]/`, node.id, true);
-      if (node.type === 'use') through(node.body, `${p}/`, node.id, true);
-    }
+    // What runs meanwhile beside it has not ended for sure.
+    through(sequence.slice(0, index), prefix, null, false);
     const node = sequence[index];
     if (!node) break;
     prefix = `${prefix}${id}${turn === null ? '' : `[${turn}]`}/`;

@@ -58,6 +58,17 @@ function bringsUnknown(take: StepOf<'take'>, context: CheckContext | null): bool
   return context?.brings !== undefined && take.sources.some((id) => context.brings!(id) === null);
 }
 
+/** What there is behind two branches; what only one of them gives is there for some briefs alone. */
+function eitherWay(holds: Env, otherwise: Env, step: string): SeenField[] {
+  return [...holds, ...otherwise].map(([name, field]) => {
+    const both = holds.get(name) && otherwise.get(name);
+    const reason = holds.get(name)?.unsure ?? otherwise.get(name)?.unsure ?? null;
+    return both
+      ? { ...field, unsure: reason }
+      : { ...field, unsure: field.unsure ?? `step ${step} gives it in one of its branches only` };
+  });
+}
+
 function walk(document: ProcedureDocument, context: CheckContext | null): Found {
   const found: Found = { seen: new Map(), problems: [], end: new Map() };
   const sure = (name: string, from: string | null): [string, SeenField] => [name, { name, from, unsure: null }];
@@ -79,21 +90,10 @@ function walk(document: ProcedureDocument, context: CheckContext | null): Found 
     if (context) found.problems.push(...problemsAt(step, env, context, open, unsourced));
     const after = new Map(env);
     switch (step.kind) {
-      case 'when': {
-        const holds = sequence(step.holds, env);
-        const otherwise = sequence(step.otherwise, env);
-        for (const [name, field] of [...holds, ...otherwise]) {
-          const both = holds.get(name) && otherwise.get(name);
-          const reason = holds.get(name)?.unsure ?? otherwise.get(name)?.unsure ?? null;
-          after.set(
-            name,
-            both
-              ? { ...field, unsure: reason }
-              : { ...field, unsure: field.unsure ?? `step ${step.id} gives it in one of its branches only` },
-          );
-        }
+      case 'when':
+        for (const field of eitherWay(sequence(step.holds, env), sequence(step.otherwise, env), step.id))
+          after.set(field.name, field);
         return after;
-      }
       case 'for each':
         sequence(step.steps, new Map([...env, sure(step.as, step.id)]));
         after.set(...sure(step.name, step.id));

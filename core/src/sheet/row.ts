@@ -52,6 +52,12 @@ const MOST_SUBJECT = 300;
 
 const NO_FAULTS: readonly RowFault[] = [];
 
+/** A cell, no longer than one may be. */
+function cellOf(cells: Cells, i: number): string {
+  const whole = cells.at(i) ?? '';
+  return whole.length > MOST_CELL ? whole.slice(0, MOST_CELL) : whole;
+}
+
 /** Makes the reader of a sheet's rows; what is the same for all rows is worked out once. */
 export function rowReader({ columns, title, identity }: RowReading): RowReader {
   const titled = columns.findIndex(({ header }) => header === title);
@@ -61,10 +67,6 @@ export function rowReader({ columns, title, identity }: RowReading): RowReader {
   // What only tells rows apart, is the title already, or was left out, is nothing to write from.
   const told = columns.map(({ header, field }, i) => field !== null && i !== titled && !identity.includes(header));
   const typed = columns.flatMap(({ field, type }, i) => (field !== null && type !== 'text' ? [i] : []));
-  const cellOf = (cells: Cells, i: number) => {
-    const whole = cells.at(i) ?? '';
-    return whole.length > MOST_CELL ? whole.slice(0, MOST_CELL) : whole;
-  };
   const tellingCells = (cells: Cells) =>
     (telling.length === 0 ? [...Array(cells.length).keys()] : telling).map((i) => (cells.at(i) ?? '').trim());
   const isFigure = columns.map(({ type }) => type === 'number');

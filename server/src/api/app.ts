@@ -100,6 +100,28 @@ export function allRoutes(product: Product): Route[] {
 /** The description of the API. */
 export const description = (routes: readonly Route[]) => openApi(routes, VERSION);
 
+/** What browsers are told to keep out of the screens. */
+const guarded = helmet({
+  contentSecurityPolicy: {
+    directives: {
+      defaultSrc: ["'none'"],
+      scriptSrc: [builtOnly],
+      // Floating parts are placed by style attributes.
+      styleSrc: ["'self'", "'unsafe-inline'"],
+      imgSrc: ["'self'", 'data:'],
+      mediaSrc: ["'self'", 'blob:'],
+      connectSrc: ["'self'"],
+      fontSrc: ["'self'"],
+      workerSrc: [builtOnly],
+      formAction: ["'self'"],
+      frameAncestors: ["'none'"],
+      baseUri: ["'none'"],
+      upgradeInsecureRequests: null,
+    },
+  },
+  strictTransportSecurity: false,
+});
+
 /** The API and the screens, as an Express application. */
 export function app(product: Product): Express {
   const { ground } = product;
@@ -107,28 +129,7 @@ export function app(product: Product): Express {
   server.disable('x-powered-by');
   // Whose word is taken for where a request comes from, and whether it came by https.
   server.set('trust proxy', product.trustedProxies);
-  server.use(
-    helmet({
-      contentSecurityPolicy: {
-        directives: {
-          defaultSrc: ["'none'"],
-          scriptSrc: [builtOnly],
-          // Floating parts are placed by style attributes.
-          styleSrc: ["'self'", "'unsafe-inline'"],
-          imgSrc: ["'self'", 'data:'],
-          mediaSrc: ["'self'", 'blob:'],
-          connectSrc: ["'self'"],
-          fontSrc: ["'self'"],
-          workerSrc: [builtOnly],
-          formAction: ["'self'"],
-          frameAncestors: ["'none'"],
-          baseUri: ["'none'"],
-          upgradeInsecureRequests: null,
-        },
-      },
-      strictTransportSecurity: false,
-    }),
-  );
+  server.use(guarded);
   server.use((request, response, next) => {
     // Only where it is reached by https: anywhere else it would shut people out of their own machine.
     if (isSecure(product, request)) response.setHeader('strict-transport-security', `max-age=${HSTS_SECONDS}`);

@@ -50,13 +50,7 @@ export function clicksRoutes({ ground, tools, bell }: Product): Route[] {
       answer: Clicks,
       handle: async ({ params, body, person, request }) => {
         const blog = await must(params['id']!);
-        if (body.counts && tools.publicUrl === null)
-          throw problem(
-            422,
-            'Nothing to count with',
-            'Counted links lead through this installation, and it is not known where readers reach it.',
-            'Whoever runs it sets GRIVO_PUBLIC_URL.',
-          );
+        if (body.counts && tools.publicUrl === null) throw nothingToCountWith();
         if ((blog.settings.counts ?? false) !== body.counts) {
           await changeBlogWords(ground, blog.id, body);
           await noteAct(
@@ -72,3 +66,11 @@ export function clicksRoutes({ ground, tools, bell }: Product): Route[] {
     }),
   ];
 }
+
+const nothingToCountWith = () =>
+  problem(
+    422,
+    'Nothing to count with',
+    'Counted links lead through this installation, and it is not known where readers reach it.',
+    'Whoever runs it sets GRIVO_PUBLIC_URL.',
+  );

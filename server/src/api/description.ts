@@ -45,6 +45,14 @@ export function openApi(routes: readonly Route[], version: string): Json {
   };
 }
 
+const ONCE = {
+  name: 'Idempotency-Key',
+  in: 'header',
+  required: false,
+  description: 'Repeating a request with the same key answers as the first did and does nothing again.',
+  schema: { type: 'string', maxLength: 100 },
+};
+
 function operation(one: Route, schemas: Shapes): Json {
   const id = `${one.method}${one.path
     .split(/[^A-Za-z]+/)
@@ -62,17 +70,7 @@ function operation(one: Route, schemas: Shapes): Json {
       required: query.required?.includes(name) ?? false,
       schema,
     })),
-    ...(one.method === 'post'
-      ? [
-          {
-            name: 'Idempotency-Key',
-            in: 'header',
-            required: false,
-            description: 'Repeating a request with the same key answers as the first did and does nothing again.',
-            schema: { type: 'string', maxLength: 100 },
-          },
-        ]
-      : []),
+    ...(one.method === 'post' ? [ONCE] : []),
   ];
   const success = String(one.status ?? (one.answer || one.mime ? 200 : 204));
   const changes = one.method !== 'get';

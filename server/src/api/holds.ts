@@ -1,7 +1,7 @@
 import { ByLabel, Decision, HeldText, Holds } from '@grivo/contract';
 import { Procedures } from '../engine/briefState.ts';
 import { isThere } from '../ground/store/there.ts';
-import { decide, heldRuns, heldText } from '../nouns/briefs/holds.ts';
+import { type Decided, decide, heldRuns, heldText } from '../nouns/briefs/holds.ts';
 import { notFound, problem } from './problem.ts';
 import type { Product } from './product.ts';
 import { type Route, route } from './route.ts';
@@ -54,25 +54,29 @@ export function holdRoutes({ ground, bell, serviceFor, tools }: Product): Route[
           { brief: params['id']!, run: params['run']!, person: person.id, decision: body },
           serviceFor,
         );
-        if (done.kind === 'gone')
-          throw problem(
-            409,
-            'Not held any more',
-            'Somebody else has decided, or the brief has gone on.',
-            'Look at the brief again.',
-          );
-        if (done.kind === 'wrong')
-          throw problem(
-            422,
-            'Cannot be taken over',
-            `‘${done.place}’: ${done.problem}.`,
-            done.mend ?? 'Change it and pass it again.',
-            [{ place: `change.${done.place}`, problem: done.problem }],
-          );
+        if (done.kind !== 'decided') throw notDecided(done);
         for (const lane of done.lanes) bell.ring({ kind: 'lane', lane });
         bell.ring({ kind: 'admit' });
         bell.ring({ kind: 'event' });
       },
     }),
   ];
+}
+
+/** Why a decision was not taken. */
+function notDecided(done: Exclude<Decided, { kind: 'decided' }>) {
+  return done.kind === 'gone'
+    ? problem(
+        409,
+        'Not held any more',
+        'Somebody else has decided, or the brief has gone on.',
+        'Look at the brief again.',
+      )
+    : problem(
+        422,
+        'Cannot be taken over',
+        `‘${done.place}’: ${done.problem}.`,
+        done.mend ?? 'Change it and pass it again.',
+        [{ place: `change.${done.place}`, problem: done.problem }],
+      );
 }

@@ -68,20 +68,8 @@ export function taking({ ground, bell, db, procedures, must, whole, willNotRun, 
       handle: async ({ params, body }) => {
         const id = await must(params['id']!);
         const made = await madeBy(db, id);
-        if (made.articles !== body.articles)
-          throw problem(
-            409,
-            'Not that many',
-            `It has made ${made.articles} articles, not ${body.articles}.`,
-            'Look at the number again before deleting.',
-          );
-        if (made.open > 0)
-          throw problem(
-            409,
-            'Still at work',
-            `${made.open} of its briefs have not ended.`,
-            'Switch it off and set them aside first.',
-          );
+        const refusal = notCleared(made, body.articles);
+        if (refusal) throw refusal;
         const cleared = await clearPipeline(product.tools, id);
         bell.ring({ kind: 'event' });
         return cleared;
@@ -183,4 +171,23 @@ export function trials({ ground, db, procedures, must, ringLanes, product }: Pip
       },
     }),
   ];
+}
+
+/** Why nothing is deleted, of what a pipeline has made; null where it may be. */
+function notCleared(made: Awaited<ReturnType<typeof madeBy>>, articles: number) {
+  if (made.articles !== articles)
+    return problem(
+      409,
+      'Not that many',
+      `It has made ${made.articles} articles, not ${articles}.`,
+      'Look at the number again before deleting.',
+    );
+  return made.open > 0
+    ? problem(
+        409,
+        'Still at work',
+        `${made.open} of its briefs have not ended.`,
+        'Switch it off and set them aside first.',
+      )
+    : null;
 }

@@ -75,29 +75,31 @@ export async function perform(brief: BriefState, run: RunState, ports: PerformPo
     }),
   );
   if (ports.grip.givenUp) throw new Error('given up');
+  const isHeld = (step.hold && !brief.trial) || (brief.byHand && !BLOCKS.has(step.kind));
+  return ending(
+    result.kind === 'failed' ? await failed(ports.ground, run, result.failure) : cameTo(result, run, isHeld),
+  );
+}
+
+/** What comes of a step that did not fail. */
+function cameTo(
+  result: Exclude<StepResult, { kind: 'failed' }>,
+  run: RunState,
+  isHeld: boolean | undefined,
+): Partial<Ending> {
   switch (result.kind) {
     case 'done':
     case 'held':
-      return ending({
-        state:
-          result.kind === 'held' || (step.hold && !brief.trial) || (brief.byHand && !BLOCKS.has(step.kind))
-            ? 'held'
-            : 'done',
+      return {
+        state: result.kind === 'held' || isHeld ? 'held' : 'done',
         fields: result.fields,
         outcome: result.outcome ?? { kind: 'done' },
         writes: result.writes ?? [],
-      });
+      };
     case 'at':
-      return ending({
-        state: 'waiting',
-        dueDesk: result.desk,
-        forSlot: result.forSlot,
-        fields: result.fields ?? null,
-      });
+      return { state: 'waiting', dueDesk: result.desk, forSlot: result.forSlot, fields: result.fields ?? null };
     case 'later':
-      return ending({ state: 'waiting', dueInMs: result.inMs, tries: run.tries });
-    case 'failed':
-      return ending(await failed(ports.ground, run, result.failure));
+      return { state: 'waiting', dueInMs: result.inMs, tries: run.tries };
   }
 }
 

@@ -18,6 +18,23 @@ const parser = new XMLParser({
   isArray: (name) => name === 'category' || name === 'entry',
 });
 
+/** Why a call is not let in; null where it is. */
+function notLetIn(request: Request, site: BlogSite): Answer | null {
+  const access = accessBy(site, secretIn(request, site));
+  if (access === 'none' || access === 'expired')
+    return {
+      status: 401,
+      headers: {
+        'www-authenticate': `Bearer realm="${site.slug}", error="invalid_token", error_description="${access === 'none' ? 'unknown secret' : 'the token expired'}"`,
+      },
+      type: 'text/plain',
+      body: access === 'none' ? 'Unknown secret' : 'The token expired',
+    };
+  return access === 'read' && request.method !== 'GET'
+    ? { status: 403, type: 'text/plain', body: 'This token has read permission only' }
+    : null;
+}
+
 /**
  * The Atom Publishing Protocol (RFC 5023): a service document with a collection of entries and one of pictures, entries
  * paged by when they were edited, changed only in the state they were read in where that is said (`If-Match`).
@@ -28,19 +45,7 @@ export function atomPub(sites: readonly BlogSite[], posts: Posts, troubles: Trou
     troubles.around('blog', (request) => {
       const site = sites.find(({ slug }) => slug === request.params['blog']);
       if (!site) return { status: 404, type: 'text/plain', body: 'no such blog' };
-      const access = accessBy(site, secretIn(request, site));
-      if (access === 'none' || access === 'expired')
-        return {
-          status: 401,
-          headers: {
-            'www-authenticate': `Bearer realm="${site.slug}", error="invalid_token", error_description="${access === 'none' ? 'unknown secret' : 'the token expired'}"`,
-          },
-          type: 'text/plain',
-          body: access === 'none' ? 'Unknown secret' : 'The token expired',
-        };
-      if (access === 'read' && request.method !== 'GET')
-        return { status: 403, type: 'text/plain', body: 'This token has read permission only' };
-      return act(request, site);
+      return notLetIn(request, site) ?? act(request, site);
     });
   const raw = express.raw({ type: () => true, limit: '30mb' });
   const base = (site: BlogSite) => `${origin()}/blogs/${site.slug}/atom`;

@@ -42,28 +42,21 @@ export function keywordService(
   origin: () => string,
 ): Router {
   const router = Router();
-  const all = [
-    ...pages.map(({ site, slug, title, paragraphs }) => ({
-      host: site,
-      slug,
-      title,
-      paragraphs,
-      address: () => `${origin()}/pages/${site}/${slug}`,
+  const search = searchIndex([
+    ...pages.map((page) => ({
+      ...page,
+      host: page.site,
+      address: () => `${origin()}/pages/${page.site}/${page.slug}`,
     })),
     ...elsewhere.map((page) => ({ ...page, address: () => `https://${page.host}/${page.slug}` })),
-  ];
-  const search = searchIndex(all);
+  ]);
   const found = (phrase: string) => nearBest(search(phrase), LEAST_SHARE).slice(0, MOST_RESULTS);
   const measured = (phrase: string) => measuredAs(phrase, found(phrase)[0]?.page.slug ?? phrase);
   const bank = [...new Set(Object.values(searches).flat(2))];
   let sites: Map<string, string[]> | null = null;
   /** Phrases each site stands among the first three for. */
   const bySite = () => {
-    if (sites) return sites;
-    sites = new Map();
-    for (const phrase of bank)
-      for (const { page } of found(phrase).slice(0, 3))
-        sites.set(page.host, [...new Set([...(sites.get(page.host) ?? []), phrase])]);
+    sites ??= sitesOf(bank, (phrase) => found(phrase).slice(0, 3));
     return sites;
   };
   router.post(
@@ -141,4 +134,13 @@ function measuredAs(phrase: string, subject: string): Measured {
     volume: volume < 10 ? null : volume,
     difficulty: Math.max(1, Math.min(96, Math.round(62 - 4 * words + 12 * (other - 0.5) + 56 * (hard - 0.5)))),
   };
+}
+
+/** Phrases by the sites that are found for them. */
+function sitesOf(phrases: readonly string[], found: (phrase: string) => { page: { host: string } }[]) {
+  const sites = new Map<string, string[]>();
+  for (const phrase of phrases)
+    for (const host of new Set(found(phrase).map(({ page }) => page.host)))
+      sites.set(host, [...(sites.get(host) ?? []), phrase]);
+  return sites;
 }

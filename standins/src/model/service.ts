@@ -183,6 +183,16 @@ function chat(
     },
   };
   if (!body.stream || !manner.inPieces) return answer;
+  const withUsage = manner.reportsUsage && body.stream_options?.include_usage;
+  return { ...answer, pieces: piecesOf(choices, head, withUsage ? usage : null) };
+}
+
+/** A reply as it goes out piece by piece. */
+function piecesOf(
+  choices: readonly { content: string; finish: string }[],
+  head: object,
+  usage: object | null,
+): string[] {
   const chunk = (parts: object[]) => ({ ...head, object: 'chat.completion.chunk', choices: parts });
   const pieces = choices.flatMap(({ content, finish }, index) => {
     const piece = (delta: object, reason: string | null) =>
@@ -192,8 +202,7 @@ function chat(
     );
     return [piece({ role: 'assistant', content: '' }, null), ...texts, piece({}, finish)];
   });
-  if (manner.reportsUsage && body.stream_options?.include_usage) pieces.push(JSON.stringify({ ...chunk([]), usage }));
-  return { ...answer, pieces: [...pieces, '[DONE]'] };
+  return [...pieces, ...(usage ? [JSON.stringify({ ...chunk([]), usage })] : []), '[DONE]'];
 }
 
 /** Pictures asked for at once, and the longest side of one. */

@@ -115,21 +115,19 @@ export function pictureLibraries(troubles: Troubles, origin: () => string): Rout
     );
     router.get(base, (_request, response) => {
       const entries = all.map(({ id, shows }) => `<li><a href="${base}/pictures/${id}">${shows}</a></li>`);
-      response
-        .type('html')
-        .send(
-          `<!doctype html><html lang="en"><title>${library.name}</title><h1>${library.name}</h1><p>${library.licence.name}.</p><ul>${entries.join('')}</ul></html>`,
-        );
+      response.type('html').send(page(library.name, `<p>${library.licence.name}.</p><ul>${entries.join('')}</ul>`));
     });
     router.get(`${base}/pictures/:id`, (request, response) => {
       const found = all.find(({ id }) => id === request.params['id']);
       if (!found) return void response.status(404).type('text').send('There is no such picture.');
+      const by = `${library.makers[found.n % library.makers.length]}, ${library.name}. ${library.licence.name}.`;
       response
         .type('html')
-        .send(
-          `<!doctype html><html lang="en"><title>${found.shows}</title><h1>${found.shows}</h1><p>${library.makers[found.n % library.makers.length]}, ${library.name}. ${library.licence.name}.</p><img src="${base}/files/${found.id}" alt="${found.shows}"></html>`,
-        );
+        .send(page(found.shows, `<p>${by}</p><img src="${base}/files/${found.id}" alt="${found.shows}">`));
     });
   }
   return router;
 }
+
+const page = (title: string, body: string) =>
+  `<!doctype html><html lang="en"><title>${title}</title><h1>${title}</h1>${body}</html>`;

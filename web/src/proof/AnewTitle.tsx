@@ -101,27 +101,37 @@ function Asked({ article, documentNow, onChoose }: Parameters<typeof AnewTitle>[
       </p>
       {price.isError && !asked.isError ? <Trouble>{inWords(price.error)}</Trouble> : null}
       {asked.isError ? <Trouble>{inWords(asked.error)}</Trouble> : null}
-      {asked.isPending && soFar.length > 0 ? (
-        <ul aria-label="Titles being written" aria-busy="true">
-          {soFar.map((title, n) => (
-            <li key={n} className="choice !block text-ink-2 work">
-              {title}
-              {n === soFar.length - 1 ? <span className="writing-mark" aria-hidden="true" /> : null}
-            </li>
-          ))}
-        </ul>
-      ) : null}
-      {asked.data ? (
-        <ul aria-label="Titles written">
-          {asked.data.titles.map((title) => (
-            <li key={title}>
-              <button type="button" className="choice !block cursor-pointer work" onClick={() => onChoose(title)}>
-                {title}
-              </button>
-            </li>
-          ))}
-        </ul>
-      ) : null}
+      {asked.isPending && soFar.length > 0 ? <Writing titles={soFar} /> : null}
+      {asked.data ? <Written titles={asked.data.titles} onChoose={onChoose} /> : null}
     </form>
+  );
+}
+
+/** Titles while they are written. */
+function Writing({ titles }: { titles: readonly string[] }) {
+  return (
+    <ul aria-label="Titles being written" aria-busy="true">
+      {titles.map((title, n) => (
+        <li key={n} className="choice !block text-ink-2 work">
+          {title}
+          {n === titles.length - 1 ? <span className="writing-mark" aria-hidden="true" /> : null}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** Titles to choose from. */
+function Written({ titles, onChoose }: { titles: readonly string[]; onChoose: (title: string) => void }) {
+  return (
+    <ul aria-label="Titles written">
+      {titles.map((title) => (
+        <li key={title}>
+          <button type="button" className="choice !block cursor-pointer work" onClick={() => onChoose(title)}>
+            {title}
+          </button>
+        </li>
+      ))}
+    </ul>
   );
 }

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { stepBase } from '../fields.ts';
 import type { StepKind } from '../kind.ts';
-import { everyWords, minutesWords, optional, plural } from '../sentence.ts';
+import { everyWords, minutesWords, optional, plural, type SentencePart } from '../sentence.ts';
 
 const schema = z.strictObject({
   ...stepBase,
@@ -20,6 +20,41 @@ const schema = z.strictObject({
   mostMinutes: z.int().min(1).max(43_200).nullable().default(null),
 });
 export type TakeStep = z.infer<typeof schema>;
+
+/** How many are in work at once, how far apart they begin, and how long one may take. */
+const paceOf = (step: TakeStep): SentencePart[] => [
+  ...optional(
+    step.atOnce !== null,
+    '; have ',
+    {
+      word: `at most ${step.atOnce}`,
+      field: 'atOnce',
+      editor: { type: 'number', least: 1, most: 100 },
+    },
+    'a limit on how many at once',
+    [{ text: ' in work at once' }],
+  ),
+  ...optional(
+    step.apartMinutes > 0,
+    '; begin one every ',
+    {
+      word: everyWords(step.apartMinutes),
+      field: 'apartMinutes',
+      editor: { type: 'minutes', least: 0, most: 10_080, none: 'one right after another' },
+    },
+    'time between two',
+  ),
+  ...optional(
+    step.mostMinutes !== null,
+    '; stop one that takes longer than ',
+    {
+      word: minutesWords(step.mostMinutes ?? 0),
+      field: 'mostMinutes',
+      editor: { type: 'minutes', least: 1, most: 43_200, none: 'no time limit' },
+    },
+    'a time limit',
+  ),
+];
 
 export const take: StepKind<'take', TakeStep> = {
   kind: 'take',
@@ -71,37 +106,7 @@ export const take: StepKind<'take', TakeStep> = {
       },
       'several items in one brief',
     ),
-    ...optional(
-      step.atOnce !== null,
-      '; have ',
-      {
-        word: `at most ${step.atOnce}`,
-        field: 'atOnce',
-        editor: { type: 'number', least: 1, most: 100 },
-      },
-      'a limit on how many at once',
-      [{ text: ' in work at once' }],
-    ),
-    ...optional(
-      step.apartMinutes > 0,
-      '; begin one every ',
-      {
-        word: everyWords(step.apartMinutes),
-        field: 'apartMinutes',
-        editor: { type: 'minutes', least: 0, most: 10_080, none: 'one right after another' },
-      },
-      'time between two',
-    ),
-    ...optional(
-      step.mostMinutes !== null,
-      '; stop one that takes longer than ',
-      {
-        word: minutesWords(step.mostMinutes ?? 0),
-        field: 'mostMinutes',
-        editor: { type: 'minutes', least: 1, most: 43_200, none: 'no time limit' },
-      },
-      'a time limit',
-    ),
+    ...paceOf(step),
   ],
   check: (step, context) =>
     step.sources.length === 0

@@ -20,15 +20,12 @@ export type OpenedCatalogue =
     }
   | { ok: false; problem: string; mend: string };
 
-/** The products of a catalogue, from its address or the file that was uploaded. */
-export async function openCatalogue(
-  { ground, network, reader }: Reach & { ground: Pick<Ground, 'db'> },
+/** The list itself, from its address or as it was uploaded, put away as a file. */
+async function listOf(
+  { ground, network }: Pick<Reach, 'network'> & { ground: Pick<Ground, 'db'> },
   settings: CatalogueSettings,
   signal: AbortSignal,
-): Promise<OpenedCatalogue> {
-  let put: Put;
-  let mime = '';
-  let base = 'https://none.invalid/';
+): Promise<{ ok: true; put: Put; mime: string; base: string } | Extract<OpenedCatalogue, { ok: false }>> {
   if (settings.address !== null) {
     const call = {
       method: 'GET' as const,
@@ -39,21 +36,29 @@ export async function openCatalogue(
     };
     const taken = await takenFrom(network, call, putAway);
     if (!taken.ok) return { ...taken, mend: 'Look at the address, or upload the file instead.' };
-    put = taken.value;
-    mime = taken.mime;
-    base = taken.address;
-  } else {
-    const file = settings.file === null ? null : await fileAbout(ground.db, settings.file);
-    if (!file) return { ok: false, problem: 'there is no list yet', mend: 'Upload one, or give an address.' };
-    if (file.bytes > MOST_BYTES)
-      return {
-        ok: false,
-        problem: `it is larger than ${MOST_BYTES / 1_000_000} MB`,
-        mend: 'Split it into several lists.',
-      };
-    put = await putAway(fileChunks(ground.db, file.digest));
+    return { ok: true, put: taken.value, mime: taken.mime, base: taken.address };
   }
-  const { path, size, remove } = put;
+  const file = settings.file === null ? null : await fileAbout(ground.db, settings.file);
+  if (!file) return { ok: false, problem: 'there is no list yet', mend: 'Upload one, or give an address.' };
+  if (file.bytes > MOST_BYTES)
+    return {
+      ok: false,
+      problem: `it is larger than ${MOST_BYTES / 1_000_000} MB`,
+      mend: 'Split it into several lists.',
+    };
+  return { ok: true, put: await putAway(fileChunks(ground.db, file.digest)), mime: '', base: 'https://none.invalid/' };
+}
+
+/** The products of a catalogue, from its address or the file that was uploaded. */
+export async function openCatalogue(
+  { ground, network, reader }: Reach & { ground: Pick<Ground, 'db'> },
+  settings: CatalogueSettings,
+  signal: AbortSignal,
+): Promise<OpenedCatalogue> {
+  const fetched = await listOf({ ground, network }, settings, signal);
+  if (!fetched.ok) return fetched;
+  const { mime, base } = fetched;
+  const { path, size, remove } = fetched.put;
   const parts = reader.parts('products', { path, size, mime, base, settings });
   const unread = (problem: string): OpenedCatalogue => ({
     ok: false,

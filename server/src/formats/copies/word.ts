@@ -6,8 +6,10 @@ import {
   ExternalHyperlink,
   HeadingLevel,
   ImageRun,
+  type INumberingOptions,
   InternalHyperlink,
   type IParagraphOptions,
+  type IStylesOptions,
   LevelFormat,
   LineRuleType,
   Packer,
@@ -42,42 +44,8 @@ export async function wordOf(
     description,
     keywords: keywords.join(', '),
     creator: 'Grivo',
-    styles: {
-      default: {
-        document: {
-          run: { font: 'Georgia', size: 22, language: { value: language } },
-          paragraph: { spacing: { after: 160, line: 300, lineRule: LineRuleType.AUTO } },
-        },
-        title: { run: { font: 'Georgia', size: 44, bold: true }, paragraph: { spacing: { after: 240 } } },
-        heading1: {
-          run: { font: 'Georgia', size: 30, bold: true },
-          paragraph: { spacing: { before: 320, after: 120 } },
-        },
-        heading2: {
-          run: { font: 'Georgia', size: 26, bold: true },
-          paragraph: { spacing: { before: 240, after: 100 } },
-        },
-        heading3: {
-          run: { font: 'Georgia', size: 24, bold: true },
-          paragraph: { spacing: { before: 200, after: 80 } },
-        },
-      },
-    },
-    numbering: {
-      config: [
-        {
-          reference: NUMBERED,
-          levels: [
-            {
-              level: 0,
-              format: LevelFormat.DECIMAL,
-              text: '%1.',
-              style: { paragraph: { indent: { left: 480, hanging: 360 } } },
-            },
-          ],
-        },
-      ],
-    },
+    styles: stylesOf(language),
+    numbering: NUMBERING,
     sections: [
       {
         children: [
@@ -89,6 +57,45 @@ export async function wordOf(
   });
   return Packer.toBuffer(document);
 }
+
+/** How the parts of a document look: one face, headings in sizes that fall. */
+const stylesOf = (language: string): IStylesOptions => ({
+  default: {
+    document: {
+      run: { font: 'Georgia', size: 22, language: { value: language } },
+      paragraph: { spacing: { after: 160, line: 300, lineRule: LineRuleType.AUTO } },
+    },
+    title: { run: { font: 'Georgia', size: 44, bold: true }, paragraph: { spacing: { after: 240 } } },
+    heading1: {
+      run: { font: 'Georgia', size: 30, bold: true },
+      paragraph: { spacing: { before: 320, after: 120 } },
+    },
+    heading2: {
+      run: { font: 'Georgia', size: 26, bold: true },
+      paragraph: { spacing: { before: 240, after: 100 } },
+    },
+    heading3: {
+      run: { font: 'Georgia', size: 24, bold: true },
+      paragraph: { spacing: { before: 200, after: 80 } },
+    },
+  },
+});
+
+const NUMBERING: INumberingOptions = {
+  config: [
+    {
+      reference: NUMBERED,
+      levels: [
+        {
+          level: 0,
+          format: LevelFormat.DECIMAL,
+          text: '%1.',
+          style: { paragraph: { indent: { left: 480, hanging: 360 } } },
+        },
+      ],
+    },
+  ],
+};
 
 interface With {
   pictures: ReadonlyMap<string, PrintedPicture>;
@@ -128,30 +135,8 @@ function nodesOf(part: FlowPart, { pictures, block, looks, nextList }: With): (P
         tableOf(part, block),
         block({ children: [] }),
       ];
-    case 'picture': {
-      const picture = pictures.get(part.file);
-      const scale = picture ? Math.min(1, (WIDEST * part.share) / picture.width) : 1;
-      return [
-        ...(picture
-          ? [
-              block({
-                children: [
-                  new ImageRun({
-                    type: 'jpg',
-                    data: picture.jpeg,
-                    transformation: {
-                      width: Math.round(picture.width * scale),
-                      height: Math.round(picture.height * scale),
-                    },
-                    altText: { name: part.file.slice(0, 12), title: '', description: part.alternative },
-                  }),
-                ],
-              }),
-            ]
-          : []),
-        ...(part.note.length > 0 ? [block({ children: part.note.map((span) => runOf(span, 'note')) })] : []),
-      ];
-    }
+    case 'picture':
+      return picturesOf(part, pictures.get(part.file), block);
     case 'contents':
       return part.entries.map(({ text, anchor }) =>
         block({
@@ -166,6 +151,24 @@ function nodesOf(part: FlowPart, { pictures, block, looks, nextList }: With): (P
         }),
       );
   }
+}
+
+/** A picture no wider than the page, and what is said of it under it; that alone where the picture is gone. */
+function picturesOf(
+  { file, alternative, share, note }: Extract<FlowPart, { type: 'picture' }>,
+  picture: PrintedPicture | undefined,
+  block: With['block'],
+): Paragraph[] {
+  const below = note.length > 0 ? [block({ children: note.map((span) => runOf(span, 'note')) })] : [];
+  if (!picture) return below;
+  const scale = Math.min(1, (WIDEST * share) / picture.width);
+  const image = new ImageRun({
+    type: 'jpg',
+    data: picture.jpeg,
+    transformation: { width: Math.round(picture.width * scale), height: Math.round(picture.height * scale) },
+    altText: { name: file.slice(0, 12), title: '', description: alternative },
+  });
+  return [block({ children: [image] }), ...below];
 }
 
 const BAR = { style: BorderStyle.SINGLE, size: 12, space: 12, color: '888888' };

@@ -53,44 +53,63 @@ export async function createBlog(tools: Tools, blog: NewBlog): Promise<MadeBlogO
   const config = await tools.blogs(target).config(target, AbortSignal.timeout(timeLimitMs));
   const media = config.ok ? config.value.mediaEndpoint : null;
   const kept = JSON.stringify((config.ok ? config.value.settings : null) ?? settings);
-  const { id, joined } = await ground.db.transaction(async (sql) => {
-    const rows = await sql.rows<{ id: string; way: string; endpoint: string; settings: WaySettings }>(
-      'SELECT id, way, endpoint, settings FROM blog FOR UPDATE',
-    );
-    const known = rows.find(
-      (row) =>
-        row.way === way && sameAddress(row.endpoint, at) && (row.settings.blogId ?? '') === (settings.blogId ?? ''),
-    );
-    if (known) {
-      await sql.run(
-        'UPDATE blog SET secret = ?, settings = JSON_MERGE_PATCH(settings, ?), media_endpoint = COALESCE(?, media_endpoint), archived = 0, rev = rev + 1 WHERE id = ?',
-        [secret, kept, media, known.id],
-      );
-      return { id: known.id, joined: true };
-    }
-    const id = ground.ids();
-    await sql.run(
-      'INSERT INTO blog (id, name, address, way, endpoint, settings, media_endpoint, secret, language, time_limit_ms, cadence) VALUES (?)',
-      [
-        [
-          id,
-          await freeName(sql, name),
-          address,
-          way,
-          at,
-          kept,
-          media,
-          secret,
-          blog.language,
-          timeLimitMs,
-          JSON.stringify(blog.cadence),
-        ],
-      ],
-    );
-    return { id, joined: false };
-  });
+  const { id, joined } = await ground.db.transaction((sql) =>
+    joinedOrPut(sql, ground.ids(), { blog, way, endpoint: at, settings, kept, media, secret }),
+  );
   if (way !== 'folder') await readAtFirst(ground.db, tools, { id, address, language: blog.language });
   return { kind: 'made', id, joined };
+}
+
+interface BlogToKeep {
+  blog: NewBlog;
+  way: string;
+  endpoint: string;
+  settings: WaySettings;
+  /** Its settings as they are kept, with what it told of itself. */
+  kept: string;
+  media: string | null;
+  secret: Buffer | null;
+}
+
+/** Keeps a blog, or brings the one that is at its address already up to date. */
+async function joinedOrPut(
+  sql: Sql,
+  id: string,
+  { blog, way, endpoint: at, settings, kept, media, secret }: BlogToKeep,
+): Promise<{ id: string; joined: boolean }> {
+  const rows = await sql.rows<{ id: string; way: string; endpoint: string; settings: WaySettings }>(
+    'SELECT id, way, endpoint, settings FROM blog FOR UPDATE',
+  );
+  const known = rows.find(
+    (row) =>
+      row.way === way && sameAddress(row.endpoint, at) && (row.settings.blogId ?? '') === (settings.blogId ?? ''),
+  );
+  if (known) {
+    await sql.run(
+      'UPDATE blog SET secret = ?, settings = JSON_MERGE_PATCH(settings, ?), media_endpoint = COALESCE(?, media_endpoint), archived = 0, rev = rev + 1 WHERE id = ?',
+      [secret, kept, media, known.id],
+    );
+    return { id: known.id, joined: true };
+  }
+  await sql.run(
+    'INSERT INTO blog (id, name, address, way, endpoint, settings, media_endpoint, secret, language, time_limit_ms, cadence) VALUES (?)',
+    [
+      [
+        id,
+        await freeName(sql, blog.name),
+        blog.address,
+        way,
+        at,
+        kept,
+        media,
+        secret,
+        blog.language,
+        blog.timeLimitMs,
+        JSON.stringify(blog.cadence),
+      ],
+    ],
+  );
+  return { id, joined: false };
 }
 
 /** Where posts go: an address, or for a folder its path below one of those the installation allows. */

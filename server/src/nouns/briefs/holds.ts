@@ -56,6 +56,32 @@ const CHANGEABLE: Record<string, z.ZodType> = {
   judgement: z.object({ score: z.number().min(0).max(10), kind: z.string(), reason: z.string() }),
 };
 
+/** The end of a held step as a person decided it. */
+function passedAs(
+  { state, held }: NonNullable<Awaited<ReturnType<typeof stateHeld>>>,
+  outcome: Outcome,
+  fields: Record<string, unknown>,
+): Parameters<typeof changeOf>[1][number] {
+  return {
+    brief: state,
+    run: held,
+    state: 'done',
+    outcome,
+    fields,
+    inputDigest: state.outputs.get(held.id)?.inputDigest ?? null,
+    failure: null,
+    incident: null,
+    dueInMs: null,
+    dueDesk: null,
+    forSlot: false,
+    tries: 0,
+    micros: 0,
+    writes: [],
+    carried: null,
+    settled: () => undefined,
+  };
+}
+
 /**
  * A person's word on a held step, by compare-and-set: it counts once, and only while the step is held. Passing makes what
  * the step proposed, with the person's changes, what the steps below see. Sending back makes the work anew, with the note
@@ -99,30 +125,8 @@ export async function decide(
       run,
     ]);
     for (const { text, parameters } of own?.writes ?? []) await sql.run(text, parameters);
-    const change = changeOf(
-      now.state,
-      [
-        {
-          brief: now.state,
-          run: now.held,
-          state: 'done',
-          outcome,
-          fields,
-          inputDigest: now.state.outputs.get(run)?.inputDigest ?? null,
-          failure: null,
-          incident: null,
-          dueInMs: null,
-          dueDesk: null,
-          forSlot: false,
-          tries: 0,
-          micros: 0,
-          writes: [],
-          carried: null,
-          settled: () => undefined,
-        },
-      ],
-      { ids: ground.ids, serviceFor, handoff: () => false },
-    );
+    const ending = passedAs(now, outcome, fields);
+    const change = changeOf(now.state, [ending], { ids: ground.ids, serviceFor, handoff: () => false });
     await writeRevs(sql, [change], ground.desk.now());
     await writeCancelled(sql, [change]);
     await writeNewRuns(sql, [change], '');

@@ -51,6 +51,17 @@ const LETTERS: Record<string, string> = {
 };
 const ORDER = 'shbwdc.';
 
+/** A further article of a brief, with the steps of its own line. */
+const siblingOf = (article: ArticleRow, runs: readonly RunRow[], at: ReadonlyMap<string, number>) => ({
+  ...lineOf(article),
+  line: article.line,
+  language: article.language,
+  cells: cellsOf(
+    runs.filter(({ path }) => path.startsWith(`${article.line}/`)),
+    at,
+  ),
+});
+
 /** Briefs of a pipeline against its steps, newest first: a page of a few statements, however many briefs there are. */
 export async function sheetOf(sql: Sql, request: SheetRequest): Promise<Sheet> {
   const { document, limit } = request;
@@ -99,17 +110,7 @@ export async function sheetOf(sql: Sql, request: SheetRequest): Promise<Sheet> {
       says: saysOf(brief.standing, own, request),
       ...lineOf(main),
       cells: cellsOf(own, at),
-      siblings: made
-        .filter((article) => article !== main)
-        .map((article) => ({
-          ...lineOf(article),
-          line: article.line,
-          language: article.language,
-          cells: cellsOf(
-            own.filter(({ path }) => path.startsWith(`${article.line}/`)),
-            at,
-          ),
-        })),
+      siblings: made.filter((article) => article !== main).map((article) => siblingOf(article, own, at)),
     };
   });
   return { columns, rows, more };

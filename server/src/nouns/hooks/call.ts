@@ -26,20 +26,9 @@ type ReadCall = { ok: true; call: HookCall; fields: Record<string, unknown> } | 
 
 /** A call's body by the hook's own schema: each field it names of its type, none it does not know. */
 export function readCall(body: string, settings: HookSettings): ReadCall {
-  let value: unknown;
-  try {
-    value = JSON.parse(body);
-  } catch (error) {
-    if (error instanceof SyntaxError || error instanceof RangeError)
-      return refused(
-        422,
-        'Not JSON',
-        'The body of the call is not JSON.',
-        'Send JSON, with the content type application/json.',
-      );
-    throw error;
-  }
-  const read = HookCall.safeParse(value);
+  const parsed = jsonIn(body);
+  if (!parsed.ok) return parsed;
+  const read = HookCall.safeParse(parsed.value);
   if (!read.success) {
     const issues = read.error.issues.flatMap((issue) =>
       issue.code === 'invalid_union' ? (issue.errors[0] ?? []) : [issue],
@@ -56,20 +45,7 @@ export function readCall(body: string, settings: HookSettings): ReadCall {
   const call = read.data;
   if ('run' in call) return { ok: true, call, fields: {} };
   const own = call as Record<string, unknown>;
-  const known = new Map(settings.fields.map((one) => [one.name, one]));
-  const places = [
-    ...Object.keys(own)
-      .filter((name) => !OWN.has(name) && !known.has(name))
-      .map((name) => ({
-        place: name,
-        problem: `there is no such field; there are subject, notes, link${[...known.keys()].map((one) => `, ${one}`).join('')}`,
-      })),
-    ...settings.fields.flatMap(({ name, type, needed }) => {
-      const given = own[name];
-      if (given === undefined || given === null) return needed ? [{ place: name, problem: 'is missing' }] : [];
-      return fits(given, type) ? [] : [{ place: name, problem: `is not ${oneOf(type)}` }];
-    }),
-  ];
+  const places = wrongFields(own, settings);
   if (places.length > 0)
     return refused(
       422,
@@ -105,4 +81,36 @@ function fits(value: unknown, type: HookSettings['fields'][number]['type']): boo
 /** A type with the word before it: 'a number', 'an address', 'yes or no'. */
 function oneOf(type: string): string {
   return type === 'yes or no' ? type : /^[aeiou]/.test(type) ? `an ${type}` : `a ${type}`;
+}
+
+function jsonIn(body: string): Extract<ReadCall, { ok: false }> | { ok: true; value: unknown } {
+  try {
+    return { ok: true, value: JSON.parse(body) };
+  } catch (error) {
+    if (!(error instanceof SyntaxError || error instanceof RangeError)) throw error;
+    return refused(
+      422,
+      'Not JSON',
+      'The body of the call is not JSON.',
+      'Send JSON, with the content type application/json.',
+    );
+  }
+}
+
+/** Fields a hook does not know, misses, or gets in another form than it takes. */
+function wrongFields(own: Record<string, unknown>, { fields }: HookSettings): { place: string; problem: string }[] {
+  const known = fields.map(({ name }) => name);
+  return [
+    ...Object.keys(own)
+      .filter((name) => !OWN.has(name) && !known.includes(name))
+      .map((name) => ({
+        place: name,
+        problem: `there is no such field; there are subject, notes, link${known.map((one) => `, ${one}`).join('')}`,
+      })),
+    ...fields.flatMap(({ name, type, needed }) => {
+      const given = own[name];
+      if (given === undefined || given === null) return needed ? [{ place: name, problem: 'is missing' }] : [];
+      return fits(given, type) ? [] : [{ place: name, problem: `is not ${oneOf(type)}` }];
+    }),
+  ];
 }

@@ -1,6 +1,7 @@
 import { type HookOutcome, type HookTaken, SourceSettings } from '@grivo/contract';
 import { Procedures } from '../../engine/briefState.ts';
 import type { Bell } from '../../engine/ring.ts';
+import type { Ground } from '../../ground/ground.ts';
 import { sha } from '../../ground/sha.ts';
 import { errnoOf } from '../../ground/store/database.ts';
 import type { Tools } from '../../ports/tools.ts';
@@ -61,28 +62,12 @@ export async function receive(
   if (before) return again({ tools, bell }, hook.source, before, digest);
   // Open until its pipelines have looked: a crash in between leaves it to be found again.
   const open = !settings.confirm || 'run' in call ? ground.now() : null;
-  let item: string | null = null;
-  try {
-    item = await db.transaction(async (sql) => {
-      const put =
-        'run' in call
-          ? null
-          : await putIn(sql, ground, hook.source, {
-              identity: `call ${key}`,
-              subject: call.subject,
-              fields,
-              toConfirm: settings.confirm,
-            });
-      await sql.run('INSERT INTO hook_call (source, key_, body, item, at_desk, run_at) VALUES (?)', [
-        [hook.source, key, digest, put, ground.desk.now(), open],
-      ]);
-      return put;
-    });
-  } catch (error) {
-    if (errnoOf(error) !== 1062) throw error;
-    // The same call came twice at once: the other was faster.
+  const subject = 'run' in call ? null : call.subject;
+  const kept = await keepCall(ground, hook.source, { key, digest, open, subject, fields, toConfirm: settings.confirm });
+  // The same call came twice at once: the other was faster.
+  if (kept === 'there already')
     return again({ tools, bell }, hook.source, (await callBy(db, hook.source, key))!, digest);
-  }
+  const { item } = kept;
   if (open !== null) await carryOut(tools, bell, { source: hook.source, key, item });
   bell.ring({ kind: 'event' });
   const outcome = await outcomeOf(db, (await callBy(db, hook.source, key))!);
@@ -149,4 +134,37 @@ export async function askedLater({ tools }: HookPorts, token: string, key: strin
   const hook = await hookBy(db, token);
   const call = hook ? await callBy(db, hook.source, key) : null;
   return call ? outcomeOf(db, call) : null;
+}
+
+interface CallToKeep {
+  key: string;
+  digest: string;
+  open: number | null;
+  /** Null where it only lets the pipelines look. */
+  subject: string | null;
+  fields: Parameters<typeof putIn>[3]['fields'];
+  toConfirm: boolean;
+}
+
+/** Notes a call, with the item it brings. */
+async function keepCall(
+  ground: Ground,
+  source: string,
+  { key, digest, open, subject, fields, toConfirm }: CallToKeep,
+): Promise<{ item: string | null } | 'there already'> {
+  try {
+    return await ground.db.transaction(async (sql) => {
+      const item =
+        subject === null
+          ? null
+          : await putIn(sql, ground, source, { identity: `call ${key}`, subject, fields, toConfirm });
+      await sql.run('INSERT INTO hook_call (source, key_, body, item, at_desk, run_at) VALUES (?)', [
+        [source, key, digest, item, ground.desk.now(), open],
+      ]);
+      return { item };
+    });
+  } catch (error) {
+    if (errnoOf(error) === 1062) return 'there already';
+    throw error;
+  }
 }

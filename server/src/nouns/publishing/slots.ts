@@ -45,6 +45,18 @@ const MOST_AHEAD = 500;
 const DAY = 86_400_000;
 const MINUTE = 60_000;
 
+/** A slot nothing was put in yet, with what is expected to come into it. */
+const slotAhead = (at: number, foreseen: AheadRow | null): Slot => ({
+  at,
+  standing: foreseen ? (foreseen.standing as SlotStanding) : 'planned',
+  article: foreseen?.article ?? null,
+  brief: foreseen?.id ?? null,
+  title: foreseen ? foreseen.title || foreseen.subject : null,
+  pinned: false,
+  foreseen: foreseen !== null,
+  faults: [],
+});
+
 /**
  * The slots of every blog between two desk moments: what is placed, what is foreseen, what is empty.
  * @param label only of blogs that carry it
@@ -75,28 +87,17 @@ export async function slotsOfBlogs(
     const slots = whole
       .filter(({ at }) => at >= span.from && at < span.to)
       .map(({ at, firm: row, foreseen }): Slot => {
-        if (row) {
-          const others = own.filter((other) => other !== row);
-          return {
-            at,
-            standing: standingOf(row),
-            article: row.article,
-            brief: row.brief,
-            title: row.title,
-            pinned: row.pinned === 1,
-            foreseen: false,
-            faults: row.pinned === 1 ? placementFaults(rule, others, at, [...made]) : [],
-          };
-        }
+        if (!row) return slotAhead(at, foreseen);
+        const others = own.filter((other) => other !== row);
         return {
           at,
-          standing: foreseen ? (foreseen.standing as SlotStanding) : 'planned',
-          article: foreseen?.article ?? null,
-          brief: foreseen?.id ?? null,
-          title: foreseen ? foreseen.title || foreseen.subject : null,
-          pinned: false,
-          foreseen: foreseen !== null,
-          faults: [],
+          standing: standingOf(row),
+          article: row.article,
+          brief: row.brief,
+          title: row.title,
+          pinned: row.pinned === 1,
+          foreseen: false,
+          faults: row.pinned === 1 ? placementFaults(rule, others, at, [...made]) : [],
         };
       });
     // What has stopped covers nothing until it goes on.

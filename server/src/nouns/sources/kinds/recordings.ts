@@ -30,31 +30,7 @@ export const recordings: SourceReader<'recordings'> = {
       found.push(
         ...got.feed.entries
           .slice(0, MOST_EPISODES)
-          .map((entry): Found => {
-            const { enclosure } = entry;
-            const seconds = enclosure?.seconds ?? null;
-            const sounds = enclosure !== null && !/^(?:image|text)\//.test(enclosure.mime);
-            return {
-              identity: entry.id ?? enclosure?.address ?? entry.title,
-              subject: entry.title,
-              content: '',
-              text: `${entry.title} ${entry.text}`,
-              fields: () => ({
-                ...(entry.link === null ? {} : { link: entry.link }),
-                title: entry.title,
-                about: [name, seconds === null ? '' : clockOf(seconds)].filter((part) => part !== '').join(', '),
-                ...(enclosure === null
-                  ? {}
-                  : { recording: { address: enclosure.address, by: name, seconds, title: entry.title } }),
-              }),
-              publishedDesk: entry.published === null ? null : Date.parse(entry.published),
-              leftOut: !sounds
-                ? { reason: 'unusable', detail: 'it has no recording' }
-                : seconds !== null && seconds > longestMinutes * 60
-                  ? { reason: 'filtered', detail: `${clockOf(seconds)}, longer than ${longestMinutes} minutes` }
-                  : null,
-            };
-          })
+          .map((entry) => episode(entry, name, longestMinutes))
           .reverse(),
       );
     }
@@ -101,5 +77,32 @@ async function uploaded({ ground }: LookPorts, { file, fileName }: GivenFile): P
     leftOut: sound
       ? null
       : { reason: 'unusable', detail: about ? 'it is not a recording of a kind that is read' : 'the file is gone' },
+  };
+}
+
+type Entry = Extract<Awaited<ReturnType<typeof getFeed>>, { ok: true }>['feed']['entries'][number];
+
+/** An entry of a podcast as an item; what is no recording, or longer than is taken, is left out with the reason. */
+function episode(entry: Entry, by: string, longestMinutes: number): Found {
+  const { enclosure } = entry;
+  const seconds = enclosure?.seconds ?? null;
+  const sounds = enclosure !== null && !/^(?:image|text)\//.test(enclosure.mime);
+  return {
+    identity: entry.id ?? enclosure?.address ?? entry.title,
+    subject: entry.title,
+    content: '',
+    text: `${entry.title} ${entry.text}`,
+    fields: () => ({
+      ...(entry.link === null ? {} : { link: entry.link }),
+      title: entry.title,
+      about: [by, seconds === null ? '' : clockOf(seconds)].filter((part) => part !== '').join(', '),
+      ...(enclosure === null ? {} : { recording: { address: enclosure.address, by, seconds, title: entry.title } }),
+    }),
+    publishedDesk: entry.published === null ? null : Date.parse(entry.published),
+    leftOut: !sounds
+      ? { reason: 'unusable', detail: 'it has no recording' }
+      : seconds !== null && seconds > longestMinutes * 60
+        ? { reason: 'filtered', detail: `${clockOf(seconds)}, longer than ${longestMinutes} minutes` }
+        : null,
   };
 }
