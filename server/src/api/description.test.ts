@@ -34,3 +34,10 @@ test('every reference leads somewhere, every act has its name, says who may do i
   }
   expect(said['security']).toEqual([{ session: [] }, { key: [] }]);
 });
+
+test('an answer that can be heard while it is made says what comes of it before', () => {
+  const paths = said['paths'] as Record<string, Record<string, { responses: Record<string, { content: object }> }>>;
+  const { content } = paths['/articles/{id}/anew']!['post']!.responses['200']!;
+  expect(Object.keys(content)).toEqual(['application/json', 'text/event-stream']);
+  expect(content).toMatchObject({ 'text/event-stream': { schema: { properties: { text: { type: 'string' } } } } });
+});

@@ -90,9 +90,7 @@ function operation(one: Route, schemas: Shapes): Json {
     responses: {
       [success]: {
         description: 'Done',
-        ...(one.answer
-          ? { content: { 'application/json': { schema: schemas.of(`${id}Answer`, one.answer, 'output') } } }
-          : {}),
+        ...(one.answer ? { content: answersOf(one, id, schemas) } : {}),
         ...(one.mime ? { content: { [one.mime]: {} } } : {}),
       },
       '401': PROBLEM,
@@ -103,6 +101,14 @@ function operation(one: Route, schemas: Shapes): Json {
       '429': PROBLEM,
       default: PROBLEM,
     },
+  };
+}
+
+/** What is answered, whole or, where it can be heard while it is made, in pieces with the whole at the end. */
+function answersOf({ answer, piece }: Route, id: string, schemas: Shapes): Json {
+  return {
+    'application/json': { schema: schemas.of(`${id}Answer`, answer!, 'output') },
+    ...(piece ? { 'text/event-stream': { schema: schemas.of(`${id}Piece`, piece, 'output') } } : {}),
   };
 }
 

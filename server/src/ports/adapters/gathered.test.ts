@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { gathered } from './gathered.ts';
+import { Gathering, gathered } from './gathered.ts';
 
 const piece = (content: string) => `data: ${JSON.stringify({ choices: [{ index: 0, delta: { content } }] })}\n\n`;
 const END = 'data: {"choices":[{"delta":{},"finish_reason":"stop"}]}\n\n';
@@ -49,4 +49,17 @@ test('whatever comes, it is read or refused', () => {
       expect(['boolean']).toContain(typeof of(`data: ${text}\n\n`, END).ok);
     }),
   );
+});
+
+test('what is written so far is there after each part, a letter cut between two of them too', () => {
+  const bytes = Buffer.from(piece('sälz') + piece(' und Kraut') + END);
+  const gathering = new Gathering();
+  let before = '';
+  for (let at = 0; at < bytes.length; at += 7) {
+    gathering.feed(bytes.subarray(at, at + 7));
+    expect(gathering.content.startsWith(before)).toBe(true);
+    before = gathering.content;
+  }
+  expect(before).toBe('sälz und Kraut');
+  expect(gathering.end()).toMatchObject({ ok: true });
 });

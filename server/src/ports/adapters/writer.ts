@@ -69,7 +69,11 @@ function listening(heard: (soFar: string) => void): () => Call['onPart'] & objec
       const { content } = gathering;
       if (content === '' || content.length > LONGEST_FOLLOWED || performance.now() - told < FOLLOWED_MS) return;
       told = performance.now();
-      heard(content);
+      try {
+        heard(content);
+      } catch {
+        // Who listens may fail; the reply is paid for and goes on.
+      }
     };
   };
 }
