@@ -58,19 +58,7 @@ export function prose(request: ReadRequest, style: ProseManner): WrittenBlock[] 
       score: relevance(passage.stems, target, weight) + (heading !== null && passage.heading === heading ? 10 : 0),
     }))
     .sort((a, b) => b.score - a.score || a.passage.n - b.passage.n);
-  const chosen =
-    heading === null
-      ? opening(
-          ranked.map((r) => r.passage),
-          memory,
-          asked,
-          answering(request),
-          // In whatever words it is put.
-          ({ text, statement, leans }) =>
-            standsAlone({ text: statement ? request.put(statement) : text, leans }, target) &&
-            (!statement || !LEANS.test(request.put(statement))),
-        )
-      : body(ranked, memory, asked);
+  const chosen = heading === null ? openingOf(request, ranked, memory, asked, target) : body(ranked, memory, asked);
   const blocks: WrittenBlock[] = [];
   for (const run of chosen) blocks.push(...written(run, style, manner, chance, request));
   return blocks.length > 0 && (heading === null || speaksOf(heading, blocks, request))
@@ -134,6 +122,32 @@ function body(
     out.push(run);
   }
   return out.sort((a, b) => a[0]!.passage - b[0]!.passage);
+}
+
+const bare = (text: string): string =>
+  ` ${text
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}]+/gu, ' ')
+    .trim()} `;
+
+/** The opening of what stands alone in whatever words it is put; of what the body says in the same words only where nothing else is left. */
+function openingOf(
+  request: ReadRequest,
+  ranked: readonly { passage: FencedPassage }[],
+  memory: Memory,
+  asked: number,
+  target: ReadonlySet<string>,
+): Sentence[][] {
+  const said = bare(request.said);
+  const passages = ranked.map(({ passage }) => passage);
+  const score = answering(request);
+  const alone = ({ text, statement, leans }: Sentence) =>
+    standsAlone({ text: statement ? request.put(statement) : text, leans }, target) &&
+    (!statement || !LEANS.test(request.put(statement)));
+  const anew = (sentence: Sentence) =>
+    alone(sentence) && !(sentence.statement && said.includes(bare(request.put(sentence.statement))));
+  const chosen = opening(passages, memory, asked, score, anew);
+  return chosen.length > 0 ? chosen : opening(passages, memory, asked, score, alone);
 }
 
 /**
