@@ -71,9 +71,10 @@ test('what a video is said to carry is about what can be written from it', async
   const within = await written(source, 300);
   const beyond = await written(source, 2_000);
   for (const one of within) {
-    // Asked for less than it carries it reaches the length, says nothing twice, and has nothing to remark.
+    // Asked for less than it carries it reaches the length, says nothing twice, and has nothing to remark. The writer here
+    // ends a section from 92 of 100 of its words on, and how long its words are changes with who was written before.
     expect(one.carriedWords, one.subject).toBeUndefined();
-    expect(one.words, one.subject).toBeGreaterThanOrEqual(285);
+    expect(one.words, one.subject).toBeGreaterThanOrEqual(300 * 0.92);
     expect(one.repeated, one.subject).toBe(0);
   }
   for (const one of beyond) {
