@@ -17,19 +17,20 @@ const IDEAS = ['shorter', 'plainer words', 'with the figure from the source'];
  */
 export function AnewBar({
   article,
-  document,
+  documentNow,
   view,
   onLeave,
 }: {
   article: string;
-  document: ArticleDocument;
+  /** The article as it is typed at the moment. */
+  documentNow: () => ArticleDocument;
   view: EditorView;
   onLeave: () => void;
 }) {
-  const anew = useAnew(article, document, view);
-  const { ids, isGone, asked, soFar, write, again } = anew;
-  const before = document.body
-    .filter(({ id }) => ids.includes(id))
+  const anew = useAnew(article, documentNow, view);
+  const { ids, isGone, isGoneNow, asked, soFar, write, again } = anew;
+  const before = documentNow()
+    .body.filter(({ id }) => ids.includes(id))
     .map(blockText)
     .join('\n\n');
   const leave = () => {
@@ -37,13 +38,13 @@ export function AnewBar({
     view.focus();
   };
   const keep = () => {
-    if (asked.data) replaceBlocks(ids, asked.data.blocks)(view.state, view.dispatch);
+    if (asked.data && !isGoneNow()) replaceBlocks(ids, asked.data.blocks)(view.state, view.dispatch);
     leave();
   };
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: Esc leaves whatever in it has the focus
     <div onKeyDown={(event) => event.key === 'Escape' && leave()}>
-      <Wish article={article} document={document} anew={anew} onLeave={leave} />
+      <Wish article={article} documentNow={documentNow} anew={anew} onLeave={leave} />
       {asked.isError ? (
         <div className="px-8 pb-2">
           <Trouble>{inWords(asked.error)}</Trouble>
@@ -66,12 +67,12 @@ export function AnewBar({
 /** What is to be written anew and how it is to be otherwise. */
 function Wish({
   article,
-  document,
+  documentNow,
   anew: { scope, scopes, setScope, ids, letters, isGone, note, setNote, asked, write },
   onLeave,
 }: {
   article: string;
-  document: ArticleDocument;
+  documentNow: () => ArticleDocument;
   anew: ReturnType<typeof useAnew>;
   onLeave: () => void;
 }) {
@@ -107,7 +108,7 @@ function Wish({
       {isGone ? (
         <span className="text-red">These words were changed meanwhile. Close this and pick them again.</span>
       ) : (
-        <Price article={article} document={document} ids={ids} letters={letters} />
+        <Price article={article} documentNow={documentNow} ids={ids} letters={letters} />
       )}
       <Button look="quiet" anyone className="ml-auto" onClick={onLeave}>
         Close
@@ -119,12 +120,12 @@ function Wish({
 /** About what it costs, before it is pressed. */
 function Price({
   article,
-  document,
+  documentNow,
   ids,
   letters,
 }: {
   article: string;
-  document: ArticleDocument;
+  documentNow: () => ArticleDocument;
   ids: readonly string[];
   letters: ReturnType<typeof lettersAt>;
 }) {
@@ -132,7 +133,7 @@ function Price({
     queryKey: ['article', article, 'anew', ids.join(' '), letters],
     queryFn: () =>
       call('POST', `/articles/${article}/anew/price`, {
-        body: { document, blocks: ids, letters, note: IDEAS.join(', ') },
+        body: { document: documentNow(), blocks: ids, letters, note: IDEAS.join(', ') },
         answer: AnewPrice,
       }),
     staleTime: Number.POSITIVE_INFINITY,

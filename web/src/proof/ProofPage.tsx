@@ -70,7 +70,7 @@ export default function ProofPage({ article, onLeave }: { article: ArticleWhole;
 /** What can be done with the text, and how what is typed stands; it stays while the page goes by. */
 function Bars({
   article,
-  proof: { view, saving, flush, document },
+  proof: { view, saving, flush, document, documentNow },
   others,
   bar,
   onBar,
@@ -109,7 +109,7 @@ function Bars({
         <LinkBar article={article.id} language={document.language} view={view} onLeave={() => onBar(null)} />
       ) : null}
       {view && bar === 'anew' ? (
-        <AnewBar article={article.id} document={document} view={view} onLeave={() => onBar(null)} />
+        <AnewBar article={article.id} documentNow={documentNow} view={view} onLeave={() => onBar(null)} />
       ) : null}
       {view && bar === 'find' ? <SearchBar view={view} onLeave={() => onBar(null)} /> : null}
     </div>

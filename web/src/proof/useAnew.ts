@@ -22,7 +22,7 @@ function textAt({ body }: ArticleDocument, [id]: readonly string[], { from, to }
 }
 
 /** Asking for a part to be written anew, what is written so far, and what came. */
-export function useAnew(article: string, document: ArticleDocument, view: EditorView) {
+export function useAnew(article: string, documentNow: () => ArticleDocument, view: EditorView) {
   // What was at hand when it was asked for: the place to type may go elsewhere meanwhile.
   const [at] = useState(() => {
     const blocks = idsAt(view.state, 'blocks');
@@ -38,7 +38,8 @@ export function useAnew(article: string, document: ArticleDocument, view: Editor
   const [again, setAgain] = useState(0);
   const letters = scope === 'words' ? at.letters : null;
   // Somebody else may have changed the paragraph: other words would stand there.
-  const isGone = letters !== null && textAt(document, at.words, letters) !== at.picked;
+  const isGoneNow = () => letters !== null && textAt(documentNow(), at.words, letters) !== at.picked;
+  const isGone = isGoneNow();
   const ids = isGone ? [] : at[scope];
   const [soFar, setSoFar] = useState('');
   const line = useRef<AbortController | null>(null);
@@ -50,7 +51,7 @@ export function useAnew(article: string, document: ArticleDocument, view: Editor
       line.current = new AbortController();
       setSoFar('');
       return callInPieces(`/articles/${article}/anew`, {
-        body: { document, blocks: ids, letters, note, again: n },
+        body: { document: documentNow(), blocks: at[scope], letters, note, again: n },
         answer: WrittenAnew,
         piece: AnewPiece,
         onPiece: ({ text }) => setSoFar(text),
@@ -65,9 +66,10 @@ export function useAnew(article: string, document: ArticleDocument, view: Editor
     asked.reset();
   };
   const write = (n: number) => {
-    if (note.trim() === '' || ids.length === 0) return;
+    // As the text is when it is pressed: what is drawn may be some letters behind.
+    if (note.trim() === '' || at[scope].length === 0 || isGoneNow()) return;
     setAgain(n);
     asked.mutate(n);
   };
-  return { scope, scopes, setScope, ids, letters, isGone, note, setNote, asked, soFar, write, again };
+  return { scope, scopes, setScope, ids, letters, isGone, isGoneNow, note, setNote, asked, soFar, write, again };
 }
