@@ -31,3 +31,24 @@ export interface Ending {
   /** Called once it is known whether the ending counted. */
   settled: (counted: boolean) => void;
 }
+
+/** An ending: done with nothing, as far as nothing else is said. */
+export const endingOf = (brief: BriefState, run: RunState, part: Partial<Ending>): Ending => ({
+  brief,
+  run,
+  state: 'done',
+  outcome: null,
+  fields: null,
+  inputDigest: null,
+  failure: null,
+  incident: null,
+  dueInMs: null,
+  dueDesk: null,
+  forSlot: false,
+  tries: 0,
+  micros: 0,
+  writes: [],
+  carried: null,
+  settled: () => undefined,
+  ...part,
+});

@@ -3,7 +3,7 @@ import type { Ground } from '../ground/ground.ts';
 import { isLostConnection } from '../ground/store/database.ts';
 import type { Broken } from './breakers.ts';
 import { type BriefState, fieldsAt, inputDigest, type RunState } from './briefState.ts';
-import type { Ending } from './ending.ts';
+import { type Ending, endingOf } from './ending.ts';
 import type { Grip } from './hand.ts';
 import { openIncident, TRIES_ANYWAY } from './incidents.ts';
 import type { Performer, Performers, StepResult } from './performer.ts';
@@ -32,25 +32,8 @@ export async function perform(brief: BriefState, run: RunState, ports: PerformPo
   const draw = drawAt(brief.runs, run.path);
   const digest = step ? inputDigest(step, fields, draw) : null;
   let micros = 0;
-  const ending = (part: Partial<Ending>): Ending => ({
-    brief,
-    run,
-    state: 'done',
-    outcome: null,
-    fields: null,
-    inputDigest: digest,
-    failure: null,
-    incident: null,
-    dueInMs: null,
-    dueDesk: null,
-    forSlot: false,
-    tries: 0,
-    micros,
-    writes: [],
-    carried: null,
-    settled: ports.settled,
-    ...part,
-  });
+  const ending = (part: Partial<Ending>): Ending =>
+    endingOf(brief, run, { inputDigest: digest, micros, settled: ports.settled, ...part });
   const kept = stillHolds(brief, run, digest);
   if (kept) return ending({ fields: kept.fields, outcome: kept.outcome });
   // Recording it finds the incident closed if it was mended meanwhile, and lets the step go on.

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { changeOf } from '../../engine/briefChange.ts';
 import { type BriefState, loadBriefs, type Procedures, type RunState } from '../../engine/briefState.ts';
 import { writeCancelled, writeEvents, writeNewRuns, writeRevs } from '../../engine/commitBatch.ts';
+import { endingOf } from '../../engine/ending.ts';
 import type { ServiceFor } from '../../engine/lane.ts';
 import { runMoves } from '../../engine/moves.ts';
 import type { Fields } from '../../engine/performer.ts';
@@ -56,32 +57,6 @@ const CHANGEABLE: Record<string, z.ZodType> = {
   judgement: z.object({ score: z.number().min(0).max(10), kind: z.string(), reason: z.string() }),
 };
 
-/** The end of a held step as a person decided it. */
-function passedAs(
-  { state, held }: NonNullable<Awaited<ReturnType<typeof stateHeld>>>,
-  outcome: Outcome,
-  fields: Record<string, unknown>,
-): Parameters<typeof changeOf>[1][number] {
-  return {
-    brief: state,
-    run: held,
-    state: 'done',
-    outcome,
-    fields,
-    inputDigest: state.outputs.get(held.id)?.inputDigest ?? null,
-    failure: null,
-    incident: null,
-    dueInMs: null,
-    dueDesk: null,
-    forSlot: false,
-    tries: 0,
-    micros: 0,
-    writes: [],
-    carried: null,
-    settled: () => undefined,
-  };
-}
-
 /**
  * A person's word on a held step, by compare-and-set: it counts once, and only while the step is held. Passing makes what
  * the step proposed, with the person's changes, what the steps below see. Sending back makes the work anew, with the note
@@ -125,7 +100,8 @@ export async function decide(
       run,
     ]);
     for (const { text, parameters } of own?.writes ?? []) await sql.run(text, parameters);
-    const ending = passedAs(now, outcome, fields);
+    const inputDigest = now.state.outputs.get(run)?.inputDigest ?? null;
+    const ending = endingOf(now.state, now.held, { outcome, fields, inputDigest });
     const change = changeOf(now.state, [ending], { ids: ground.ids, serviceFor, handoff: () => false });
     await writeRevs(sql, [change], ground.desk.now());
     await writeCancelled(sql, [change]);
