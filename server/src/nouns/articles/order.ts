@@ -1,7 +1,7 @@
 import type { ArticlesQuery, ArticlesWanted } from '@grivo/contract';
 import type { z } from 'zod';
 import type { Sql } from '../../ground/store/database.ts';
-import { type Along, allOf, alongRarest, type Condition, nextAlong, type Said } from './said.ts';
+import { type Along, allOf, alongRarest, type Condition, inTexts, nextAlong, type Said, TEXTS } from './said.ts';
 import { type Chosen, chosen, SHOWN_PLACEMENT, SHOWN_PUBLICATION } from './wanted.ts';
 
 /** Ids of a page in their order, each with what the page after it would begin behind. */
@@ -45,7 +45,7 @@ async function byFit(sql: Sql, of: Chosen, standing: Standing, before: string | 
     const along = await alongRarest(sql, said);
     const ids = along
       ? await readAlong(sql, of.joins, along, [...shown, ...more], { before, n })
-      : await readNewest(sql, of.joins, [...shown, ...said, ...more], { before, n });
+      : await readNewest(sql, `${of.joins}${TEXTS}`, [...shown, ...inTexts(said), ...more], { before, n });
     return ids.map((one): Place => ({ id: one, end: `${letter}.${one}` }));
   };
   // Where only the title was asked about there is nothing that fits less; where no title says a word, none that fits more.
@@ -57,7 +57,7 @@ async function byFit(sql: Sql, of: Chosen, standing: Standing, before: string | 
 }
 
 /** Articles that are looked through in one go, and at most: what else is asked leaves too few of them at times. */
-const GO = 400;
+const GO = 150;
 const MOST_AT_ONCE = 4_000;
 
 interface Part {

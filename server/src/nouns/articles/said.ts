@@ -128,6 +128,20 @@ export async function alongRarest(sql: Sql, said: readonly Said[]): Promise<Alon
   };
 }
 
+/** What is noted of the texts of articles, for `inTexts`. */
+export const TEXTS = ' LEFT JOIN article_glance y ON y.article = a.id';
+
+/**
+ * The same conditions for articles that are met one after the other. Where several beginnings are asked about that many say,
+ * each text is read: an index would be asked for every word that begins so.
+ */
+export const inTexts = (said: readonly Said[]): Condition[] =>
+  said.length < 2
+    ? [...said]
+    : said.map((one) =>
+        one.begins === null || one.not ? one : { text: 'LOCATE(?, y.words) > 0', values: [` ${one.begins}`] },
+      );
+
 /** Articles that were found, and behind which one to go on; null where there are no more. */
 export interface Next {
   ids: string[];
@@ -184,15 +198,16 @@ async function nextOfWords(
   }
   if (beside.some(({ row }) => row !== null))
     joins.push({ text: 'JOIN article_glance y ON y.article = d.article', values: [] });
-  const told = allOf([
-    { text: words.length === 1 ? 'd.word = ?' : 'd.word IN (?)', values: [words.length === 1 ? words[0] : words] },
-    { text: 'd.article < ?', values: [before] },
-    ...where,
-  ]);
+  // Of several words each article is looked up once, though it says more than one of them.
+  const [from, own] =
+    words.length === 1
+      ? ['article_word d', [{ text: 'd.word = ?', values: [words[0]] }]]
+      : ['(SELECT DISTINCT article FROM article_word WHERE word IN (?)) d', []];
+  const told = allOf([...own, { text: 'd.article < ?', values: [before] }, ...where]);
   const rows = await sql.rows<{ id: string }>(
-    `SELECT STRAIGHT_JOIN d.article AS id FROM article_word d ${joins.map(({ text }) => text).join(' ')}
-     WHERE ${told.text}${words.length === 1 ? '' : ' GROUP BY d.article'} ORDER BY d.article DESC LIMIT ?`,
-    [...joins.flatMap(({ values }) => values), ...told.values, limit],
+    `SELECT STRAIGHT_JOIN d.article AS id FROM ${from} ${joins.map(({ text }) => text).join(' ')}
+     WHERE ${told.text} ORDER BY d.article DESC LIMIT ?`,
+    [...(words.length === 1 ? [] : [words]), ...joins.flatMap(({ values }) => values), ...told.values, limit],
   );
   return rows.map(({ id }) => id);
 }
