@@ -4,6 +4,7 @@ import { doubtsOf, readSources, type Sources } from '../honesty/honesty.ts';
 import { unsupportedSentences } from '../honesty/unsupported.ts';
 import type { ArticleDocument, Block } from './block.ts';
 import { inlineText } from './inline.ts';
+import { type ReadText, readBlock } from './reading.ts';
 import { blockText, isStatement } from './text.ts';
 
 /** Something a block says that what it rests on does not, or says otherwise. */
@@ -29,8 +30,15 @@ export function articleDoubts(
   return doubtReader(passages, language)(body);
 }
 
-/** How many blocks a reader of doubts remembers; an article has some hundred. */
+/** How many sets of passages a reader of doubts remembers; an article has some hundred blocks. */
 const MOST_REMEMBERED = 5_000;
+
+/** What blocks are held against, with what was found of texts that were. */
+interface Against {
+  sources: Sources;
+  languages: readonly string[];
+  known: WeakMap<ReadText, readonly BlockDoubt[]>;
+}
 
 /**
  * The same for an article that is being changed: the passages are read once, and a block that says what it said is not held
@@ -43,18 +51,31 @@ export function doubtReader(
   const read = new Map(passages.map(({ id, text, language: own }) => [id, readSources([text], own ?? language)[0]!]));
   const all = [...read.values()];
   const spoken = new Map(passages.map(({ id, language: own }) => [id, own ?? language]));
-  const known = new Map<string, Doubt[]>();
-  const doubts = (block: Block): Doubt[] => {
-    const rests = (block.evidence ?? []).map(({ passage }) => passage);
-    const text = blockText(block);
-    const key = `${rests.join(' ')}\n${text}`;
-    const before = known.get(key);
+  /** By the kind of a block and the passages it rests on: what is made of these is made once, and of a text. */
+  const held = new Map<string, Against>();
+  const heldAgainst = (type: string, rests: readonly string[]): Against => {
+    const key = `${type} ${rests.join(' ')}`;
+    const before = held.get(key);
     if (before) return before;
-    const own = rests.flatMap((passage) => read.get(passage) ?? []);
-    const against = own.length > 0 ? own : all;
-    const languages = own.length > 0 ? rests.flatMap((passage) => spoken.get(passage) ?? []) : [...spoken.values()];
+    const own = rests.filter((id) => read.has(id));
+    const now: Against = {
+      sources: own.length > 0 ? own.map((id) => read.get(id)!) : all,
+      languages: own.length > 0 ? own.map((id) => spoken.get(id)!) : [...spoken.values()],
+      known: new WeakMap(),
+    };
+    if (held.size >= MOST_REMEMBERED) held.clear();
+    held.set(key, now);
+    return now;
+  };
+  const doubts = (block: Block): readonly BlockDoubt[] => {
+    const rests = block.evidence?.map(({ passage }) => passage) ?? [];
+    const { sources: against, languages, known } = heldAgainst(block.type, rests);
+    const own = readBlock(block, language);
+    const { text } = own;
+    const before = known.get(own);
+    if (before) return before[0] === undefined || before[0].block === block.id ? before : inBlock(block, before);
     const isBare = languages.some((one) => isOnlyByFigures(text, language, one));
-    const found = heldOf(block).flatMap((held): Doubt[] =>
+    const found = textsHeld(block).flatMap((held): Doubt[] =>
       isBare
         ? bareFigures(
             held.text,
@@ -65,18 +86,21 @@ export function doubtReader(
           : doubtsIn(held.text, against, language),
     );
     // The same words twice are one doubt.
-    const once = [...new Map(found.map((doubt) => [doubtWords(doubt), doubt])).values()];
-    if (known.size >= MOST_REMEMBERED) known.clear();
-    known.set(key, once);
+    const once = inBlock(block, [...new Map(found.map((doubt) => [doubtWords(doubt), doubt])).values()]);
+    known.set(own, once);
     return once;
   };
   return (body) =>
     body.filter(isStatement).flatMap((block) => {
+      const own = doubts(block);
+      const { vouched } = block;
       // What somebody answers for is no doubt any more, as long as it stands there.
-      const vouched = new Set((block.vouched ?? []).map(({ words }) => words));
-      return doubts(block).flatMap((doubt) => (vouched.has(doubt.words) ? [] : [{ block: block.id, ...doubt }]));
+      return vouched ? own.filter(({ words }) => !vouched.some((one) => one.words === words)) : own;
     });
 }
+
+const inBlock = ({ id }: Block, doubts: readonly Doubt[]): BlockDoubt[] =>
+  doubts.map(({ kind, words }) => ({ block: id, kind, words }));
 
 /** What is said otherwise than in the sources, and sentences that say nothing like them; of a sentence one of the two. */
 function doubtsIn(text: string, against: Sources, language: string): Doubt[] {
@@ -91,7 +115,7 @@ function doubtsIn(text: string, against: Sources, language: string): Doubt[] {
 const IN_CELLS: ReadonlySet<DoubtKind> = new Set(['figure', 'date']);
 
 /** The texts of a block that claim something: cells each by itself, and of a question its answer alone. */
-function heldOf(block: Block): { text: string; cell: boolean }[] {
+function textsHeld(block: Block): { text: string; cell: boolean }[] {
   if (block.type === 'table')
     return [block.caption ?? [], ...block.head, ...block.rows.flat()].map((cell) => ({
       text: inlineText(cell),

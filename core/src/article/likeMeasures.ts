@@ -1,28 +1,25 @@
-import { runsKnown, wordsMet } from '../passage/likeness.ts';
-import { remembered } from '../sentence/remembered.ts';
+import { KnownRuns, wordsMet } from '../passage/likeness.ts';
 import type { ArticleDocument } from './block.ts';
-import {
-  type ArticleMeasure,
-  foldedWords,
-  type MeasuredBeside,
-  type MeasuredSource,
-  MOST_KNOWN,
-  measure,
-  onceFor,
-} from './measure.ts';
+import { type ArticleMeasure, type MeasuredBeside, type MeasuredSource, measure, onceFor } from './measure.ts';
 import { isOwnWords } from './ownWords.ts';
-import { blockText } from './text.ts';
+import { type ReadText, readBlock, readText } from './reading.ts';
 
 /** Runs of the same texts are gathered once: an article is measured at every word that is typed. */
-const runsOf = onceFor((texts: readonly { text: string }[], language) =>
-  runsKnown(
-    texts.map(({ text }) => text),
-    language,
-  ),
+const runsOf = onceFor(
+  (texts: readonly { text: string }[], language) =>
+    new KnownRuns(texts.map(({ text }) => readText(text, language).folded)),
 );
-const metIn = onceFor((known: ReadonlySet<string>, language) =>
-  remembered((text) => wordsMet(foldedWords(text, language), known), MOST_KNOWN),
-);
+
+/** How much of a text stands among runs, for as long as both are there. */
+const met = new WeakMap<KnownRuns, WeakMap<ReadText, ReturnType<typeof wordsMet>>>();
+
+function metIn(known: KnownRuns, read: ReadText): ReturnType<typeof wordsMet> {
+  const own = met.get(known) ?? new WeakMap<ReadText, ReturnType<typeof wordsMet>>();
+  met.set(known, own);
+  const found = own.get(read) ?? wordsMet(read.folded, known);
+  own.set(read, found);
+  return found;
+}
 
 /**
  * How much of an article stands in its sources, and in other articles of ours, word for word: of a hundred words those that
@@ -49,7 +46,7 @@ function like(
   const known = runsOf(texts, language);
   const blocks = body
     .filter(isOwnWords)
-    .map((block) => ({ id: block.id, ...metIn(known, language)(blockText(block), language) }));
+    .map((block) => ({ id: block.id, ...metIn(known, readBlock(block, language)) }));
   const words = blocks.reduce((sum, one) => sum + one.words, 0);
   const there = blocks.reduce((sum, one) => sum + one.met, 0);
   const worst = blocks.reduce<(typeof blocks)[number] | null>(

@@ -1,6 +1,3 @@
-import { remembered } from '../sentence/remembered.ts';
-import { fold, wordsOfText } from '../sentence/sentence.ts';
-
 /** One figure about an article with the range it should lie in, either end open. */
 export interface ArticleMeasure {
   name: string;
@@ -40,15 +37,6 @@ export function measure(
 ): ArticleMeasure {
   return { name, value: Math.round(value * 10) / 10, least, most, unit, says, place };
 }
-
-/** Texts that are remembered: while one paragraph changes the others are not read again. */
-export const MOST_KNOWN = 5_000;
-
-/** Words of a text, case and accents folded. */
-export const foldedWords = remembered(
-  (text, language): readonly string[] => wordsOfText(fold(text), language),
-  MOST_KNOWN,
-);
 
 /** What is made of something in a language, once for each for as long as that is there. */
 export function onceFor<K extends object, T extends object>(make: (of: K, language: string) => T) {

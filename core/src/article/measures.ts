@@ -1,53 +1,24 @@
-import { remembered } from '../sentence/remembered.ts';
-import { sentencesOf, wordsOfText } from '../sentence/sentence.ts';
+import { wordsOfText } from '../sentence/sentence.ts';
 import type { ArticleDocument, Block } from './block.ts';
 import { articleDoubts, type BlockDoubt } from './doubts.ts';
 import { likeMeasures } from './likeMeasures.ts';
-import {
-  type ArticleMeasure,
-  type MeasuredBeside,
-  type MeasuredSource,
-  MOST_KNOWN,
-  measure,
-  NOTHING_BESIDE,
-} from './measure.ts';
-import { type GradeCounts, gradeCountsOf, gradeOf } from './readingGrade.ts';
+import { type ArticleMeasure, type MeasuredBeside, type MeasuredSource, measure, NOTHING_BESIDE } from './measure.ts';
+import { type ReadSentence, type ReadText, readBlock, readText } from './reading.ts';
+import { gradeOf } from './readingGrade.ts';
 import { termsMeasure } from './terms.ts';
-import { blockText, linksOf } from './text.ts';
-import { wordingOf, wordsItKnows } from './wording.ts';
+import { linksOf } from './text.ts';
+import { wordsItKnows } from './wording.ts';
 
 /** Words a minute, for the time it takes to read (Brysbaert 2019 has 238 for English prose read silently). */
 const WORDS_A_MINUTE = 238;
 /** A sentence longer than this is hard to follow. */
 const LONG_SENTENCE = 35;
 
+/** A sentence with the block it stands in. */
 interface Sentence {
   block: string;
-  text: string;
-  words: number;
-  /** Its first two words. */
-  begins: string;
-  isPassive: boolean;
-  fillers: readonly string[];
-  counts: GradeCounts;
+  of: ReadSentence;
 }
-
-const sentencesIn = remembered(
-  (text, language): Omit<Sentence, 'block'>[] =>
-    sentencesOf(text, language).map((one) => {
-      const words = wordsOfText(one, language);
-      return {
-        text: one,
-        words: words.length,
-        begins: words.slice(0, 2).join(' '),
-        ...wordingOf(one, words, language),
-        counts: gradeCountsOf(words, language),
-      };
-    }),
-  MOST_KNOWN,
-);
-
-const wordsIn = remembered((text, language) => wordsOfText(text, language).length, MOST_KNOWN);
 
 /** How many words there are to rest on. */
 const carriedBy = new WeakMap<readonly MeasuredSource[], number>();
@@ -55,7 +26,7 @@ const carriedBy = new WeakMap<readonly MeasuredSource[], number>();
 function wordsCarried(sources: readonly MeasuredSource[]): number {
   const before = carriedBy.get(sources);
   if (before !== undefined) return before;
-  const words = sources.reduce((sum, { text }) => sum + wordsOfText(text).length, 0);
+  const words = sources.reduce((sum, { text, language }) => sum + readText(text, language ?? 'en').length, 0);
   carriedBy.set(sources, words);
   return words;
 }
@@ -71,7 +42,7 @@ export function measuresOf(
   const doubts = sources.length === 0 ? [] : found;
   const sentences = document.body
     .filter(isProse)
-    .flatMap((block) => sentencesIn(blockText(block), document.language).map((one) => ({ block: block.id, ...one })));
+    .flatMap((block) => readBlock(block, document.language).sentences.map((of): Sentence => ({ block: block.id, of })));
   return {
     measures: [
       length(document, sources),
@@ -96,11 +67,13 @@ export function measuresOf(
   };
 }
 
+const wordsOf = (sentences: readonly Sentence[]): number => sentences.reduce((sum, { of }) => sum + of.words.length, 0);
+
 const isProse = (block: Block): boolean =>
   block.type === 'paragraph' || block.type === 'closing' || block.type === 'list' || block.type === 'key points';
 
 function length(document: ArticleDocument, sources: readonly MeasuredSource[]): ArticleMeasure {
-  const words = document.body.reduce((sum, block) => sum + wordsIn(blockText(block), document.language), 0);
+  const words = document.body.reduce((sum, block) => sum + readBlock(block, document.language).length, 0);
   const carried = wordsCarried(sources);
   const minutes = `about ${Math.max(1, Math.round(words / WORDS_A_MINUTE))} min to read`;
   if (carried === 0) return measure('Length', words, [null, null], 'words', minutes);
@@ -110,7 +83,7 @@ function length(document: ArticleDocument, sources: readonly MeasuredSource[]): 
 
 function grade(language: string, sentences: readonly Sentence[]): ArticleMeasure {
   const { value, formula } = gradeOf(
-    sentences.map(({ counts }) => counts),
+    sentences.map(({ of }) => of.counts),
     language,
   );
   if (formula === null) return measure('Reading grade', 0, [null, null], '', 'no formula for this language');
@@ -118,12 +91,15 @@ function grade(language: string, sentences: readonly Sentence[]): ArticleMeasure
 }
 
 function sentenceLength(sentences: readonly Sentence[]): ArticleMeasure {
-  const mean = sentences.length === 0 ? 0 : sentences.reduce((sum, { words }) => sum + words, 0) / sentences.length;
-  const longest = sentences.reduce<Sentence | null>((most, one) => (one.words > (most?.words ?? 0) ? one : most), null);
+  const mean = sentences.length === 0 ? 0 : wordsOf(sentences) / sentences.length;
+  const longest = sentences.reduce<Sentence | null>(
+    (most, one) => (one.of.words.length > (most?.of.words.length ?? 0) ? one : most),
+    null,
+  );
   const says =
     longest === null
       ? 'no sentences yet'
-      : `the longest of ${sentences.length} has ${longest.words}${longest.words > LONG_SENTENCE ? ': part it' : ''}`;
+      : `the longest of ${sentences.length} has ${longest.of.words.length}${longest.of.words.length > LONG_SENTENCE ? ': part it' : ''}`;
   return measure('Sentences', mean, [9, 22], 'words each', says, longest?.block ?? null);
 }
 
@@ -133,7 +109,7 @@ const LONG_PARAGRAPH = 120;
 function paragraphLength({ body, language }: ArticleDocument): ArticleMeasure[] {
   const all = body
     .filter(({ type }) => type === 'paragraph')
-    .map((block) => ({ id: block.id, words: wordsIn(blockText(block), language) }))
+    .map((block) => ({ id: block.id, words: readBlock(block, language).length }))
     .filter(({ words }) => words > 0);
   if (all.length === 0) return [];
   const mean = all.reduce((sum, { words }) => sum + words, 0) / all.length;
@@ -144,12 +120,11 @@ function paragraphLength({ body, language }: ArticleDocument): ArticleMeasure[] 
 
 /** How many sentences begin with the same two words as one of the three before them. */
 function openings(sentences: readonly Sentence[]): ArticleMeasure {
-  const begins = sentences.map((one) => one.begins.toLowerCase());
   const repeated = sentences.filter(
-    (_, i) => begins[i] !== '' && begins.slice(Math.max(0, i - 3), i).includes(begins[i]!),
+    ({ of: { begins } }, i) => begins !== '' && [1, 2, 3].some((back) => sentences[i - back]?.of.begins === begins),
   );
   const first = repeated[0];
-  const says = first ? `‘${first.begins} …’ again` : 'each begins in its own way';
+  const says = first ? `‘${first.of.words.slice(0, 2).join(' ')} …’ again` : 'each begins in its own way';
   return measure('Repeated beginnings', repeated.length, [null, 1], '', says, first?.block ?? null);
 }
 
@@ -160,10 +135,10 @@ const MOST_FILLER = 2;
 /** Sentences in the passive, and words that say nothing; where that can be told. */
 function wording(language: string, sentences: readonly Sentence[]): ArticleMeasure[] {
   if (!wordsItKnows(language) || sentences.length === 0) return [];
-  const passive = sentences.filter((one) => one.isPassive);
-  const filled = sentences.filter(({ fillers }) => fillers.length > 0);
-  const all = filled.flatMap(({ fillers }) => fillers);
-  const words = sentences.reduce((sum, one) => sum + one.words, 0);
+  const passive = sentences.filter(({ of }) => of.isPassive);
+  const filled = sentences.filter(({ of }) => of.fillers.length > 0);
+  const all = filled.flatMap(({ of }) => of.fillers);
+  const words = wordsOf(sentences);
   const often =
     passive.length === 0
       ? 'every sentence says who does it'
@@ -191,25 +166,24 @@ function wording(language: string, sentences: readonly Sentence[]): ArticleMeasu
 
 /** Where the key phrase stands: readers and search engines look at the title, the opening and the headings first. */
 function keyPhrase(document: ArticleDocument): ArticleMeasure[] {
-  const { keyPhrase: phrase, body } = document;
+  const { keyPhrase: phrase, body, language } = document;
   if (phrase.trim() === '') return [];
-  const has = (text: string) => stands(phrase, text);
+  const wanted = wordsOfText(phrase.toLowerCase());
+  const stands = ({ words }: ReadText) => {
+    const there = new Set(words.map((word) => word.toLowerCase()));
+    return wanted.every((word) => there.has(word));
+  };
+  const has = (text: string) => stands(readText(text, language));
   const opening = body.find((block) => block.type === 'paragraph');
   const places = [
     { name: 'title', has: has(document.title) },
-    { name: 'opening', has: opening ? has(blockText(opening)) : false },
+    { name: 'opening', has: opening ? stands(readBlock(opening, language)) : false },
     { name: 'a heading', has: body.some((block) => block.type === 'heading' && has(block.text)) },
     { name: 'description', has: has(document.description) },
   ];
   const lacking = places.filter((place) => !place.has).map(({ name }) => name);
   const says = lacking.length === 0 ? `‘${phrase}’ stands in all of them` : `‘${phrase}’ is not in ${listed(lacking)}`;
   return [measure('Key phrase', places.length - lacking.length, [2, null], `of ${places.length} places`, says)];
-}
-
-/** Whether all words of a phrase stand in a text, in whatever order. */
-function stands(phrase: string, text: string): boolean {
-  const there = new Set(wordsOfText(text.toLowerCase()));
-  return wordsOfText(phrase.toLowerCase()).every((word) => there.has(word));
 }
 
 function listed(names: readonly string[]): string {
@@ -300,6 +274,7 @@ function links({ body }: ArticleDocument): ArticleMeasure {
 
 /** Links that led nowhere when they were last looked at; nothing where none of them is known to. */
 function deadLinks({ body }: ArticleDocument, dead: readonly string[]): ArticleMeasure[] {
+  if (dead.length === 0) return [];
   const gone = new Set(dead);
   const found = body.flatMap((block) =>
     linksOf(block).flatMap((link) =>

@@ -1,10 +1,10 @@
 import { closedWords } from '../language/closedWords.ts';
 import { isNounToo, verbForm } from '../language/wordClasses.ts';
 import { remembered } from '../sentence/remembered.ts';
-import { contentStems, stemsOfWords, wordsOfText } from '../sentence/sentence.ts';
+import { contentStems } from '../sentence/sentence.ts';
 import type { ArticleDocument } from './block.ts';
-import { type ArticleMeasure, foldedWords, type MeasuredSource, MOST_KNOWN, measure, onceFor } from './measure.ts';
-import { blockText } from './text.ts';
+import { type ArticleMeasure, type MeasuredSource, measure, onceFor } from './measure.ts';
+import { readBlock, readText } from './reading.ts';
 
 /** Terms that are looked for, at most. */
 const MOST_TERMS = 12;
@@ -30,15 +30,13 @@ interface Counted {
 }
 
 function gather(sources: readonly MeasuredSource[], language: string): Term[] {
-  const closed = closedWords(language.slice(0, 2));
   const counted = new Map<string, Counted>();
   const own = sources.filter((one) => (one.language ?? language).slice(0, 2) === language.slice(0, 2));
   for (const { text } of own) {
     const here = new Set<string>();
-    for (const word of wordsOfText(text, language)) {
+    for (const word of readText(text, language).words) {
       const lower = word.toLowerCase();
-      if (lower.length < LEAST_LETTERS || /\d/.test(lower) || closed?.has(lower) || isVerb(lower, language)) continue;
-      const stem = stemIn(lower, language);
+      const stem = termStem(lower, language);
       if (stem === null) continue;
       const one = counted.get(stem) ?? { passages: 0, times: 0, forms: new Map<string, number>() };
       one.times++;
@@ -64,8 +62,11 @@ function gather(sources: readonly MeasuredSource[], language: string): Term[] {
   );
 }
 
-/** What a word is known by; nothing where it carries no subject. */
-const stemIn = remembered((word, language): string | null => contentStems(word, language)[0] ?? null);
+/** What a word in small letters is known by; nothing where it carries no subject. */
+const termStem = remembered((lower, language): string | null => {
+  if (lower.length < LEAST_LETTERS || /\d/.test(lower) || isVerb(lower, language)) return null;
+  return closedWords(language.slice(0, 2))?.has(lower) ? null : (contentStems(lower, language)[0] ?? null);
+});
 
 /** A common verb of English: it says what is done, not what is spoken of. */
 function isVerb(lower: string, language: string): boolean {
@@ -73,11 +74,6 @@ function isVerb(lower: string, language: string): boolean {
   const form = verbForm(lower);
   return form === 'base' || form === 'third';
 }
-
-const stemsIn = remembered(
-  (text, language): ReadonlySet<string> => new Set(stemsOfWords(foldedWords(text, language), language)),
-  MOST_KNOWN,
-);
 
 /**
  * Which terms of its subject an article speaks of: its further key phrases, and what its sources speak of most. Words of the
@@ -96,7 +92,7 @@ export function termsMeasure(
   const found = sourceTerms(sources, language).filter(({ stems: [stem] }) => !own.has(stem!) && !taken.has(stem!));
   const terms = [...given, ...found].slice(0, MOST_TERMS);
   if (terms.length === 0) return [];
-  const blocks = body.map((block) => stemsIn(blockText(block), language));
+  const blocks = body.map((block) => readBlock(block, language).stems);
   const lacking = terms.filter(({ stems }) => !stems.every((stem) => blocks.some((one) => one.has(stem))));
   const said = terms.length - lacking.length;
   const says = lacking.length === 0 ? 'it speaks of all of them' : `not spoken of: ${namesOf(lacking)}`;

@@ -58,27 +58,35 @@ const patterns = new Map<string, RegExp>(
 
 const tongue = (language: string): string => language.slice(0, 2);
 
-/** Words that one of the fillers begins with: most sentences have none of them, and are not looked through. */
-const firstWords = new Map<string, ReadonlySet<string>>(
-  Object.entries(FILLERS).map(([language, all]) => [
-    language,
-    new Set(all.map((filler) => filler.split(' ')[0]!.toLowerCase())),
-  ]),
+/** Fillers in their words, by the first of these: most sentences say none of them, and are not looked through. */
+const byFirst = new Map<string, ReadonlyMap<string, readonly (readonly string[])[]>>(
+  Object.entries(FILLERS).map(([language, all]) => {
+    const of = new Map<string, string[][]>();
+    for (const filler of all) {
+      const [first, ...rest] = filler.toLowerCase().split(' ');
+      of.set(first!, [...(of.get(first!) ?? []), rest]);
+    }
+    return [language, of];
+  }),
 );
+
+/** Whether one of the fillers stands in a row of words. */
+function saysFiller(lower: readonly string[], language: string): boolean {
+  const of = byFirst.get(tongue(language));
+  if (of === undefined) return false;
+  return lower.some((word, at) => of.get(word)?.some((rest) => rest.every((next, i) => lower[at + 1 + i] === next)));
+}
 
 export interface Wording {
   isPassive: boolean;
   fillers: readonly string[];
 }
 
-/** How a sentence is worded, given its words as well. */
-export function wordingOf(sentence: string, words: readonly string[], language: string): Wording {
-  const first = firstWords.get(tongue(language));
-  const forms = PASSIVE_FORMS[tongue(language)];
-  const lower = words.map((word) => word.toLowerCase());
+/** How a sentence is worded, given its words in small letters as well. */
+export function wordingOf(sentence: string, lower: readonly string[], language: string): Wording {
   return {
-    isPassive: forms !== undefined && lower.some((word) => forms.has(word)) && isPassive(sentence, language),
-    fillers: first !== undefined && lower.some((word) => first.has(word)) ? fillersIn(sentence, language) : [],
+    isPassive: maybePassive(lower, language) && isPassive(sentence, language),
+    fillers: saysFiller(lower, language) ? fillersIn(sentence, language) : [],
   };
 }
 
@@ -99,8 +107,6 @@ const IRREGULAR = list(
 /** End in -ed and are none after ‘be’: what somebody or something is like. */
 const LIKE = list('tired need indeed red bed seed speed feed weed shed hundred sacred naked wicked interested pleased');
 const WERDEN = list('wird werden wurde wurden werde wirst wurdest worden');
-/** Without one of these no sentence is in the passive. */
-const PASSIVE_FORMS: Readonly<Record<string, ReadonlySet<string>>> = { en: BE, de: WERDEN };
 const GERMAN_PARTICIPLE =
   /^(?:\p{L}{0,6}ge\p{L}{2,}(?:t|en)|(?:be|ver|er|ent|zer|miss|über|unter|wieder)\p{L}{2,}(?:t|en)|\p{L}{3,}iert)$/u;
 
@@ -113,15 +119,23 @@ export function isPassive(sentence: string, language: string): boolean {
     const words = wordsOfText(clause, language).map((word) => word.toLowerCase());
     if (of === 'de')
       return words.some((word) => WERDEN.has(word)) && words.some((word) => GERMAN_PARTICIPLE.test(word));
-    return words.some((word, at) => {
-      if (!BE.has(word)) return false;
-      let next = at + 1;
-      while (next < words.length && (BETWEEN.has(words[next]!) || /ly$/.test(words[next]!))) next++;
-      const said = words[next] ?? '';
-      return IRREGULAR.has(said) || (/ed$/.test(said) && said.length > 4 && !LIKE.has(said));
-    });
+    return hasParticiple(words);
   });
 }
+
+/** Whether words may be in the passive, wherever their clauses end: most sentences are seen not to be by this alone. */
+const maybePassive = (lower: readonly string[], language: string): boolean =>
+  tongue(language) === 'de' ? lower.some((word) => WERDEN.has(word)) : hasParticiple(lower);
+
+/** A form of ‘be’ with a participle behind it. */
+const hasParticiple = (words: readonly string[]): boolean =>
+  words.some((word, at) => {
+    if (!BE.has(word)) return false;
+    let next = at + 1;
+    while (next < words.length && (BETWEEN.has(words[next]!) || words[next]!.endsWith('ly'))) next++;
+    const said = words[next] ?? '';
+    return IRREGULAR.has(said) || (said.endsWith('ed') && said.length > 4 && !LIKE.has(said));
+  });
 
 /** Whether it can be told of texts in a language how they are worded. */
 export const wordsItKnows = (language: string): boolean => patterns.has(tongue(language));

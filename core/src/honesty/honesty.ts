@@ -36,35 +36,84 @@ export const readSources = (passages: readonly string[], language = 'en'): Sourc
  */
 export function doubtsOf(text: string, sources: Sources, language = 'en'): Doubt[] {
   const of = languageOf(language);
+  const held = heldOf(sources);
   const quotes = quotesOf(text, of);
-  const passages = sources.map((source) => source.text);
   const doubts: Doubt[] = quotes
-    .filter((quote) => !quoteHeld(quote.text, passages, of))
+    .filter((quote) => !quoteHeld(quote.text, held.passages, of))
     .map(({ text: words }) => ({ kind: 'quotation', words }));
   // What is quoted is held against the sources word for word, and not looked at again.
   const rest = quotes.reduceRight((left, { start, end }) => `${left.slice(0, start)} — ${left.slice(end)}`, text);
   const own = statementsOf(rest, of);
   const known = sources.map(({ tokens }) => knownWords(tokens, of));
   for (const words of wholeNames(strangeNames(own.tokens, known, of), own.tokens)) doubts.push({ kind: 'name', words });
-  const clauses = sources.flatMap((source) => source.clauses);
-  const held = new Reckoning(
-    clauses.flatMap(({ facts }) => [...facts.quantities, ...facts.within]),
-    clauses.flatMap(({ facts }) => facts.moments),
-    clauses,
-  );
-  for (const said of own.clauses) {
-    if (isCopied(said, sources)) continue;
-    const found = [...strangeFigures(said, held), ...strangeDates(said, held)];
-    const whole = words(said, 0, said.tokens.length);
-    found.push(...strangeRank(said, clauses));
-    if (
-      [turnedRound, hasWhatLacks, withForWithout, otherSideOfTime, otherDirection].some((wrong) => wrong(said, clauses))
-    )
-      found.push({ kind: 'opposite', words: whole });
-    if (found.length === 0 && saidOfAnother(said, clauses)) found.push({ kind: 'subject', words: whole });
+  for (const { said, isCopied, found } of held.clausesOf(own, of)) {
+    if (isCopied) continue;
     doubts.push(...found);
+    if (found.length === 0 && saidOfAnother(said, held.clauses)) doubts.push({ kind: 'subject', words: whole(said) });
   }
   return doubts;
+}
+
+/** What a clause says otherwise by itself, whatever stands before it in its text. */
+interface Weighed {
+  isCopied: boolean;
+  found: readonly Doubt[];
+}
+
+/** Sentences that are remembered beside the passages they were held against. */
+const MOST_WEIGHED = 1_000;
+
+/** Passages with what is made of them once, for all that is held against them. */
+class Held {
+  readonly passages: readonly string[];
+  readonly clauses: readonly Clause[];
+  private readonly reckoning: Reckoning;
+  private readonly weighed = new Map<string, readonly Weighed[]>();
+
+  constructor(private readonly sources: Sources) {
+    this.passages = sources.map(({ text }) => text);
+    this.clauses = sources.flatMap(({ clauses }) => clauses);
+    this.reckoning = new Reckoning(
+      this.clauses.flatMap(({ facts }) => [...facts.quantities, ...facts.within]),
+      this.clauses.flatMap(({ facts }) => facts.moments),
+      this.clauses,
+    );
+  }
+
+  /** Clauses of a text with what they say otherwise; a sentence that was held against these passages before is not again. */
+  clausesOf({ clauses }: Statements, language: string): (Weighed & { said: Clause })[] {
+    return clauses.map((said) => {
+      const { sentence } = said;
+      const key = `${language} ${sentence.text}`;
+      let weighed = this.weighed.get(key);
+      if (!weighed) {
+        weighed = sentence.clauses.map((one) => this.weigh(one));
+        if (this.weighed.size >= MOST_WEIGHED) this.weighed.clear();
+        this.weighed.set(key, weighed);
+      }
+      return { said, ...weighed[sentence.clauses.indexOf(said)]! };
+    });
+  }
+
+  private weigh(said: Clause): Weighed {
+    if (isCopied(said, this.sources)) return { isCopied: true, found: [] };
+    const found = [...strangeFigures(said, this.reckoning), ...strangeDates(said, this.reckoning)];
+    found.push(...strangeRank(said, this.clauses));
+    if (OPPOSITES.some((wrong) => wrong(said, this.clauses))) found.push({ kind: 'opposite', words: whole(said) });
+    return { isCopied: false, found };
+  }
+}
+
+const OPPOSITES = [turnedRound, hasWhatLacks, withForWithout, otherSideOfTime, otherDirection];
+
+const readHeld = new WeakMap<Sources, Held>();
+
+function heldOf(sources: Sources): Held {
+  const before = readHeld.get(sources);
+  if (before) return before;
+  const now = new Held(sources);
+  readHeld.set(sources, now);
+  return now;
 }
 
 /** Names that stand beside each other are one. */
@@ -106,6 +155,8 @@ function isCopied({ tokens, language, denies }: Clause, sources: Sources): boole
 /** Words of a clause as they stand in it. */
 const words = ({ tokens, sentence }: Clause, from: number, to: number) =>
   sentence.text.slice(tokens[from]!.start, tokens[to - 1]!.end);
+
+const whole = (said: Clause) => words(said, 0, said.tokens.length);
 
 function strangeFigures(said: Clause, held: Reckoning): Doubt[] {
   const { quantities, moments, clauses: sources } = held;

@@ -22,7 +22,28 @@ export function unsupportedSentences(text: string, sources: Sources, language = 
   if (sources.length === 0) return [];
   const own = statementsOf(text, languageOf(language));
   const sentences = new Set(own.clauses.map(({ sentence }) => sentence));
-  return [...sentences].filter((sentence) => isUnsupported(sentence, sources)).map(({ text: words }) => words);
+  const known = judgedOf(sources);
+  return [...sentences].filter((sentence) => known(sentence, languageOf(language))).map(({ text: words }) => words);
+}
+
+/** Sentences that are remembered beside the passages they were held against. */
+const MOST_JUDGED = 1_000;
+const judged = new WeakMap<Sources, (sentence: Sentence, language: string) => boolean>();
+
+/** Whether sentences are unsupported by passages; one that was held against them before is not again. */
+function judgedOf(sources: Sources): (sentence: Sentence, language: string) => boolean {
+  const before = judged.get(sources);
+  if (before) return before;
+  const known = new Map<string, boolean>();
+  const now = (sentence: Sentence, language: string): boolean => {
+    const key = `${language} ${sentence.text}`;
+    const own = known.get(key) ?? isUnsupported(sentence, sources);
+    if (known.size >= MOST_JUDGED) known.clear();
+    known.set(key, own);
+    return own;
+  };
+  judged.set(sources, now);
+  return now;
 }
 
 function isUnsupported({ text, clauses }: Sentence, sources: Sources): boolean {

@@ -9,27 +9,67 @@ const RUN = 5;
  * words that one of the others has too.
  */
 export function likeness(text: string, others: readonly string[], language = 'en'): number {
-  const { words, met } = wordsMet(wordsOfText(fold(text), language), runsKnown(others, language));
+  const cut = (one: string) => wordsOfText(fold(one), language);
+  const { words, met } = wordsMet(cut(text), new KnownRuns(others.map(cut)));
   return words < RUN ? 0 : met / words;
 }
 
-/** All runs of five words of texts. */
-export function runsKnown(texts: readonly string[], language = 'en'): ReadonlySet<string> {
-  const known = new Set<string>();
-  for (const text of texts) for (const run of runsOf(wordsOfText(fold(text), language))) known.add(run);
-  return known;
+/** Above all numbers of words and of what is made of them, so that two of them make one number. */
+const BASE = 2 ** 26;
+
+/** All runs of five words of texts: words by their numbers, these in pairs, these in fours, and one word behind them. */
+export class KnownRuns {
+  private readonly words = new Map<string, number>();
+  private readonly pairs = new Map<number, number>();
+  private readonly fours = new Map<number, number>();
+  private readonly runs = new Set<number>();
+
+  /** @param texts each as its words, folded */
+  constructor(texts: readonly (readonly string[])[]) {
+    for (const text of texts) {
+      const words = text.map((word) => numberIn(this.words, word));
+      for (let at = 0; at + RUN <= words.length; at++) {
+        const [a, b, c, d, e] = [words[at]!, words[at + 1]!, words[at + 2]!, words[at + 3]!, words[at + 4]!];
+        const four = numberIn(this.pairs, a * BASE + b) * BASE + numberIn(this.pairs, c * BASE + d);
+        this.runs.add(numberIn(this.fours, four) * BASE + e);
+      }
+    }
+  }
+
+  /** At which words of a text, given folded, a run begins that is one of these. */
+  *metIn(words: readonly string[]): Generator<number> {
+    const all = words.map((word) => this.words.get(word));
+    const pairs = all.map((word, at) => pairOf(this.pairs, word, all[at + 1]));
+    for (let at = 0; at + RUN <= all.length; at++) {
+      const four = pairOf(this.fours, pairs[at], pairs[at + 2]);
+      const last = all[at + 4];
+      if (four !== undefined && last !== undefined && this.runs.has(four * BASE + last)) yield at;
+    }
+  }
 }
 
+function numberIn<K>(known: Map<K, number>, key: K): number {
+  const before = known.get(key);
+  if (before !== undefined) return before;
+  known.set(key, known.size);
+  return known.size - 1;
+}
+
+const pairOf = (
+  known: ReadonlyMap<number, number>,
+  a: number | undefined,
+  b: number | undefined,
+): number | undefined => (a === undefined || b === undefined ? undefined : known.get(a * BASE + b));
+
 /** How many words a text has, given as its words folded, and how many of them are part of a run that is known. */
-export function wordsMet(words: readonly string[], known: ReadonlySet<string>): { words: number; met: number } {
+export function wordsMet(words: readonly string[], known: KnownRuns): { words: number; met: number } {
   let met = 0;
   // Up to where words are counted as met.
   let end = 0;
-  runsOf(words).forEach((run, at) => {
-    if (!known.has(run)) return;
+  for (const at of known.metIn(words)) {
     met += at + RUN - Math.max(at, end);
     end = at + RUN;
-  });
+  }
   return { words: words.length, met };
 }
 

@@ -63,10 +63,16 @@ export function sentencesOf(text: string, language = 'en'): string[] {
 /** Languages in which other signs than elsewhere end a sentence: a Greek question ends in a semicolon. */
 const OWN_ENDS = /^el\b/;
 
+/** Whether a text is parted by our own rules: then no word of it goes over the end of a sentence. */
+export const isCutPlainly = (text: string, language: string): boolean => !OWN_ENDS.test(language) && isPlain(text);
+
+/** Spaces that are no single ones. */
+const UNEVEN = / \s|[^\S ]/;
+
 function partedNow(text: string, language: string): string[] {
-  const even = text.replace(/\s+/g, ' ');
+  const even = UNEVEN.test(text) ? text.replace(/\s+/g, ' ') : text;
   // A tenth of the time of a segmenter; a test holds the two against each other.
-  const isCutByUs = !OWN_ENDS.test(language) && isPlain(even);
+  const isCutByUs = isCutPlainly(even, language);
   const out: string[] = [];
   for (const piece of piecesOf(even, SENTENCES_AT_ONCE, /[.?!…] (?=[\p{Lu}“"‘'])/gu))
     for (const segment of isCutByUs ? plainSentences(piece) : segmentedSentences(piece, language)) {
@@ -138,14 +144,21 @@ export function stemsOfWords(words: readonly string[], language = 'en'): string[
 
 /** Letters that have no other form and no accent. */
 const ASCII = /^[\0-\x7f]*$/;
+/** The same, and letters of which folding takes an accent and nothing else; no sign that becomes another, or a space. */
+const LETTER_BY_LETTER =
+  /^[\t\n\r\u0020-\u005e\u0060-\u007e\u00a1-\u00a7\u00ab\u00ac\u00b0\u00b1\u00b6\u00bb\u00bf-\u00ff\u2013\u2014\u2018-\u201e]*$/;
+
+/** Whether the words of a text, each folded, are the words of the text folded. */
+export const isFoldedByWord = (text: string): boolean => LETTER_BY_LETTER.test(text);
 
 /** Case and accents folded, spaces evened. */
 export function fold(text: string): string {
-  const plain = ASCII.test(text) ? text : withoutAccents(text);
-  return plain.toLowerCase().replace(/\s+/g, ' ').trim();
+  return withoutAccents(text).toLowerCase().replace(/\s+/g, ' ').trim();
 }
 
-const withoutAccents = (text: string): string => text.normalize('NFKD').replace(/\p{M}+/gu, '');
+/** Letters in their plain forms, without the marks on them. */
+export const withoutAccents = (text: string): string =>
+  ASCII.test(text) ? text : text.normalize('NFKD').replace(/\p{M}+/gu, '');
 
 /** A light suffix stemmer: enough to join 'crocks' with 'crock' and 'fermenting' with 'ferment', no more. */
 export const stem = (word: string, language = 'en'): string => stemmed(word, language);
