@@ -44,51 +44,24 @@ export function scanRows(
       blank++;
       continue;
     }
-    if (cells * 2 + 2 > bounds.length) {
-      const more = new Int32Array(bounds.length * 2);
-      more.set(bounds);
-      bounds = more;
-    }
-    let end: number;
-    let next: number;
-    const code = text.charCodeAt(i);
-    // People leave a space before a quote; where the quote does not close, it was a letter.
-    const opens = code === QUOTE ? i : code === SPACE ? quoteBehind(text, i + 1) : NONE;
-    const closed = opens === NONE ? ODD : closingQuote(text, opens + 1, part);
-    if (closed === UNFINISHED) break;
-    if (opens === i && closed === ODD) {
+    if (cells * 2 + 2 > bounds.length) bounds = grown(bounds);
+    const next = readCell(text, i, part, bounds, cells * 2);
+    if (next === UNFINISHED || next >= text.length) break;
+    if (next === ODD) {
       const line = text.indexOf('\n', rowAt);
       if (line < 0) break;
       const row = oddLine?.(text.slice(rowAt, line), rows, blank) ?? null;
-      if (row === null) {
-        odd = true;
-        break;
-      }
+      odd = row === null;
+      if (row === null) break;
       rows.push(row);
       cells = firstOfRow;
       i = rowAt = line + 1;
       continue;
     }
-    if (closed !== ODD) {
-      end = closed < 0 ? ~closed : closed;
-      next = end + 1;
-      while (text.charCodeAt(next) === SPACE) next++;
-      bounds[cells * 2] = opens + 1;
-      bounds[cells * 2 + 1] = closed;
-    } else {
-      end = i;
-      for (let sign = code; sign !== part && sign !== LINE && end < text.length; ) sign = text.charCodeAt(++end);
-      next = end;
-      bounds[cells * 2] = i;
-      bounds[cells * 2 + 1] = end;
-    }
-    if (next >= text.length) break;
     cells++;
     i = next + 1;
-    if (cells - firstOfRow > mostCells) {
-      wide = true;
-      break;
-    }
+    wide = cells - firstOfRow > mostCells;
+    if (wide) break;
     if (text.charCodeAt(next) !== LINE) continue;
     rows.push(new TextRow(of, firstOfRow, cells - firstOfRow));
     firstOfRow = cells;
@@ -98,9 +71,31 @@ export function scanRows(
   return { rows, end: rowAt, odd, wide, blank };
 }
 
-const UNFINISHED = Number.MAX_SAFE_INTEGER;
-const ODD = Number.MIN_SAFE_INTEGER;
-const NONE = -1;
+function grown(bounds: Int32Array<ArrayBuffer>): Int32Array<ArrayBuffer> {
+  const more = new Int32Array(bounds.length * 2);
+  more.set(bounds);
+  return more;
+}
+
+const UNFINISHED = -1;
+const ODD = -2;
+const NONE = -3;
+
+/** Writes where a cell begins and ends, as ~end when it has doubled quotes; tells where the sign behind it stands. */
+function readCell(text: string, from: number, part: number, bounds: Int32Array, at: number): number {
+  const code = text.charCodeAt(from);
+  // People leave a space before a quote; where the quote does not close, it was a letter.
+  const opens = code === QUOTE ? from : code === SPACE ? quoteBehind(text, from + 1) : NONE;
+  if (opens !== NONE) {
+    const next = readQuoted(text, opens + 1, part, bounds, at);
+    if (next !== ODD || opens === from) return next;
+  }
+  let end = from;
+  for (let sign = code; sign !== part && sign !== LINE && end < text.length; ) sign = text.charCodeAt(++end);
+  bounds[at] = from;
+  bounds[at + 1] = end;
+  return end;
+}
 
 /** Where a quote stands with nothing but spaces before it. */
 function quoteBehind(text: string, from: number): number {
@@ -109,22 +104,22 @@ function quoteBehind(text: string, from: number): number {
   return text.charCodeAt(at) === QUOTE ? at : NONE;
 }
 
-/** Where a quoted cell ends, as ~end when it has doubled quotes; whether it goes on beyond the text, or ends oddly. */
-function closingQuote(text: string, from: number, part: number): number {
+/** The same of a quoted cell; whether it goes on beyond the text, or ends oddly. */
+function readQuoted(text: string, from: number, part: number, bounds: Int32Array, cell: number): number {
   let doubled = false;
   for (let at = from; ; ) {
     const quote = text.indexOf('"', at);
     if (quote < 0 || quote + 1 >= text.length) return UNFINISHED;
-    let after = text.charCodeAt(quote + 1);
-    if (after === SPACE) {
-      let behind = quote + 2;
-      while (text.charCodeAt(behind) === SPACE) behind++;
-      if (behind >= text.length) return UNFINISHED;
-      after = text.charCodeAt(behind);
-      if (after === QUOTE) return ODD;
+    let behind = quote + 1;
+    while (text.charCodeAt(behind) === SPACE) behind++;
+    if (behind >= text.length) return UNFINISHED;
+    const after = text.charCodeAt(behind);
+    if (after === part || after === LINE) {
+      bounds[cell] = from;
+      bounds[cell + 1] = doubled ? ~quote : quote;
+      return behind;
     }
-    if (after === part || after === LINE) return doubled ? ~quote : quote;
-    if (after !== QUOTE) return ODD;
+    if (after !== QUOTE || behind > quote + 1) return ODD;
     doubled = true;
     at = quote + 2;
   }
