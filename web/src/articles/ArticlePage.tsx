@@ -88,7 +88,6 @@ function Opened({ article }: { article: ArticleWhole }) {
   const { next, step: stepArticle } = useNeighbours(id);
   useReadAhead(next);
   const hold = useHold(article);
-  const mayPublish = useQuery(read.session()).data?.role !== 'proofreader';
   const slots = useQuery(read.slots(null, 7));
   const now = useNow(slots.data?.now, slots.data?.speed) ?? Date.now();
   const edit = article.busy === null ? () => setEditing(true) : null;
@@ -124,18 +123,7 @@ function Opened({ article }: { article: ArticleWhole }) {
             </p>
             <Shown article={article} show={show} at={at} onAt={setAt} />
           </div>
-          <aside className="border-l border-rule px-6 pb-8" aria-label="Measures">
-            {/* biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls by itself, by keys too */}
-            <div className="measures brackets" tabIndex={0}>
-              <Only if={mayPublish}>
-                <OnBlogs article={article} now={now} />
-              </Only>
-              <Measures measures={article.measures} doubts={article.doubts} onPlace={goToBlock} />
-              <PutBack article={article} onPlace={goToBlock} />
-              <Keys />
-              <ArticleActs id={id} labels={article.labels} />
-            </div>
-          </aside>
+          <Beside article={article} now={now} />
         </>
       )}
       <div className="sticky bottom-0 z-20 col-span-2">
@@ -143,6 +131,25 @@ function Opened({ article }: { article: ArticleWhole }) {
         {hold ? <Decide article={article} hold={hold} next={next} now={now} onDecided={leave} /> : null}
       </div>
     </div>
+  );
+}
+
+/** Where it stands, how it measures, and what can be done with it. */
+function Beside({ article, now }: { article: ArticleWhole; now: number }) {
+  const mayPublish = useQuery(read.session()).data?.role !== 'proofreader';
+  return (
+    <aside className="border-l border-rule px-6 pb-8" aria-label="Measures">
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls by itself, by keys too */}
+      <div className="measures brackets" tabIndex={0}>
+        <Only if={mayPublish}>
+          <OnBlogs article={article} now={now} />
+        </Only>
+        <Measures measures={article.measures} doubts={article.doubts} onPlace={goToBlock} />
+        <PutBack article={article} onPlace={goToBlock} />
+        <Keys />
+        <ArticleActs id={article.id} labels={article.labels} />
+      </div>
+    </aside>
   );
 }
 

@@ -67,19 +67,15 @@ function useSave(id: string, as: EditableAs, onKept: () => void) {
   });
 }
 
-function Editing({
-  id,
-  as,
-  typed,
-  keep,
-  onEnd,
-}: {
+interface EditingProps {
   id: string;
   as: EditableAs;
   typed: Typed | null;
   keep: (typed: Typed | null) => void;
   onEnd: () => void;
-}) {
+}
+
+function Editing({ id, as, typed, keep, onEnd }: EditingProps) {
   const now = useQuery({
     queryKey: ['article', id, 'editable', as],
     queryFn: () => call('GET', `/articles/${id}/editable?as=${as}`, { answer: EditableText }),
@@ -127,11 +123,18 @@ function Editing({
             Leave it as it was
           </Button>
         )}
-        {as === 'markdown' ? (
-          <span className="fig text-small text-ink-3">{count(countWords(shown, language))} words</span>
-        ) : null}
-        <span className="ml-auto text-small text-ink-3">{HINTS[as]}</span>
+        <Told as={as} words={countWords(shown, language)} />
       </div>
+    </>
+  );
+}
+
+/** How long it is, and what becomes of it; HTML is not counted, its marks are no words. */
+function Told({ as, words }: { as: EditableAs; words: number }) {
+  return (
+    <>
+      {as === 'markdown' ? <span className="fig text-small text-ink-3">{count(words)} words</span> : null}
+      <span className="ml-auto text-small text-ink-3">{HINTS[as]}</span>
     </>
   );
 }

@@ -7,6 +7,10 @@ import { queryClient, read } from '../api/queries.ts';
 import { ChoiceWord, Confirm, Trouble, useMay } from '../design/index.ts';
 
 type As = 'live' | 'draft';
+const SEEN = [
+  { value: 'live', says: 'for all to read', does: 'at once, whatever its cadence says' },
+  { value: 'draft', says: 'as a draft', does: 'nobody sees it yet' },
+];
 
 /** Puts an article on a blog it is not on yet, at once. */
 export function Elsewhere({ article, shown }: { article: ArticleWhole; shown: readonly PublicationLine[] }) {
@@ -38,16 +42,7 @@ export function Elsewhere({ article, shown }: { article: ArticleWhole; shown: re
           options={open.map(({ id, name, language }) => ({ value: id, says: name, does: `in ${language}` }))}
           onChoose={setChosen}
         />{' '}
-        <ChoiceWord
-          label="Who sees it there"
-          value={as}
-          options={[
-            { value: 'live', says: 'for all to read', does: 'at once, whatever its cadence says' },
-            { value: 'draft', says: 'as a draft', does: 'nobody sees it yet' },
-          ]}
-          onChoose={(next) => setAs(next as As)}
-        />
-        :{' '}
+        <ChoiceWord label="Who sees it there" value={as} options={SEEN} onChoose={(next) => setAs(next as As)} />:{' '}
         <button
           type="button"
           className="act brackets"

@@ -32,17 +32,34 @@ const DOING: Record<Act, string> = {
   withdraw: 'Taking it away',
 };
 
-function OnBlog({ article, line, now }: { article: ArticleWhole; line: PublicationLine; now: number }) {
-  const [asking, setAsking] = useState(false);
-  const act = useMutation({
+/** Does something to a post. */
+const useAct = (article: ArticleWhole, publication: string) =>
+  useMutation({
     mutationFn: (what: Act) =>
-      call('POST', `/articles/${article.id}/publications/${line.id}`, {
+      call('POST', `/articles/${article.id}/publications/${publication}`, {
         body: { act: what, revision: article.revision },
         answer: PublicationActed,
         key: freshKey(),
       }),
     onSettled: () => queryClient.invalidateQueries({ queryKey: ['article', article.id] }),
   });
+
+/** What somebody did on the blog. */
+function Outside({ seen, to }: { seen: NonNullable<PublicationLine['outside']>; to: string }) {
+  return (
+    <p>
+      Somebody {seen.kind === 'gone' ? 'removed' : 'changed'} it there,{' '}
+      {`seen ${moment(new Date(seen.at).getTime(), Date.now())}`}.{' '}
+      <Link to={to} className="act brackets">
+        Look at it and settle it
+      </Link>
+    </p>
+  );
+}
+
+function OnBlog({ article, line, now }: { article: ArticleWhole; line: PublicationLine; now: number }) {
+  const [asking, setAsking] = useState(false);
+  const act = useAct(article, line.id);
   const busy = (what: Act) => (act.isPending && act.variables === what ? DOING[what] : null);
   const { underWay } = line;
   return (
@@ -50,15 +67,7 @@ function OnBlog({ article, line, now }: { article: ArticleWhole; line: Publicati
       <p>
         <strong className="font-semibold">{line.blogName}</strong>: {standsThere(line, now)}
       </p>
-      {line.outside ? (
-        <p>
-          Somebody {line.outside.kind === 'gone' ? 'removed' : 'changed'} it there,{' '}
-          {`seen ${moment(new Date(line.outside.at).getTime(), Date.now())}`}.{' '}
-          <Link to={`/articles/${article.id}/outside/${line.id}`} className="act brackets">
-            Look at it and settle it
-          </Link>
-        </p>
-      ) : null}
+      {line.outside ? <Outside seen={line.outside} to={`/articles/${article.id}/outside/${line.id}`} /> : null}
       {underWay ? (
         <p className="text-ink-3">
           {WANTED[underWay]} was asked for and is not known to be done yet.{' '}

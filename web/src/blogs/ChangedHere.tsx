@@ -1,6 +1,7 @@
 import { BehindList, type Blog, ChangedBlog, DoneToArticles } from '@grivo/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
+import type { z } from 'zod';
 import { call, inWords } from '../api/call.ts';
 import { freshKey } from '../api/fresh.ts';
 import { useWords } from '../api/useWords.ts';
@@ -56,18 +57,7 @@ export function ChangedHere({ blog }: { blog: Blog }) {
         .
       </p>
       {error ? <Trouble>{inWords(error)}</Trouble> : null}
-      <ul>
-        {posts.slice(0, SHOWN).map(({ publication, article, title }) => (
-          <li key={publication} className="border-b border-rule-soft py-1.5 text-small">
-            <Link to={`/articles/${article}`} className="work brackets block truncate">
-              {title}
-            </Link>
-          </li>
-        ))}
-      </ul>
-      {posts.length > SHOWN ? (
-        <p className="pt-1 text-small text-ink-3">and {plural(posts.length - SHOWN, 'more', 'more')}</p>
-      ) : null}
+      <Behind posts={posts} />
       {posts.length > 0 ? (
         <p className="pt-1">
           <Button look="word" busy={bring.isPending ? 'Bringing them there' : null} onClick={() => bring.mutate()}>
@@ -86,5 +76,24 @@ export function ChangedHere({ blog }: { blog: Blog }) {
       ) : null}
       {bring.isError ? <Trouble>{inWords(bring.error)}</Trouble> : null}
     </div>
+  );
+}
+
+function Behind({ posts }: Pick<z.infer<typeof BehindList>, 'posts'>) {
+  return (
+    <>
+      <ul>
+        {posts.slice(0, SHOWN).map(({ publication, article, title }) => (
+          <li key={publication} className="border-b border-rule-soft py-1.5 text-small">
+            <Link to={`/articles/${article}`} className="work brackets block truncate">
+              {title}
+            </Link>
+          </li>
+        ))}
+      </ul>
+      {posts.length > SHOWN ? (
+        <p className="pt-1 text-small text-ink-3">and {plural(posts.length - SHOWN, 'more', 'more')}</p>
+      ) : null}
+    </>
   );
 }

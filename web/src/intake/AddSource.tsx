@@ -89,6 +89,21 @@ const KIND_OPTIONS = Object.entries(KINDS).map(([value, { says, does }]) => ({
 
 const isKind = (text: string): text is SourceKind => text in KINDS;
 
+/** Makes the source and leads to its page. */
+function useAdding(draft: SourceDraft) {
+  const go = useNavigate();
+  const onSuccess = (id: string) => {
+    void queryClient.invalidateQueries({ queryKey: ['sources'] });
+    void go(`/intake/${id}`);
+  };
+  const add = useMutation({ mutationFn: () => makeSource(draft), onSuccess });
+  const addFeeds = useMutation({
+    mutationFn: (feeds: ChosenFeed[]) => makeFeedSource(draft.name, feeds),
+    onSuccess,
+  });
+  return { add, addFeeds };
+}
+
 /** What is to be written about, and where it comes from, in one sentence. */
 export function AddSource({ kind: given }: { kind: string }) {
   const [draft, setDraft] = useState<SourceDraft>({
@@ -97,17 +112,8 @@ export function AddSource({ kind: given }: { kind: string }) {
     where: '',
     files: [],
   });
-  const go = useNavigate();
   const put = (change: Partial<SourceDraft>) => setDraft((now) => ({ ...now, ...change }));
-  const made = (id: string) => {
-    void queryClient.invalidateQueries({ queryKey: ['sources'] });
-    void go(`/intake/${id}`);
-  };
-  const add = useMutation({ mutationFn: () => makeSource(draft), onSuccess: made });
-  const addFeeds = useMutation({
-    mutationFn: (feeds: ChosenFeed[]) => makeFeedSource(draft.name, feeds),
-    onSuccess: made,
-  });
+  const { add, addFeeds } = useAdding(draft);
   const { kind, where, files } = draft;
   const words = KINDS[kind];
   const hasWhere = kind === 'videos' ? where.trim() !== '' : /^https?:\/\/\S/i.test(where.trim());

@@ -21,7 +21,6 @@ export function Transcript({ video, range, onChange }: RangeProps) {
     if (from !== null) onChange({ from: Math.floor(Math.min(from, start)), to: Math.ceil(Math.max(from, end)) });
     setFrom(from === null ? start : null);
   };
-  const left = Object.entries(video.left).filter(([, n]) => n > 0);
   return (
     <section aria-label="What is said" className="min-w-0">
       <Head
@@ -36,15 +35,7 @@ export function Transcript({ video, range, onChange }: RangeProps) {
           value={find}
           onChange={(event) => setFind(event.target.value)}
         />
-        {wanted !== '' ? (
-          <span>{plural(shown.length, 'sentence')}</span>
-        ) : (
-          <span>
-            {left.length > 0
-              ? `left out: ${left.map(([what, n]) => `${n} ${what}`).join(', ')}`
-              : 'press two times to choose a part'}
-          </span>
-        )}
+        <span>{wanted === '' ? leftWords(video.left) : plural(shown.length, 'sentence')}</span>
       </div>
       <ol className="max-h-[calc(100vh-366px)] min-h-[220px] overflow-auto" tabIndex={0} aria-label="Sentences">
         {shown.map((line, i) => {
@@ -71,6 +62,12 @@ export function Transcript({ video, range, onChange }: RangeProps) {
       </ol>
     </section>
   );
+}
+
+/** What was left out of what is said, or what to do next. */
+function leftWords(left: RangeProps['video']['left']): string {
+  const some = Object.entries(left).flatMap(([what, n]) => (n > 0 ? [`${n} ${what}`] : []));
+  return some.length > 0 ? `left out: ${some.join(', ')}` : 'press two times to choose a part';
 }
 
 /** One sentence; the first pressed begins a part, the second ends it. */

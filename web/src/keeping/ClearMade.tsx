@@ -15,27 +15,16 @@ export function ClearMade({ pipeline, onCleared }: { pipeline: string; onCleared
     gcTime: 0,
   });
   const [typed, setTyped] = useState('');
-  const clear = useMutation({
-    mutationFn: () =>
-      call('POST', `/pipelines/${pipeline}/clear`, {
-        body: { articles: made.data?.articles },
-        answer: ClearedPipeline,
-      }),
-    onSuccess: ({ kept }) => {
-      void queryClient.invalidateQueries();
-      if (kept.length === 0) onCleared();
-    },
-  });
+  const clear = useClear(pipeline, onCleared);
   if (!made.data) return made.isError ? <Trouble>{inWords(made.error)}</Trouble> : null;
   const { briefs, articles, posts, open } = made.data;
-  if (briefs === 0) return null;
-  if (open > 0) return null;
+  if (briefs === 0 || open > 0) return null;
   return (
     <form
       className="pt-2"
       onSubmit={(event: FormEvent) => {
         event.preventDefault();
-        clear.mutate();
+        clear.mutate(articles);
       }}
     >
       <p>
@@ -63,16 +52,29 @@ export function ClearMade({ pipeline, onCleared }: { pipeline: string; onCleared
         </Button>
       </div>
       {clear.isError ? <Trouble>{inWords(clear.error)}</Trouble> : null}
-      {clear.data && clear.data.kept.length > 0 ? (
-        <Trouble>
-          {plural(clear.data.kept.length, 'post')} could not be taken off their blogs, and what belongs to them is kept:{' '}
-          {clear.data.kept
-            .slice(0, 5)
-            .map(({ address, said }) => `${address} (${said})`)
-            .join(', ')}
-        </Trouble>
-      ) : null}
+      {clear.data && clear.data.kept.length > 0 ? <NotTakenOff kept={clear.data.kept} /> : null}
       {clear.data ? <DoneHere>{plural(clear.data.briefs, 'brief')} deleted.</DoneHere> : null}
     </form>
+  );
+}
+
+/** Deletes all a pipeline made, as long as that is as many articles as were shown. */
+const useClear = (pipeline: string, onCleared: () => void) =>
+  useMutation({
+    mutationFn: (articles: number) =>
+      call('POST', `/pipelines/${pipeline}/clear`, { body: { articles }, answer: ClearedPipeline }),
+    onSuccess: ({ kept }) => {
+      void queryClient.invalidateQueries();
+      if (kept.length === 0) onCleared();
+    },
+  });
+
+function NotTakenOff({ kept }: { kept: readonly { address: string; said: string }[] }) {
+  const some = kept.slice(0, 5).map(({ address, said }) => `${address} (${said})`);
+  return (
+    <Trouble>
+      {plural(kept.length, 'post')} could not be taken off their blogs, and what belongs to them is kept:{' '}
+      {some.join(', ')}
+    </Trouble>
   );
 }

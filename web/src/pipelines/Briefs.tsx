@@ -32,11 +32,7 @@ export function Briefs({ pipeline, now }: { pipeline: PipelineWhole; now: number
   return (
     <div className="-mx-8 flex flex-1 flex-col border-t border-ink">
       <Filters pipeline={pipeline} view={view} many={many} />
-      {sheet.isError ? (
-        <Wide>
-          <Trouble>{inWords(sheet.error)}</Trouble>
-        </Wide>
-      ) : null}
+      <Wide>{sheet.isError ? <Trouble>{inWords(sheet.error)}</Trouble> : null}</Wide>
       {sheet.isPending ? (
         <Wide>
           <Loading rows={12} />
@@ -60,16 +56,10 @@ export function Briefs({ pipeline, now }: { pipeline: PipelineWhole; now: number
           more={sheet.hasNextPage && !sheet.isFetchingNextPage ? () => void sheet.fetchNextPage() : null}
         />
       )}
-      {many.isError ? (
-        <Wide>
-          <Trouble>{inWords(many.error)}</Trouble>
-        </Wide>
-      ) : null}
-      {many.data ? (
-        <Wide>
-          <DoneToMany done={many.data} />
-        </Wide>
-      ) : null}
+      <Wide>
+        {many.isError ? <Trouble>{inWords(many.error)}</Trouble> : null}
+        {many.data ? <DoneToMany done={many.data} /> : null}
+      </Wide>
       {picks.any ? (
         <BriefBar pipeline={pipeline} view={view} picks={picks} many={many} />
       ) : open ? (

@@ -42,6 +42,26 @@ export function CostWord({
   );
 }
 
+/** What each service takes of it. */
+function ByService({ estimate, services }: { estimate: Estimate; services: readonly Service[] }) {
+  const named = (id: string) => services.find((one) => one.id === id)?.name ?? 'a service that is gone';
+  return (
+    <table className="w-full">
+      <tbody>
+        {byService(estimate).map(({ service, steps, cost }) => (
+          <tr key={service} className="border-t border-rule-soft">
+            <th scope="row" className="py-1 pr-3 text-left font-normal">
+              {named(service)}
+            </th>
+            <td className="py-1 pr-3 text-ink-3">{plural(steps, 'step')}</td>
+            <td className="fig py-1 text-right">{money(cost.micros)}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
 function Made({
   estimate,
   document,
@@ -53,8 +73,6 @@ function Made({
   services: readonly Service[];
   choose: (role: ChosenRole, id: string) => void;
 }) {
-  const named = (id: string) => services.find((one) => one.id === id)?.name ?? 'a service that is gone';
-  const parts = byService(estimate);
   const [from, to] = [amount(estimate.fromMicros), amount(estimate.toMicros)];
   const several = CHOSEN_ROLES.filter(
     (role) =>
@@ -73,19 +91,7 @@ function Made({
           </span>
         )}
       </p>
-      <table className="w-full">
-        <tbody>
-          {parts.map(({ service, steps, cost }) => (
-            <tr key={service} className="border-t border-rule-soft">
-              <th scope="row" className="py-1 pr-3 text-left font-normal">
-                {named(service)}
-              </th>
-              <td className="py-1 pr-3 text-ink-3">{plural(steps, 'step')}</td>
-              <td className="fig py-1 text-right">{money(cost.micros)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <ByService estimate={estimate} services={services} />
       {estimate.byPrice > 0 ? (
         <p className="pt-1.5 text-ink-3">
           {estimate.byPrice === 1 ? 'One step has' : `${estimate.byPrice} steps have`} not run here often enough to go

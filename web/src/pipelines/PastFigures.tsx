@@ -32,7 +32,6 @@ export function PastFigures({ pipeline, step, field }: PastFiguresProps) {
     );
   const [from, to] = step.kind === 'judge' ? [0, COLUMNS] : scaleOf(figures);
   const columns = columnsOf(figures, from, to, COLUMNS);
-  const tallest = Math.max(...columns.map((column) => column.length));
   const passing = figures.filter((figure) => measure.passes(step, figure)).length;
   const now = (step as unknown as Record<string, unknown>)[field];
   const nearby =
@@ -43,23 +42,11 @@ export function PastFigures({ pipeline, step, field }: PastFiguresProps) {
       : [];
   return (
     <div className="pt-3">
-      <div
-        role="img"
-        aria-label={`${passing} of the last ${figures.length} ${measure.of} would pass`}
-        className="flex h-12 items-end border-b border-rule-strong"
-      >
-        {columns.map((column, i) => (
-          <span key={i} className="flex flex-1 flex-col-reverse gap-px px-1.5">
-            {column.map((figure, n) => (
-              <span
-                key={n}
-                className={measure.passes(step, figure) ? 'bg-ink' : 'bg-graphite-soft'}
-                style={{ height: Math.max(1, Math.min(4, 44 / tallest - 1)) }}
-              />
-            ))}
-          </span>
-        ))}
-      </div>
+      <Columns
+        columns={columns}
+        says={`${passing} of the last ${figures.length} ${measure.of} would pass`}
+        passes={(figure) => measure.passes(step, figure)}
+      />
       <div className="flex">
         {columns.map((_, i) => (
           <span key={i} className="fig flex-1 text-center text-ink-3">
@@ -76,6 +63,34 @@ export function PastFigures({ pipeline, step, field }: PastFiguresProps) {
         {passing === 1 ? 'passes' : 'pass'}
         {nearby.map(([value, many]) => `; at ${value}, ${many} would`).join('')}.
       </p>
+    </div>
+  );
+}
+
+/** Each figure a mark in its column. */
+function Columns({
+  columns,
+  says,
+  passes,
+}: {
+  columns: readonly (readonly number[])[];
+  says: string;
+  passes: (figure: number) => boolean;
+}) {
+  const tallest = Math.max(...columns.map((column) => column.length));
+  return (
+    <div role="img" aria-label={says} className="flex h-12 items-end border-b border-rule-strong">
+      {columns.map((column, i) => (
+        <span key={i} className="flex flex-1 flex-col-reverse gap-px px-1.5">
+          {column.map((figure, n) => (
+            <span
+              key={n}
+              className={passes(figure) ? 'bg-ink' : 'bg-graphite-soft'}
+              style={{ height: Math.max(1, Math.min(4, 44 / tallest - 1)) }}
+            />
+          ))}
+        </span>
+      ))}
     </div>
   );
 }

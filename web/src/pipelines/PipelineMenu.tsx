@@ -1,7 +1,7 @@
 import { MadePipeline, type PipelineWhole, ReadProcedure } from '@grivo/contract';
 import { useMutation } from '@tanstack/react-query';
 import { DropdownMenu } from 'radix-ui';
-import { useRef } from 'react';
+import { type RefObject, useRef } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { call, inWords, Refused } from '../api/call.ts';
 import { queryClient } from '../api/queries.ts';
@@ -54,23 +54,28 @@ export function PipelineMenu({ pipeline }: { pipeline: PipelineWhole }) {
           </DropdownMenu.Portal>
         </DropdownMenu.Root>
       ) : null}
-      {may ? (
-        <input
-          ref={file}
-          type="file"
-          accept=".yaml,.yml,application/yaml"
-          aria-label="A YAML file with a procedure"
-          className="sr-only"
-          tabIndex={-1}
-          onChange={(event) => {
-            const [chosen] = event.target.files ?? [];
-            if (chosen) open.mutate(chosen);
-            event.target.value = '';
-          }}
-        />
-      ) : null}
+      {may ? <YamlFile file={file} onChosen={open.mutate} /> : null}
       {error ? <NotRead error={error} onLeave={() => (open.isError ? open.reset() : copy.reset())} /> : null}
     </>
+  );
+}
+
+/** Unseen: the menu opens it. */
+function YamlFile({ file, onChosen }: { file: RefObject<HTMLInputElement | null>; onChosen: (file: File) => void }) {
+  return (
+    <input
+      ref={file}
+      type="file"
+      accept=".yaml,.yml,application/yaml"
+      aria-label="A YAML file with a procedure"
+      className="sr-only"
+      tabIndex={-1}
+      onChange={(event) => {
+        const [chosen] = event.target.files ?? [];
+        if (chosen) onChosen(chosen);
+        event.target.value = '';
+      }}
+    />
   );
 }
 

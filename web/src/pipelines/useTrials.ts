@@ -74,27 +74,12 @@ export function useTrials(pipeline: PipelineWhole, document: ProcedureDocument) 
       await Promise.all(ids.map((id) => queryClient.invalidateQueries({ queryKey: ['brief', id] })));
     },
   });
-  const settled = useSettled(document, 600);
-  const estimate = useQuery({
-    queryKey: ['estimate', pipeline.id, settled],
-    queryFn: () => call('POST', '/procedures/estimate', { body: { document: settled }, answer: Estimate }),
-    staleTime: 60_000,
-    placeholderData: keepPreviousData,
-  }).data;
+  const estimate = useEstimate(pipeline.id, document);
   const running = trials.some((trial) => trial?.standing === 'in work');
   const canRun = subjects.length > 0 && !running && !run.isPending && !loading;
   /** The step after those all trials have done, null when there is none. */
   const next = nextStep(document, trials);
-  // A key pressed while something runs is done once that has ended: none is lost.
-  const [asking, setAsking] = useState<('a step' | 'to the end')[]>([]);
-  const go = (how: 'a step' | 'to the end') => setAsking((before) => [...before, how].slice(-MOST_ASKED));
-  useEffect(() => {
-    const [how, ...rest] = asking;
-    if (how === undefined || !canRun) return;
-    setAsking(rest);
-    if (how === 'to the end') run.mutate({ until: null });
-    else if (next !== null) run.mutate({ until: next });
-  }, [asking, canRun, next, run]);
+  const { go, waiting } = useAsked(canRun, next, run.mutate);
   return {
     subjects,
     offered,
@@ -108,13 +93,40 @@ export function useTrials(pipeline: PipelineWhole, document: ProcedureDocument) 
     next,
     /** Runs a step on or to the end, now or once what runs has ended. */
     go,
-    waiting: asking.length,
+    waiting,
     estimate,
   };
 }
 
+/** What a brief by the draft costs, once it has come to rest. */
+function useEstimate(pipeline: string, document: ProcedureDocument): Estimate | undefined {
+  const settled = useSettled(document, 600);
+  return useQuery({
+    queryKey: ['estimate', pipeline, settled],
+    queryFn: () => call('POST', '/procedures/estimate', { body: { document: settled }, answer: Estimate }),
+    staleTime: 60_000,
+    placeholderData: keepPreviousData,
+  }).data;
+}
+
 /** Presses that wait for what runs. */
 const MOST_ASKED = 10;
+
+/** What was pressed: a key pressed while something runs is done once that has ended, none is lost. */
+function useAsked(canRun: boolean, next: string | null, run: (range: Range) => void) {
+  const [asking, setAsking] = useState<('a step' | 'to the end')[]>([]);
+  useEffect(() => {
+    const [how, ...rest] = asking;
+    if (how === undefined || !canRun) return;
+    setAsking(rest);
+    if (how === 'to the end') run({ until: null });
+    else if (next !== null) run({ until: next });
+  }, [asking, canRun, next, run]);
+  return {
+    go: (how: 'a step' | 'to the end') => setAsking((before) => [...before, how].slice(-MOST_ASKED)),
+    waiting: asking.length,
+  };
+}
 
 function fieldsOf({ subject, fields, runs }: BriefWhole): Record<string, string> {
   const all = Object.assign({ subject }, fields, ...runs.map(({ gave }) => gave ?? {})) as Record<string, unknown>;

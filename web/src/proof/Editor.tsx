@@ -8,6 +8,15 @@ import { type EditorHands, editorState } from './editor.ts';
 import { showPlaces } from './placeMarks.ts';
 import { WholeBlocks, WholeBlocksDrawn } from './wholeBlocks.tsx';
 
+const attributesIn = (language: string) => ({
+  'aria-label': 'The text of the article',
+  'aria-multiline': 'true',
+  role: 'textbox',
+  lang: language,
+  dir: directionOf(language),
+  spellcheck: 'true',
+});
+
 /**
  * The body of an article to be typed in. The editor owns the text: what it is given first is where it begins, and what
  * changes is told.
@@ -42,14 +51,7 @@ export function Editor({
     const view = new EditorView(place.current!, {
       state: editorState(first, does),
       nodeViews: { whole: (node, of, at) => blocks.view(node, of, at) },
-      attributes: {
-        'aria-label': 'The text of the article',
-        'aria-multiline': 'true',
-        role: 'textbox',
-        lang: first.language,
-        dir: directionOf(first.language),
-        spellcheck: 'true',
-      },
+      attributes: attributesIn(first.language),
       dispatchTransaction(tr) {
         view.updateState(view.state.apply(tr));
         told.current.onUpdate(view, tr);

@@ -49,15 +49,8 @@ export function EvidenceNotes({
       {doubts.map((doubt) => (
         <Doubted key={doubtWords(doubt)} doubt={doubt} onVouch={changes?.vouch} />
       ))}
-      {vouched.map(({ words, reason, by }) => (
-        <p key={words} className={`${LINE} text-ink-2`}>
-          {by || 'You'} {by ? 'answers' : 'answer'} for ‘{words}’: {reason}{' '}
-          {changes ? (
-            <button type="button" className="act quiet brackets min-h-6" onClick={() => changes.doubt(words)}>
-              not any more
-            </button>
-          ) : null}
-        </p>
+      {vouched.map((one) => (
+        <Vouched key={one.words} vouched={one} onDoubt={changes?.doubt} />
       ))}
       {bare ? <p className={`${LINE} text-ink-3`}>rests on nothing</p> : null}
       {shown.map((passage) => (
@@ -80,6 +73,26 @@ export function EvidenceNotes({
         <p className={`${LINE} text-ink-3`}>and {plural(own.length - 1, 'passage')} more</p>
       ) : null}
     </div>
+  );
+}
+
+/** What somebody answers for. */
+function Vouched({
+  vouched: { words, reason, by },
+  onDoubt,
+}: {
+  vouched: NonNullable<Block['vouched']>[number];
+  onDoubt: EvidenceChanges['doubt'] | undefined;
+}) {
+  return (
+    <p className={`${LINE} text-ink-2`}>
+      {by || 'You'} {by ? 'answers' : 'answer'} for ‘{words}’: {reason}{' '}
+      {onDoubt ? (
+        <button type="button" className="act quiet brackets min-h-6" onClick={() => onDoubt(words)}>
+          not any more
+        </button>
+      ) : null}
+    </p>
   );
 }
 

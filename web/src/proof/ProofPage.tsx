@@ -177,6 +177,18 @@ function Clashes({
 }
 
 /** The page as readers get it, to be typed in. */
+/** Passages by their ids, with their places where they are known. */
+const usePassages = (known: readonly Evidence[], sources: readonly MeasuredSource[]): ReadonlyMap<string, Evidence> =>
+  useMemo(
+    () =>
+      new Map<string, Evidence>([
+        // What was picked just now is known by its words alone.
+        ...sources.map(({ id, text }) => [id, { id, text, title: 'Its sources', place: '', address: '' }] as const),
+        ...known.map((passage) => [passage.id, passage] as const),
+      ]),
+    [known, sources],
+  );
+
 function Sheet({
   article,
   proof,
@@ -196,15 +208,7 @@ function Sheet({
   useFaces(document.language);
   const person = useQuery(read.session()).data;
   const by = person?.name ?? '';
-  const passages = useMemo(
-    () =>
-      new Map<string, Evidence>([
-        // What was picked just now is known by its words alone.
-        ...sources.map(({ id, text }) => [id, { id, text, title: 'Its sources', place: '', address: '' }] as const),
-        ...article.passages.map((passage) => [passage.id, passage] as const),
-      ]),
-    [article.passages, sources],
-  );
+  const passages = usePassages(article.passages, sources);
   return (
     <div className="page grid grid-cols-[252px_32px_minmax(0,1fr)_24px] pb-24" lang={document.language}>
       <div className="flex flex-col">

@@ -14,9 +14,8 @@ import { Button } from '../design/index.ts';
 import { count } from '../words/figures.ts';
 
 /** Finds words in the text, and puts others in their place. */
-export function SearchBar({ view, onLeave }: { view: EditorView; onLeave: () => void }) {
-  const [search, setSearch] = useState('');
-  const [replace, setReplace] = useState('');
+/** Marks what is looked for in the text; how often it was found, and what is done with it. */
+function useFinding(view: EditorView, search: string, replace: string) {
   const [found, setFound] = useState(0);
   useEffect(() => {
     const query = new SearchQuery({ search, replace, literal: true });
@@ -34,6 +33,13 @@ export function SearchBar({ view, onLeave }: { view: EditorView; onLeave: () => 
     view.dispatch(view.state.tr.scrollIntoView());
     setFound(getMatchHighlights(view.state).find().length);
   };
+  return { found, does };
+}
+
+export function SearchBar({ view, onLeave }: { view: EditorView; onLeave: () => void }) {
+  const [search, setSearch] = useState('');
+  const [replace, setReplace] = useState('');
+  const { found, does } = useFinding(view, search, replace);
   const leave = () => {
     onLeave();
     view.focus();

@@ -3,20 +3,24 @@ import { useState } from 'react';
 import { Button, ChoiceWord, TextWord } from '../design/index.ts';
 import type { StyleEdit } from './useStyle.ts';
 
+const SIZES = [
+  { value: 'small', says: 'small button', does: 'no larger than its words' },
+  { value: 'medium', says: 'medium button', does: 'room around its words' },
+  { value: 'full', says: 'button as wide as the text', does: 'from edge to edge' },
+];
+const SIDES = [
+  { value: 'left', says: 'on the left', does: 'where lines begin' },
+  { value: 'middle', says: 'in the middle', does: 'of the text' },
+  { value: 'right', says: 'on the right', does: 'where lines end' },
+];
+
 /** What readers are asked to do, at the end. */
 export function CallToReaders({ edit: { words, put } }: { edit: StyleEdit }) {
   const { call } = words;
   const [making, setMaking] = useState(false);
   const set = (next: Partial<NonNullable<typeof call>>) =>
     put(({ call: now }) => ({ call: now ? { ...now, ...next } : now }));
-  if (!call && !making)
-    return (
-      <p className="pt-1">
-        <Button look="quiet" onClick={() => setMaking(true)}>
-          Ask readers to do something
-        </Button>
-      </p>
-    );
+  if (!call && !making) return <Begin says="Ask readers to do something" onBegin={() => setMaking(true)} />;
   if (!call)
     return (
       <NewCall
@@ -47,22 +51,14 @@ export function CallToReaders({ edit: { words, put } }: { edit: StyleEdit }) {
         <ChoiceWord
           label="Size of the button"
           value={call.size}
-          options={[
-            { value: 'small', says: 'small button', does: 'no larger than its words' },
-            { value: 'medium', says: 'medium button', does: 'room around its words' },
-            { value: 'full', says: 'button as wide as the text', does: 'from edge to edge' },
-          ]}
+          options={SIZES}
           onChoose={(size) => set({ size: size as typeof call.size })}
         />{' '}
         {word('Words on the button', 'button', '', 'What readers press.')}{' '}
         <ChoiceWord
           label="Where the button stands"
           value={call.side}
-          options={[
-            { value: 'left', says: 'on the left', does: 'where lines begin' },
-            { value: 'middle', says: 'in the middle', does: 'of the text' },
-            { value: 'right', says: 'on the right', does: 'where lines end' },
-          ]}
+          options={SIDES}
           onChoose={(side) => set({ side: side as typeof call.side })}
         />
         , to {word('Where the button leads', 'address', '', 'An address, or a page of the blog as /ask.')}
@@ -73,6 +69,14 @@ export function CallToReaders({ edit: { words, put } }: { edit: StyleEdit }) {
     </p>
   );
 }
+
+const Begin = ({ says, onBegin }: { says: string; onBegin: () => void }) => (
+  <p className="pt-1">
+    <Button look="quiet" onClick={onBegin}>
+      {says}
+    </Button>
+  </p>
+);
 
 function NewCall({
   what,
@@ -127,11 +131,7 @@ export function ClosingLink({ edit: { words, put } }: { edit: StyleEdit }) {
         onLeave={() => setMaking(false)}
       />
     ) : (
-      <p className="pt-1">
-        <Button look="quiet" onClick={() => setMaking(true)}>
-          Close with a link
-        </Button>
-      </p>
+      <Begin says="Close with a link" onBegin={() => setMaking(true)} />
     );
   const word = (label: string, name: 'before' | 'words' | 'address', none: string, hint: string) => (
     <TextWord

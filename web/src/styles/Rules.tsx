@@ -8,35 +8,7 @@ export function Links({ edit: { words, put } }: { edit: StyleEdit }) {
     <div className="pt-4">
       <Head title="Links" right="to our own pages" />
       <p className="pt-2 text-proc leading-7">
-        At most{' '}
-        <Word
-          label="Links in an article"
-          editor={(close) => (
-            <>
-              <NumberOnce
-                value={links.most ?? 5}
-                least={0}
-                most={50}
-                unit="links in an article"
-                onPut={(most) => put({ links: { ...links, most } })}
-                close={close}
-              />
-              <button
-                type="button"
-                className="act quiet brackets mt-2"
-                onClick={() => {
-                  put({ links: { ...links, most: null } });
-                  close();
-                }}
-              >
-                As many as the step says
-              </button>
-            </>
-          )}
-        >
-          {links.most ?? 'as many as the step says'}
-        </Word>{' '}
-        an article,{' '}
+        At most <MostWord most={links.most} onPut={(most) => put({ links: { ...links, most } })} /> an article,{' '}
         <Word
           label="Links in a paragraph"
           editor={(close) => (
@@ -67,6 +39,31 @@ export function Links({ edit: { words, put } }: { edit: StyleEdit }) {
         </span>
       </p>
     </div>
+  );
+}
+
+function MostWord({ most, onPut }: { most: number | null; onPut: (most: number | null) => void }) {
+  return (
+    <Word
+      label="Links in an article"
+      editor={(close) => (
+        <>
+          <NumberOnce value={most ?? 5} least={0} most={50} unit="links in an article" onPut={onPut} close={close} />
+          <button
+            type="button"
+            className="act quiet brackets mt-2"
+            onClick={() => {
+              onPut(null);
+              close();
+            }}
+          >
+            As many as the step says
+          </button>
+        </>
+      )}
+    >
+      {most ?? 'as many as the step says'}
+    </Word>
   );
 }
 

@@ -44,30 +44,35 @@ export function UsedBy({ style }: { style: HouseStyleWhole }) {
         ))}
       </ul>
       {style.usedBy.length === 0 ? <Empty>Nothing keeps to it yet.</Empty> : null}
-      {others.length > 0 ? (
-        <p className="pt-1">
-          <Word
-            label="Let a blog keep to it"
-            editor={(close) => (
-              <ChoiceEditor
-                value=""
-                options={others.map((blog) => ({
-                  value: blog.id,
-                  says: blog.name,
-                  does: blog.style === null ? 'it has no house style yet' : 'in place of the one it keeps to now',
-                }))}
-                onChoose={(blog) => {
-                  keep.mutate({ blog, to: style.id });
-                  close();
-                }}
-              />
-            )}
-          >
-            Let a blog keep to it
-          </Word>
-        </p>
-      ) : null}
+      {others.length > 0 ? <LetBlog blogs={others} onChoose={(blog) => keep.mutate({ blog, to: style.id })} /> : null}
       {keep.isError ? <Trouble>{inWords(keep.error)}</Trouble> : null}
     </div>
+  );
+}
+
+function LetBlog({ blogs, onChoose }: { blogs: readonly Blog[]; onChoose: (blog: string) => void }) {
+  const options = blogs.map((blog) => ({
+    value: blog.id,
+    says: blog.name,
+    does: blog.style === null ? 'it has no house style yet' : 'in place of the one it keeps to now',
+  }));
+  return (
+    <p className="pt-1">
+      <Word
+        label="Let a blog keep to it"
+        editor={(close) => (
+          <ChoiceEditor
+            value=""
+            options={options}
+            onChoose={(blog) => {
+              onChoose(blog);
+              close();
+            }}
+          />
+        )}
+      >
+        Let a blog keep to it
+      </Word>
+    </p>
   );
 }

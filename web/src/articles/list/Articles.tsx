@@ -60,12 +60,7 @@ export default function Articles() {
   const all = useAll(pages, articles.length < MOST_PICKED ? picks.pick : null);
   const at = useRowKeys(articles, picks.toggle, all);
   const short = useCallback((id: string | null) => shortName(blogs?.find((one) => one.id === id)?.name ?? ''), [blogs]);
-  if (pages.isPending)
-    return (
-      <div className="pt-8">
-        <Loading rows={14} />
-      </div>
-    );
+  if (pages.isPending) return <ListLoading />;
   if (!pages.data) return <Trouble>{inWords(pages.error)}</Trouble>;
   return (
     <>
@@ -105,6 +100,12 @@ export default function Articles() {
     </>
   );
 }
+
+const ListLoading = () => (
+  <div className="pt-8">
+    <Loading rows={14} />
+  </div>
+);
 
 /** Reads the list to its end, as far as can be picked at once, and picks all of it. */
 function useAll(

@@ -13,27 +13,29 @@ import { placeOf } from './place.ts';
 const ROW = 24;
 const GRID = 'grid grid-cols-[25px_15px_minmax(0,1fr)_70px_92px_40px_40px_80px] items-center';
 
-/** The lines poured into columns page by page, only those in view drawn. */
-export function Columns({
-  lines,
-  at,
-  picked,
-  onPick,
-  onEnd,
-  place,
-  short,
-  now,
-}: {
-  lines: readonly Line[];
+/** What rows are drawn by. */
+interface RowProps {
+  /** The article the keys are at. */
   at: string | null;
   picked: ReadonlySet<string>;
   onPick: (id: string, range: boolean) => void;
+  short: (blog: string | null) => string;
+  now: number;
+}
+
+/** The lines poured into columns page by page, only those in view drawn. */
+export function Columns({
+  lines,
+  onEnd,
+  place,
+  at,
+  ...row
+}: RowProps & {
+  lines: readonly Line[];
   /** Told when the end of what was read is near. */
   onEnd: () => void;
   /** Names the list, whose place is kept. */
   place: string;
-  short: (blog: string | null) => string;
-  now: number;
 }) {
   const [frame, setFrame] = useState<HTMLDivElement | null>(null);
   const { sheets, perColumn, columns } = useSheets(lines, frame);
@@ -69,16 +71,7 @@ export function Columns({
     >
       <div className="relative" style={{ height: rows.getTotalSize() }}>
         {drawn.map(({ index, start }) => (
-          <Sheet
-            key={index}
-            columns={sheets[index] ?? []}
-            start={start}
-            at={at}
-            picked={picked}
-            onPick={onPick}
-            short={short}
-            now={now}
-          />
+          <Sheet key={index} columns={sheets[index] ?? []} start={start} at={at} {...row} />
         ))}
       </div>
     </div>
@@ -133,15 +126,7 @@ const Sheet = memo(function Sheet({
   columns,
   start,
   ...row
-}: {
-  columns: readonly (readonly Line[])[];
-  start: number;
-  at: string | null;
-  picked: ReadonlySet<string>;
-  onPick: (id: string, range: boolean) => void;
-  short: (blog: string | null) => string;
-  now: number;
-}) {
+}: RowProps & { columns: readonly (readonly Line[])[]; start: number }) {
   return (
     <div
       className="absolute inset-x-0 grid"

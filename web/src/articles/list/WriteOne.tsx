@@ -46,18 +46,12 @@ export function WriteOne({ blogs }: { blogs: readonly Blog[] }) {
   );
 }
 
-function Begin({ blogs }: { blogs: readonly Blog[] }) {
-  const [blog, setBlog] = useState(blogs[0]!.id);
-  const [title, setTitle] = useState('');
-  const [text, setText] = useState('');
+/** Makes an article of what was typed, and leads to it. */
+function useMake() {
   const go = useNavigate();
-  const make = useMutation({
-    mutationFn: async () => {
-      const { id } = await call('POST', '/articles', {
-        body: { blog, title, text },
-        answer: Made,
-        key: freshKey(),
-      });
+  return useMutation({
+    mutationFn: async (body: { blog: string; title: string; text: string }) => {
+      const { id } = await call('POST', '/articles', { body, answer: Made, key: freshKey() });
       return articleOf(id);
     },
     onSuccess: (id) => {
@@ -66,13 +60,20 @@ function Begin({ blogs }: { blogs: readonly Blog[] }) {
       void go(`/articles/${id}?edit`);
     },
   });
+}
+
+function Begin({ blogs }: { blogs: readonly Blog[] }) {
+  const [blog, setBlog] = useState(blogs[0]!.id);
+  const [title, setTitle] = useState('');
+  const [text, setText] = useState('');
+  const make = useMake();
   const ready = title.trim() !== '' && text.trim() !== '';
   return (
     <form
       className="flex flex-col gap-3"
       onSubmit={(event) => {
         event.preventDefault();
-        if (ready) make.mutate();
+        if (ready) make.mutate({ blog, title, text });
       }}
     >
       <p>

@@ -107,6 +107,31 @@ const Nothing = ({ children }: { children: ReactNode }) => (
 
 const KEYS: Record<OutsideChoice, string> = { theirs: 'T', ours: 'O', both: 'B' };
 
+interface OptionsProps extends Pick<ChooseProps, 'chosen' | 'onChoose'> {
+  options: readonly OutsideChoice[];
+  says: Partial<Record<OutsideChoice, string>>;
+}
+
+function Options({ options, says, chosen, onChoose }: OptionsProps) {
+  return (
+    <ul>
+      {options.map((one) => (
+        <li key={one} className="flex items-baseline gap-2">
+          <Key>{KEYS[one]}</Key>
+          <button
+            type="button"
+            aria-pressed={chosen === one}
+            className={`act brackets min-h-6 text-small ${chosen === one ? 'hl hl-full font-semibold' : 'quiet'}`}
+            onClick={() => onChoose(one)}
+          >
+            <span>{says[one]}</span>
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
 function Row({
   label,
   ours,
@@ -118,14 +143,7 @@ function Row({
   chosen,
   onChoose,
   onHere,
-}: ChooseProps & {
-  label: string;
-  ours: ReactNode;
-  theirs: ReactNode;
-  options: readonly OutsideChoice[];
-  says: Partial<Record<OutsideChoice, string>>;
-  note?: string | null;
-}) {
+}: ChooseProps & OptionsProps & { label: string; ours: ReactNode; theirs: ReactNode; note?: string | null }) {
   const row = useRef<HTMLElement>(null);
   useEffect(() => {
     if (here) row.current?.scrollIntoView?.({ block: 'nearest' });
@@ -150,21 +168,7 @@ function Row({
         {theirs}
       </div>
       <div className="border-l border-rule px-4 py-3">
-        <ul>
-          {options.map((one) => (
-            <li key={one} className="flex items-baseline gap-2">
-              <Key>{KEYS[one]}</Key>
-              <button
-                type="button"
-                aria-pressed={chosen === one}
-                className={`act brackets min-h-6 text-small ${chosen === one ? 'hl hl-full font-semibold' : 'quiet'}`}
-                onClick={() => onChoose(one)}
-              >
-                <span>{says[one]}</span>
-              </button>
-            </li>
-          ))}
-        </ul>
+        <Options options={options} says={says} chosen={chosen} onChoose={onChoose} />
         {note ? <p className="pt-1 text-small text-ink-3">{note}</p> : null}
       </div>
     </section>

@@ -106,6 +106,25 @@ function Days({ days }: { days: Clicks['days'] }) {
   );
 }
 
+function WhereTo({ links }: Pick<Clicks, 'links'>) {
+  return (
+    <div>
+      <Head title="Where they lead" />
+      <ul>
+        {links.map(({ address, times, articles: many }) => (
+          <li key={address} className="flex min-h-7 items-center gap-2 border-b border-rule-soft text-small">
+            <a className="act quiet brackets min-w-0 truncate" href={address} rel="noreferrer" title={address}>
+              {inList(address)}
+            </a>
+            {many > 1 ? <span className="whitespace-nowrap text-ink-3">in {plural(many, 'article')}</span> : null}
+            <span className="fig ml-auto">{count(times)}</span>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
 /** What was followed most, and in which articles. */
 function Most({
   clicks: { links, articles },
@@ -118,20 +137,7 @@ function Most({
 }) {
   return (
     <div className="grid grid-cols-2 gap-8 pt-3 max-[700px]:grid-cols-1">
-      <div>
-        <Head title="Where they lead" />
-        <ul>
-          {links.map(({ address, times, articles: many }) => (
-            <li key={address} className="flex min-h-7 items-center gap-2 border-b border-rule-soft text-small">
-              <a className="act quiet brackets min-w-0 truncate" href={address} rel="noreferrer" title={address}>
-                {inList(address)}
-              </a>
-              {many > 1 ? <span className="whitespace-nowrap text-ink-3">in {plural(many, 'article')}</span> : null}
-              <span className="fig ml-auto">{count(times)}</span>
-            </li>
-          ))}
-        </ul>
-      </div>
+      <WhereTo links={links} />
       <div>
         <Head
           title="In which articles"

@@ -97,25 +97,11 @@ function DeadLine({
   busy: boolean;
   onMend: (to: string | null) => void;
 }) {
-  const { address, reason, since, articles, replacement } = one;
+  const { reason, since, articles, replacement } = one;
   const [open, setOpen] = useState(false);
   return (
     <li className="border-b border-rule-soft py-2 text-small">
-      <div className="flex items-baseline gap-2">
-        <Mark state={one.state === 'moved' ? 'wait' : 'stop'} />
-        <span className="fig min-w-0 flex-1 break-all" title={address}>
-          {inList(address)}
-        </span>
-        <button
-          type="button"
-          className="act quiet brackets whitespace-nowrap"
-          aria-expanded={open}
-          aria-label={`in ${plural(articles.length, 'article')}: ${shortAddress(address)}`}
-          onClick={() => setOpen(!open)}
-        >
-          in {plural(articles.length, 'article')}
-        </button>
-      </div>
+      <Where one={one} open={open} onOpen={setOpen} />
       <p className="pl-6 text-red">
         {reason}, since {moment(new Date(since).getTime(), now)}
       </p>
@@ -151,6 +137,28 @@ function DeadLine({
       </p>
       {open ? <InArticles articles={articles} /> : null}
     </li>
+  );
+}
+
+/** Where it leads, and in how many articles it stands. */
+function Where({ one, open, onOpen }: { one: DeadLinkLine; open: boolean; onOpen: (open: boolean) => void }) {
+  const { address, articles } = one;
+  return (
+    <div className="flex items-baseline gap-2">
+      <Mark state={one.state === 'moved' ? 'wait' : 'stop'} />
+      <span className="fig min-w-0 flex-1 break-all" title={address}>
+        {inList(address)}
+      </span>
+      <button
+        type="button"
+        className="act quiet brackets whitespace-nowrap"
+        aria-expanded={open}
+        aria-label={`in ${plural(articles.length, 'article')}: ${shortAddress(address)}`}
+        onClick={() => onOpen(!open)}
+      >
+        in {plural(articles.length, 'article')}
+      </button>
+    </div>
   );
 }
 

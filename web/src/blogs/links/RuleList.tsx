@@ -10,16 +10,19 @@ import { linksChanged, linksRead, shortAddress, times } from './useLinks.ts';
 
 const MANY = 20;
 
+const useRemove = (blog: string) =>
+  useMutation({
+    mutationFn: (id: string) => call('POST', '/link-rules/remove', { body: { ids: [id] } }),
+    onSettled: () => linksChanged(blog),
+  });
+
 /** Words that are linked wherever articles say them: partners, brands, our own shop. */
 export function RuleList({ blog }: { blog: string }) {
   const [find, setFind] = useState('');
   const [from, setFrom] = useState(0);
   const [open, setOpen] = useState<string | null>(null);
   const rules = useQuery(linksRead.rules(blog, useDeferredValue(find), from));
-  const remove = useMutation({
-    mutationFn: (id: string) => call('POST', '/link-rules/remove', { body: { ids: [id] } }),
-    onSettled: () => linksChanged(blog),
-  });
+  const remove = useRemove(blog);
   const data = rules.data;
   return (
     <section>
@@ -53,15 +56,7 @@ export function RuleList({ blog }: { blog: string }) {
       ) : null}
       {data && data.rules.length > 0 ? (
         <table className="w-full table-fixed">
-          <thead>
-            <tr className="h-6 border-b border-rule-soft text-left text-small text-ink-3">
-              <th className="w-[30%] pl-3 font-normal">words</th>
-              <th className="font-normal">lead to</th>
-              <th className="w-20 font-normal">at most</th>
-              <th className="w-24 font-normal">marked</th>
-              <th className="w-16 pr-3 text-right font-normal">placed</th>
-            </tr>
-          </thead>
+          {HEADS}
           {data.rules.map((rule) => (
             <RuleRow
               key={rule.id}
@@ -81,6 +76,18 @@ export function RuleList({ blog }: { blog: string }) {
     </section>
   );
 }
+
+const HEADS = (
+  <thead>
+    <tr className="h-6 border-b border-rule-soft text-left text-small text-ink-3">
+      <th className="w-[30%] pl-3 font-normal">words</th>
+      <th className="font-normal">lead to</th>
+      <th className="w-20 font-normal">at most</th>
+      <th className="w-24 font-normal">marked</th>
+      <th className="w-16 pr-3 text-right font-normal">placed</th>
+    </tr>
+  </thead>
+);
 
 function More({
   data,

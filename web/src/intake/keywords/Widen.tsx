@@ -9,8 +9,8 @@ import { sumOf } from '../Paste.tsx';
 
 type Found = WidenedPhrases['phrases'][number];
 
-/** Widens a phrase: what else is searched for around it, and what readers ask; the ticked are added to the list. */
-export function Widen({ source, seed }: { source: string; seed: string }) {
+/** What is found around a phrase, which of it is ticked, and how that is added to the list. */
+function useWidened(source: string) {
   const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
   const wider = useMutation({
     mutationFn: (phrase: string) =>
@@ -35,6 +35,12 @@ export function Widen({ source, seed }: { source: string; seed: string }) {
       for (const key of ['sources', 'items', 'today']) void queryClient.invalidateQueries({ queryKey: [key] });
     },
   });
+  return { wider, found, ticked, setTicked, add };
+}
+
+/** Widens a phrase: what else is searched for around it, and what readers ask; the ticked are added to the list. */
+export function Widen({ source, seed }: { source: string; seed: string }) {
+  const { wider, found, ticked, setTicked, add } = useWidened(source);
   return (
     <section aria-label="Widen from a phrase">
       <Head title="Widen from a phrase" right="nothing is added by looking" />

@@ -17,8 +17,6 @@ interface PublicationProps {
 export function PublicationSource({ source, settings }: PublicationProps) {
   const change = useChange(source);
   const put = (next: Partial<PublicationSettings>) => change.mutate({ ...settings, ...next });
-  const blogs = useQuery(read.blogs()).data?.blogs ?? [];
-  const named = blogs.filter(({ id }) => settings.blogs.includes(id)).map(({ name }) => name);
   return (
     <ItemsSource
       source={source}
@@ -38,42 +36,45 @@ export function PublicationSource({ source, settings }: PublicationProps) {
           >
             {settings.of}
           </ChoiceWord>{' '}
-          on{' '}
-          <Word
-            label="Blogs"
-            editor={() => (
-              <ul>
-                {blogs.map((blog) => (
-                  <li key={blog.id}>
-                    <label className="flex items-center gap-2 py-0.5">
-                      <input
-                        type="checkbox"
-                        checked={settings.blogs.includes(blog.id)}
-                        onChange={(event) =>
-                          put({
-                            blogs: event.target.checked
-                              ? [...settings.blogs, blog.id]
-                              : settings.blogs.filter((one) => one !== blog.id),
-                          })
-                        }
-                      />
-                      {blog.name}
-                    </label>
-                  </li>
-                ))}
-                <li className="pt-1 text-small text-ink-3">None ticked means every blog.</li>
-              </ul>
-            )}
-          >
-            {listWords(named, 'every blog')}
-          </Word>
-          ; start from <StartWord start={settings.startFrom} onChange={(startFrom) => put({ startFrom })} />; leave out
-          titles with <ExcludeWord exclude={settings.exclude} onChange={(exclude) => put({ exclude })} />. What follows
-          from here never comes in again.
+          on <BlogsWord chosen={settings.blogs} onChange={(blogs) => put({ blogs })} />; start from{' '}
+          <StartWord start={settings.startFrom} onChange={(startFrom) => put({ startFrom })} />; leave out titles with{' '}
+          <ExcludeWord exclude={settings.exclude} onChange={(exclude) => put({ exclude })} />. What follows from here
+          never comes in again.
         </p>
       }
       above={change.isError ? <Trouble>{inWords(change.error)}</Trouble> : null}
       empty="Nothing went out yet, or it was not looked at."
     />
+  );
+}
+
+/** Which blogs are followed; none chosen stands for all. */
+function BlogsWord({ chosen, onChange }: { chosen: readonly string[]; onChange: (blogs: string[]) => void }) {
+  const blogs = useQuery(read.blogs()).data?.blogs ?? [];
+  const named = blogs.filter(({ id }) => chosen.includes(id)).map(({ name }) => name);
+  const put = (blog: string, on: boolean) => onChange(on ? [...chosen, blog] : chosen.filter((one) => one !== blog));
+  return (
+    <Word
+      label="Blogs"
+      editor={() => (
+        <ul>
+          {blogs.map((blog) => (
+            <li key={blog.id}>
+              <label className="flex items-center gap-2 py-0.5">
+                <input
+                  type="checkbox"
+                  checked={chosen.includes(blog.id)}
+                  onChange={(event) => put(blog.id, event.target.checked)}
+                />
+                {blog.name}
+              </label>
+            </li>
+          ))}
+          <li className="pt-1 text-small text-ink-3">None ticked means every blog.</li>
+        </ul>
+      )}
+    >
+      {listWords(named, 'every blog')}
+    </Word>
   );
 }

@@ -49,6 +49,22 @@ type Draft = z.infer<typeof Draft>;
 
 const EMPTY: Draft = { subject: '', notes: '', link: '' };
 
+/** Puts a request into a source. */
+const useAsking = (source: string, onAsked: () => void) =>
+  useMutation({
+    mutationFn: ({ subject, notes, link }: Draft) =>
+      call('POST', `/sources/${source}/requests`, {
+        body: { subject, notes, link: link === '' ? null : link },
+        answer: Made,
+        key: freshKey(),
+      }),
+    onSuccess: () => {
+      onAsked();
+      for (const key of ['items', 'sources', 'source', 'pipelines'])
+        void queryClient.invalidateQueries({ queryKey: [key] });
+    },
+  });
+
 function RequestForm({ source }: { source: string }) {
   const {
     register,
@@ -57,19 +73,7 @@ function RequestForm({ source }: { source: string }) {
     control,
     formState: { errors },
   } = useForm<Draft>({ defaultValues: EMPTY, resolver: zodResolver(Draft) });
-  const put = useMutation({
-    mutationFn: ({ subject, notes, link }: Draft) =>
-      call('POST', `/sources/${source}/requests`, {
-        body: { subject, notes, link: link === '' ? null : link },
-        answer: Made,
-        key: freshKey(),
-      }),
-    onSuccess: () => {
-      reset(EMPTY);
-      for (const key of ['items', 'sources', 'source', 'pipelines'])
-        void queryClient.invalidateQueries({ queryKey: [key] });
-    },
-  });
+  const put = useAsking(source, () => reset(EMPTY));
   const [subject, notes] = useWatch({ control, name: ['subject', 'notes'] });
   const words = wordsOf(notes);
   return (
