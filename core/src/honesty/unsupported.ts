@@ -75,10 +75,22 @@ function holdsFigure({ quantities, moments }: Statements['clauses'][number]['fac
 }
 
 /** The words of a source, and what longer words begin and end with: looked up, so that long sources take no longer. */
-interface Known {
-  stems: ReadonlySet<string>;
-  beginnings: ReadonlySet<string>;
-  endings: ReadonlySet<string>;
+class Known {
+  readonly stems: ReadonlySet<string>;
+  private parts: { beginnings: ReadonlySet<string>; endings: ReadonlySet<string> } | null = null;
+
+  constructor({ tokens }: Statements) {
+    this.stems = new Set(tokens.flatMap(({ stem }) => (stem === '' ? [] : [stem])));
+  }
+
+  /** Made once they are asked for: most sentences say what their source says, and need none of them. */
+  get ofWords(): { beginnings: ReadonlySet<string>; endings: ReadonlySet<string> } {
+    this.parts ??= {
+      beginnings: new Set([...this.stems].flatMap(beginningsOf)),
+      endings: new Set([...this.stems].flatMap(endingsOf)),
+    };
+    return this.parts;
+  }
 }
 
 /** Letters of a word that are looked at. */
@@ -89,13 +101,7 @@ const read = new WeakMap<Statements, Known>();
 function knownOf(source: Statements): Known {
   let known = read.get(source);
   if (!known) {
-    const stems = new Set(source.tokens.flatMap(({ stem }) => (stem === '' ? [] : [stem])));
-    const [beginnings, endings] = [new Set<string>(), new Set<string>()];
-    for (const stem of stems) {
-      for (const one of beginningsOf(stem)) beginnings.add(one);
-      for (const one of endingsOf(stem)) endings.add(one);
-    }
-    known = { stems, beginnings, endings };
+    known = new Known(source);
     read.set(source, known);
   }
   return known;
@@ -107,9 +113,12 @@ const beginningsOf = (word: string) => lengths(PART, word).map((n) => word.slice
 const endingsOf = (word: string) => lengths(KIN, word).map((n) => word.slice(-n));
 
 /** Whether any word of a source is another form of one, or a part of it: 'acid' and 'acidity', 'Gewicht' and 'Glasgewicht'. */
-const hasKin = ({ stems, beginnings, endings }: Known, own: string): boolean =>
-  beginnings.has(own) ||
-  endings.has(own) ||
-  (own.length >= KIN && beginnings.has(own.slice(0, KIN))) ||
-  beginningsOf(own).some((part) => stems.has(part)) ||
-  endingsOf(own).some((part) => stems.has(part));
+function hasKin({ stems, ofWords: { beginnings, endings } }: Known, own: string): boolean {
+  return (
+    beginnings.has(own) ||
+    endings.has(own) ||
+    (own.length >= KIN && beginnings.has(own.slice(0, KIN))) ||
+    beginningsOf(own).some((part) => stems.has(part)) ||
+    endingsOf(own).some((part) => stems.has(part))
+  );
+}
