@@ -1,7 +1,8 @@
 import { expect, test } from 'vitest';
 import { DOUBTS } from '../honesty/doubt.ts';
+import { keptPairs } from '../honesty/pairs/pairs.ts';
 import type { Block } from './block.ts';
-import { articleDoubts, doubtWords } from './doubts.ts';
+import { articleDoubts, doubtReader, doubtWords } from './doubts.ts';
 
 const passages = [
   { id: 'a', text: 'A chain lasts 6,000 kilometres.' },
@@ -24,6 +25,24 @@ test('a figure is held against the passages of its own paragraph: another passag
     '1: 600 kilometres',
     '2: 600 km',
   ]);
+});
+
+test('what was held against passages before is doubted as it is by whoever reads them first', () => {
+  const pairs = keptPairs().fitted.filter(([language]) => language === 'en');
+  const all = pairs.slice(0, 240).map(([, , , text], i) => ({ id: `p${i}`, text }));
+  const remembers = doubtReader(all, 'en');
+  // Sentences come again: beside others, behind others, and of a paragraph that rests on something else.
+  const at = (n: number) => n % all.length;
+  for (let i = 0; i < 240; i += 2) {
+    const said = [0, 1, 0, 2].map((k) => pairs[at(i + k)]![4]);
+    const body = [
+      paragraph('1', said.join(' '), `p${at(i)}`, `p${at(i + 1)}`),
+      paragraph('2', said.toReversed().join(' '), `p${at(i)}`, `p${at(i + 1)}`),
+      paragraph('3', said.join(' '), `p${at(i + 7)}`),
+      paragraph('4', said.join(' '), `p${at(i)}`, `p${at(i + 1)}`),
+    ];
+    expect(remembers(body)).toEqual(body.flatMap((block) => doubtReader(all, 'en')([block])));
+  }
 });
 
 test('the same words twice are one doubt', () => {
