@@ -355,13 +355,8 @@ function readSentence(own: string, language: string): ReadSentence {
   return now;
 }
 
-/** Texts that were read last: one is looked at from several sides in a row. */
-const MOST_TEXTS = 200;
-
 /** A text in sentences and these in clauses. */
-export const statementsOf = remembered(statementsNow, MOST_TEXTS);
-
-function statementsNow(text: string, language: string): Statements {
+export function statementsOf(text: string, language: string): Statements {
   const clauses: Clause[] = [];
   const all: Token[] = [];
   const sentences: string[] = [];
