@@ -2,12 +2,11 @@ import { KnownRuns, wordsMet } from '../passage/likeness.ts';
 import type { ArticleDocument } from './block.ts';
 import { type ArticleMeasure, type MeasuredBeside, type MeasuredSource, measure, onceFor } from './measure.ts';
 import { isOwnWords } from './ownWords.ts';
-import { type ReadText, readBlock, readText } from './reading.ts';
+import { type ReadText, readBlock, readOther } from './reading.ts';
 
 /** Runs of the same texts are gathered once: an article is measured at every word that is typed. */
 const runsOf = onceFor(
-  (texts: readonly { text: string }[], language) =>
-    new KnownRuns(texts.map(({ text }) => readText(text, language).folded)),
+  (texts: readonly { text: string }[], language) => new KnownRuns(texts.map((one) => readOther(one, language).folded)),
 );
 
 /** How much of a text stands among runs, for as long as both are there. */

@@ -3,7 +3,7 @@ import type { ArticleDocument, Block } from './block.ts';
 import { articleDoubts, type BlockDoubt } from './doubts.ts';
 import { likeMeasures } from './likeMeasures.ts';
 import { type ArticleMeasure, type MeasuredBeside, type MeasuredSource, measure, NOTHING_BESIDE } from './measure.ts';
-import { type ReadSentence, type ReadText, readBlock, readText } from './reading.ts';
+import { type ReadSentence, readBlock, readOther } from './reading.ts';
 import { gradeOf } from './readingGrade.ts';
 import { termsMeasure } from './terms.ts';
 import { linksOf } from './text.ts';
@@ -26,7 +26,7 @@ const carriedBy = new WeakMap<readonly MeasuredSource[], number>();
 function wordsCarried(sources: readonly MeasuredSource[]): number {
   const before = carriedBy.get(sources);
   if (before !== undefined) return before;
-  const words = sources.reduce((sum, { text, language }) => sum + readText(text, language ?? 'en').length, 0);
+  const words = sources.reduce((sum, source) => sum + readOther(source, source.language ?? 'en').length, 0);
   carriedBy.set(sources, words);
   return words;
 }
@@ -168,16 +168,16 @@ function wording(language: string, sentences: readonly Sentence[]): ArticleMeasu
 function keyPhrase(document: ArticleDocument): ArticleMeasure[] {
   const { keyPhrase: phrase, body, language } = document;
   if (phrase.trim() === '') return [];
-  const wanted = wordsOfText(phrase.toLowerCase());
-  const stands = ({ words }: ReadText) => {
+  const wanted = wordsOfText(phrase.toLowerCase(), language);
+  const stands = (words: readonly string[]) => {
     const there = new Set(words.map((word) => word.toLowerCase()));
     return wanted.every((word) => there.has(word));
   };
-  const has = (text: string) => stands(readText(text, language));
+  const has = (text: string) => stands(wordsOfText(text, language));
   const opening = body.find((block) => block.type === 'paragraph');
   const places = [
     { name: 'title', has: has(document.title) },
-    { name: 'opening', has: opening ? stands(readBlock(opening, language)) : false },
+    { name: 'opening', has: opening ? stands(readBlock(opening, language).words) : false },
     { name: 'a heading', has: body.some((block) => block.type === 'heading' && has(block.text)) },
     { name: 'description', has: has(document.description) },
   ];

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { fold, isFoldedByWord, sentencesOf, stemsOfWords, wordsOfText } from '../sentence/sentence.ts';
 import type { Block } from './block.ts';
-import { ReadText, readBlock, readText } from './reading.ts';
+import { ReadText, readBlock, readOther } from './reading.ts';
 
 const LETTERS = [...'abzAZ019 .,;:!?\'"’‘“”„–—()[]-…°£€§ßäöüÄéÇñÿ½²ªº¨´·µ×_\n\t字и'];
 const texts = fc.array(fc.constantFrom(...LETTERS, ' ', '. ', 'e.g. ', '2.5', 'U.S. '), { maxLength: 40 });
@@ -36,5 +36,11 @@ test('a block in another language is read anew, and one with the same words is n
   expect(readBlock(block, 'de')).toBe(readBlock({ ...block }, 'de'));
   expect(readBlock(block, 'en').language).toBe('en');
   expect(readBlock(block, 'de').language).toBe('de');
-  expect(readText('Two words.', 'en').words).toEqual(['Two', 'words']);
+});
+
+test('a source is read once for as long as it is there, and another of the same words by itself', () => {
+  const source = { id: 'm:1', text: 'Two words.' };
+  expect(readOther(source, 'en')).toBe(readOther(source, 'en'));
+  expect(readOther(source, 'en').words).toEqual(['Two', 'words']);
+  expect(readOther({ ...source }, 'en')).not.toBe(readOther(source, 'en'));
 });

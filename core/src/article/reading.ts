@@ -102,12 +102,22 @@ function readSentence(text: string, language: string): ReadSentence {
   };
 }
 
-/** Texts that are remembered: while one paragraph changes the others are not read again. */
-const MOST_READ = 5_000;
+/** Texts of blocks that are remembered: while one paragraph changes the others are not read again. */
+const MOST_READ = 2_000;
 
-export const readText = remembered((text, language) => new ReadText(text, language), MOST_READ);
+const readText = remembered((text, language) => new ReadText(text, language), MOST_READ);
 
 const blocks = new WeakMap<Block, ReadText>();
+const others = new WeakMap<{ text: string }, ReadText>();
+
+/** What an article is held against, read: sources and whole articles, for as long as somebody has them and no longer. */
+export function readOther(other: { text: string }, language: string): ReadText {
+  const before = others.get(other);
+  if (before?.language === language) return before;
+  const now = new ReadText(other.text, language);
+  others.set(other, now);
+  return now;
+}
 
 /** The text of a block, read; a block is never changed, only put in the place of another. */
 export function readBlock(block: Block, language: string): ReadText {

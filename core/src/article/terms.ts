@@ -4,7 +4,7 @@ import { remembered } from '../sentence/remembered.ts';
 import { contentStems } from '../sentence/sentence.ts';
 import type { ArticleDocument } from './block.ts';
 import { type ArticleMeasure, type MeasuredSource, measure, onceFor } from './measure.ts';
-import { readBlock, readText } from './reading.ts';
+import { readBlock, readOther } from './reading.ts';
 
 /** Terms that are looked for, at most. */
 const MOST_TERMS = 12;
@@ -32,9 +32,9 @@ interface Counted {
 function gather(sources: readonly MeasuredSource[], language: string): Term[] {
   const counted = new Map<string, Counted>();
   const own = sources.filter((one) => (one.language ?? language).slice(0, 2) === language.slice(0, 2));
-  for (const { text } of own) {
+  for (const source of own) {
     const here = new Set<string>();
-    for (const word of readText(text, language).words) {
+    for (const word of readOther(source, language).words) {
       const lower = word.toLowerCase();
       const stem = termStem(lower, language);
       if (stem === null) continue;

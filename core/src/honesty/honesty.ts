@@ -1,3 +1,4 @@
+import { onceEach } from '../sentence/remembered.ts';
 import { otherSideOfTime } from './aroundTimes.ts';
 import { type Clause, isDenying, type Statements, statementsOf, wordsOf } from './clause.ts';
 import { turnedRound } from './denial.ts';
@@ -106,15 +107,7 @@ class Held {
 
 const OPPOSITES = [turnedRound, hasWhatLacks, withForWithout, otherSideOfTime, otherDirection];
 
-const readHeld = new WeakMap<Sources, Held>();
-
-function heldOf(sources: Sources): Held {
-  const before = readHeld.get(sources);
-  if (before) return before;
-  const now = new Held(sources);
-  readHeld.set(sources, now);
-  return now;
-}
+const heldOf = onceEach((sources: Sources) => new Held(sources));
 
 /** Names that stand beside each other are one. */
 function wholeNames(strange: readonly Token[], all: readonly Token[]): string[] {

@@ -1,3 +1,4 @@
+import { onceEach } from '../sentence/remembered.ts';
 import type { Sentence, Statements } from './clause.ts';
 import { statementsOf } from './clause.ts';
 import { languageOf, type Sources } from './honesty.ts';
@@ -28,23 +29,18 @@ export function unsupportedSentences(text: string, sources: Sources, language = 
 
 /** Sentences that are remembered beside the passages they were held against. */
 const MOST_JUDGED = 1_000;
-const judged = new WeakMap<Sources, (sentence: Sentence, language: string) => boolean>();
 
 /** Whether sentences are unsupported by passages; one that was held against them before is not again. */
-function judgedOf(sources: Sources): (sentence: Sentence, language: string) => boolean {
-  const before = judged.get(sources);
-  if (before) return before;
+const judgedOf = onceEach((sources: Sources) => {
   const known = new Map<string, boolean>();
-  const now = (sentence: Sentence, language: string): boolean => {
+  return (sentence: Sentence, language: string): boolean => {
     const key = `${language} ${sentence.text}`;
     const own = known.get(key) ?? isUnsupported(sentence, sources);
     if (known.size >= MOST_JUDGED) known.clear();
     known.set(key, own);
     return own;
   };
-  judged.set(sources, now);
-  return now;
-}
+});
 
 function isUnsupported({ text, clauses }: Sentence, sources: Sources): boolean {
   if (CLAIMS_NOTHING.test(text)) return false;
@@ -96,16 +92,7 @@ class Known {
 /** Letters of a word that are looked at. */
 const LONGEST = 40;
 
-const read = new WeakMap<Statements, Known>();
-
-function knownOf(source: Statements): Known {
-  let known = read.get(source);
-  if (!known) {
-    known = new Known(source);
-    read.set(source, known);
-  }
-  return known;
-}
+const knownOf = onceEach((source: Statements) => new Known(source));
 
 const lengths = (least: number, word: string) =>
   Array.from({ length: Math.max(0, Math.min(word.length, LONGEST) - least + 1) }, (_, i) => least + i);

@@ -19,3 +19,15 @@ export function remembered<T>(
     return found;
   };
 }
+
+/** What is made of a thing, made once for each and kept as long as the thing is there. */
+export function onceEach<K extends object, T>(make: (of: K) => T): (of: K) => T {
+  const known = new WeakMap<K, { made: T }>();
+  return (of) => {
+    const before = known.get(of);
+    if (before) return before.made;
+    const made = make(of);
+    known.set(of, { made });
+    return made;
+  };
+}
