@@ -58,11 +58,17 @@ export async function fillStore(db, { brief, source, briefs, items }) {
     brief: id('b'),
     family: id('b'),
     title: "CONCAT(s.title, ' ', q.seq)",
+    n: 'NULL',
   });
   await copies(db, 'article_glance', `article = '${article.id}'`, briefs, {
     article: id('a'),
   });
-  await copies(db, 'article_word', `article = '${article.id}'`, briefs, { article: id('a') });
+  await db.run(
+    `INSERT INTO article_word (word, block, mask) SELECT w.word, a.n DIV 32, BIT_OR(1 << a.n % 32) FROM article a
+     JOIN (SELECT DISTINCT v.word FROM article_word v JOIN article t ON t.id = ? AND v.block = t.n DIV 32 AND v.mask >> t.n % 32 & 1) w
+     WHERE a.id LIKE '0a%' GROUP BY w.word, a.n DIV 32 ON DUPLICATE KEY UPDATE mask = mask | VALUES(mask)`,
+    [article.id],
+  );
   await copies(db, 'placement', `article = '${article.id}'`, briefs, {
     article: id('a'),
     due_desk: 's.due_desk - q.seq * 3600000',

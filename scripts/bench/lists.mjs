@@ -145,6 +145,24 @@ function vocabulary(seed) {
   return (n) => Array.from({ length: n }, () => `x_w${rank()}`).join(' ');
 }
 
+/** The index of words, in its own order: a load of that many is written quickest so. */
+async function writeIndex(db, noted) {
+  const index = new Map();
+  for (const { n, words } of noted)
+    for (const word of searchedWordsIn(words)) {
+      const masks = index.get(word) ?? index.set(word, new Map()).get(word);
+      masks.set(n >> 5, (masks.get(n >> 5) ?? 0) + 2 ** (n & 31));
+    }
+  let rows = [];
+  const write = async () => {
+    if (rows.length > 0) await db.run('INSERT INTO article_word (word, block, mask) VALUES ?', [rows]);
+    rows = [];
+  };
+  for (const word of [...index.keys()].sort())
+    for (const [block, mask] of index.get(word)) if (rows.push([word, block, mask]) >= 20_000) await write();
+  await write();
+}
+
 const WORDS_EACH = 150;
 const ROUNDS_FOUND = 40;
 /** As many as the list asks for at once. */
@@ -160,26 +178,15 @@ export async function articles(tell) {
     const many = await filled(bench, 100_000, 1_000);
     const { db } = many.product.ground;
     const text = vocabulary(7);
-    const ids = (await db.rows("SELECT id FROM article WHERE id LIKE '0a%' ORDER BY id")).map(({ id }) => id);
+    const made = await db.rows("SELECT id, n FROM article WHERE id LIKE '0a%' ORDER BY n");
     await db.run('TRUNCATE article_glance');
     await db.run('TRUNCATE article_word');
-    const all = ids.map((id) => [id, ` ${text(WORDS_EACH)} `]);
+    const all = made.map(({ id, n }) => ({ id, n, words: ` ${text(WORDS_EACH)} ` }));
     for (let at = 0; at < all.length; at += 1_000)
       await db.run('INSERT INTO article_glance (article, revision, marks, out_of_range, words) VALUES ?', [
-        all.slice(at, at + 1_000).map(([id, words], i) => [id, id, (at + i) % 9 === 0 ? 32 : 0, '[]', words]),
+        all.slice(at, at + 1_000).map(({ id, words }, i) => [id, id, (at + i) % 9 === 0 ? 32 : 0, '[]', words]),
       ]);
-    // In the order of the index, as a load of that many is written quickest.
-    const index = new Map();
-    for (const [id, words] of all)
-      for (const word of searchedWordsIn(words)) (index.get(word) ?? index.set(word, []).get(word)).push(id);
-    let rows = [];
-    const write = async () => {
-      if (rows.length > 0) await db.run('INSERT INTO article_word (word, article) VALUES ?', [rows]);
-      rows = [];
-    };
-    for (const word of [...index.keys()].sort())
-      for (const id of index.get(word)) if (rows.push([word, id]) >= 20_000) await write();
-    await write();
+    await writeIndex(db, all);
     for (const table of ['article', 'article_glance', 'article_word']) await db.run(`ANALYZE TABLE ${table}`);
     const [{ n }] = await db.rows('SELECT COUNT(*) AS n FROM article_glance');
     tell(`${n} articles of ${WORDS_EACH} words are noted`);

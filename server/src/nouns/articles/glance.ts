@@ -18,6 +18,7 @@ import { passagesGiven } from './list.ts';
 import { measuresOfRevision } from './measures.ts';
 import { keepRuns } from './ownWords.ts';
 import { revisionOrNone } from './repository.ts';
+import { noteWords } from './wordIndex.ts';
 
 /** Articles that are noted in one go. */
 const AT_ONCE = 30;
@@ -51,13 +52,13 @@ export async function noteGlances(ground: Ground): Promise<number> {
     if (current !== null && !document) continue;
     const glance = document ? await glanceOf(db, article, document) : null;
     await db.transaction(async (sql) => {
-      const [still] = await sql.rows<{ current: string | null }>(
-        'SELECT current FROM article WHERE id = ? FOR UPDATE',
+      const [still] = await sql.rows<{ n: number; current: string | null }>(
+        'SELECT n, current FROM article WHERE id = ? FOR UPDATE',
         [id],
       );
       if (!still || still.current !== current) return;
       if (glance && document) {
-        await keepGlance(sql, id, current!, glance);
+        await keepGlance(sql, { id, n: still.n }, current!, glance);
         await keepRuns(sql, id, document);
       }
       await sql.run('UPDATE article SET glanced = ? WHERE id = ?', [current, id]);
@@ -95,24 +96,18 @@ async function glanceOf(
   };
 }
 
-/** Rows that are written in one statement. */
-const ROWS = 2_000;
-
 async function keepGlance(
   sql: Sql,
-  article: string,
+  { id: article, n }: { id: string; n: number },
   revision: string,
   { marks, micros, words }: Glance,
 ): Promise<void> {
   const now = searchedWordsIn(words);
   const before = await wordsBefore(sql, article);
-  const gone = [...before].filter((word) => !now.has(word));
-  const come = [...now].filter((word) => !before.has(word));
-  if (gone.length > 0) await sql.run('DELETE FROM article_word WHERE word IN (?) AND article = ?', [gone, article]);
-  for (let at = 0; at < come.length; at += ROWS)
-    await sql.run('INSERT IGNORE INTO article_word (word, article) VALUES ?', [
-      come.slice(at, at + ROWS).map((word) => [word, article]),
-    ]);
+  await noteWords(sql, n, {
+    come: [...now].filter((word) => !before.has(word)),
+    gone: [...before].filter((word) => !now.has(word)),
+  });
   await sql.run(
     'REPLACE INTO article_glance (article, revision, marks, out_of_range, words, micros) VALUES (?, ?, ?, ?, ?, ?)',
     [article, revision, measureBits(marks.map(({ name }) => name)), JSON.stringify(marks), words, micros],
@@ -126,10 +121,9 @@ async function wordsBefore(sql: Sql, article: string): Promise<Set<string>> {
 
 /** Takes the words of articles out of the index, of briefs that are forgotten. */
 export async function forgetGlances(sql: Sql, briefs: readonly string[]): Promise<void> {
-  const articles = await sql.rows<{ id: string }>('SELECT id FROM article WHERE brief IN (?)', [briefs]);
-  for (const { id } of articles) {
-    const words = [...(await wordsBefore(sql, id))];
-    if (words.length > 0) await sql.run('DELETE FROM article_word WHERE word IN (?) AND article = ?', [words, id]);
+  const articles = await sql.rows<{ id: string; n: number }>('SELECT id, n FROM article WHERE brief IN (?)', [briefs]);
+  for (const { id, n } of articles) {
+    await noteWords(sql, n, { come: [], gone: [...(await wordsBefore(sql, id))] });
     await sql.run('DELETE FROM article_glance WHERE article = ?', [id]);
     await sql.run('DELETE FROM article_run WHERE article = ?', [id]);
   }

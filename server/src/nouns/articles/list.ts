@@ -6,7 +6,7 @@ import type { Sql } from '../../ground/store/database.ts';
 import { sharesOf } from '../../ports/money/shares.ts';
 import { passagesById } from '../materials/repository.ts';
 import { placesOf } from './order.ts';
-import { chosen, SHOWN_PLACEMENT, SHOWN_PUBLICATION } from './wanted.ts';
+import { chosenSaying, SHOWN_PLACEMENT, SHOWN_PUBLICATION } from './wanted.ts';
 
 const LIST = `SELECT a.id, a.brief, COALESCE(a.blog, l.blog) AS blog, a.title, a.words, IF(a.standing = 'in work' AND b.standing IN ('held', 'stopped'), b.standing, a.standing) AS standing, a.language, p.address, p.out_desk AS outDesk, l.due_desk AS dueDesk, 0 AS micros, g.out_of_range AS outOfRange
   FROM article a JOIN brief b ON b.id = a.brief
@@ -17,8 +17,11 @@ const LIST = `SELECT a.id, a.brief, COALESCE(a.blog, l.blog) AS blog, a.title, a
 /** Articles as a list shows them, in the order of their ids as given, with what each of them cost. */
 async function linesOf(sql: Sql, ids: readonly string[]): Promise<Article[]> {
   if (ids.length === 0) return [];
-  const rows = await sql.rows<Article>(`${LIST} WHERE a.id IN (?)`, [ids]);
-  const shares = await sharesOf(sql, rows);
+  const briefs = await sql.rows<{ id: string; brief: string }>('SELECT id, brief FROM article WHERE id IN (?)', [ids]);
+  const [rows, shares] = await Promise.all([
+    sql.rows<Article>(`${LIST} WHERE a.id IN (?)`, [ids]),
+    sharesOf(sql, briefs),
+  ]);
   const by = new Map(rows.map((row) => [row.id, { ...row, micros: shares.get(row.id) ?? 0 }]));
   return ids.flatMap((id) => by.get(id) ?? []);
 }
@@ -45,7 +48,7 @@ export async function countArticles(
   now: number,
 ): Promise<z.infer<typeof ArticlesCounted>> {
   const counted = async (key: string, which: ArticlesWanted) => {
-    const of = await chosen(sql, which, which.days === undefined ? null : now - which.days * DAY);
+    const of = await chosenSaying(sql, which, which.days === undefined ? null : now - which.days * DAY);
     const aside = which.standing ? '' : " AND a.standing <> 'set aside'";
     return {
       key,
@@ -68,7 +71,7 @@ export async function neighboursOf(
   id: string,
   wanted: ArticlesWanted,
 ): Promise<{ newer: string | null; older: string | null }> {
-  const { joins, where, values } = await chosen(sql, wanted);
+  const { joins, where, values } = await chosenSaying(sql, wanted);
   const beside = async (sign: '<' | '>', order: 'ASC' | 'DESC') => {
     const [row] = await sql.rows<{ id: string }>(
       `SELECT a.id FROM article a${joins} WHERE ${where.join(' AND ')} AND a.id ${sign} ? ORDER BY a.id ${order} LIMIT 1`,

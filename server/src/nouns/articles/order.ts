@@ -1,8 +1,9 @@
 import type { ArticlesQuery, ArticlesWanted } from '@grivo/contract';
 import type { z } from 'zod';
 import type { Sql } from '../../ground/store/database.ts';
-import { type Along, allOf, alongRarest, type Condition, inTexts, nextAlong, type Said, TEXTS } from './said.ts';
-import { type Chosen, chosen, SHOWN_PLACEMENT, SHOWN_PUBLICATION } from './wanted.ts';
+import { allOf, type Condition, parted, type Said } from './said.ts';
+import { type Chosen, chosen, chosenSaying, SHOWN_PLACEMENT, SHOWN_PUBLICATION } from './wanted.ts';
+import { numbersSaying } from './wordIndex.ts';
 
 /** Ids of a page in their order, each with what the page after it would begin behind. */
 interface Place {
@@ -19,9 +20,17 @@ type Wanted = ArticlesWanted & Pick<z.infer<typeof ArticlesQuery>, 'order' | 'be
 /** A page of the ids of a list. */
 export async function placesOf(sql: Sql, wanted: Wanted, now: number): Promise<{ ids: string[]; next: string | null }> {
   const { order, before, limit } = wanted;
-  const of = await chosen(sql, wanted, wanted.days === undefined ? null : now - wanted.days * DAY);
-  const read = order === 'slot' ? bySlot : order === 'fit' && of.said.length > 0 ? byFit : newest;
-  const places = await read(sql, of, wanted.standing, before ?? null, limit);
+  const since = wanted.days === undefined ? null : now - wanted.days * DAY;
+  const fits = order === 'fit' ? await chosen(sql, wanted, since) : null;
+  const places = fits?.said.length
+    ? await byFit(sql, fits, wanted.standing, before ?? null, limit)
+    : await (order === 'slot' ? bySlot : newest)(
+        sql,
+        await chosenSaying(sql, wanted, since),
+        wanted.standing,
+        before ?? null,
+        limit,
+      );
   return { ids: places.map(({ id }) => id), next: places.length < limit ? null : places.at(-1)!.end };
 }
 
@@ -37,16 +46,15 @@ async function newest(sql: Sql, of: Chosen, _: Standing, before: string | null, 
 
 /** Those whose title says all that was asked for, then those whose text does; the newest first. */
 async function byFit(sql: Sql, of: Chosen, standing: Standing, before: string | null, limit: number): Promise<Place[]> {
-  const [, from = 't', id] = /^([tx])\.([0-9a-z]{20})$/.exec(before ?? '') ?? [];
-  const shown: Condition[] = [of.besides, ...(standing ? [] : [{ text: "a.standing <> 'set aside'", values: [] }])];
-  const read = async (letter: 't' | 'x', said: readonly Said[], more: readonly Condition[], n: number) => {
-    if (n <= 0) return [];
-    const before = from === letter ? (id ?? 'z') : 'z';
-    const along = await alongRarest(sql, said);
-    const ids = along
-      ? await readAlong(sql, of.joins, along, [...shown, ...more], { before, n })
-      : await readNewest(sql, `${of.joins}${TEXTS}`, [...shown, ...inTexts(said), ...more], { before, n });
-    return ids.map((one): Place => ({ id: one, end: `${letter}.${one}` }));
+  const [, from = 't', below] = /^([tx])\.(\d{1,10})$/.exec(before ?? '') ?? [];
+  const shown: Condition[] = [
+    { text: of.where.join(' AND '), values: of.values },
+    ...(standing ? [] : [{ text: "a.standing <> 'set aside'", values: [] }]),
+  ];
+  const read = async (letter: 't' | 'x', said: readonly Said[], more: readonly Condition[], limit: number) => {
+    const part = { below: from === letter && below !== undefined ? Number(below) : null, limit };
+    const found = limit > 0 ? await readSaying(sql, of.joins, said, [...shown, ...more], part) : [];
+    return found.map(({ id, n }): Place => ({ id, end: `${letter}.${n}` }));
   };
   // Where only the title was asked about there is nothing that fits less; where no title says a word, none that fits more.
   if (of.inTitle.length === 0 || of.inTitle.some(({ text }) => text === 'FALSE')) return read('x', of.said, [], limit);
@@ -56,54 +64,40 @@ async function byFit(sql: Sql, of: Chosen, standing: Standing, before: string | 
   return [...titled, ...(await read('x', of.said, [untitled], limit - titled.length))];
 }
 
-/** Articles that are looked through in one go, and at most: what else is asked leaves too few of them at times. */
+/** Articles that are looked through in one go, at first and at most: what else is asked leaves too few of them at times. */
 const GO = 150;
 const MOST_AT_ONCE = 4_000;
 
-interface Part {
-  /** Behind which article it begins, and how many it has. */
-  before: string;
-  n: number;
-}
-
-async function readNewest(
+/** Along the index of words: what it tells is asked first, all else of those that are left. */
+async function readSaying(
   sql: Sql,
   joins: string,
-  conditions: readonly Condition[],
-  { before, n }: Part,
-): Promise<string[]> {
-  const { text, values } = allOf(conditions);
-  const rows = await sql.rows<{ id: string }>(
-    `SELECT a.id FROM article a${joins} WHERE ${text} AND a.id < ? ORDER BY a.id DESC LIMIT ?`,
-    [...values, before, n],
-  );
-  return rows.map((row) => row.id);
-}
-
-/** The same along words: what the index alone can tell is asked first, all else of those that are left. */
-async function readAlong(
-  sql: Sql,
-  joins: string,
-  along: Along,
-  conditions: readonly Condition[],
-  { before, n }: Part,
-): Promise<string[]> {
-  const { text, values } = allOf([...conditions, ...along.rest]);
-  const found: string[] = [];
-  for (let at = before, go = Math.max(GO, n); found.length < n; ) {
-    const { ids, behind } = await nextAlong(sql, along, at, go, at === before);
-    if (ids.length > 0) {
-      const rows = await sql.rows<{ id: string }>(
-        `SELECT a.id FROM article a${joins} WHERE a.id IN (?) AND ${text} ORDER BY a.id DESC LIMIT ?`,
-        [ids, ...values, n - found.length],
+  said: readonly Said[],
+  more: readonly Condition[],
+  { below, limit }: { below: number | null; limit: number },
+): Promise<{ id: string; n: number }[]> {
+  const along = parted(said);
+  const found: { id: string; n: number }[] = [];
+  if (!along) return found;
+  const { text, values } = allOf([...more, ...along.rest]);
+  let go = Math.max(GO, limit);
+  let looked = 0;
+  for await (const numbers of numbersSaying(sql, along.sayings, below, limit))
+    for (let at = 0; at < numbers.length; ) {
+      const some = numbers.slice(at, at + go);
+      found.push(
+        ...(await sql.rows<{ id: string; n: number }>(
+          `SELECT a.id, a.n FROM article a${joins} WHERE a.n IN (?) AND ${text} ORDER BY a.n DESC LIMIT ?`,
+          [some, ...values, limit - found.length],
+        )),
       );
-      found.push(...rows.map((row) => row.id));
+      if (found.length >= limit) return found;
+      at += go;
+      looked += some.length;
+      // As many as should be enough, as far as it was seen how many of them fit.
+      const each = looked / Math.max(1, found.length);
+      go = Math.min(MOST_AT_ONCE, Math.max(GO, Math.ceil((limit - found.length) * each)));
     }
-    if (behind === null) break;
-    at = behind;
-    // Where little of it fits, more is looked through at once.
-    go = Math.min(MOST_AT_ONCE, go * 2);
-  }
   return found;
 }
 

@@ -28,16 +28,21 @@ export async function ensureArticle(
   line: string,
   language: string,
 ): Promise<string> {
-  const id = ground.ids();
+  const there = async () => {
+    const rows = await ground.db.rows<{ id: string }>('SELECT id FROM article WHERE brief = ? AND line = ?', [
+      brief.id,
+      line,
+    ]);
+    return rows[0]?.id;
+  };
+  const before = await there();
+  if (before !== undefined) return before;
+  // Another may make it in between.
   await ground.db.run(
     'INSERT IGNORE INTO article (id, brief, line, family, language, trial) VALUES (?, ?, ?, ?, ?, ?)',
-    [id, brief.id, line, brief.id, language, brief.trial ? 1 : 0],
+    [ground.ids(), brief.id, line, brief.id, language, brief.trial ? 1 : 0],
   );
-  const [row] = await ground.db.rows<{ id: string }>('SELECT id FROM article WHERE brief = ? AND line = ?', [
-    brief.id,
-    line,
-  ]);
-  return row!.id;
+  return (await there())!;
 }
 
 /**

@@ -2,7 +2,8 @@ import type { ArticlesWanted } from '@grivo/contract';
 import { LISTED_MEASURES, measureBits, searchTerms } from '@grivo/core';
 import type { Sql } from '../../ground/store/database.ts';
 import { ofLabel } from '../labels/repository.ts';
-import { allOf, type Condition, type Said, saidOf } from './said.ts';
+import { allOf, type Condition, parted, type Said, saidOf, TEXTS } from './said.ts';
+import { numbersSaying } from './wordIndex.ts';
 
 /** The publication a list shows of an article that has several: one readers see, first. */
 export const SHOWN_PUBLICATION =
@@ -17,10 +18,8 @@ export interface Chosen {
   joins: string;
   where: string[];
   values: unknown[];
-  /** What must be said; a part of the conditions. */
+  /** What must be said besides. */
   said: Said[];
-  /** The conditions without what must be said. */
-  besides: Condition;
   /** That the title says all that must be said. */
   inTitle: Said[];
   /** Desk clock; of those that are out, only the ones since then; null for all. */
@@ -42,7 +41,7 @@ const ofBrief = ({ standing, pipeline, label }: ArticlesWanted): boolean =>
   standing === 'held' || standing === 'stopped' || standing === 'in work' || Boolean(pipeline ?? label);
 
 /**
- * The conditions of a list.
+ * The conditions of a list, what must be said apart.
  * @param since desk clock; of those that are out, only the ones since then. What is not out is there all the same.
  */
 export async function chosen(sql: Sql, wanted: ArticlesWanted, since: number | null = null): Promise<Chosen> {
@@ -71,15 +70,10 @@ export async function chosen(sql: Sql, wanted: ArticlesWanted, since: number | n
       since,
     );
   if (mark) and('(g.marks & ?) <> 0', measureBits(mark === 'any' ? LISTED_MEASURES : [mark]));
-  const besides = { text: ['a.trial = 0', ...where].join(' AND '), values: [...values] };
   const terms = [...searchTerms(q ?? ''), ...searchTerms(title ?? '', 'title')];
   const said = await saidOf(sql, terms);
   // Something was typed of which nothing can be looked for: no article has it.
   if (terms.length === 0 && (q ?? title ?? '').trim() !== '') and('FALSE');
-  if (said.length > 0) {
-    const { text, values: parameters } = allOf(said);
-    and(text, ...parameters);
-  }
   const inTitle = await saidOf(
     sql,
     searchTerms(q ?? '', 'title').filter(({ not }) => !not),
@@ -89,12 +83,40 @@ export async function chosen(sql: Sql, wanted: ArticlesWanted, since: number | n
       // Counting is a look into an index where nothing of the brief is asked.
       ...(ofBrief(wanted) ? [' JOIN brief b ON b.id = a.brief'] : []),
       ...(mark || cost ? [' JOIN article_glance g ON g.article = a.id'] : []),
+      ...([...said, ...inTitle].some(({ saying }) => saying === null) ? [TEXTS] : []),
     ].join(''),
     where: ['a.trial = 0', ...where],
     values,
     said,
-    besides,
     inTitle,
     since,
   };
+}
+
+/** Articles that are told by their numbers. */
+const MOST_LISTED = 4_000;
+
+/**
+ * What must be said as a condition. Where it leads to few articles they are named; where to many, each article that is met is
+ * asked, and enough of them soon fit.
+ */
+async function listed(sql: Sql, said: readonly Said[]): Promise<Condition> {
+  const along = parted(said);
+  if (!along) return { text: 'FALSE', values: [] };
+  const numbers: number[] = [];
+  for await (const some of numbersSaying(sql, along.sayings, null, MOST_LISTED + 1)) {
+    numbers.push(...some);
+    if (numbers.length > MOST_LISTED) return allOf(said);
+  }
+  return numbers.length === 0
+    ? { text: 'FALSE', values: [] }
+    : allOf([{ text: 'a.n IN (?)', values: [numbers] }, ...along.rest]);
+}
+
+/** The conditions of a list, with what must be said among them. */
+export async function chosenSaying(sql: Sql, wanted: ArticlesWanted, since: number | null = null): Promise<Chosen> {
+  const of = await chosen(sql, wanted, since);
+  if (of.said.length === 0) return of;
+  const { text, values } = await listed(sql, of.said);
+  return { ...of, where: [...of.where, text], values: [...of.values, ...values] };
 }

@@ -36,6 +36,7 @@ import { Sizes1767400000000 } from './0035-sizes.ts';
 import { Looks1767500000000 } from './0036-looks.ts';
 import { Subjects1767600000000 } from './0037-subjects.ts';
 import { LedgerMonth1767700000000 } from './0038-ledgerMonth.ts';
+import { WordBlocks1767800000000 } from './0039-wordBlocks.ts';
 
 /** Append-only: a migration that has left this repository is never changed. */
 export const migrations = [
@@ -77,4 +78,5 @@ export const migrations = [
   Looks1767500000000,
   Subjects1767600000000,
   LedgerMonth1767700000000,
+  WordBlocks1767800000000,
 ];
