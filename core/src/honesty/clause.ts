@@ -355,8 +355,16 @@ function readSentence(own: string, language: string): ReadSentence {
   return now;
 }
 
+/** The text that was read last: it is held against its sources in several ways, one after the other. */
+let last: { text: string; language: string; statements: Statements } | null = null;
+
 /** A text in sentences and these in clauses. */
 export function statementsOf(text: string, language: string): Statements {
+  if (last?.text !== text || last.language !== language) last = { text, language, statements: stated(text, language) };
+  return last.statements;
+}
+
+function stated(text: string, language: string): Statements {
   const clauses: Clause[] = [];
   const all: Token[] = [];
   const sentences: string[] = [];

@@ -15,7 +15,7 @@ import { rankOf } from './rank.ts';
 import { isReckoned } from './reckoned.ts';
 import { isMonthBetween, isReckonedMoment } from './reckonedTimes.ts';
 import { Reckoning } from './reckoning.ts';
-import { saidOfAnother } from './subject.ts';
+import { otherKin, saidOfAnother } from './subject.ts';
 import type { Token } from './token.ts';
 
 /** Passages that were read, to hold texts against. */
@@ -50,12 +50,12 @@ export function doubtsOf(text: string, sources: Sources, language = 'en'): Doubt
   for (const { said, isCopied, found } of held.clausesOf(own, of)) {
     if (isCopied) continue;
     doubts.push(...found);
-    if (found.length === 0 && saidOfAnother(said, held.clauses)) doubts.push({ kind: 'subject', words: whole(said) });
+    if (found.length === 0 && otherKin(said, held.clauses)) doubts.push({ kind: 'subject', words: whole(said) });
   }
   return doubts;
 }
 
-/** What a clause says otherwise by itself, whatever stands before it in its text. */
+/** What a clause says otherwise by itself, whatever else its text says. */
 interface Weighed {
   isCopied: boolean;
   found: readonly Doubt[];
@@ -101,6 +101,7 @@ class Held {
     const found = [...strangeFigures(said, this.reckoning), ...strangeDates(said, this.reckoning)];
     found.push(...strangeRank(said, this.clauses));
     if (OPPOSITES.some((wrong) => wrong(said, this.clauses))) found.push({ kind: 'opposite', words: whole(said) });
+    if (found.length === 0 && saidOfAnother(said, this.clauses)) found.push({ kind: 'subject', words: whole(said) });
     return { isCopied: false, found };
   }
 }

@@ -10,13 +10,13 @@ type Place = { figure: Quantity } | { moment: Moment };
 
 /**
  * Whether a clause says of one thing what the sources say of another: a figure, a date, what is done, or what is compared
- * with what.
+ * with what. Told by its sentence alone.
  */
 export function saidOfAnother(said: Clause, sources: readonly Clause[]): boolean {
   return (
     said.figures.some((figure) => !isWithin(said, figure) && figureOfAnother(said, figure, sources)) ||
     said.facts.moments.some((moment) => dateOfAnother(said, moment, sources)) ||
-    [crossed, comparedRound, doneByAnother, oneThingOther, otherKin, paidOrFree].some((wrong) => wrong(said, sources))
+    [crossed, comparedRound, doneByAnother, oneThingOther, paidOrFree].some((wrong) => wrong(said, sources))
   );
 }
 
@@ -52,8 +52,8 @@ function paidOrFree(said: Clause, sources: readonly Clause[]): boolean {
   return its.some(free ? costs : isFree) && !its.some(free ? isFree : costs);
 }
 
-/** Her grandmother, where all sources speak of her grandfather. */
-function otherKin(said: Clause, sources: readonly Clause[]): boolean {
+/** Her grandmother, where all sources speak of her grandfather and the text does not either. */
+export function otherKin(said: Clause, sources: readonly Clause[]): boolean {
   const speak = (word: string) => sources.some(({ words }) => words.has(word));
   return kinOf(said.language).some(
     ([a, b]) =>
