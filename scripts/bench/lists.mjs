@@ -1,7 +1,8 @@
 // How long lists take when a store has grown, and while many ask at once and a worker works.
-import { createServer } from 'node:http';
+import { Agent, createServer, get } from 'node:http';
 import { searchedWordsIn, searchWords, stepKinds } from '@grivo/core';
 import { app } from '../../server/src/api/app.ts';
+import { noteWords } from '../../server/src/nouns/articles/wordIndex.ts';
 import { addPerson } from '../../server/src/nouns/people/repository.ts';
 import { createPipeline } from '../../server/src/nouns/pipelines/repository.ts';
 import { addKeywords } from '../../server/src/nouns/sources/keywords.ts';
@@ -60,8 +61,10 @@ async function small(product) {
   await db.run("INSERT INTO article_glance (article, revision, marks, out_of_range, words) VALUES (?, ?, 1, '[]', ?)", [
     article,
     revision,
-    searchWords('How much salt', 'A brine of salt and water, by weight.'),
+    SAYS,
   ]);
+  const [{ n }] = await db.rows('SELECT n FROM article WHERE id = ?', [article]);
+  await noteWords(db, n, { come: [...searchedWordsIn(SAYS)], gone: [] });
   await db.run('INSERT INTO placement (article, blog, due_desk) VALUES (?, ?, ?)', [article, blog, now]);
   await db.run(
     "INSERT INTO publication (id, article, blog, key_, state, as_, address, revision, out_desk, pipeline) VALUES (?, ?, ?, 'k', 'live', 'live', 'https://b.example/k', ?, ?, ?)",
@@ -89,6 +92,7 @@ async function filled(bench, briefs, items) {
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify({ email: 'o@b.example', password: PASSWORD }),
   });
+  const agent = new Agent({ keepAlive: true });
   const cookie = signed.headers.get('set-cookie').split(';')[0];
   const lists = [
     '/articles',
@@ -119,14 +123,18 @@ async function filled(bench, briefs, items) {
   return {
     product,
     lists,
-    async ask(path) {
-      const from = performance.now();
-      const reply = await fetch(`${address}/api${path}`, { headers: { cookie } });
-      if (!reply.ok) throw new Error(`${path} answers ${reply.status}: ${await reply.text()}`);
-      await reply.arrayBuffer();
-      return performance.now() - from;
-    },
+    /** By a client that costs little itself: it runs beside the server. */
+    ask: (path) =>
+      new Promise((resolve, reject) => {
+        const from = performance.now();
+        get(`${address}/api${path}`, { agent, headers: { cookie } }, async (reply) => {
+          const { length } = Buffer.concat(await reply.toArray());
+          if (reply.statusCode === 200 && length > 0) resolve(performance.now() - from);
+          else reject(new Error(`${path} answers ${reply.statusCode}`));
+        }).on('error', reject);
+      }),
     async end() {
+      agent.destroy();
       server.closeAllConnections();
       server.close();
       await product.close();
