@@ -112,6 +112,24 @@ describe('finding', () => {
     expect(told).toEqual(met);
   });
 
+  test('however much is typed, it is asked', async () => {
+    const letters = [...'abcdefghijklmnopqrstuvwxyz'];
+    const many = letters.flatMap((a) => ['x', 'y', 'z'].map((b) => a + b)).slice(0, 66);
+    for (const q of [
+      many.join(' '),
+      `"${many.join(' ')}"`,
+      many
+        .map((one) => `"${one} q"`)
+        .join(' ')
+        .slice(0, 199),
+    ])
+      for (const query of [`order=fit&q=`, 'order=slot&q=', 'order=fit&title=saddle&q='])
+        expect((await read(`${query}${encodeURIComponent(q.slice(0, 200))}`)).articles).toEqual([]);
+    const long = 'what is wedged under the saddle stays dry, as long as the mudguard is long';
+    expect(await found(`"${long}"`)).toEqual(['Under the saddle']);
+    expect(await found(long)).toEqual(['Under the saddle']);
+  });
+
   test('what a title says comes before what only the text says', async () => {
     expect((await found('saddle'))[0]).toBe('Under the saddle');
   });
