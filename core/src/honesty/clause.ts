@@ -317,7 +317,7 @@ function leans({ tokens, facts, after }: Clause): boolean {
 const FREELY = setOf('extra charge additional further doubt matter');
 const PLACES = setOf('in on at from im am an auf bei von');
 /** A sentence by itself, as it is read whatever stands beside it. */
-interface ReadSentence {
+export interface ReadSentence {
   tokens: readonly Token[];
   /** Its words one behind the other. */
   words: string;
@@ -345,7 +345,8 @@ function readNow(own: string, language: string): ReadSentence {
 const read = new Map<string, ReadSentence>();
 const MOST_READ = 1_000;
 
-function readSentence(own: string, language: string): ReadSentence {
+/** What a sentence says, whatever stands beside it. */
+export function readSentence(own: string, language: string): ReadSentence {
   const key = `${language} ${own}`;
   const before = read.get(key);
   if (before) return before;
@@ -355,16 +356,8 @@ function readSentence(own: string, language: string): ReadSentence {
   return now;
 }
 
-/** The text that was read last: it is held against its sources in several ways, one after the other. */
-let last: { text: string; language: string; statements: Statements } | null = null;
-
 /** A text in sentences and these in clauses. */
 export function statementsOf(text: string, language: string): Statements {
-  if (last?.text !== text || last.language !== language) last = { text, language, statements: stated(text, language) };
-  return last.statements;
-}
-
-function stated(text: string, language: string): Statements {
   const clauses: Clause[] = [];
   const all: Token[] = [];
   const sentences: string[] = [];

@@ -1,6 +1,6 @@
 import { onceEach } from '../sentence/remembered.ts';
-import type { Sentence, Statements } from './clause.ts';
-import { statementsOf } from './clause.ts';
+import { sentencesOf } from '../sentence/sentence.ts';
+import { readSentence, type Statements } from './clause.ts';
 import { languageOf, type Sources } from './honesty.ts';
 import { momentFits } from './moments.ts';
 import { quantityFits } from './quantity.ts';
@@ -21,10 +21,9 @@ const PART = 4;
  */
 export function unsupportedSentences(text: string, sources: Sources, language = 'en'): string[] {
   if (sources.length === 0) return [];
-  const own = statementsOf(text, languageOf(language));
-  const sentences = new Set(own.clauses.map(({ sentence }) => sentence));
+  const of = languageOf(language);
   const known = judgedOf(sources);
-  return [...sentences].filter((sentence) => known(sentence, languageOf(language))).map(({ text: words }) => words);
+  return sentencesOf(text, of).filter((sentence) => known(sentence, of));
 }
 
 /** Sentences that are remembered beside the passages they were held against. */
@@ -33,18 +32,19 @@ const MOST_JUDGED = 1_000;
 /** Whether sentences are unsupported by passages; one that was held against them before is not again. */
 const judgedOf = onceEach((sources: Sources) => {
   const known = new Map<string, boolean>();
-  return (sentence: Sentence, language: string): boolean => {
-    const key = `${language} ${sentence.text}`;
-    const own = known.get(key) ?? isUnsupported(sentence, sources);
+  return (sentence: string, language: string): boolean => {
+    const key = `${language} ${sentence}`;
+    const own = known.get(key) ?? isUnsupported(sentence, sources, language);
     if (known.size >= MOST_JUDGED) known.clear();
     known.set(key, own);
     return own;
   };
 });
 
-function isUnsupported({ text, clauses }: Sentence, sources: Sources): boolean {
+function isUnsupported(text: string, sources: Sources, language: string): boolean {
   if (CLAIMS_NOTHING.test(text)) return false;
-  const words = clauses.flatMap(({ tokens }) => tokens.filter(({ content, unit }) => content && !unit));
+  const { parts } = readSentence(text, language);
+  const words = parts.flatMap(({ part }) => part.filter(({ content, unit }) => content && !unit));
   if (words.length < LEAST_WORDS) return false;
   const known = sources.map(knownOf);
   const isFew = (isMet: (stem: string) => boolean) =>
@@ -52,7 +52,7 @@ function isUnsupported({ text, clauses }: Sentence, sources: Sources): boolean {
   return (
     isFew((stem) => known.some(({ stems }) => stems.has(stem))) &&
     isFew((stem) => known.some((held) => hasKin(held, stem))) &&
-    !clauses.some(({ facts }) => holdsFigure(facts, sources))
+    !parts.some(({ facts }) => holdsFigure(facts, sources))
   );
 }
 
