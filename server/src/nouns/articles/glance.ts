@@ -121,7 +121,10 @@ async function wordsBefore(sql: Sql, article: string): Promise<Set<string>> {
 
 /** Takes the words of articles out of the index, of briefs that are forgotten. */
 export async function forgetGlances(sql: Sql, briefs: readonly string[]): Promise<void> {
-  const articles = await sql.rows<{ id: string; n: number }>('SELECT id, n FROM article WHERE brief IN (?)', [briefs]);
+  const articles = await sql.rows<{ id: string; n: number }>(
+    'SELECT id, n FROM article WHERE brief IN (?) ORDER BY n',
+    [briefs],
+  );
   for (const { id, n } of articles) {
     await noteWords(sql, n, { come: [], gone: [...(await wordsBefore(sql, id))] });
     await sql.run('DELETE FROM article_glance WHERE article = ?', [id]);

@@ -30,7 +30,7 @@ export const SAYS_ONE_OF =
   '((SELECT BIT_OR(w.mask) FROM article_word w WHERE w.word IN (?) AND w.block = a.n DIV 32) >> (a.n % 32) & 1) = 1';
 
 /**
- * Notes words that an article says, and those it says no more.
+ * Notes words that an article says, and those it says no more, in a transaction.
  * @param n the article's number
  */
 export async function noteWords(
@@ -40,9 +40,11 @@ export async function noteWords(
 ): Promise<void> {
   const block = Math.floor(n / BLOCK);
   const own = 2 ** (n % BLOCK);
-  // In one order: articles of one block that are noted at once wait for each other and never in a circle.
+  // Whoever notes an article of the block waits here for whoever does: at the rows of its words they would in a circle.
+  await sql.run("INSERT INTO article_word (word, block, mask) VALUES ('', ?, 0) ON DUPLICATE KEY UPDATE mask = 0", [
+    block,
+  ]);
   const rows = [...come.map((word) => [word, block, own] as const), ...gone.map((word) => [word, block, 0] as const)];
-  rows.sort(([a], [b]) => (a < b ? -1 : 1));
   for (let at = 0; at < rows.length; at += ROWS)
     await sql.run(
       'INSERT INTO article_word (word, block, mask) VALUES ? ON DUPLICATE KEY UPDATE mask = (mask & ~?) | VALUES(mask)',
@@ -82,9 +84,10 @@ export async function* numbersSaying(
     if (numbers.length > 0) yield numbers;
     found += numbers.length;
     high = low - 1;
-    // As many blocks as should have what is lacking, as far as it was seen how many articles fit.
+    // As many blocks as should have what is lacking, as far as it was seen how many articles fit; if nothing is, ever more.
     const each = (last - high) / Math.max(1, found);
-    width = Math.max(FIRST_BLOCKS, Math.min(width * WIDER, Math.ceil((about - found) * each)));
+    const enough = found < about ? Math.ceil((about - found) * each) : Number.POSITIVE_INFINITY;
+    width = Math.max(FIRST_BLOCKS, Math.min(width * WIDER, enough));
   }
 }
 
