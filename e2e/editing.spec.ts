@@ -127,8 +127,30 @@ test('a procedure with blocks is made from nothing by keyboard alone', async ({ 
   expect(await saved(page)).toBe(WANTED);
 });
 
+interface Place {
+  x: number;
+  y: number;
+}
+
+/** Lines stand where they will: what is said of one may come a moment later and moves those below. */
+async function still(page: Page): Promise<void> {
+  const tops = () =>
+    page
+      .getByRole('button', { name: /^Line / })
+      .evaluateAll((all) => all.map((one) => one.getBoundingClientRect().top));
+  await expect
+    .poll(async () => {
+      const before = await tops();
+      await page.waitForTimeout(400);
+      return (await tops()).join() === before.join();
+    })
+    .toBe(true);
+}
+
 /** Drags a line by its number to a place on the page, in steps as a hand does. */
-async function drag(page: Page, from: Locator, to: { x: number; y: number }): Promise<void> {
+async function drag(page: Page, from: Locator, where: () => Promise<Place>): Promise<void> {
+  await still(page);
+  const to = await where();
   const box = (await from.boundingBox())!;
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
   await page.mouse.down();
@@ -171,21 +193,21 @@ test('the same is made by pointer, steps dragged into their blocks and to their 
     [1, 'vary'],
     [0, 'translate'],
   ] as const) {
-    await drag(page, step(page, kind), await onto('Empty, no step yet'));
+    await drag(page, step(page, kind), () => onto('Empty, no step yet'));
     await expect(line(page, 'Empty, no step yet')).toHaveCount(left);
   }
   // Behind ‘translate’, in its block, which the distance from the left says.
   await step(page, 'publish').click();
   await page.getByRole('menuitem', { name: /Duplicate it/ }).click();
   await expect(page.getByRole('menu')).toHaveCount(0);
-  await drag(page, step(page, 'publish').first(), await under('translate', 90));
+  await drag(page, step(page, 'publish').first(), () => under('translate', 90));
   // ‘check’ before the branch that goes on beside it.
-  await drag(page, step(page, 'check'), await under('link'));
+  await drag(page, step(page, 'check'), () => under('link'));
   // The other picture by its menu.
   await step(page, 'illustrate').click();
   await page.getByRole('menuitem', { name: /Duplicate it/ }).click();
   await expect(page.getByRole('menu')).toHaveCount(0);
-  await drag(page, step(page, 'illustrate').nth(1), await onto('Empty, otherwise'));
+  await drag(page, step(page, 'illustrate').nth(1), () => onto('Empty, otherwise'));
   await page.getByRole('button', { name: /Save as version/ }).click();
   await expect(page.getByText('Saved as version 2.')).toBeVisible();
   expect(await saved(page)).toBe(WANTED);
@@ -198,7 +220,7 @@ test('a dragged block does not fall into itself, and Esc lets it be where it was
   const before = await linesShown(page);
   const block = step(page, 'when');
   const inner = (await step(page, 'illustrate').first().boundingBox())!;
-  await drag(page, block, { x: 120, y: inner.y + inner.height / 2 });
+  await drag(page, block, async () => ({ x: 120, y: inner.y + inner.height / 2 }));
   expect(await linesShown(page)).toEqual(before);
   const box = (await block.boundingBox())!;
   await page.mouse.move(box.x + 4, box.y + 8);
