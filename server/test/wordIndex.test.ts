@@ -94,7 +94,7 @@ test('nothing is looked for where nothing must be said', async () => {
   await expect(found([{ words: ['x_bar'], not: true }])).rejects.toThrow('Nothing is asked');
 });
 
-test('articles of an older schema are numbered as they were made, and found by what was noted of them', async () => {
+test('articles of an older schema are numbered as they were made, and found by what was noted of them, at a second start too', async () => {
   for (let n = migrations.length; n > migrations.findIndex(({ name }) => name === 'WordBlocks1767800000000'); n--)
     await db.source.undoLastMigration();
   await db.run('DELETE FROM article');
@@ -106,6 +106,9 @@ test('articles of an older schema are numbered as they were made, and found by w
   await db.run('INSERT INTO article_glance (article, revision, marks, out_of_range, words) VALUES ?', [
     made.filter((n) => n !== 8).map((n) => [id(n), 'r', 0, '[]', ` t_bell x_bell ${n % 3 ? 'x_bar' : 'x_öl'} x_bell `]),
   ]);
+  // One that was killed in the middle: numbers are there, the table is not, and it is not noted as done.
+  await db.run('ALTER TABLE article ADD n INT UNSIGNED NOT NULL AUTO_INCREMENT, ADD UNIQUE KEY article_n (n)');
+  await db.run('DROP TABLE article_word');
   await db.source.runMigrations();
   const rows = await db.rows<{ id: string }>('SELECT id FROM article ORDER BY n');
   expect(rows.map((row) => row.id)).toEqual([...rows].map((row) => row.id).sort());

@@ -52,7 +52,7 @@ function paidOrFree(said: Clause, sources: readonly Clause[]): boolean {
   return its.some(free ? costs : isFree) && !its.some(free ? isFree : costs);
 }
 
-/** Her grandmother, where all sources speak of her grandfather and the text does not either. */
+/** Her grandmother, where all sources speak of her grandfather alone, and the text never of him. */
 export function otherKin(said: Clause, sources: readonly Clause[]): boolean {
   const speak = (word: string) => sources.some(({ words }) => words.has(word));
   return kinOf(said.language).some(

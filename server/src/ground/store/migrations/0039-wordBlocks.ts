@@ -13,8 +13,11 @@ export class WordBlocks1767800000000 implements MigrationInterface {
   readonly name = 'WordBlocks1767800000000';
 
   async up(q: QueryRunner): Promise<void> {
-    await q.query('ALTER TABLE article ADD n INT UNSIGNED NOT NULL AUTO_INCREMENT, ADD UNIQUE KEY article_n (n)');
-    await q.query('DROP TABLE article_word');
+    // It takes minutes where there are very many: ended in the middle, it is begun again.
+    await q.query(
+      'ALTER TABLE article ADD COLUMN IF NOT EXISTS n INT UNSIGNED NOT NULL AUTO_INCREMENT, ADD UNIQUE KEY IF NOT EXISTS article_n (n)',
+    );
+    await q.query('DROP TABLE IF EXISTS article_word');
     await q.query(
       `CREATE TABLE article_word (
         word VARCHAR(64) CHARACTER SET utf8mb4 COLLATE utf8mb4_bin NOT NULL,
