@@ -178,8 +178,12 @@ test('a paragraph is changed in Markdown; whoever has the article open too sees 
   await beside.getByRole('textbox', { name: 'The text of the article' }).locator('p').first().click();
   await expect(page.locator('.also-here')).toHaveAttribute('data-who', 'you, elsewhere');
   await page.keyboard.press('Escape');
+  // A page that is loaded again is not taken for a second one of the same person; one that is closed is gone at once.
+  await beside.reload();
+  await expect(beside.getByText(/^You, in another window, have it open too$/)).toBeVisible();
+  await expect(page.getByText(/^You, in another window, have it open too$/)).toBeVisible();
   await beside.close();
-  await expect(page.getByText(/have it open too/)).toBeHidden({ timeout: 40_000 });
+  await expect(page.getByText(/have it open too/)).toBeHidden();
   await other.close();
 });
 

@@ -4,6 +4,7 @@ export * from './article/block.ts';
 export { EACH as ONE_OF_EACH_BLOCK } from './article/blocks/each.ts';
 export type { FlowPart } from './article/blocks/kind.ts';
 export { asTheBlogHas, bestCategory } from './article/category.ts';
+export { type ChangedArticle, changedFrom, withChanges } from './article/changed.ts';
 export {
   type BlockCompared,
   type Comparison,

@@ -1,5 +1,5 @@
 // What an article costs while it is edited: its measures whole and after one paragraph changed, and two versions merged.
-import { doubtReader, EMPTY_ARTICLE, measuresOf, mergeArticles } from '@grivo/core';
+import { changedFrom, doubtReader, EMPTY_ARTICLE, measuresOf, mergeArticles, withChanges } from '@grivo/core';
 import { keptPairs } from '../../core/src/honesty/pairs/pairs.ts';
 import { median, never } from './ground.mjs';
 
@@ -76,10 +76,20 @@ export async function proof(tell) {
   );
   const doubts = doubtReader(passages, 'en');
   doubts(document.body);
-  // As it comes to a worker: no object of it is one that was there before.
+  // As it comes to a worker: what changed is a copy, put among the blocks that were sent before.
+  let [here, there] = [document.body, document.body];
   const one = timed(
-    (now) => measuresOf(now, passages, doubts(now.body)),
-    (n) => structuredClone(changed(document, n)),
+    (change) => {
+      const now = withChanges(there, change);
+      there = now.body;
+      measuresOf(now, passages, doubts(now.body));
+    },
+    (n) => {
+      const next = changed(document, n);
+      const change = structuredClone(changedFrom(here, next));
+      here = next.body;
+      return change;
+    },
   );
   const merged = timed((n) => mergeArticles(document, changed(document, n), { ...document, title: `Theirs ${n}` }));
   tell(

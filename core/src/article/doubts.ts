@@ -2,6 +2,7 @@ import { bareFigures, isOnlyByFigures } from '../honesty/bare.ts';
 import type { Doubt, DoubtKind } from '../honesty/doubt.ts';
 import { doubtsOf, readSources, type Sources } from '../honesty/honesty.ts';
 import { unsupportedSentences } from '../honesty/unsupported.ts';
+import { onceEach } from '../sentence/remembered.ts';
 import type { ArticleDocument, Block } from './block.ts';
 import { inlineText } from './inline.ts';
 import { type ReadText, readBlock } from './reading.ts';
@@ -90,13 +91,15 @@ export function doubtReader(
     known.set(own, once);
     return once;
   };
-  return (body) =>
-    body.filter(isStatement).flatMap((block) => {
-      const own = doubts(block);
-      const { vouched } = block;
-      // What somebody answers for is no doubt any more, as long as it stands there.
-      return vouched ? own.filter(({ words }) => !vouched.some((one) => one.words === words)) : own;
-    });
+  // A block is never changed, only put in the place of another: while one is typed in the others are asked no more.
+  const doubtsOfBlock = onceEach((block: Block): readonly BlockDoubt[] => {
+    if (!isStatement(block)) return [];
+    const own = doubts(block);
+    const { vouched } = block;
+    // What somebody answers for is no doubt any more, as long as it stands there.
+    return vouched ? own.filter(({ words }) => !vouched.some((one) => one.words === words)) : own;
+  });
+  return (body) => body.flatMap(doubtsOfBlock);
 }
 
 const inBlock = ({ id }: Block, doubts: readonly Doubt[]): BlockDoubt[] =>

@@ -23,6 +23,8 @@ export interface CallOptions<T> {
   /** Makes a repeated post harmless. */
   key?: string;
   signal?: AbortSignal;
+  /** It is sent though the page goes away meanwhile. */
+  outlives?: boolean;
 }
 
 /** When a person last pressed a key or the pointer here; what the page reads by itself long after is no use of the session. */
@@ -48,7 +50,7 @@ export async function call<T = undefined>(method: Method, path: string, options:
 export async function send(
   method: Method,
   path: string,
-  { body, file, rev, key, signal, accept }: Omit<CallOptions<unknown>, 'answer'> & { accept?: string },
+  { body, file, rev, key, signal, outlives, accept }: Omit<CallOptions<unknown>, 'answer'> & { accept?: string },
 ): Promise<Response> {
   let response: Response;
   try {
@@ -64,6 +66,7 @@ export async function send(
       },
       ...(file ? { body: file } : body === undefined ? {} : { body: JSON.stringify(body) }),
       ...(signal ? { signal } : {}),
+      ...(outlives ? { keepalive: true } : {}),
     });
   } catch (error) {
     if (error instanceof DOMException && error.name === 'AbortError') throw error;

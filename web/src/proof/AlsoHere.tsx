@@ -39,14 +39,26 @@ export function useAlsoHere(id: string, block: string | null, editing: boolean):
     }, CALM_MS);
     return () => clearTimeout(calm);
   }, [id, page, block, editing]);
-  useEffect(
-    () => () => {
+  useEffect(() => {
+    const leave = () => {
       void call('POST', `/articles/${id}/here`, {
         body: { page, block: null, editing: false, leaves: true },
+        outlives: true,
       }).catch(() => undefined);
-    },
-    [id, page],
-  );
+    };
+    // A page that is loaded again or closed is taken down without a word to what is on it.
+    const back = ({ persisted }: PageTransitionEvent) => {
+      // Kept by the browser as it was, and shown again: it is here again.
+      if (persisted) void queryClient.invalidateQueries({ queryKey: ['presence', id, page] });
+    };
+    window.addEventListener('pagehide', leave);
+    window.addEventListener('pageshow', back);
+    return () => {
+      window.removeEventListener('pagehide', leave);
+      window.removeEventListener('pageshow', back);
+      leave();
+    };
+  }, [id, page]);
   return here.data?.others ?? NOBODY;
 }
 

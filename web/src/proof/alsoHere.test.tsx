@@ -50,3 +50,11 @@ it('alone nothing is said', async () => {
   await waitFor(() => expect(asked).toHaveLength(1));
   expect(screen.queryByRole('status')).toBeNull();
 });
+
+it('a page that is closed or loaded again says that it leaves', async () => {
+  const { asked } = shown([]);
+  await waitFor(() => expect(asked).toHaveLength(1));
+  globalThis.dispatchEvent(new Event('pagehide'));
+  await waitFor(() => expect(asked).toHaveLength(2));
+  expect(asked[1]!.body).toMatchObject({ editing: false, leaves: true });
+});

@@ -1,5 +1,5 @@
 import { ArticleSources, type ArticleWhole } from '@grivo/contract';
-import type { ArticleDocument, MeasuredSource } from '@grivo/core';
+import { type ArticleDocument, type Block, changedFrom, type MeasuredSource } from '@grivo/core';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { call } from '../api/call.ts';
@@ -26,6 +26,8 @@ export function useMeasures(
   const [found, setFound] = useState<Pick<Measures, 'measures' | 'doubts'> | null>(null);
   const worker = useRef<Worker | null>(null);
   const sent = useRef(0);
+  /** The body the worker has. */
+  const there = useRef<readonly Block[]>([]);
   const { language } = document;
   const { house } = article;
   useEffect(() => {
@@ -33,6 +35,7 @@ export function useMeasures(
     const { sources, beside } = against;
     const made = new Worker(new URL('./measure.worker.ts', import.meta.url), { type: 'module' });
     worker.current = made;
+    there.current = [];
     made.onmessage = ({ data: { n, measures, doubts } }: MessageEvent<Measured>) => {
       // Only the newest counts: what was typed since is on its way.
       if (n === sent.current) setFound({ measures, doubts });
@@ -47,8 +50,11 @@ export function useMeasures(
     if (!sources) return;
     // A word is reckoned once it is typed, not letter by letter.
     const soon = setTimeout(() => {
+      if (!worker.current) return;
       sent.current++;
-      worker.current?.postMessage({ kind: 'article', n: sent.current, document, house } satisfies ToMeasure);
+      const changed = changedFrom(there.current, document);
+      there.current = document.body;
+      worker.current.postMessage({ kind: 'article', n: sent.current, changed, house } satisfies ToMeasure);
     }, PAUSE_MS);
     return () => clearTimeout(soon);
   }, [document, sources, house]);
