@@ -178,7 +178,10 @@ function keyPhrase(document: ArticleDocument): ArticleMeasure[] {
   const places = [
     { name: 'title', has: has(document.title) },
     { name: 'opening', has: opening ? stands(readBlock(opening, language).words) : false },
-    { name: 'a heading', has: body.some((block) => block.type === 'heading' && stands(readBlock(block, language).words)) },
+    {
+      name: 'a heading',
+      has: body.some((block) => block.type === 'heading' && stands(readBlock(block, language).words)),
+    },
     { name: 'description', has: has(document.description) },
   ];
   const lacking = places.filter((place) => !place.has).map(({ name }) => name);
