@@ -1,4 +1,4 @@
-import { FOLDER_AS_MADE, FolderSettings, FoundEndpoint, MadeBlog, type NewBlog } from '@grivo/contract';
+import { BlogWay, FOLDER_AS_MADE, FolderSettings, FoundEndpoint, MadeBlog, type NewBlog } from '@grivo/contract';
 import { z } from 'zod';
 import { call } from '../../api/call.ts';
 import { webAddress } from '../../words/address.ts';
@@ -6,7 +6,7 @@ import { webAddress } from '../../words/address.ts';
 /** What is typed of a blog that is to be connected. */
 export const BlogDraft = z
   .object({
-    way: z.enum(['found', 'micropub', 'atom', 'xml-rpc', 'folder', 'hook']),
+    way: z.enum(['found', ...BlogWay.options]),
     name: z.string().trim().max(120),
     /** Where its readers find it. */
     address: z.string().trim(),
