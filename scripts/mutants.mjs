@@ -1,8 +1,8 @@
 // Do the tests notice? Draws small faults over core, engine, nouns and ports, puts each in by itself, and runs the tests that
 // reach its function, the quickest first, until one fails. npm run mutants -- --seed N --count 50
 import { spawnSync } from 'node:child_process';
-import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
-import { join, relative } from 'node:path';
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, utimesSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { installMissing, ROOT } from './install.mjs';
 import { chance, faultsIn } from './mutants/draw.mjs';
 
@@ -17,6 +17,8 @@ const REACH = join(ROOT, '.cache', 'reach');
 /** Changes that change nothing anybody could see, each with the reason. */
 const EQUAL = join(ROOT, 'scripts', 'mutants', 'equal.json');
 const LIMIT_MS = 15 * 60_000;
+/** Files of tests that are run at once to find out what they reach. */
+const AT_ONCE = 40;
 
 const vitest = (args, more = {}) =>
   spawnSync(join(ROOT, 'node_modules', '.bin', 'vitest'), ['run', ...args], {
@@ -26,13 +28,14 @@ const vitest = (args, more = {}) =>
     timeout: LIMIT_MS,
   });
 
-function files(of) {
+const CODE = /(?<!\.test)\.ts$/;
+function files(of, named) {
   return readdirSync(join(ROOT, of), { recursive: true, encoding: 'utf8' })
-    .filter((name) => /\.ts$/.test(name) && !/\.test\.ts$/.test(name))
+    .filter((name) => named.test(name) && !name.includes('node_modules'))
     .map((name) => `${of}/${name}`);
 }
 
-/** Which tests reach which functions, found by one run of all of them; kept until a file changes. */
+/** Which tests reach which functions, found by a run of all of them; kept until a file changes. */
 function reached() {
   const newest = Math.max(
     ...['core', 'contract', 'server', 'standins'].flatMap((room) =>
@@ -41,25 +44,36 @@ function reached() {
         .map((name) => statSync(join(ROOT, room, name)).mtimeMs),
     ),
   );
-  if (!existsSync(join(REACH, 'done')) || statSync(join(REACH, 'done')).mtimeMs < newest) {
-    rmSync(REACH, { recursive: true, force: true });
+  const done = join(REACH, 'done');
+  if (!existsSync(done) || statSync(done).mtimeMs < newest) {
     mkdirSync(REACH, { recursive: true });
-    console.log('which tests reach what is found out by a run of all of them …');
-    const report = join(REACH, '.report');
-    const all = ['core', 'contract', 'server', '--reporter=json', `--outputFile=${report}`];
-    if (vitest(all, { GRIVO_REACH: REACH }).status !== 0) {
-      const failed = JSON.parse(readFileSync(report, 'utf8'))
-        .testResults.filter(({ status }) => status === 'failed')
-        .map(({ name }) => relative(ROOT, name));
-      // A machine that was busy meanwhile is no fault of theirs: once more, by themselves.
-      if (vitest(failed).status !== 0) throw new Error(`tests fail as they are: ${failed.join(', ')}`);
+    // What was found by a run that was ended is kept, as long as no file changed since.
+    for (const { name, at } of found()) if (at < newest) rmSync(join(REACH, name));
+    const known = new Set(found().map(({ test }) => test));
+    const missing = ['core', 'contract', 'server']
+      .flatMap((of) => files(of, /\.test\.ts$/))
+      .filter((test) => !known.has(test));
+    console.log(`which tests reach what is found out by a run of ${missing.length} of their files …`);
+    for (let at = 0; at < missing.length; at += AT_ONCE) {
+      const some = missing.slice(at, at + AT_ONCE);
+      if (vitest(some, { GRIVO_REACH: REACH }).status === 0) continue;
+      // A machine that was busy meanwhile is no fault of theirs: one by one.
+      const fail = some.filter((test) => vitest([test], { GRIVO_REACH: REACH }).status !== 0);
+      if (fail.length > 0) throw new Error(`tests fail as they are: ${fail.join(', ')}`);
     }
-    writeFileSync(join(REACH, 'done'), '');
+    writeFileSync(done, '');
   }
-  return readdirSync(REACH)
-    .filter((name) => name.endsWith('.json'))
-    .map((name) => JSON.parse(readFileSync(join(REACH, name), 'utf8')));
+  return found();
 }
+
+/** What was found of each file of tests, and when. */
+const found = () =>
+  readdirSync(REACH)
+    .filter((name) => name.endsWith('.json'))
+    .map((name) => {
+      const path = join(REACH, name);
+      return { name, at: statSync(path).mtimeMs, ...JSON.parse(readFileSync(path, 'utf8')) };
+    });
 
 const tests = reached();
 /** Tests that reach a function, the quickest first; of code outside of functions, those that reach the file. */
@@ -72,7 +86,7 @@ function testsOf(file, of) {
 const equal = existsSync(EQUAL) ? JSON.parse(readFileSync(EQUAL, 'utf8')) : [];
 const isEqual = (file, line, what) => equal.find((one) => one.file === file && one.line === line && one.what === what);
 
-const all = DRAWN_OVER.flatMap(files).flatMap((file) =>
+const all = DRAWN_OVER.flatMap((of) => files(of, CODE)).flatMap((file) =>
   faultsIn(file, readFileSync(join(ROOT, file), 'utf8')).map((fault) => ({ file, ...fault })),
 );
 const random = chance(SEED);
@@ -84,7 +98,11 @@ console.log(`${all.length} faults could be made; seed ${SEED}, ${COUNT} are`);
 
 const open = new Map();
 const restore = () => {
-  for (const [path, text] of open) writeFileSync(path, text);
+  for (const [path, { text, mtime }] of open) {
+    writeFileSync(path, text);
+    // It is as it was, and was not changed: what tests reach is still so for the next seed.
+    utimesSync(path, mtime, mtime);
+  }
   open.clear();
 };
 for (const signal of ['SIGINT', 'SIGTERM'])
@@ -108,7 +126,7 @@ for (const { file, from, to, with: instead, what, line, of } of drawn) {
   }
   const chosen = testsOf(file, of);
   figures.mutants++;
-  open.set(path, text);
+  open.set(path, { text, mtime: statSync(path).mtime });
   writeFileSync(path, text.slice(0, from) + instead + text.slice(to));
   const started = Date.now();
   let noticed = false;
