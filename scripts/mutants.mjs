@@ -2,7 +2,7 @@
 // reach its function, the quickest first, until one fails. npm run mutants -- --seed N --count 50
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, utimesSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { dirname, join } from 'node:path';
 import { installMissing, ROOT } from './install.mjs';
 import { chance, faultsIn } from './mutants/draw.mjs';
 
@@ -76,11 +76,21 @@ const found = () =>
     });
 
 const tests = reached();
-/** Tests that reach a function, the quickest first; of code outside of functions, those that reach the file. */
+/** Files of tests that are run for a fault at most; one that only a later one would notice counts as missed. */
+const MOST_TESTS = 24;
+
+/** How far a file of tests is from what it tests: beside it, in its room, or elsewhere. */
+const distance = (test, file) =>
+  dirname(test) === dirname(file) ? 0 : test.split('/')[0] === file.split('/')[0] ? 1 : 2;
+
+/** Tests that reach a function, the nearest and quickest first; of code outside of functions, those that reach the file. */
 function testsOf(file, of) {
   const reach = tests.filter(({ reached }) => reached[file] && (of === '' || reached[file].includes(of)));
   const any = reach.length > 0 ? reach : tests.filter(({ reached }) => reached[file]);
-  return any.sort((a, b) => a.ms - b.ms).map(({ test }) => test);
+  return any
+    .sort((a, b) => distance(a.test, file) - distance(b.test, file) || a.ms - b.ms)
+    .slice(0, MOST_TESTS)
+    .map(({ test }) => test);
 }
 
 const equal = existsSync(EQUAL) ? JSON.parse(readFileSync(EQUAL, 'utf8')) : [];

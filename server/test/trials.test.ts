@@ -165,7 +165,9 @@ test.each(Object.keys(EACH) as SourceSettings['kind'][])(
     expect(
       trial.runs.filter(({ failure }) => failure).map(({ kind, failure }) => `${kind}: ${failure?.sentence}`),
     ).toEqual([]);
-    expect(trial).toMatchObject({ standing: 'out', subject: offered[0]!.subject, items: offered[0]!.units.flat() });
+    // What came by the name of its file is about what it calls itself, once it is read.
+    const subject = kind === 'documents' ? 'True wheels' : offered[0]!.subject;
+    expect(trial).toMatchObject({ standing: 'out', subject, items: offered[0]!.units.flat() });
     // Brought along: all that its source says it brings.
     const { brings } = (await desk.ask<{ brings: { name: string; always: boolean }[] }>('GET', `/sources/${source}`))
       .body;
@@ -258,4 +260,54 @@ test('what items of a source bring along can be spoken of, and the article as it
   expect(trial.runs.at(-1)?.gave?.['said']).toBe(
     `8 gears, Wheels with hub gears, 301 words: <h2 id="gears">Gears</h2>\n<p>${TEXT}</p>`,
   );
+});
+
+test('what came by the name of its file or address is about what it calls itself once it is read; a name somebody gave stays', async () => {
+  const steps: Step[] = [
+    { ...stepKinds.read.fresh('s2'), what: 'the document' },
+    { ...stepKinds.vary.fresh('s3'), variants: ['On {{ subject }}'], for: 'a field', as: 'said' },
+  ];
+  const read = async (source: string, change: object = {}) => {
+    const document: ProcedureDocument = {
+      grivo: 1,
+      language: 'en',
+      steps: [{ ...stepKinds.take.fresh('s1'), sources: [source], ...change }, ...steps],
+    };
+    await look(source);
+    const { id } = (await desk.ask<{ id: string }>('POST', '/pipelines', { name: 'Reads', document })).body;
+    const { briefs } = (await desk.ask<{ briefs: string[] }>('POST', `/pipelines/${id}/take`, {})).body;
+    await desk.w.settled(briefs, ['out']);
+    const wholes = briefs.map(async (brief) => (await desk.ask<BriefWhole>('GET', `/briefs/${brief}`)).body);
+    return (await Promise.all(wholes)).map(({ subject, runs }) => [subject, runs.at(-1)?.gave?.['said']]);
+  };
+  const markdown = async (...texts: [name: string, text: string][]) =>
+    sourceOf({
+      kind: 'documents',
+      files: await Promise.all(
+        texts.map(async ([fileName, text]) => ({ file: await file('text/markdown', text), fileName })),
+      ),
+    });
+  // A word over a chapter says less than the name of its file.
+  const uploaded = await read(
+    await markdown(
+      ['own.md', `# Spokes and rims\n\n${TEXT}`],
+      ['chains_of_today.md', `# Introduction\n\n${TEXT} Anew.`],
+    ),
+  );
+  expect(uploaded.sort()).toEqual([
+    ['Spokes and rims', 'On Spokes and rims'],
+    ['chains of today', 'On chains of today'],
+  ]);
+  const page = await sourceOf({ kind: 'documents', addresses: [at('/pages/cellar-notes/salt-by-weight')] });
+  expect(await read(page)).toEqual([['Salt by weight, not by the spoon', 'On Salt by weight, not by the spoon']]);
+  const [gathered] = await read(
+    await markdown(['one.md', `# Hubs with gears\n\n${TEXT} One.`], ['two.md', `# Hubs without\n\n${TEXT} Two.`]),
+    { gather: 2 },
+  );
+  expect(gathered).toEqual(['Hubs with gears and 1 more', 'On Hubs with gears and 1 more']);
+  // What somebody asked for by name keeps it, whatever its page says.
+  const asked = await sourceOf({ kind: 'requests' });
+  const request = { subject: 'Salt by weight', notes: TEXT, link: at('/pages/cellar-notes/salt-by-weight') };
+  await desk.ask('POST', `/sources/${asked}/requests`, request);
+  expect(await read(asked)).toEqual([['Salt by weight', 'On Salt by weight']]);
 });

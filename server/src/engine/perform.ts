@@ -6,7 +6,7 @@ import { type BriefState, fieldsAt, inputDigest, type RunState } from './briefSt
 import { type Ending, endingOf } from './ending.ts';
 import type { Grip } from './hand.ts';
 import { openIncident, TRIES_ANYWAY } from './incidents.ts';
-import type { Performer, Performers, StepResult } from './performer.ts';
+import type { Fields, Performer, Performers, StepResult } from './performer.ts';
 
 export interface PerformPorts {
   ground: Ground;
@@ -43,7 +43,7 @@ export async function perform(brief: BriefState, run: RunState, ports: PerformPo
   if (!step || !performer) throw new Error(`no way to perform ${run.kind} at ${run.path}`);
   const result = await attempt(() =>
     performer(step, {
-      brief,
+      brief: onSubject(brief, fields),
       run,
       service: ports.grip.service,
       fields,
@@ -62,6 +62,12 @@ export async function perform(brief: BriefState, run: RunState, ports: PerformPo
   return ending(
     result.kind === 'failed' ? await failed(ports.ground, run, result.failure) : cameTo(result, run, isHeld),
   );
+}
+
+/** The brief as a step sees it: what it is about may be known better since something was read. */
+function onSubject(brief: BriefState, { subject }: Fields): BriefState {
+  const isSaid = typeof subject === 'string' && subject.trim() !== '' && subject !== brief.subject;
+  return isSaid ? { ...brief, subject } : brief;
 }
 
 /** What comes of a step that did not fail. */

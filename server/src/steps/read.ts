@@ -15,7 +15,9 @@ import { z } from 'zod';
 import type { Performer, StepContext, StepResult } from '../engine/performer.ts';
 import { GivenDocument } from '../formats/documents/uploaded.ts';
 import { type Part, type ReadTranscript, readTranscript, readUploaded } from '../formats/videos/transcript.ts';
+import type { Write } from '../ground/store/write.ts';
 import { field, GatheredItems, missing, PassagesField } from '../nouns/articles/fields.ts';
+import { aboutNow, gatheredSubject } from '../nouns/briefs/subject.ts';
 import { storePassages } from '../nouns/materials/repository.ts';
 import type { Tools } from '../ports/tools.ts';
 import { filled } from './asking.ts';
@@ -40,9 +42,10 @@ export function performRead(tools: Tools): Performer<ReadStep> {
     const sources: unknown[] = [];
     const unread: { subject: string; problem: string }[] = [];
     const kept: GatheredItems = [];
+    const called = items.map(({ subject }) => subject);
     let carriesWords = 0;
     let failed: StepResult | null = null;
-    for (const item of items) {
+    for (const [i, item] of items.entries()) {
       const { items: _, ...brief } = context.fields;
       const done = await readOne(tools, step, { ...context, fields: { ...brief, ...item, passages: [] } });
       if (done.kind !== 'done') {
@@ -53,17 +56,25 @@ export function performRead(tools: Tools): Performer<ReadStep> {
       }
       const own = PassagesField.parse(done.fields['passages']);
       passages.push(...own);
-      chapters.push({ title: item.subject, start: chapters.length, passages: own });
-      kept.push({ ...item, passages: own });
+      const subject = String(done.fields['subject'] ?? item.subject);
+      called[i] = subject;
+      chapters.push({ title: subject, start: chapters.length, passages: own });
+      kept.push({ ...item, subject, passages: own });
       const source = done.fields['source'];
       if (source) sources.push({ ...source, passages: own });
       carriesWords += Number(done.fields['carriesWords'] ?? 0);
     }
     if (chapters.length === 0) return failed ?? missing('items');
     const before = field(context.fields, 'passages', PassagesField) ?? [];
+    const { subject, writes } = aboutAll(
+      context,
+      items.map((item) => item.subject),
+      called,
+    );
     return {
       kind: 'done',
       fields: {
+        subject,
         items: kept,
         passages: [...new Set([...before, ...passages])],
         chapters,
@@ -71,7 +82,22 @@ export function performRead(tools: Tools): Performer<ReadStep> {
         carriesWords,
         unread,
       },
+      writes,
     };
+  };
+}
+
+/** What the whole brief is about, now that it is known what its items call themselves. */
+function aboutAll(
+  { brief }: StepContext,
+  came: readonly string[],
+  called: readonly string[],
+): { subject: string; writes: Write[] } {
+  const { id, subject: was, document } = brief;
+  const subject = was === gatheredSubject(came) ? gatheredSubject(called) : was;
+  return {
+    subject,
+    writes: subject === was ? [] : [aboutNow({ id, subject: was, language: document.language }, subject)],
   };
 }
 

@@ -2,9 +2,11 @@ import { createHash } from 'node:crypto';
 import { carries, type Passage, type StepOf } from '@grivo/core';
 import { z } from 'zod';
 import type { StepContext, StepResult } from '../engine/performer.ts';
+import { calledByAddress, calledByFile, calledByItself } from '../formats/documents/called.ts';
 import { readDocument } from '../formats/documents/reader.ts';
 import { type GivenDocument, uploadedDocument } from '../formats/documents/uploaded.ts';
 import { field, missing, PassagesField } from '../nouns/articles/fields.ts';
+import { aboutNow } from '../nouns/briefs/subject.ts';
 import { storePage } from '../nouns/materials/repository.ts';
 import { pageOf, type ReadPage, readPage } from '../ports/adapters/pages.ts';
 import type { Tools } from '../ports/tools.ts';
@@ -37,7 +39,11 @@ export async function readAddress(
   address: string,
 ): Promise<StepResult> {
   const read = await readPage(tools, address, context.brief.document.language, context.signal, step.most);
-  return read.ok ? kept(tools, context, read, sourceOf(context, read)) : unreadable(address, read.reason);
+  if (!read.ok) return unreadable(address, read.reason);
+  const done = await kept(tools, context, read, sourceOf(context, read));
+  // What has a name in a list, a feed or a sheet keeps it, whatever its page says.
+  const isUnnamed = context.fields['about'] === new URL(address).hostname;
+  return isUnnamed ? named(context, done, calledByAddress(address), read.page.title) : done;
 }
 
 /** Reads a document that was uploaded. */
@@ -55,9 +61,24 @@ export async function readFile(
     address: '',
     name: fileName.replace(/\.\w+$/, ''),
   });
-  return read.ok
-    ? kept(tools, context, read, { address: '', title: read.page.title, by: '' })
-    : unreadable(fileName, read.reason);
+  if (!read.ok) return unreadable(fileName, read.reason);
+  const done = await kept(tools, context, read, { address: '', title: read.page.title, by: '' });
+  return named(context, done, calledByFile(fileName), read.page.title);
+}
+
+/**
+ * What came under no name but that of its file or address is about what it calls itself, from here on.
+ * @param came what it was called as long as nobody had read it
+ */
+function named({ brief, fields }: StepContext, done: StepResult, came: string, title: string): StepResult {
+  const subject = calledByItself(title);
+  if (done.kind !== 'done' || subject === null || subject === came || fields['subject'] !== came) return done;
+  const { language } = brief.document;
+  return {
+    ...done,
+    fields: { ...done.fields, subject },
+    writes: [...(done.writes ?? []), aboutNow({ id: brief.id, subject: came, language }, subject)],
+  };
 }
 
 /** Reads the text that came with an item. */

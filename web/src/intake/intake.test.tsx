@@ -381,6 +381,22 @@ describe('adding a source', () => {
     expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Add it' }).disabled).toBe(true);
   });
 
+  it('documents that are put in are there at once, without a look asked for', async () => {
+    const { asked, hands } = onScreen(<AddSource kind="documents" />, {
+      'POST /uploads?mime=application/octet-stream': { file: 'a'.repeat(64) },
+      'POST /sources': { id: id('s') },
+      [`POST /sources/${id('s')}/look`]: { found: 1, fresh: 1, changed: 0, gone: 0, leftOut: 0, trouble: null },
+    });
+    const file = new File(['# Of bows'], 'bows.md', { type: 'text/markdown' });
+    await hands.upload(document.querySelector<HTMLInputElement>('input[type=file]')!, file);
+    await hands.click(screen.getByRole('button', { name: 'Add it' }));
+    await waitFor(() => expect(asked.map(({ path }) => path)).toContain(`/sources/${id('s')}/look`));
+    expect(asked.find(({ path }) => path === '/sources')!.body).toMatchObject({
+      name: 'bows',
+      settings: { kind: 'documents', files: [{ file: 'a'.repeat(64), fileName: 'bows.md' }] },
+    });
+  });
+
   it('feeds are found first', async () => {
     const { asked, hands } = onScreen(<AddSource kind="feed" />, {
       'POST /feeds/find': {

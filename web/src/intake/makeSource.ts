@@ -1,4 +1,4 @@
-import { ChannelFound, type GivenFile, Made, type SourceKind, Uploaded } from '@grivo/contract';
+import { ChannelFound, type GivenFile, Looked, Made, type SourceKind, Uploaded } from '@grivo/contract';
 import { call } from '../api/call.ts';
 import { webAddress } from '../words/address.ts';
 import { addressesIn, uploadAll } from './uploads.ts';
@@ -13,6 +13,14 @@ export interface SourceDraft {
 
 async function post(name: string, settings: object): Promise<string> {
   return (await call('POST', '/sources', { body: { name: name.slice(0, 120), settings }, answer: Made })).id;
+}
+
+/** A source that files were put into; what was given by hand is there at once. */
+async function posted(name: string, settings: object, files: readonly File[]): Promise<string> {
+  const id = await post(name, settings);
+  // What cannot be read is said on its page, and may be looked at again there.
+  if (files.length > 0) await call('POST', `/sources/${id}/look`, { answer: Looked }).catch(() => undefined);
+  return id;
 }
 
 /** The last part of an address or a file's name, as a name. */
@@ -42,16 +50,17 @@ export async function makeSource(draft: SourceDraft): Promise<string> {
       const [first] = addresses;
       const isMap = addresses.length === 1 && /sitemap[^/]*\.(?:xml|txt|gz)/i.test(first!);
       const named = given[0] ? nameOf(given[0].fileName) : first ? new URL(first).hostname : '';
-      return post(name || named || 'Documents', {
-        kind,
-        files: given,
-        ...(isMap ? { sitemap: first } : { addresses }),
-      });
+      const read = isMap ? { sitemap: first } : { addresses };
+      return posted(name || named || 'Documents', { kind, files: given, ...read }, files);
     }
     case 'recordings': {
       const given = await uploadAll(files);
       const [podcast = null] = addressesIn(where);
-      return post(name || (given[0] ? nameOf(given[0].fileName) : 'Recordings'), { kind, files: given, podcast });
+      return posted(
+        name || (given[0] ? nameOf(given[0].fileName) : 'Recordings'),
+        { kind, files: given, podcast },
+        files,
+      );
     }
     case 'publications':
       return post(name || 'What went out', { kind, startFrom: { at: 'now' } });
@@ -88,7 +97,7 @@ async function makeVideos({ kind, name, where, files }: SourceDraft): Promise<st
   if (file) {
     const { file: digest } = await call('POST', '/uploads?mime=text/vtt', { file, answer: Uploaded });
     const title = file.name.replace(/\.\w+$/, '');
-    return post(name || title, { kind, captions: [{ file: digest, fileName: file.name }], shortest: 0 });
+    return posted(name || title, { kind, captions: [{ file: digest, fileName: file.name }], shortest: 0 }, files);
   }
   const parts = where.split(/[\s,;]+/).filter((part) => part !== '');
   const addresses = parts.length > 0 && parts.every((part) => /^https?:\/\//i.test(part)) ? parts : [];

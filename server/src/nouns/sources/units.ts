@@ -1,5 +1,6 @@
 import type { ProcedureDocument } from '@grivo/core';
 import type { Sql } from '../../ground/store/database.ts';
+import { gatheredSubject } from '../briefs/subject.ts';
 import { stillWhole } from './groups.ts';
 
 export interface ItemRow {
@@ -78,7 +79,7 @@ export function gathered(contents: readonly Content[], n: number): Content[] {
         : {
             items: [first!, ...rest].flatMap(({ items }) => items),
             units: [first!, ...rest].flatMap(({ units }) => units),
-            subject: `${first!.subject.slice(0, 460)} and ${rest.length} more`,
+            subject: gatheredSubject([first!, ...rest].map(({ subject }) => subject)),
             fields: { items: [first!, ...rest].map(({ subject, fields }) => ({ subject, ...fields })) },
           },
     );

@@ -24,7 +24,11 @@ export function DocumentSource({ source, settings }: { source: SourceWhole; sett
       actions={<FileButton says="Upload documents" busy="Uploading…" accept={DOCUMENT_FILES} many onFiles={add} />}
       sentence={<Sentence settings={settings} put={put} />}
       above={change.isError ? <Trouble>{inWords(change.error)}</Trouble> : null}
-      empty="No documents yet. Upload some, or give addresses in the sentence above and look at it."
+      empty={
+        settings.files.length + settings.addresses.length > 0 || settings.sitemap !== null
+          ? 'Nothing has been looked at yet. Look at it once, and its documents stand here; looking takes nothing.'
+          : 'No documents yet. Upload some, or give addresses in the sentence above and look at it.'
+      }
     />
   );
 }

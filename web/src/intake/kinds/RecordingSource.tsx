@@ -33,7 +33,11 @@ export function RecordingSource({ source, settings }: { source: SourceWhole; set
         </>
       }
       reads={(item) => <Listen key={item.id} item={item} />}
-      empty="No recordings yet. Speak one, upload some, or name a podcast in the sentence above."
+      empty={
+        settings.files.length > 0 || settings.podcast !== null
+          ? 'Nothing has been looked at yet. Look at it once, and its recordings stand here; looking takes nothing.'
+          : 'No recordings yet. Speak one, upload some, or name a podcast in the sentence above.'
+      }
     />
   );
 }

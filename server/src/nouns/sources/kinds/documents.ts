@@ -1,5 +1,6 @@
 import type { GivenFile } from '@grivo/contract';
 import type { Failure } from '@grivo/core';
+import { calledByAddress, calledByFile } from '../../../formats/documents/called.ts';
 import { readSitemap } from '../../../formats/documents/sitemap.ts';
 import { plainAddress } from '../../../formats/videos/channel.ts';
 import type { Found, SourceReader } from '../kind.ts';
@@ -59,32 +60,11 @@ async function* inOne(found: Found[]): AsyncGenerator<Found[]> {
   yield found;
 }
 
-/** What an address says of the page at it, as long as nobody has read it. */
-function calledBy(address: string): string {
-  const { hostname, pathname } = new URL(address);
-  const last =
-    pathname
-      .split('/')
-      .filter((part) => part !== '')
-      .at(-1) ?? '';
-  let words = last;
-  try {
-    words = decodeURIComponent(last);
-  } catch (error) {
-    if (!(error instanceof URIError)) throw error;
-  }
-  words = words
-    .replace(/\.(?:html?|php|aspx?|pdf|docx|md|txt)$/i, '')
-    .replace(/[-_+]+/g, ' ')
-    .trim();
-  return words === '' ? hostname : words.charAt(0).toUpperCase() + words.slice(1);
-}
-
 function pageAt(given: string, changed: string | null): Found {
   const address = plainAddress(given);
   return {
     identity: address,
-    subject: calledBy(address),
+    subject: calledByAddress(address),
     content: changed ?? '',
     fields: () => ({ link: address, about: new URL(address).hostname }),
     publishedDesk: changed === null ? null : Date.parse(changed),
@@ -93,13 +73,9 @@ function pageAt(given: string, changed: string | null): Found {
 }
 
 function uploaded({ file, fileName }: GivenFile): Found {
-  const title = fileName
-    .replace(/\.\w+$/, '')
-    .replace(/[_-]+/g, ' ')
-    .trim();
   return {
     identity: `file ${file}`,
-    subject: title || 'A document',
+    subject: calledByFile(fileName),
     content: fileName,
     fields: () => ({ document: { file, fileName }, about: fileName }),
     publishedDesk: null,
