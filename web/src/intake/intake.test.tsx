@@ -131,7 +131,9 @@ describe('a source’s items', () => {
     await hands.click(screen.getByRole('checkbox', { name: 'A bow' }));
     expect(screen.getByRole('checkbox', { name: 'All 2' }).getAttribute('aria-checked')).toBe('mixed');
     await hands.click(screen.getByRole('button', { name: /Take 1 request/ }));
-    await waitFor(() => expect(asked.map(({ path }) => path)).toContain(`/pipelines/${id('p')}/take`));
+    await waitFor(() =>
+      expect(asked.map(({ method, path }) => `${method} ${path}`)).toContain(`/pipelines/${id('p')}/take`),
+    );
     expect(asked[0]!.body).toMatchObject({ items: [id('a')] });
   });
 
@@ -383,14 +385,16 @@ describe('adding a source', () => {
 
   it('documents that are put in are there at once, without a look asked for', async () => {
     const { asked, hands } = onScreen(<AddSource kind="documents" />, {
-      'POST /uploads?mime=application/octet-stream': { file: 'a'.repeat(64) },
+      'POST /uploads?mime=application/octet-stream': { file: 'a'.repeat(64), bytes: 9 },
       'POST /sources': { id: id('s') },
       [`POST /sources/${id('s')}/look`]: { found: 1, fresh: 1, changed: 0, gone: 0, leftOut: 0, trouble: null },
     });
     const file = new File(['# Of bows'], 'bows.md', { type: 'text/markdown' });
     await hands.upload(document.querySelector<HTMLInputElement>('input[type=file]')!, file);
     await hands.click(screen.getByRole('button', { name: 'Add it' }));
-    await waitFor(() => expect(asked.map(({ path }) => path)).toContain(`/sources/${id('s')}/look`));
+    await waitFor(() =>
+      expect(asked.map(({ method, path }) => `${method} ${path}`)).toContain(`POST /sources/${id('s')}/look`),
+    );
     expect(asked.find(({ path }) => path === '/sources')!.body).toMatchObject({
       name: 'bows',
       settings: { kind: 'documents', files: [{ file: 'a'.repeat(64), fileName: 'bows.md' }] },
