@@ -186,6 +186,14 @@ const GERMAN_SMALL = new Set(
   ),
 );
 
+/** Words of four letters and more that name nothing by themselves. */
+const LOOSE = new Set(
+  `about above after again against almost always another around because been before below best better between both called comes could does doing done down during each either else enough even ever every first from gets give given gives goes going have here into itself just keep keeps kept last later least less like little long made make makes many means more most much must need needs never next none often once only onto other otherwise over quite rather said same says seven should since some soon stays still such take taken takes than that their them then there these they thing things this those though through together took turn turns twice under unless until upon used uses using very want wants well went were what when where whether which while whole will with within without would your
+aber alle allem allen aller alles also andere anderen auch beim bevor bleibt dabei damit danach dann darf dass dazu denn deren dessen diese diesem diesen dieser dieses doch durch eine einem einen einer eines einige erst erste ersten etwa etwas ganz ganze gegen geht genug gibt gleich haben hinter immer jede jedem jeden jeder jedes kann keine keinen kommt können lange lässt machen macht mehr mehrere muss müssen nach nicht nichts noch oder ohne schon sehr sein seine seinen seiner sich sind sobald sogar soll sollte solange statt steht über unter viel viele vielen vorher während wann warum weil weniger wenn werden wieder wird wurde wurden zuerst zwei zwischen`.split(
+    /\s+/,
+  ),
+);
+
 /** The subject, and pairs of words the material repeats. */
 export function keywords(request: ReadRequest, most = 6): string[] {
   // Its words in further languages are no words a table of pairs could be made of.
@@ -202,7 +210,9 @@ export function keywords(request: ReadRequest, most = 6): string[] {
         stemsOf(words[i]!).length &&
         stemsOf(words[i + 1]!).length &&
         words[i]!.length > 3 &&
-        words[i + 1]!.length > 3
+        words[i + 1]!.length > 3 &&
+        !LOOSE.has(words[i]!) &&
+        !LOOSE.has(words[i + 1]!)
       )
         counts.set(pair, (counts.get(pair) ?? 0) + 1);
     }
