@@ -1,4 +1,4 @@
-import type { BriefWhole, Offered, SourceSettings } from '@grivo/contract';
+import type { ArticleWhole, BriefWhole, Offered, SourceSettings } from '@grivo/contract';
 import { type ItemField, type ProcedureDocument, SHIPPED, type Step, sheetColumns, stepKinds } from '@grivo/core';
 import { PODCASTS, recordingOf } from '@grivo/standins';
 import { expect, test } from 'vitest';
@@ -310,4 +310,24 @@ test('what came by the name of its file or address is about what it calls itself
   const request = { subject: 'Salt by weight', notes: TEXT, link: at('/pages/cellar-notes/salt-by-weight') };
   await desk.ask('POST', `/sources/${asked}/requests`, request);
   expect(await read(asked)).toEqual([['Salt by weight', 'On Salt by weight']]);
+});
+
+test('a step that says what a brief is about says it to all that follow', async () => {
+  const source = await EACH.requests();
+  const document: ProcedureDocument = {
+    grivo: 1,
+    language: 'en',
+    steps: [
+      { ...stepKinds.take.fresh('s1'), sources: [source] },
+      { ...stepKinds.vary.fresh('s2'), variants: ['Hubs of {{ subject }}'], for: 'a field', as: 'subject' },
+      { ...stepKinds['lay out'].fresh('s3'), body: MANUAL, title: 'True wheels' },
+    ],
+  };
+  const { id } = (await desk.ask<{ id: string }>('POST', '/pipelines', { name: 'Says', document })).body;
+  const { briefs } = (await desk.ask<{ briefs: string[] }>('POST', `/pipelines/${id}/take`, {})).body;
+  await desk.w.settled(briefs, ['out']);
+  const { runs } = (await desk.ask<BriefWhole>('GET', `/briefs/${briefs[0]}`)).body;
+  const { article } = runs.at(-1)!.gave as { article: { id: string } };
+  const { document: made } = (await desk.ask<ArticleWhole>('GET', `/articles/${article.id}`)).body;
+  expect(made.keyPhrase).toBe('Hubs of How a wheel is trued');
 });
