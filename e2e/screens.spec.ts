@@ -45,10 +45,18 @@ async function views(page: Page): Promise<[string, string][]> {
     ['an article beside a house style', `/styles/${style}?show=beside&article=${article}`],
     ['Settings', '/settings'],
     ['the parts', '/design'],
+    ['nothing', '/articels'],
   ];
 }
 
 test.beforeEach(async ({ page }) => signedIn(page, base()));
+
+test('an address of nothing says so, and leads on', async ({ page }) => {
+  await page.goto(`${base()}/articels`);
+  await expect(page.getByText('There is no page at this address.')).toBeVisible();
+  await page.getByRole('link', { name: 'Go to Today' }).click();
+  await expect(page).toHaveURL(`${base()}/`);
+});
 
 /** So many tests go through the views, each every so manieth, so that none of them takes minutes. */
 const SHARES = 4;

@@ -1,9 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
 import { lazy, type ReactNode, Suspense } from 'react';
-import { Navigate, Route, Routes } from 'react-router';
+import { Link, Route, Routes } from 'react-router';
 import { Refused } from './api/call.ts';
 import { read } from './api/queries.ts';
-import { Loading, Only } from './design/index.ts';
+import { Empty, Loading, Only } from './design/index.ts';
 import { Shell } from './shell/Shell.tsx';
 import { SignIn } from './shell/SignIn.tsx';
 import { TodayPage } from './today/TodayPage.tsx';
@@ -68,9 +68,24 @@ export function App() {
           <Route path="/styles/:id" element={edited(<StylePage />)} />
           <Route path="/settings" element={<Settings />} />
           <Route path="/design" element={<Parts />} />
-          <Route path="*" element={<Navigate to="/" replace />} />
+          <Route path="*" element={<NotHere />} />
         </Routes>
       </Suspense>
     </Shell>
+  );
+}
+
+/** An address that was mistyped, or copied in part. */
+function NotHere() {
+  return (
+    <Empty
+      next={
+        <Link className="act brackets" to="/">
+          Go to Today
+        </Link>
+      }
+    >
+      There is no page at this address. It may have been cut short when it was copied.
+    </Empty>
   );
 }
