@@ -1,6 +1,6 @@
 // Do the tests notice? Draws small faults over core, engine, nouns and ports, puts each in by itself, and runs the tests that
 // reach its function, the quickest first, until one fails. npm run mutants -- --seed N --count 50
-import { spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, utimesSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { installMissing, ROOT } from './install.mjs';
@@ -20,13 +20,19 @@ const LIMIT_MS = 15 * 60_000;
 /** Files of tests that are run at once to find out what they reach. */
 const AT_ONCE = 40;
 
-const vitest = (args, more = {}) =>
-  spawnSync(join(ROOT, 'node_modules', '.bin', 'vitest'), ['run', ...args], {
-    cwd: ROOT,
-    env: { ...process.env, TZ: 'UTC', ...more },
-    encoding: 'utf8',
-    timeout: LIMIT_MS,
+/** Runs tests, beside which signals are heard. @returns whether all of them pass */
+const pass = (args, more = {}) =>
+  new Promise((resolve) => {
+    const run = spawn(join(ROOT, 'node_modules', '.bin', 'vitest'), ['run', ...args], {
+      cwd: ROOT,
+      env: { ...process.env, TZ: 'UTC', ...more },
+      stdio: 'ignore',
+      timeout: LIMIT_MS,
+    });
+    running = run;
+    run.on('close', (code) => resolve(code === 0));
   });
+let running = null;
 
 const CODE = /(?<!\.test)\.ts$/;
 function files(of, named) {
@@ -36,7 +42,7 @@ function files(of, named) {
 }
 
 /** Which tests reach which functions, found by a run of all of them; kept until a file changes. */
-function reached() {
+async function reached() {
   const newest = Math.max(
     ...['core', 'contract', 'server', 'standins'].flatMap((room) =>
       readdirSync(join(ROOT, room), { recursive: true, encoding: 'utf8' })
@@ -47,6 +53,7 @@ function reached() {
   const done = join(REACH, 'done');
   if (!existsSync(done) || statSync(done).mtimeMs < newest) {
     mkdirSync(REACH, { recursive: true });
+    rmSync(done, { force: true });
     // What was found by a run that was ended is kept, as long as no file changed since.
     for (const { name, at } of found()) if (at < newest) rmSync(join(REACH, name));
     const known = new Set(found().map(({ test }) => test));
@@ -56,9 +63,10 @@ function reached() {
     console.log(`which tests reach what is found out by a run of ${missing.length} of their files …`);
     for (let at = 0; at < missing.length; at += AT_ONCE) {
       const some = missing.slice(at, at + AT_ONCE);
-      if (vitest(some, { GRIVO_REACH: REACH }).status === 0) continue;
+      if (await pass(some, { GRIVO_REACH: REACH })) continue;
       // A machine that was busy meanwhile is no fault of theirs: one by one.
-      const fail = some.filter((test) => vitest([test], { GRIVO_REACH: REACH }).status !== 0);
+      const fail = [];
+      for (const test of some) if (!(await pass([test], { GRIVO_REACH: REACH }))) fail.push(test);
       if (fail.length > 0) throw new Error(`tests fail as they are: ${fail.join(', ')}`);
     }
     writeFileSync(done, '');
@@ -75,9 +83,10 @@ const found = () =>
       return { name, at: statSync(path).mtimeMs, ...JSON.parse(readFileSync(path, 'utf8')) };
     });
 
-const tests = reached();
-/** Files of tests that are run for a fault at most; one that only a later one would notice counts as missed. */
+const tests = await reached();
+/** Files of tests that are run for a fault at most, and for how long new ones are begun; what only a later one would notice counts as missed. */
 const MOST_TESTS = 24;
+const MOST_MS = 90_000;
 
 /** How far a file of tests is from what it tests: beside it, in its room, or elsewhere. */
 const distance = (test, file) =>
@@ -117,6 +126,7 @@ const restore = () => {
 };
 for (const signal of ['SIGINT', 'SIGTERM'])
   process.on(signal, () => {
+    running?.kill();
     restore();
     process.exit(1);
   });
@@ -142,8 +152,8 @@ for (const { file, from, to, with: instead, what, line, of } of drawn) {
   let noticed = false;
   try {
     // A few at a time: most faults are noticed by the first.
-    for (let at = 0; at < chosen.length && !noticed; at += 6)
-      noticed = vitest([...chosen.slice(at, at + 6), '--bail=1']).status !== 0;
+    for (let at = 0; at < chosen.length && !noticed && Date.now() - started < MOST_MS; at += 6)
+      noticed = !(await pass([...chosen.slice(at, at + 6), '--bail=1']));
   } finally {
     restore();
   }

@@ -78,14 +78,17 @@ export function App() {
 /** An address that was mistyped, or copied in part. */
 function NotHere() {
   return (
-    <Empty
-      next={
-        <Link className="act brackets" to="/">
-          Go to Today
-        </Link>
-      }
-    >
-      There is no page at this address. It may have been cut short when it was copied.
-    </Empty>
+    <>
+      <h1 className="pt-5 text-title font-semibold tracking-[-0.018em]">No such page</h1>
+      <Empty
+        next={
+          <Link className="act brackets" to="/">
+            Go to Today
+          </Link>
+        }
+      >
+        There is no page at this address. It may have been cut short when it was copied.
+      </Empty>
+    </>
   );
 }
