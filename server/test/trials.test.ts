@@ -189,6 +189,8 @@ test.each(Object.keys(EACH) as SourceSettings['kind'][])(
     const run = (await desk.ask<BriefWhole>('GET', `/briefs/${briefs[0]}`)).body;
     if (briefs.length === 1) expect(run.fields).toEqual(trial.fields);
     const after = await offeredTo(id, document);
+    // What can be spoken of is shown of something that was taken where nothing is new.
+    expect(after.examples['subject']).toBeTruthy();
     expect(
       after.offered.filter(({ standing }) => standing === 'new').flatMap(({ units }) => units.flat()),
     ).not.toContain(offered[0]!.units.flat()[0]);

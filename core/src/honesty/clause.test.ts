@@ -69,6 +69,11 @@ describe('names', () => {
     ['Bäcker Jonas Krell ruht.', 'In der Stube von Jonas Krell ruht der Teig.', []],
     ['Der Meteorologe Ostmann warnte.', 'Meteorologe Tilman Ostberg warnte.', ['Ostmann']],
     ['Ein Gericht aus Ravenna.', 'Das Rezept stammt aus Trevelmo.', ['Ravenna']],
+    // What the source says otherwise ends where it is said: at a stop, a small word, the end.
+    ['Ein Gericht aus Ravenna.', 'Das Rezept stammt von Trevelmo.', ['Ravenna']],
+    ['Ein Gericht aus Ravenna und Salz.', 'Das Rezept stammt von Trevelmo.', ['Ravenna']],
+    ['Ein Gericht aus Ravenna', 'Das Rezept stammt von Trevelmo.', ['Ravenna']],
+    ['Ein Gericht aus Ravenna Käse.', 'Das Rezept stammt von Trevelmo.', []],
     ['Der Durchmesser ist groß.', 'Das Rad misst 4 Meter.', []],
   ])('‘%s’', (text, source, expected) => expect(strange(text, source, 'de')).toEqual(expected));
 });

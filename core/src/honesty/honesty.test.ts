@@ -74,6 +74,12 @@ describe('what is said of something else', () => {
     ],
   ])('%s', (_name, text, passage) => expect(doubts(text, passage)).not.toEqual([]));
 
+  it('but for who stands behind what was looked into', () => {
+    const said = 'The trust looked at 840 hives.';
+    expect(doubts(said, 'In a survey of 840 hives the trust found mites in a third.')).toEqual([]);
+    expect(doubts(said, 'A survey of 840 hives was paid for by the trust.')).toEqual([`subject: ${said}`]);
+  });
+
   it.each([
     ['said another way round', 'For Route B you need 50 minutes.', 'Route A takes 35 minutes and Route B takes 50.'],
     ['without its noun', 'The old one had 11.', 'It has 18 classrooms; the old one had 11.'],

@@ -54,6 +54,9 @@ describe('what is wrong is told with its line and what mends it', () => {
     expect(problems(`grivo: ${'['.repeat(100_000)}`)).toEqual([
       '1: it is nested more than 60 deep. Send it with fewer levels.',
     ]);
+    const brackets = (n: number) => problems(`grivo: ${'['.repeat(n)}${']'.repeat(n)}`).join();
+    expect(brackets(60)).not.toMatch(/nested/);
+    expect(brackets(61)).toMatch(/nested/);
     expect(problems(`grivo: 1\n${' '.repeat(400)}x: 1`)).toEqual([
       '2: it is nested more than 60 deep. Send it with fewer levels.',
     ]);
