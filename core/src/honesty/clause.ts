@@ -341,20 +341,11 @@ function readNow(own: string, language: string): ReadSentence {
   };
 }
 
-/** Sentences that were read last: of a paragraph that is being typed in all but one are as they were. */
-const read = new Map<string, ReadSentence>();
+/** Sentences that are remembered: of a paragraph that is being typed in all but one are as they were. */
 const MOST_READ = 1_000;
 
 /** What a sentence says, whatever stands beside it. */
-export function readSentence(own: string, language: string): ReadSentence {
-  const key = `${language} ${own}`;
-  const before = read.get(key);
-  if (before) return before;
-  const now = readNow(own, language);
-  if (read.size >= MOST_READ) read.clear();
-  read.set(key, now);
-  return now;
-}
+export const readSentence = remembered(readNow, MOST_READ);
 
 /** A text in sentences and these in clauses. */
 export function statementsOf(text: string, language: string): Statements {

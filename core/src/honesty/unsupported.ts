@@ -1,4 +1,4 @@
-import { onceEach } from '../sentence/remembered.ts';
+import { onceEach, remembered } from '../sentence/remembered.ts';
 import { sentencesOf } from '../sentence/sentence.ts';
 import { readSentence, type Statements } from './clause.ts';
 import { languageOf, type Sources } from './honesty.ts';
@@ -30,25 +30,22 @@ export function unsupportedSentences(text: string, sources: Sources, language = 
 const MOST_JUDGED = 1_000;
 
 /** Whether sentences are unsupported by passages; one that was held against them before is not again. */
-const judgedOf = onceEach((sources: Sources) => {
-  const known = new Map<string, boolean>();
-  return (sentence: string, language: string): boolean => {
-    const key = `${language} ${sentence}`;
-    const own = known.get(key) ?? isUnsupported(sentence, sources, language);
-    if (known.size >= MOST_JUDGED) known.clear();
-    known.set(key, own);
-    return own;
-  };
-});
+const judgedOf = onceEach((sources: Sources) =>
+  remembered((sentence, language) => isUnsupported(sentence, sources, language), MOST_JUDGED),
+);
 
 function isUnsupported(text: string, sources: Sources, language: string): boolean {
   if (CLAIMS_NOTHING.test(text)) return false;
   const { parts } = readSentence(text, language);
-  const words = parts.flatMap(({ part }) => part.filter(({ content, unit }) => content && !unit));
+  const words: string[] = [];
+  for (const { part } of parts) for (const { content, unit, stem } of part) if (content && !unit) words.push(stem);
   if (words.length < LEAST_WORDS) return false;
   const known = sources.map(knownOf);
-  const isFew = (isMet: (stem: string) => boolean) =>
-    words.filter(({ stem }) => isMet(stem)).length / words.length < MET_BY_CHANCE;
+  // Most sentences have so many words of their sources that the first of them tell.
+  const isFew = (isMet: (stem: string) => boolean) => {
+    let met = 0;
+    return !words.some((stem) => isMet(stem) && ++met >= words.length * MET_BY_CHANCE);
+  };
   return (
     isFew((stem) => known.some(({ stems }) => stems.has(stem))) &&
     isFew((stem) => known.some((held) => hasKin(held, stem))) &&

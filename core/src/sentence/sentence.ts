@@ -48,16 +48,24 @@ const parted = new Map<string, readonly string[]>();
 const MOST_PARTED = 40;
 const [SHORTEST_PARTED, LONGEST_PARTED] = [1_000, 100_000];
 
+/** The text that was parted last: what is held against one thing after the other is the same. */
+let last: { text: string; language: string; sentences: readonly string[] } = { text: '', language: '', sentences: [] };
+
 /** Sentences of a text, trimmed, in order. */
 export function sentencesOf(text: string, language = 'en'): string[] {
+  if (last.text !== text || last.language !== language) last = { text, language, sentences: partedOf(text, language) };
+  return [...last.sentences];
+}
+
+function partedOf(text: string, language: string): readonly string[] {
   if (text.length < SHORTEST_PARTED || text.length > LONGEST_PARTED) return partedNow(text, language);
   const key = `${language} ${text}`;
   const before = parted.get(key);
-  if (before) return [...before];
+  if (before) return before;
   const now = partedNow(text, language);
   if (parted.size >= MOST_PARTED) parted.delete(parted.keys().next().value!);
   parted.set(key, now);
-  return [...now];
+  return now;
 }
 
 /** Languages in which other signs than elsewhere end a sentence: a Greek question ends in a semicolon. */
