@@ -74,6 +74,7 @@ export function anewRequest({
   if (letters && !within) return { ok: false, problem: 'words are written anew within one paragraph' };
   const first = document.body.findIndex((block) => block.id === own[0]!.id);
   const heading = document.body.slice(0, first).findLast((block) => block.type === 'heading');
+  const elsewhere = document.body.filter((block) => within || !ids.includes(block.id));
   const text = within?.text ?? articleText({ body: own });
   const rests = new Set(own.flatMap((block) => (block.evidence ?? []).map(({ passage }) => passage)));
   const numbered = passages.map((passage, i): NumberedPassage => ({ n: i + 1, passage }));
@@ -98,7 +99,7 @@ export function anewRequest({
         text,
         words,
         note,
-        saidElsewhere: articleText({ body: document.body.filter((block) => within || !ids.includes(block.id)) }),
+        saidElsewhere: articleText({ body: heading ? withoutSummary(document.body, elsewhere) : elsewhere }),
         house: style ? toldToWriter(style, document.language) : '',
         passages: given,
       }),
@@ -109,6 +110,13 @@ export function anewRequest({
       within: within ?? null,
     },
   };
+}
+
+/** Blocks without those that say in short what the text below says at length: it may say it again. */
+function withoutSummary(body: readonly Block[], blocks: readonly Block[]): Block[] {
+  const first = body.findIndex(({ type }) => type === 'heading');
+  const opening = new Set(body.slice(0, first).map(({ id }) => id));
+  return blocks.filter(({ id, type }) => !opening.has(id) && type !== 'key points');
 }
 
 /** Words of a paragraph that are written anew, the rest staying as it is. */
