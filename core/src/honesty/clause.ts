@@ -65,6 +65,7 @@ export class Clause {
         if (token.lower === 'nor' && this.words.has('neither')) continue;
         // 'At no extra cost' denies nothing that is said.
         if (token.lower === 'no' && FREELY.has(this.tokens[at + 1]?.lower ?? '')) continue;
+        if (saysNoMore(this.tokens, at)) continue;
         if (isNegator(token, this.language)) odd = !odd;
       }
       return odd;
@@ -313,6 +314,21 @@ function leans({ tokens, facts, after }: Clause): boolean {
   const ends = only !== undefined && only.to >= tokens.filter(({ kind }) => kind !== 'sign').length;
   return !(ends && only.from > 0 && only.from <= 2 && tokens[only.from - 1]!.content);
 }
+
+const NOTHING = setOf('nothing nichts');
+const MORE = setOf('more else weiter mehr anderes sonst');
+const THAN_THAT = setOf('than that this it als das dies');
+
+/** '…, and nothing more than that' behind what is said: it is all there is to say, and denies none of it. */
+function saysNoMore(tokens: readonly Token[], at: number): boolean {
+  const [own, next] = [tokens[at]!.lower, tokens[at + 1]?.lower ?? ''];
+  const before = tokens[at - 1]?.lower ?? '';
+  if (!NOTHING.has(own) || !(MORE.has(next) || (MORE.has(before) && at > 0)) || !tokens.slice(0, at).some(isContent))
+    return false;
+  return tokens.slice(at + 1).every(({ kind, lower }) => kind === 'sign' || MORE.has(lower) || THAN_THAT.has(lower));
+}
+
+const isContent = ({ content }: Token): boolean => content;
 
 const FREELY = setOf('extra charge additional further doubt matter');
 const PLACES = setOf('in on at from im am an auf bei von');

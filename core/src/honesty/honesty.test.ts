@@ -87,7 +87,41 @@ describe('what is said of something else', () => {
     ['compared backwards', 'Steel conducts heat worse than copper.', 'Copper conducts heat better than steel.'],
     ['by its topic', 'Otters eat a kilo a day.', 'Otters are back. They eat 1 kilo of fish a day.'],
     ['as a difference', 'It has six more than in 2018.', 'It had 13 looms in 2018 and has 19 today.'],
+    [
+      'within a matter of time',
+      'Anything above 24 degrees makes dough sour in a matter of days.',
+      'A room above 24 degrees sours dough in days and softens it just as fast.',
+    ],
+    [
+      'with another verb behind it',
+      'Tea from bark is taken by some and does little.',
+      'Tea from bark is taken by some and helps little. Its leaves like shade more than sun.',
+    ],
+    [
+      'and no more than that',
+      'All you need is a torch with two batteries.',
+      'You need a torch that has two batteries, and nothing more than that.',
+    ],
   ])('but not what is %s', (_name, text, passage) => expect(doubts(text, passage)).toEqual([]));
+});
+
+describe('what is denied', () => {
+  it.each([
+    [
+      'Man braucht eine Waage mit einzelnen Gramm.',
+      'Man braucht eine Waage, die einzelne Gramm zeigt, und sonst nichts.',
+      [],
+    ],
+    ['Die Lampe braucht kein Öl.', 'Die Lampe braucht Öl und sonst nichts.', ['opposite: Die Lampe braucht kein Öl.']],
+  ])('is not what is all there is to say: %s', (text, passage, found) =>
+    expect(doubts(text, passage, 'de')).toEqual(found),
+  );
+
+  it('is what nothing else would be said of', () => {
+    expect(doubts('The lamp needs no oil.', 'The lamp needs oil and nothing else.')).toEqual([
+      'opposite: The lamp needs no oil.',
+    ]);
+  });
 });
 
 describe('what is turned round', () => {

@@ -1,3 +1,4 @@
+import { verbForm } from '../language/wordClasses.ts';
 import { type Clause, stemsOf } from './clause.ts';
 import { MEASURING, setOf, VERBS } from './lexicon.ts';
 import { momentFits } from './moments.ts';
@@ -47,7 +48,8 @@ const isForm = (a: string, b: string) => a === b || (a.length >= 6 && b.length >
 /** In German a word without a capital that is no adjective before a noun; in English three words hold one. */
 function hasVerb({ tokens, stems, words, language }: Clause): boolean {
   for (const verb of VERBS[language] ?? VERBS['en']!) if (words.has(verb)) return true;
-  if (language !== 'de') return stems.length > 2;
+  // '…, and helps little' goes on from what stands before it, and says another thing of it.
+  if (language !== 'de') return stems.length > 2 || verbForm(tokens[0]?.lower ?? '') === 'third';
   return tokens.some(({ content, capital }, at) => content && !capital && !tokens[at + 1]?.capital);
 }
 
@@ -83,10 +85,13 @@ export function oneThingOther(said: Clause, sources: readonly Clause[]): boolean
   });
 }
 
+/** Stand before what is meant and are no things: 'in a matter of days'. */
+const MUCH = setOf('matter couple handful lot bit kind sort way number');
 const WHEN = setOf('ahead earlier later sooner afterwards before behind früher später eher');
 
 /** The word before a thing; null where it is no thing, or begins the clause. */
 function before(clause: Clause, stem: string): string | null {
   const at = clause.tokens.findIndex((token) => token.content && token.stem === stem && !MEASURING.has(token.lower));
-  return at > 0 && clause.isThing(at) && !WHEN.has(clause.tokens[at]!.lower) ? clause.tokens[at - 1]!.lower : null;
+  const { lower = '' } = clause.tokens[at] ?? {};
+  return at > 0 && clause.isThing(at) && !WHEN.has(lower) && !MUCH.has(lower) ? clause.tokens[at - 1]!.lower : null;
 }
