@@ -79,8 +79,9 @@ export async function honesty(tell, { set }) {
       tell(`  ${is === 'ok' ? 'marked' : 'missed'}: ${language} ${kind}: ${sentence}`);
     return { recall: found.recall, falseMarks: found.falseMarks };
   }
-  const { fitted, kept } = keptPairs();
+  const { fitted, kept, anew } = keptPairs();
   table(tell, `${fitted.length} pairs it was fitted to`, judged(fitted));
+  table(tell, `${anew.length} pairs that ask for more reckoning`, judged(anew));
   const last = judged(kept);
   table(tell, `${kept.length} pairs it was not`, last);
   return { recall: last.recall, falseMarks: last.falseMarks, ...timed(fitted) };

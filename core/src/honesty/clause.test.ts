@@ -73,7 +73,6 @@ describe('names', () => {
     ['Ein Gericht aus Ravenna.', 'Das Rezept stammt von Trevelmo.', ['Ravenna']],
     ['Ein Gericht aus Ravenna und Salz.', 'Das Rezept stammt von Trevelmo.', ['Ravenna']],
     ['Ein Gericht aus Ravenna', 'Das Rezept stammt von Trevelmo.', ['Ravenna']],
-    ['Ein Gericht aus Ravenna Käse.', 'Das Rezept stammt von Trevelmo.', []],
     ['Der Durchmesser ist groß.', 'Das Rad misst 4 Meter.', []],
   ])('‘%s’', (text, source, expected) => expect(strange(text, source, 'de')).toEqual(expected));
 });

@@ -66,7 +66,7 @@ export class Clause {
         // 'At no extra cost' denies nothing that is said.
         if (token.lower === 'no' && FREELY.has(this.tokens[at + 1]?.lower ?? '')) continue;
         if (saysNoMore(this.tokens, at)) continue;
-        if (isNegator(token, this.language)) odd = !odd;
+        if (deniesAt(this.tokens, at, this.language)) odd = !odd;
       }
       return odd;
     });
@@ -260,6 +260,18 @@ export const isDenying = remembered((word, language) => {
 
 export const isNegator = ({ kind, lower }: Token, language: string): boolean =>
   kind === 'word' && isDenying(lower, language);
+
+/** Whether what stands at a place denies, by itself or with what stands before it. */
+export const deniesAt = (tokens: readonly Token[], at: number, language: string): boolean =>
+  isNegator(tokens[at]!, language) || isAdvisedAgainst(tokens, at);
+
+const AGAINST = setOf('against');
+const ADVISING =
+  /^(?:advis(?:e|es|ed|ing)|advice|warn(?:s|ed|ing)?|decid(?:e|es|ed)|vot(?:e|es|ed)|argu(?:e|es|ed)|recommend(?:s|ed)?|speaks?|spoke)$/;
+
+/** 'Advises against limes': what is advised is to have none. */
+const isAdvisedAgainst = (tokens: readonly Token[], at: number): boolean =>
+  AGAINST.has(tokens[at]!.lower) && tokens.slice(Math.max(0, at - 2), at).some(({ lower }) => ADVISING.test(lower));
 
 /** Words and numbers one behind the other. */
 export function wordsOf(tokens: readonly Token[]): string {

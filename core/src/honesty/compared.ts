@@ -16,7 +16,7 @@ function compares(clause: Clause): { word: string; one: ReadonlySet<string>; oth
     const by = more >= 0 ? tokens[more]!.lower : word;
     if (than < 1 || !(more >= 0 || /(?:er|worse|better)$/.test(word))) return null;
     const stems = (some: typeof tokens) => new Set(some.flatMap(({ content, stem }) => (content ? [stem] : [])));
-    return { word: by, one: stems(tokens.slice(0, than - 1)), other: stems(tokens.slice(than + 1)) };
+    return { word: by, one: stems(tokens.slice(0, than)), other: stems(tokens.slice(than + 1)) };
   });
 }
 
@@ -38,6 +38,34 @@ export const comparedRound = (said: Clause, sources: readonly Clause[]): boolean
     return found !== null && found.round && found.same && said.denies === held.denies;
   });
 
+/** 'Oaks grow more slowly' told of limes, and that than oaks: the source names nothing it compares with. */
+export function comparedAlone(said: Clause, sources: readonly Clause[]): boolean {
+  const { tokens, subject } = said;
+  const than = tokens.findIndex(({ lower }) => lower === 'than' || lower === 'als');
+  if (than < 1 || subject === null) return false;
+  const [word, by] = [tokens[than - 1]!.lower, tokens[than - 2]?.lower ?? ''];
+  const isMore = MORE.has(by);
+  if (!isMore && !/(?:er|worse|better)$/.test(word)) return false;
+  const others = tokens.slice(than + 1).flatMap(({ content, stem }) => (content ? [stem] : []));
+  const says = (held: Clause) =>
+    held.tokens.some(({ lower }, at) => lower === word && (!isMore || held.tokens[at - 1]?.lower === by)) &&
+    !held.tokens.some(({ lower }) => lower === 'than' || lower === 'als') &&
+    held.denies === said.denies;
+  const telling = sources.filter(says);
+  return (
+    telling.some(({ subject: its }) => its !== null && others.includes(its)) &&
+    !telling.some(({ sentence }) => sentence.stems.has(subject))
+  );
+}
+
+const MORE = setOf('more less fewer mehr weniger');
+
+/** Whether two parts are the same seen from either side. */
+export function isInverse(said: Quantity, held: Quantity): boolean {
+  const [mine, its] = [partOf(said)?.value, partOf(held)?.value];
+  return mine !== undefined && its !== undefined && Math.abs(mine * its - 1) < 0.03 && Math.abs(mine - its) > 0.03;
+}
+
 const POINTING = setOf('it they he she this that er sie es dieser diese dieses');
 
 /** 'A weighs twice as much as B' told of B: the same multiple, and who is compared with whom the other way round. */
@@ -58,8 +86,7 @@ export function crossed(said: Clause, sources: readonly Clause[]): boolean {
           (only(sides.other, theirs.one, theirs.other) ||
             (points && ![...sides.other].some((stem) => theirs.other.has(stem))));
         const kept = only(sides.one, theirs.one, theirs.other) && only(sides.other, theirs.other, theirs.one);
-        const inverse = Math.abs(mine.value * its.value - 1) < 0.03 && Math.abs(mine.value - its.value) > 0.03;
-        if (inverse ? kept && !swapped : swapped && !kept) return true;
+        if (isInverse(multiple, own) ? kept && !swapped : swapped && !kept) return true;
       }
   }
   return false;

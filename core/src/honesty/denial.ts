@@ -1,5 +1,5 @@
 import { remembered } from '../sentence/remembered.ts';
-import { bareWords, type Clause, isDenying, isNegator, stemsOf } from './clause.ts';
+import { bareWords, type Clause, deniesAt, isDenying, stemsOf } from './clause.ts';
 import { turned as comparesRound } from './compared.ts';
 import { DENYING, NEGATORS, oppositesOf, SPARING, setOf } from './lexicon.ts';
 import { quantityFits } from './quantity.ts';
@@ -204,7 +204,7 @@ function both(a: ReadonlySet<string>, b: ReadonlySet<string>): number {
 /** What is denied: the words behind the one that denies, else those before it. In German a verb stands before it. */
 function headsOf({ clause, stems }: Plain): string[] {
   const { tokens, language } = clause;
-  const at = tokens.findIndex((token) => isNegator(token, language));
+  const at = tokens.findIndex((_, i) => deniesAt(tokens, i, language));
   if (at === -1) return [...stems].slice(-1);
   // What stands behind a comma or a semicolon is not denied by what stands before it.
   const end = tokens.findIndex(({ kind }, i) => i > at && kind === 'sign');

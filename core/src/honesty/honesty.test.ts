@@ -105,6 +105,43 @@ describe('what is said of something else', () => {
   ])('but not what is %s', (_name, text, passage) => expect(doubts(text, passage)).toEqual([]));
 });
 
+describe('who, where, when and how much', () => {
+  it.each([
+    ['Vera Holt bought the mill from Amos Pike.', 'Amos Pike bought the mill in 1902 from Vera Holt.'],
+    ['She first danced the part in Malmö.', 'She first danced the part in Bergen. Later she taught in Malmö.'],
+    ['The mill was sold in 1906.', 'The weir was built in 1910, four years before the mill was sold.'],
+    ['The bus goes at ten past six.', 'The bus goes at 8.05, 12.30 and 17.10.'],
+    ['Some 431,000 people came.', 'It had 413,000 visitors.'],
+    ['Each hen laid about 32 eggs.', 'In a month the 14 hens laid 310 eggs.'],
+    ['The bell can be heard at noon.', 'The bell is silent at noon.'],
+    ['She advises planting roses near the wall.', 'She advises against roses near the wall.'],
+    ['Per is three times as tall as Ole.', 'Three of them row: Per, who is tall, and the twins Ole and Nils.'],
+  ])('is told from what is otherwise: %s', (text, passage) => expect(doubts(text, passage)).not.toEqual([]));
+
+  it.each([
+    ['Amos Pike bought the mill from Vera Holt.', 'Amos Pike bought the mill in 1902 from Vera Holt.'],
+    ['She first danced the part in Bergen.', 'She first danced the part in Bergen. Later she taught in Malmö.'],
+    ['The mill was sold in 1914.', 'The weir was built in 1910, four years before the mill was sold.'],
+    ['The bus goes at ten past five.', 'The bus goes at 8.05, 12.30 and 17.10.'],
+    ['Some 410,000 people came.', 'It had 413,000 visitors.'],
+    ['Each hen laid about 22 eggs.', 'In a month the 14 hens laid 310 eggs.'],
+    ['It lasted for eight years from 1931 on.', 'From 1931 to 1939 it was a school.'],
+    ['Nineteen of the pupils are boys.', 'Of the 40 pupils 21 are girls.'],
+    ['The frame is 4 by 6 centimetres.', 'The frame measures 40 by 60 millimetres.'],
+    ['About 1,400 of the ewes lambed.', 'They keep 4,200 ewes. A third of them lambed.'],
+  ])('is what it is in other words: %s', (text, passage) => expect(doubts(text, passage)).toEqual([]));
+
+  it.each([
+    ['Dort kochte Ida Brandt für sie.', 'Dort kochte Rosa Keller für sie.', ['name: Ida Brandt']],
+    [
+      'Ratten fressen mehr Eier als Mäuse.',
+      'Ratten fressen mehr Mäuse als Eier.',
+      ['subject: Ratten fressen mehr Eier als Mäuse.'],
+    ],
+    ['Der Tank fasst drei Kubikmeter.', 'Der Tank fasst 3.000 Liter.', []],
+  ])('in German too: %s', (text, passage, found) => expect(doubts(text, passage, 'de')).toEqual(found));
+});
+
 describe('what is denied', () => {
   it.each([
     [
@@ -169,9 +206,9 @@ test('nearly all that was altered is seen, and hardly anything else, in every ki
 });
 
 test('pairs are of both sorts, in every kind and both languages, and none is there twice', () => {
-  const { fitted, kept } = keptPairs();
-  const all = [...fitted, ...kept];
-  expect(all.length).toBeGreaterThan(1_200);
+  const { fitted, kept, anew } = keptPairs();
+  const all = [...fitted, ...kept, ...anew];
+  expect(all.length).toBeGreaterThan(1_450);
   expect(new Set(all.map(([, , , passage, sentence]) => `${passage}\n${sentence}`)).size).toBeGreaterThan(
     all.length * 0.99,
   );
@@ -181,6 +218,12 @@ test('pairs are of both sorts, in every kind and both languages, and none is the
         expect(all.filter((pair) => pair[0] === language && pair[1] === is && pair[2] === kind).length).toBeGreaterThan(
           20,
         );
+});
+
+test('pairs that ask for more reckoning are judged nearly as well', () => {
+  const { recall, falseMarks } = judged(keptPairs().anew);
+  expect(recall).toBeGreaterThan(0.9);
+  expect(falseMarks).toBeLessThan(0.06);
 });
 
 test('what was not fitted to is judged nearly as well', () => {

@@ -1,6 +1,7 @@
 import { onceEach } from '../sentence/remembered.ts';
 import { otherSideOfTime } from './aroundTimes.ts';
 import { type Clause, isDenying, type Statements, statementsOf, wordsOf } from './clause.ts';
+import { partOf } from './compared.ts';
 import { turnedRound } from './denial.ts';
 import { otherDirection } from './directions.ts';
 import type { Doubt } from './doubt.ts';
@@ -157,8 +158,10 @@ function strangeFigures(said: Clause, held: Reckoning): Doubt[] {
   return said.figures.flatMap((figure) => {
     if (perOther(figure, said, sources))
       return [{ kind: 'figure', words: words(said, figure.from, said.tokens.length) }];
+    // 'Twice as fast' is no number of things.
+    const compares = COMPARED.has(said.tokens[figure.to]?.lower ?? '') && partOf(figure)?.dimension === 'times';
     const found =
-      quantities.some((own) => quantityFits(figure, own)) ||
+      quantities.some((own) => (!compares || partOf(own) !== undefined) && quantityFits(figure, own)) ||
       countsUp(figure, said, sources) ||
       standsAlone(figure, said, quantities) ||
       isHour(figure, said, moments) ||
@@ -166,6 +169,8 @@ function strangeFigures(said: Clause, held: Reckoning): Doubt[] {
     return found ? [] : [{ kind: 'figure', words: words(said, figure.from, figure.to) }];
   });
 }
+
+const COMPARED = setOf('as so');
 
 function strangeDates(said: Clause, held: Reckoning): Doubt[] {
   const { quantities, moments } = held;

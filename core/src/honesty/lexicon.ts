@@ -15,7 +15,7 @@ export const NEGATORS: Record<string, Negators> = {
       "not no never none nobody nothing neither nor without cannot nowhere hardly don’t doesn’t didn’t isn’t aren’t wasn’t weren’t won’t wouldn’t can’t couldn’t shouldn’t mustn’t hasn’t haven’t hadn’t don't doesn't didn't isn't aren't wasn't weren't won't wouldn't can't couldn't shouldn't mustn't hasn't haven't hadn't",
     ),
     lexical: [
-      /^(?:refus(?:e|es|ed|ing)|avoid(?:s|ed|ing)?|lack(?:s|ed|ing)?|declin(?:e|es|ed)|reject(?:s|ed|ing)?|forbid(?:s|den)?|forbade|prohibit(?:s|ed)?|omit(?:s|ted)?|skip(?:s|ped)?|abstain(?:s|ed)?|absent|unable|away|instead|shun(?:s|ned)?|waive(?:s|d)?|impossible|exempt|missing|prevent(?:s|ed)?|lost)$/,
+      /^(?:refus(?:e|es|ed|ing)|avoid(?:s|ed|ing)?|lack(?:s|ed|ing)?|declin(?:e|es|ed)|reject(?:s|ed|ing)?|forbid(?:s|den)?|forbade|prohibit(?:s|ed)?|omit(?:s|ted)?|skip(?:s|ped)?|abstain(?:s|ed)?|absent|silent|unable|away|instead|shun(?:s|ned)?|waive(?:s|d)?|impossible|exempt|missing|prevent(?:s|ed)?|lost)$/,
     ],
   },
   de: {
@@ -23,7 +23,7 @@ export const NEGATORS: Record<string, Negators> = {
       'nicht nie niemals niemand niemanden niemandem nichts nirgends kein keine keinen keinem keiner keines keins ohne weder kaum',
     ),
     lexical: [
-      /^(?:verboten|untersagt|(?:ge)?sperr(?:t|en|te|ten)|vermeide[nt]?|vermieden|verzichte[nt]?|verzichtet|lehn(?:t|en|te)|abgelehnt|verweiger\w*|weiger\w*|fehl(?:t|en|te)|unzulässig|unmöglich|gegen|tabu|abgeraten|rät|raten|abraten|spar(?:t|en)|statt|fern|draußen|unterlass\w*|verhinder\w*)$/,
+      /^(?:verboten|untersagt|(?:ge)?sperr(?:t|en|te|ten)|vermeide[nt]?|vermieden|verzichte[nt]?|verzichtet|lehn(?:t|en|te)|abgelehnt|verweiger\w*|weiger\w*|fehl(?:t|en|te)|unzulässig|unmöglich|gegen|tabu|stumm|verstumm\w*|abgeraten|rät|raten|abraten|spar(?:t|en)|statt|fern|draußen|unterlass\w*|verhinder\w*)$/,
     ],
   },
 };

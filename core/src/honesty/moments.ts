@@ -246,9 +246,24 @@ function clockAt(tokens: readonly Token[], at: number, language: string): Moment
     if (half !== undefined && tokens[at + 1]?.kind === 'word' && !(next === 'a' && tokens[at + 2]?.text !== '.'))
       return { clock: (minutes % 720) + half, half: true, from: at, to: at + 2 };
     if (next === 'uhr') return { clock: minutes % 1_440, half: minutes >= 780, from: at, to: at + 2 };
-    if (text.includes(':')) return { clock: minutes % 1_440, half: minutes >= 780, from: at, to: at + 1 };
+    if (text.includes(':') || (digits[2] !== undefined && language !== 'de' && isOfTimes(tokens, at)))
+      return { clock: minutes % 1_440, half: minutes >= 780, from: at, to: at + 1 };
   }
   return spokenClock(tokens, at, language);
+}
+
+const AT = setOf('at from until till');
+const JOINS = setOf(', and or to until');
+const POINTED = /^(?:[01]?\d|2[0-4])\.[0-5]\d$/;
+
+/** 'At 7.15, 11.40 and 16.05': one of several times of day, behind a word for when. */
+function isOfTimes(tokens: readonly Token[], at: number): boolean {
+  const next = tokens[at + 1];
+  // 'At 7.15 a kilo'.
+  if (next && (next.unit || /^(?:an?|per|%|each)$/.test(next.lower))) return false;
+  let first = at;
+  while (JOINS.has(tokens[first - 1]?.lower ?? '') && POINTED.test(tokens[first - 2]?.text ?? '')) first -= 2;
+  return AT.has(tokens[first - 1]?.lower ?? '');
 }
 
 function spokenClock(tokens: readonly Token[], at: number, language: string): Moment | null {

@@ -85,9 +85,27 @@ export function strangeNames(tokens: readonly Token[], known: readonly KnownWord
     if (unitAt([token.lower], 0) || numbersOf([token], language).length > 0) return false;
     return (
       known.some((one) => (language === 'de' ? strangeInGerman(tokens, at, one) : strange(tokens, at, one))) ||
+      (language === 'de' && isWholeName(tokens, at, known)) ||
       (known.length === 0 && language !== 'de')
     );
   });
+}
+
+/** Two German nouns side by side are one thing by its maker or its measure, or somebody with both names. */
+function isWholeName(tokens: readonly Token[], at: number, known: readonly KnownWords[]): boolean {
+  const isStrange = (place: number) => {
+    const token = tokens[place];
+    return (
+      isNoun(token, 'de') &&
+      // What begins a sentence has a capital anyway.
+      !begun(tokens[place - 1]) &&
+      !token!.unit &&
+      !USUAL.has(token!.lower) &&
+      !known.some((one) => isKnown(token!, one, 'de')) &&
+      numbersOf([token!], 'de').length === 0
+    );
+  };
+  return isStrange(at) && (isStrange(at - 1) || isStrange(at + 1));
 }
 
 function isKnown({ lower }: Token, { words, stems }: KnownWords, language: string): boolean {
@@ -107,8 +125,21 @@ function strange(tokens: readonly Token[], at: number, known: KnownWords): boole
   if (!begun(before)) return true;
   // The first word of a sentence has a capital anyway.
   // Nothing but a name is said to own something without an article before it.
-  return isNoun(after, 'en') || /[’']s$/.test(token.lower) || likeAName(token, tokens, known, 'en');
+  return (
+    isNoun(after, 'en') || /[’']s$/.test(token.lower) || isSetApart(tokens, at) || likeAName(token, tokens, known, 'en')
+  );
 }
+
+const WHO = setOf('who whose whom aged the a an');
+const SAYS_HOW =
+  /ly$|^(?:however|therefore|instead|afterwards?|today|tomorrow|yesterday|then|later|meanwhile|still|first|second|third|last|next|finally|otherwise|besides|moreover|indeed|thus|here|there|now|once|again|sometimes|often|perhaps|maybe|yes|no|so|too|also|like|unlike|before|after|above|below|inside|outside|upstairs|outdoors|indoors|overnight|soon|nowadays|elsewhere)$/;
+
+/** 'Doig, the last keeper, …' and 'Doig, who paints, …': who begins a sentence and is told of between commas. */
+const isSetApart = (tokens: readonly Token[], at: number): boolean =>
+  tokens[at + 1]?.text === ',' &&
+  (WHO.has(tokens[at + 2]?.lower ?? '') || tokens[at + 2]?.kind === 'number') &&
+  tokens.slice(at + 3, at + 12).some(({ text }) => text === ',') &&
+  !SAYS_HOW.test(tokens[at]!.lower);
 
 /** Every German noun has a capital: a name is what stands beside a known one in another's place, or is nearly one. */
 function strangeInGerman(tokens: readonly Token[], at: number, known: KnownWords): boolean {

@@ -14,7 +14,7 @@ export interface Facts {
   moments: Moment[];
 }
 
-const TO = setOf('to – — - bis and und or oder');
+const TO = setOf('to – — - bis and und or oder by x mal');
 
 /** Figures, dates and times of a text. */
 export function factsOf(tokens: readonly Token[], language: string): Facts {

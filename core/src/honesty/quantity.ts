@@ -42,7 +42,16 @@ export function quantityFits(said: Quantity, held: Quantity): boolean {
 
 function valueFits(mine: Meaning, its: Meaning, said: Quantity, held: Quantity): boolean {
   const [one, other] = [mine.dimension, its.dimension];
-  if (one === other) return near(mine.value, its.value, said, held, rounding(mine, its)) || sameByCalendar(mine, its);
+  if (one === other)
+    return (
+      near(
+        mine.value,
+        its.value,
+        said.says === 'about' && isTooExact(mine, its) ? EXACTLY_SAID : said,
+        held,
+        rounding(mine, its),
+      ) || sameByCalendar(mine, its)
+    );
   const parts = (of: Dimension) => of === 'share' || of === 'times';
   // 'Half as heavy' and 'twice as heavy', 'a third more' and 'one and a third times'.
   // What has doubled has not halved.
@@ -55,6 +64,25 @@ function valueFits(mine: Meaning, its: Meaning, said: Quantity, held: Quantity):
   return (one === 'times' && other === 'count') || (one === 'count' && other === 'times')
     ? near(mine.value, its.value, said, held, EXACT)
     : false;
+}
+
+const EXACTLY_SAID = { says: 'exactly' } as const;
+/** Figures of a number from which on it is no round one: 'about 221,000'. */
+const ROUND = 3;
+const ENDLESS = 6;
+
+/** Whether what is said to be about something is said more exactly than that: 'about 221' of 212 is another number. */
+function isTooExact({ dimension, value, size }: Meaning, its: Meaning): boolean {
+  // Two thirds have no end of figures.
+  if (dimension === 'share' || dimension === 'times') return false;
+  const said = Math.abs(value / size);
+  const [digits = '', power = '0'] = Number(said.toPrecision(12)).toExponential().split('e');
+  const figures = digits.replace('.', '');
+  // A third of a kilometre has no end of figures.
+  if (figures.length < ROUND || figures.length > ENDLESS || size <= 0) return false;
+  const place = 10 ** (Number(power) - figures.length + 1);
+  const step = figures.endsWith('5') ? 5 * place : place;
+  return Math.abs(said - its.value / size) > (step / 2) * (1 + EXACT);
 }
 
 /** What is written in the same unit must be the same. */

@@ -58,6 +58,26 @@ const lessBy: Way = (figure, said, { meanings: all, clauses }) => {
   });
 };
 
+/** What lies between two years that are told as one time: 'between 1998 and 2004' is six years. */
+const fromYearTo: Way = (figure, _, { clauses }) =>
+  clauses.some(({ facts: { moments }, tokens }) =>
+    moments.some((first, i) => {
+      const last = moments[i + 1];
+      if (first.year === undefined || last?.year === undefined) return false;
+      const joined = tokens.slice(first.to, last.from).map(({ lower }) => lower);
+      const before = tokens[first.from - 1]?.lower ?? '';
+      const isOne = joined.length === 1 && (SPANNING.has(joined[0]!) || (BETWEEN.has(before) && AND.has(joined[0]!)));
+      const years = last.year - first.year;
+      return (
+        isOne && years > 0 && [years, years + 1].some((n) => fits(figure, n * YEARS, { dimension: 'time' }, A_DAY))
+      );
+    }),
+  );
+/** Years have 365 days here and 365.25 there. */
+const A_DAY = 0.001;
+const SPANNING = setOf('to until till bis – — -');
+const BETWEEN = setOf('between zwischen');
+
 const TO = setOf('to until till bis');
 
 /** What lies between two times of day: 'from 19 to 21 o’clock' takes two hours. */
@@ -88,7 +108,7 @@ const isRatio: Way = (figure, said, { clauses, sentences }) => {
           a !== b &&
           a.dimension === b.dimension &&
           b.value > 0 &&
-          (near === null || near.has(a) || near.has(b)) &&
+          (near === null || (near.has(a) && near.has(b))) &&
           ratioFits(figure, part, a, b, said),
       ),
     );
@@ -141,13 +161,21 @@ const SINCE = setOf('before earlier previously once then formerly until vorher z
 /** What something was before it doubled, and a part or a multiple of what the same sentence tells: 'half price for children'. */
 const partOfIt: Way = (figure, said, { sentences }) => {
   if (partOf(figure)) return false;
-  return sentences.some(({ figures: all, of: sentence }) =>
-    all.some((by) => {
+  return sentences.some(({ figures: own, of: sentence }, i) =>
+    own.some((by) => {
       const times = partOf(by)?.value;
       if (times === undefined || (by.grows && !said.has(SINCE))) return false;
       const says = figure.says === 'exactly' ? by.says : figure.says;
       // 'Twice as many as in 2012', told of 2012.
       const back = times > 1 && isOfThen(said, sentence);
+      // 'They planted 5,600. A third of them died.'
+      const before =
+        times < 1 && OF_THEM.test(sentence.text)
+          ? sentences
+              .slice(Math.max(0, i - BACK), i)
+              .flatMap(({ of, figures }) => (of.of === sentence.of ? figures.filter(({ bare }) => bare) : []))
+          : [];
+      const all = [...own, ...before];
       return whole(all).some(
         (one) =>
           fits({ ...figure, says }, by.grows ? one.value / times : one.value * times, one) ||
@@ -156,6 +184,10 @@ const partOfIt: Way = (figure, said, { sentences }) => {
     }),
   );
 };
+
+/** Sentences back in which it is looked for what a part is of. */
+const BACK = 3;
+const OF_THEM = /\b(?:of (?:them|these|those|the|all)|davon|der|von (?:ihnen|diesen|denen|den|allen)|darunter)\b/i;
 
 /** Told of the time a sentence compares with: the last one it names. */
 function isOfThen(said: Clause, { clauses }: Sentence): boolean {
@@ -182,8 +214,13 @@ const hasTheRest = (said: Clause, { sentence }: Clause): boolean =>
   sentence.clauses.some((other) => other.has(REST) && other.about.some((stem) => said.stemSet.has(stem)));
 
 /** The rest of a whole, told of the other side: two thirds are women, 'one third are men'. */
-const isRest: Way = (figure, said, { clauses }) => {
+const isRest: Way = (figure, said, { clauses, sentences }) => {
   const part = partOf(figure);
+  if (figure.bare && !part && isOtherSide(said, sentences)) {
+    const counts = sentences.flatMap(({ figures }) => [figures.filter(({ bare }) => bare)]);
+    if (counts.some((all) => whole(all).some((a) => whole(all).some((b) => fits(figure, a.value - b.value, a, EXACT)))))
+      return true;
+  }
   if (part?.dimension !== 'share') return false;
   const mine = bareWords(said);
   const isOther = (held: Clause) => {
@@ -200,6 +237,15 @@ const isRest: Way = (figure, said, { clauses }) => {
       (said.has(REST) || isOther(held) || hasTheRest(said, held)),
   );
 };
+
+/** Told of the men where a sentence counts the women. */
+function isOtherSide(said: Clause, sentences: readonly { of: Sentence }[]): boolean {
+  const mine = bareWords(said);
+  return sidesOf(said.language).some(([a, b]) => {
+    const other = mine.has(a) ? b : mine.has(b) ? a : null;
+    return other !== null && sentences.some(({ of }) => of.clauses.some((held) => bareWords(held).has(other)));
+  });
+}
 
 const TOGETHER = setOf('together altogether total combined both all zusammen insgesamt beide alle');
 
@@ -283,8 +329,14 @@ const byPeriod: Way = (figure, said, { clauses }) => {
         const times = partOf(one)?.dimension === 'times' ? partOf(one)!.value : null;
         return times !== null && near(often, (times * seconds) / SECONDS[its[0]!], figure, EXACTLY, BY_PERIODS);
       });
+    const each = seconds / SECONDS[its[0]!];
+    // Who reckons in the head takes a month for four weeks.
+    const rough =
+      own[0] === 'month' && its[0] === 'week' ? [4] : own[0] === 'week' && its[0] === 'month' ? [1 / 4] : [];
     return whole(held.figures).some((one) =>
-      fits(figure, (one.value * seconds) / SECONDS[its[0]!], one, figure.says === 'exactly' ? ROUNDED : BY_PERIODS),
+      [each, ...rough].some((times) =>
+        fits(figure, one.value * times, one, figure.says === 'exactly' ? ROUNDED : BY_PERIODS),
+      ),
     );
   });
 };
@@ -331,6 +383,7 @@ const WAYS: readonly Way[] = [
   liesBetween,
   lessBy,
   fromTo,
+  fromYearTo,
   isRatio,
   partOfIt,
   grownBy,

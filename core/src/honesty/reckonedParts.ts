@@ -45,6 +45,19 @@ const forEach: Way = (figure, said, { meanings }) => {
   );
 };
 
+const EACH = setOf('per each every apiece je pro jede jeder jedes jedem jeden');
+
+/** What comes to each of several, of what a sentence tells of all: 410 kilograms from 18 hives are 'nearly 23 a hive'. */
+const shared: Way = (figure, said, { sentences }) =>
+  said.has(EACH) &&
+  !partOf(figure) &&
+  sentences.some(({ figures }) => {
+    const all = whole(figures);
+    return all.some((a) =>
+      all.some((b) => a !== b && b.dimension === 'count' && b.value > 1 && fits(figure, a.value / b.value, a)),
+    );
+  });
+
 /** What there is one of, in another unit: 'a kilo', told as 1,000 grams. */
 const oneUnit: Way = (figure, _, { clauses }) =>
   !figure.bare && clauses.some((held) => singles(held).some((one) => fits(figure, one.value, one)));
@@ -87,4 +100,4 @@ const oftener: Way = (figure, said, { sentences }) => {
 };
 
 /** Ways by parts of what is counted or measured, and by what there is of each. */
-export const BY_PARTS: readonly Way[] = [isLeft, partOfCounted, forEach, oneUnit, partOfUnit, oftener];
+export const BY_PARTS: readonly Way[] = [isLeft, partOfCounted, forEach, shared, oneUnit, partOfUnit, oftener];

@@ -13,7 +13,7 @@ const DAY = 1_440;
 
 /** Whether a date or a time of day follows from one that is told and how long something takes: 'in April', 'seven months later'. */
 export function isReckonedMoment(moment: Moment, said: Clause, held: Reckoning): boolean {
-  if (isYearBefore(moment, held)) return true;
+  if (isYearBeside(moment, held)) return true;
   return held.clauses.some((by) =>
     by.facts.moments.some((own) =>
       held.clauses.some((lasting) => speaksOfIt(lasting, by, said) && isLaterBy(moment, own, lasting)),
@@ -30,10 +30,12 @@ const LATER = setOf(
 );
 
 function isLaterBy(moment: Moment, own: Moment, lasting: Clause): boolean {
-  const all = whole([...lasting.facts.quantities, ...lasting.facts.within]).filter(
-    ({ dimension }) => dimension === 'time',
+  const all = [...lasting.facts.quantities, ...lasting.facts.within].flatMap((figure) =>
+    whole([figure]).flatMap(({ dimension, value, size }) =>
+      dimension === 'time' ? [{ value, size, sign: signOf(figure, own, lasting) }] : [],
+    ),
   );
-  return all.some(({ value, size }) => {
+  return all.some(({ value, size, sign }) => {
     // 'So much a year' lasts no year.
     if (value === size && size >= MONTH && !lasting.has(LATER)) return false;
     if (moment.clock !== undefined)
@@ -42,21 +44,47 @@ function isLaterBy(moment: Moment, own: Moment, lasting: Clause): boolean {
     const months = (size === YEAR ? 12 : size === MONTH ? 1 : 0) * Math.round(value / size);
     if (months === 0 || Math.abs(value % size) > 1) return false;
     // Of a year alone only whole years are told.
-    if (!moment.months) return months % 12 === 0 && Math.abs(moment.year - own.year) * 12 === months;
+    if (!moment.months) {
+      const years = moment.year - own.year;
+      return months % 12 === 0 && (sign === 0 ? Math.abs(years) : years * sign) * 12 === months;
+    }
     return own.months?.length === 1 && moment.months.some((month) => apart(moment.year!, month, own) === months);
   });
 }
 
+const LATER_THAN = setOf('later danach später');
+const EARLIER_THAN = setOf('earlier davor zuvor früher');
+const BEFORE = setOf('before bevor vor');
+const AFTER = setOf('after nachdem nach');
+
+/**
+ * Whether so long leads from a date to a later one (1) or an earlier one (-1), or it is not said (0). 'In 1829, four years
+ * before his brother did' leads to what the brother did; 'four years after the fire of 1829' to what was then.
+ */
+function signOf({ to }: Quantity, own: Moment, { tokens, facts }: Clause): -1 | 0 | 1 {
+  const next = tokens[to]?.lower ?? '';
+  if (LATER_THAN.has(next)) return 1;
+  if (EARLIER_THAN.has(next)) return -1;
+  const sign = BEFORE.has(next) ? -1 : AFTER.has(next) ? 1 : 0;
+  if (sign === 0) return 0;
+  const behind = tokens.slice(to + 1);
+  const isWithin = facts.moments.includes(own) && own.from > to;
+  return isWithin || !behind.some(({ content }) => content) ? sign : sign === 1 ? -1 : 1;
+}
+
 const YEAR_BEFORE = /\b(?:(?:the|a) year (?:before|earlier)|previous year|Jahr (?:davor|zuvor)|Vorjahre?s?)\b/i;
 
+const YEAR_AFTER =
+  /\b(?:(?:the|a) year (?:after|later)|(?:following|next) year|Jahr (?:darauf|danach|später)|(?:folgenden|nächsten) Jahr|Folgejahre?s?)\b/i;
+
 /** '63 in 2023, eleven more than the year before': that was 2022. */
-const isYearBefore = ({ year, months }: Moment, { sentences }: Reckoning): boolean =>
+const isYearBeside = ({ year, months }: Moment, { sentences }: Reckoning): boolean =>
   year !== undefined &&
   !months &&
-  sentences.some(
-    ({ of }) =>
-      YEAR_BEFORE.test(of.text) && of.clauses.some(({ facts }) => facts.moments.some((own) => own.year === year + 1)),
-  );
+  sentences.some(({ of }) => {
+    const tells = (other: number) => of.clauses.some(({ facts }) => facts.moments.some((own) => own.year === other));
+    return (YEAR_BEFORE.test(of.text) && tells(year + 1)) || (YEAR_AFTER.test(of.text) && tells(year - 1));
+  });
 
 const apart = (year: number, month: number, own: Moment): number =>
   Math.abs((year - own.year!) * 12 + month - own.months![0]!);

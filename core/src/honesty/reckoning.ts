@@ -49,7 +49,7 @@ export const EXACT = 1e-6;
 export const BY_PERIODS = 0.05;
 
 export const REST = setOf(
-  'rest other others remaining remainder remain remains survive survives survived left kept übrigen übrige übrig andere anderen restlichen restliche bleibt bleiben überlebt überleben überlebte überlebten',
+  'rest other others remaining remainder remain remains survive survives survived left kept übrigen übrige übrig andere anderen restlichen restliche bleibt bleiben überlebt überleben überlebte überlebten preserved extant surviving erhalten vorhanden',
 );
 
 export const ONE = setOf('a an one per each every ein eine einen einem einer pro je jeder jede jedes jeden');

@@ -1,5 +1,6 @@
 import { bareWords, type Clause } from './clause.ts';
-import { comparedRound, crossed, partOf } from './compared.ts';
+import { comparedAlone, comparedRound, crossed, isInverse, partOf } from './compared.ts';
+import { elsewhere, exchanged, ofWhoStandsBefore } from './exchanged.ts';
 import { kinOf, MEASURING, setOf, sidesOf } from './lexicon.ts';
 import { type Moment, momentFits } from './moments.ts';
 import { type Quantity, quantityFits } from './quantity.ts';
@@ -16,7 +17,17 @@ export function saidOfAnother(said: Clause, sources: readonly Clause[]): boolean
   return (
     said.figures.some((figure) => !isWithin(said, figure) && figureOfAnother(said, figure, sources)) ||
     said.facts.moments.some((moment) => dateOfAnother(said, moment, sources)) ||
-    [crossed, comparedRound, doneByAnother, oneThingOther, paidOrFree].some((wrong) => wrong(said, sources))
+    [
+      crossed,
+      comparedRound,
+      comparedAlone,
+      doneByAnother,
+      oneThingOther,
+      paidOrFree,
+      exchanged,
+      elsewhere,
+      ofWhoStandsBefore,
+    ].some((wrong) => wrong(said, sources))
   );
 }
 
@@ -63,7 +74,12 @@ export function otherKin(said: Clause, sources: readonly Clause[]): boolean {
 }
 
 function figureOfAnother(said: Clause, figure: Quantity, sources: readonly Clause[]): boolean {
-  const has = (held: Clause) => [...held.figures, ...held.facts.within].some((own) => quantityFits(figure, own));
+  // 'A quarter as long' of one is four times as long of the other.
+  const fitting = (held: Clause) => [...held.figures, ...held.facts.within].filter((own) => quantityFits(figure, own));
+  const isFromOther = (held: Clause) =>
+    said.about.some((stem) => held.own.has(stem)) && fitting(held).some((own) => isInverse(figure, own));
+  if (partOf(figure) && sources.some(isFromOther)) return false;
+  const has = (held: Clause) => fitting(held).length > 0;
   const rivals = (held: Clause) =>
     held.figures.some((own) => sameSort(own, figure) && !said.facts.quantities.some((one) => quantityFits(one, own)));
   return isOfAnother(said, { figure }, has, rivals, sources);
@@ -263,6 +279,8 @@ function fromBehind(said: Clause, figure: Quantity, held: Clause): boolean {
   const counted = held.countedBy(own);
   if (counted === null || counted === subject || said.countedBy(figure) !== counted) return false;
   const places = held.tokens.flatMap(({ content, stem }, at) => (content && stem === subject ? [at] : []));
+  // '15 litres a hive' is what a hive is given.
+  if (places.some((at) => EACH.has(held.tokens[at - 1]?.lower ?? ''))) return false;
   const its = held.thingsBefore;
   return (
     places.length > 0 &&
@@ -271,6 +289,8 @@ function fromBehind(said: Clause, figure: Quantity, held: Clause): boolean {
     !its.some((stem) => said.sentence.stems.has(stem))
   );
 }
+
+const EACH = setOf('a an per each every je pro jede jeder jedes jeden jedem');
 
 /** A sentence counts both, and this one to another number: '40 ukuleles and three harps', told as 40 harps. */
 function isCountedOtherwise(said: Clause, figure: Quantity, thing: string, sources: readonly Clause[]): boolean {

@@ -43,6 +43,7 @@ const UNITS: ReadonlyMap<string, Unit[]> = merged([
   ...all('ml millilitre millilitres milliliter milliliters', 'volume', 1),
   ...all('cl centilitre centilitres zentiliter', 'volume', 10),
   ...all('l litre litres liter liters litern', 'volume', 1_000),
+  ...all('kubikmeter kubikmetern', 'volume', 1_000_000),
   ...all('hl hectolitre hectolitres hektoliter', 'volume', 100_000),
   ...all('teaspoon teaspoons tsp teelöffel tl', 'volume', 5),
   ...all('tablespoon tablespoons tbsp esslöffel el', 'volume', 15),
