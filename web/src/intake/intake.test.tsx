@@ -131,9 +131,7 @@ describe('a source’s items', () => {
     await hands.click(screen.getByRole('checkbox', { name: 'A bow' }));
     expect(screen.getByRole('checkbox', { name: 'All 2' }).getAttribute('aria-checked')).toBe('mixed');
     await hands.click(screen.getByRole('button', { name: /Take 1 request/ }));
-    await waitFor(() =>
-      expect(asked.map(({ path }) => path)).toContain(`/pipelines/${id('p')}/take`),
-    );
+    await waitFor(() => expect(asked.map(({ path }) => path)).toContain(`/pipelines/${id('p')}/take`));
     expect(asked[0]!.body).toMatchObject({ items: [id('a')] });
   });
 

@@ -24,6 +24,10 @@ const answer = (value: unknown, status = 200) => new Response(JSON.stringify(val
 /** What was asked for to be made, its settings as the contract takes them. */
 async function made(draft: Partial<SourceDraft> & Pick<SourceDraft, 'kind'>) {
   expect(await makeSource({ name: '', where: '', files: [], ...draft })).toBe(ID);
+  // Files that were put in are looked at right away.
+  const looked = asked.at(-1)!.path === `/api/sources/${ID}/look` ? [asked.pop()!] : [];
+  const isPutIn = ['documents', 'recordings', 'videos'].includes(draft.kind) && (draft.files ?? []).length > 0;
+  expect(looked).toHaveLength(isPutIn ? 1 : 0);
   const { path, body } = asked.at(-1)!;
   expect(path).toBe('/api/sources');
   const { name, settings } = body as { name: string; settings: unknown };
