@@ -265,13 +265,12 @@ export const isNegator = ({ kind, lower }: Token, language: string): boolean =>
 export const deniesAt = (tokens: readonly Token[], at: number, language: string): boolean =>
   isNegator(tokens[at]!, language) || isAdvisedAgainst(tokens, at);
 
-const AGAINST = setOf('against');
 const ADVISING =
   /^(?:advis(?:e|es|ed|ing)|advice|warn(?:s|ed|ing)?|decid(?:e|es|ed)|vot(?:e|es|ed)|argu(?:e|es|ed)|recommend(?:s|ed)?|speaks?|spoke)$/;
 
 /** 'Advises against limes': what is advised is to have none. */
 const isAdvisedAgainst = (tokens: readonly Token[], at: number): boolean =>
-  AGAINST.has(tokens[at]!.lower) && tokens.slice(Math.max(0, at - 2), at).some(({ lower }) => ADVISING.test(lower));
+  tokens[at]!.lower === 'against' && tokens.slice(Math.max(0, at - 2), at).some(({ lower }) => ADVISING.test(lower));
 
 /** Words and numbers one behind the other. */
 export function wordsOf(tokens: readonly Token[]): string {
@@ -335,12 +334,10 @@ const THAN_THAT = setOf('than that this it als das dies');
 function saysNoMore(tokens: readonly Token[], at: number): boolean {
   const [own, next] = [tokens[at]!.lower, tokens[at + 1]?.lower ?? ''];
   const before = tokens[at - 1]?.lower ?? '';
-  if (!NOTHING.has(own) || !(MORE.has(next) || (MORE.has(before) && at > 0)) || !tokens.slice(0, at).some(isContent))
+  if (!NOTHING.has(own) || !(MORE.has(next) || MORE.has(before)) || !tokens.slice(0, at).some(({ content }) => content))
     return false;
   return tokens.slice(at + 1).every(({ kind, lower }) => kind === 'sign' || MORE.has(lower) || THAN_THAT.has(lower));
 }
-
-const isContent = ({ content }: Token): boolean => content;
 
 const FREELY = setOf('extra charge additional further doubt matter');
 const PLACES = setOf('in on at from im am an auf bei von');

@@ -1,20 +1,25 @@
 import type { Clause } from './clause.ts';
 import { setOf } from './lexicon.ts';
 import { type Meaning, type Quantity, quantityFits } from './quantity.ts';
+import type { Token } from './token.ts';
 
 /** What a figure is that is a part or a multiple. */
 export const partOf = ({ means }: Quantity): Meaning | undefined =>
   means.find(({ dimension }) => dimension === 'times' || dimension === 'share');
 
+const MORE = setOf('more less fewer mehr weniger');
+const COMPARATIVE = /(?:er|worse|better)$/;
+const isThan = ({ lower }: Token): boolean => lower === 'than' || lower === 'als';
+
 /** What is compared by a word like 'better', and with what. */
 function compares(clause: Clause): { word: string; one: ReadonlySet<string>; other: ReadonlySet<string> } | null {
   return clause.once('compares', () => {
     const { tokens } = clause;
-    const than = tokens.findIndex(({ lower }) => lower === 'than' || lower === 'als');
+    const than = tokens.findIndex(isThan);
     const word = tokens[than - 1]?.lower ?? '';
-    const more = tokens.findLastIndex(({ lower }, at) => at < than && /^(?:more|less|fewer|mehr|weniger)$/.test(lower));
+    const more = tokens.findLastIndex(({ lower }, at) => at < than && MORE.has(lower));
     const by = more >= 0 ? tokens[more]!.lower : word;
-    if (than < 1 || !(more >= 0 || /(?:er|worse|better)$/.test(word))) return null;
+    if (than < 1 || !(more >= 0 || COMPARATIVE.test(word))) return null;
     const stems = (some: typeof tokens) => new Set(some.flatMap(({ content, stem }) => (content ? [stem] : [])));
     return { word: by, one: stems(tokens.slice(0, than)), other: stems(tokens.slice(than + 1)) };
   });
@@ -41,15 +46,15 @@ export const comparedRound = (said: Clause, sources: readonly Clause[]): boolean
 /** 'Oaks grow more slowly' told of limes, and that than oaks: the source names nothing it compares with. */
 export function comparedAlone(said: Clause, sources: readonly Clause[]): boolean {
   const { tokens, subject } = said;
-  const than = tokens.findIndex(({ lower }) => lower === 'than' || lower === 'als');
+  const than = tokens.findIndex(isThan);
   if (than < 1 || subject === null) return false;
   const [word, by] = [tokens[than - 1]!.lower, tokens[than - 2]?.lower ?? ''];
   const isMore = MORE.has(by);
-  if (!isMore && !/(?:er|worse|better)$/.test(word)) return false;
+  if (!isMore && !COMPARATIVE.test(word)) return false;
   const others = tokens.slice(than + 1).flatMap(({ content, stem }) => (content ? [stem] : []));
   const says = (held: Clause) =>
     held.tokens.some(({ lower }, at) => lower === word && (!isMore || held.tokens[at - 1]?.lower === by)) &&
-    !held.tokens.some(({ lower }) => lower === 'than' || lower === 'als') &&
+    !held.tokens.some(isThan) &&
     held.denies === said.denies;
   const telling = sources.filter(says);
   return (
@@ -57,8 +62,6 @@ export function comparedAlone(said: Clause, sources: readonly Clause[]): boolean
     !telling.some(({ sentence }) => sentence.stems.has(subject))
   );
 }
-
-const MORE = setOf('more less fewer mehr weniger');
 
 /** Whether two parts are the same seen from either side. */
 export function isInverse(said: Quantity, held: Quantity): boolean {

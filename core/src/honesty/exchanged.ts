@@ -15,7 +15,7 @@ interface Side {
 const isName = ({ tokens, taken }: Clause, at: number): boolean =>
   tokens[at]?.capital === true && tokens[at]!.content && !taken[at];
 
-const sidesOf = (clause: Clause): readonly Side[] =>
+const namesAround = (clause: Clause): readonly Side[] =>
   clause.once('names on both sides', () =>
     clause.tokens.flatMap(({ lower }, at) => {
       if (!WAYS.has(lower) || !isName(clause, at + 1)) return [];
@@ -29,12 +29,12 @@ const sidesOf = (clause: Clause): readonly Side[] =>
 const meet = (a: ReadonlySet<string>, b: ReadonlySet<string>): boolean => [...a].some((stem) => b.has(stem));
 
 /** 'Moss took over from Hadley' told the other way round: the same is said, with the same word between the same names. */
-export function exchanged(said: Clause, sources: readonly Clause[]): boolean {
-  return sidesOf(said).some((mine) => {
+export function namesExchanged(said: Clause, sources: readonly Clause[]): boolean {
+  return namesAround(said).some((mine) => {
     const others = said.stems.filter((stem) => !mine.before.has(stem) && !mine.behind.has(stem));
     const alike = sources.flatMap((held) =>
       others.length === 0 || others.some((stem) => held.stemSet.has(stem))
-        ? sidesOf(held).filter(({ way }) => way === mine.way)
+        ? namesAround(held).filter(({ way }) => way === mine.way)
         : [],
     );
     const isAsTold = alike.some((its) => meet(mine.before, its.before) && meet(mine.behind, its.behind));
@@ -56,7 +56,7 @@ const OF_THE_SAME = 0.75;
 const LEAST = 2;
 
 /** Names that stand right behind a word for where. */
-const placesOf = (clause: Clause): readonly { way: string; stem: string }[] =>
+const namedPlaces = (clause: Clause): readonly { way: string; stem: string }[] =>
   clause.once('places', () =>
     clause.tokens.flatMap(({ lower }, at) =>
       PLACES.has(lower) && isName(clause, at + 1) ? [{ way: lower, stem: clause.tokens[at + 1]!.stem }] : [],
@@ -65,7 +65,7 @@ const placesOf = (clause: Clause): readonly { way: string; stem: string }[] =>
 
 /** 'He sang it first in Linz', where Graz is said of it and Linz of something else. */
 export function elsewhere(said: Clause, sources: readonly Clause[]): boolean {
-  return placesOf(said).some(({ way, stem }) => {
+  return namedPlaces(said).some(({ way, stem }) => {
     const rest = said.stems.filter((one) => one !== stem);
     if (rest.length < LEAST || !sources.some(({ stemSet }) => stemSet.has(stem))) return false;
     const holding = sources.filter(
@@ -74,7 +74,9 @@ export function elsewhere(said: Clause, sources: readonly Clause[]): boolean {
     return (
       !holding.some(({ sentence }) => sentence.stems.has(stem)) &&
       holding.some(({ sentence }) =>
-        sentence.clauses.some((held) => placesOf(held).some((its) => its.way === way && !said.stemSet.has(its.stem))),
+        sentence.clauses.some((held) =>
+          namedPlaces(held).some((its) => its.way === way && !said.stemSet.has(its.stem)),
+        ),
       )
     );
   });

@@ -1,6 +1,6 @@
 import { bareWords, type Clause } from './clause.ts';
 import { comparedAlone, comparedRound, crossed, isInverse, partOf } from './compared.ts';
-import { elsewhere, exchanged, ofWhoStandsBefore } from './exchanged.ts';
+import { elsewhere, namesExchanged, ofWhoStandsBefore } from './exchanged.ts';
 import { kinOf, MEASURING, setOf, sidesOf } from './lexicon.ts';
 import { type Moment, momentFits } from './moments.ts';
 import { type Quantity, quantityFits } from './quantity.ts';
@@ -24,7 +24,7 @@ export function saidOfAnother(said: Clause, sources: readonly Clause[]): boolean
       doneByAnother,
       oneThingOther,
       paidOrFree,
-      exchanged,
+      namesExchanged,
       elsewhere,
       ofWhoStandsBefore,
     ].some((wrong) => wrong(said, sources))

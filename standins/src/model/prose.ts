@@ -58,7 +58,15 @@ export function prose(request: ReadRequest, style: ProseManner): WrittenBlock[] 
       score: relevance(passage.stems, target, weight) + (heading !== null && passage.heading === heading ? 10 : 0),
     }))
     .sort((a, b) => b.score - a.score || a.passage.n - b.passage.n);
-  const chosen = heading === null ? openingOf(request, ranked, memory, asked, target) : body(ranked, memory, asked);
+  const again = /write one part anew/.test(request.task) ? saidAgain(request, memory, asked) : [];
+  const left = asked - lengthOf(again.flat());
+  // Asked for more than it says, it goes on as in any part.
+  const chosen =
+    again.length > 0
+      ? [...again, ...(left > asked / 4 ? body(ranked, memory, left) : [])]
+      : heading === null
+        ? openingOf(request, ranked, memory, asked, target)
+        : body(ranked, memory, asked);
   const blocks: WrittenBlock[] = [];
   for (const run of chosen) blocks.push(...written(run, style, manner, chance, request));
   return blocks.length > 0 && (heading === null || speaksOf(heading, blocks, request))
@@ -101,6 +109,26 @@ function fresh(passage: FencedPassage, memory: Memory): Sentence[] {
     const before = out[out.length - 1];
     const hangs = sentence.leans && !(before && before.at === sentence.at - 1);
     if (!known && !hangs) out.push(sentence);
+  }
+  return out;
+}
+
+/** What a part says already, to be said in other words, as much of it as is asked for. */
+function saidAgain({ passages, says, language }: ReadRequest, memory: Memory, asked: number): Sentence[][] {
+  const its = new Memory(says, language);
+  const out: Sentence[][] = [];
+  let words = 0;
+  for (const passage of passages) {
+    const run: Sentence[] = [];
+    for (const sentence of passage.sentences) {
+      if (sentence.stems.size === 0 || !its.knows(sentence)) continue;
+      const more = lengthOf([sentence]);
+      if (words > 0 && words + more > asked * 1.25) break;
+      words += more;
+      run.push(sentence);
+      memory.add(sentence);
+    }
+    if (run.length > 0) out.push(run);
   }
   return out;
 }

@@ -94,6 +94,27 @@ describe.each([
     expect(told(second).filter((id) => told(first).includes(id))).toEqual([]);
   });
 
+  it('says a part anew that was written, and nothing else, though it is said elsewhere too', () => {
+    const ask = writer(manner);
+    const heading = 'Check the salt first';
+    const blocks = (task: string, parts: object) =>
+      ask<Block[]>(task, { ...subject, heading, ...parts, ...KRAUT }, BLOCKS)
+        .map(({ text, items }) => [text, ...items].join(' '))
+        .join(' ');
+    const told = (text: string) => sentencesOf(text, 'en').flatMap((one) => understood(one).map(({ id }) => id));
+    const first = blocks(sectionTask, {});
+    const part = (words: number) =>
+      blocks(`Task: of an article on the subject write one part anew, about ${words} words. Person: second person.`, {
+        'it says': first,
+        'said before': first,
+      });
+    expect(told(part(countWords(first))).length).toBeGreaterThan(0);
+    for (const words of [countWords(first), 25]) {
+      for (const id of told(part(words))) expect(told(first)).toContain(id);
+    }
+    expect(countWords(part(25))).toBeLessThan(countWords(first));
+  });
+
   it('answers in the opening from what the body says, in yet other words', () => {
     const ask = writer(manner);
     const body = ask<Block[]>(sectionTask, { ...subject, heading: 'Check the salt first', ...KRAUT }, BLOCKS)

@@ -23,6 +23,8 @@ describe('a document is called', () => {
   it.each([
     ['Dipping candles\n from  beeswax', 'Dipping candles from beeswax'],
     ['Kerzen ziehen', 'Kerzen ziehen'],
+    ['味噌の仕込み方', '味噌の仕込み方'],
+    ['序章', null],
     ['Introduction', null],
     ['3 1', null],
     ['', null],

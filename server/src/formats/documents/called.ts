@@ -33,6 +33,9 @@ const MADE =
   /\.(?:docx?|odt|rtf|pdf|indd|qxd|pages|md|txt|html?)$|^(?:microsoft|untitled|unbenannt|document|dokument|scan|new )/i;
 const LONGEST = 200;
 const LEAST_WORDS = 2;
+const LEAST_LETTERS = 5;
+const UNPARTED =
+  /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Khmer}\p{Script=Lao}ー]+/u;
 
 /**
  * What a document is about by the title it has itself: nothing where that says no more than the name it came with, as the
@@ -40,6 +43,8 @@ const LEAST_WORDS = 2;
  */
 export function calledByItself(title: string): string | null {
   const even = title.replace(/\s+/g, ' ').trim();
-  const words = even.split(' ').filter((word) => /\p{L}{2}/u.test(word));
-  return words.length < LEAST_WORDS || even.length > LONGEST || MADE.test(even) ? null : even;
+  const words = even.split(' ').filter((word) => /\p{L}{2}/u.test(word)).length;
+  // Where words are not parted by spaces, a few letters say as much.
+  const isSaid = words >= LEAST_WORDS || (UNPARTED.exec(even)?.[0].length ?? 0) >= LEAST_LETTERS;
+  return !isSaid || even.length > LONGEST || MADE.test(even) ? null : even;
 }
