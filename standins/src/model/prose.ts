@@ -121,7 +121,8 @@ function saidAgain({ passages, says, language }: ReadRequest, memory: Memory, as
   for (const passage of passages) {
     const run: Sentence[] = [];
     for (const sentence of passage.sentences) {
-      if (sentence.stems.size === 0 || !its.knows(sentence)) continue;
+      const { statement, stems } = sentence;
+      if (statement ? !its.has(statement) : stems.size === 0 || !its.knows(sentence)) continue;
       const more = lengthOf([sentence]);
       if (words > 0 && words + more > asked * 1.25) break;
       words += more;
