@@ -79,9 +79,10 @@ export async function honesty(tell, { set }) {
       tell(`  ${is === 'ok' ? 'marked' : 'missed'}: ${language} ${kind}: ${sentence}`);
     return { recall: found.recall, falseMarks: found.falseMarks };
   }
-  const { fitted, kept, anew } = keptPairs();
+  const { fitted, kept, anew, latest } = keptPairs();
   table(tell, `${fitted.length} pairs it was fitted to`, judged(fitted));
   table(tell, `${anew.length} pairs that ask for more reckoning`, judged(anew));
+  table(tell, `${latest.length} pairs that tell more often one thing of another`, judged(latest));
   const last = judged(kept);
   table(tell, `${kept.length} pairs it was not`, last);
   return { recall: last.recall, falseMarks: last.falseMarks, ...timed(fitted) };

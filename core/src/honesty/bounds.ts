@@ -9,6 +9,16 @@ const UNDER = setOf('under below höchstens unter');
 /** Words between a word of comparing and its number. */
 const BETWEEN = setOf('than als a an just the of to der die das den dem im in ein eine einen einem einer');
 
+const ABOVE = /^(?:more|mehr|longer|länger|higher|höher|later|später|older|älter|heavier|schwerer|larger|größer)$/;
+const BELOW =
+  /^(?:less|fewer|weniger|shorter|kürzer|lower|niedriger|earlier|früher|younger|jünger|lighter|leichter|smaller|kleiner)$/;
+
+/** 'No more than' is a bound from above; it denies nothing of what is so bounded. */
+export const isDeniedBound = (tokens: readonly Token[], at: number): boolean =>
+  /^(?:no|not|never|nicht|nie)$/.test(tokens[at]?.lower ?? '') &&
+  (ABOVE.test(tokens[at + 1]?.lower ?? '') || BELOW.test(tokens[at + 1]?.lower ?? '')) &&
+  /^(?:than|als)$/.test(tokens[at + 2]?.lower ?? '');
+
 /** Whether a number is said exactly, about, or as a bound. */
 export function comparing(lowers: readonly string[], at: number, tokens: readonly Token[]): Quantity['says'] {
   for (let place = at - 1; place >= Math.max(0, at - 4); place--) {
@@ -19,9 +29,10 @@ export function comparing(lowers: readonly string[], at: number, tokens: readonl
     if (ABOUT.has(word)) return 'about';
     if (OVER.has(word)) return 'over';
     if (UNDER.has(word)) return 'under';
-    if ((word === 'than' || word === 'als') && /^(?:more|mehr|longer|länger)$/.test(lowers[place - 1] ?? ''))
-      return 'over';
-    if ((word === 'than' || word === 'als') && /^(?:less|fewer|weniger)$/.test(lowers[place - 1] ?? '')) return 'under';
+    const isThan = word === 'than' || word === 'als';
+    const denied = isThan && isDeniedBound(tokens, place - 2);
+    if (isThan && ABOVE.test(lowers[place - 1] ?? '')) return denied ? 'under' : 'over';
+    if (isThan && BELOW.test(lowers[place - 1] ?? '')) return denied ? 'over' : 'under';
     if (!BETWEEN.has(word) && tokens[place]!.kind !== 'sign') return 'exactly';
   }
   return 'exactly';

@@ -1,7 +1,8 @@
 import { verbOf } from '../sentence/irregular.ts';
 import { remembered } from '../sentence/remembered.ts';
 import { sentencesOf } from '../sentence/sentence.ts';
-import { MEASURING, NEGATORS, setOf } from './lexicon.ts';
+import { deniesAt, FREELY, saysNoMore } from './denying.ts';
+import { MEASURING, setOf } from './lexicon.ts';
 import { isDenial, LACKING, parted } from './parting.ts';
 import { type Facts, factsOf } from './quantities.ts';
 import type { Quantity } from './quantity.ts';
@@ -159,7 +160,8 @@ export class Clause {
     if (this.language === 'de')
       return token.capital || (OWN.has(this.tokens[at - 1]?.lower ?? '') && /e[nrms]?$/.test(token.lower));
     const before = this.tokens[at - 1];
-    if (before === undefined || token.capital || BEFORE_THINGS.has(before.lower)) return true;
+    if (before === undefined || token.capital || BEFORE_THINGS.has(before.lower) || OPENING.has(before.lower))
+      return true;
     // 'The old mill' is a thing, of 'the bell weighs' only the bell.
     return (
       BEFORE_THINGS.has(this.tokens[at - 2]?.lower ?? '') &&
@@ -198,6 +200,8 @@ export class Clause {
       const [first, second] = this.tokens;
       const takes = first?.lower === 'it' && /^(?:takes|took)$/.test(second?.lower ?? '');
       if ((POINTS.has(first?.lower ?? '') && !takes) || LED.has(first?.lower ?? '')) return null;
+      // 'Kühl hält er ein Jahr': whoever it is about stands behind the verb.
+      if (this.language === 'de' && this.tokens.some(({ lower }, at) => lower === 'er' && at > 1)) return null;
       const at = this.tokens.findIndex(
         (token, i) =>
           token.content &&
@@ -252,30 +256,10 @@ export interface Statements {
   clauses: readonly Clause[];
 }
 
-/** Whether a word denies, alone or by what it means. */
-export const isDenying = remembered((word, language) => {
-  const { words, lexical } = NEGATORS[language] ?? NEGATORS['en']!;
-  return words.has(word) || lexical.some((form) => form.test(word));
-});
-
-export const isNegator = ({ kind, lower }: Token, language: string): boolean =>
-  kind === 'word' && isDenying(lower, language);
-
-/** Whether what stands at a place denies, by itself or with what stands before it. */
-export const deniesAt = (tokens: readonly Token[], at: number, language: string): boolean =>
-  isNegator(tokens[at]!, language) || isAdvisedAgainst(tokens, at);
-
-const ADVISING =
-  /^(?:advis(?:e|es|ed|ing)|advice|warn(?:s|ed|ing)?|decid(?:e|es|ed)|vot(?:e|es|ed)|argu(?:e|es|ed)|recommend(?:s|ed)?|speaks?|spoke)$/;
-
-/** 'Advises against limes': what is advised is to have none. */
-const isAdvisedAgainst = (tokens: readonly Token[], at: number): boolean =>
-  tokens[at]!.lower === 'against' && tokens.slice(Math.max(0, at - 2), at).some(({ lower }) => ADVISING.test(lower));
-
-/** Words and numbers one behind the other. */
+/** Words, numbers and signs of units one behind the other. */
 export function wordsOf(tokens: readonly Token[]): string {
   let out = '';
-  for (const { kind, lower } of tokens) if (kind !== 'sign') out += out === '' ? lower : ` ${lower}`;
+  for (const { kind, unit, lower } of tokens) if (kind !== 'sign' || unit) out += out === '' ? lower : ` ${lower}`;
   return out;
 }
 
@@ -299,6 +283,9 @@ const LED = setOf('for despite thanks due für wegen trotz dank');
 const BEFORE_THINGS = setOf(
   'a an the of for in on at with per each every its his her their one some any no from by old new small large simple full first last',
 );
+
+/** Behind them a clause begins. */
+const OPENING = setOf('since because if when while whereas unless although until');
 
 /** Verbs that say how much of what stands before: '… and weighs 11 tonnes'. */
 const WEIGHING = setOf(
@@ -326,20 +313,6 @@ function leans({ tokens, facts, after }: Clause): boolean {
   return !(ends && only.from > 0 && only.from <= 2 && tokens[only.from - 1]!.content);
 }
 
-const NOTHING = setOf('nothing nichts');
-const MORE = setOf('more else weiter mehr anderes sonst');
-const THAN_THAT = setOf('than that this it als das dies');
-
-/** '…, and nothing more than that' behind what is said: it is all there is to say, and denies none of it. */
-function saysNoMore(tokens: readonly Token[], at: number): boolean {
-  const [own, next] = [tokens[at]!.lower, tokens[at + 1]?.lower ?? ''];
-  const before = tokens[at - 1]?.lower ?? '';
-  if (!NOTHING.has(own) || !(MORE.has(next) || MORE.has(before)) || !tokens.slice(0, at).some(({ content }) => content))
-    return false;
-  return tokens.slice(at + 1).every(({ kind, lower }) => kind === 'sign' || MORE.has(lower) || THAN_THAT.has(lower));
-}
-
-const FREELY = setOf('extra charge additional further doubt matter');
 const PLACES = setOf('in on at from im am an auf bei von');
 /** A sentence by itself, as it is read whatever stands beside it. */
 export interface ReadSentence {

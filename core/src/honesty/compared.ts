@@ -1,5 +1,6 @@
 import type { Clause } from './clause.ts';
 import { setOf } from './lexicon.ts';
+import { oppositesOf } from './opposites.ts';
 import { type Meaning, type Quantity, quantityFits } from './quantity.ts';
 import type { Token } from './token.ts';
 
@@ -26,13 +27,18 @@ function compares(clause: Clause): { word: string; one: ReadonlySet<string>; oth
 }
 
 /** Whether two clauses compare the same things the other way round, or the same way; null where they do not compare. */
-export function turned(said: Clause, held: Clause): { round: boolean; same: boolean } | null {
+export function turned(
+  said: Clause,
+  held: Clause,
+): { round: boolean; kept: boolean; same: boolean; opposed: boolean } | null {
   const mine = compares(said);
   const its = mine && compares(held);
   if (!its) return null;
   return {
     round: only(mine.one, its.other, its.one) && only(mine.other, its.one, its.other),
+    kept: only(mine.one, its.one, its.other) && only(mine.other, its.other, its.one),
     same: mine.word === its.word,
+    opposed: oppositesOf(mine.word, said.language).includes(its.word),
   };
 }
 
@@ -40,7 +46,8 @@ export function turned(said: Clause, held: Clause): { round: boolean; same: bool
 export const comparedRound = (said: Clause, sources: readonly Clause[]): boolean =>
   sources.some((held) => {
     const found = turned(said, held);
-    return found !== null && found.round && found.same && said.denies === held.denies;
+    if (found === null || said.denies !== held.denies) return false;
+    return (found.round && found.same) || (found.kept && found.opposed);
   });
 
 /** 'Oaks grow more slowly' told of limes, and that than oaks: the source names nothing it compares with. */
@@ -100,7 +107,7 @@ const only = (one: ReadonlySet<string>, first: ReadonlySet<string>, second: Read
   [...one].some((stem) => first.has(stem) && !second.has(stem));
 
 /** What is compared, and with what. */
-function sidesIn({ tokens, before }: Clause, { from, to }: Quantity) {
+function sidesIn({ tokens, before, leans }: Clause, { from, to }: Quantity) {
   const than = tokens.findIndex(({ lower }, i) => i > to && /^(?:as|than|of|wie|als)$/.test(lower));
   const behind = tokens.slice(to);
   // '… nine weeks, a dog twice as long'.
@@ -110,11 +117,15 @@ function sidesIn({ tokens, before }: Clause, { from, to }: Quantity) {
     /^(?:as|so)$/.test(behind[0]?.lower ?? '') &&
     behind.filter(({ content }) => content).length <= 1;
   if (than === -1 && !goesOn) return null;
+  // 'Copper costs four times as much as zinc, but lasts twice as long': both sides stand before.
+  if (goesOn && leans && before.compared.size > 0) return { one: new Set(before.subjectWords), other: before.compared };
   const stems = (some: typeof tokens) => new Set(some.flatMap(({ content, stem }) => (content ? [stem] : [])));
   // '… brings £14, twice the price of clover honey'.
   const left = from === 0 && before !== null ? new Set(before.subjectWords) : null;
+  // '… and sings ten times louder than a cockerel': who does stands before.
+  const led = leans && before !== null ? before.sentence.clauses[0]!.subjectWords : [];
   return {
-    one: left ?? stems(tokens.slice(0, from)),
+    one: left ?? new Set([...led, ...stems(tokens.slice(0, from))]),
     other: goesOn ? new Set(before.subjectWords) : stems(tokens.slice(than)),
   };
 }

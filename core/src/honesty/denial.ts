@@ -1,7 +1,9 @@
 import { remembered } from '../sentence/remembered.ts';
-import { bareWords, type Clause, deniesAt, isDenying, stemsOf } from './clause.ts';
+import { bareWords, type Clause, stemsOf } from './clause.ts';
 import { turned as comparesRound } from './compared.ts';
-import { DENYING, NEGATORS, oppositesOf, SPARING, setOf } from './lexicon.ts';
+import { deniesAt, FALLING, isDenying, takesPlace } from './denying.ts';
+import { DENYING, NEGATORS, SPARING, setOf } from './lexicon.ts';
+import { oppositesOf } from './opposites.ts';
 import { quantityFits } from './quantity.ts';
 import { stemOf } from './token.ts';
 
@@ -209,7 +211,7 @@ function headsOf({ clause, stems }: Plain): string[] {
   // What stands behind a comma or a semicolon is not denied by what stands before it.
   const end = tokens.findIndex(({ kind }, i) => i > at && kind === 'sign');
   const behind = stemsOf(tokens.slice(at + 1, end === -1 ? undefined : end));
-  const before = stemsOf(tokens.slice(0, at));
+  const before = stemsOf(tokens.slice(0, at).filter(({ lower }) => tokens[at]!.lower !== 'aus' || !FALLING.has(lower)));
   if (language !== 'de') return behind.length > 0 ? behind.slice(0, 2) : before.slice(-2);
   // 'Kein' and 'ohne' deny the noun behind them, 'nicht' the verb beside it and what that is done to.
   if (/^kein|^ohne$/.test(tokens[at]!.lower)) return [...behind.slice(0, 1), ...before.slice(-1)];
@@ -222,7 +224,13 @@ const SAME = 0.85;
 /** Whether what is not denied says no in its own way, and is not merely the same with or without a 'not'. */
 function spares(other: Clause, denying: Clause, alike: number): boolean {
   const words = SPARING[other.language] ?? SPARING['en']!;
-  return alike < SAME && [...other.words].some((word) => words.has(word) && !denying.words.has(word));
+  return (
+    alike < SAME &&
+    other.tokens.some(
+      ({ lower, stem }, at) =>
+        words.has(lower) && !denying.words.has(lower) && !denying.stemSet.has(stem) && !takesPlace(other.tokens, at),
+    )
+  );
 }
 
 /** 'Not more than' and 'at most' say the same, as do 'not before' and 'must … before'. */
@@ -233,7 +241,7 @@ function isBound({ sentence: denying }: Clause, { sentence: other }: Clause): bo
     (/\b(?:more|longer|higher|closer|later|mehr|länger|höher|später|weiter) (?:\S+ ){0,2}?(?:than|als)\b/i.test(
       denying.text,
     ) &&
-      /\b(?:at most|up to|no more|maximum|höchstens|bis zu|maximal)\b/i.test(other.text))
+      /\b(?:at most|the most|up to|no more|maximum|limit|höchstens|bis zu|maximal)\b/i.test(other.text))
   );
 }
 

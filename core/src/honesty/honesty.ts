@@ -1,22 +1,27 @@
 import { onceEach } from '../sentence/remembered.ts';
 import { otherSideOfTime } from './aroundTimes.ts';
-import { type Clause, isDenying, type Statements, statementsOf, wordsOf } from './clause.ts';
+import { type Clause, type Statements, statementsOf, wordsOf } from './clause.ts';
 import { partOf } from './compared.ts';
 import { turnedRound } from './denial.ts';
+import { isDenying } from './denying.ts';
 import { otherDirection } from './directions.ts';
 import type { Doubt } from './doubt.ts';
 import { hasWhatLacks, withForWithout } from './lacking.ts';
 import { setOf } from './lexicon.ts';
 import { type Moment, momentFits } from './moments.ts';
 import { knownWords, strangeNames } from './names.ts';
+import { againstFigures } from './ordered.ts';
+import { otherBound } from './otherBound.ts';
 import { periodsOf } from './periods.ts';
 import { type Quantity, quantityFits } from './quantity.ts';
 import { quoteHeld, quotesOf } from './quotes.ts';
 import { rankOf } from './rank.ts';
 import { isReckoned } from './reckoned.ts';
-import { isMonthBetween, isReckonedMoment } from './reckonedTimes.ts';
+import { isReckonedMoment } from './reckonedTimes.ts';
 import { Reckoning } from './reckoning.ts';
+import { isInSpan } from './spans.ts';
 import { otherKin, saidOfAnother } from './subject.ts';
+import { otherState } from './switched.ts';
 import type { Token } from './token.ts';
 
 /** Passages that were read, to hold texts against. */
@@ -107,7 +112,16 @@ class Held {
   }
 }
 
-const OPPOSITES = [turnedRound, hasWhatLacks, withForWithout, otherSideOfTime, otherDirection];
+const OPPOSITES = [
+  turnedRound,
+  hasWhatLacks,
+  withForWithout,
+  otherSideOfTime,
+  otherDirection,
+  otherBound,
+  againstFigures,
+  otherState,
+];
 
 const heldOf = onceEach((sources: Sources) => new Held(sources));
 
@@ -160,8 +174,11 @@ function strangeFigures(said: Clause, held: Reckoning): Doubt[] {
       return [{ kind: 'figure', words: words(said, figure.from, said.tokens.length) }];
     // 'Twice as fast' is no number of things.
     const compares = COMPARED.has(said.tokens[figure.to]?.lower ?? '') && partOf(figure)?.dimension === 'times';
+    // 'An hour and ten minutes' is one time, told as seventy minutes elsewhere.
+    const joined = said.facts.within.find(({ from, to }) => from <= figure.from && figure.to <= to);
     const found =
       quantities.some((own) => (!compares || partOf(own) !== undefined) && quantityFits(figure, own)) ||
+      (joined !== undefined && quantities.some((own) => quantityFits(joined, own))) ||
       countsUp(figure, said, sources) ||
       standsAlone(figure, said, quantities) ||
       isHour(figure, said, moments) ||
@@ -178,7 +195,7 @@ function strangeDates(said: Clause, held: Reckoning): Doubt[] {
     if (
       moments.some((own) => momentFits(moment, own)) ||
       isReckonedMoment(moment, said, held) ||
-      isMonthBetween(moment, held)
+      isInSpan(moment, said, held)
     )
       return [];
     // What looks like a year may be a number of things.
@@ -209,10 +226,22 @@ function perOther(figure: Quantity, said: Clause, sources: readonly Clause[]): b
     holding.length > 0 &&
     holding.every((held) => {
       const its = periodsOf(held);
-      return its.size > 0 && ![...own].some((period) => its.has(period));
+      return its.size > 0 ? ![...own].some((period) => its.has(period)) : isPerTime(held, figure);
     })
   );
 }
+
+/** Times that are no unit of time, as prices are told by. */
+const TIMES = setOf('term semester season shift night visit stay session trimester saison schicht nacht besuch stunde');
+
+/** 'So much a term', told as so much a month. */
+const isPerTime = ({ facts, tokens }: Clause, figure: Quantity): boolean =>
+  facts.quantities.some(
+    (one) =>
+      quantityFits(figure, one) &&
+      /^(?:an?|per|each|every|pro|je)$/.test(tokens[one.to]?.lower ?? '') &&
+      TIMES.has(tokens[one.to + 1]?.lower ?? ''),
+  );
 
 /** 'At ten' of what opens at 10 am. */
 function isHour({ means, bare, from }: Quantity, { tokens }: Clause, moments: readonly Moment[]): boolean {

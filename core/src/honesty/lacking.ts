@@ -1,5 +1,6 @@
-import { type Clause, isNegator } from './clause.ts';
+import type { Clause } from './clause.ts';
 import { opposite } from './denial.ts';
+import { isNegator } from './denying.ts';
 import { SPARING, setOf } from './lexicon.ts';
 import { quantityFits } from './quantity.ts';
 

@@ -5,7 +5,7 @@ import { unitAt } from './units.ts';
 
 /** Names everybody knows, of days and languages: they may be said though no source does. */
 const COMMON = setOf(
-  'monday tuesday wednesday thursday friday saturday sunday january february march april may june july august september october november december christmas easter valentine eve day celsius fahrenheit internet english german french spanish italian european earth god i mr mrs ms dr st',
+  'monday tuesday wednesday thursday friday saturday sunday mondays tuesdays wednesdays thursdays fridays saturdays sundays january february march april may june july august september october november december christmas easter valentine eve day celsius fahrenheit internet english german french spanish italian european earth god i mr mrs ms dr st',
 );
 /** Words a German place or name stands behind without an article. */
 const BARE = setOf('bei in aus von nach um familie aus');

@@ -1,4 +1,5 @@
 import { setOf, VERBS } from './lexicon.ts';
+import { isNumberWord } from './numbers.ts';
 import type { Token } from './token.ts';
 
 /** What parts a sentence where something is said on either side. */
@@ -50,7 +51,7 @@ export function parted(tokens: readonly Token[], language: string): { part: Toke
     const next = tokens[i + 1]?.lower ?? '';
     const least = REASONS.has(token.lower) || saysNone(tokens, i) || (token.text === ',' && LACKING.has(next)) ? 1 : 2;
     const goesOn = left >= least || (left >= 1 && token.text === ',' && hasVerb(tokens, i + 2, language));
-    if (cuts && said >= least && goesOn && !inNumber(tokens, i)) {
+    if (cuts && said >= least && goesOn && !inNumber(tokens, i, language)) {
       out.push({ part: open, after });
       open = [];
       said = 0;
@@ -72,14 +73,19 @@ const endsHere = (tokens: readonly Token[], at: number): boolean =>
   tokens[at - 1]!.text.length > 4 &&
   tokens[at + 1]?.kind === 'number';
 
+const BETWEEN = setOf('between zwischen');
+
 /** 'a hundred and forty', 'two and a half', 'between 7 and 10', '3 May, 2021'. */
-function inNumber(tokens: readonly Token[], at: number): boolean {
+function inNumber(tokens: readonly Token[], at: number, language: string): boolean {
   const [before, after] = [tokens[at - 1], tokens[at + 1]];
   return (
+    // 'Between May and September'.
+    (after?.capital === true && BETWEEN.has(tokens[at - 2]?.lower ?? '') && before?.capital === true) ||
     (before?.kind === 'number' && after?.kind === 'number') ||
     // '8 hours and 40 minutes'.
     (before?.unit === true &&
-      after?.kind === 'number' &&
+      after !== undefined &&
+      (after.kind === 'number' || isNumberWord(after.lower, language)) &&
       tokens[at + 2]?.unit === true &&
       tokens[at]!.kind === 'word') ||
     /^(?:hundred|thousand|one|two|three|four|five)$/.test(before?.lower ?? '') ||

@@ -181,8 +181,13 @@ function oneInAt(lowers: readonly string[], at: number, language: string): Part 
       NUMBERS_DE[lowers[place] ?? ''] ??
       small(lowers[place] ?? '') ??
       TENS[lowers[place] ?? ''];
-    // 'Eine Höhe von 41 Metern' is no part.
-    if (n !== undefined && n > over && (between !== 'of' || n <= 20) && !(gap === 2 && unitAt(lowers, place + 1)))
+    // 'Eine Höhe von 41 Metern' and 'ein Bündel von 31 Briefen' are no parts.
+    if (
+      n !== undefined &&
+      n > over &&
+      ((between !== 'of' && (gap === 1 || between !== 'von')) || n <= 20) &&
+      !(gap === 2 && unitAt(lowers, place + 1))
+    )
       return ['share', over / n, place + 1];
   }
   return null;

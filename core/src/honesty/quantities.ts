@@ -72,14 +72,21 @@ function spansOf(tokens: readonly Token[]): Quantity[] {
   });
 }
 
-const LASTING = setOf('for after takes take took last lasts lasted');
+const LASTING = setOf(
+  'for after takes take took last lasts lasted dauert dauern dauerte dauerten nach seit binnen innerhalb hält halten hielt hielten',
+);
+const SINGLE: Record<string, RegExp> = { en: /^(?:an?|one)$/, de: /^eine?[nmr]?$/ };
 
-/** 'For an hour', 'takes a day', but not 'twice a day'. */
+/** 'For an hour', 'takes a day', but not 'twice a day'; 'dauert eine Stunde', 'ein Jahr lang'. */
 function singleTimes(tokens: readonly Token[], language: string, anywhere = false): Quantity[] {
-  if (language === 'de') return [];
+  const single = SINGLE[language] ?? SINGLE['en']!;
   const lowers = tokens.map(({ lower }) => lower);
   return lowers.flatMap((lower, at) => {
-    if (!/^(?:an?|one)$/.test(lower) || !(anywhere || LASTING.has(lowers[at - 1] ?? ''))) return [];
+    if (!single.test(lower)) return [];
+    // 'Er hält ein Jahr', 'hält er ein Jahr', 'ein Jahr lang'.
+    const place = /^(?:er|sie|es|das)$/.test(lowers[at - 1] ?? '') ? at - 2 : at - 1;
+    const lasts = LASTING.has(lowers[place] ?? '') || (language === 'de' && lowers[at + 2] === 'lang');
+    if (!anywhere && !lasts) return [];
     const unit = unitAt(lowers, at + 1)?.units[0];
     // 'A month and a half' is read as such.
     const goesOn = lowers[at + 2] === 'and' && /^an?$/.test(lowers[at + 3] ?? '');

@@ -44,13 +44,15 @@ function valueFits(mine: Meaning, its: Meaning, said: Quantity, held: Quantity):
   const [one, other] = [mine.dimension, its.dimension];
   if (one === other)
     return (
+      (one === 'heat' && mine.size !== its.size && Math.abs(mine.value - its.value) <= HALF_A_DEGREE) ||
       near(
         mine.value,
         its.value,
         said.says === 'about' && isTooExact(mine, its) ? EXACTLY_SAID : said,
         held,
         rounding(mine, its),
-      ) || sameByCalendar(mine, its)
+      ) ||
+      sameByCalendar(mine, its)
     );
   const parts = (of: Dimension) => of === 'share' || of === 'times';
   // 'Half as heavy' and 'twice as heavy', 'a third more' and 'one and a third times'.
@@ -84,6 +86,9 @@ function isTooExact({ dimension, value, size }: Meaning, its: Meaning): boolean 
   const step = figures.endsWith('5') ? 5 * place : place;
   return Math.abs(said - its.value / size) > (step / 2) * (1 + EXACT);
 }
+
+/** Degrees are told as whole ones of either scale; its own degrees begin so far from nothing that a share says little. */
+const HALF_A_DEGREE = 0.5;
 
 /** What is written in the same unit must be the same. */
 const EXACT = 1e-9;

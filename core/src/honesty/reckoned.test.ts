@@ -23,6 +23,50 @@ test.each([
     'Planned were 65 million crowns.',
   ],
   ['Rehearsals go from 19:00 to 21:00.', 'A rehearsal takes two hours.', 'A rehearsal takes three hours.'],
+  ['The shop opened in 1994.', 'In 2024 it was thirty years old.', 'In 2024 it was twenty years old.'],
+  [
+    'In 2018 she found a letter of 1743.',
+    'The letter was 275 years old when it was found.',
+    'The letter was 375 years old when it was found.',
+  ],
+  [
+    'It opens from 10 am to 5 pm, and until 8 pm on Thursdays.',
+    'On Thursdays it is open three hours longer.',
+    'On Thursdays it is open five hours longer.',
+  ],
+  ['Fees were cut by £60 to £180 a term.', 'A term used to cost £240.', 'A term used to cost £220.'],
+  [
+    'The climb takes 70 minutes.',
+    'The climb takes an hour and ten minutes.',
+    'The climb takes two hours and ten minutes.',
+  ],
+  ['It is best at 28 to 32 degrees.', 'Thirty degrees are ideal.', 'Fifty degrees are ideal.'],
+  ['Keep it between 4 and 8 °C.', 'Keep it between 39 and 46 °F.', 'Keep it between 4 and 8 °F.'],
+  // What is left.
+  [
+    'Of those asked 68 per cent wanted a bus, 21 per cent did not, and the rest had no opinion.',
+    'Eleven per cent had no opinion.',
+    'A quarter had no opinion.',
+  ],
+  [
+    'It employs nine people, five of them part-time.',
+    'Four people work there full-time.',
+    'Six people work there full-time.',
+  ],
+  // Ages.
+  ['It is free for children under twelve.', 'A child of ten gets in free.', 'A child of fourteen gets in free.'],
+  [
+    'Babies under twelve months must not eat honey.',
+    'A six-month-old baby must not eat honey.',
+    'A three-year-old must not eat honey.',
+  ],
+  // So much for more than one.
+  ['A car costs £28 one way.', 'There and back a car costs £56.', 'There and back a car costs £65.'],
+  [
+    'A bag costs £14 and is enough for three square metres.',
+    'For nine square metres it costs £42.',
+    'For nine square metres it costs £52.',
+  ],
   // Parts and multiples.
   [
     'There are four crossings a day in winter, eleven in summer.',
@@ -67,4 +111,24 @@ test.each([
 ])('%s, told as: %s', (source, said, kind, language) => {
   expect(kinds(source, said, language)).toContain(kind);
   expect(kinds(source, source, language)).toEqual([]);
+});
+
+/** Each with a date or a time of day that follows from it, and one that does not. */
+test.each([
+  [
+    'The museum closes at 5 pm. The café closes half an hour before the museum.',
+    'The café closes at half past four.',
+    'The café closes at half past five.',
+  ],
+  [
+    'The bridge was closed on 2 May 2019. Repairs took fourteen months.',
+    'It was open again by the middle of 2020.',
+    'It was open again by the end of 2021.',
+  ],
+  ['The pool is open from 15 May to 10 September.', 'On 1 June the pool is open.', 'On 1 October the pool is open.'],
+  ['The boat sails daily between May and September.', 'In July there is a boat.', 'In January there is a boat.'],
+  ['The museum opens Tuesday to Sunday.', 'It is closed on Mondays.', 'It is open on Mondays.'],
+])('%s → %s, but not: %s', (source, follows, slip) => {
+  expect(kinds(source, follows)).toEqual([]);
+  expect(kinds(source, slip)).toContain('date');
 });

@@ -2,11 +2,25 @@ import { bareWords, type Clause, type Sentence } from './clause.ts';
 import { partOf } from './compared.ts';
 import { setOf, sidesOf } from './lexicon.ts';
 import { momentFits } from './moments.ts';
-import { type Period, periodsOf, SECONDS } from './periods.ts';
 import { type Meaning, near, type Quantity } from './quantity.ts';
+import { isAge, OLD } from './reckonedAges.ts';
 import { BY_PARTS } from './reckonedParts.ts';
-import { fromMonthToMonth, onWeekdays } from './reckonedTimes.ts';
-import { BY_PERIODS, EXACT, EXACTLY, fits, ONE, REST, ROUNDED, singles, type Way, whole } from './reckoning.ts';
+import { BY_RATES } from './reckonedRates.ts';
+import { isYearsSince, onWeekdays } from './reckonedTimes.ts';
+import {
+  BACK,
+  EXACT,
+  EXACTLY,
+  fits,
+  OF_THEM,
+  REST,
+  type Reckoning,
+  ROUNDED,
+  singles,
+  type Way,
+  whole,
+} from './reckoning.ts';
+import { fromMonthToMonth } from './spans.ts';
 
 /**
  * Whether a figure stands in no source but follows from what they say, as a writer reckons: what lies between two, so
@@ -16,21 +30,30 @@ import { BY_PERIODS, EXACT, EXACTLY, fits, ONE, REST, ROUNDED, singles, type Way
 export const isReckoned: Way = (figure, said, held) => WAYS.some((way) => way(figure, said, held));
 
 const MORE_OR_LESS = setOf(
-  'more less fewer higher lower up down later earlier older younger longer shorter rise fall rose fell increase mehr weniger höher niedriger später früher älter jünger länger kürzer zunahme abnahme after before since ago dearer cheaper heavier lighter bigger larger smaller taller wider deeper faster slower warmer colder hotter teurer billiger schwerer leichter größer kleiner breiter tiefer schneller langsamer wärmer kälter nach vor danach davor',
+  'more less fewer higher lower up down later earlier older younger longer shorter rise fall rose fell increase mehr weniger höher niedriger später früher älter jünger länger kürzer zunahme abnahme after before since ago dearer cheaper heavier lighter bigger larger smaller taller wider deeper faster slower warmer colder hotter teurer billiger schwerer leichter größer kleiner breiter tiefer schneller langsamer wärmer kälter nach vor danach davor lost gained additional extra hinzu hinzukommen dazu dazukommen zusätzlich zusätzliche verlor verloren gewann gewonnen',
 );
 const YEAR = 31_536_000;
 
 /** So much more or later than another: what lies between two figures of one sort, or two years. */
 const liesBetween: Way = (figure, said, { meanings, moments }) => {
-  if (!said.has(MORE_OR_LESS)) return false;
-  const years = moments.flatMap(({ year }) =>
-    year === undefined ? [] : [{ dimension: 'time' as const, value: year * YEAR }],
+  const compares = said.has(MORE_OR_LESS);
+  if (!compares && !said.has(OLD)) return false;
+  const time = (of: readonly (number | undefined)[], size: number) =>
+    of.flatMap((value) => (value === undefined ? [] : [{ dimension: 'time' as const, value: value * size }]));
+  const years = time(
+    moments.map(({ year }) => year),
+    YEAR,
   );
-  const all = [...meanings, ...years];
-  return all.some((a) =>
-    all.some((b) => a !== b && a.dimension === b.dimension && fits(figure, a.value - b.value, a, EXACT)),
+  const clocks = time(
+    moments.map(({ clock }) => clock),
+    60,
   );
+  // How old something was is told by years alone: of a letter of 1743 that was found in 2018.
+  return (compares ? [[...meanings, ...years], clocks] : [years]).some((all) => liesBetweenTwo(figure, all));
 };
+
+const liesBetweenTwo = (figure: Quantity, all: readonly Pick<Meaning, 'dimension' | 'value'>[]): boolean =>
+  all.some((a) => all.some((b) => a !== b && a.dimension === b.dimension && fits(figure, a.value - b.value, a, EXACT)));
 
 const LESS = setOf('less fewer lower earlier sooner shorter faster weniger früher eher kürzer schneller');
 const MORE = setOf('more later longer slower mehr später länger langsamer');
@@ -68,9 +91,7 @@ const fromYearTo: Way = (figure, _, { clauses }) =>
       const before = tokens[first.from - 1]?.lower ?? '';
       const isOne = joined.length === 1 && (SPANNING.has(joined[0]!) || (BETWEEN.has(before) && AND.has(joined[0]!)));
       const years = last.year - first.year;
-      return (
-        isOne && years > 0 && [years, years + 1].some((n) => fits(figure, n * YEARS, { dimension: 'time' }, A_DAY))
-      );
+      return isOne && years > 0 && [years, years + 1].some((n) => fits(figure, n * YEAR, { dimension: 'time' }, A_DAY));
     }),
   );
 /** Years have 365 days here and 365.25 there. */
@@ -185,10 +206,6 @@ const partOfIt: Way = (figure, said, { sentences }) => {
   );
 };
 
-/** Sentences back in which it is looked for what a part is of. */
-const BACK = 3;
-const OF_THEM = /\b(?:of (?:them|these|those|the|all)|davon|der|von (?:ihnen|diesen|denen|den|allen)|darunter)\b/i;
-
 /** Told of the time a sentence compares with: the last one it names. */
 function isOfThen(said: Clause, { clauses }: Sentence): boolean {
   const then = clauses.flatMap(({ facts }) => facts.moments).at(-1);
@@ -222,6 +239,7 @@ const isRest: Way = (figure, said, { clauses, sentences }) => {
       return true;
   }
   if (part?.dimension !== 'share') return false;
+  if (isRestOfAll(figure, part, said, sentences)) return true;
   const mine = bareWords(said);
   const isOther = (held: Clause) => {
     const its = bareWords(held);
@@ -237,6 +255,19 @@ const isRest: Way = (figure, said, { clauses, sentences }) => {
       (said.has(REST) || isOther(held) || hasTheRest(said, held)),
   );
 };
+
+/** What two shares or more of one whole leave: '68 per cent wanted it, 21 did not, the rest had no opinion'. */
+const isRestOfAll = (figure: Quantity, part: Meaning, said: Clause, sentences: Reckoning['sentences']): boolean =>
+  sentences.some(({ figures, of }) => {
+    const shares = figures.flatMap((one) => (partOf(one)?.dimension === 'share' ? [partOf(one)!.value] : []));
+    const left = 1 - shares.reduce((sum, one) => sum + one, 0);
+    return (
+      shares.length > 1 &&
+      left > 0 &&
+      (said.has(REST) || of.clauses.some((held) => held.has(REST))) &&
+      near(part.value, left, figure, EXACTLY, ROUNDED)
+    );
+  });
 
 /** Told of the men where a sentence counts the women. */
 function isOtherSide(said: Clause, sentences: readonly { of: Sentence }[]): boolean {
@@ -264,101 +295,58 @@ const together: Way = (figure, said, { sentences }) =>
     );
   });
 
-/** The most by which what is said for one is said for several. */
-const MOST_FOLD = 12;
+const CHANGES = setOf(
+  'cut reduced lowered fell dropped down raised increased rose up put gesenkt gekürzt erhöht stieg sank fiel gestiegen gesunken angehoben',
+);
+const FORMERLY = setOf(
+  'before earlier previously formerly once used was were until vorher zuvor davor früher einst bisher',
+);
+const BY = setOf('by um');
+const UP_TO = setOf('to auf');
 
-/** All figures of what is said are so many times those of one sentence: 180 grams for two litres, for 90 to the litre. */
-const inProportion: Way = (figure, said, { clauses }) => {
-  const mine = said.figures.map(({ means }) => means);
-  if (mine.length < 2) return false;
-  return clauses.some((held) => {
-    const its = [
-      ...whole(held.figures),
-      ...[...periodsOf(held)].map(asTime),
-      ...singles(held),
-      ...oneOfThem(held, said),
-    ];
-    const folds = figure.means.flatMap((own) =>
-      its.flatMap((one) => (isWritten(own, one) ? own.value / one.value : [])),
-    );
-    return folds.some(
-      (fold) =>
-        fold > 1 / MOST_FOLD &&
-        fold < MOST_FOLD &&
-        Math.abs(fold - 1) > EXACT &&
-        mine.every((means) =>
-          means.some((own) =>
-            its.some((one) => isWritten(own, one) && Math.abs(own.value - one.value * fold) < own.value * EXACT),
-          ),
+/** What it was before it changed by so much to so much: 'cut by £60 to £180' was £240. */
+const beforeItChanged: Way = (figure, said, { clauses }) =>
+  said.has(FORMERLY) &&
+  clauses.some(
+    (held) =>
+      held.has(CHANGES) &&
+      held.figures.some((gap, i) => {
+        const now = held.figures[i + 1];
+        return (
+          now !== undefined &&
+          BY.has(held.tokens[gap.from - 1]?.lower ?? '') &&
+          UP_TO.has(held.tokens[now.from - 1]?.lower ?? '') &&
+          whole([gap]).some((by) =>
+            whole([now]).some(
+              (to) =>
+                by.dimension === to.dimension &&
+                (fits(figure, to.value + by.value, to, EXACT) || fits(figure, to.value - by.value, to, EXACT)),
+            ),
+          )
+        );
+      }),
+  );
+
+const SUITS = setOf(
+  'ideal best right fine good enough suitable perfect suits optimal richtig gut genug passend perfekt geeignet recht reicht reichen',
+);
+
+/** What lies in a range that a source names: 'thirty degrees are ideal' of what is best at 28 to 32. */
+const inRange: Way = (figure, said, { clauses }) =>
+  said.has(SUITS) &&
+  clauses.some((held) =>
+    held.figures.some((first, i) => {
+      const last = held.figures[i + 1];
+      if (last === undefined || last.from - first.to !== 1) return false;
+      return figure.means.some((mine) =>
+        first.means.some(
+          (from) =>
+            from.dimension === mine.dimension &&
+            from.value <= mine.value &&
+            last.means.some((to) => to.dimension === mine.dimension && mine.value <= to.value),
         ),
-    );
-  });
-};
-
-/** Whether both are in one unit: seven weeks are not seven times seven days. */
-const isWritten = (a: Meaning, b: Meaning) => a.dimension === b.dimension && a.size === b.size;
-
-/** One of the things that are counted here: 'two collars' for 'a collar'. */
-const oneOfThem = (held: Clause, said: Clause): Meaning[] => {
-  const counted = new Set(said.figures.flatMap(({ bare, to }) => (bare ? (said.tokens[to]?.stem ?? []) : [])));
-  const { tokens } = held.sentence.clauses[0]!;
-  const is = tokens.some(({ lower }, at) => ONE.has(lower) && counted.has(tokens[at + 1]?.stem ?? ''));
-  return is ? [{ dimension: 'count', value: 1, size: 1 }] : [];
-};
-
-const asTime = (period: Period): Meaning => ({ dimension: 'time', value: SECONDS[period], size: SECONDS[period] });
-
-/** So much a week for so much a month, and so often an hour for every so many minutes. */
-const byPeriod: Way = (figure, said, { clauses }) => {
-  const own = [...periodsOf(said)];
-  if (own.length !== 1) return false;
-  const seconds = SECONDS[own[0]!];
-  // 'For a day' is no figure of something a day.
-  if (figure.means.some(({ dimension, value }) => dimension === 'time' && value === seconds)) return false;
-  const often = partOf(figure)?.dimension === 'times' ? partOf(figure)!.value : null;
-  return clauses.some((held) => {
-    const its = [...periodsOf(held)];
-    const every = held.tokens.some(({ lower }) => EVERY.has(lower));
-    if (often !== null && every)
-      return whole(held.figures).some(
-        ({ dimension, value }) => dimension === 'time' && Math.abs(often * value - seconds) < seconds * EXACT,
       );
-    if (its.length !== 1 || its[0] === own[0]) return false;
-    if (often !== null)
-      return held.figures.some((one) => {
-        const times = partOf(one)?.dimension === 'times' ? partOf(one)!.value : null;
-        return times !== null && near(often, (times * seconds) / SECONDS[its[0]!], figure, EXACTLY, BY_PERIODS);
-      });
-    const each = seconds / SECONDS[its[0]!];
-    // Who reckons in the head takes a month for four weeks.
-    const rough =
-      own[0] === 'month' && its[0] === 'week' ? [4] : own[0] === 'week' && its[0] === 'month' ? [1 / 4] : [];
-    return whole(held.figures).some((one) =>
-      [each, ...rough].some((times) =>
-        fits(figure, one.value * times, one, figure.says === 'exactly' ? ROUNDED : BY_PERIODS),
-      ),
-    );
-  });
-};
-
-const EVERY = setOf('every alle');
-
-const OLD = setOf('old aged age alt alte älteste jüngste oldest youngest');
-const YEARS = 31_557_600;
-
-/** So many years old, of whom a source tells the number alone, or the age they are under: 'a four-year-old', 'under six'. */
-const isAge: Way = (figure, said, { quantities }) =>
-  said.has(OLD) &&
-  quantities.some(
-    (one) =>
-      one.bare &&
-      whole([one]).some(
-        ({ dimension, value }) =>
-          dimension === 'count' &&
-          (fits(figure, value * YEARS, { dimension: 'time' }) ||
-            (one.says === 'under' &&
-              figure.means.some((own) => own.dimension === 'time' && own.value < value * YEARS))),
-      ),
+    }),
   );
 
 const AGAIN = setOf('again erneut abermals nochmals');
@@ -389,11 +377,13 @@ const WAYS: readonly Way[] = [
   grownBy,
   isRest,
   together,
-  inProportion,
-  byPeriod,
+  ...BY_RATES,
   isAge,
   twiceAgain,
+  beforeItChanged,
+  inRange,
   ...BY_PARTS,
   fromMonthToMonth,
+  isYearsSince,
   onWeekdays,
 ];

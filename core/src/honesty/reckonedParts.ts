@@ -1,7 +1,7 @@
 import { partOf } from './compared.ts';
 import { setOf } from './lexicon.ts';
 import { near } from './quantity.ts';
-import { BY_PERIODS, EXACT, EXACTLY, fits, REST, ROUNDED, singles, type Way, whole } from './reckoning.ts';
+import { BACK, BY_PERIODS, EXACT, EXACTLY, fits, REST, ROUNDED, singles, type Way, whole } from './reckoning.ts';
 import { unitAt } from './units.ts';
 
 /** What is left of a number of things: of 312 that came 47 died, '265 survived'. */
@@ -13,6 +13,27 @@ const isLeft: Way = (figure, said, { sentences }) =>
       all.some((b) => a !== b && a.dimension === b.dimension && fits(figure, a.value - b.value, a, EXACT)),
     );
   });
+
+const NAMED_PART = /\b(?:of (?:them|these|those|which|whom)|davon|von (?:ihnen|diesen|denen)|darunter)\b/i;
+
+/** What is left beside those that are counted of a number of things: nine, 'five of them part-time', are four full-time. */
+const besideThose: Way = (figure, said, { sentences, clauses }) => {
+  if (!figure.bare || partOf(figure)) return false;
+  const thing = said.countedBy(figure);
+  // What is counted by itself is no rest of something else.
+  const isCounted =
+    thing !== null && clauses.some((held) => held.figures.some((one) => one.bare && held.countedBy(one) === thing));
+  return sentences.some(({ of, figures }, i) => {
+    if (!NAMED_PART.test(of.text)) return false;
+    const near = sentences.slice(Math.max(0, i - BACK), i + 1).filter((one) => one.of.of === of.of);
+    const all = near.flatMap(({ of: { clauses: its } }) =>
+      its.flatMap((held) => held.figures.filter((one) => one.bare && (!isCounted || held.countedBy(one) === thing))),
+    );
+    return whole(figures.filter(({ bare }) => bare)).some((part) =>
+      whole(all).some((one) => one !== part && fits(figure, one.value - part.value, one, EXACT)),
+    );
+  });
+};
 
 /** A part of a number of things that are counted elsewhere: 60 rows, and half of the rows. */
 const partOfCounted: Way = (figure, said, { clauses }) => {
@@ -38,12 +59,15 @@ const partOfCounted: Way = (figure, said, { clauses }) => {
 /** What each of several takes or costs, so many times: a ticket is 18 dollars, two people pay 36. */
 const forEach: Way = (figure, said, { meanings }) => {
   const counts = said.figures.flatMap((one) => (one.bare && one !== figure ? (one.means[0]?.value ?? []) : []));
+  if (counts.length === 0 && BOTH_WAYS.test(said.sentence.text)) counts.push(2);
   return (
     counts.length === 1 &&
     !figure.bare &&
     meanings.some((one) => one.dimension !== 'count' && fits(figure, one.value * counts[0]!, one, EXACT))
   );
 };
+
+const BOTH_WAYS = /\b(?:there and back|both ways|return|round trip|hin und zurück|hin und her)\b/i;
 
 const EACH = setOf('per each every apiece je pro jede jeder jedes jedem jeden');
 
@@ -100,4 +124,13 @@ const oftener: Way = (figure, said, { sentences }) => {
 };
 
 /** Ways by parts of what is counted or measured, and by what there is of each. */
-export const BY_PARTS: readonly Way[] = [isLeft, partOfCounted, forEach, shared, oneUnit, partOfUnit, oftener];
+export const BY_PARTS: readonly Way[] = [
+  isLeft,
+  besideThose,
+  partOfCounted,
+  forEach,
+  shared,
+  oneUnit,
+  partOfUnit,
+  oftener,
+];

@@ -3,8 +3,8 @@ import { partOf } from './compared.ts';
 import { setOf } from './lexicon.ts';
 import type { Moment } from './moments.ts';
 import { periodsOf } from './periods.ts';
-import { near, type Quantity } from './quantity.ts';
-import { type Reckoning, whole } from './reckoning.ts';
+import type { Quantity } from './quantity.ts';
+import { type Reckoning, type Way, whole } from './reckoning.ts';
 
 const MINUTE = 60;
 const MONTH = 2_592_000;
@@ -13,7 +13,7 @@ const DAY = 1_440;
 
 /** Whether a date or a time of day follows from one that is told and how long something takes: 'in April', 'seven months later'. */
 export function isReckonedMoment(moment: Moment, said: Clause, held: Reckoning): boolean {
-  if (isYearBeside(moment, held)) return true;
+  if (isYearBeside(moment, held) || isCountedTo(moment, said.figures, said, held)) return true;
   return held.clauses.some((by) =>
     by.facts.moments.some((own) =>
       held.clauses.some((lasting) => speaksOfIt(lasting, by, said) && isLaterBy(moment, own, lasting)),
@@ -23,7 +23,36 @@ export function isReckonedMoment(moment: Moment, said: Clause, held: Reckoning):
 
 /** Whether how long a clause says something takes may be reckoned from a date: it is told with it, or of what is spoken of. */
 const speaksOfIt = (lasting: Clause, by: Clause, said: Clause): boolean =>
-  lasting.sentence === by.sentence || lasting.about.some((stem) => said.stemSet.has(stem)) || lasting.leans;
+  lasting.sentence === by.sentence ||
+  lasting.about.some((stem) => said.stemSet.has(stem)) ||
+  lasting.leans ||
+  // 'It was closed in May 2019. Repairs took fourteen months.'
+  (lasting.sentence.of === by.sentence.of && lasting.sentence.n === by.sentence.n + 1);
+
+const SINCE = setOf(
+  'old after later since anniversary birthday turned alt nach danach später seit jubiläum geburtstag bestehen bestand',
+);
+
+/** So many years after one a source tells: 'thirty years old in 2024' of what was founded in 1994. */
+const isCountedTo = (
+  { year, months }: Moment,
+  figures: readonly Quantity[],
+  said: Clause,
+  { moments }: Reckoning,
+): boolean =>
+  year !== undefined &&
+  !months &&
+  said.has(SINCE) &&
+  figures.some(({ means }) =>
+    means.some(
+      ({ dimension, value }) =>
+        dimension === 'time' && moments.some((own) => own.year !== undefined && (year - own.year) * YEAR === value),
+    ),
+  );
+
+/** The years themselves, which stand or fall with the year they lead to. */
+export const isYearsSince: Way = (figure, said, held) =>
+  said.facts.moments.some((moment) => isCountedTo(moment, [figure], said, held));
 
 const LATER = setOf(
   'later after before earlier for took takes lasted lasts within in danach später nach davor früher vorher dauerte dauert lang innerhalb',
@@ -32,14 +61,16 @@ const LATER = setOf(
 function isLaterBy(moment: Moment, own: Moment, lasting: Clause): boolean {
   const all = [...lasting.facts.quantities, ...lasting.facts.within].flatMap((figure) =>
     whole([figure]).flatMap(({ dimension, value, size }) =>
-      dimension === 'time' ? [{ value, size, sign: signOf(figure, own, lasting) }] : [],
+      dimension === 'time'
+        ? [{ value, size, sign: own.clock === undefined ? signOf(figure, own, lasting) : sideOf(figure, lasting) }]
+        : [],
     ),
   );
   return all.some(({ value, size, sign }) => {
     // 'So much a year' lasts no year.
     if (value === size && size >= MONTH && !lasting.has(LATER)) return false;
     if (moment.clock !== undefined)
-      return own.clock !== undefined && size <= 3_600 && isClock(moment, own.clock + value / MINUTE);
+      return own.clock !== undefined && size <= 3_600 && isClock(moment, own.clock + (sign || 1) * (value / MINUTE));
     if (moment.year === undefined || own.year === undefined || moment.weekday !== undefined) return false;
     const months = (size === YEAR ? 12 : size === MONTH ? 1 : 0) * Math.round(value / size);
     if (months === 0 || Math.abs(value % size) > 1) return false;
@@ -72,6 +103,10 @@ function signOf({ to }: Quantity, own: Moment, { tokens, facts }: Clause): -1 | 
   return isWithin || !behind.some(({ content }) => content) ? sign : sign === 1 ? -1 : 1;
 }
 
+/** 'Half an hour before the museum closes': to a time of day before that of what stands behind. */
+const sideOf = ({ to }: Quantity, { tokens }: Clause): -1 | 0 =>
+  BEFORE.has(tokens[to]?.lower ?? '') || EARLIER_THAN.has(tokens[to]?.lower ?? '') ? -1 : 0;
+
 const YEAR_BEFORE = /\b(?:(?:the|a) year (?:before|earlier)|previous year|Jahr (?:davor|zuvor)|Vorjahre?s?)\b/i;
 
 const YEAR_AFTER =
@@ -94,46 +129,6 @@ function isClock({ clock, half }: Moment, minutes: number): boolean {
   const away = (((clock! - minutes) % round) + round) % round;
   return Math.min(away, round - away) < 1;
 }
-
-const TO = setOf('to until till through bis');
-
-/** Months that are named one after the other with 'to' between them. */
-const spansOf = ({ facts, tokens }: Clause): [number, number][] => {
-  const named = facts.moments.filter(({ months, day }) => months?.length === 1 && day === undefined);
-  return named.flatMap((first, i): [number, number][] => {
-    const last = named[i + 1];
-    const isTo = last !== undefined && tokens.slice(first.to, last.from).some(({ lower }) => TO.has(lower));
-    return isTo ? [[first.months![0]!, last.months![0]!]] : [];
-  });
-};
-
-const monthsFrom = (first: number, last: number): number => (last - first + 12) % 12;
-
-/** So many months from one to another: 'from November to March' is four, or five with both. */
-export function fromMonthToMonth(figure: Quantity, _: Clause, { clauses }: Reckoning): boolean {
-  return clauses.some((held) =>
-    spansOf(held).some(([first, last]) => {
-      const months = monthsFrom(first, last);
-      return [months, months + 1].some(
-        (n) =>
-          n > 0 &&
-          figure.means.some(({ dimension, value }) => dimension === 'time' && isAbout(value, n * MONTH, figure)),
-      );
-    }),
-  );
-}
-
-/** A month alone that lies between two: 'in December' of what lasts from November to February. */
-export const isMonthBetween = ({ months, year, day }: Moment, { clauses }: Reckoning): boolean =>
-  months?.length === 1 &&
-  year === undefined &&
-  day === undefined &&
-  clauses.some((held) =>
-    spansOf(held).some(([first, last]) => monthsFrom(first, months[0]!) <= monthsFrom(first, last)),
-  );
-
-const isAbout = (value: number, other: number, figure: Quantity) =>
-  near(value, other, figure, { says: 'exactly' }, 0.01);
 
 /** So many times a week what is told of so many days of it. */
 export function onWeekdays(figure: Quantity, said: Clause, { sentences }: Reckoning): boolean {

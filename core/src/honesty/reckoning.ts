@@ -52,6 +52,11 @@ export const REST = setOf(
   'rest other others remaining remainder remain remains survive survives survived left kept übrigen übrige übrig andere anderen restlichen restliche bleibt bleiben überlebt überleben überlebte überlebten preserved extant surviving erhalten vorhanden',
 );
 
+/** Sentences back in which it is looked for what a part is of. */
+export const BACK = 3;
+export const OF_THEM =
+  /\b(?:of (?:them|these|those|the|all)|davon|der|von (?:ihnen|diesen|denen|den|allen)|darunter)\b/i;
+
 export const ONE = setOf('a an one per each every ein eine einen einem einer pro je jeder jede jedes jeden');
 
 const PARTLY = setOf('half quarter quarters third thirds of');

@@ -3,8 +3,10 @@ import { comparedAlone, comparedRound, crossed, isInverse, partOf } from './comp
 import { elsewhere, namesExchanged, ofWhoStandsBefore } from './exchanged.ts';
 import { kinOf, MEASURING, setOf, sidesOf } from './lexicon.ts';
 import { type Moment, momentFits } from './moments.ts';
+import { paidOrFree } from './paid.ts';
 import { type Quantity, quantityFits } from './quantity.ts';
 import { doneByAnother, oneThingOther } from './replaced.ts';
+import { countedBeside, doneByNamesake, exchangedInstead, otherPeriod, rolesExchanged } from './roles.ts';
 
 /** Where a figure or a date stands. */
 type Place = { figure: Quantity } | { moment: Moment };
@@ -27,6 +29,11 @@ export function saidOfAnother(said: Clause, sources: readonly Clause[]): boolean
       namesExchanged,
       elsewhere,
       ofWhoStandsBefore,
+      rolesExchanged,
+      otherPeriod,
+      doneByNamesake,
+      exchangedInstead,
+      countedBeside,
     ].some((wrong) => wrong(said, sources))
   );
 }
@@ -34,34 +41,6 @@ export function saidOfAnother(said: Clause, sources: readonly Clause[]): boolean
 /** Part of one figure: the hours of '8 hours 28 minutes'. */
 const isWithin = (said: Clause, { from, to }: Quantity) =>
   said.facts.within.some((whole) => whole.from <= from && to <= whole.to && whole.to - whole.from > to - from);
-
-const FREE = setOf('free nothing gratis kostenlos umsonst nichts gratis');
-const PAID = setOf(
-  'pay pays paid cost costs charge charged free admission entry travel travels zahlen zahlt kostet kosten kostenlos umsonst gratis',
-);
-const isFree = (clause: Clause) => clause.has(FREE) && clause.has(PAID) && !costs(clause);
-const FINED = setOf('fined fine fines charged fee fees surcharge gebühr gebühren strafe');
-const costs = (clause: Clause) =>
-  (clause.has(FINED) && !clause.denies && !clause.has(FREE)) ||
-  clause.figures.some(({ means }) => means.some(({ dimension }) => dimension.startsWith('money'))) ||
-  paysFull(clause);
-
-const PAYS = setOf('pay pays paid charge charged zahlen zahlt bezahlen bezahlt');
-const FULL = setOf('full fare fee admission voll volle vollen eintritt preis');
-const paysFull = (clause: Clause) => clause.has(PAYS) && clause.has(FULL) && !clause.has(FREE) && !clause.denies;
-
-/** The first word a clause says something of. */
-const leaderOf = ({ tokens, taken }: Clause) =>
-  tokens.slice(0, 3).find(({ content, unit }, at) => content && !unit && !taken[at])?.stem;
-
-/** Told to be free of what is paid for in the sources, or paid for where it is free. */
-function paidOrFree(said: Clause, sources: readonly Clause[]): boolean {
-  const free = isFree(said);
-  const who = leaderOf(said);
-  if (who === undefined || (!free && !costs(said))) return false;
-  const its = sources.filter((held) => leaderOf(held) === who);
-  return its.some(free ? costs : isFree) && !its.some(free ? isFree : costs);
-}
 
 /** Her grandmother, where all sources speak of her grandfather alone, and the text never of him. */
 export function otherKin(said: Clause, sources: readonly Clause[]): boolean {
@@ -171,18 +150,38 @@ function isRivals(said: Clause, held: Clause, rival: Clause, isDated: boolean): 
   if (isDated) return false;
   // '31 per cent, against 18 the year before', told as 31 the year before.
   if (said.has(THE_ONE_BEFORE) && rival.has(THE_ONE_BEFORE) && !held.has(THE_ONE_BEFORE)) return true;
-  const strange = [...thingsOf(said)].some(
+  const strange = [...thingsOf(said), ...doingsOf(said, held)].filter(
     (stem) =>
       rival.own.has(stem) &&
       !held.own.has(stem) &&
       !isTopic(stem, held) &&
       ![...held.own].some((own) => isKindOf(own, stem)),
   );
-  if (!strange) return false;
+  if (strange.length === 0) return false;
+  if (strange.every((stem) => isOfPointed(held, stem))) return true;
   const measures = measuredAs(said);
   return [...held.own].some(
     (stem) => !rival.about.includes(stem) && (measures.has(stem) || !said.sentence.stems.has(stem)),
   );
+}
+
+/** Stems of what is done, in a passive: 'was automated'; not those its own sentence says. */
+const doingsOf = (said: Clause, held: Clause): readonly string[] =>
+  said
+    .once('passives', () =>
+      said.tokens.flatMap(({ lower, stem, content }, at) =>
+        content && /ed$/.test(lower) && BEING.has(said.tokens[at - 1]?.lower ?? '') ? [stem] : [],
+      ),
+    )
+    .filter((stem) => !held.sentence.stems.has(stem));
+const BEING = setOf('was were been is are');
+
+/** 'It costs 45 euros': what it is stands in the sentence before, which does not speak of a thing. */
+function isOfPointed(held: Clause, stem: string): boolean {
+  const { n, of } = held.sentence;
+  if (held.before !== null || !POINTING.has(held.tokens[0]?.lower ?? '')) return false;
+  const before = of.clauses.filter(({ sentence }) => sentence.n === n - 1);
+  return before.length > 0 && before.every(({ stemSet }) => !stemSet.has(stem));
 }
 
 const SIZES = setOf('deep high long wide tall thick old tief hoch lang breit dick alt');
@@ -319,7 +318,7 @@ const LEADING = setOf('in of at on for from with by after among during in im bei
 
 const PASSIVE = setOf('was were been being wurde wurden worden');
 
-const POINTING = setOf('it its them their his her sie es ihn ihr ihre sein seine ihnen');
+const POINTING = setOf('it its them their he she his her er sie es ihn ihr ihre sein seine ihnen');
 
 /** Whether a source has all figures of what is said, where there are any. */
 const hasFigures = (said: Clause, held: Clause): boolean =>

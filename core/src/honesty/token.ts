@@ -98,5 +98,6 @@ function shortForm(stemmed: string): string {
 
 export const stemOf = remembered((word, language) => {
   const own = fold(word).replace(/[’']s$/, '');
-  return language === 'en' ? shortForm(stem(verbOf(own), language)) : stem(own, language);
+  // 'Dachse' is cut to 'dachs' and that to 'dach': one word, whatever its ending.
+  return language === 'en' ? shortForm(stem(verbOf(own), language)) : stem(stem(own, language), language);
 });
