@@ -10,6 +10,13 @@ const partsOf = (text: string) =>
   })).parts;
 
 describe('a finished text in Markdown', () => {
+  test('has headings of three levels: what is above or below them is on the nearest', () => {
+    const levels = partsOf('# One\n\n## Two\n\n### Three\n\n#### Four\n\n##### Five\n').map((part) =>
+      part.type === 'heading' ? part.level : null,
+    );
+    expect(levels).toEqual([2, 2, 3, 4, 4]);
+  });
+
   test('keeps headings from the second level down, emphasis, code and links to the web alone', () => {
     expect(
       partsOf(

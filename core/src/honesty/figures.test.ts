@@ -52,6 +52,8 @@ describe('numbers', () => {
     ['two and a half hours, 2 and a half days', [2.5, 2.5]],
     ['one loaf, a jar', []],
     ['½ a cup, 1½ cups, 5/8 of it', [0.5, 1.5, 0.625]],
+    // What stands apart, or over more than a hundred, is no fraction.
+    ['rooms 5 / 8 and form 3/200', [5, 8, 3, 200]],
     ['a thousand', [1_000]],
     ['ten twenty', [10, 20]],
   ])('‘%s’ has %j', (text, values) => expect(read(text)).toEqual(values));

@@ -220,6 +220,15 @@ test('pairs are of both sorts, in every kind and both languages, and none is the
         );
 });
 
+test('every pair is judged as it was: what is judged otherwise is looked at, and the list of what is wrong made anew', async () => {
+  const { fitted, anew, latest } = keptPairs();
+  const { wrong } = judged([...fitted, ...anew, ...latest]);
+  const lines = wrong.map(
+    ([language, is, kind, , sentence]) => `${is === 'ok' ? 'marked' : 'missed'} ${language} ${kind} | ${sentence}`,
+  );
+  await expect(`${lines.sort().join('\n')}\n`).toMatchFileSnapshot('./pairs/wrong.txt');
+});
+
 test('pairs that ask for more reckoning are judged nearly as well', () => {
   const { recall, falseMarks } = judged(keptPairs().anew);
   expect(recall).toBeGreaterThan(0.9);

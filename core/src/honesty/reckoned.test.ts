@@ -67,6 +67,7 @@ test.each([
     'For nine square metres it costs £42.',
     'For nine square metres it costs £52.',
   ],
+  ['It is open on Mondays, Wednesdays and Fridays.', 'It is open three days a week.', 'It is open four days a week.'],
   // Parts and multiples.
   [
     'There are four crossings a day in winter, eleven in summer.',

@@ -1,5 +1,4 @@
 import type { Clause } from './clause.ts';
-import { partOf } from './compared.ts';
 import { setOf } from './lexicon.ts';
 import type { Moment } from './moments.ts';
 import { periodsOf } from './periods.ts';
@@ -132,7 +131,9 @@ function isClock({ clock, half }: Moment, minutes: number): boolean {
 
 /** So many times a week what is told of so many days of it. */
 export function onWeekdays(figure: Quantity, said: Clause, { sentences }: Reckoning): boolean {
-  const times = partOf(figure)?.dimension === 'times' ? partOf(figure)!.value : figure.means[0]?.value;
+  // 'Three times a week' and 'three days a week'.
+  const [meant] = figure.means;
+  const times = meant && meant.value / (meant.dimension === 'time' ? meant.size : 1);
   if (times === undefined || !(periodsOf(said).has('week') || said.has(DAYS))) return false;
   return sentences.some(({ of }) => {
     const days = of.clauses.flatMap(({ facts }) => facts.moments.flatMap(({ weekday }) => weekday ?? []));

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from 'vitest';
 import { fittingOf } from './fitting.ts';
+import { holds } from './heldPage.ts';
 
 interface Judged {
   answered: boolean;
@@ -57,4 +58,18 @@ test('whether pages answer a subject is told as a reader would', () => {
 test('also of subjects it was not fitted to', () => {
   const { share, wrong } = told(judged('kept'));
   expect(share, wrong.join('\n')).toBeGreaterThan(0.9);
+});
+
+test('a word is held in its forms, and in a compound that has letters enough before it', () => {
+  const held = (stem: string, word: string, language: string) => holds(new Set([stem]), word, language);
+  expect(held('kraut', 'kraut', 'en')).toBe(true);
+  // Three letters before it are a word, two are not.
+  expect(held('ziekraut', 'kraut', 'en')).toBe(true);
+  expect(held('abkraut', 'kraut', 'en')).toBe(false);
+  // A word of four letters is no part of another but in languages that write compounds as one.
+  expect(held('goldring', 'ring', 'en')).toBe(false);
+  expect(held('kraut', 'sauerkraut', 'de')).toBe(true);
+  expect(held('kraut', 'sauerkraut', 'en')).toBe(false);
+  expect(held('krautkopf', 'kraut', 'de')).toBe(true);
+  expect(held('rau', 'grau', 'de')).toBe(false);
 });

@@ -100,6 +100,34 @@ describe('a series', () => {
     });
   });
 
+  test('of things by name ends where another sort begins, whether or not a sentence does', () => {
+    const two = [
+      {
+        unit: 'hours',
+        points: [
+          ['beech', 4],
+          ['birch', 3],
+          ['spruce', 2],
+        ],
+      },
+      {
+        unit: 'kg',
+        points: [
+          ['oak', 7],
+          ['ash', 6],
+          ['fir', 4],
+        ],
+      },
+    ];
+    const lower = (text: string) =>
+      points(text).map(({ unit, points: all }) => ({
+        unit,
+        points: all.map(([label, value]) => [String(label).toLowerCase(), value]),
+      }));
+    expect(lower('Beech 4 hours, birch 3 hours, spruce 2 hours, oak 7 kg, ash 6 kg, fir 4 kg.')).toEqual(two);
+    expect(lower('Beech 4 hours, birch 3 hours, spruce 2 hours. Oak 7 kg, ash 6 kg, fir 4 kg.')).toEqual(two);
+  });
+
   test('of parts has the sum that was said, or is none', () => {
     const said = 'Of 50 seeds, 31 came up in light soil, 12 in loam and 7 in clay.';
     expect(points(said)[0]!.points.map(([, value]) => value)).toEqual([31, 12, 7]);

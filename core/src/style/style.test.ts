@@ -122,6 +122,11 @@ describe('figures of a text', () => {
       'chain',
       'wipe',
     ]);
+    // What stands more often comes first, whatever its letters.
+    expect(favouredWords(['Zinc, zinc and zinc on an apple.', 'Zinc beside an apple.'], 'en')).toEqual([
+      'zinc',
+      'apple',
+    ]);
   });
 });
 

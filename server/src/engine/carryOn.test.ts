@@ -174,3 +174,10 @@ describe('steps that only compute', () => {
     expect(changeOf(brief, [ending], handing).fresh.map(({ run }) => run.path)).toEqual(['s22']);
   });
 });
+
+it('a run as it is planned was not tried before and waits for nothing, in hand or not', () => {
+  const of = (inHand: boolean) => freshRun('r1', { path: 's1', round: 2, opens: true }, 'write', inHand);
+  const both = { id: 'r1', path: 's1', round: 2, opens: true, kind: 'write', outcome: null, tries: 0, forSlot: false };
+  expect(of(true)).toEqual({ ...both, state: 'running', attempts: 1, startedAt: null });
+  expect(of(false)).toEqual({ ...both, state: 'ready', attempts: 0, startedAt: null });
+});
