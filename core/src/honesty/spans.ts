@@ -74,8 +74,8 @@ const endsShut = ({ tokens, language }: Clause): boolean =>
  * December' of what lasts from November to February, 'closed on Mondays' of what opens Tuesday to Sunday.
  */
 export const isInSpan = (moment: Moment, said: Clause, { clauses }: Reckoning): boolean =>
-  said.facts.moments.length === 1 &&
-  !said.has(ENDS) &&
+  // A day may be where something begins or ends, or what a time of day is told of; a month by itself hardly is.
+  (isMonth(moment) || (said.facts.moments.length === 1 && !said.has(ENDS))) &&
   clauses.some((held) => {
     const within = withinOf(moment, held);
     if (within === null) return false;
