@@ -211,7 +211,13 @@ function headsOf({ clause, stems }: Plain): string[] {
   // What stands behind a comma or a semicolon is not denied by what stands before it.
   const end = tokens.findIndex(({ kind }, i) => i > at && kind === 'sign');
   const behind = stemsOf(tokens.slice(at + 1, end === -1 ? undefined : end));
-  const before = stemsOf(tokens.slice(0, at).filter(({ lower }) => tokens[at]!.lower !== 'aus' || !FALLING.has(lower)));
+  const sign = tokens.findLastIndex(({ kind }, i) => i < at && kind === 'sign');
+  // '…, bei Frost nie': only what stands behind the comma.
+  const from =
+    sign !== -1 && stemsOf(tokens.slice(sign, at)).length > 0 && stemsOf(tokens.slice(at + 1)).length === 0 ? sign : 0;
+  const before = stemsOf(
+    tokens.slice(from, at).filter(({ lower }) => tokens[at]!.lower !== 'aus' || !FALLING.has(lower)),
+  );
   if (language !== 'de') return behind.length > 0 ? behind.slice(0, 2) : before.slice(-2);
   // 'Kein' and 'ohne' deny the noun behind them, 'nicht' the verb beside it and what that is done to.
   if (/^kein|^ohne$/.test(tokens[at]!.lower)) return [...behind.slice(0, 1), ...before.slice(-1)];

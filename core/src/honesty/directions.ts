@@ -9,7 +9,7 @@ const LESS = setOf(
 );
 
 /** Whether a part says by how much something is more or less; null where it says neither. */
-function directionOf({ tokens }: Clause, { to }: Quantity): 'more' | 'less' | null {
+export function directionOf({ tokens }: Clause, { to }: Quantity): 'more' | 'less' | null {
   const next = tokens[to]?.lower ?? '';
   return MORE.has(next) ? 'more' : LESS.has(next) ? 'less' : null;
 }

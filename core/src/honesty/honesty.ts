@@ -269,7 +269,7 @@ function countsUp({ means: [meant], bare, from, to }: Quantity, said: Clause, so
   const before = said.tokens[from - 1]?.lower ?? '';
   // 'All three can help'; 'all three trains' are counted, and by somebody.
   // 'The lighter of the two' of what was named.
-  const named = before === 'the' && said.tokens[from - 2]?.lower === 'of';
+  const named = before === 'the' && /^(?:of|between)$/.test(said.tokens[from - 2]?.lower ?? '');
   const all = (before === 'all' || before === 'alle' || named) && said.tokens[to]?.content !== true;
   if (!COUNTED_UP.has(lower) && !all) return false;
   const counted = (clause: Clause) =>

@@ -99,6 +99,18 @@ export const ordinalOf = (lower: string, language: string): number | null => {
   return GERMAN_ORDINALS.get(lower) ?? null;
 };
 
+/** Decades by their words; of the century everybody means. */
+const DECADES: ReadonlyMap<string, number> = new Map(
+  [
+    ['twenties thirties forties fifties sixties seventies eighties nineties', 1920],
+    ['zwanziger dreißiger vierziger fünfziger sechziger siebziger achtziger neunziger', 1920],
+  ].flatMap(([words, first]) =>
+    String(words)
+      .split(' ')
+      .map((word, i): [string, number] => [word, Number(first) + 10 * i]),
+  ),
+);
+
 /** Words a date or a time may begin with. */
 const BEGINS: Record<string, ReadonlySet<string>> = Object.fromEntries(
   ['en', 'de'].map((language) => [
@@ -108,6 +120,7 @@ const BEGINS: Record<string, ReadonlySet<string>> = Object.fromEntries(
       ...DAYS[language]!.keys(),
       ...(language === 'de' ? GERMAN_ORDINALS.keys() : Object.keys(ORDINALS)),
       ...[SEASONS, PARTS, HOURS].flatMap((table) => Object.keys(table)),
+      ...DECADES.keys(),
       ...'noon midday mittag mittags midnight mitternacht half quarter twenty ten five halb viertel'.split(' '),
     ]),
   ]),
@@ -120,7 +133,7 @@ export function momentsOf(tokens: readonly Token[], language: string): Moment[] 
   for (let at = 0; at < tokens.length; at++) {
     const { kind, lower } = tokens[at]!;
     if (kind === 'sign' || (kind === 'word' && !begins.has(lower))) continue;
-    const found = clockAt(tokens, at, language) ?? dateAt(tokens, at, language);
+    const found = clockAt(tokens, at, language) ?? dateAt(tokens, at, language) ?? firstDayAt(tokens, at, language);
     if (!found) continue;
     out.push(found);
     at = found.to - 1;
@@ -161,7 +174,12 @@ function dateAt(tokens: readonly Token[], at: number, language: string): Moment 
     return isoAt(tokens, at);
   const weekday = (DAYS[language] ?? DAYS['en']!).get(tokens[at]!.lower);
   if (weekday !== undefined) return { weekday, from: at, to: at + 1 };
-  return monthDateAt(tokens, at, language) ?? spanAt(tokens, at, language) ?? seasonAt(tokens, at, language);
+  return (
+    monthDateAt(tokens, at, language) ??
+    spanAt(tokens, at, language) ??
+    decadeAt(tokens, at) ??
+    seasonAt(tokens, at, language)
+  );
 }
 
 function isoAt(tokens: readonly Token[], at: number): Moment | null {
@@ -204,6 +222,36 @@ function monthDateAt(tokens: readonly Token[], at: number, language: string): Mo
     from: at,
     to: year === null ? place : place + 1,
   };
+}
+
+const UP_TO = setOf('to until till bis – - and und');
+
+/** The first of two days of one month: 'from 3 to 17 June', 'vom 3. bis zum 17. Juni'. */
+function firstDayAt(tokens: readonly Token[], at: number, language: string): Moment | null {
+  const day = tokens[at]!.kind === 'number' ? dayNumber(tokens[at], language) : null;
+  if (day === null) return null;
+  let place = at + 1;
+  if (/^(?:st|nd|rd|th|\.)$/.test(tokens[place]?.lower ?? '')) place++;
+  const to = place;
+  if (!UP_TO.has(tokens[place]?.lower ?? '')) return null;
+  place++;
+  if (/^(?:the|zum|den|dem)$/.test(tokens[place]?.lower ?? '')) place++;
+  const last = monthDateAt(tokens, place, language);
+  if (last?.day === undefined || last.day <= day || tokens[place]!.kind !== 'number') return null;
+  const { months, year } = last;
+  return { months: months!, day, ...(year === undefined ? {} : { year }), from: at, to };
+}
+
+/** 'The early sixties', 'die siebziger Jahre'. */
+function decadeAt(tokens: readonly Token[], at: number): Moment | null {
+  const first = DECADES.get(tokens[at]!.lower);
+  if (first === undefined) return null;
+  const next = tokens[at + 1]?.lower ?? '';
+  const isYears = /^jahren?$/.test(next);
+  // 'Temperatures in the sixties' is no decade, and cannot be told.
+  const before = tokens[at - 1]?.lower ?? '';
+  if (!isYears && !/^(?:the|early|late|mid|der|die|den|frühen|späten)$/.test(before)) return null;
+  return { years: [first, first + 9], from: at, to: isYears ? at + 2 : at + 1 };
 }
 
 /** 'the seventeenth century', 'im 17. Jahrhundert'. */

@@ -79,16 +79,35 @@ export function strangeNames(tokens: readonly Token[], known: readonly KnownWord
       !token.capital ||
       !isNoun(token, language) ||
       COMMON.has(bare(token.lower)) ||
-      known.some((one) => isKnown(token, one, language))
+      (known.some((one) => isKnown(token, one, language)) && !isNearlyAName(tokens, at, known))
     )
       return false;
     if (unitAt([token.lower], 0) || numbersOf([token], language).length > 0) return false;
     return (
+      isNearlyAName(tokens, at, known) ||
       known.some((one) => (language === 'de' ? strangeInGerman(tokens, at, one) : strange(tokens, at, one))) ||
       (language === 'de' && isWholeName(tokens, at, known)) ||
       (known.length === 0 && language !== 'de')
     );
   });
+}
+
+/** Letters by which a name with an ending is longer: 'Irma Tolles'. */
+const OWNING = /^(?:s|es|ens|’|')$/;
+
+/** 'Irma Toller' of Irma Tolle: a name that stands behind its other half with letters more or less than there. */
+function isNearlyAName(tokens: readonly Token[], at: number, known: readonly KnownWords[]): boolean {
+  const before = tokens[at - 1];
+  if (!before?.capital || before.end + 1 !== tokens[at]!.start) return false;
+  const own = bare(tokens[at]!.lower);
+  const behind = known.flatMap(({ names }) => [...(names.get(bare(before.lower))?.behind ?? [])]);
+  const isItsForm = (name: string) =>
+    own === name ||
+    (own.startsWith(name) && OWNING.test(own.slice(name.length))) ||
+    (name.startsWith(own) && OWNING.test(name.slice(own.length)));
+  const isNearly = (name: string) =>
+    Math.abs(own.length - name.length) <= 2 && (own.startsWith(name) || name.startsWith(own));
+  return behind.length > 0 && !behind.some(isItsForm) && behind.some(isNearly);
 }
 
 /** Two German nouns side by side are one thing by its maker or its measure, or somebody with both names. */

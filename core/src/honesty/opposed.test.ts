@@ -103,6 +103,36 @@ describe.each([
     ],
   ],
   [
+    'the rest is told of the rest, and what is done at dawn not of the evening',
+    [
+      [
+        'de',
+        'Zwei Drittel der Karten zeigen die Stadt, der Rest das Umland.',
+        'Ein Drittel zeigt das Umland.',
+        'Zwei Drittel zeigen das Umland.',
+      ],
+      ['en', 'Saffron is picked by hand at dawn.', 'Picking begins in the morning.', 'Picking begins in the evening.'],
+      [
+        'en',
+        'She oils the shaft with linseed oil each spring.',
+        'She oils the shaft every year.',
+        'She oils the shaft every month.',
+      ],
+      [
+        'de',
+        'Gepflanzt wird von Oktober bis März, bei Frost nie.',
+        'Bei Frost wird nicht gepflanzt.',
+        'Auch bei Frost wird gepflanzt.',
+      ],
+      [
+        'de',
+        'Das Blau mischt Irma Tolle selbst.',
+        'Irma Tolles Blau ist selbst gemischt.',
+        'Irma Toller mischt das Blau.',
+      ],
+    ],
+  ],
+  [
     'a bound is no denial, and keeps its side',
     [
       [

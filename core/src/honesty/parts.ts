@@ -162,7 +162,7 @@ const small = (word: string) => (/^\d{1,3}$/.test(word) ? Number(word) : undefin
 
 /** 'one in four', 'one plot in six', '2 of 3', 'jeder zehnte', 'eine von zwanzig'. */
 function oneInAt(lowers: readonly string[], at: number, language: string): Part | null {
-  const over = SMALL[lowers[at]!];
+  const over = SMALL[lowers[at]!] ?? NUMBERS_EN[lowers[at]!];
   const every = language === 'de' && /^jede[rsnm]?$/.test(lowers[at]!);
   if (every) {
     const n = ordinalOf(lowers[at + 1] ?? '', 'de') ?? small(lowers[at + 1] ?? '');
@@ -173,7 +173,8 @@ function oneInAt(lowers: readonly string[], at: number, language: string): Part 
   for (const gap of [1, 2]) {
     const between = lowers[at + gap];
     // 'Two cases out of three', but 'two men in four boats'.
-    if (gap === 2 && !ONE.has(lowers[at]!) && between !== 'out') continue;
+    const ofTen = between === 'in' && /^(?:ten|hundred|10|100)$/.test(lowers[at + gap + 1] ?? '');
+    if (gap === 2 && !ONE.has(lowers[at]!) && between !== 'out' && !ofTen) continue;
     if (between !== 'in' && between !== 'von' && between !== 'of' && between !== 'out') continue;
     const place = between === 'out' ? at + gap + 2 : at + gap + 1;
     const n =

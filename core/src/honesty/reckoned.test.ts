@@ -53,6 +53,22 @@ test.each([
     'Four people work there full-time.',
     'Six people work there full-time.',
   ],
+  [
+    'Of 12,600 cards two thirds show the town, the rest the country.',
+    '4,200 cards show the country.',
+    '5,200 cards show the country.',
+  ],
+  ['A tenth of the vehicles are lorries.', 'Nine in ten are not lorries.', 'Eight in ten are not lorries.'],
+  [
+    'Symptoms fell by 38 per cent with the drops and by 12 per cent without.',
+    'With the drops they fell about three times as much.',
+    'With the drops they fell about five times as much.',
+  ],
+  [
+    'It sold 8,400 hectolitres, a tenth less than the year before.',
+    'It sold 840,000 litres.',
+    'It sold 84,000 litres.',
+  ],
   // Ages.
   ['It is free for children under twelve.', 'A child of ten gets in free.', 'A child of fourteen gets in free.'],
   [
@@ -61,6 +77,9 @@ test.each([
     'A three-year-old must not eat honey.',
   ],
   // So much for more than one.
+  ['A gram sells for eight euros.', 'A kilo brings 8,000 euros.', 'A kilo brings 800 euros.'],
+  ['The track is 250 metres long.', 'Four laps make a kilometre.', 'Five laps make a kilometre.'],
+  ['Copies cost 3 euros each.', 'Five copies cost 15 euros.', 'Five copies cost 25 euros.'],
   ['A car costs £28 one way.', 'There and back a car costs £56.', 'There and back a car costs £65.'],
   [
     'A bag costs £14 and is enough for three square metres.',
@@ -112,6 +131,22 @@ test.each([
 ])('%s, told as: %s', (source, said, kind, language) => {
   expect(kinds(source, said, language)).toContain(kind);
   expect(kinds(source, source, language)).toEqual([]);
+});
+
+test.each([
+  ['It was built in 1972.', 'It was built in the early seventies.', 'It was built in the early sixties.', 'en'],
+  ['Gebaut wurde es 1972.', 'Es stammt aus den siebziger Jahren.', 'Es stammt aus den sechziger Jahren.', 'de'],
+  ['It will be closed from 3 to 17 June.', 'On 10 June it is closed.', 'On 20 June it is closed.', 'en'],
+  [
+    'Es ist vom 3. bis zum 17. Juni geschlossen.',
+    'Am 10. Juni ist es geschlossen.',
+    'Am 20. Juni ist es geschlossen.',
+    'de',
+  ],
+  ['Gepflanzt wird von Oktober bis März.', 'Im Januar wird gepflanzt.', 'Im Juni wird gepflanzt.', 'de'],
+])('%s: %s, but not: %s', (source, follows, slip, language) => {
+  expect(kinds(source, follows, language)).toEqual([]);
+  expect(kinds(source, slip, language)).toContain('date');
 });
 
 /** Each with a date or a time of day that follows from it, and one that does not. */

@@ -1,6 +1,6 @@
 import { partOf } from './compared.ts';
 import { setOf } from './lexicon.ts';
-import { near } from './quantity.ts';
+import { type Meaning, near, type Quantity } from './quantity.ts';
 import { BACK, BY_PERIODS, EXACT, EXACTLY, fits, REST, ROUNDED, singles, type Way, whole } from './reckoning.ts';
 import { unitAt } from './units.ts';
 
@@ -58,14 +58,26 @@ const partOfCounted: Way = (figure, said, { clauses }) => {
 
 /** What each of several takes or costs, so many times: a ticket is 18 dollars, two people pay 36. */
 const forEach: Way = (figure, said, { meanings }) => {
-  const counts = said.figures.flatMap((one) => (one.bare && one !== figure ? (one.means[0]?.value ?? []) : []));
+  const others = said.figures.filter((one) => one !== figure);
+  const times = (count: number, all: Pick<Quantity, 'means' | 'says'>) =>
+    meanings.some((one) => one.dimension !== 'count' && fitsAll(all, one.value * count, one));
+  // 'Four laps make a kilometre' of one of 250 metres.
+  if (figure.bare) {
+    const all = [
+      ...others.filter(({ bare }) => !bare),
+      ...singles(said).map((one) => ({ means: [one], says: 'exactly' as const })),
+    ];
+    return (
+      all.length === 1 && figure.means.some(({ dimension, value }) => dimension === 'count' && times(value, all[0]!))
+    );
+  }
+  const counts = others.flatMap((one) => (one.bare ? (one.means[0]?.value ?? []) : []));
   if (counts.length === 0 && BOTH_WAYS.test(said.sentence.text)) counts.push(2);
-  return (
-    counts.length === 1 &&
-    !figure.bare &&
-    meanings.some((one) => one.dimension !== 'count' && fits(figure, one.value * counts[0]!, one, EXACT))
-  );
+  return counts.length === 1 && times(counts[0]!, figure);
 };
+
+const fitsAll = ({ means, says }: Pick<Quantity, 'means' | 'says'>, value: number, { dimension }: Meaning): boolean =>
+  means.some((mine) => mine.dimension === dimension && near(mine.value, value, { says }, EXACTLY, EXACT));
 
 const BOTH_WAYS = /\b(?:there and back|both ways|return|round trip|hin und zurück|hin und her)\b/i;
 

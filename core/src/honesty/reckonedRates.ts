@@ -29,8 +29,7 @@ const inProportion: Way = (_, said, { clauses, sentences }) => {
       .flatMap((own) => its.flatMap((one) => (isWritten(own, one) ? own.value / one.value : [])));
     return folds.some(
       (fold) =>
-        fold > 1 / MOST_FOLD &&
-        fold < MOST_FOLD &&
+        ((fold > 1 / MOST_FOLD && fold < MOST_FOLD) || isPower(fold)) &&
         Math.abs(fold - 1) > EXACT &&
         mine.every((one) =>
           one.means.some((own) =>
@@ -40,6 +39,10 @@ const inProportion: Way = (_, said, { clauses, sentences }) => {
     );
   });
 };
+
+/** A gram told as a kilo, and the other way round. */
+const isPower = (fold: number): boolean => [100, 1_000].some((power) => isNear(fold, power) || isNear(1 / fold, power));
+const isNear = (a: number, b: number): boolean => Math.abs(a / b - 1) < EXACT;
 
 /** Whether both are in one unit: seven weeks are not seven times seven days, but a kilo is a thousand grams. */
 const isWritten = (a: Meaning, b: Meaning) =>

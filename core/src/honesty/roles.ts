@@ -1,8 +1,10 @@
 import { verbForm } from '../language/wordClasses.ts';
 import type { Clause } from './clause.ts';
+import { partOf } from './compared.ts';
 import { setOf } from './lexicon.ts';
 import { periodsOf } from './periods.ts';
 import { type Quantity, quantityFits } from './quantity.ts';
+import { REST } from './reckoning.ts';
 import type { Token } from './token.ts';
 
 /** Verbs that say the same of both. */
@@ -168,4 +170,57 @@ export function countedBeside(said: Clause, sources: readonly Clause[]): boolean
       })
     );
   });
+}
+
+/** 'Two thirds show the country', where two thirds show the town and the rest the country. */
+export function toldOfTheRest(said: Clause, sources: readonly Clause[]): boolean {
+  return said.figures.some((figure) => {
+    if (partOf(figure)?.dimension !== 'share' || said.has(REST)) return false;
+    const holding = sources.filter(({ figures }) => figures.some((own) => quantityFits(figure, own)));
+    return (
+      holding.length > 0 &&
+      holding.every((held) =>
+        held.sentence.clauses.some(
+          (other) =>
+            other !== held &&
+            other.has(REST) &&
+            other.about.some((stem) => said.stemSet.has(stem) && !held.stemSet.has(stem)) &&
+            !held.about.some(
+              (stem) =>
+                said.stemSet.has(stem) &&
+                !other.stemSet.has(stem) &&
+                held.isThing(held.tokens.findIndex((token) => token.stem === stem)),
+            ),
+        ),
+      )
+    );
+  });
+}
+
+/** Times of day by the words for them. */
+const DAY_PARTS: ReadonlyMap<string, string> = new Map(
+  [
+    'dawn sunrise daybreak morning mornings morgens vormittags vormittag frühmorgens sonnenaufgang morgengrauen',
+    'noon midday mittags mittag',
+    'afternoon afternoons nachmittags nachmittag',
+    'evening evenings dusk sunset abends abend sonnenuntergang',
+    'night nights midnight nachts nacht mitternacht',
+  ].flatMap((words, i) => words.split(' ').map((word): [string, string] => [word, String(i)])),
+);
+
+const dayPartsOf = (clause: Clause): ReadonlySet<string> =>
+  clause.once('parts of the day', () => new Set(clause.tokens.flatMap(({ lower }) => DAY_PARTS.get(lower) ?? [])));
+
+/** 'Picked in the evening', of what is picked at dawn: all that speaks of it tells another time of day. */
+export function otherPartOfDay(said: Clause, sources: readonly Clause[]): boolean {
+  const mine = dayPartsOf(said);
+  // A time of day by the clock is held by itself.
+  if (mine.size !== 1 || said.denies || said.facts.moments.some(({ clock }) => clock !== undefined)) return false;
+  const rest = said.about.filter(
+    (stem) => !said.tokens.some((token) => token.stem === stem && DAY_PARTS.has(token.lower)),
+  );
+  const alike = sources.filter(({ sentence, denies }) => !denies && rest.some((stem) => sentence.stems.has(stem)));
+  const all = alike.flatMap((held) => (dayPartsOf(held).size > 0 ? [dayPartsOf(held)] : []));
+  const anywhere = sources.some((held) => dayPartsOf(held).has([...mine][0]!));
+  return rest.length > 0 && all.length > 0 && !anywhere;
 }

@@ -79,7 +79,7 @@ export const isInSpan = (moment: Moment, said: Clause, { clauses }: Reckoning): 
   clauses.some((held) => {
     const within = withinOf(moment, held);
     if (within === null) return false;
-    return isShut(held) === isShut(said) ? within : !within;
+    return (held.has(CLOSED) || endsShut(held)) === isShut(said) ? within : !within;
   });
 
 /** Whether a date lies in the spans of a clause; null where it names none of its sort. */

@@ -6,7 +6,15 @@ import { type Moment, momentFits } from './moments.ts';
 import { paidOrFree } from './paid.ts';
 import { type Quantity, quantityFits } from './quantity.ts';
 import { doneByAnother, oneThingOther } from './replaced.ts';
-import { countedBeside, doneByNamesake, exchangedInstead, otherPeriod, rolesExchanged } from './roles.ts';
+import {
+  countedBeside,
+  doneByNamesake,
+  exchangedInstead,
+  otherPartOfDay,
+  otherPeriod,
+  rolesExchanged,
+  toldOfTheRest,
+} from './roles.ts';
 
 /** Where a figure or a date stands. */
 type Place = { figure: Quantity } | { moment: Moment };
@@ -34,6 +42,8 @@ export function saidOfAnother(said: Clause, sources: readonly Clause[]): boolean
       doneByNamesake,
       exchangedInstead,
       countedBeside,
+      toldOfTheRest,
+      otherPartOfDay,
     ].some((wrong) => wrong(said, sources))
   );
 }
