@@ -1,5 +1,6 @@
 import { onceEach } from '../sentence/remembered.ts';
 import { otherSideOfTime } from './aroundTimes.ts';
+import { comparing } from './bounds.ts';
 import { type Clause, type Statements, statementsOf, wordsOf } from './clause.ts';
 import { partOf } from './compared.ts';
 import { turnedRound } from './denial.ts';
@@ -18,7 +19,7 @@ import { quoteHeld, quotesOf } from './quotes.ts';
 import { rankOf } from './rank.ts';
 import { isReckoned } from './reckoned.ts';
 import { isReckonedMoment } from './reckonedTimes.ts';
-import { Reckoning } from './reckoning.ts';
+import { Reckoning, singles } from './reckoning.ts';
 import { isInSpan } from './spans.ts';
 import { otherKin, saidOfAnother } from './subject.ts';
 import { otherState } from './switched.ts';
@@ -104,7 +105,11 @@ class Held {
 
   private weigh(said: Clause): Weighed {
     if (isCopied(said, this.sources)) return { isCopied: true, found: [] };
-    const found = [...strangeFigures(said, this.reckoning), ...strangeDates(said, this.reckoning)];
+    const found = [
+      ...strangeFigures(said, this.reckoning),
+      ...strangeUnits(said, this.reckoning),
+      ...strangeDates(said, this.reckoning),
+    ];
     found.push(...strangeRank(said, this.clauses));
     if (OPPOSITES.some((wrong) => wrong(said, this.clauses))) found.push({ kind: 'opposite', words: whole(said) });
     if (found.length === 0 && saidOfAnother(said, this.clauses)) found.push({ kind: 'subject', words: whole(said) });
@@ -188,6 +193,37 @@ function strangeFigures(said: Clause, held: Reckoning): Doubt[] {
 }
 
 const COMPARED = setOf('as so');
+
+const MEASURED = setOf('length mass volume');
+
+/** 'One metre above the ground' of what lies ten centimetres above it, where nothing says 'so much a metre'. */
+function strangeUnits(said: Clause, held: Reckoning): Doubt[] {
+  if (said.figures.length > 0 || periodsOf(said).size > 0) return [];
+  return singles(said).flatMap((one) => {
+    if (!MEASURED.has(one.dimension)) return [];
+    const says = comparing(
+      said.tokens.map(({ lower }) => lower),
+      one.at,
+      said.tokens,
+    );
+    const figure: Quantity = {
+      means: [one],
+      says: says === 'exactly' ? 'about' : says,
+      bare: false,
+      from: one.at,
+      to: one.at + 2,
+    };
+    const speaking = held.clauses.filter(({ sentence }) => said.about.some((stem) => sentence.stems.has(stem)));
+    const measured = speaking.filter(({ figures }) =>
+      figures.some(({ means }) => means.some(({ dimension }) => dimension === one.dimension)),
+    );
+    const isSo =
+      held.quantities.some((own) => quantityFits(figure, own)) ||
+      held.clauses.some((clause) => singles(clause).some((own) => own.dimension === one.dimension)) ||
+      isReckoned(figure, said, held);
+    return measured.length === 0 || isSo ? [] : [{ kind: 'figure', words: words(said, one.at, one.at + 2) }];
+  });
+}
 
 function strangeDates(said: Clause, held: Reckoning): Doubt[] {
   const { quantities, moments } = held;

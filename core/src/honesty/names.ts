@@ -106,7 +106,8 @@ function isNearlyAName(tokens: readonly Token[], at: number, known: readonly Kno
     (own.startsWith(name) && OWNING.test(own.slice(name.length))) ||
     (name.startsWith(own) && OWNING.test(name.slice(own.length)));
   const isNearly = (name: string) =>
-    Math.abs(own.length - name.length) <= 2 && (own.startsWith(name) || name.startsWith(own));
+    (Math.abs(own.length - name.length) <= 2 && (own.startsWith(name) || name.startsWith(own))) ||
+    distance(own, name) === 1;
   return behind.length > 0 && !behind.some(isItsForm) && behind.some(isNearly);
 }
 

@@ -126,6 +126,13 @@ describe.each([
       ],
       [
         'de',
+        'Das Eis war 62 Zentimeter dick.',
+        'Das Eis war mehr als einen halben Meter dick.',
+        'Das Eis war mehr als einen Meter dick.',
+      ],
+      ['de', 'Imkerin Ruth Sander fängt Schwärme.', 'Ruth Sander fängt Schwärme.', 'Ruth Sandner fängt Schwärme.'],
+      [
+        'de',
         'Das Blau mischt Irma Tolle selbst.',
         'Irma Tolles Blau ist selbst gemischt.',
         'Irma Toller mischt das Blau.',

@@ -61,12 +61,12 @@ export const ONE = setOf('a an one per each every ein eine einen einem einer pro
 
 const PARTLY = setOf('half quarter quarters third thirds of');
 
-/** What there is one of: 'a litre', 'je Meter'. */
-export const singles = ({ tokens }: Clause): Meaning[] => {
+/** What there is one of, and where it stands: 'a litre', 'je Meter'. */
+export const singles = ({ tokens }: Clause): (Meaning & { at: number })[] => {
   const lowers = tokens.map(({ lower }) => lower);
   return lowers.flatMap((lower, at) => {
     const isOne = ONE.has(lower) && !PARTLY.has(lowers[at - 1] ?? '');
     const unit = isOne && tokens[at + 1]?.unit === true ? unitAt(lowers, at + 1)?.units[0] : undefined;
-    return unit ? [{ dimension: unit.dimension, value: unit.size, size: unit.size }] : [];
+    return unit ? [{ dimension: unit.dimension, value: unit.size, size: unit.size, at }] : [];
   });
 };

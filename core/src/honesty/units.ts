@@ -52,6 +52,7 @@ const UNITS: ReadonlyMap<string, Unit[]> = merged([
   ...all('gallon gallons gallonen', 'volume', 4_546),
   ...all('mm millimetre millimetres millimeter millimeters millimetern', 'length', 0.001),
   ...all('µm micron microns micrometre micrometres mikrometer', 'length', 1e-6),
+  ...all('dm decimetre decimetres dezimeter dezimetern', 'length', 0.1),
   ...all('cm centimetre centimetres centimeter centimeters zentimeter zentimetern', 'length', 0.01),
   ...all('m metre metres meter meters metern', 'length', 1),
   ...all('höhenmeter höhenmetern', 'length', 1),
