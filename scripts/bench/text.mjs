@@ -147,6 +147,7 @@ export async function text(tell, { material }) {
     for (const { kind, why, briefs: of } of (await call('GET', '/today')).needs)
       if (kind === 'aside') tell(`  set aside (${of.length}): ${why}`);
     for (const heading of examples.unfit.slice(0, 12)) tell(`  unfit heading: ${heading}`);
+    for (const one of examples.doubted.slice(0, 40)) tell(`  marked: ${one.slice(0, 1_200)}`);
     for (const sentence of examples.broken.slice(0, 12)) tell(`  broken: ${sentence}`);
     return figures;
   } finally {

@@ -61,7 +61,7 @@ export function faultsIn(name, text) {
       add(node.expression, `!(${node.expression.getText(source)})`, 'the condition is turned', inner);
     if (ts.isConditionalExpression(node) && !ts.isBinaryExpression(node.condition))
       add(node.condition, `!(${node.condition.getText(source)})`, 'the choice is turned', inner);
-    if (ts.isNumericLiteral(node) && !/^0[xb]/.test(node.text)) {
+    if (ts.isNumericLiteral(node) && !/^0[xb]/i.test(node.getText(source))) {
       const n = Number(node.text.replaceAll('_', ''));
       add(node, String(n + 1), `${node.text} is ${n + 1}`, inner);
     }

@@ -1,7 +1,8 @@
+import { verbForm } from '../language/wordClasses.ts';
 import { verbOf } from '../sentence/irregular.ts';
 import { remembered } from '../sentence/remembered.ts';
 import { sentencesOf } from '../sentence/sentence.ts';
-import { deniesAt, FREELY, saysNoMore } from './denying.ts';
+import { deniesAt, FREELY, isWhether, saysNoMore, tellsNothingApart } from './denying.ts';
 import { MEASURING, setOf } from './lexicon.ts';
 import { isDenial, LACKING, parted } from './parting.ts';
 import { type Facts, factsOf } from './quantities.ts';
@@ -66,7 +67,7 @@ export class Clause {
         if (token.lower === 'nor' && this.words.has('neither')) continue;
         // 'At no extra cost' denies nothing that is said.
         if (token.lower === 'no' && FREELY.has(this.tokens[at + 1]?.lower ?? '')) continue;
-        if (saysNoMore(this.tokens, at)) continue;
+        if (saysNoMore(this.tokens, at) || isWhether(this.tokens, at) || tellsNothingApart(this.tokens, at)) continue;
         if (deniesAt(this.tokens, at, this.language)) odd = !odd;
       }
       return odd;
@@ -200,6 +201,7 @@ export class Clause {
       const [first, second] = this.tokens;
       const takes = first?.lower === 'it' && /^(?:takes|took)$/.test(second?.lower ?? '');
       if ((POINTS.has(first?.lower ?? '') && !takes) || LED.has(first?.lower ?? '')) return null;
+      if (this.language !== 'de' && isOrder(this.tokens)) return null;
       // 'Kühl hält er ein Jahr': whoever it is about stands behind the verb.
       if (this.language === 'de' && this.tokens.some(({ lower }, at) => lower === 'er' && at > 1)) return null;
       const at = this.tokens.findIndex(
@@ -212,6 +214,8 @@ export class Clause {
           // An adjective before it is not what it is about.
           (this.language !== 'de' || token.capital || !this.tokens[i + 1]?.capital),
       );
+      // 'Within four weeks they turn sour' is about them.
+      if (this.tokens.slice(0, at).some(({ lower }) => WHO.has(lower))) return null;
       if (at === -1 || [...this.facts.quantities, ...this.facts.moments].some(({ to }) => to === at)) return null;
       return this.isThing(at) ? this.tokens[at]!.stem : null;
     });
@@ -278,11 +282,18 @@ const OWN = setOf(
   'a an the his her its their each every one der die das ein eine ihr ihre sein seine jede jeder jedes',
 );
 const POINTS = setOf('it they he she this that these those we you i there es sie er man wir dies das');
+const WHO = setOf('they he she we you wir ihr');
 /** Behind them stands what it is done for or because of, and not what does it. */
 const LED = setOf('for despite thanks due für wegen trotz dank');
 const BEFORE_THINGS = setOf(
   'a an the of for in on at with per each every its his her their one some any no from by old new small large simple full first last',
 );
+
+const GIVEN = setOf('a an the it them in on up off out down more your its their one two');
+
+/** 'Choose a smaller jar', 'put in more': what it begins with is a verb, and nobody it is about. */
+const isOrder = ([first, second]: readonly Token[]): boolean =>
+  first !== undefined && verbForm(first.lower) === 'base' && GIVEN.has(second?.lower ?? '');
 
 /** Behind them a clause begins. */
 const OPENING = setOf('since because if when while whereas unless although until');

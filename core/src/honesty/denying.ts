@@ -63,3 +63,11 @@ export function saysNoMore(tokens: readonly Token[], at: number): boolean {
 }
 
 export const FREELY = setOf('extra charge additional further doubt matter');
+
+/** 'Crisp or not is decided early' denies neither. */
+export const isWhether = (tokens: readonly Token[], at: number): boolean =>
+  /^(?:not|nicht)$/.test(tokens[at]!.lower) && /^(?:or|oder)$/.test(tokens[at - 1]?.lower ?? '');
+
+/** 'Nothing tells table salt from sea salt': both are alike. */
+export const tellsNothingApart = (tokens: readonly Token[], at: number): boolean =>
+  tokens[at]!.lower === 'nothing' && /^tells?$/.test(tokens[at + 1]?.lower ?? '');

@@ -196,6 +196,10 @@ const COMPARED = setOf('as so');
 
 const MEASURED = setOf('length mass volume');
 
+/** 'Batches of a kilogram', 'a one-litre jar': the unit stands there without a number. */
+const namesUnit = ({ tokens }: Clause, { stem }: Token): boolean =>
+  tokens.some((token, at) => token.unit && token.stem === stem && tokens[at - 1]?.kind !== 'number');
+
 /** 'One metre above the ground' of what lies ten centimetres above it, where nothing says 'so much a metre'. */
 function strangeUnits(said: Clause, held: Reckoning): Doubt[] {
   if (said.figures.length > 0 || periodsOf(said).size > 0) return [];
@@ -219,7 +223,10 @@ function strangeUnits(said: Clause, held: Reckoning): Doubt[] {
     );
     const isSo =
       held.quantities.some((own) => quantityFits(figure, own)) ||
-      held.clauses.some((clause) => singles(clause).some((own) => own.dimension === one.dimension)) ||
+      held.clauses.some(
+        (clause) =>
+          singles(clause).some((own) => own.dimension === one.dimension) || namesUnit(clause, said.tokens[one.at + 1]!),
+      ) ||
       isReckoned(figure, said, held);
     return measured.length === 0 || isSo ? [] : [{ kind: 'figure', words: words(said, one.at, one.at + 2) }];
   });

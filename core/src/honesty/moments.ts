@@ -147,11 +147,19 @@ function yearAt(tokens: readonly Token[], at: number): number | null {
   return year !== null && year <= 2_199 ? year : null;
 }
 
+/** Letters of a month's name that is no other word: not 'may', 'march' and what is cut short. */
+const LONG_NAME = 6;
+
 function monthAt(tokens: readonly Token[], at: number, language: string): number | null {
   const token = tokens[at];
-  if (!token?.capital) return null;
-  const month = (MONTHS[language] ?? MONTHS['en']!).get(token.lower);
-  if (month === undefined) return null;
+  const month = token && (MONTHS[language] ?? MONTHS['en']!).get(token.lower);
+  // What was heard may be written small: 'every october'.
+  if (
+    token === undefined ||
+    month === undefined ||
+    (!token.capital && (language === 'de' || token.text.length < LONG_NAME))
+  )
+    return null;
   // 'May' and 'March' are words of other meanings too.
   if (!['may', 'march', 'mar', 'jan', 'sep', 'dec'].includes(token.lower)) return month;
   const [before, after] = [tokens[at - 1], tokens[at + 1]];

@@ -58,3 +58,41 @@ describe('what says no in another way is no denial lost', () => {
     expect(kinds('Der Steg wird nicht geleimt.', 'Der Steg wird geleimt.', 'de').join()).toContain('opposite');
   });
 });
+
+it.each([
+  ['en', 'Crispness is decided before the jar is closed.', 'Crisp or not is decided before the jar is closed.'],
+  [
+    'en',
+    'Sea salt and table salt do the same work once they are dissolved.',
+    'Once they have dissolved, nothing tells table salt from sea salt.',
+  ],
+  ['en', 'Anything below pH 4.6 is out of reach for the germs that matter.', 'The germs to fear need more than 4.6.'],
+  ['en', 'every october i get the same message', 'October always brings the same message.'],
+  [
+    'en',
+    'Two leaves in a one-litre jar are enough; a spoon holds 20 millilitres.',
+    'For a jar of one litre take leaves.',
+  ],
+  [
+    'en',
+    'A kitchen scale is accurate enough for batches of a kilogram. It shows 3 grams.',
+    'For a kilogram a kitchen scale will do.',
+  ],
+  [
+    'en',
+    'Two finger widths are enough for vegetables. Choose a smaller jar or make more.',
+    'Put in more vegetables or take a jar that is smaller.',
+  ],
+  [
+    'en',
+    'Most vegetables ferment best at 18 degrees. Sourness builds over three to four weeks.',
+    'Within three to four weeks they turn sour.',
+  ],
+  ['en', 'Silicone valves need no water and fit under a ring.', 'A silicone valve needs a ring and no water.'],
+  [
+    'en',
+    'Open it daily during the first five days. Let it stand three days longer than before.',
+    'It takes three days longer than the first.',
+  ],
+  ['de', 'Der Markt findet samstags statt.', 'Samstags findet ein Markt statt.'],
+])('nothing is marked in %s: %s — %s', (language, source, text) => expect(kinds(source, text, language)).toEqual([]));

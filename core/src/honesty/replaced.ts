@@ -32,7 +32,11 @@ export function doneByAnother(said: Clause, sources: readonly Clause[]): boolean
   return all.some((held) => {
     // What has many words more speaks of something else.
     if (rest.length / Math.max(1, held.stemSet.size - 1) < (isNamed ? OF_A_NAME : OF_THE_SAME)) return false;
+    // 'Silicone valves need no water and fit under a ring': what goes on is of the valves.
+    if (held.before?.stemSet.has(subject) && beginsWithVerb(held)) return false;
     if (held.denies !== said.denies || held.subject === null || said.sentence.stems.has(held.subject)) return false;
+    // 'Crisp' and 'crispness'.
+    if (subject.length >= LEAST_OF_FORM && held.subject.startsWith(subject)) return false;
     const known = sources.some(({ stemSet }) => stemSet.has(subject));
     return known || (rest.length >= 3 && held.stemSet.size === rest.length + 1);
   });
@@ -41,6 +45,9 @@ export function doneByAnother(said: Clause, sources: readonly Clause[]): boolean
 const sameFigures = (said: Clause, held: Clause) =>
   said.facts.quantities.every((figure) => held.facts.quantities.some((own) => quantityFits(figure, own))) &&
   said.facts.moments.every((moment) => held.facts.moments.some((own) => momentFits(moment, own)));
+
+/** Letters of a word that another is made of. */
+const LEAST_OF_FORM = 4;
 
 /** Forms of one word: 'schneidet' and 'schneiden'. */
 const isForm = (a: string, b: string) => a === b || (a.length >= 6 && b.length >= 6 && a.slice(0, 6) === b.slice(0, 6));
@@ -52,6 +59,9 @@ function hasVerb({ tokens, stems, words, language }: Clause): boolean {
   if (language !== 'de') return stems.length > 2 || verbForm(tokens[0]?.lower ?? '') === 'third';
   return tokens.some(({ content, capital }, at) => content && !capital && !tokens[at + 1]?.capital);
 }
+
+const beginsWithVerb = ({ tokens, language }: Clause): boolean =>
+  language !== 'de' && ['base', 'third', 'past'].includes(verbForm(tokens[0]?.lower ?? '') ?? '');
 
 const PLACING = setOf('from to in at on by for with of aus von nach in an auf bei für mit');
 

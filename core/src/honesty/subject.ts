@@ -2,8 +2,9 @@ import { bareWords, type Clause } from './clause.ts';
 import { comparedAlone, comparedRound, crossed, isInverse, partOf } from './compared.ts';
 import { elsewhere, namesExchanged, ofWhoStandsBefore } from './exchanged.ts';
 import { kinOf, MEASURING, setOf, sidesOf } from './lexicon.ts';
-import { type Moment, momentFits } from './moments.ts';
+import { type Moment, momentFits, ordinalOf } from './moments.ts';
 import { paidOrFree } from './paid.ts';
+import { isPerson } from './person.ts';
 import { type Quantity, quantityFits } from './quantity.ts';
 import { doneByAnother, oneThingOther } from './replaced.ts';
 import {
@@ -135,6 +136,10 @@ function isAnother(
   );
 }
 
+/** '… longer than the first': whatever that is of. */
+const ranksAlone = ({ tokens, language }: Clause, at: number): boolean =>
+  ordinalOf(tokens[at]!.lower, language) !== null && tokens[at + 1]?.content !== true;
+
 /** Things a clause speaks of, without those it only counts: these are left out often. */
 function thingsOf(said: Clause): ReadonlySet<string> {
   return said.once('things spoken of', () => {
@@ -144,7 +149,13 @@ function thingsOf(said: Clause): ReadonlySet<string> {
     );
     return new Set(
       said.tokens.flatMap(({ content, unit, lower, stem }, at) =>
-        content && !unit && !counted.has(at) && !said.taken[at] && !MEASURING.has(lower) && said.isThing(at)
+        content &&
+        !unit &&
+        !ranksAlone(said, at) &&
+        !counted.has(at) &&
+        !said.taken[at] &&
+        !MEASURING.has(lower) &&
+        said.isThing(at)
           ? [stem]
           : [],
       ),
@@ -369,24 +380,3 @@ function otherSubject(said: Clause, isPart: boolean, held: Clause, sources: read
     isPerson(said, held, sources)
   );
 }
-
-/** Both begin with a name, and not with the same. */
-function isPerson(said: Clause, held: Clause, sources: readonly Clause[]): boolean {
-  const [first, second] = said.tokens;
-  if (!first?.capital || !first.content) return false;
-  const its = held.tokens.slice(1, 4).filter(({ capital, content }) => capital && content);
-  if (its.length === 0 || its.some(({ lower }) => said.words.has(lower)) || held.words.has(first.lower)) return false;
-  if (second?.capital && held.words.has(second.lower)) return false;
-  return isNamed(first.lower, sources) || (second?.capital === true && isNamed(second.lower, sources));
-}
-
-/** Part of a name of two words somewhere. */
-const isNamed = (word: string, sources: readonly Clause[]) =>
-  sources.some(
-    ({ words, tokens }) =>
-      words.has(word) &&
-      tokens.some(
-        ({ lower, capital }, at) =>
-          at > 0 && capital && lower === word && (tokens[at - 1]!.capital || tokens[at + 1]?.capital === true),
-      ),
-  );

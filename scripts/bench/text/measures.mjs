@@ -1,6 +1,15 @@
 // What can be counted of written articles against what they were written from. Each count says how it is made; none uses
 // anything of how the stand-in writes.
-import { contentStems, fold, isStatement, readSources, sentencesOf, supportOf, wordsOfText } from '@grivo/core';
+import {
+  contentStems,
+  doubtsOf,
+  fold,
+  isStatement,
+  readSources,
+  sentencesOf,
+  supportOf,
+  wordsOfText,
+} from '@grivo/core';
 
 const RUN = 5;
 /** Words from which on a sentence says enough to be told from others. */
@@ -103,7 +112,8 @@ export function measured(articles) {
   let sentences = 0;
   let blocks = 0;
   let unsupported = 0;
-  const examples = { broken: [], unfit: [] };
+  let doubted = 0;
+  const examples = { broken: [], unfit: [], doubted: [] };
   for (const one of of) {
     examples.unfit.push(...unfitHeadings(one.document));
     all += one.known.length;
@@ -129,8 +139,15 @@ export function measured(articles) {
     for (const block of one.document.body.filter(({ type }) => type === 'paragraph' || type === 'list')) {
       const own = (block.evidence ?? []).flatMap(({ passage }) => byId.get(passage) ?? []);
       blocks++;
-      if (supportOf(textsOf(block).join(' '), readSources(own, one.language), one.language).support === 'nothing')
-        unsupported++;
+      const [said, sources] = [textsOf(block).join(' '), readSources(own, one.language)];
+      if (supportOf(said, sources, one.language).support === 'nothing') unsupported++;
+      // What is said rests on what the stand-in was given, in other words: what is marked in it is marked for nothing.
+      const doubts = own.length === 0 ? [] : doubtsOf(said, sources, one.language);
+      if (doubts.length === 0) continue;
+      doubted++;
+      examples.doubted.push(
+        `${doubts.map(({ kind, words }) => `${kind} ‘${words}’`).join(', ')} in ‘${said}’ of ‘${own.join(' | ')}’`,
+      );
     }
   }
   // Two alternatives are the same when nothing but the words of their subjects tells them apart.
@@ -166,6 +183,7 @@ export function measured(articles) {
       sameAlternatives: alternatives.filter((rest) => times.get(rest) > 1).length,
       brokenSentences: broken,
       unsupported: share(unsupported, blocks),
+      doubted: share(doubted, blocks),
       repeatedOpenings: share(openings, sentences),
     },
     examples,
