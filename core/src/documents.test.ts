@@ -29,7 +29,10 @@ test('what is shipped and what is begun with is as it was', async () => {
     `plain style ${signOf(PLAIN_STYLE)}`,
     `new card ${signOf(core.newCard('Card'))}`,
     `one of each block ${signOf(ONE_OF_EACH_BLOCK)}`,
-    ...Object.entries(stepKinds).map(([kind, { fresh }]) => `step ${kind} ${signOf(fresh('s1'))}`),
+    ...Object.entries(stepKinds).map(([kind, { fresh, ...rest }]) => {
+      const says = Object.entries(rest).filter(([, value]) => ['boolean', 'string', 'number'].includes(typeof value));
+      return `step ${kind} ${signOf(fresh('s1'))} ${says.map(([name, value]) => `${name}: ${value}`).join(', ')}`;
+    }),
   ];
   await expect(`${lines.join('\n')}\n`).toMatchFileSnapshot('./documents.shipped.txt');
 });

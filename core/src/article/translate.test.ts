@@ -83,9 +83,9 @@ describe('the texts of an article', () => {
 
 test.each([
   ['Take 20 g.', 'Nimm 20 g.', null],
-  ['Take 20 g.', '', /^nothing was given/],
-  ['Take 20 g.', 'Nimm 30 g.', /figure 20 was lost/],
-  ['A <1>link</1>.', 'Ein Verweis.', /link or emphasis was lost/],
+  ['Take 20 g.', '', /^nothing was given for ‘Take 20 g\.’$/],
+  ['Take 20 g.', 'Nimm 30 g.', /^the figure 20 was lost in ‘Take 20 g\.’$/],
+  ['A <1>link</1>.', 'Ein Verweis.', /^a link or emphasis was lost in ‘A <1>link<\/1>\.’$/],
   ['Take salt.', '[[de]] Take salt.', /left untranslated/],
   ['The V-4P holds its pH.', 'Das V-4P hält seinen pH.', null],
   ['The V-4P holds it.', 'Das Modell hält es.', /name V-4P was lost/],

@@ -159,6 +159,20 @@ describe('dates and times', () => {
     ['in the 1920s', [{ years: [1_920, 1_929] }]],
     ['at half past seven', [{ clock: 450 }]],
     ['at 7.30 pm', [{ clock: 1_170, half: true }]],
+    // What stands right behind a time is read by itself.
+    ['at half past seven Monday', [{ clock: 450 }, { weekday: 1 }]],
+    ['at quarter to nine Monday 3 May', [{ clock: 525 }, { weekday: 1 }, { day: 3, months: [5] }]],
+    ['in the early sixties', [{ years: [1_960, 1_969] }]],
+    ['temperatures in the high sixties', []],
+    [
+      'from 3 to 17 June',
+      [
+        { day: 3, months: [6] },
+        { day: 17, months: [6] },
+      ],
+    ],
+    ['from 17 to 3 June', [{ day: 3, months: [6] }]],
+    ['every october, and they may march', [{ months: [10] }]],
     ['nine in the morning', [{ clock: 540, half: true }]],
     ['on Wednesdays', [{ weekday: 3 }]],
     ['since the end of 2019', [{ months: [10, 11, 12], year: 2019 }]],
@@ -172,6 +186,14 @@ describe('dates and times', () => {
     ['um 19.30 Uhr', [{ clock: 1_170, half: true }]],
     ['Mitte Juni', [{ months: [6], days: [10, 20] }]],
     ['samstags', [{ weekday: 6 }]],
+    [
+      'vom 3. bis zum 17. Juni',
+      [
+        { day: 3, months: [6] },
+        { day: 17, months: [6] },
+      ],
+    ],
+    ['in den siebziger Jahren', [{ years: [1_970, 1_979] }]],
     ['im 17. Jahrhundert', [{ years: [1_600, 1_700] }]],
   ])('‘%s’', (text, expected) => expect(moments(text, 'de')).toEqual(expected));
 

@@ -122,6 +122,14 @@ describe('figures of a text', () => {
       'chain',
       'wipe',
     ]);
+    const sentences = (words: number) => of(`${'Oil '.repeat(words - 1)}chains. `.repeat(4).trim());
+    for (const [words, says] of [
+      [13, 'Keep sentences short'],
+      [14, 'Write sentences of middling length'],
+      [18, 'Write sentences of middling length'],
+      [19, 'Let sentences run long'],
+    ] as const)
+      expect(sentences(words)).toContain(`${says}, about ${words} words`);
     // What stands more often comes first, whatever its letters.
     expect(favouredWords(['Zinc, zinc and zinc on an apple.', 'Zinc beside an apple.'], 'en')).toEqual([
       'zinc',
