@@ -250,6 +250,8 @@ test('what was not fitted to is judged nearly as well', () => {
 describe('text that was made to harm', () => {
   it.each([
     ['figures', '1,1'.repeat(30_000)],
+    ['measures', Array.from({ length: 1_500 }, (_, i) => `${(i * 7_919) % 100_003} kg`).join(' ')],
+    ['numbers', Array.from({ length: 3_000 }, (_, i) => String((i * 7_919) % 100_003)).join(', ')],
     ['quotation marks', '“'.repeat(60_000)],
     ['commas', 'a, '.repeat(30_000)],
     ['hyphens', 'a-'.repeat(40_000)],

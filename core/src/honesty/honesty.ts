@@ -19,7 +19,7 @@ import { quoteHeld, quotesOf } from './quotes.ts';
 import { rankOf } from './rank.ts';
 import { isReckoned } from './reckoned.ts';
 import { isReckonedMoment } from './reckonedTimes.ts';
-import { Reckoning, singles } from './reckoning.ts';
+import { MOST_CLAUSES, Reckoning, singles } from './reckoning.ts';
 import { isInSpan } from './spans.ts';
 import { otherKin, saidOfAnother } from './subject.ts';
 import { otherState } from './switched.ts';
@@ -84,7 +84,7 @@ class Held {
     this.reckoning = new Reckoning(
       this.clauses.flatMap(({ facts }) => [...facts.quantities, ...facts.within]),
       this.clauses.flatMap(({ facts }) => facts.moments),
-      this.clauses,
+      this.clauses.slice(0, MOST_CLAUSES),
     );
   }
 
@@ -275,7 +275,7 @@ function perOther(figure: Quantity, said: Clause, sources: readonly Clause[]): b
 }
 
 /** Times that are no unit of time, as prices are told by. */
-const TIMES = setOf('term semester season shift night visit stay session trimester saison schicht nacht besuch stunde');
+const TIMES = setOf('term semester season shift night visit stay session trimester saison schicht nacht besuch');
 
 /** 'So much a term', told as so much a month. */
 const isPerTime = ({ facts, tokens }: Clause, figure: Quantity): boolean =>

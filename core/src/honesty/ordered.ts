@@ -10,7 +10,7 @@ const order = (more: string, less: string, dimensions: string, turned = ''): [st
     const sign = i === 0 ? 1 : -1;
     const of: Order = {};
     for (const dimension of dimensions.split(' ')) of[dimension] = sign;
-    for (const dimension of turned.split(' ')) of[dimension] = sign === 1 ? -1 : 1;
+    for (const dimension of turned.split(' ').filter(Boolean)) of[dimension] = sign === 1 ? -1 : 1;
     return words.split(' ').map((word) => [word, of]);
   });
 

@@ -38,10 +38,12 @@ const ADVERBS: ReadonlyMap<string, Period> = new Map([
   ['jährlich', 'year'],
 ]);
 /** What comes once in such a time, behind a word that says each: 'every Friday', 'each spring'. */
-const RECURRING: readonly [RegExp, Period][] = [
-  [/^(?:mon|tues|wednes|thurs|fri|satur|sun)day$|^(?:mon|diens|donners|frei|sams|sonn)tag$|^mittwoch$/, 'week'],
-  [/^(?:spring|summer|autumn|winter|frühjahr|frühling|sommer|herbst)$/, 'year'],
-];
+const RECURRING: ReadonlyMap<string, Period> = new Map(
+  Object.entries({
+    week: 'monday tuesday wednesday thursday friday saturday sunday montag dienstag mittwoch donnerstag freitag samstag sonntag',
+    year: 'spring summer autumn winter frühjahr frühling sommer herbst',
+  }).flatMap(([period, words]) => words.split(' ').map((word): [string, Period] => [word, period as Period])),
+);
 const EACH = setOf('each every jede jeder jeden jedes');
 const PER = setOf('a an per each every pro je im am jede jeder jeden jedem jedes');
 
@@ -52,12 +54,11 @@ export function periodsOf(clause: Clause): ReadonlySet<Period> {
     clause.tokens.forEach(({ lower }, at) => {
       const alone = ADVERBS.get(lower);
       if (alone) out.add(alone);
-      const named = NOUNS.get(lower) ?? RECURRING.find(([form]) => form.test(lower))?.[1];
+      const named = NOUNS.get(lower);
       const before = clause.tokens[at - 1]?.lower ?? '';
-      if (named && !NOUNS.has(lower)) {
-        if (EACH.has(before)) out.add(named);
-      } else if (named && (PER.has(before) || (before === 'der' && clause.tokens[at - 2]?.lower === 'in')))
-        out.add(named);
+      const recurring = EACH.has(before) ? RECURRING.get(lower) : undefined;
+      if (recurring) out.add(recurring);
+      if (named && (PER.has(before) || (before === 'der' && clause.tokens[at - 2]?.lower === 'in'))) out.add(named);
     });
     return out;
   });

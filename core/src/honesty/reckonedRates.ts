@@ -3,7 +3,18 @@ import { partOf } from './compared.ts';
 import { setOf } from './lexicon.ts';
 import { type Period, periodsOf, SECONDS } from './periods.ts';
 import { type Meaning, near, type Quantity } from './quantity.ts';
-import { BY_PERIODS, EXACT, EXACTLY, fits, ONE, ROUNDED, singles, type Way, whole } from './reckoning.ts';
+import {
+  BY_PERIODS,
+  EXACT,
+  EXACTLY,
+  fits,
+  MOST_TOGETHER,
+  ONE,
+  ROUNDED,
+  singles,
+  type Way,
+  whole,
+} from './reckoning.ts';
 
 /** The most by which what is said for one is said for several. */
 const MOST_FOLD = 12;
@@ -14,7 +25,7 @@ const inProportion: Way = (_, said, { clauses, sentences }) => {
     ...said.figures,
     ...singles(said).map((one): Pick<Quantity, 'means' | 'says'> => ({ means: [one], says: 'exactly' })),
   ];
-  if (mine.length < 2) return false;
+  if (mine.length < 2 || mine.length > MOST_FOLD) return false;
   const beside = (held: Clause) => [...[...periodsOf(held)].map(asTime), ...singles(held), ...oneOfThem(held, said)];
   const tables = [
     ...clauses.map((held) => [...whole(held.figures), ...beside(held)]),
@@ -22,7 +33,7 @@ const inProportion: Way = (_, said, { clauses, sentences }) => {
     ...sentences.flatMap(({ of }) =>
       of.clauses.length > 1 ? [whole(of.clauses.flatMap(({ figures }) => figures))] : [],
     ),
-  ];
+  ].filter(({ length }) => length <= MOST_TOGETHER);
   return tables.some((its) => {
     const folds = mine
       .flatMap(({ means }) => means)

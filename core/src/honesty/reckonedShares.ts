@@ -9,6 +9,7 @@ import {
   EXACT,
   EXACTLY,
   fits,
+  MOST_HELD,
   OF_THEM,
   REST,
   type Reckoning,
@@ -48,10 +49,7 @@ const isRatio: Way = (figure, said, { clauses, sentences }) => {
   // Of the many that are measured somewhere one at least is measured of what is spoken of; 'a kilo' is one.
   const by = clauses.map((held) => ({ held, all: [...measured(held.facts.quantities), ...singles(held)] }));
   const near = by.filter(({ held }) => said.subject === null || isOnTheSame(said, held));
-  return follows(
-    by.flatMap(({ all }) => all),
-    new Set(near.flatMap(({ all }) => all)),
-  );
+  return follows(by.flatMap(({ all }) => all).slice(0, MOST_HELD), new Set(near.flatMap(({ all }) => all)));
 };
 
 /** Letters of a word that stands within another: 'schälen', 'geschält'. */
@@ -167,10 +165,17 @@ const isRest: Way = (figure, said, { clauses, sentences }) => {
   );
 };
 
+/** The parts among figures, as shares of one. */
+const sharesOf = (figures: readonly Quantity[]): number[] =>
+  figures.flatMap((one) => {
+    const part = partOf(one);
+    return part?.dimension === 'share' ? [part.value] : [];
+  });
+
 /** What two shares or more of one whole leave: '68 per cent wanted it, 21 did not, the rest had no opinion'. */
 const isRestOfAll = (figure: Quantity, part: Meaning, said: Clause, sentences: Reckoning['sentences']): boolean =>
   sentences.some(({ figures, of }) => {
-    const shares = figures.flatMap((one) => (partOf(one)?.dimension === 'share' ? [partOf(one)!.value] : []));
+    const shares = sharesOf(figures);
     const left = 1 - shares.reduce((sum, one) => sum + one, 0);
     return (
       shares.length > 1 &&
@@ -198,7 +203,7 @@ const restOfCounted: Way = (figure, _, { sentences }) =>
   figure.bare &&
   sentences.some(({ figures, of }, i) => {
     if (!of.clauses.some((held) => held.has(REST))) return false;
-    const shares = figures.flatMap((one) => (partOf(one)?.dimension === 'share' ? [partOf(one)!.value] : []));
+    const shares = sharesOf(figures);
     const left = 1 - shares.reduce((sum, one) => sum + one, 0);
     const counted = sentences
       .slice(Math.max(0, i - BACK), i + 1)
@@ -216,7 +221,7 @@ const ratioOfShares: Way = (figure, _, { sentences }) => {
   return (
     part?.dimension === 'times' &&
     sentences.some(({ figures }) => {
-      const shares = figures.flatMap((one) => (partOf(one)?.dimension === 'share' ? [partOf(one)!.value] : []));
+      const shares = sharesOf(figures);
       return shares.some((a) =>
         shares.some((b) => a > b && b > 0 && near(part.value, a / b, figure, EXACTLY, ROUNDED)),
       );

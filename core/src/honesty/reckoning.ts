@@ -8,6 +8,13 @@ import { unitAt } from './units.ts';
 /** What figures may mean that are no parts of others. */
 export const whole = (of: readonly Quantity[]): Meaning[] => of.flatMap((one) => (partOf(one) ? [] : one.means));
 
+/** Figures any two of which are reckoned with; more are a table, of which nearly everything follows. */
+export const MOST_HELD = 200;
+/** The same of one sentence. */
+export const MOST_TOGETHER = 40;
+/** Clauses that are reckoned with. */
+export const MOST_CLAUSES = 1_500;
+
 /** What sources say, to reckon with; what is made of it is made once, for all figures that are reckoned. */
 export class Reckoning {
   private known: { meanings?: Meaning[]; sentences?: { figures: Quantity[]; of: Sentence }[] } = {};
@@ -20,16 +27,15 @@ export class Reckoning {
 
   /** What all figures mean that are no parts of others. */
   get meanings(): readonly Meaning[] {
-    this.known.meanings ??= whole(this.quantities);
+    this.known.meanings ??= whole(this.quantities).slice(0, MOST_HELD);
     return this.known.meanings;
   }
 
   /** Sentences with their figures. */
   get sentences(): readonly { figures: readonly Quantity[]; of: Sentence }[] {
-    this.known.sentences ??= [...new Set(this.clauses.map(({ sentence }) => sentence))].map((of) => ({
-      of,
-      figures: of.clauses.flatMap(({ facts }) => facts.quantities),
-    }));
+    this.known.sentences ??= [...new Set(this.clauses.map(({ sentence }) => sentence))]
+      .map((of) => ({ of, figures: of.clauses.flatMap(({ facts }) => facts.quantities) }))
+      .filter(({ figures }) => figures.length <= MOST_TOGETHER);
     return this.known.sentences;
   }
 }

@@ -83,9 +83,9 @@ const namedDoing = (clause: Clause): { names: readonly string[]; verb: string } 
     let at = 0;
     while (tokens[at]?.capital && tokens[at]!.content && at < MOST_NAMES) at++;
     const verb = tokens[at];
-    if (at < 2 || verb === undefined || verb.kind !== 'word' || !verb.content || verb.capital) return false;
+    if (at < 2 || verb === undefined || verb.kind !== 'word' || !verb.content || verb.capital) return null;
     return { names: tokens.slice(0, at).map(({ stem }) => stem), verb: verb.stem };
-  }) || null;
+  });
 
 const MOST_NAMES = 3;
 

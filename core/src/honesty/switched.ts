@@ -10,7 +10,7 @@ const STATES = setOf('on off');
 const stateOf = (clause: Clause): string | null =>
   clause.once('switched', () => {
     const { tokens, language } = clause;
-    if (language === 'de') return false;
+    if (language === 'de') return null;
     const at = tokens.findIndex(
       ({ lower }, i) =>
         STATES.has(lower) &&
@@ -18,9 +18,9 @@ const stateOf = (clause: Clause): string | null =>
     );
     // 'Is on the shelf' is no state.
     return at === -1 || (tokens[at]!.lower === 'on' && !isEnd(clause, at) && !isDoing(tokens[at - 1]!.lower))
-      ? false
+      ? null
       : tokens[at]!.lower;
-  }) || null;
+  });
 
 const isSwitched = (lower = ''): boolean => SWITCHING.has(lower);
 const isDoing = (lower: string): boolean => /^(?:switch|turn)/.test(lower);
