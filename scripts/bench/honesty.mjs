@@ -1,6 +1,7 @@
 // How well altered sentences are told from true ones, and how long a text takes.
 import { readFileSync } from 'node:fs';
 import { doubtsOf, readSources } from '@grivo/core';
+import { alteredByRule } from '../../core/src/honesty/pairs/altered.ts';
 import { judged, keptPairs } from '../../core/src/honesty/pairs/pairs.ts';
 import { unsupportedSentences } from '../../core/src/honesty/unsupported.ts';
 import { median, never } from './ground.mjs';
@@ -83,6 +84,8 @@ export async function honesty(tell, { set }) {
   table(tell, `${fitted.length} pairs it was fitted to`, judged(fitted));
   table(tell, `${anew.length} pairs that ask for more reckoning`, judged(anew));
   table(tell, `${latest.length} pairs that tell more often one thing of another`, judged(latest));
+  const byRule = alteredByRule([...fitted, ...anew, ...latest]);
+  table(tell, `${byRule.length} sentences altered by rule, some into nonsense, none of them true`, judged(byRule));
   const last = judged(kept);
   table(tell, `${kept.length} pairs it was not`, last);
   return { recall: last.recall, falseMarks: last.falseMarks, ...timed(fitted) };

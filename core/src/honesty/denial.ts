@@ -224,6 +224,8 @@ function headsOf({ clause, stems }: Plain): string[] {
   return behind.length > 0 ? behind.slice(0, 1) : before.slice(-2);
 }
 
+const STAYING = setOf('stay stays stayed leave leaves left bleibt bleiben blieb');
+
 /** Share of words from which on a word that is sparing explains no denial any more. */
 const SAME = 0.85;
 
@@ -234,7 +236,12 @@ function spares(other: Clause, denying: Clause, alike: number): boolean {
     alike < SAME &&
     other.tokens.some(
       ({ lower, stem }, at) =>
-        words.has(lower) && !denying.words.has(lower) && !denying.stemSet.has(stem) && !takesPlace(other.tokens, at),
+        words.has(lower) &&
+        !denying.words.has(lower) &&
+        !denying.stemSet.has(stem) &&
+        !takesPlace(other.tokens, at) &&
+        // 'Stays open' says nothing of what is not open.
+        !(STAYING.has(lower) && denying.stemSet.has(other.tokens[at + 1]?.stem ?? '')),
     )
   );
 }

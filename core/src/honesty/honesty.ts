@@ -4,9 +4,11 @@ import { comparing } from './bounds.ts';
 import { type Clause, type Statements, statementsOf, wordsOf } from './clause.ts';
 import { partOf } from './compared.ts';
 import { turnedRound } from './denial.ts';
+import { deniesAlone, deniesFigure } from './deniedPlainly.ts';
 import { isDenying } from './denying.ts';
 import { otherDirection } from './directions.ts';
 import type { Doubt } from './doubt.ts';
+import { otherEnd } from './ends.ts';
 import { hasWhatLacks, withForWithout } from './lacking.ts';
 import { setOf } from './lexicon.ts';
 import { type Moment, momentFits } from './moments.ts';
@@ -20,10 +22,13 @@ import { rankOf } from './rank.ts';
 import { isReckoned } from './reckoned.ts';
 import { isReckonedMoment } from './reckonedTimes.ts';
 import { MOST_CLAUSES, Reckoning, singles } from './reckoning.ts';
+import { otherSeason } from './seasons.ts';
 import { isInSpan } from './spans.ts';
+import { otherSpeaker, otherSurname } from './speakers.ts';
 import { otherKin, saidOfAnother } from './subject.ts';
 import { otherState } from './switched.ts';
 import type { Token } from './token.ts';
+import { otherUnitBeside } from './unitBehind.ts';
 
 /** Passages that were read, to hold texts against. */
 export type Sources = readonly Statements[];
@@ -111,6 +116,9 @@ class Held {
       ...strangeDates(said, this.reckoning),
     ];
     found.push(...strangeRank(said, this.clauses));
+    if (otherSpeaker(said, this.clauses) || otherSurname(said, this.clauses))
+      found.push({ kind: 'name', words: whole(said) });
+    if (otherSeason(said, this.clauses)) found.push({ kind: 'date', words: whole(said) });
     if (OPPOSITES.some((wrong) => wrong(said, this.clauses))) found.push({ kind: 'opposite', words: whole(said) });
     if (found.length === 0 && saidOfAnother(said, this.clauses)) found.push({ kind: 'subject', words: whole(said) });
     return { isCopied: false, found };
@@ -126,6 +134,10 @@ const OPPOSITES = [
   otherBound,
   againstFigures,
   otherState,
+  deniesFigure,
+  deniesAlone,
+  otherEnd,
+  otherUnitBeside,
 ];
 
 const heldOf = onceEach((sources: Sources) => new Held(sources));

@@ -61,7 +61,11 @@ export function hasWhatLacks(said: Clause, sources: readonly Clause[]): boolean 
     return (
       speaking.length > 0 &&
       speaking.every(
-        (held) => held.denies && lacks(held).has(stem) && areOfOne(said, held, stem) && !opposite(said, held),
+        (held) =>
+          held.denies &&
+          lacks(held).has(stem) &&
+          (areOfOne(said, held, stem) || isToldOfOne(said, held, stem)) &&
+          !opposite(said, held),
       )
     );
   });
@@ -87,6 +91,12 @@ function areOfOne(said: Clause, held: Clause, thing: string): boolean {
   if (said.subject === null && mine!.length <= 2) return true;
   return mine!.length === 0 || its!.length === 0 || mine!.some((stem) => its!.includes(stem));
 }
+
+const SHE = setOf('she he it they er sie es');
+
+/** 'Amaro works with gloves' of 'he wears no gloves': who he is was said before. */
+const isToldOfOne = (said: Clause, held: Clause, thing: string): boolean =>
+  SHE.has(held.tokens[0]?.lower ?? '') && things(said, WITH).has(thing);
 
 /** What stands behind 'with', or behind 'without' and 'with no'. */
 function things(clause: Clause, words: ReadonlySet<string>): ReadonlySet<string> {

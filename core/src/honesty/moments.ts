@@ -301,11 +301,34 @@ function clockAt(tokens: readonly Token[], at: number, language: string): Moment
     const half = HALF_DAYS[next] ?? (next === 'a' || next === 'p' ? HALF_DAYS[`${next}.m`] : undefined);
     if (half !== undefined && tokens[at + 1]?.kind === 'word' && !(next === 'a' && tokens[at + 2]?.text !== '.'))
       return { clock: (minutes % 720) + half, half: true, from: at, to: at + 2 };
-    if (next === 'uhr') return { clock: minutes % 1_440, half: minutes >= 780, from: at, to: at + 2 };
+    if (next === 'uhr') return withHalf(minutes % 1_440, minutes >= 780, tokens, at, at + 2);
     if (text.includes(':') || (digits[2] !== undefined && language !== 'de' && isOfTimes(tokens, at)))
       return { clock: minutes % 1_440, half: minutes >= 780, from: at, to: at + 1 };
   }
-  return spokenClock(tokens, at, language);
+  const spoken = spokenClock(tokens, at, language);
+  return spoken && language === 'de' ? withHalf(spoken.clock!, undefined, tokens, at, spoken.to) : spoken;
+}
+
+/** 'Neun Uhr abends', 'halb acht morgens': the half of the day stands behind the time. */
+const HALVES: ReadonlyMap<string, number> = new Map([
+  ['morgens', 0],
+  ['früh', 0],
+  ['vormittags', 0],
+  ['nachmittags', 720],
+  ['abends', 720],
+]);
+
+function withHalf(
+  clock: number,
+  half: boolean | undefined,
+  tokens: readonly Token[],
+  from: number,
+  to: number,
+): Moment {
+  const told = HALVES.get(tokens[to]?.lower ?? '');
+  return told === undefined || clock >= 780
+    ? { clock, ...(half === undefined ? {} : { half }), from, to }
+    : { clock: (clock % 720) + told, half: true, from, to: to + 1 };
 }
 
 const AT = setOf('at from until till');
@@ -331,7 +354,9 @@ function spokenClock(tokens: readonly Token[], at: number, language: string): Mo
     if (half) return { clock: (half * 60 - 30 + 720) % 720, from: at, to: at + 2 };
     const near = lower === 'viertel' && (one === 'nach' || one === 'vor') ? hour(at + 2) : undefined;
     if (near) return { clock: (near * 60 + (one === 'nach' ? 15 : -15) + 720) % 720, from: at, to: at + 3 };
-    const full = tokens[at - 1]?.lower === 'um' && one !== 'uhr' ? hour(at) : undefined;
+    const hours = one === 'uhr' ? hour(at) : undefined;
+    if (hours && tokens[at]!.kind === 'word') return { clock: (hours * 60) % 720, from: at, to: at + 2 };
+    const full = tokens[at - 1]?.lower === 'um' ? hour(at) : undefined;
     // 'um elf' is a time; 'um 8 Prozent' is a measure.
     return full && tokens[at]!.kind === 'word' && endsThere(tokens[at + 1])
       ? { clock: (full * 60) % 720, from: at, to: at + 1 }
@@ -354,7 +379,7 @@ function spokenClock(tokens: readonly Token[], at: number, language: string): Mo
   return said ? { clock: (named * 60) % 720, from: at, to: at + 1 } : null;
 }
 
-const GOES_ON = setOf('on in and or until am an und oder bis every');
+const GOES_ON = setOf('on in and or until am an und oder bis every morgens früh vormittags nachmittags abends');
 const endsThere = (token: Token | undefined) =>
   token === undefined || token.kind === 'sign' || GOES_ON.has(token.lower);
 
