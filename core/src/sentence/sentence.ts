@@ -178,6 +178,7 @@ function stemNow(word: string, language: string): string {
     return word.replace(/(?:ern|en|er|es|em|e|n|s)$/u, (end) => (word.length - end.length >= 4 ? '' : end));
   if (word.length <= 3) return word;
   let s = word.replace(/(?:'s|’s)$/u, '');
+  s = OWN_PLURALS.get(s) ?? s;
   if (s.endsWith('ies') && s.length > 4) s = `${s.slice(0, -3)}y`;
   else if (/(?:sses|shes|ches|xes|oes)$/.test(s)) s = s.slice(0, -2);
   else if (s.endsWith('s') && !s.endsWith('ss') && !s.endsWith('us')) s = s.slice(0, -1);
@@ -190,6 +191,13 @@ function stemNow(word: string, language: string): string {
   }
   return s.endsWith('e') && s.length > 4 ? s.slice(0, -1) : s;
 }
+
+/** Plurals that no ending tells: 'knives' is searched for by who asks for a 'knife'. Not those that are verbs too ('leaves'). */
+const OWN_PLURALS: ReadonlyMap<string, string> = new Map(
+  'knives/knife wives/wife loaves/loaf shelves/shelf halves/half wolves/wolf calves/calf thieves/thief scarves/scarf hooves/hoof children/child men/man women/woman feet/foot teeth/tooth geese/goose mice/mouse oxen/ox'
+    .split(' ')
+    .map((pair) => pair.split('/') as [string, string]),
+);
 
 /** Plural of an English noun, as far as it is regular. */
 export function pluralOf(word: string): string {

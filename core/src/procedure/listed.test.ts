@@ -1,0 +1,72 @@
+import { expect, test } from 'vitest';
+import { lines } from '../testing/corpus.ts';
+import { sentenceOf } from './document.ts';
+import { type Step, type StepKindName, stepKinds } from './registry.ts';
+import { type Names, type SentenceWord, sentenceText, type WordEditor } from './sentence.ts';
+
+const few: Names = { blog: (id) => `Blog ${id}`, source: (id) => `List ${id}` };
+const many: Names = {
+  ...few,
+  blogLacks: () => ({ categories: 'it has no categories' }),
+  routine: (id) => `Routine ${id}`,
+  destination: (id) => `Destination ${id}`,
+  service: (id) => `Service ${id}`,
+  style: (id) => `Style ${id}`,
+  hasStyles: true,
+  cards: ['wide', 'square'],
+  choosable: () => true,
+};
+
+/** What may be put in the place of a word, by how it is edited. */
+function valuesFor(editor: WordEditor, now: unknown): unknown[] {
+  if (editor.type === 'choice') return editor.options.map(({ value }) => value);
+  if (editor.type === 'number' || editor.type === 'minutes')
+    return [editor.least, editor.least + 1, 60, 90, 1_440, editor.most].filter(
+      (n) => n >= editor.least && n <= editor.most,
+    );
+  if (editor.type === 'range')
+    return [
+      { from: editor.least, to: editor.most },
+      { from: editor.least + 1, to: editor.least + 1 },
+    ];
+  if (editor.type === 'values') return [[], ['salt'], ['salt', 'brine', 'jar', 'lid', 'crock', 'kraut']];
+  if (typeof now === 'boolean') return [!now];
+  if (typeof now === 'string')
+    return ['', 'salt', 'a text that is longer than the sixty letters of which a sentence shows the beginning only'];
+  return [null];
+}
+
+const wordsOf = (step: Step, names: Names) =>
+  sentenceOf(step, names).filter((part): part is SentenceWord => 'word' in part);
+const said = (step: Step, names: Names): string => {
+  const offered = wordsOf(step, names).flatMap(({ add, word }) => (add ? [word] : []));
+  return `${sentenceText(sentenceOf(step, names))}${offered.length > 0 ? ` [${offered.join(', ')}]` : ''}`;
+};
+
+test.each(Object.keys(stepKinds) as StepKindName[])('every sentence of ‘%s’', async (name) => {
+  const kind = stepKinds[name] as unknown as { schema: { safeParse: (step: unknown) => { success: boolean } } };
+  const fresh = stepKinds[name].fresh('s1') as unknown as Step;
+  const all = new Set<string>();
+  const found = [few, many].flatMap((names) => {
+    const steps: { how: string; step: Step }[] = [{ how: 'fresh', step: fresh }];
+    // Each word by itself, and then once more with each that was put in its place.
+    for (let depth = 0, at = 0; depth < 2; depth++) {
+      const until = steps.length;
+      for (; at < until; at++) {
+        const { how, step } = steps[at]!;
+        for (const { field, editor } of wordsOf(step, names))
+          for (const value of valuesFor(editor, (step as unknown as Record<string, unknown>)[field])) {
+            const next = { ...step, [field]: value } as unknown as Step;
+            const key = JSON.stringify([next, names === few]);
+            if (all.has(key) || !kind.schema.safeParse(next).success) continue;
+            all.add(key);
+            const told = JSON.stringify(value) ?? 'nothing';
+            steps.push({ how: `${how === 'fresh' ? '' : `${how}, `}${field} ${told.slice(0, 30)}`, step: next });
+          }
+        if (steps.length > 60) break;
+      }
+    }
+    return steps.map(({ how, step }) => `${how}: ${said(step, names)}`);
+  });
+  await expect(lines(found)).toMatchFileSnapshot(`listed/${name}.txt`);
+});
