@@ -77,11 +77,12 @@ function shiftDay(date: string, days: number): string {
 }
 
 /** Every function expressions have, by name. */
-/** A figure with a comma before its fraction, as it is written on much of the continent: '1.200,50', '12,5'. */
-const COMMA = /^[-+]?(?:\d{1,3}(?:\.\d{3})+|\d+),(?:\d{1,2}|\d{4,})$/;
-/** The first figure of a text; of '1,2,3' the first of three. */
-const FIGURE =
-  /[-+]?(?:\d{1,3}(?:\.\d{3})+,\d+|\d{1,3}(?:,\d{3})+(?!\d)(?:\.\d+)?|\d+,(?:\d{1,2}|\d{4,})(?![\d,])|\d+(?:\.\d+)?)/;
+/** Figures with what may stand between their digits. */
+const FIGURES = /[-+]?\d+(?:[.,]\d+)*/;
+/** A comma before the fraction, as it is written on much of the continent: '1.200,50', '12,5'. */
+const COMMA = /^[-+]?(?:\d{1,3}(?:\.\d{3})+,\d+|\d+,(?:\d{1,2}|\d{4,}))$/;
+/** The first figure of such: of '1,2,3' the first of three. */
+const FIRST = /^[-+]?(?:\d{1,3}(?:,\d{3})+(?!\d)|\d+)(?:\.\d+)?/;
 
 export const FUNCTIONS: Readonly<Record<string, ExpressionFunction>> = {
   unwrap: {
@@ -168,9 +169,8 @@ export const FUNCTIONS: Readonly<Record<string, ExpressionFunction>> = {
     least: 1,
     most: 1,
     work: ([a]) => {
-      const found = FIGURE.exec(text(a))?.[0];
-      if (found === undefined) return null;
-      return numberOf(COMMA.test(found) ? found.replace(/\./g, '').replace(',', '.') : found);
+      const found = FIGURES.exec(text(a))?.[0] ?? '';
+      return numberOf(COMMA.test(found) ? found.replace(/\./g, '').replace(',', '.') : FIRST.exec(found)?.[0]);
     },
   },
   shiftDay: {
