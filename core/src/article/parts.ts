@@ -44,8 +44,11 @@ function strongAt(content: readonly Inline[], pattern: RegExp): Inline[] | null 
 const SIGN = String.raw`(?:\p{Emoji_Presentation}|\p{Extended_Pictographic}\u{fe0f})\p{Emoji_Modifier}?\u{fe0f}?`;
 const EMOJI = new RegExp(String.raw`${SIGN}(?:\u{200d}${SIGN})*\s?`, 'gu');
 
+/** Figures drawn as keys, '1️⃣': the figure is left. */
+const KEYS = /([0-9#*])\u{fe0f}?\u{20e3}/gu;
+
 /** A text without emoji, as a house that does not want any has it. */
-export const withoutEmoji = (text: string): string => text.replace(EMOJI, '');
+export const withoutEmoji = (text: string): string => text.replace(KEYS, '$1').replace(EMOJI, '');
 
 /** An article whose rest is shown once a reader asks for it: what stands above the first heading is seen at once. */
 export function withFold(body: readonly Block[], { readOn }: Pick<Sayings, 'readOn'>): Block[] {
