@@ -1,5 +1,5 @@
 // Measures; prints a table and, as the last line, one JSON object. npm run bench [engine] [path], npm run bench honesty -- --set FILE,
-// npm run bench text -- --material FOLDER
+// npm run bench text -- --material FOLDER --out FOLDER
 import { spawnSync } from 'node:child_process';
 import { parseArgs } from 'node:util';
 import { installMissing } from './install.mjs';
@@ -41,7 +41,7 @@ const all = {
   links: (await import('./bench/links.mjs')).links,
   pictures: (await import('./bench/pictures.mjs')).pictures,
 };
-const OPTIONS = { set: { type: 'string' }, material: { type: 'string' } };
+const OPTIONS = { set: { type: 'string' }, material: { type: 'string' }, out: { type: 'string' } };
 let given;
 try {
   given = parseArgs({ options: OPTIONS, allowPositionals: true });

@@ -1,9 +1,9 @@
 // What the articles of the demonstration are like as texts, or those of pages and phrases of one's own.
-import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { SHIPPED, stepKinds } from '@grivo/core';
+import { articleFile, SHIPPED, stepKinds } from '@grivo/core';
 import { client } from '../client.mjs';
 import { live, setUp } from '../crockhaven.mjs';
 import { startAll } from '../processes.mjs';
@@ -117,8 +117,25 @@ async function fromMaterial(call, origin, phrases, tell) {
   return new Set(briefs);
 }
 
-/** @param {{ material?: string }} options a folder with pages and phrases.txt */
-export async function text(tell, { material }) {
+/** Writes articles as files, to be read whole. */
+function written(folder, articles) {
+  mkdirSync(folder, { recursive: true });
+  const resolve = { file: (digest) => digest, article: (id) => `#${id}` };
+  for (const [n, { document, subject, passages }] of articles.entries()) {
+    const rests = passages.map(({ text }) => `> ${text}`).join('\n>\n');
+    const name = `${String(n + 1).padStart(2, '0')}-${subject
+      .toLowerCase()
+      .replace(/[^\p{L}\p{N}]+/gu, '-')
+      .slice(0, 50)}.md`;
+    writeFileSync(join(folder, name), `${articleFile(document, resolve)}\n\n---\n\n${rests}\n`);
+  }
+}
+
+/**
+ * @param {{ material?: string, out?: string }} options a folder with pages and phrases.txt, and one the articles are
+ *   written into, each with the passages it rests on
+ */
+export async function text(tell, { material, out }) {
   const phrasesFile = material && join(material, 'phrases.txt');
   if (material && !existsSync(phrasesFile)) throw new Error(`${phrasesFile} is not there: a phrase a line.`);
   const web = material ? await webOf(pagesOf(material)) : null;
@@ -143,6 +160,7 @@ export async function text(tell, { material }) {
       if (document.body.length === 0) continue;
       whole.push({ document, passages, brief, subject: (await call('GET', `/briefs/${brief}`)).subject });
     }
+    if (out) written(out, whole);
     const { figures, examples } = measured(whole);
     for (const { kind, why, briefs: of } of (await call('GET', '/today')).needs)
       if (kind === 'aside') tell(`  set aside (${of.length}): ${why}`);

@@ -18,6 +18,7 @@ const ELSE = setOf(
   'same alike identical equal gleich gleiche dasselbe derselbe dieselbe harm harms harmful harmed hurt hurts poison poisonous toxic dangerous danger risk spoils ruins damages kills kill die dies died schadet schaden schädlich giftig gefährlich gefahr stirbt sterben verdirbt rarely seldom hardly few little selten wenig free nothing none rest other others only except apart below under above over less fewer limit most least maximum minimum sooner younger older frei nichts außer rest andere anderen übrigen höchstens geschlossen closed shut zu mindestens unter über ab bis erst nur fällt',
 );
 
+const JOINING = setOf('and or but then so please');
 const WHICH = setOf('where which that who whose wo die das der');
 
 /** Where it says 'is not', or nothing where it does not or leaves open what is denied. */
@@ -28,7 +29,8 @@ function deniedAt({ tokens, language }: Clause): number {
   // 'Where they are not': what they are not was said before.
   const ends = (tokens[at + 1]?.kind ?? 'sign') === 'sign' && WHICH.has(tokens[0]!.lower);
   // 'Do not grate it' is told to do, and 'rather leave it whole' as well.
-  const isTold = tokens[at - 1]?.lower === 'do' && (tokens[at - 2]?.kind ?? 'sign') === 'sign';
+  const [before, doing] = [tokens[at - 2], tokens[at - 1]];
+  const isTold = doing?.lower === 'do' && ((before?.kind ?? 'sign') === 'sign' || JOINING.has(before!.lower));
   if (ends || isTold) return -1;
   const near = tokens.slice(Math.max(0, at - 2), at);
   return near.some(({ lower }) => VERBS.has(lower)) || language === 'de' ? at : -1;

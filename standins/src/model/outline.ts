@@ -1,7 +1,9 @@
 import { byUse, choicesFrom, countedWords, overlap, stemsOf } from '../words/language.ts';
+import { LOOSE } from './loose.ts';
 import { ownWords } from './own.ts';
 import { type FencedPassage, formOf, type ReadRequest, rarity, relevance, type Sentence } from './request.ts';
 import { compressed } from './rewrite.ts';
+import { isKnown } from './topics.ts';
 
 export interface OutlinedSection {
   heading: string;
@@ -23,6 +25,9 @@ function fromNothing(request: ReadRequest, sections: number): OutlinedSection[] 
     .map((heading) => ({ heading, says: `${heading}.`, passages: [] }));
 }
 
+/** Passages somebody chose, not a look-up of everything. */
+const FEW = 8;
+
 /** Groups the passages that speak of the subject and heads each group with what it says. */
 export function outline(request: ReadRequest, manner: OutlineManner): OutlinedSection[] {
   const range = /(\d+) to (\d+) sections/.exec(request.task);
@@ -38,8 +43,10 @@ export function outline(request: ReadRequest, manner: OutlineManner): OutlinedSe
         relevance(passage.stems, subject, weight) + relevance(new Set(stemsOf(passage.from)), subject, weight) * 0.6,
     }))
     .sort((a, b) => b.score - a.score || a.passage.n - b.passage.n);
+  // Of what is known it is known too that it belongs to the subject; else the words have to tell.
+  const least = isKnown(request) || scored.length <= FEW ? 0.22 : 0.4;
   const useful = scored
-    .filter(({ score }, i) => i < from || score > (scored[0]?.score ?? 0) * 0.22)
+    .filter(({ score }, i) => i < from || score > (scored[0]?.score ?? 0) * least)
     .map(({ passage }) => passage);
   const wanted = Math.max(
     1,
@@ -161,13 +168,6 @@ function statement(
   return found;
 }
 
-/** Words that are long enough and yet no part of a thing's name. */
-const NO_THING = new Set(
-  'about above after again against almost also always before below between down during each enough even every here just less many much never often once only other same since some soon still than through together under until upon very well with within without wird werden immer auch noch schon sehr mehr dann über unter zwischen'.split(
-    ' ',
-  ),
-);
-
 /** The pair of words the group repeats and the other passages do not. */
 function thing(
   group: readonly FencedPassage[],
@@ -180,7 +180,7 @@ function thing(
     const words = standing(passage).match(/[\p{L}’'-]+/gu) ?? [];
     for (let i = 0; i + 1 < words.length; i++) {
       const pair = words.slice(i, i + 2);
-      if (pair.every((word) => stemsOf(word).length === 1 && word.length > 3 && !NO_THING.has(word.toLowerCase())))
+      if (pair.every((word) => stemsOf(word).length === 1 && word.length > 3 && !LOOSE.has(word.toLowerCase())))
         counts.set(pair.join(' ').toLowerCase(), (counts.get(pair.join(' ').toLowerCase()) ?? 0) + 1);
     }
   }
