@@ -100,6 +100,14 @@ describe('hygiene', () => {
     ]);
   });
 
+  test('a heading that says the title stays where its part would fall to another: one of a round-up', () => {
+    const { article: tidied, notes } = tidy(
+      article([h('1', 2, 'Lids'), p('2', 'Of lids.'), h('3', 2, 'The Title'), p('4', 'Of titles.')]),
+    );
+    expect(tidied.body.map((b) => b.id)).toEqual(['1', '2', '3', '4']);
+    expect(notes).toEqual([]);
+  });
+
   test('control characters fall out of the text', () => {
     const { article: tidied } = tidy(article([p('1', 'a\u0000b\u0007 c')]));
     expect(articleText(tidied)).toBe('ab c');

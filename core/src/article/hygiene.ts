@@ -11,7 +11,7 @@ export interface HygieneNote {
 }
 
 /**
- * The rules every article keeps, whoever wrote it: the title is not repeated in the body, no block is empty, headings go
+ * The rules every article keeps, whoever wrote it: the title is not repeated at the head of the body, no block is empty, headings go
  * down one level at a time, no heading stands over nothing, and no sentence is said twice.
  * @param repeats kept where somebody's own words are laid out: they stay as they are
  */
@@ -22,9 +22,13 @@ export function tidy(
   const notes: HygieneNote[] = [];
   const drop = (block: Block, what: HygieneNote['what']) => notes.push({ block: block.id, what });
   let body = article.body.map((block) => trimBlock(block));
+  // Below another heading it is the name of a part, whose text would stand under the one before.
+  let headed = false;
   body = body.filter((block) => {
-    const repeats = block.type === 'heading' && article.title !== '' && sameWords(block.text, article.title);
+    if (block.type !== 'heading') return true;
+    const repeats = !headed && article.title !== '' && sameWords(block.text, article.title);
     if (repeats) drop(block, 'title repeated');
+    else headed = true;
     return !repeats;
   });
   if (repeats === 'dropped') body = withoutRepeats(body, article.language, (block) => drop(block, 'sentence repeated'));

@@ -52,7 +52,7 @@ export function outline(request: ReadRequest, manner: OutlineManner): OutlinedSe
     1,
     Math.min(manner.towards === 'many' ? to : Math.max(from, to - 1), Math.floor(useful.length / 2) || 1),
   );
-  const seeds = spread(useful, Math.max(Math.min(from, useful.length), wanted));
+  const seeds = asTheyStand(spread(useful, Math.max(Math.min(from, useful.length), wanted)));
   const groups = new Map(seeds.map((seed) => [seed.n, [seed]]));
   const most = Math.max(2, Math.ceil(useful.length / seeds.length));
   for (const passage of useful) {
@@ -98,6 +98,14 @@ function spread(passages: readonly FencedPassage[], wanted: number): FencedPassa
     }
   }
   return chosen;
+}
+
+/** What is of one page comes in the order of that page: who tells of the jar before the cabbage is chosen loses a reader. */
+function asTheyStand(seeds: readonly FencedPassage[]): FencedPassage[] {
+  const waiting = new Map<string, FencedPassage[]>();
+  for (const seed of [...seeds].sort((a, b) => a.n - b.n))
+    waiting.set(seed.from, [...(waiting.get(seed.from) ?? []), seed]);
+  return seeds.map(({ from }) => waiting.get(from)!.shift()!);
 }
 
 function candidates(group: readonly FencedPassage[]): Sentence[] {

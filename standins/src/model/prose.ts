@@ -159,8 +159,8 @@ function body(
     words += lengthOf(run);
     out.push(run);
   }
-  // A sentence of the passage is its heading: what follows from it stands right below.
-  const first = ranked.find(({ passage }) => passage.heading === null && heading !== null && heads(passage, heading));
+  // What a heading was made of stands right below it.
+  const first = ranked.find(({ passage }) => heading !== null && heads(passage, heading));
   const place = (run: readonly Sentence[]) => (run[0]!.passage === first?.passage.n ? -1 : run[0]!.passage);
   return out.sort((a, b) => place(a) - place(b));
 }
