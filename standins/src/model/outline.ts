@@ -70,7 +70,7 @@ export function outline(request: ReadRequest, manner: OutlineManner): OutlinedSe
     const headings = form && form.words < 3.5 ? 'things' : manner.headings;
     const others = [...groups.values()].filter((other) => other !== group).map(stemsIn);
     const heading =
-      own(group, used) ??
+      own(group, others, used) ??
       (headings === 'statements' ? statement(group, others, subject, used) : null) ??
       thing(group, request.passages, used, chance) ??
       word(group, others, used) ??
@@ -121,11 +121,20 @@ const standing = ({ sentences }: FencedPassage): string => {
 
 const stemsIn = (group: readonly FencedPassage[]): string[] => group.flatMap(({ text }) => stemsOf(text));
 
-/** What the first passage of a group is known to speak of, unless another section is headed so. */
-function own([first]: readonly FencedPassage[], used: Set<string>): string | null {
-  const heading = first?.heading ?? null;
-  if (heading === null || used.has(heading.toLowerCase())) return null;
-  used.add(heading.toLowerCase());
+/**
+ * What the first passage of a group is known to speak of, unless another section is headed so; what the next one speaks of
+ * where another section has more to say of the first.
+ */
+function own(group: readonly FencedPassage[], others: readonly string[][], used: Set<string>): string | null {
+  if ((group[0]?.heading ?? null) === null) return null;
+  const open = group.flatMap(({ heading }) => (heading === null || used.has(heading.toLowerCase()) ? [] : [heading]));
+  const here = stemsIn(group);
+  const isOurs = (heading: string) => {
+    const words = new Set(stemsOf(heading));
+    return others.every((other) => times(words, other) <= 1.5 * times(words, here));
+  };
+  const heading = open.find(isOurs) ?? (open[0] === group[0]!.heading ? open[0] : undefined) ?? null;
+  if (heading !== null) used.add(heading.toLowerCase());
   return heading;
 }
 
