@@ -80,16 +80,19 @@ test('what somebody pressed is not said to be tried again by itself; what is loo
 
 test.each([
   [{ pages: 0 }, 'No page was found on ‘x’.'],
-  [{ pages: 1 }, 'Nothing found that answers ‘x’: of one page found, none speaks of it.'],
+  [{ pages: 1 }, 'Nothing found that answers ‘x’: the one page found says nothing of it.'],
   [
     { pages: 6, fitting: 2, unanswered: ['time', 'freezing'] },
     'Nothing found that answers ‘x’: of 6 pages found, only 2 speak of it. None says how long or when, nor whether it can be frozen.',
   ],
   [
     { pages: 3, fitting: 3, lacking: ['salt'] },
-    'Nothing found that answers ‘x’: of 3 pages found, 3 speak of it. Nothing is said of ‘salt’.',
+    'Nothing found that answers ‘x’: of 3 pages found, all 3 speak of it. Nothing is said of ‘salt’.',
   ],
-  [{ pages: 1, fitting: 1 }, 'Nothing found that answers ‘x’: of one page found, 1 speaks of it, and none answers it.'],
+  [
+    { pages: 1, fitting: 1 },
+    'Nothing found that answers ‘x’: the one page found speaks of it, but does not answer it.',
+  ],
 ])('what was found too little of: %j', (found, sentence) => {
   expect(nothingFound({ subject: 'x', ...found })).toBe(sentence);
 });

@@ -1,5 +1,6 @@
 import { askedAs } from '../keyword/aspects.ts';
-import { listWords, minutesWords } from '../procedure/sentence.ts';
+import { languageName } from '../procedure/languages.ts';
+import { listWords, minutesWords, plural } from '../procedure/sentence.ts';
 import type { Failure } from './failure.ts';
 import { MISTAKES } from './mistakes.ts';
 
@@ -137,7 +138,7 @@ const WORDS: {
   }),
   'no-such-blog': ({ by, said }) => ({
     problem: by === 'name' ? 'No blog of that name' : 'No blog of that language',
-    sentence: by === 'name' ? `No blog is called ‘${said}’.` : `No blog here is in ${said}.`,
+    sentence: by === 'name' ? `No blog is called ‘${said}’.` : `No blog here is in ${languageName(said)}.`,
     mend:
       by === 'name'
         ? 'Mend the name where it comes from, as in the row of the sheet, or connect a blog of that name.'
@@ -149,7 +150,7 @@ const WORDS: {
     mend:
       failure.role === 'keyword service'
         ? 'Connect one under Settings, then look again.'
-        : `Connect a ${failure.role} under Settings, then let the briefs go on.`,
+        : `Connect ${/^[aeiou]/.test(failure.role) ? 'an' : 'a'} ${failure.role} under Settings, then let the briefs go on.`,
   }),
   'limit-reached': (failure) => ({
     problem: 'Limit reached',
@@ -181,7 +182,7 @@ const WORDS: {
   }),
   'too-little-material': (failure) => ({
     problem: 'Too little material',
-    sentence: `The sources have material for about ${failure.words} words; ${failure.wanted} were asked for.`,
+    sentence: `The sources have material for about ${plural(failure.words, 'word')}; ${failure.wanted} were asked for.`,
     mend: 'Ask for fewer words, look up more pages, or set the brief aside.',
   }),
   'no-figure': (failure) => ({
@@ -197,7 +198,7 @@ const WORDS: {
   'cannot-copy': (failure) => ({
     problem: `No ${failure.form}`,
     sentence: `The article cannot be kept as ${failure.form}: ${failure.problem}.`,
-    mend: 'Keep it in another form, as Word or Markdown, then let the brief go on.',
+    mend: `Keep it in another form, as ${failure.form === 'Markdown' ? 'Word' : 'Markdown'}, then let the brief go on.`,
   }),
   'page-unreadable': (failure) => ({
     problem: 'Page cannot be read',
@@ -216,7 +217,7 @@ const WORDS: {
   }),
   'translation-incomplete': (failure) => ({
     problem: 'Translation incomplete',
-    sentence: `The text in ${failure.language} is incomplete: ${failure.problem}.`,
+    sentence: `The text in ${languageName(failure.language)} is incomplete: ${failure.problem}.`,
     mend: 'Let it go on to translate it again, or choose another writer.',
   }),
   'routine-missing': (failure) => ({
@@ -244,7 +245,7 @@ const WORDS: {
     sentence:
       failure.there.length === 0
         ? `The video at ${failure.address} has no captions.`
-        : `The video at ${failure.address} has no captions in ‘${failure.language}’; it has ${failure.there.map((one) => `‘${one}’`).join(', ')}.`,
+        : `The video at ${failure.address} has no captions in ${languageName(failure.language)}; it has them in ${failure.there.map(languageName).join(', ')}.`,
     mend:
       failure.there.length === 0
         ? 'Give it captions there, or set this one aside.'
@@ -308,13 +309,13 @@ export function nothingFound({
   unanswered = [],
 }: Omit<Extract<Failure, { code: 'nothing-found' }>, 'code'>): string {
   if (pages === 0) return `No page was found on ‘${subject}’.`;
-  const found = pages === 1 ? 'one page' : `${pages} pages`;
+  const found = pages === 1 ? 'the one page' : `${pages} pages`;
   const without = notSaid({ lacking, unanswered });
-  const speaks =
-    fitting === 0
-      ? 'none speaks of it'
-      : `${fitting === pages ? fitting : `only ${fitting}`} ${fitting === 1 ? 'speaks' : 'speak'} of it`;
-  return `Nothing found that answers ‘${subject}’: of ${found} found, ${speaks}${fitting > 0 && without === '' ? ', and none answers it' : ''}.${without === '' ? '' : ` ${without}`}`;
+  const many = fitting === pages ? `all ${fitting} speak` : `only ${fitting} ${fitting === 1 ? 'speaks' : 'speak'}`;
+  const one = fitting === 0 ? 'says nothing of it' : 'speaks of it';
+  const speaks = pages === 1 ? one : fitting === 0 ? 'none speaks of it' : `${many} of it`;
+  const still = fitting > 0 && without === '' ? `, ${pages === 1 ? 'but does not answer' : 'and none answers'} it` : '';
+  return `Nothing found that answers ‘${subject}’: ${pages === 1 ? '' : 'of '}${found} found${pages === 1 ? '' : ','} ${speaks}${still}.${without === '' ? '' : ` ${without}`}`;
 }
 
 /** That something else of ours is on a subject already, and what that is. */
