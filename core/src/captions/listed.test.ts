@@ -84,3 +84,44 @@ test('what is said in captions of either form, and its passages', async () => {
   );
   await expect(lines(all)).toMatchFileSnapshot('listed/passages.txt');
 });
+
+test('captions that roll up, grow, overlap and hold more than words', async () => {
+  const shown: [number, number, string][][] = [
+    [
+      [0, 2, 'first line'],
+      [2, 4, 'first line\nsecond line'],
+      [4, 6, 'second line\nthird line'],
+      [6, 8, 'third line'],
+    ],
+    [
+      [0, 1, 'we take'],
+      [1, 2, 'we take two'],
+      [2, 3, 'we take two jars'],
+      [3, 5, 'and salt'],
+    ],
+    [
+      [0, 2, 'um, we take the the salt'],
+      [2, 4, '[music] and [laughs] a jar'],
+      [4, 6, '♪ la la ♪'],
+      [9, 11, '>> INES: and now the lid.'],
+    ],
+    [
+      [0, 2, '<v Ines>Salt &amp; water</v>'],
+      [2, 4, '<i>slowly</i>, {b}now'],
+      [4, 6, '- So.\n- Yes.'],
+    ],
+    [
+      [0, 2, 'a'],
+      [2, 4, 'a\na'],
+      [4, 6, 'a'],
+    ],
+  ];
+  const all = shown.flatMap((cues, n) => {
+    const text = `WEBVTT\n\n${cues.map(([from, to, said]) => `${clock(from)} --> ${clock(to)}\n${said}\n`).join('\n')}`;
+    const read = readCaptions(text);
+    if (!read.ok) return [read.problem];
+    const { spoken, left } = spokenOf(read.cues);
+    return [`= ${n} ${JSON.stringify(left)}`, ...spoken.map((one) => JSON.stringify(one))];
+  });
+  await expect(lines(all)).toMatchFileSnapshot('listed/rolled.txt');
+});

@@ -59,7 +59,7 @@ interface Piece {
 function bareLine(line: string, left: Cleaned['left']): string {
   const text = visibleText(line)
     .replace(/<[^<>]*>/g, '')
-    .replace(/\{\\[^{}]*\}/g, '')
+    .replace(/\{(?:\\[^{}]*|\/?[bisu])\}/g, '')
     .replace(/&(amp|lt|gt|nbsp|lrm|rlm|quot|#39);/g, (_, name: string) => ENTITIES[name] ?? '')
     .replace(/\s+/g, ' ')
     .trim();
