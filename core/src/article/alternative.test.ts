@@ -54,3 +54,9 @@ describe('what another picture says already', () => {
     expect(alternativeApart('A peg.', 'x'.repeat(200), 'en')).toBe('A peg.');
   });
 });
+
+it('is told in three words at least', () => {
+  expect(alternativeFrom('Jars', 'Salt')).toBeNull();
+  expect(alternativeFrom('two jars', 'Salt')).toBeNull();
+  expect(alternativeFrom('two full jars', 'Salt')).toBe('Two full jars');
+});

@@ -1,6 +1,7 @@
 import { expect, test } from 'vitest';
 import { lines } from '../testing/corpus.ts';
 import { sentenceOf } from './document.ts';
+import type { CheckContext } from './kind.ts';
 import { type Step, type StepKindName, stepKinds } from './registry.ts';
 import { type Names, type SentenceWord, sentenceText, type WordEditor } from './sentence.ts';
 
@@ -15,6 +16,18 @@ const many: Names = {
   hasStyles: true,
   cards: ['wide', 'square'],
   choosable: () => true,
+};
+
+const KNOWN: CheckContext = { names: few, hasBlog: () => true, hasSource: () => true };
+const UNKNOWN: CheckContext = {
+  names: many,
+  hasBlog: () => false,
+  hasService: () => false,
+  hasSource: () => false,
+  hasStyle: () => false,
+  hasDestination: () => false,
+  brings: () => [],
+  routine: () => null,
 };
 
 /** What may be put in the place of a word, by how it is edited. */
@@ -44,7 +57,12 @@ const said = (step: Step, names: Names): string => {
 };
 
 test.each(Object.keys(stepKinds) as StepKindName[])('every sentence of ‘%s’', async (name) => {
-  const kind = stepKinds[name] as unknown as { schema: { safeParse: (step: unknown) => { success: boolean } } };
+  const kind = stepKinds[name] as unknown as {
+    schema: { safeParse: (step: unknown) => { success: boolean } };
+    keeps?: (step: Step) => string;
+    uses?: (step: Step) => { field: string; as: string; text: string }[];
+    check: (step: Step, context: CheckContext) => { field?: string; grade: string; sentence: string; mend: string }[];
+  };
   const fresh = stepKinds[name].fresh('s1') as unknown as Step;
   const all = new Set<string>();
   const found = [few, many].flatMap((names) => {
@@ -66,7 +84,15 @@ test.each(Object.keys(stepKinds) as StepKindName[])('every sentence of ‘%s’'
         if (steps.length > 60) break;
       }
     }
-    return steps.map(({ how, step }) => `${how}: ${said(step, names)}`);
+    const context = names === few ? KNOWN : UNKNOWN;
+    return steps.flatMap(({ how, step }) => {
+      const uses = (kind.uses?.(step) ?? []).map(({ field, as, text }) => `${field} ${as} ‘${text.slice(0, 20)}’`);
+      const problems = kind
+        .check(step, context)
+        .map((one) => `    ${one.grade} ${one.field ?? ''}: ${one.sentence} ${one.mend}`);
+      const keeps = kind.keeps ? `; keeps ${kind.keeps(step)}` : '';
+      return [`${how}: ${said(step, names)}${keeps}${uses.length > 0 ? `; uses ${uses.join(', ')}` : ''}`, ...problems];
+    });
   });
   await expect(lines(found)).toMatchFileSnapshot(`listed/${name}.txt`);
 });

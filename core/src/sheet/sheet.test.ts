@@ -129,6 +129,16 @@ describe('rows', () => {
     ]);
   });
 
+  test('that are told apart by two columns need both of them', () => {
+    const two = rowReader({ ...guessSheet(STOCK), identity: ['SKU', 'Name'] });
+    const [sku, name] = ['SKU', 'Name'].map((header) => STOCK[1]!.indexOf(header));
+    const without = (column: number) => STOCK[2]!.map((cell, i) => (i === column ? ' ' : cell));
+    expect(two.read(STOCK[2]!).apart).toContain('\u001f');
+    expect(two.read(without(sku!)).apart).toBeNull();
+    expect(two.read(without(name!)).apart).toBeNull();
+    expect(two.identityOf(STOCK[2]!)).not.toBe(two.identityOf(STOCK[3]!));
+  });
+
   test('without a column that tells them apart, the whole row does', () => {
     const whole = rowReader({ ...guessSheet(STOCK), identity: [] });
     expect(whole.identityOf(STOCK[2]!)).not.toBe(whole.identityOf(STOCK[3]!));

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { type Block, EMPTY_ARTICLE } from '../article/block.ts';
+import { EACH } from '../article/blocks/each.ts';
 import { blockText } from '../article/text.ts';
 import { chanceFrom, textDigest } from '../chance/chance.ts';
 import { comparedWithStyle } from './compare.ts';
@@ -248,6 +249,14 @@ describe('texts of the house in an article', () => {
     expect(at('after a section', 1)).toBe('b0 h1 b1 q1 house1x1 h2 b2');
     expect(at('after a section', 9)).toBe('b0 h1 b1 q1 h2 b2 house1x1');
     expect(at('at the end')).toBe('b0 h1 b1 q1 h2 b2 house1x1');
+    const picture: Block = { ...EACH.figure, id: 'f0', lead: true };
+    const above = (of: readonly Block[], place: 'above the opening' | 'below the opening') =>
+      order(put({ standing: [{ at: place, section: 1, markup: false, texts: ['Ours.'] }] }, of).body);
+    // The lead picture stays on top; without an opening what stands below it stands below the picture.
+    expect(above([picture, ...body], 'above the opening')).toBe('f0 house1x1 b0 h1 b1 q1 h2 b2');
+    expect(above([picture, ...body.slice(1)], 'below the opening')).toBe('f0 house1x1 h1 b1 q1 h2 b2');
+    expect(above([picture], 'below the opening')).toBe('f0 house1x1');
+    expect(above([{ ...picture, lead: false }, ...body], 'above the opening')).toBe('house1x1 f0 b0 h1 b1 q1 h2 b2');
   });
 
   it('come once, however often they are put; call and disclosure at the very end', () => {
