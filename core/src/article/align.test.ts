@@ -16,6 +16,7 @@ describe('blocks of an edited text', () => {
     ['the second of two that are alike left out', ['one', 'two', 'three', 'four'], ['f0', 'f1', 'f3', 'f4']],
     ['one moved to the end', ['two', 'one', 'three', 'four', 'one'], ['f1', 'f2', 'f3', 'f4', 'f0']],
     ['all turned round', ['four', 'three', 'one', 'two', 'one'], ['f4', 'f3', 'f0', 'f1', 'f2']],
+    ['the last put first', ['four', 'one', 'two', 'one', 'three'], ['f4', 'f0', 'f1', 'f2', 'f3']],
     ['only the alike ones', ['one', 'one'], ['f0', 'f2']],
   ])('%s', (_how, texts, from) => expect(ids(...texts)).toEqual(from));
 

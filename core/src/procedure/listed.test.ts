@@ -4,6 +4,8 @@ import { sentenceOf } from './document.ts';
 import type { CheckContext } from './kind.ts';
 import { type Step, type StepKindName, stepKinds } from './registry.ts';
 import { type Names, type SentenceWord, sentenceText, type WordEditor } from './sentence.ts';
+import { SHIPPED } from './shipped.ts';
+import { toldProcedure } from './told.ts';
 
 const few: Names = { blog: (id) => `Blog ${id}`, source: (id) => `List ${id}` };
 const many: Names = {
@@ -81,7 +83,7 @@ test.each(Object.keys(stepKinds) as StepKindName[])('every sentence of ‘%s’'
             const told = JSON.stringify(value) ?? 'nothing';
             steps.push({ how: `${how === 'fresh' ? '' : `${how}, `}${field} ${told.slice(0, 30)}`, step: next });
           }
-        if (steps.length > 60) break;
+        if (steps.length > 30) break;
       }
     }
     const context = names === few ? KNOWN : UNKNOWN;
@@ -95,4 +97,19 @@ test.each(Object.keys(stepKinds) as StepKindName[])('every sentence of ‘%s’'
     });
   });
   await expect(lines(found)).toMatchFileSnapshot(`listed/${name}.txt`);
+});
+
+test.each(SHIPPED.map(({ key }) => key))('the shipped procedure ‘%s’ as it is made', async (key) => {
+  const { make, ...about } = SHIPPED.find((one) => one.key === key)!;
+  const all = (['en', 'de'] as const).flatMap((language) => {
+    const made = make({ source: 's'.repeat(20), blog: 'b'.repeat(20), language, columns: ['name', 'price', 'text'] });
+    return [
+      `= ${language} ${JSON.stringify({ ...made, steps: made.steps.length })}`,
+      ...made.steps.map((step) => JSON.stringify(step)),
+      ...toldProcedure(made, many).map((line) => JSON.stringify(line)),
+    ];
+  });
+  await expect(lines([JSON.stringify(about), ...all])).toMatchFileSnapshot(
+    `listed/shipped/${key.replaceAll(' ', '-')}.txt`,
+  );
 });

@@ -3,6 +3,8 @@ import { type Block, EMPTY_ARTICLE } from '../article/block.ts';
 import { EACH } from '../article/blocks/each.ts';
 import { blockText } from '../article/text.ts';
 import { chanceFrom, textDigest } from '../chance/chance.ts';
+import { styleProblems } from '../procedure/houseStyles.ts';
+import { stepKinds } from '../procedure/registry.ts';
 import { comparedWithStyle } from './compare.ts';
 import { HouseStyleDocument, PLAIN_STYLE } from './document.ts';
 import { favouredWords } from './favoured.ts';
@@ -354,4 +356,18 @@ describe('what a writer is told, and an article beside it', () => {
     expect(HouseStyleDocument.safeParse({ grivo: 1, values: [{ name: 'Shop Name', text: 'x' }] }).success).toBe(false);
     expect(HouseStyleDocument.safeParse({ grivo: 1, words: [{ use: 'a', not: [] }] }).success).toBe(false);
   });
+});
+
+it('a step names a house style only where it keeps to one, and one that is there', () => {
+  const context = (hasStyle?: (id: string) => boolean) =>
+    ({ names: {}, hasBlog: () => true, hasSource: () => true, ...(hasStyle ? { hasStyle } : {}) }) as never;
+  const write = { ...stepKinds.write.fresh('w1'), style: 'x'.repeat(20) } as never;
+  const publish = { ...stepKinds.publish.fresh('p1'), style: 'x'.repeat(20) } as never;
+  const sentences = (step: never, hasStyle?: (id: string) => boolean) =>
+    styleProblems(step, context(hasStyle)).map(({ sentence }) => sentence);
+  expect(sentences(write, () => true)).toEqual([]);
+  expect(sentences(write)).toEqual([]);
+  expect(sentences(write, () => false)).toEqual(['The house style it names is not there.']);
+  expect(sentences(publish, () => true)).toEqual(['This step keeps to no house style.']);
+  expect(sentences(stepKinds.write.fresh('w1') as never, () => false)).toEqual([]);
 });
