@@ -165,7 +165,7 @@ export const FUNCTIONS: Readonly<Record<string, ExpressionFunction>> = {
   },
   number: {
     call: 'number(text)',
-    says: 'the first figure that stands in a text; nothing when there is none',
+    says: 'the first figure of a text, as 1,200.50 or 1.200,50; nothing when there is none',
     least: 1,
     most: 1,
     work: ([a]) => {
