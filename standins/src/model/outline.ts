@@ -1,7 +1,9 @@
 import { byUse, choicesFrom, countedWords, overlap, stemsOf } from '../words/language.ts';
+import { LOOSE } from './loose.ts';
 import { ownWords } from './own.ts';
 import { type FencedPassage, formOf, type ReadRequest, rarity, relevance, type Sentence } from './request.ts';
 import { compressed } from './rewrite.ts';
+import { isKnown } from './topics.ts';
 
 export interface OutlinedSection {
   heading: string;
@@ -23,6 +25,9 @@ function fromNothing(request: ReadRequest, sections: number): OutlinedSection[] 
     .map((heading) => ({ heading, says: `${heading}.`, passages: [] }));
 }
 
+/** Passages somebody chose, not a look-up of everything. */
+const FEW = 8;
+
 /** Groups the passages that speak of the subject and heads each group with what it says. */
 export function outline(request: ReadRequest, manner: OutlineManner): OutlinedSection[] {
   const range = /(\d+) to (\d+) sections/.exec(request.task);
@@ -38,14 +43,16 @@ export function outline(request: ReadRequest, manner: OutlineManner): OutlinedSe
         relevance(passage.stems, subject, weight) + relevance(new Set(stemsOf(passage.from)), subject, weight) * 0.6,
     }))
     .sort((a, b) => b.score - a.score || a.passage.n - b.passage.n);
+  // Of what is known it is known too that it belongs to the subject; else the words have to tell.
+  const least = isKnown(request) || scored.length <= FEW ? 0.22 : 0.4;
   const useful = scored
-    .filter(({ score }, i) => i < from || score > (scored[0]?.score ?? 0) * 0.22)
+    .filter(({ score }, i) => i < from || score > (scored[0]?.score ?? 0) * least)
     .map(({ passage }) => passage);
   const wanted = Math.max(
     1,
     Math.min(manner.towards === 'many' ? to : Math.max(from, to - 1), Math.floor(useful.length / 2) || 1),
   );
-  const seeds = spread(useful, Math.max(Math.min(from, useful.length), wanted));
+  const seeds = asTheyStand(spread(useful, Math.max(Math.min(from, useful.length), wanted)));
   const groups = new Map(seeds.map((seed) => [seed.n, [seed]]));
   const most = Math.max(2, Math.ceil(useful.length / seeds.length));
   for (const passage of useful) {
@@ -63,7 +70,7 @@ export function outline(request: ReadRequest, manner: OutlineManner): OutlinedSe
     const headings = form && form.words < 3.5 ? 'things' : manner.headings;
     const others = [...groups.values()].filter((other) => other !== group).map(stemsIn);
     const heading =
-      own(group, used) ??
+      own(group, others, used) ??
       (headings === 'statements' ? statement(group, others, subject, used) : null) ??
       thing(group, request.passages, used, chance) ??
       word(group, others, used) ??
@@ -93,6 +100,14 @@ function spread(passages: readonly FencedPassage[], wanted: number): FencedPassa
   return chosen;
 }
 
+/** What is of one page comes in the order of that page: who tells of the jar before the cabbage is chosen loses a reader. */
+function asTheyStand(seeds: readonly FencedPassage[]): FencedPassage[] {
+  const waiting = new Map<string, FencedPassage[]>();
+  for (const seed of [...seeds].sort((a, b) => a.n - b.n))
+    waiting.set(seed.from, [...(waiting.get(seed.from) ?? []), seed]);
+  return seeds.map(({ from }) => waiting.get(from)!.shift()!);
+}
+
 function candidates(group: readonly FencedPassage[]): Sentence[] {
   return group.flatMap((passage) => passage.sentences.filter((sentence, i) => i < 3 && !sentence.leans));
 }
@@ -106,11 +121,20 @@ const standing = ({ sentences }: FencedPassage): string => {
 
 const stemsIn = (group: readonly FencedPassage[]): string[] => group.flatMap(({ text }) => stemsOf(text));
 
-/** What the first passage of a group is known to speak of, unless another section is headed so. */
-function own([first]: readonly FencedPassage[], used: Set<string>): string | null {
-  const heading = first?.heading ?? null;
-  if (heading === null || used.has(heading.toLowerCase())) return null;
-  used.add(heading.toLowerCase());
+/**
+ * What the first passage of a group is known to speak of, unless another section is headed so; what the next one speaks of
+ * where another section has more to say of the first.
+ */
+function own(group: readonly FencedPassage[], others: readonly string[][], used: Set<string>): string | null {
+  if ((group[0]?.heading ?? null) === null) return null;
+  const open = group.flatMap(({ heading }) => (heading === null || used.has(heading.toLowerCase()) ? [] : [heading]));
+  const here = stemsIn(group);
+  const isOurs = (heading: string) => {
+    const words = new Set(stemsOf(heading));
+    return others.every((other) => times(words, other) <= 1.5 * times(words, here));
+  };
+  const heading = open.find(isOurs) ?? (open[0] === group[0]!.heading ? open[0] : undefined) ?? null;
+  if (heading !== null) used.add(heading.toLowerCase());
   return heading;
 }
 
@@ -161,13 +185,6 @@ function statement(
   return found;
 }
 
-/** Words that are long enough and yet no part of a thing's name. */
-const NO_THING = new Set(
-  'about above after again against almost also always before below between down during each enough even every here just less many much never often once only other same since some soon still than through together under until upon very well with within without wird werden immer auch noch schon sehr mehr dann über unter zwischen'.split(
-    ' ',
-  ),
-);
-
 /** The pair of words the group repeats and the other passages do not. */
 function thing(
   group: readonly FencedPassage[],
@@ -180,7 +197,7 @@ function thing(
     const words = standing(passage).match(/[\p{L}’'-]+/gu) ?? [];
     for (let i = 0; i + 1 < words.length; i++) {
       const pair = words.slice(i, i + 2);
-      if (pair.every((word) => stemsOf(word).length === 1 && word.length > 3 && !NO_THING.has(word.toLowerCase())))
+      if (pair.every((word) => stemsOf(word).length === 1 && word.length > 3 && !LOOSE.has(word.toLowerCase())))
         counts.set(pair.join(' ').toLowerCase(), (counts.get(pair.join(' ').toLowerCase()) ?? 0) + 1);
     }
   }

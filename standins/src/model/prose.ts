@@ -15,7 +15,7 @@ import {
   standsAlone,
   wordsAsked,
 } from './request.ts';
-import { besides, joined, type Manner, rewrite } from './rewrite.ts';
+import { besides, compressed, joined, type Manner, rewrite } from './rewrite.ts';
 import { saying } from './saying.ts';
 
 export interface WrittenBlock {
@@ -55,7 +55,7 @@ export function prose(request: ReadRequest, style: ProseManner): WrittenBlock[] 
     .map((passage) => ({
       passage,
       // What the heading was made of comes first.
-      score: relevance(passage.stems, target, weight) + (heading !== null && passage.heading === heading ? 10 : 0),
+      score: relevance(passage.stems, target, weight) + (heading !== null && heads(passage, heading) ? 10 : 0),
     }))
     .sort((a, b) => b.score - a.score || a.passage.n - b.passage.n);
   const again = /write one part anew/.test(request.task) ? saidAgain(request, memory, asked) : [];
@@ -63,10 +63,10 @@ export function prose(request: ReadRequest, style: ProseManner): WrittenBlock[] 
   // Asked for more than it says, it goes on as in any part.
   const chosen =
     again.length > 0
-      ? [...again, ...(left > asked / 4 ? body(ranked, memory, left) : [])]
+      ? [...again, ...(left > asked / 4 ? body(ranked, memory, left, heading) : [])]
       : heading === null
         ? openingOf(request, ranked, memory, asked, target)
-        : body(ranked, memory, asked);
+        : body(ranked, memory, asked, heading);
   const blocks: WrittenBlock[] = [];
   for (const run of chosen) blocks.push(...written(run, style, manner, chance, request));
   return blocks.length > 0 && (heading === null || speaksOf(heading, blocks, request))
@@ -81,11 +81,19 @@ export function prose(request: ReadRequest, style: ProseManner): WrittenBlock[] 
       ];
 }
 
-/** Whether a section has a word of its heading, where that was made of a passage: what it was made of may be said elsewhere by now. */
-function speaksOf(heading: string, blocks: readonly WrittenBlock[], { passages }: ReadRequest): boolean {
+/** Whether a heading was made of a passage. */
+const heads = (passage: FencedPassage, heading: string): boolean =>
+  passage.heading === heading ||
+  (passage.heading === null && passage.sentences.some(({ text }) => compressed(text, 9) === heading));
+
+/** Whether a section has a word of its heading, of those the subject does not have, where that was made of a passage: what it was made of may be said elsewhere by now. */
+function speaksOf(heading: string, blocks: readonly WrittenBlock[], { passages, subject }: ReadRequest): boolean {
   if (!passages.some((passage) => passage.heading === heading)) return true;
   const said = new Set(blocks.flatMap(({ text, items }) => stemsOf([text, ...items].join(' '))));
-  return stemsOf(heading).some((stem) => said.has(stem));
+  const known = new Set(stemsOf(subject));
+  const own = stemsOf(heading);
+  const rest = own.filter((stem) => !known.has(stem));
+  return (rest.length > 0 ? rest : own).some((stem) => said.has(stem));
 }
 
 function fromNothing(request: ReadRequest): WrittenBlock[] {
@@ -138,6 +146,7 @@ function body(
   ranked: readonly { passage: FencedPassage; score: number }[],
   memory: Memory,
   asked: number,
+  heading: string | null,
 ): Sentence[][] {
   const out: Sentence[][] = [];
   let words = 0;
@@ -150,7 +159,10 @@ function body(
     words += lengthOf(run);
     out.push(run);
   }
-  return out.sort((a, b) => a[0]!.passage - b[0]!.passage);
+  // What a heading was made of stands right below it.
+  const first = ranked.find(({ passage }) => heading !== null && heads(passage, heading));
+  const place = (run: readonly Sentence[]) => (run[0]!.passage === first?.passage.n ? -1 : run[0]!.passage);
+  return out.sort((a, b) => place(a) - place(b));
 }
 
 const bare = (text: string): string =>

@@ -1,5 +1,6 @@
 import { byUse, choicesFrom, countedWords, countWords, hashOf, overlap, stemsOf } from '../words/language.ts';
 import { opened } from './emoji.ts';
+import { LOOSE } from './loose.ts';
 import { ownWords } from './own.ts';
 import { type Statement, sayIn } from './phrasings.ts';
 import {
@@ -14,7 +15,7 @@ import {
 } from './request.ts';
 import { compressed, rewrite } from './rewrite.ts';
 import { tongue } from './tongues.ts';
-import { topics } from './topics.ts';
+import { MEASURES, topics } from './topics.ts';
 
 /** Short pieces: points, titles, descriptions, keywords, all from the sentences of the material. */
 
@@ -186,14 +187,6 @@ const GERMAN_SMALL = new Set(
   ),
 );
 
-/** Words of four letters and more that name nothing by themselves. */
-const LOOSE = new Set(
-  `about above after again against almost always another around because been before below best better between both called comes could does doing done down during each either else enough even ever every first from gets give given gives goes going have here into itself just keep keeps kept last later least less like little long made make makes many means more most much must need needs never next none often once only onto other otherwise over quite rather said same says seven should since some soon stays still such take taken takes than that their them then there these they thing things this those though through together took turn turns twice under unless until upon used uses using very want wants well went were what when where whether which while whole will with within without would your
-aber alle allem allen aller alles also andere anderen auch beim bevor bleibt dabei damit danach dann darf dass dazu denn deren dessen diese diesem diesen dieser dieses doch durch eine einem einen einer eines einige erst erste ersten etwa etwas ganz ganze gegen geht genug gibt gleich haben hinter immer jede jedem jeden jeder jedes kann keine keinen kommt können lange lässt machen macht mehr mehrere muss müssen nach nicht nichts noch oder ohne schon sehr sein seine seinen seiner sich sind sobald sogar soll sollte solange statt steht über unter viel viele vielen vorher während wann warum weil weniger wenn werden wieder wird wurde wurden zuerst zwei zwischen`.split(
-    /\s+/,
-  ),
-);
-
 /** The subject, and pairs of words the material repeats. */
 export function keywords(request: ReadRequest, most = 6): string[] {
   // Its words in further languages are no words a table of pairs could be made of.
@@ -202,8 +195,10 @@ export function keywords(request: ReadRequest, most = 6): string[] {
       .slice(0, most)
       .map((topic) => topic.toLowerCase());
   const counts = new Map<string, number>();
-  for (const passage of request.passages) {
-    const words = passage.text.toLowerCase().match(/[\p{L}-]+/gu) ?? [];
+  // What is a heading and a sentence says it once.
+  const told = new Set(request.passages.flatMap(({ sentences }) => sentences.map(({ text }) => text.toLowerCase())));
+  for (const sentence of told) {
+    const words = sentence.match(/[\p{L}-]+/gu) ?? [];
     for (let i = 0; i + 1 < words.length; i++) {
       const pair = `${words[i]} ${words[i + 1]}`;
       if (
@@ -211,8 +206,7 @@ export function keywords(request: ReadRequest, most = 6): string[] {
         stemsOf(words[i + 1]!).length &&
         words[i]!.length > 3 &&
         words[i + 1]!.length > 3 &&
-        !LOOSE.has(words[i]!) &&
-        !LOOSE.has(words[i + 1]!)
+        [words[i]!, words[i + 1]!].every((word) => !LOOSE.has(word) && !MEASURES.test(word))
       )
         counts.set(pair, (counts.get(pair) ?? 0) + 1);
     }
@@ -232,6 +226,7 @@ export function hashtags(request: ReadRequest): string[] {
 function frequent(request: ReadRequest): string[] {
   const text = request.passages.map((passage) => passage.text.toLowerCase()).join(' ');
   return countedWords(text, 5)
+    .filter(({ word }) => !LOOSE.has(word) && !MEASURES.test(word))
     .sort(byUse)
     .map(({ word }) => word);
 }

@@ -18,12 +18,20 @@ export function topics(request: ReadRequest): string[] {
       .map(({ heading }) => heading),
   );
   const unknown = ranked.filter(({ heading }) => heading === null);
+  // Of a text that is hardly known what is known is what the house says of itself, and names nothing of the subject.
+  if (!isKnown(request)) return [];
   const all = [...known, ...things(unknown.map(({ text }) => text).join(' '), subject)];
   return all.filter((topic, i) => all.findIndex((other) => other.toLowerCase() === topic.toLowerCase()) === i);
 }
 
+/** Whether it is known of most of the material what it says. */
+export function isKnown({ passages }: Pick<ReadRequest, 'passages'>): boolean {
+  const sentences = passages.flatMap((passage) => passage.sentences);
+  return sentences.filter(({ statement }) => statement !== null).length * 2 >= sentences.length;
+}
+
 /** What is measured with is not what is spoken of. */
-const MEASURES =
+export const MEASURES =
   /^(?:\p{L}*(?:metres?|meters?|litres?|grams?|kilos?|grammes?)|\p{L}*(?:meter|liter|gramm)n?|degrees?|minutes?|hours?|weeks?|months?|years?|euros?|cents?|other|which|where|there|about|first|second|third|never|every|stand|makes?|takes?|grad|wochen?|tagen?|stunden?)$/iu;
 
 /** Words a text uses again and again, longer than most, that are not its subject's own. */
