@@ -309,13 +309,19 @@ export function nothingFound({
   unanswered = [],
 }: Omit<Extract<Failure, { code: 'nothing-found' }>, 'code'>): string {
   if (pages === 0) return `No page was found on ‘${subject}’.`;
-  const found = pages === 1 ? 'the one page' : `${pages} pages`;
   const without = notSaid({ lacking, unanswered });
+  const isUnanswered = fitting > 0 && without === '';
+  const told = pages === 1 ? ofOnePage(fitting === 1, isUnanswered) : ofPages(pages, fitting, isUnanswered);
+  return `Nothing found that answers ‘${subject}’: ${told}.${without === '' ? '' : ` ${without}`}`;
+}
+
+const ofOnePage = (speaks: boolean, isUnanswered: boolean): string =>
+  `the one page found ${speaks ? 'speaks of it' : 'says nothing of it'}${isUnanswered ? ', but does not answer it' : ''}`;
+
+function ofPages(pages: number, fitting: number, isUnanswered: boolean): string {
   const many = fitting === pages ? `all ${fitting} speak` : `only ${fitting} ${fitting === 1 ? 'speaks' : 'speak'}`;
-  const one = fitting === 0 ? 'says nothing of it' : 'speaks of it';
-  const speaks = pages === 1 ? one : fitting === 0 ? 'none speaks of it' : `${many} of it`;
-  const still = fitting > 0 && without === '' ? `, ${pages === 1 ? 'but does not answer' : 'and none answers'} it` : '';
-  return `Nothing found that answers ‘${subject}’: ${pages === 1 ? '' : 'of '}${found} found${pages === 1 ? '' : ','} ${speaks}${still}.${without === '' ? '' : ` ${without}`}`;
+  const speaks = fitting === 0 ? 'none speaks' : many;
+  return `of ${pages} pages found, ${speaks} of it${isUnanswered ? ', and none answers it' : ''}`;
 }
 
 /** That something else of ours is on a subject already, and what that is. */

@@ -2,7 +2,7 @@ import { remembered } from '../sentence/remembered.ts';
 import { bareWords, type Clause, stemsOf } from './clause.ts';
 import { turned as comparesRound } from './compared.ts';
 import { deniesAt, FALLING, isDenying, takesPlace } from './denying.ts';
-import { DENYING, NEGATORS, SPARING, setOf } from './lexicon.ts';
+import { DENYING, EARLIER, NEGATORS, SPARING, setOf } from './lexicon.ts';
 import { oppositesOf } from './opposites.ts';
 import { quantityFits } from './quantity.ts';
 import { stemOf } from './token.ts';
@@ -258,7 +258,6 @@ function isBound({ sentence: denying }: Clause, { sentence: other }: Clause): bo
   );
 }
 
-const EARLIER = setOf('before previous earlier davor vorher zuvor früher vorigen');
 const COMPARING = setOf('more less fewer mehr weniger before after vor nach');
 
 /**

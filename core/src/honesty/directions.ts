@@ -1,6 +1,6 @@
 import type { Clause } from './clause.ts';
 import { turned as comparesRound, partOf } from './compared.ts';
-import { setOf } from './lexicon.ts';
+import { EARLIER, setOf } from './lexicon.ts';
 import { type Quantity, quantityFits } from './quantity.ts';
 
 const MORE = setOf('more higher longer larger bigger dearer heavier mehr höher länger größer teurer schwerer');
@@ -31,7 +31,6 @@ function trendOf(clause: Clause, figure: Quantity): 'more' | 'less' | null {
 }
 
 const THAN = setOf('than als');
-const EARLIER = setOf('before previous earlier davor vorher zuvor früher vorigen');
 
 /** 'Eleven launches more than', where what it is compared with stands behind it. */
 function comparedBy({ tokens }: Clause, { to }: Quantity): 'more' | 'less' | null {

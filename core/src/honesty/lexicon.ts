@@ -176,3 +176,6 @@ export const VERBS: Record<string, ReadonlySet<string>> = {
     'ist sind war waren wird werden wurde wurden hat haben hatte hatten kann können darf dürfen soll sollen muss müssen will wollen mag braucht brauchen brauchte gibt geben gab macht machen kommt kommen kam geht gehen ging lässt lassen heißt nimmt',
   ),
 };
+
+/** What was so at a time before. */
+export const EARLIER = setOf('before previous earlier davor vorher zuvor früher vorigen');

@@ -1,4 +1,5 @@
 import { setOf } from './lexicon.ts';
+import { PART_DAYS, PARTS, SEASON_OF, SEASONS } from './partsOfYear.ts';
 import type { Token } from './token.ts';
 
 /** A date as far as it is said: what is not said is absent. */
@@ -36,42 +37,6 @@ const DAYS: Record<string, Map<string, number>> = {
   de: names(
     'montag/montags dienstag/dienstags mittwoch/mittwochs donnerstag/donnerstags freitag/freitags samstag/samstags/sonnabend sonntag/sonntags',
   ),
-};
-/** Seasons with a month to either side, as people speak of them. */
-const SEASONS: Record<string, readonly number[]> = {
-  spring: [2, 3, 4, 5, 6],
-  summer: [5, 6, 7, 8, 9],
-  autumn: [8, 9, 10, 11, 12],
-  fall: [8, 9, 10, 11, 12],
-  winter: [11, 12, 1, 2, 3],
-  frühjahr: [2, 3, 4, 5, 6],
-  frühling: [2, 3, 4, 5, 6],
-  sommer: [5, 6, 7, 8, 9],
-  herbst: [8, 9, 10, 11, 12],
-};
-const PARTS: Record<string, readonly number[]> = {
-  beginning: [1, 2, 3],
-  start: [1, 2, 3],
-  early: [1, 2, 3, 4],
-  end: [10, 11, 12],
-  late: [9, 10, 11, 12],
-  middle: [5, 6, 7, 8],
-  mid: [5, 6, 7, 8],
-  anfang: [1, 2, 3],
-  mitte: [5, 6, 7, 8],
-  ende: [10, 11, 12],
-};
-const PART_DAYS: Record<string, [number, number]> = {
-  beginning: [1, 10],
-  start: [1, 10],
-  early: [1, 12],
-  middle: [10, 20],
-  mid: [10, 20],
-  end: [20, 31],
-  late: [18, 31],
-  anfang: [1, 10],
-  mitte: [10, 20],
-  ende: [20, 31],
 };
 const ORDINALS: Record<string, number> = Object.fromEntries(
   'first second third fourth fifth sixth seventh eighth ninth tenth eleventh twelfth thirteenth fourteenth fifteenth sixteenth seventeenth eighteenth nineteenth twentieth'
@@ -119,7 +84,8 @@ const BEGINS: Record<string, ReadonlySet<string>> = Object.fromEntries(
       ...MONTHS[language]!.keys(),
       ...DAYS[language]!.keys(),
       ...(language === 'de' ? GERMAN_ORDINALS.keys() : Object.keys(ORDINALS)),
-      ...[SEASONS, PARTS, HOURS].flatMap((table) => Object.keys(table)),
+      ...SEASON_OF.keys(),
+      ...[PARTS, HOURS].flatMap((table) => Object.keys(table)),
       ...DECADES.keys(),
       ...'noon midday mittag mittags midnight mitternacht half quarter twenty ten five halb viertel'.split(' '),
     ]),
@@ -280,7 +246,8 @@ function seasonAt(tokens: readonly Token[], at: number, language: string): Momen
   const tens = /^(?:s|er|ern)$/.test(tokens[at + 1]?.lower ?? '') && tokens[at + 1]!.start === tokens[at]!.end;
   if (year !== null && tens) return { years: [year, year + 9], from: at, to: at + 2 };
   if (year !== null) return { year, from: at, to: at + 1 };
-  const months = SEASONS[lower] ?? PARTS[lower];
+  const season = SEASON_OF.get(lower);
+  const months = season === undefined ? PARTS[lower] : SEASONS[season]!.months;
   if (!months) return null;
   const next = tokens[at + 1]?.lower === 'of' ? at + 2 : at + 1;
   const own = yearAt(tokens, next);

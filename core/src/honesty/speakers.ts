@@ -1,4 +1,5 @@
-import type { Clause } from './clause.ts';
+import { onceEach } from '../sentence/remembered.ts';
+import type { Clause, Sentence } from './clause.ts';
 import { EMPTY, setOf } from './lexicon.ts';
 import type { Token } from './token.ts';
 
@@ -37,75 +38,90 @@ const PLACING = setOf('in at from near of to on by through around');
 const peopleOf = ({ tokens }: Clause): string[] =>
   tokens.flatMap(({ stem }, at) => (PLACING.has(tokens[at - 1]?.lower ?? '') ? [] : [stem]));
 
+/** Names of which one stands right behind the other. */
+const pairsOf = (clause: Clause): readonly { first: string; second: string }[] =>
+  clause.once('pairs of names', () =>
+    clause.tokens.flatMap((first, at) => {
+      const second = clause.tokens[at + 1];
+      const isPair = isName(first, clause.language) && isName(second, clause.language) && !first.unit;
+      return isPair && second.start === first.end + 1 ? [{ first: first.stem, second: second.stem }] : [];
+    }),
+  );
+
+/** What sources name, made once for all that is held against them. */
+interface Named {
+  /** Whatever is written with a capital. */
+  capitals: ReadonlySet<string>;
+  /** Who is called somebody's sister or son. */
+  kin: ReadonlySet<string>;
+  /** What stands behind each first name, and all that stands behind one. */
+  behind: ReadonlyMap<string, ReadonlySet<string>>;
+  seconds: ReadonlySet<string>;
+  /** Who may be the one that speaks, where anything is said by somebody; null where nothing is. */
+  speaking: ReadonlySet<string> | null;
+}
+
+const namedIn = onceEach((sources: readonly Clause[]): Named => {
+  const [capitals, kin, seconds] = [new Set<string>(), new Set<string>(), new Set<string>()];
+  const behind = new Map<string, Set<string>>();
+  for (const clause of sources) {
+    for (const [at, { capital, stem }] of clause.tokens.entries()) {
+      if (capital) capitals.add(stem);
+      if (KIN.has(clause.tokens[at - 1]?.lower ?? '')) kin.add(stem);
+    }
+    for (const { first, second } of pairsOf(clause)) {
+      behind.set(first, (behind.get(first) ?? new Set()).add(second));
+      seconds.add(second);
+    }
+  }
+  return { capitals, kin, behind, seconds, speaking: speakingIn(sources, seconds) };
+});
+
+/** Whoever is named in a sentence that tells what is said, or in the one before it where that only says 'she'. */
+function speakingIn(sources: readonly Clause[], seconds: ReadonlySet<string>): Set<string> | null {
+  const sentences = [...new Set(sources.map(({ sentence }) => sentence))];
+  const out = new Set<string>();
+  const add = ({ clauses }: Sentence) => {
+    for (const stem of clauses.flatMap(peopleOf)) out.add(stem);
+  };
+  let tells = false;
+  for (const [at, sentence] of sentences.entries()) {
+    if (!sentence.clauses.some((held) => held.has(SAYING)) && !/[“"„»]/.test(sentence.text)) continue;
+    tells = true;
+    add(sentence);
+    if (!sentence.clauses.some((held) => held.has(WHO))) continue;
+    const before = sentences[at - 1];
+    if (before?.of === sentence.of) add(before);
+    // 'She says' may be of anybody with two names.
+    for (const second of seconds) out.add(second);
+  }
+  return tells ? out : null;
+}
+
 /**
  * '…, says Oakby' of what somebody else says: whoever speaks is named in the sources, and in no sentence that tells what
  * is said, nor in the one before it.
  */
 export function otherSpeaker(said: Clause, sources: readonly Clause[]): boolean {
   if (said.language === 'de') return false;
-  const mine = speakersOf(said).filter(([stem]) =>
-    sources.some(({ tokens }) => tokens.some((token) => token.capital && token.stem === stem)),
-  );
-  if (mine.length === 0) return false;
-  const telling = sources.filter(
-    ({ sentence }) => sentence.clauses.some((held) => held.has(SAYING)) || /[“"„»]/.test(sentence.text),
-  );
-  // 'She says': whoever she is stands in the sentence before.
-  const isTold = (held: Clause, { sentence }: Clause) =>
-    held.sentence === sentence || (held.sentence.n === sentence.n - 1 && sentence.clauses.some((one) => one.has(WHO)));
-  const names = new Set(
-    telling.flatMap((one) => one.sentence.of.clauses.filter((held) => isTold(held, one)).flatMap(peopleOf)),
-  );
-  // 'She says' may be of anybody with two names.
-  if (telling.some(({ sentence }) => sentence.clauses.some((held) => held.has(WHO))))
-    for (const { second } of sources.flatMap(pairsOf)) names.add(second.stem);
-  return telling.length > 0 && mine.every((stems) => !stems.some((stem) => names.has(stem)));
+  const speakers = speakersOf(said);
+  if (speakers.length === 0) return false;
+  const { capitals, speaking } = namedIn(sources);
+  const known = speakers.filter(([stem]) => capitals.has(stem!));
+  return speaking !== null && known.length > 0 && known.every((stems) => !stems.some((stem) => speaking.has(stem)));
 }
-
-/** Names of which one stands right behind the other. */
-const pairsOf = (clause: Clause): readonly { first: Token; second: Token }[] =>
-  clause.once('pairs of names', () =>
-    clause.tokens.flatMap((first, at) => {
-      const second = clause.tokens[at + 1];
-      return isName(first, clause.language) &&
-        isName(second, clause.language) &&
-        second.start === first.end + 1 &&
-        !first.unit
-        ? [{ first, second }]
-        : [];
-    }),
-  );
 
 /** 'Ines Corvenna' of Ines Thorne: both are named, and never together, and the first with another behind it. */
 export function otherSurname(said: Clause, sources: readonly Clause[]): boolean {
-  return pairsOf(said).some(({ first, second }) => {
-    const held = sources.flatMap(pairsOf);
-    const its = held.filter((pair) => pair.first.stem === first.stem);
-    if (held.some((pair) => pair.first.stem === first.stem && pair.second.stem === second.stem)) return false;
-    // 'Keld Ostrov' of Pavel Ostrov, under whom a mountain called Keld was built upon.
-    if (its.length === 0)
-      return (
-        sources.some(({ tokens }) => tokens.some(({ capital, stem }) => capital && stem === first.stem)) &&
-        !sources.some(({ tokens }) =>
-          tokens.some(({ stem }, at) => stem === first.stem && KIN.has(tokens[at - 1]?.lower ?? '')),
-        ) &&
-        held.some((pair) => pair.second.stem === second.stem) &&
-        !held.some(
-          (pair) =>
-            pair.second.stem === second.stem &&
-            held.some((next) => next.second.stem === pair.first.stem && next.first.stem === first.stem),
-        )
-      );
+  const pairs = pairsOf(said);
+  if (pairs.length === 0) return false;
+  const { capitals, kin, behind, seconds } = namedIn(sources);
+  return pairs.some(({ first, second }) => {
+    if (!capitals.has(first) || !capitals.has(second)) return false;
+    const its = behind.get(first);
+    // 'Keld Ostrov' of Pavel Ostrov, under whom a mountain called Keld was built upon; a sister has the same surname.
+    if (its === undefined) return seconds.has(second) && !kin.has(first);
     // 'Dr Farouk' is Dr Amina Farouk.
-    const middle = its.some((pair) =>
-      held.some(
-        (next) =>
-          next.first.start >= pair.second.start &&
-          next.first.stem === pair.second.stem &&
-          next.second.stem === second.stem,
-      ),
-    );
-    const known = sources.some(({ tokens }) => tokens.some((token) => token.capital && token.stem === second.stem));
-    return known && !middle;
+    return !its.has(second) && ![...its].some((middle) => behind.get(middle)?.has(second));
   });
 }
