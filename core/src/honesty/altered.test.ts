@@ -116,6 +116,20 @@ describe.each([
     'Die jüngste Stimme ist 83 Jahre alt.',
   ],
   [
+    'what is done to the last',
+    'en',
+    'The first ten days make it pleasant, and after four weeks it is sour right through.',
+    'After four weeks it is sour to the last.',
+    'After six weeks it is sour to the last.',
+  ],
+  [
+    'only from then on',
+    'de',
+    'Die letzten Gäste gehen um 22 Uhr. Die Bahn fährt ab 19 Uhr.',
+    'Erst ab 19 Uhr fährt die Bahn.',
+    'Erst ab 20 Uhr fährt die Bahn.',
+  ],
+  [
     'another time ago',
     'en',
     'It handled 1.8 million, 300,000 more than the year before.',

@@ -30,10 +30,14 @@ const ENDS: Record<string, readonly (readonly [string, string])[]> = {
   ],
 };
 
-/** What an end is of: the word behind it that says what it is about. */
-function ofWhat(clause: Clause, end: string): string | null | undefined {
-  const at = clause.tokens.findIndex(({ lower }) => lower === end || (clause.language === 'de' && bare(lower) === end));
-  return at === -1 ? undefined : (clause.tokens.slice(at + 1, at + 3).find(({ content }) => content)?.stem ?? null);
+/** Where a word for an end stands. In German it has an ending: 'erst ab 19 Uhr' is no first. */
+const endAt = ({ tokens, language }: Clause, end: string): number =>
+  tokens.findIndex(({ lower }) => (language === 'de' ? lower !== end && bare(lower) === end : lower === end));
+
+/** What an end is of, the word behind it that says what it is about: of 'sour to the last' nothing. */
+function ofWhat(clause: Clause, end: string): string | undefined {
+  const at = endAt(clause, end);
+  return at === -1 ? undefined : clause.tokens.slice(at + 1, at + 3).find(({ content }) => content)?.stem;
 }
 
 const bare = (lower: string): string => lower.replace(/e[nrms]?$/, '');
@@ -44,15 +48,11 @@ export function otherEnd(said: Clause, sources: readonly Clause[]): boolean {
   return pairs.some((pair) =>
     [pair, [pair[1], pair[0]] as const].some(([mine, its]) => {
       const what = ofWhat(said, mine);
-      if (what === undefined || said.denies || ofWhat(said, its) !== undefined) return false;
-      if (sources.some((held) => ofWhat(held, mine) !== undefined)) return false;
+      if (what === undefined || said.denies || endAt(said, its) !== -1) return false;
+      if (sources.some((held) => endAt(held, mine) !== -1)) return false;
       return sources.some((held) => {
         const other = ofWhat(held, its);
-        return (
-          other !== undefined &&
-          !held.denies &&
-          (what === other || (other !== null && said.stemSet.has(other)) || (what !== null && held.stemSet.has(what)))
-        );
+        return other !== undefined && !held.denies && (said.stemSet.has(other) || held.stemSet.has(what));
       });
     }),
   );
