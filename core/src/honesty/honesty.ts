@@ -28,7 +28,7 @@ import { otherSpeaker, otherSurname } from './speakers.ts';
 import { otherKin, saidOfAnother } from './subject.ts';
 import { otherState } from './switched.ts';
 import type { Token } from './token.ts';
-import { otherUnitBeside } from './unitBehind.ts';
+import { otherUnitBeside } from './unitBeside.ts';
 
 /** Passages that were read, to hold texts against. */
 export type Sources = readonly Statements[];

@@ -11,15 +11,15 @@ export const SECONDS: Record<Period, number> = {
   year: 31_557_600,
 };
 
-/** Words for a time in which something is so often or so much, behind a word that says so: 'a month', 'im Jahr'. */
-const NOUNS: ReadonlyMap<string, Period> = new Map(
+/** Words for a stretch of time. Behind a word that says so, something is so often or so much in it: 'a month', 'im Jahr'. */
+export const PERIOD_OF: ReadonlyMap<string, Period> = new Map(
   Object.entries({
-    minute: 'minute minuten',
-    hour: 'hour stunde stunden',
-    day: 'day tag tage',
-    week: 'week woche wochen',
-    month: 'month monat',
-    year: 'year jahr',
+    minute: 'minute minutes minuten',
+    hour: 'hour hours stunde stunden',
+    day: 'day days tag tage tagen tages',
+    week: 'week weeks woche wochen',
+    month: 'month months monat monate monaten monats',
+    year: 'year years jahr jahre jahren jahres',
   }).flatMap(([period, words]) => words.split(' ').map((word): [string, Period] => [word, period as Period])),
 );
 /** Words that say it by themselves. */
@@ -54,7 +54,7 @@ export function periodsOf(clause: Clause): ReadonlySet<Period> {
     clause.tokens.forEach(({ lower }, at) => {
       const alone = ADVERBS.get(lower);
       if (alone) out.add(alone);
-      const named = NOUNS.get(lower);
+      const named = PERIOD_OF.get(lower);
       const before = clause.tokens[at - 1]?.lower ?? '';
       const recurring = EACH.has(before) ? RECURRING.get(lower) : undefined;
       if (recurring) out.add(recurring);

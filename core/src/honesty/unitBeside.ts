@@ -1,20 +1,7 @@
 import type { Clause } from './clause.ts';
 import { setOf } from './lexicon.ts';
-import type { SECONDS } from './periods.ts';
+import { PERIOD_OF } from './periods.ts';
 
-/** Units of time by their words. */
-const TIMES: ReadonlyMap<string, keyof typeof SECONDS> = new Map(
-  Object.entries({
-    minute: 'minute minutes minuten',
-    hour: 'hour hours stunde stunden',
-    day: 'day days tag tage tagen tages',
-    week: 'week weeks woche wochen',
-    month: 'month months monat monate monaten monats',
-    year: 'year years jahr jahre jahren jahres',
-  }).flatMap(([unit, words]) =>
-    words.split(' ').map((word): [string, keyof typeof SECONDS] => [word, unit as keyof typeof SECONDS]),
-  ),
-);
 const ORDER = setOf(
   'first last next previous second third same whole past coming summer winter spring autumn ersten erste letzten letzte nächsten nächste vorigen vergangenen zweiten ganzen',
 );
@@ -24,7 +11,7 @@ const AGO = setOf('before earlier ago later previously zuvor davor vorher frühe
 const beside = (clause: Clause): readonly { word: string; unit: string }[] =>
   clause.once('units beside', () =>
     clause.tokens.flatMap(({ lower }, at) => {
-      const unit = TIMES.get(lower);
+      const unit = PERIOD_OF.get(lower);
       if (unit === undefined) return [];
       const [before, behind] = [clause.tokens[at - 1], clause.tokens[at + 1]];
       const out: { word: string; unit: string }[] = [];
